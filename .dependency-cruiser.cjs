@@ -1,0 +1,47 @@
+/** The rooms and the one way in which imports run; see docs/architecture.md. */
+const core = (room) => `^src/core/${room}/`;
+const only = (name, from, allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: from },
+  to: { path: '^(app|src|cli|demo)/', pathNot: allowed },
+});
+
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'resolves', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.tsx?$' },
+      to: { path: 'node_modules/(react|react-dom|next|dexie|comlink|zustand|radix-ui)/' },
+    },
+    {
+      name: 'session-without-react',
+      severity: 'error',
+      from: { path: '^src/(session|store|workers)/' },
+      to: { path: 'node_modules/(react|react-dom|next)/' },
+    },
+    only('values', core('values'), [core('values')]),
+    only('circuit', core('circuit'), ['values', 'circuit'].map(core)),
+    only('parts', core('parts'), ['values', 'circuit', 'parts'].map(core)),
+    only('netlist', core('netlist'), ['values', 'circuit', 'parts', 'netlist'].map(core)),
+    only('simulate', core('simulate'), ['values', 'circuit', 'parts', 'netlist', 'simulate'].map(core)),
+    only('logic', core('logic'), ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic'].map(core)),
+    only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
+    only('exercise', core('exercise'), ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'exercise'].map(core)),
+    only('core', '^src/core/', ['^src/core/']),
+    only('workers', '^src/workers/', ['^src/core/', '^src/workers/']),
+    only('store', '^src/store/', ['^src/core/', '^src/store/', '^demo/']),
+    only('session', '^src/session/', ['^src/core/', '^src/workers/', '^src/store/', '^src/session/']),
+    only('ui', '^src/ui/', ['^src/core/', '^src/workers/', '^src/store/', '^src/session/', '^src/ui/', '^demo/']),
+    only('cli', '^cli/', ['^src/core/', '^cli/', '^demo/']),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'], extensions: ['.ts', '.tsx', '.mjs', '.js', '.json'] },
+  },
+};

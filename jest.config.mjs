@@ -1,0 +1,13 @@
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^@demo/(.*)$': '<rootDir>/demo/$1' },
+  transform: {
+    '\\.tsx?$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } },
+    ],
+  },
+  extensionsToTreatAsEsm: [],
+};

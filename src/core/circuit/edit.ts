@@ -1,0 +1,248 @@
+import type { Lesson, Part, Settings, Sheet, Wire } from './lesson';
+import { isPinEnd } from './lesson';
+
+/**
+ * A change to a lesson as plain data (it survives a structured clone, so the journal can hold it). Undo,
+ * autosave and replay rest on `apply` and `invert` alone.
+ */
+export type Edit =
+  | { readonly type: 'addPart'; readonly sheet: string; readonly part: Part }
+  | { readonly type: 'removePart'; readonly sheet: string; readonly id: string }
+  | { readonly type: 'changePart'; readonly sheet: string; readonly id: string; readonly change: PartChange }
+  | { readonly type: 'addWire'; readonly sheet: string; readonly wire: Wire }
+  | { readonly type: 'removeWire'; readonly sheet: string; readonly id: string }
+  | { readonly type: 'changeWire'; readonly sheet: string; readonly id: string; readonly change: WireChange }
+  | { readonly type: 'addSheet'; readonly sheet: Sheet; readonly at: number }
+  | { readonly type: 'removeSheet'; readonly id: string }
+  | { readonly type: 'changeSheet'; readonly id: string; readonly change: { readonly name?: string } }
+  | { readonly type: 'changeLesson'; readonly change: LessonChange }
+  | { readonly type: 'group'; readonly edits: readonly Edit[] };
+
+export type PartChange = Partial<Omit<Part, 'id'>>;
+export type WireChange = Partial<Omit<Wire, 'id'>>;
+export type LessonChange = { readonly title?: string; readonly settings?: Settings };
+
+export type Applied =
+  | { readonly ok: true; readonly lesson: Lesson }
+  | { readonly ok: false; readonly reason: string };
+
+class Refusal extends Error {}
+
+/** The lesson while one edit is applied: each sheet and map is copied once, however many edits a group holds. */
+class Draft {
+  private readonly copied = new Map<string, { parts: Map<string, Part>; wires: Map<string, Wire> }>();
+  constructor(public lesson: Lesson) {}
+
+  sheet(id: string): Sheet {
+    const sheet = this.lesson.sheets.find((s) => s.id === id);
+    if (!sheet) throw new Refusal(`there is no sheet ${id}`);
+    return sheet;
+  }
+
+  maps(id: string): { parts: Map<string, Part>; wires: Map<string, Wire> } {
+    const ready = this.copied.get(id);
+    if (ready) return ready;
+    const sheet = this.sheet(id);
+    const maps = { parts: new Map(sheet.parts), wires: new Map(sheet.wires) };
+    this.copied.set(id, maps);
+    this.replace({ ...sheet, ...maps });
+    return maps;
+  }
+
+  replace(sheet: Sheet): void {
+    this.lesson = { ...this.lesson, sheets: this.lesson.sheets.map((s) => (s.id === sheet.id ? sheet : s)) };
+  }
+
+  part(sheet: string, id: string): Part {
+    const part = this.maps(sheet).parts.get(id);
+    if (!part) throw new Refusal(`there is no part ${id} on this sheet`);
+    return part;
+  }
+
+  wire(sheet: string, id: string): Wire {
+    const wire = this.maps(sheet).wires.get(id);
+    if (!wire) throw new Refusal(`there is no wire ${id} on this sheet`);
+    return wire;
+  }
+
+  run(edit: Edit): void {
+    switch (edit.type) {
+      case 'addPart': {
+        const { parts } = this.maps(edit.sheet);
+        if (parts.has(edit.part.id)) throw new Refusal(`a part ${edit.part.id} is there already`);
+        parts.set(edit.part.id, edit.part);
+        return;
+      }
+      case 'removePart':
+        this.part(edit.sheet, edit.id);
+        this.maps(edit.sheet).parts.delete(edit.id);
+        this.removed.push({ sheet: edit.sheet, id: edit.id });
+        return;
+      case 'changePart':
+        this.maps(edit.sheet).parts.set(edit.id, { ...this.part(edit.sheet, edit.id), ...edit.change });
+        return;
+      case 'addWire': {
+        const { wires } = this.maps(edit.sheet);
+        if (wires.has(edit.wire.id)) throw new Refusal(`a wire ${edit.wire.id} is there already`);
+        wires.set(edit.wire.id, edit.wire);
+        this.laid.push({ sheet: edit.sheet, id: edit.wire.id });
+        return;
+      }
+      case 'removeWire':
+        this.wire(edit.sheet, edit.id);
+        this.maps(edit.sheet).wires.delete(edit.id);
+        this.removed.push({ sheet: edit.sheet, id: edit.id });
+        return;
+      case 'changeWire': {
+        const wire = { ...this.wire(edit.sheet, edit.id), ...edit.change };
+        this.maps(edit.sheet).wires.set(edit.id, wire);
+        this.laid.push({ sheet: edit.sheet, id: edit.id });
+        return;
+      }
+      case 'addSheet': {
+        if (this.lesson.sheets.some((s) => s.id === edit.sheet.id))
+          throw new Refusal(`a sheet ${edit.sheet.id} is there already`);
+        const sheets = [...this.lesson.sheets];
+        sheets.splice(edit.at, 0, edit.sheet);
+        this.lesson = { ...this.lesson, sheets };
+        return;
+      }
+      case 'removeSheet':
+        this.sheet(edit.id);
+        if (this.lesson.sheets.length === 1) throw new Refusal('a lesson keeps at least one sheet');
+        this.copied.delete(edit.id);
+        this.lesson = { ...this.lesson, sheets: this.lesson.sheets.filter((s) => s.id !== edit.id) };
+        return;
+      case 'changeSheet':
+        this.replace({ ...this.sheet(edit.id), ...edit.change });
+        return;
+      case 'changeLesson':
+        this.lesson = { ...this.lesson, ...edit.change };
+        return;
+      case 'group':
+        for (const inner of edit.edits) this.run(inner);
+        return;
+    }
+  }
+
+  private readonly removed: { sheet: string; id: string }[] = [];
+  private readonly laid: { sheet: string; id: string }[] = [];
+
+  /**
+   * After the whole edit, each wire that was laid must end on something, and no wire may hang on something that
+   * went. Within a group the order does not matter. One pass over a sheet that lost anything.
+   */
+  checkEnds(): void {
+    for (const { sheet, id } of this.laid) {
+      const where = this.lesson.sheets.find((s) => s.id === sheet);
+      const wire = where?.wires.get(id);
+      if (!where || !wire) continue;
+      for (const end of [wire.from, wire.to]) {
+        if (isPinEnd(end)) {
+          if (!where.parts.has(end.part))
+            throw new Refusal(`wire ${id} ends on ${end.part}, which is not there`);
+        } else if (end.wire === id) throw new Refusal(`wire ${id} ends on itself`);
+        else if (!where.wires.has(end.wire))
+          throw new Refusal(`wire ${id} ends on ${end.wire}, which is not there`);
+      }
+    }
+    const gone = new Map<string, Set<string>>();
+    for (const { sheet, id } of this.removed) gone.set(sheet, (gone.get(sheet) ?? new Set()).add(id));
+    for (const [sheetId, ids] of gone) {
+      const sheet = this.lesson.sheets.find((s) => s.id === sheetId);
+      if (!sheet) continue;
+      for (const wire of sheet.wires.values())
+        for (const end of [wire.from, wire.to]) {
+          const holder = isPinEnd(end) ? end.part : end.wire;
+          const there = isPinEnd(end) ? sheet.parts.has(holder) : sheet.wires.has(holder);
+          if (ids.has(holder) && !there) throw new Refusal(`wire ${wire.id} still hangs on ${holder}`);
+        }
+    }
+  }
+}
+
+/**
+ * The lesson with the edit made, or the reason why it cannot be; never half of it. Costs one copy of each map
+ * that the edit touches.
+ */
+export function apply(lesson: Lesson, edit: Edit): Applied {
+  const draft = new Draft(lesson);
+  try {
+    draft.run(edit);
+    draft.checkEnds();
+  } catch (refusal) {
+    if (refusal instanceof Refusal) return { ok: false, reason: refusal.message };
+    throw refusal;
+  }
+  return { ok: true, lesson: draft.lesson };
+}
+
+function before<T extends object>(whole: T, change: Partial<T>): Partial<T> {
+  const old: Partial<T> = {};
+  for (const key of Object.keys(change) as (keyof T)[]) old[key] = whole[key];
+  return old;
+}
+
+/**
+ * The edit that takes `edit` back, for a lesson on which `edit` applies.
+ * @throws Error if `edit` does not apply to `lesson`.
+ */
+export function invert(lesson: Lesson, edit: Edit): Edit {
+  const draft = new Draft(lesson);
+  const inverted = invertOn(draft, edit);
+  draft.checkEnds();
+  return inverted;
+}
+
+function invertOn(draft: Draft, edit: Edit): Edit {
+  if (edit.type === 'group')
+    return { type: 'group', edits: edit.edits.map((e) => invertOn(draft, e)).reverse() };
+  const inverse = inverseOf(draft, edit);
+  draft.run(edit);
+  return inverse;
+}
+
+function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
+  switch (edit.type) {
+    case 'addPart':
+      return { type: 'removePart', sheet: edit.sheet, id: edit.part.id };
+    case 'removePart':
+      return { type: 'addPart', sheet: edit.sheet, part: draft.part(edit.sheet, edit.id) };
+    case 'changePart':
+      return { ...edit, change: before(draft.part(edit.sheet, edit.id), edit.change) };
+    case 'addWire':
+      return { type: 'removeWire', sheet: edit.sheet, id: edit.wire.id };
+    case 'removeWire':
+      return { type: 'addWire', sheet: edit.sheet, wire: draft.wire(edit.sheet, edit.id) };
+    case 'changeWire':
+      return { ...edit, change: before(draft.wire(edit.sheet, edit.id), edit.change) };
+    case 'addSheet':
+      return { type: 'removeSheet', id: edit.sheet.id };
+    case 'removeSheet': {
+      const at = draft.lesson.sheets.findIndex((s) => s.id === edit.id);
+      return { type: 'addSheet', sheet: draft.sheet(edit.id), at };
+    }
+    case 'changeSheet':
+      return { ...edit, change: before(draft.sheet(edit.id), edit.change) };
+    case 'changeLesson':
+      return { ...edit, change: before(draft.lesson, edit.change) };
+  }
+}
+
+/** Whether the edit can change how the circuit behaves, as against where it stands and what it is called. */
+export function changesBehaviour(edit: Edit): boolean {
+  switch (edit.type) {
+    case 'changePart':
+      return edit.change.kind !== undefined || edit.change.params !== undefined;
+    case 'changeWire':
+      return edit.change.from !== undefined || edit.change.to !== undefined;
+    case 'changeSheet':
+      return false;
+    case 'changeLesson':
+      return edit.change.settings !== undefined;
+    case 'group':
+      return edit.edits.some(changesBehaviour);
+    default:
+      return true;
+  }
+}

@@ -1,0 +1,78 @@
+import { Wanted } from '../circuit/exercise';
+import type { Sheet } from '../circuit/lesson';
+import { cell, truthTable, whyNoTable } from '../logic/truth-table';
+import { compile } from '../netlist/compile';
+import { letterOf } from '../values/logic';
+
+export type WantedOrProblem =
+  | { readonly ok: true; readonly wanted: Wanted }
+  | { readonly ok: false; readonly problem: string };
+
+function checked(wanted: Wanted): WantedOrProblem {
+  const parsed = Wanted.safeParse(wanted);
+  if (parsed.success) return { ok: true, wanted: parsed.data };
+  const issue = parsed.error.issues[0]!;
+  const many = issue.code === 'too_big' && issue.path[0] === 'inputs';
+  return { ok: false, problem: many ? 'A wanted function has at most 12 inputs.' : `${issue.message}.` };
+}
+
+/** The sheet's own truth table as the function that is wanted; an X in it becomes “either will do”. */
+export function wantedFromSheet(sheet: Sheet): WantedOrProblem {
+  const netlist = compile(sheet);
+  if (netlist.inputs.length > 12) return { ok: false, problem: 'A wanted function has at most 12 inputs.' };
+  const reason = whyNoTable(netlist);
+  if (reason) return { ok: false, problem: reason };
+  const table = truthTable(netlist);
+  const outputs = table.outputs.map((name, o) => ({
+    name,
+    rows: Array.from({ length: table.rows }, (_, row) => letterOf(cell(table, o, row)).toLowerCase()).join(
+      '',
+    ),
+  }));
+  return checked({ inputs: [...table.inputs], outputs });
+}
+
+/** Names from one comma-separated line; blanks around them do not count, empty ones are left out. */
+export function namesIn(line: string): string[] {
+  return line
+    .split(',')
+    .map((n) => n.trim())
+    .filter(Boolean);
+}
+
+/**
+ * A wanted function from typed names and cells. What was filled in before survives a change of names: a column
+ * stays with its output's name, a cell with the values of the inputs that are still there.
+ * @param old the function before the names were changed.
+ */
+export function wantedFromNames(
+  inputs: readonly string[],
+  outputs: readonly string[],
+  old?: Wanted,
+): WantedOrProblem {
+  const rows = 2 ** Math.min(inputs.length, 12);
+  const columns = outputs.map((name) => {
+    const before = old?.outputs.find((o) => o.name === name);
+    if (!old || !before) return { name, rows: '0'.repeat(rows) };
+    let letters = '';
+    for (let row = 0; row < rows; row++) {
+      let at = 0;
+      for (const input of old.inputs) {
+        const column = inputs.indexOf(input);
+        at = at * 2 + (column === -1 ? 0 : (row >> (inputs.length - 1 - column)) & 1);
+      }
+      letters += before.rows[at] ?? '0';
+    }
+    return { name, rows: letters };
+  });
+  return checked({ inputs: [...inputs], outputs: columns });
+}
+
+/** The function with one cell changed in turn: 0, 1, x, and 0 again. */
+export function cellTurned(wanted: Wanted, output: number, row: number): Wanted {
+  const next: Record<string, string> = { '0': '1', '1': 'x', x: '0' };
+  const outputs = wanted.outputs.map((o, i) =>
+    i === output ? { ...o, rows: o.rows.slice(0, row) + next[o.rows[row]!] + o.rows.slice(row + 1) } : o,
+  );
+  return { ...wanted, outputs };
+}

@@ -1,0 +1,55 @@
+import { strFromU8, strToU8, unzlibSync, zlibSync } from 'fflate';
+import { Exercise } from '../circuit/exercise';
+import { findKind } from '../parts/catalogue';
+import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
+
+export const EXERCISE_VERSION = 1;
+
+/** Many mail, chat and learning tools cut or refuse addresses that are longer. */
+export const LONGEST_LINK = 2000;
+/** Longest fragment that is unpacked at all. */
+const LONGEST_FRAGMENT = 200_000;
+
+export function writeExercise(exercise: Exercise): string {
+  return `${JSON.stringify({ format: 'manege-exercise', version: EXERCISE_VERSION, ...exercise }, null, 2)}\n`;
+}
+
+export function readExercise(text: string): Read<Exercise> {
+  const json = readJson(text);
+  return json.ok ? exerciseFromJson(json.value) : json;
+}
+
+export function exerciseFromJson(value: unknown): Read<Exercise> {
+  const heading = checkHeading(value, 'manege-exercise', EXERCISE_VERSION);
+  if (heading) return refused(heading);
+  const parsed = Exercise.safeParse(value);
+  if (!parsed.success) return refused(firstIssue(parsed.error));
+  const strange = parsed.data.allowed.find((kind) => !findKind(kind));
+  if (strange) return refused(`it allows a part “${strange}”, which this Manege does not know`);
+  return { ok: true, value: parsed.data };
+}
+
+const toBase64Url = (bytes: Uint8Array) =>
+  btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replaceAll('=', '');
+
+/** The exercise as the fragment of a link, without `#`: JSON, zlib (RFC 1950), base64url (RFC 4648). */
+export function exerciseToFragment(exercise: Exercise): string {
+  return toBase64Url(zlibSync(strToU8(writeExercise(exercise)), { level: 9 }));
+}
+
+export function exerciseFromFragment(fragment: string): Read<Exercise> {
+  if (fragment.length > LONGEST_FRAGMENT) return refused('the link is far longer than any exercise needs');
+  try {
+    const packed = Uint8Array.from(atob(fragment.replaceAll('-', '+').replaceAll('_', '/')), (c) =>
+      c.charCodeAt(0),
+    );
+    const out = new Uint8Array(1_000_000);
+    const text = strFromU8(unzlibSync(packed, { out }));
+    return readExercise(text);
+  } catch {
+    return refused('the link is damaged or was cut short: ask for it again, or for the exercise as a file');
+  }
+}

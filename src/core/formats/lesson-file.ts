@@ -1,0 +1,126 @@
+import type { z } from 'zod';
+import {
+  isPinEnd,
+  LESSON_VERSION,
+  type Lesson,
+  LessonFile,
+  type Part,
+  type Sheet,
+  type SheetFile,
+  type Wire,
+} from '../circuit/lesson';
+import { findKind, kindOf } from '../parts/catalogue';
+import { naturalOrder } from '../values/natural-order';
+import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
+
+const byId = (a: { id: string }, b: { id: string }) => naturalOrder(a.id, b.id) || (a.id < b.id ? -1 : 1);
+
+/** The lesson as its file holds it, parts and wires ordered by id, so that equal lessons give equal files. */
+export function lessonToFile(lesson: Lesson): LessonFile {
+  const sheets = lesson.sheets.map((s) => ({
+    id: s.id,
+    name: s.name,
+    parts: [...s.parts.values()].sort(byId) as unknown as z.infer<typeof SheetFile>['parts'],
+    wires: [...s.wires.values()].sort(byId) as unknown as z.infer<typeof SheetFile>['wires'],
+  }));
+  const { id, title, settings, exercise } = lesson;
+  return { format: 'manege-lesson', version: LESSON_VERSION, id, title, settings, sheets, exercise };
+}
+
+/** The text of a lesson file: one part and one wire a line, so that two versions compare well. */
+export function writeLesson(lesson: Lesson): string {
+  const { sheets, ...head } = lessonToFile(lesson);
+  const list = (items: readonly unknown[]) =>
+    items.length ? `[\n${items.map((i) => `        ${JSON.stringify(i)}`).join(',\n')}\n      ]` : '[]';
+  const sheet = (s: LessonFile['sheets'][number]) =>
+    `    {\n      "id": ${JSON.stringify(s.id)},\n      "name": ${JSON.stringify(s.name)},\n` +
+    `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}\n    }`;
+  const heading = Object.entries(head).map(
+    ([key, value]) => `  ${JSON.stringify(key)}: ${JSON.stringify(value)}`,
+  );
+  return `{\n${[...heading, `  "sheets": [\n${sheets.map(sheet).join(',\n')}\n  ]`].join(',\n')}\n}\n`;
+}
+
+/** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
+export function readLesson(text: string): Read<Lesson> {
+  const json = readJson(text);
+  return json.ok ? lessonFromJson(json.value) : json;
+}
+
+/** Reads a lesson from parsed JSON, for files that hold one inside. */
+export function lessonFromJson(value: unknown): Read<Lesson> {
+  const heading = checkHeading(value, 'manege-lesson', LESSON_VERSION);
+  if (heading) return refused(heading);
+  const parsed = LessonFile.safeParse(value);
+  if (!parsed.success) return refused(firstIssue(parsed.error));
+  const { id, title, settings, exercise } = parsed.data;
+  const sheets: Sheet[] = [];
+  for (const file of parsed.data.sheets) {
+    if (sheets.some((s) => s.id === file.id)) return refused(`two sheets have the id ${file.id}`);
+    const sheet = sheetFromFile(file);
+    if (!sheet.ok) return refused(`on sheet “${file.name}”: ${sheet.problem}`);
+    sheets.push(sheet.value);
+  }
+  return { ok: true, value: { id, title, settings, exercise, sheets } };
+}
+
+function sheetFromFile(file: z.infer<typeof SheetFile>): Read<Sheet> {
+  const parts = new Map<string, Part>();
+  for (const part of file.parts) {
+    if (parts.has(part.id)) return refused(`two parts have the id ${part.id}`);
+    const kind = findKind(part.kind);
+    if (!kind) return refused(`part ${part.id} is a “${part.kind}”, which this Manege does not know`);
+    const params = kind.params.safeParse(part.params);
+    if (!params.success) return refused(`part ${part.id}: ${firstIssue(params.error)}`);
+    parts.set(part.id, { ...part, params: params.data });
+  }
+  const wires = new Map<string, Wire>();
+  for (const wire of file.wires) {
+    if (wires.has(wire.id)) return refused(`two wires have the id ${wire.id}`);
+    wires.set(wire.id, wire);
+  }
+  const ports = new Map<string, ReadonlySet<string>>();
+  for (const part of parts.values())
+    ports.set(
+      part.id,
+      new Set(
+        kindOf(part)
+          .ports(part.params)
+          .map((p) => p.name),
+      ),
+    );
+  for (const wire of wires.values())
+    for (const end of [wire.from, wire.to]) {
+      if (isPinEnd(end)) {
+        if (!ports.get(end.part)?.has(end.port))
+          return refused(`wire ${wire.id} ends on ${end.part}.${end.port}, which is not there`);
+      } else if (!wires.has(end.wire) || end.wire === wire.id)
+        return refused(`wire ${wire.id} ends on wire ${end.wire}, which is not there`);
+    }
+  const circle = hostCircle(wires);
+  if (circle) return refused(`wire ${circle} ends, by way of others, on itself`);
+  return { ok: true, value: { id: file.id, name: file.name, parts, wires } };
+}
+
+/** A wire that hangs on itself by way of its hosts, or null. */
+function hostCircle(wires: ReadonlyMap<string, Wire>): string | null {
+  const clear = new Set<string>();
+  for (const start of wires.keys()) {
+    const path = new Set<string>();
+    const todo: { id: string; leave: boolean }[] = [{ id: start, leave: false }];
+    for (let at = todo.pop(); at; at = todo.pop()) {
+      if (at.leave) {
+        path.delete(at.id);
+        clear.add(at.id);
+        continue;
+      }
+      if (clear.has(at.id)) continue;
+      if (path.has(at.id)) return at.id;
+      path.add(at.id);
+      todo.push({ id: at.id, leave: true });
+      const wire = wires.get(at.id)!;
+      for (const end of [wire.from, wire.to]) if (!isPinEnd(end)) todo.push({ id: end.wire, leave: false });
+    }
+  }
+  return null;
+}

@@ -1,0 +1,37 @@
+import { letterOf } from '../values/logic';
+import { cell, inputAt, type TruthTable } from './truth-table';
+
+export type TableFormat = 'csv' | 'md' | 'json';
+
+function* cells(table: TruthTable): Generator<string[]> {
+  const inputs = table.inputs.length;
+  for (let row = 0; row < table.rows; row++)
+    yield [
+      ...table.inputs.map((_, i) => String(inputAt(inputs, i, row))),
+      ...table.outputs.map((_, o) => letterOf(cell(table, o, row))),
+    ];
+}
+
+/** A CSV field as RFC 4180 has it: quoted where it holds a comma, a quote or a line break. */
+export function csvField(text: string): string {
+  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+}
+
+/** The table line by line, without line ends: a heading, then a line a row. */
+export function* tableLines(table: TruthTable, format: TableFormat): Generator<string> {
+  const names = [...table.inputs, ...table.outputs];
+  if (format === 'csv') {
+    yield names.map(csvField).join(',');
+    for (const row of cells(table)) yield row.join(',');
+  } else if (format === 'md') {
+    const plain = (name: string) => name.replaceAll('|', '\\|');
+    yield `| ${names.map(plain).join(' | ')} |`;
+    yield `|${names.map(() => ' :-: |').join('')}`;
+    for (const row of cells(table)) yield `| ${row.join(' | ')} |`;
+  } else {
+    yield `{"inputs":${JSON.stringify(table.inputs)},"outputs":${JSON.stringify(table.outputs)},"rows":[`;
+    let row = 0;
+    for (const values of cells(table)) yield `  "${values.join('')}"${++row < table.rows ? ',' : ''}`;
+    yield ']}';
+  }
+}

@@ -1,0 +1,27 @@
+import type { Part, Sheet } from '../circuit/lesson';
+import { roleOf, spokenName } from '../parts/catalogue';
+import { naturalOrder } from '../values/natural-order';
+
+const byRank = (a: Part, b: Part) => a.rank - b.rank || naturalOrder(a.id, b.id);
+
+/** The sheet's inputs (switches, buttons, clocks) in declared order. */
+export function declaredInputs(sheet: Sheet): Part[] {
+  return [...sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input').sort(byRank);
+}
+
+/** The sheet's outputs (lamps) in declared order. */
+export function declaredOutputs(sheet: Sheet): Part[] {
+  return [...sheet.parts.values()].filter((p) => roleOf(p)?.role === 'output').sort(byRank);
+}
+
+/** The rank that puts a new part behind all inputs and outputs that there are. */
+export function nextRank(sheet: Sheet): number {
+  let rank = -1;
+  for (const part of sheet.parts.values()) if (roleOf(part)) rank = Math.max(rank, part.rank);
+  return rank + 1;
+}
+
+/** The name under which an input or output stands in tables: its label, or its kind and number. */
+export function terminalName(part: Part): string {
+  return spokenName(part);
+}

@@ -1,0 +1,77 @@
+import type { Params } from '../circuit/lesson';
+import { CATALOGUE, defaultParams } from './catalogue';
+import type { PartKind } from './part-kind';
+
+/** What was typed to place parts: a kind, its parameters, and a label for each part to place. */
+export interface TypedPart {
+  readonly kind: PartKind;
+  readonly params: Params;
+  /** One part for each; a single empty label where none was typed. */
+  readonly labels: readonly string[];
+}
+
+export type Typed = TypedPart | { readonly problem: string };
+
+/** Kinds whose typed name begins with the text's first word, best first; all of them for an empty text. */
+export function suggestions(text: string, allowed: (kind: string) => boolean): PartKind[] {
+  const typed = text.trim().toLowerCase();
+  const first = typed.split(/[\s,]+/)[0] ?? '';
+  const kinds = CATALOGUE.filter((k) => allowed(k.kind));
+  const exact = kinds.filter((k) => k.typed.includes(typed) || k.typed.includes(first));
+  const begins = kinds.filter((k) => !exact.includes(k) && k.typed.some((t) => t.startsWith(first)));
+  return [...exact, ...begins];
+}
+
+/** Splits what was typed into the kind's name and what follows; the longest name wins (`d flip-flop fall`). */
+function kindAndRest(
+  text: string,
+  allowed: (kind: string) => boolean,
+): { kind: PartKind; rest: string } | null {
+  const lower = text.toLowerCase();
+  let best: { kind: PartKind; rest: string; length: number } | null = null;
+  for (const kind of CATALOGUE) {
+    if (!allowed(kind.kind)) continue;
+    for (const name of kind.typed)
+      if ((lower === name || lower.startsWith(`${name} `)) && name.length > (best?.length ?? 0))
+        best = { kind, rest: text.slice(name.length).trim(), length: name.length };
+  }
+  return best;
+}
+
+/**
+ * Reads `nand 3`, `clock 4 Hz`, `sw Key, Bars, Clear`: the name of a kind, words that set its parameters, and
+ * what is left over as labels with commas between. Says in `problem` what it did not understand.
+ */
+export function readTyped(text: string, allowed: (kind: string) => boolean): Typed {
+  const typed = text.trim();
+  const found = kindAndRest(typed, allowed);
+  if (!found) {
+    const [only, other] = suggestions(typed, allowed);
+    if (typed && only && !other) return { kind: only, params: defaultParams(only), labels: [''] };
+    return { problem: typed ? `No part is called “${typed}”.` : 'Type the name of a part.' };
+  }
+  const { kind } = found;
+  const words = found.rest
+    .replace(/(\d)\s+(?=[kKmM]?[hH][zZ]\b)/g, '$1')
+    .split(/\s+/)
+    .filter(Boolean);
+  let params: Params = {};
+  const left: string[] = [];
+  for (const word of words) {
+    const set = left.length === 0 ? kind.typedWord?.(word.toLowerCase()) : null;
+    if (set) params = { ...params, ...set };
+    else left.push(word);
+  }
+  const labels = left
+    .join(' ')
+    .split(',')
+    .map((l) => l.trim())
+    .filter(Boolean);
+  if (labels.length > 0 && !kind.labelled)
+    return { problem: `${kind.name} does not understand “${labels.join(', ')}”.` };
+  const tooLong = labels.find((l) => l.length > 40);
+  if (tooLong) return { problem: `The label “${tooLong.slice(0, 20)}…” is longer than 40 letters.` };
+  const checked = kind.params.safeParse(params);
+  if (!checked.success) return { problem: `${kind.name}: ${checked.error.issues[0]!.message}.` };
+  return { kind, params: checked.data, labels: labels.length ? labels : [''] };
+}

@@ -1,0 +1,132 @@
+import type { Logic } from '../values/logic';
+
+const CHUNK = 1 << 15;
+
+interface Chunk {
+  /** All values before the chunk's first change. */
+  readonly start: Uint8Array;
+  readonly times: Float64Array;
+  readonly nets: Int32Array;
+  readonly values: Uint8Array;
+  count: number;
+}
+
+/** One change of a net: time in ps. */
+export interface Change {
+  readonly time: number;
+  readonly value: Logic;
+}
+
+/**
+ * All changes of a run in the order of time, in chunks that each begin with a snapshot, so that a state of the
+ * past is looked up and not simulated again. When `mostChanges` is passed, the oldest chunk is let go.
+ */
+export class Trace {
+  private readonly chunks: Chunk[] = [];
+  private readonly now: Uint8Array;
+  /** Time in ps from which on the trace knows everything. */
+  begins: number;
+  /** Whether the oldest part has been let go. */
+  trimmed = false;
+
+  constructor(
+    initial: Uint8Array,
+    from: number,
+    private readonly mostChanges = 4_000_000,
+  ) {
+    this.now = initial.slice();
+    this.begins = from;
+  }
+
+  /** Notes that `net` has `value` from `time` on; times never fall. */
+  push(time: number, net: number, value: number): void {
+    let chunk = this.chunks.at(-1);
+    if (!chunk || chunk.count === CHUNK) chunk = this.open();
+    chunk.times[chunk.count] = time;
+    chunk.nets[chunk.count] = net;
+    chunk.values[chunk.count++] = value;
+    this.now[net] = value;
+  }
+
+  private open(): Chunk {
+    if (this.chunks.length > 0 && this.length + CHUNK > this.mostChanges) {
+      this.chunks.shift();
+      this.trimmed = true;
+      this.begins = this.chunks[0]?.times[0] ?? this.begins;
+    }
+    const chunk: Chunk = {
+      start: this.now.slice(),
+      times: new Float64Array(CHUNK),
+      nets: new Int32Array(CHUNK),
+      values: new Uint8Array(CHUNK),
+      count: 0,
+    };
+    this.chunks.push(chunk);
+    return chunk;
+  }
+
+  /** Changes held. */
+  get length(): number {
+    return this.chunks.reduce((sum, c) => sum + c.count, 0);
+  }
+
+  /** All values at a time in ps: those that hold once everything of that instant has taken effect. */
+  stateAt(time: number): Uint8Array {
+    let at = -1;
+    for (let low = 0, high = this.chunks.length - 1; low <= high; ) {
+      const middle = (low + high) >> 1;
+      if (this.chunks[middle]!.times[0]! <= time) {
+        at = middle;
+        low = middle + 1;
+      } else high = middle - 1;
+    }
+    if (at === -1) return (this.chunks[0]?.start ?? this.now).slice();
+    const chunk = this.chunks[at]!;
+    const state = chunk.start.slice();
+    for (let i = 0; i < chunk.count && chunk.times[i]! <= time; i++) state[chunk.nets[i]!] = chunk.values[i]!;
+    return state;
+  }
+
+  /**
+   * For each of the nets its changes within [from, to] in ps, led by one at `from` that says how it began.
+   * Costs one pass over the chunks that lie in the window.
+   */
+  window(nets: readonly number[], from: number, to: number): Change[][] {
+    const start = this.stateAt(from);
+    const lanes = nets.map((n) => [{ time: from, value: start[n] as Logic }]);
+    const lanesOf = new Map<number, Change[][]>();
+    for (const [i, n] of nets.entries()) lanesOf.set(n, [...(lanesOf.get(n) ?? []), lanes[i]!]);
+    for (const chunk of this.chunks) {
+      if (chunk.times[chunk.count - 1]! <= from) continue;
+      if (chunk.times[0]! > to) break;
+      for (let i = 0; i < chunk.count; i++) {
+        const time = chunk.times[i]!;
+        if (time <= from) continue;
+        if (time > to) break;
+        for (const lane of lanesOf.get(chunk.nets[i]!) ?? [])
+          lane.push({ time, value: chunk.values[i] as Logic });
+      }
+    }
+    return lanes;
+  }
+
+  /** Time in ps of the last change before `time` of any of the nets, or null. */
+  changeBefore(nets: ReadonlySet<number>, time: number): number | null {
+    for (let c = this.chunks.length - 1; c >= 0; c--) {
+      const chunk = this.chunks[c]!;
+      for (let i = chunk.count - 1; i >= 0; i--)
+        if (chunk.times[i]! < time && nets.has(chunk.nets[i]!)) return chunk.times[i]!;
+    }
+    return null;
+  }
+
+  /** Time in ps of the first change after `time` of any of the nets, or null. */
+  changeAfter(nets: ReadonlySet<number>, time: number): number | null {
+    for (const chunk of this.chunks) {
+      if (chunk.times[chunk.count - 1]! <= time) continue;
+      for (let i = 0; i < chunk.count; i++)
+        if (chunk.times[i]! > time && nets.has(chunk.nets[i]!)) return chunk.times[i]!;
+    }
+    return null;
+  }
+}

@@ -1,0 +1,97 @@
+import { apply, type Edit } from '@/core/circuit/edit';
+import type { Lesson } from '@/core/circuit/lesson';
+import { lessonFromJson, lessonToFile } from '@/core/formats/lesson-file';
+import type { Read } from '@/core/formats/read-json';
+import { database, type LessonRecord, type MomentRecord, randomId } from './database';
+
+const recordOf = (lesson: Lesson): LessonRecord => ({
+  id: lesson.id,
+  title: lesson.title,
+  file: lessonToFile(lesson),
+  exerciseId: lesson.exercise?.id ?? '',
+  changed: Date.now(),
+});
+
+/** A lesson from its snapshot and the journal since, or a sentence that says what is wrong with it. */
+export async function openLesson(id: string): Promise<Read<Lesson> | null> {
+  const [record, journal] = await database.transaction('r', database.lessons, database.journal, () =>
+    Promise.all([database.lessons.get(id), database.journal.where('lesson').equals(id).sortBy('seq')]),
+  );
+  if (!record) return null;
+  const read = lessonFromJson(record.file);
+  if (!read.ok) return read;
+  let lesson = read.value;
+  for (const { edit } of journal) {
+    const applied = apply(lesson, edit);
+    if (!applied.ok) break;
+    lesson = applied.lesson;
+  }
+  return { ok: true, value: lesson };
+}
+
+/** Writes a lesson whole and clears its journal, in one transaction. */
+export async function saveSnapshot(lesson: Lesson): Promise<void> {
+  await database.transaction('rw', database.lessons, database.journal, async () => {
+    await database.lessons.put(recordOf(lesson));
+    await database.journal.where('lesson').equals(lesson.id).delete();
+  });
+}
+
+/** Adds an edit to the journal; resolves when the browser has it. */
+export async function journalEdit(lesson: string, edit: Edit): Promise<void> {
+  await database.journal.add({ lesson, edit } as never);
+}
+
+export async function momentOf(lesson: string): Promise<MomentRecord | undefined> {
+  return database.moments.get(lesson);
+}
+
+export async function saveMoment(moment: MomentRecord): Promise<void> {
+  await database.moments.put(moment);
+}
+
+/** All lessons, last changed first, each as it is now; those that cannot be read carry the reason. */
+export async function shelf(): Promise<{ record: LessonRecord; lesson: Read<Lesson> }[]> {
+  const records = await database.lessons.orderBy('changed').reverse().toArray();
+  return Promise.all(
+    records.map(async (record) => ({ record, lesson: (await openLesson(record.id)) as Read<Lesson> })),
+  );
+}
+
+/** Puts a lesson on the shelf; where its id is taken by another lesson it gets one of its own. */
+export async function addLesson(lesson: Lesson): Promise<Lesson> {
+  const taken = await database.lessons.get(lesson.id);
+  const added = taken ? { ...lesson, id: randomId() } : lesson;
+  await saveSnapshot(added);
+  return added;
+}
+
+export async function renameLesson(id: string, title: string): Promise<void> {
+  const read = await openLesson(id);
+  if (read?.ok) await saveSnapshot({ ...read.value, title });
+}
+
+export async function duplicateLesson(id: string): Promise<void> {
+  const read = await openLesson(id);
+  if (read?.ok) await saveSnapshot({ ...read.value, id: randomId(), title: `${read.value.title} copy`.slice(0, 120) });
+}
+
+/** Takes a lesson off the shelf; calling what it gives puts everything of it back. */
+export async function deleteLesson(id: string): Promise<() => Promise<void>> {
+  const { lessons, journal, moments } = database;
+  return database.transaction('rw', lessons, journal, moments, async () => {
+    const record = await lessons.get(id);
+    const edits = await journal.where('lesson').equals(id).toArray();
+    const moment = await moments.get(id);
+    await lessons.delete(id);
+    await journal.where('lesson').equals(id).delete();
+    await moments.delete(id);
+    return async () => {
+      await database.transaction('rw', lessons, journal, moments, async () => {
+        if (record) await lessons.put(record);
+        await journal.bulkPut(edits);
+        if (moment) await moments.put(moment);
+      });
+    };
+  });
+}
