@@ -1,3 +1,10 @@
-export default function Page() {
-  return <p>hi</p>;
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Shelf } from '@/ui/shelf/Shelf';
+
+const DEMOS = ['drive-interlock', 'lamp-chase'];
+
+export default async function Page() {
+  const read = (name: string) => readFile(join(process.cwd(), 'demo', `${name}.manege.json`), 'utf8');
+  return <Shelf demos={await Promise.all(DEMOS.map(read))} />;
 }

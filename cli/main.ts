@@ -13,7 +13,11 @@ async function main(): Promise<number> {
     .description('print the truth table of a sheet, inputs and outputs in declared order')
     .argument('<circuit>', 'a lesson file (*.manege.json)')
     .option('--sheet <name>', 'the sheet, where the lesson has several')
-    .addOption(new Option('--format <format>', 'how to write it').choices(['csv', 'md', 'json', 'none']).default('csv'))
+    .addOption(
+      new Option('--format <format>', 'how to write it')
+        .choices(['csv', 'md', 'json', 'none'])
+        .default('csv'),
+    )
     .option('--out <file>', 'write to a file instead of the terminal')
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (circuit, options) => table(circuit, options));

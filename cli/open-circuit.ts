@@ -28,6 +28,8 @@ async function textOf(file: string): Promise<string> {
   } catch (error) {
     if (error instanceof BadInput) throw error;
     const code = (error as NodeJS.ErrnoException).code;
-    throw new BadInput(`${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code})`}`);
+    throw new BadInput(
+      `${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code})`}`,
+    );
   }
 }

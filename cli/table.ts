@@ -1,5 +1,5 @@
-import { createWriteStream } from 'node:fs';
 import { once } from 'node:events';
+import { createWriteStream } from 'node:fs';
 import type { Writable } from 'node:stream';
 import { type TableFormat, tableLines } from '../src/core/logic/table-text';
 import { countOnes, truthTable, whyNoTable } from '../src/core/logic/truth-table';

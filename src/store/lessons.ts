@@ -29,17 +29,21 @@ export async function openLesson(id: string): Promise<Read<Lesson> | null> {
   return { ok: true, value: lesson };
 }
 
-/** Writes a lesson whole and clears its journal, in one transaction. */
-export async function saveSnapshot(lesson: Lesson): Promise<void> {
+/** Writes a lesson whole and clears its journal up to the entry that it holds already, in one transaction. */
+export async function saveSnapshot(lesson: Lesson, upTo = Number.POSITIVE_INFINITY): Promise<void> {
   await database.transaction('rw', database.lessons, database.journal, async () => {
     await database.lessons.put(recordOf(lesson));
-    await database.journal.where('lesson').equals(lesson.id).delete();
+    await database.journal
+      .where('lesson')
+      .equals(lesson.id)
+      .and((entry) => entry.seq <= upTo)
+      .delete();
   });
 }
 
-/** Adds an edit to the journal; resolves when the browser has it. */
-export async function journalEdit(lesson: string, edit: Edit): Promise<void> {
-  await database.journal.add({ lesson, edit } as never);
+/** Adds an edit to the journal; resolves with its number when the browser has it. */
+export async function journalEdit(lesson: string, edit: Edit): Promise<number> {
+  return database.journal.add({ lesson, edit } as never);
 }
 
 export async function momentOf(lesson: string): Promise<MomentRecord | undefined> {
@@ -73,7 +77,8 @@ export async function renameLesson(id: string, title: string): Promise<void> {
 
 export async function duplicateLesson(id: string): Promise<void> {
   const read = await openLesson(id);
-  if (read?.ok) await saveSnapshot({ ...read.value, id: randomId(), title: `${read.value.title} copy`.slice(0, 120) });
+  if (read?.ok)
+    await saveSnapshot({ ...read.value, id: randomId(), title: `${read.value.title} copy`.slice(0, 120) });
 }
 
 /** Takes a lesson off the shelf; calling what it gives puts everything of it back. */

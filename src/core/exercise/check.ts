@@ -37,7 +37,8 @@ export function partsUsed(sheet: Sheet): { kind: string; count: number }[] {
   return [...counts].map(([kind, count]) => ({ kind, count })).sort((a, b) => (a.kind < b.kind ? -1 : 1));
 }
 
-const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+/** Names are matched without regard to case and to blanks around them. */
+export const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** The terminals in the order in which they are wanted, -1 where one is missing, and what to say about it. */
 function match(

@@ -102,6 +102,7 @@ function gate(
     labelled: '',
     labelSide: 'top',
     params: Inputs,
+    settings: [{ param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_INPUTS }],
     typedWord: (word) => {
       const inputs = Number(word);
       return Number.isInteger(inputs) && inputs >= 2 && inputs <= MOST_INPUTS ? { inputs } : null;

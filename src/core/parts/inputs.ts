@@ -88,6 +88,17 @@ export const constantKind: PartKind = {
   labelled: '',
   labelSide: 'left',
   params: z.object({ value: z.int().min(0).max(1).default(1) }),
+  settings: [
+    {
+      param: 'value',
+      label: 'Value',
+      control: 'choice',
+      options: [
+        { value: 0, label: '0' },
+        { value: 1, label: '1' },
+      ],
+    },
+  ],
   typedWord: (word) => (word === '0' || word === '1' ? { value: Number(word) } : null),
   ports: () => [output],
   body: () => ({ x0: -0.9, y0: -0.9, x1: 1.3, y1: 0.9 }),
@@ -137,6 +148,10 @@ export const clockKind: PartKind = {
     /** Part of the period that is high, in per cent. */
     duty: z.int().min(1).max(99).default(50),
   }),
+  settings: [
+    { param: 'hertz', label: 'Frequency', control: 'number', least: 0.01, most: 1e8, unit: 'Hz' },
+    { param: 'duty', label: 'High for', control: 'number', least: 1, most: 99, unit: '%' },
+  ],
   typedWord: (word) => {
     const found = FREQUENCY.exec(word);
     return found ? { hertz: Number(found[1]) * SCALE[(found[2] ?? 'hz').toLowerCase()]! } : null;

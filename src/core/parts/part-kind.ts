@@ -43,6 +43,23 @@ export interface ClockHalves {
   readonly high: number;
 }
 
+/** A parameter that people set, and how. */
+export type Setting =
+  | {
+      readonly param: string;
+      readonly label: string;
+      readonly control: 'number';
+      readonly least: number;
+      readonly most: number;
+      readonly unit?: string;
+    }
+  | {
+      readonly param: string;
+      readonly label: string;
+      readonly control: 'choice';
+      readonly options: readonly { readonly value: string | number; readonly label: string }[];
+    };
+
 /** How a part looks now. */
 export interface Appearance {
   readonly standard: 'distinctive' | 'rectangular';
@@ -68,6 +85,7 @@ export interface PartKind {
   /** Start of the label that a new one gets; empty where it gets none and words behind its name are no label. */
   readonly labelled: string;
   readonly params: z.ZodType<Params>;
+  readonly settings?: readonly Setting[];
   /** The parameters that one word typed behind the name (lower case) sets, or null where it sets none. */
   readonly typedWord?: (word: string) => Params | null;
   ports(params: Params): readonly Port[];

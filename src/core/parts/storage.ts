@@ -14,6 +14,17 @@ export const dFlipFlop: PartKind = {
   labelled: '',
   labelSide: 'top',
   params: z.object({ edge: z.enum(['rising', 'falling']).default('rising') }),
+  settings: [
+    {
+      param: 'edge',
+      label: 'Takes D on the',
+      control: 'choice',
+      options: [
+        { value: 'rising', label: 'rising edge' },
+        { value: 'falling', label: 'falling edge' },
+      ],
+    },
+  ],
   typedWord: (word) => {
     if (word === 'rise' || word === 'rising') return { edge: 'rising' };
     return word === 'fall' || word === 'falling' ? { edge: 'falling' } : null;

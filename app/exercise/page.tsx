@@ -1,0 +1,7 @@
+import { OpenExercise } from '@/ui/exercise/OpenExercise';
+
+export const metadata = { title: 'Exercise · Manege' };
+
+export default function Page() {
+  return <OpenExercise />;
+}

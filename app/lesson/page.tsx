@@ -1,0 +1,11 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { OpenLesson } from '@/ui/lesson/OpenLesson';
+
+/** The lesson's id stands in the address; read in the browser, so that one kept page serves every lesson. */
+export default function Page() {
+  const [id, setId] = useState<string | null>(null);
+  useEffect(() => setId(new URLSearchParams(location.search).get('id') ?? ''), []);
+  return <OpenLesson id={id} />;
+}

@@ -1,0 +1,47 @@
+// Keeps every page and file of Manege in the browser, so that it works with the network cut.
+const CACHE = 'manege';
+const PAGES = ['/', '/lesson', '/exercise', '/marking'];
+
+async function keepAll() {
+  const cache = await caches.open(CACHE);
+  const answer = await fetch('/offline-files', { cache: 'no-store' });
+  const files = await answer.json();
+  const wanted = new Set([...PAGES, ...files].map((path) => new URL(path, location.origin).href));
+  for (const request of await cache.keys()) {
+    if (!wanted.has(request.url)) await cache.delete(request);
+  }
+  await Promise.all(
+    [...wanted].map(async (url) => {
+      const fixed = url.includes('/_next/static/');
+      if (fixed && (await cache.match(url))) return;
+      await cache.add(new Request(url, { cache: 'reload' }));
+    }),
+  );
+}
+
+self.addEventListener('install', (event) => {
+  event.waitUntil(keepAll().then(() => self.skipWaiting()));
+});
+
+self.addEventListener('activate', (event) => {
+  event.waitUntil(self.clients.claim());
+});
+
+self.addEventListener('message', (event) => {
+  if (event.data === 'keep-all') event.waitUntil(keepAll().catch(() => {}));
+});
+
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (request.method !== 'GET' || url.origin !== location.origin) return;
+  if (url.pathname.startsWith('/_next/static/')) {
+    event.respondWith(caches.match(url.origin + url.pathname).then((kept) => kept ?? fetch(request)));
+    return;
+  }
+  const offline = async () => {
+    const kept = await caches.match(url.origin + url.pathname);
+    return kept ?? Response.error();
+  };
+  event.respondWith(fetch(request).catch(offline));
+});

@@ -1,0 +1,412 @@
+import { createStore, type StoreApi } from 'zustand/vanilla';
+import { apply, changesBehaviour, type Edit, invert } from '@/core/circuit/edit';
+import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
+import { compile } from '@/core/netlist/compile';
+import type { Diagnostic } from '@/core/netlist/diagnostic';
+import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { spokenName } from '@/core/parts/catalogue';
+import { Run } from '@/core/simulate/run';
+import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
+import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
+import { conflicts, fittingPace, hasClock, nextHalf, rowNow } from './moment';
+
+/** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
+const TABLE_AT_ONCE = 12;
+/** Changes of nets that a run may make in one frame. */
+const EVENTS_A_FRAME = 150_000;
+
+export interface Selection {
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+}
+export const NOTHING: Selection = { parts: new Set(), wires: new Set() };
+
+/** A short word to the user at the bottom of the page, with a way back where there is one. */
+export interface Notice {
+  readonly text: string;
+  readonly tone: 'calm' | 'bad';
+  readonly undo?: () => void;
+}
+
+export type Table =
+  | { readonly state: 'ready'; readonly table: TruthTable }
+  | { readonly state: 'none'; readonly reason: string }
+  | { readonly state: 'working'; readonly share: number; readonly cancel: () => void };
+
+export interface SessionState {
+  readonly lesson: Lesson;
+  readonly sheetId: string;
+  readonly selection: Selection;
+  readonly history: History;
+  readonly netlist: Netlist;
+  readonly table: Table;
+  /** Value of each net at the moment; a new array at each change. */
+  readonly values: Uint8Array;
+  readonly conflicts: ReadonlySet<number>;
+  /** What is wrong now, from the drawing and from the run. */
+  readonly diagnostics: readonly Diagnostic[];
+  /** Switches and held buttons at 1, by part. */
+  readonly on: ReadonlySet<string>;
+  readonly tried: ReadonlySet<number>;
+  /** Time in ps up to which the circuit has run. */
+  readonly now: number;
+  /** Time in ps that the faces show where that is in the past, else null. */
+  readonly cursor: number | null;
+  readonly playing: boolean;
+  /** Simulated ps a wall-clock second. */
+  readonly pace: number;
+  /** Whether the run is slower than its pace. */
+  readonly behind: boolean;
+  readonly readOnly: boolean;
+  readonly notice: Notice | null;
+}
+
+/** Where a session's edits go; a session without one lives in memory alone. */
+export interface Keeper {
+  edit(edit: Edit): void;
+  moment(state: SessionState): void;
+}
+
+/** What a session asks of whoever can derive large tables without holding up the page. */
+export type TableMaker = (
+  sheet: Sheet,
+  progress: (share: number) => void,
+) => { readonly table: Promise<TruthTable>; readonly cancel: () => void };
+
+export interface Beginning {
+  readonly sheetId?: string;
+  readonly on?: Iterable<string>;
+  readonly tried?: Iterable<number>;
+  readonly readOnly?: boolean;
+}
+
+/**
+ * One open lesson: the document with its history, the selection, and the running circuit of the sheet that is
+ * shown. All faces read `store`; everything that changes goes through a method here.
+ */
+export class Session {
+  readonly store: StoreApi<SessionState>;
+  private run: Run;
+  private tableWork = 0;
+
+  constructor(
+    lesson: Lesson,
+    private keeper: Keeper | null = null,
+    private readonly makeTable: TableMaker | null = null,
+    beginning: Beginning = {},
+  ) {
+    const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
+    const netlist = compile(sheetOf(lesson, sheetId)!);
+    const on = new Set(beginning.on ?? []);
+    this.run = this.newRun(lesson, netlist, on);
+    this.store = createStore<SessionState>(() => ({
+      lesson,
+      sheetId,
+      selection: NOTHING,
+      history: EMPTY_HISTORY,
+      netlist,
+      table: { state: 'none', reason: '' },
+      values: this.run.values.slice(),
+      conflicts: new Set(),
+      diagnostics: [],
+      on,
+      tried: new Set(beginning.tried ?? []),
+      now: 0,
+      cursor: null,
+      playing: false,
+      pace: fittingPace(netlist),
+      behind: false,
+      readOnly: beginning.readOnly ?? false,
+      notice: null,
+    }));
+    this.show();
+    this.deriveTable();
+  }
+
+  get state(): SessionState {
+    return this.store.getState();
+  }
+
+  get sheet(): Sheet {
+    return sheetOf(this.state.lesson, this.state.sheetId)!;
+  }
+
+  /** The trace of the run, for the time face. */
+  get trace() {
+    return this.run.trace;
+  }
+
+  setKeeper(keeper: Keeper | null): void {
+    this.keeper = keeper;
+  }
+
+  /**
+   * Makes an edit: one step of undo. It is handed to the journal before this returns.
+   * @returns whether it was made; if not, a notice says why.
+   */
+  edit(edit: Edit): boolean {
+    return this.make(edit, (history, inverse) => noted(history, inverse));
+  }
+
+  undo(): void {
+    const last = this.state.history.undo.at(-1);
+    if (last) this.make(last, undone);
+  }
+
+  redo(): void {
+    const last = this.state.history.redo.at(-1);
+    if (last) this.make(last, redone);
+  }
+
+  private make(edit: Edit, remember: (history: History, inverse: Edit) => History): boolean {
+    const { lesson, readOnly, history } = this.state;
+    if (readOnly) {
+      this.say('This lesson cannot be changed here.', 'bad');
+      return false;
+    }
+    const applied = apply(lesson, edit);
+    if (!applied.ok) {
+      this.say(`That does not work: ${applied.reason}.`, 'bad');
+      return false;
+    }
+    const inverse = invert(lesson, edit);
+    this.keeper?.edit(edit);
+    this.adopt(applied.lesson, remember(history, inverse), edit);
+    return true;
+  }
+
+  private adopt(lesson: Lesson, history: History, edit: Edit): void {
+    const before = this.state;
+    const sheetId = sheetOf(lesson, before.sheetId)?.id ?? lesson.sheets[0]!.id;
+    const sheet = sheetOf(lesson, sheetId)!;
+    const selection = {
+      parts: kept(before.selection.parts, sheet.parts),
+      wires: kept(before.selection.wires, sheet.wires),
+    };
+    this.store.setState({ lesson, sheetId, history, selection });
+    if (changesBehaviour(edit) || sheetId !== before.sheetId) this.rewire(sheet, true);
+    else if (sheet !== sheetOf(before.lesson, before.sheetId)) this.rename(sheet);
+  }
+
+  /** The circuit is another one: it goes on with the same switches and held states at the same time. */
+  private rewire(sheet: Sheet, sameSheet: boolean): void {
+    const { lesson, on } = this.state;
+    const netlist = compile(sheet);
+    const stay = sameSheet && hasClock(netlist);
+    this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
+    this.store.setState({
+      netlist,
+      tried: new Set(),
+      cursor: null,
+      now: this.run.time,
+      pace: fittingPace(netlist),
+      playing: this.state.playing && hasClock(netlist),
+    });
+    this.show();
+    this.deriveTable();
+  }
+
+  /** Only names, places or order changed: nets stay as they are numbered, the run goes on. */
+  private rename(sheet: Sheet): void {
+    const before = this.state.netlist;
+    const netlist = compile(sheet);
+    this.store.setState({ netlist });
+    const sameOrder = netlist.inputs.every((t, i) => t.part === before.inputs[i]?.part);
+    if (!sameOrder) this.store.setState({ tried: new Set() });
+    const sameNames =
+      sameOrder &&
+      netlist.outputs.every((t, i) => t.part === before.outputs[i]?.part) &&
+      [...netlist.inputs, ...netlist.outputs].every(
+        (t, i) => t.name === [...before.inputs, ...before.outputs][i]?.name,
+      );
+    this.show();
+    if (!sameNames) this.deriveTable();
+  }
+
+  private newRun(lesson: Lesson, netlist: Netlist, on: ReadonlySet<string>, before?: Run): Run {
+    const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
+    return new Run(netlist, {
+      delays: 'zero',
+      powerUp: powerUp[lesson.settings.powerUp],
+      inputs: new Map([...on].map((part) => [part, ONE])),
+      held: before?.held(),
+      from: before?.time,
+    });
+  }
+
+  /** Takes the run's values, or those of the past under the cursor, to all faces. */
+  private show(): void {
+    const { netlist, cursor } = this.state;
+    const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
+    const diagnostics = [...netlist.diagnostics, ...this.unsettled()];
+    this.store.setState({ values, now: this.run.time, conflicts: conflicts(netlist, values), diagnostics });
+    this.keeper?.moment(this.state);
+  }
+
+  private unsettled(): Diagnostic[] {
+    if (this.run.unsettled.size === 0) return [];
+    const parts = driversOf(this.run.netlist, this.run.unsettled);
+    const names = parts.map((id) => this.sheet.parts.get(id)).map((p) => (p ? spokenName(p) : ''));
+    return [
+      {
+        code: 'unsettled',
+        message: `The signal through ${names.join(', ')} chases its own tail and never comes to rest. Break the loop, or lead it through a flip-flop.`,
+        pins: parts.map((part) => ({ part, port: 'Y' })),
+      },
+    ];
+  }
+
+  private deriveTable(): void {
+    const { netlist } = this.state;
+    const work = ++this.tableWork;
+    const reason = whyNoTable(netlist);
+    if (reason) {
+      this.store.setState({ table: { state: 'none', reason } });
+      return;
+    }
+    if (netlist.inputs.length <= TABLE_AT_ONCE || !this.makeTable) {
+      this.store.setState({ table: { state: 'ready', table: truthTable(netlist) } });
+      return;
+    }
+    const current = () => work === this.tableWork;
+    const made = this.makeTable(this.sheet, (share) => {
+      if (current()) this.store.setState({ table: { state: 'working', share, cancel } });
+    });
+    const cancel = () => {
+      made.cancel();
+      if (current())
+        this.store.setState({
+          table: { state: 'none', reason: 'Stopped. The next change derives it again.' },
+        });
+    };
+    this.store.setState({ table: { state: 'working', share: 0, cancel } });
+    made.table.then(
+      (table) => current() && this.store.setState({ table: { state: 'ready', table } }),
+      (error: Error) =>
+        current() && this.store.setState({ table: { state: 'none', reason: `No table: ${error.message}` } }),
+    );
+  }
+
+  select(selection: Selection): void {
+    this.store.setState({ selection });
+  }
+
+  openSheet(sheetId: string): void {
+    const sheet = sheetOf(this.state.lesson, sheetId);
+    if (!sheet || sheetId === this.state.sheetId) return;
+    this.store.setState({ sheetId, selection: NOTHING, playing: false });
+    this.rewire(sheet, false);
+  }
+
+  say(text: string, tone: Notice['tone'] = 'calm', undo?: () => void): void {
+    this.store.setState({ notice: { text, tone, undo } });
+  }
+
+  dismissNotice(): void {
+    this.store.setState({ notice: null });
+  }
+
+  /** Puts switches and buttons to new positions at once, at the present. */
+  put(positions: Iterable<readonly [part: string, value: 0 | 1]>): void {
+    const { netlist } = this.state;
+    const on = new Set(this.state.on);
+    const changes: [number, Logic][] = [];
+    for (const [part, value] of positions) {
+      const source = netlist.sources.find(
+        (s) => s.part === part && (s.kind === 'switch' || s.kind === 'button'),
+      );
+      if (!source) continue;
+      if (value) on.add(part);
+      else on.delete(part);
+      changes.push([source.net, value]);
+    }
+    this.run.set(changes);
+    this.store.setState({ on, cursor: null });
+    if (this.state.table.state === 'ready') {
+      const row = rowNow(netlist, this.run.values);
+      if (!this.state.tried.has(row)) this.store.setState({ tried: new Set(this.state.tried).add(row) });
+    }
+    this.show();
+  }
+
+  flip(part: string): void {
+    this.put([[part, this.state.on.has(part) ? 0 : 1]]);
+  }
+
+  /** Sets the inputs as in a row of the table; an input that is a clock stays where it is. */
+  goToRow(row: number): void {
+    const { inputs } = this.state.netlist;
+    this.put(inputs.map((t, i) => [t.part, inputAt(inputs.length, i, row)] as const));
+  }
+
+  stepRow(by: number): void {
+    const { netlist, table } = this.state;
+    if (table.state !== 'ready') return;
+    const { rows } = table.table;
+    this.goToRow((rowNow(netlist, this.run.values) + by + rows) % rows);
+  }
+
+  play(playing: boolean): void {
+    if (playing && !hasClock(this.state.netlist)) return;
+    this.store.setState({ playing, behind: false, cursor: playing ? null : this.state.cursor });
+  }
+
+  setPace(pace: number): void {
+    this.store.setState({ pace });
+  }
+
+  /** Lets time run for as long as a frame took on the wall clock, in ms. */
+  tick(elapsedMs: number): void {
+    const { playing, pace, now } = this.state;
+    if (!playing) return;
+    const reached = this.run.advance(
+      Math.round(now + (pace * Math.min(elapsedMs, 250)) / 1000),
+      EVENTS_A_FRAME,
+    );
+    if (this.state.behind === reached) this.store.setState({ behind: !reached });
+    this.show();
+  }
+
+  /** On to the next change of a clock; from the past, on to the next one that was. */
+  stepHalf(): void {
+    const { netlist, cursor } = this.state;
+    this.store.setState({ playing: false });
+    const next = nextHalf(netlist, cursor ?? this.run.time);
+    if (next === null) return;
+    if (cursor !== null && next <= this.run.time) {
+      this.goToTime(next);
+      return;
+    }
+    this.run.advance(next);
+    this.store.setState({ cursor: null });
+    this.show();
+  }
+
+  /** Back to the change of a clock before the moment. */
+  stepHalfBack(): void {
+    const { netlist, cursor } = this.state;
+    const clocks = new Set(netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.net] : [])));
+    const before = this.run.trace.changeBefore(clocks, cursor ?? this.run.time);
+    this.goToTime(before ?? this.run.trace.begins);
+  }
+
+  /** Shows the circuit as it was at a time in ps; at or past the present, as it is. */
+  goToTime(time: number): void {
+    const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
+    this.store.setState({ cursor: past, playing: false });
+    this.show();
+  }
+
+  /** Back to power-up at time 0; switches stay. */
+  restart(): void {
+    const { lesson, netlist, on } = this.state;
+    this.run = this.newRun(lesson, netlist, on);
+    this.store.setState({ playing: false, cursor: null, behind: false });
+    this.show();
+  }
+}
+
+function kept(ids: ReadonlySet<string>, there: { has(id: string): boolean }): ReadonlySet<string> {
+  return [...ids].every((id) => there.has(id)) ? ids : new Set([...ids].filter((id) => there.has(id)));
+}

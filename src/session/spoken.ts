@@ -1,0 +1,69 @@
+import { isPinEnd, type Part, type Sheet } from '@/core/circuit/lesson';
+import { pinsOf } from '@/core/drawing/placement';
+import { type WireNets, wireNets } from '@/core/drawing/wire-nets';
+import { kindOf, spokenName } from '@/core/parts/catalogue';
+import { type Logic, letterOf } from '@/core/values/logic';
+import type { SessionState } from './session';
+
+interface Neighbours {
+  readonly drives: string[];
+  readonly driven: string[];
+}
+
+const nets = new WeakMap<Sheet, { nets: WireNets; pins: Map<number, { part: Part; out: boolean }[]> }>();
+
+function netPins(sheet: Sheet) {
+  let found = nets.get(sheet);
+  if (found) return found;
+  const all = wireNets(sheet);
+  const pins = new Map<number, { part: Part; out: boolean }[]>();
+  for (const part of sheet.parts.values())
+    for (const pin of pinsOf(part)) {
+      const net = all.ofEnd({ part: part.id, port: pin.port.name });
+      if (net === undefined) continue;
+      const list = pins.get(net) ?? [];
+      list.push({ part, out: pin.port.direction === 'out' });
+      pins.set(net, list);
+    }
+  found = { nets: all, pins };
+  nets.set(sheet, found);
+  return found;
+}
+
+function neighbours(sheet: Sheet, part: Part): Neighbours {
+  const { nets: all, pins } = netPins(sheet);
+  const drives: string[] = [];
+  const driven: string[] = [];
+  for (const pin of pinsOf(part)) {
+    const net = all.ofEnd({ part: part.id, port: pin.port.name });
+    const others = net === undefined ? [] : (pins.get(net) ?? []).filter((p) => p.part.id !== part.id);
+    const out = pin.port.direction === 'out';
+    for (const other of others) if (other.out !== out) (out ? drives : driven).push(spokenName(other.part));
+  }
+  return { drives, driven };
+}
+
+const listed = (names: readonly string[]) =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+
+/** A part with its state and its neighbours in one sentence: `XOR 1, two-input XOR, from A and B, output 1, drives Sum`. */
+export function spokenPart(state: SessionState, sheet: Sheet, part: Part): string {
+  const kind = kindOf(part);
+  const { drives, driven } = neighbours(sheet, part);
+  const value = (port: string) => {
+    const net = state.netlist.netsOfPin(part.id, port)?.[0];
+    return net === undefined ? 'nothing' : letterOf(state.values[net] as Logic);
+  };
+  const ports = kind.ports(part.params);
+  const outputs = ports.filter((p) => p.direction === 'out');
+  const words = [spokenName(part), kind.spoken(part.params)];
+  if (driven.length) words.push(`from ${listed(driven)}`);
+  if (outputs.length === 1) words.push(`${kind.role ? '' : 'output '}${value(outputs[0]!.name)}`);
+  for (const port of outputs.length > 1 ? outputs : []) words.push(`${port.name} is ${value(port.name)}`);
+  if (outputs.length === 0)
+    words.push(value(ports[0]!.name) === '1' ? 'on' : `shows ${value(ports[0]!.name)}`);
+  if (drives.length) words.push(`drives ${listed(drives)}`);
+  const loose = state.diagnostics.some((d) => d.pins.some((p) => isPinEnd(p) && p.part === part.id));
+  if (loose) words.push('something is wrong here');
+  return words.join(', ');
+}

@@ -1,0 +1,36 @@
+'use client';
+
+import { type ReactNode, useRef } from 'react';
+
+interface Props {
+  readonly children: ReactNode;
+  readonly className?: string;
+  readonly label: string;
+  readonly multiple?: boolean;
+  readonly onFiles: (files: File[]) => void;
+}
+
+/** A button that asks for files. */
+export function FileButton({ children, className, label, multiple, onFiles }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className={className ?? 'button'} onClick={() => input.current?.click()}>
+        {children}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        className="hidden"
+        aria-label={label}
+        multiple={multiple}
+        accept=".json,application/json"
+        onChange={(event) => {
+          const files = [...(event.target.files ?? [])];
+          event.target.value = '';
+          if (files.length > 0) onFiles(files);
+        }}
+      />
+    </>
+  );
+}

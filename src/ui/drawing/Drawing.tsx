@@ -1,0 +1,460 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { apply } from '@/core/circuit/edit';
+import { around, grown, type Point } from '@/core/circuit/geometry';
+import type { Params } from '@/core/circuit/lesson';
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { move } from '@/core/drawing/gestures';
+import { bodyOf, footprintOf, pinOf } from '@/core/drawing/placement';
+import type { Diagnostic } from '@/core/netlist/diagnostic';
+import { kindOf } from '@/core/parts/catalogue';
+import type { PartKind } from '@/core/parts/part-kind';
+import { copied, pasteText, place, removeSelected } from '@/session/commands';
+import { useTheme } from '@/ui/controls/theme';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { Hand } from './hand';
+import { allowedIn, drawingKey } from './keys';
+import { PartSettings } from './PartSettings';
+import { PartsList } from './PartsList';
+import { paint } from './painter';
+import { type Palette, readPalette } from './palette';
+import { Ring } from './Ring';
+import { Trouble } from './Trouble';
+import { TypingLine } from './TypingLine';
+import { fitted, START_VIEW, STEP, toScreen, toSheet, type View, zoomed } from './view';
+
+type Opened =
+  | { readonly is: 'ring'; readonly at: Point; readonly pressed: boolean }
+  | { readonly is: 'typing'; readonly at: Point; readonly first: string }
+  | { readonly is: 'settings'; readonly part: string };
+
+/** How near in pixels the pointer must be to a badge for its words to show. */
+const BADGE_REACH = 16;
+
+/** The drawing face: the sheet on a canvas, live, with everything that a hand does on it. */
+export function Drawing() {
+  const session = useSession();
+  const sheetId = useSessionState((s) => s.sheetId);
+  const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const theme = useTheme();
+  const root = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const view = useRef<View>(START_VIEW);
+  const size = useRef({ width: 0, height: 0 });
+  const pointer = useRef<Point | null>(null);
+  const palette = useRef<Palette | null>(null);
+  const frame = useRef(0);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [tip, setTip] = useState<{ text: string; x: number; y: number } | null>(null);
+  const [cursor, setCursor] = useState('default');
+  const [, refresh] = useState(0);
+  const allowed = useMemo(() => allowedIn(session), [session]);
+
+  const repaintRef = useRef(() => {});
+  const repaint = useCallback(() => repaintRef.current(), []);
+  const hand = useMemo(
+    () =>
+      new Hand({
+        session,
+        view: () => view.current,
+        setView: (next) => {
+          view.current = next;
+        },
+        repaint: () => repaintRef.current(),
+        openSettings: (part) => setOpened({ is: 'settings', part }),
+      }),
+    [session],
+  );
+  const preview = useRef<{ by: Point; sheet: Sheet; from: Sheet } | null>(null);
+
+  /** The sheet as it would be if the parts were let go here. */
+  const shownSheet = useCallback((): Sheet => {
+    const now = session.sheet;
+    const by = hand.dragged;
+    if (!by || (by.x === 0 && by.y === 0)) return now;
+    const last = preview.current;
+    if (last && last.from === now && last.by.x === by.x && last.by.y === by.y) return last.sheet;
+    const { lesson, selection } = session.state;
+    const applied = apply(lesson, move(lesson, now.id, selection.parts, by));
+    const moved = applied.ok ? sheetOf(applied.lesson, now.id)! : now;
+    preview.current = { by, sheet: moved, from: now };
+    return moved;
+  }, [session, hand]);
+
+  const paintNow = useCallback(() => {
+    frame.current = 0;
+    const element = canvas.current;
+    const g = element?.getContext('2d');
+    if (!element || !g) return;
+    palette.current ??= readPalette();
+    const ratio = window.devicePixelRatio || 1;
+    g.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const state = session.state;
+    const shown = shownSheet();
+    const { hover } = hand;
+    paint(
+      g,
+      size.current,
+      view.current,
+      {
+        sheet: shown,
+        netlist: state.netlist,
+        values: state.values,
+        conflicts: state.conflicts,
+        standard: state.lesson.settings.symbols,
+        on: state.on,
+      },
+      {
+        parts: state.selection.parts,
+        wires: state.selection.wires,
+        hover: hover && {
+          part: hover.is === 'part' ? hover.part : undefined,
+          wire: hover.is === 'wire' ? hover.wire : undefined,
+          pin: hover.is === 'pin' ? hover.at : undefined,
+        },
+        rubber: hand.rubber,
+        box: hand.box,
+        trouble: troubleSpots(shown, state.diagnostics).map((t) => t.at),
+        grid: true,
+      },
+      palette.current,
+    );
+    setCursor(hand.cursor);
+  }, [session, hand, shownSheet]);
+
+  repaintRef.current = () => {
+    if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
+  };
+
+  const fit = useCallback(() => {
+    const box = around([...session.sheet.parts.values()].map(footprintOf));
+    view.current = fitted(box, size.current.width, size.current.height);
+    refresh((n) => n + 1);
+    repaint();
+  }, [session, repaint]);
+
+  useEffect(() => {
+    const stop = session.store.subscribe(repaint);
+    return () => {
+      stop();
+      cancelAnimationFrame(frame.current);
+      frame.current = 0;
+    };
+  }, [session, repaint]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
+  useEffect(() => {
+    palette.current = null;
+    repaint();
+    document.fonts.ready.then(repaint);
+  }, [theme, repaint]);
+
+  useEffect(() => {
+    const element = canvas.current!;
+    let first = true;
+    const observer = new ResizeObserver(([entry]) => {
+      const { width, height } = entry!.contentRect;
+      size.current = { width, height };
+      const ratio = window.devicePixelRatio || 1;
+      element.width = Math.round(width * ratio);
+      element.height = Math.round(height * ratio);
+      if (first) fit();
+      first = false;
+      // At once, for a resized canvas is blank until it is painted.
+      paintNow();
+    });
+    observer.observe(element.parentElement!);
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const unit = event.deltaMode === 1 ? 30 : 1;
+      const factor = Math.exp((-event.deltaY * unit * (event.ctrlKey ? 4 : 1)) / 700);
+      view.current = zoomed(view.current, factor, event.clientX - box.left, event.clientY - box.top);
+      repaint();
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => {
+      observer.disconnect();
+      element.removeEventListener('wheel', wheel);
+    };
+  }, [fit, paintNow, repaint]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another sheet is looked at whole first
+  useEffect(() => {
+    setOpened(null);
+    fit();
+  }, [sheetId, fit]);
+
+  const pixelOf = (event: { clientX: number; clientY: number }): Point => {
+    const box = root.current!.getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  };
+  const middle = (): Point => ({ x: size.current.width / 2, y: size.current.height / 2 });
+  const close = () => {
+    setOpened(null);
+    root.current?.focus();
+  };
+  const placeAt = (pixel: Point, kind: PartKind, params: Params, labels: readonly string[]) => {
+    const p = toSheet(view.current, pixel.x, pixel.y);
+    place(session, kind, params, labels, { x: Math.round(p.x), y: Math.round(p.y) });
+    close();
+  };
+  const act = (id: string) => {
+    const part = session.sheet.parts.get(id);
+    const role = part && kindOf(part).role?.(part.params);
+    if (role?.role === 'input' && role.by !== 'clock') session.flip(id);
+    else setOpened({ is: 'settings', part: id });
+  };
+  const openTyping = (first: string) => setOpened({ is: 'typing', at: pointer.current ?? middle(), first });
+  const showTip = (pixel: Point) => {
+    const spot = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
+      const p = toScreen(view.current, { x: at.x, y: at.y - 0.9 });
+      return Math.hypot(p.x - pixel.x, p.y - pixel.y) < BADGE_REACH;
+    });
+    if (spot) setTip({ text: spot.trouble.message, x: pixel.x, y: pixel.y });
+    else if (tip) setTip(null);
+  };
+  const showTrouble = (trouble: Diagnostic) => {
+    const spot = troubleSpots(session.sheet, [trouble])[0];
+    if (!spot) return;
+    const { width, height } = size.current;
+    const s = STEP * view.current.scale;
+    view.current = { ...view.current, x: spot.at.x - width / s / 2, y: spot.at.y - height / s / 2 };
+    const p = toScreen(view.current, spot.at);
+    setTip({ text: trouble.message, x: p.x, y: p.y });
+    session.select({ parts: new Set(trouble.pins.map((pin) => pin.part)), wires: new Set() });
+    repaint();
+  };
+
+  const settingsPart = opened?.is === 'settings' ? sheet.parts.get(opened.part) : undefined;
+  const settingsAt = settingsPart && settingsPosition(settingsPart, view.current, size.current);
+
+  return (
+    <section className="pane" aria-label="Drawing">
+      <header className="pane-head">
+        <h2 className="font-semibold">Drawing</h2>
+        <GateCount />
+        <Trouble onShow={showTrouble} />
+        <button
+          type="button"
+          className="icon-button size-7"
+          onClick={fit}
+          title="Show everything (0)"
+          aria-label="Show everything"
+        >
+          <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+            <path
+              d="M2 6V2h4M10 2h4v4M14 10v4h-4M6 14H2v-4"
+              fill="none"
+              stroke="currentColor"
+              strokeWidth="1.6"
+            />
+          </svg>
+        </button>
+      </header>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes keys; its parts are read out in the list inside */}
+      <div
+        ref={root}
+        role="application"
+        tabIndex={0}
+        aria-label="Sheet. Type the name of a part to place it, or press Space for the ring of parts."
+        className="relative min-h-0 flex-1 touch-none overflow-hidden outline-offset-[-2px]"
+        style={{ cursor }}
+        onKeyDown={(event) => {
+          if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
+          const used = drawingKey(event, {
+            session,
+            openRing: () => setOpened({ is: 'ring', at: pointer.current ?? middle(), pressed: false }),
+            openTyping,
+            openSettings: (part) => setOpened({ is: 'settings', part }),
+            act,
+            fit,
+            zoom: (factor) => {
+              const at = pointer.current ?? middle();
+              view.current = zoomed(view.current, factor, at.x, at.y);
+              repaint();
+            },
+            cancel: () => hand.cancel(),
+          });
+          if (used) {
+            event.preventDefault();
+            event.stopPropagation();
+          }
+        }}
+        onCopy={(event) => {
+          const text = copied(session);
+          if (!text || event.target instanceof HTMLInputElement) return;
+          event.clipboardData.setData('text/plain', text);
+          event.preventDefault();
+        }}
+        onCut={(event) => {
+          const text = copied(session);
+          if (!text || event.target instanceof HTMLInputElement) return;
+          event.clipboardData.setData('text/plain', text);
+          event.preventDefault();
+          removeSelected(session);
+        }}
+        onPaste={(event) => {
+          if (event.target instanceof HTMLInputElement) return;
+          event.preventDefault();
+          pasteText(session, event.clipboardData.getData('text/plain'), allowed);
+        }}
+        onContextMenu={(event) => event.preventDefault()}
+        onDoubleClick={(event) => hand.double(pixelOf(event))}
+        onPointerDown={(event) => {
+          root.current?.focus();
+          setOpened(null);
+          setTip(null);
+          if (event.button === 2) {
+            if (hand.wiring) hand.cancel();
+            else setOpened({ is: 'ring', at: pixelOf(event), pressed: true });
+            return;
+          }
+          event.currentTarget.setPointerCapture(event.pointerId);
+          hand.down(pixelOf(event), {
+            shift: event.shiftKey,
+            add: event.ctrlKey || event.metaKey,
+            middle: event.button === 1,
+          });
+        }}
+        onPointerMove={(event) => {
+          const pixel = pixelOf(event);
+          pointer.current = pixel;
+          if (opened?.is === 'ring') return;
+          hand.move(pixel);
+          showTip(pixel);
+        }}
+        onPointerUp={(event) => {
+          if (event.button === 2) return;
+          hand.up(pixelOf(event), { shift: event.shiftKey, add: event.ctrlKey || event.metaKey });
+        }}
+        onPointerCancel={() => hand.cancel()}
+        onPointerLeave={() => {
+          hand.leave();
+          pointer.current = null;
+          setTip(null);
+        }}
+      >
+        <canvas ref={canvas} className="absolute inset-0 size-full" aria-hidden="true" />
+        <PartsList onAct={act} />
+        {sheet.parts.size === 0 && !opened && <EmptySheet readOnly={readOnly} />}
+        {opened?.is === 'ring' && (
+          <Ring
+            x={opened.at.x}
+            y={opened.at.y}
+            pressed={opened.pressed}
+            allowed={allowed}
+            onClose={close}
+            onPlace={(kind, params) => placeAt(opened.at, kind, params, [''])}
+            onType={openTyping}
+          />
+        )}
+        {opened?.is === 'typing' && (
+          <TypingLine
+            x={Math.max(4, Math.min(opened.at.x, size.current.width - 296))}
+            y={Math.max(4, Math.min(opened.at.y, size.current.height - 300))}
+            first={opened.first}
+            allowed={allowed}
+            onClose={close}
+            onPlace={(typed) => placeAt(opened.at, typed.kind, typed.params, typed.labels)}
+          />
+        )}
+        {settingsPart && settingsAt && (
+          <PartSettings
+            key={settingsPart.id}
+            part={settingsPart}
+            x={settingsAt.x}
+            y={settingsAt.y}
+            onClose={close}
+          />
+        )}
+        {tip && (
+          <p
+            role="status"
+            className="pointer-events-none absolute z-20 w-72 rounded-lg border border-bad bg-raised px-3 py-2 text-sm shadow-lg"
+            style={{
+              left: Math.max(8, Math.min(tip.x + 14, size.current.width - 300)),
+              top: Math.max(8, Math.min(tip.y + 14, size.current.height - 110)),
+            }}
+          >
+            {tip.text}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** Pins with a complaint, where they stand on the sheet. */
+function troubleSpots(
+  sheet: Sheet,
+  diagnostics: readonly Diagnostic[],
+): { at: Point; trouble: Diagnostic }[] {
+  return diagnostics.flatMap((trouble) =>
+    trouble.pins.flatMap(({ part, port }) => {
+      const at = pinOf(sheet, part, port)?.at;
+      return at ? [{ at, trouble }] : [];
+    }),
+  );
+}
+
+function settingsPosition(
+  part: Parameters<typeof bodyOf>[0],
+  view: View,
+  size: { width: number; height: number },
+): Point {
+  const body = grown(bodyOf(part), 1);
+  const p = toScreen(view, { x: body.x1, y: body.y0 });
+  return {
+    x: Math.max(4, Math.min(p.x, size.width - 250)),
+    y: Math.max(4, Math.min(p.y, size.height - 230)),
+  };
+}
+
+function GateCount() {
+  const netlist = useSessionState((s) => s.netlist);
+  const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
+  let gates = 0;
+  let stored = 0;
+  for (const part of sheet.parts.values()) {
+    const { family } = kindOf(part);
+    if (family === 'Gates') gates++;
+    if (family === 'Storage') stored++;
+  }
+  const levels = netlist.level.reduce((most, l) => Math.max(most, l), 0);
+  const words = [
+    gates > 0 && (gates === 1 ? '1 gate' : `${gates} gates`),
+    stored > 0 && (stored === 1 ? '1 flip-flop' : `${stored} flip-flops`),
+    gates > 0 &&
+      stored === 0 &&
+      netlist.looped.length === 0 &&
+      (levels === 1 ? '1 level' : `${levels} levels`),
+  ].filter(Boolean);
+  return <span className="text-quiet">{words.join(' · ')}</span>;
+}
+
+function EmptySheet({ readOnly }: { readOnly: boolean }) {
+  if (readOnly) return null;
+  return (
+    <div className="pointer-events-none absolute inset-0 flex flex-col items-center justify-center gap-2 p-8 text-center">
+      <p className="text-xl font-semibold">An empty sheet</p>
+      <p className="max-w-md text-quiet">
+        Press <Key>Space</Key> or the right mouse button for the ring of parts, or simply type a name:{' '}
+        <Key>sw A, B</Key> <Key>and</Key> <Key>lamp</Key>
+      </p>
+      <p className="max-w-md text-quiet">
+        Then drag from pin to pin to wire them, and click a switch to try.
+      </p>
+    </div>
+  );
+}
+
+function Key({ children }: { children: string }) {
+  return (
+    <kbd className="rounded-md border border-hairline bg-raised px-1.5 py-0.5 font-mono text-[0.85em] text-ink">
+      {children}
+    </kbd>
+  );
+}

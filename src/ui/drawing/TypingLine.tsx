@@ -1,0 +1,117 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
+import { SymbolPicture } from './SymbolPicture';
+
+interface Props {
+  readonly x: number;
+  readonly y: number;
+  readonly first: string;
+  readonly allowed: (kind: string) => boolean;
+  readonly onPlace: (typed: TypedPart) => void;
+  readonly onClose: () => void;
+}
+
+const SHOWN = 6;
+
+/** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
+export function TypingLine({ x, y, first, allowed, onPlace, onClose }: Props) {
+  const [text, setText] = useState(first);
+  const [at, setAt] = useState(0);
+  const [problem, setProblem] = useState('');
+  const input = useRef<HTMLInputElement>(null);
+  const list = suggestions(text, allowed).slice(0, SHOWN);
+  const chosen = list[Math.min(at, list.length - 1)];
+
+  useEffect(() => {
+    const field = input.current!;
+    field.focus();
+    field.setSelectionRange(field.value.length, field.value.length);
+  }, []);
+
+  const submit = (typed: string) => {
+    const read = readTyped(typed, allowed);
+    if ('problem' in read) setProblem(read.problem);
+    else onPlace(read);
+  };
+  /** What was typed, with its first word completed to the suggestion that is marked. */
+  const completed = () => {
+    if (!chosen) return text;
+    const [word = '', ...rest] = text.trim().split(/\s+/);
+    if (chosen.typed.includes(word.toLowerCase())) return text;
+    const known = chosen.typed.find((name) => text.trim().toLowerCase().startsWith(name));
+    return known ? text : [chosen.typed[0], ...rest].join(' ');
+  };
+
+  return (
+    <div
+      className="absolute z-30 w-72 rounded-xl border border-hairline bg-raised shadow-lg"
+      style={{ left: x, top: y }}
+      onPointerDown={(event) => event.stopPropagation()}
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) onClose();
+      }}
+    >
+      <input
+        ref={input}
+        className="w-full rounded-t-xl bg-transparent px-3 py-2 text-base font-semibold outline-none"
+        value={text}
+        role="combobox"
+        aria-label="Name of a part"
+        aria-expanded="true"
+        aria-controls="typed-parts"
+        aria-activedescendant={chosen ? `typed-${chosen.kind}` : undefined}
+        aria-describedby="typed-problem"
+        spellCheck={false}
+        autoComplete="off"
+        maxLength={200}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAt(0);
+          setProblem('');
+        }}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === 'Escape') onClose();
+          else if (event.key === 'Enter') submit(completed());
+          else if (event.key === 'Tab') setText(`${completed().trimEnd()} `);
+          else if (event.key === 'ArrowDown') setAt((i) => Math.min(i + 1, list.length - 1));
+          else if (event.key === 'ArrowUp') setAt((i) => Math.max(i - 1, 0));
+          else return;
+          event.preventDefault();
+        }}
+      />
+      <ul id="typed-parts" role="listbox" aria-label="Parts" className="border-t border-hairline p-1">
+        {list.map((kind) => (
+          <li
+            key={kind.kind}
+            id={`typed-${kind.kind}`}
+            role="option"
+            aria-selected={kind === chosen}
+            tabIndex={-1}
+            className={`flex h-9 cursor-pointer items-center gap-2.5 rounded-lg px-2 ${kind === chosen ? 'bg-accent-soft' : ''}`}
+            onPointerDown={(event) => {
+              event.preventDefault();
+              submit(kind.typed[0]!);
+            }}
+          >
+            <span className="flex w-10 justify-center">
+              <SymbolPicture kind={kind} height={26} />
+            </span>
+            <span className="font-semibold">{kind.name}</span>
+            <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
+          </li>
+        ))}
+      </ul>
+      <p
+        id="typed-problem"
+        className={`px-3 pb-2 text-xs ${problem ? 'text-bad' : 'text-quiet'}`}
+        aria-live="polite"
+      >
+        {problem ||
+          (list.length === 0 ? `No part is called “${text.trim()}”.` : 'nand 3 · sw Key, Bars · clock 4 Hz')}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,383 @@
+import type { Box, Point } from '@/core/circuit/geometry';
+import { eachPiece, overlap, turned } from '@/core/circuit/geometry';
+import type { Part, Sheet, Wire } from '@/core/circuit/lesson';
+import { jointsOf } from '@/core/drawing/joints';
+import { bodyOf, courseOf, footprintOf, labelSide, pinsOf } from '@/core/drawing/placement';
+import type { Netlist } from '@/core/netlist/netlist';
+import { kindOf } from '@/core/parts/catalogue';
+import type { Shape } from '@/core/parts/shape';
+import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
+import { FONTS, type Palette } from './palette';
+import { STEP, type View } from './view';
+
+/** How a signal is drawn: its value, or two drivers against each other. */
+export type Signal = Logic | 'conflict';
+
+/** What is on the sheet at the moment. */
+export interface Scene {
+  readonly sheet: Sheet;
+  readonly netlist: Netlist;
+  readonly values: Uint8Array;
+  readonly conflicts: ReadonlySet<number>;
+  readonly standard: 'distinctive' | 'rectangular';
+  readonly on: ReadonlySet<string>;
+}
+
+/** What the hand is doing on it. */
+export interface Overlay {
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+  readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
+  readonly rubber: readonly Point[] | null;
+  readonly box: Box | null;
+  /** Places of pins with a complaint. */
+  readonly trouble: readonly Point[];
+  readonly grid: boolean;
+}
+
+export const PLAIN: Overlay = {
+  parts: new Set(),
+  wires: new Set(),
+  hover: null,
+  rubber: null,
+  box: null,
+  trouble: [],
+  grid: false,
+};
+
+const paths = new Map<string, Path2D>();
+function pathOf(d: string): Path2D {
+  let path = paths.get(d);
+  if (!path) {
+    path = new Path2D(d);
+    paths.set(d, path);
+  }
+  return path;
+}
+
+/** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */
+const THIN = 1.5 / STEP;
+const THICK = 3.5 / STEP;
+
+export function signalAt(scene: Scene, net: number | undefined): Signal {
+  if (net === undefined) return Z;
+  return scene.conflicts.has(net) ? 'conflict' : (scene.values[net] as Logic);
+}
+
+/** Paints a sheet on a canvas context that is scaled to CSS pixels already. */
+export function paint(
+  g: CanvasRenderingContext2D,
+  size: { width: number; height: number },
+  view: View,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+): void {
+  g.save();
+  g.fillStyle = palette.paper;
+  g.fillRect(0, 0, size.width, size.height);
+  if (overlay.grid) paintGrid(g, size, view, palette);
+  const s = STEP * view.scale;
+  g.scale(s, s);
+  g.translate(-view.x, -view.y);
+  g.lineJoin = 'round';
+  const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
+
+  paintWires(g, scene, overlay, palette, seen);
+  for (const part of scene.sheet.parts.values())
+    if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part);
+  paintOverlay(g, overlay, palette);
+  g.restore();
+}
+
+function paintGrid(
+  g: CanvasRenderingContext2D,
+  size: { width: number; height: number },
+  view: View,
+  palette: Palette,
+) {
+  const every = view.scale < 0.5 ? 4 : 2;
+  const s = STEP * view.scale;
+  g.fillStyle = palette.grid;
+  const x0 = Math.ceil(view.x / every) * every;
+  const y0 = Math.ceil(view.y / every) * every;
+  for (let y = y0; (y - view.y) * s < size.height; y += every)
+    for (let x = x0; (x - view.x) * s < size.width; x += every)
+      g.fillRect(Math.round((x - view.x) * s) - 0.5, Math.round((y - view.y) * s) - 0.5, 1.5, 1.5);
+}
+
+function bounds(points: readonly Point[]): Box {
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
+  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+}
+
+const courses = new WeakMap<Sheet, Map<string, Point[]>>();
+/** Courses of all wires of a sheet, found once for each version of it. */
+export function coursesOf(sheet: Sheet): ReadonlyMap<string, Point[]> {
+  let all = courses.get(sheet);
+  if (!all) {
+    all = new Map([...sheet.wires.values()].map((w: Wire) => [w.id, courseOf(sheet, w)]));
+    courses.set(sheet, all);
+  }
+  return all;
+}
+
+function paintWires(
+  g: CanvasRenderingContext2D,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+  seen: Box,
+): void {
+  const byNet = new Map<Signal, Point[][]>();
+  const add = (signal: Signal, points: Point[]) => {
+    const list = byNet.get(signal);
+    if (list) list.push(points);
+    else byNet.set(signal, [points]);
+  };
+  for (const [id, points] of coursesOf(scene.sheet)) {
+    if (points.length < 2 || !overlap(bounds(points), seen)) continue;
+    if (overlay.wires.has(id) || overlay.hover?.wire === id) halo(g, points, palette, overlay.wires.has(id));
+    add(signalAt(scene, scene.netlist.netsOfWire(id)?.[0]), points);
+  }
+  for (const part of scene.sheet.parts.values()) {
+    if (!overlap(footprintOf(part), seen)) continue;
+    for (const pin of pinsOf(part)) {
+      const inside = { x: pin.at.x - pin.out.x * pin.port.lead, y: pin.at.y - pin.out.y * pin.port.lead };
+      add(signalAt(scene, scene.netlist.netsOfPin(part.id, pin.port.name)?.[0]), [pin.at, inside]);
+    }
+  }
+  for (const signal of [ZERO, Z, X, ONE, 'conflict'] as const)
+    for (const points of byNet.get(signal) ?? []) strokeSignal(g, signal, points, palette);
+  for (const joint of jointsOf(scene.sheet)) {
+    const signal = signalAt(scene, scene.netlist.netsOfWire(joint.wire)?.[0]);
+    g.fillStyle = signalColour(signal, palette);
+    g.beginPath();
+    g.arc(joint.at.x, joint.at.y, signal === ONE ? 0.36 : 0.3, 0, 7);
+    g.fill();
+  }
+}
+
+function signalColour(signal: Signal, palette: Palette): string {
+  switch (signal) {
+    case ZERO:
+      return palette.zero;
+    case ONE:
+      return palette.one;
+    case X:
+      return palette.unknown;
+    case Z:
+      return palette.undriven;
+    default:
+      return palette.conflict;
+  }
+}
+
+function halo(
+  g: CanvasRenderingContext2D,
+  points: readonly Point[],
+  palette: Palette,
+  chosen: boolean,
+): void {
+  trace(g, points);
+  g.strokeStyle = chosen ? palette.accent : palette['accent-soft'];
+  g.globalAlpha = chosen ? 0.35 : 1;
+  g.lineWidth = 0.75;
+  g.lineCap = 'round';
+  g.stroke();
+  g.globalAlpha = 1;
+}
+
+function trace(g: CanvasRenderingContext2D, points: readonly Point[]): void {
+  g.beginPath();
+  for (const [i, p] of points.entries()) {
+    if (i === 0) g.moveTo(p.x, p.y);
+    else g.lineTo(p.x, p.y);
+  }
+}
+
+/** One signal along a course: told by weight and pattern as much as by colour. */
+export function strokeSignal(
+  g: CanvasRenderingContext2D,
+  signal: Signal,
+  points: readonly Point[],
+  palette: Palette,
+): void {
+  g.strokeStyle = signalColour(signal, palette);
+  g.lineWidth = signal === ONE ? THICK : THIN;
+  g.lineCap = signal === ONE ? 'square' : 'butt';
+  if (signal === 'conflict') {
+    g.lineWidth = 2 / STEP;
+    sawTooth(g, points);
+    g.stroke();
+    return;
+  }
+  if (signal === Z) g.setLineDash([0.45, 0.4]);
+  trace(g, points);
+  g.stroke();
+  g.setLineDash([]);
+  if (signal === X) crossStrokes(g, points);
+}
+
+function crossStrokes(g: CanvasRenderingContext2D, points: readonly Point[]): void {
+  g.beginPath();
+  eachPiece(points, (a, b) => {
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    for (let d = 0.7; d < length; d += 1.4) {
+      const x = a.x + ((b.x - a.x) * d) / length;
+      const y = a.y + ((b.y - a.y) * d) / length;
+      g.moveTo(x - 0.22, y + 0.32);
+      g.lineTo(x + 0.22, y - 0.32);
+    }
+  });
+  g.stroke();
+}
+
+function sawTooth(g: CanvasRenderingContext2D, points: readonly Point[]): void {
+  g.beginPath();
+  g.moveTo(points[0]!.x, points[0]!.y);
+  eachPiece(points, (a, b) => {
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    const ux = (b.x - a.x) / length;
+    const uy = (b.y - a.y) / length;
+    const teeth = Math.max(1, Math.round(length / 0.7));
+    for (let i = 0; i < teeth; i++) {
+      const d = ((i + 0.5) * length) / teeth;
+      const side = i % 2 === 0 ? 0.35 : -0.35;
+      g.lineTo(a.x + ux * d - uy * side, a.y + uy * d + ux * side);
+    }
+    g.lineTo(b.x, b.y);
+  });
+}
+
+function paintPart(
+  g: CanvasRenderingContext2D,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+  part: Part,
+): void {
+  const kind = kindOf(part);
+  const body = bodyOf(part);
+  if (overlay.parts.has(part.id) || overlay.hover?.part === part.id) {
+    g.beginPath();
+    g.roundRect(body.x0 - 0.55, body.y0 - 0.55, body.x1 - body.x0 + 1.1, body.y1 - body.y0 + 1.1, 0.7);
+    g.fillStyle = palette['accent-soft'];
+    g.fill();
+    if (overlay.parts.has(part.id)) {
+      g.strokeStyle = palette.accent;
+      g.lineWidth = 0.12;
+      g.stroke();
+    }
+  }
+  const shapes = kind.symbol(part.params, {
+    standard: scene.standard,
+    value: (port) => {
+      const net = scene.netlist.netsOfPin(part.id, port)?.[0];
+      return net === undefined ? Z : (scene.values[net] as Logic);
+    },
+    held: scene.on.has(part.id),
+  });
+  g.save();
+  g.translate(part.at.x, part.at.y);
+  for (const shape of shapes) paintShape(g, shape, part, palette);
+  g.restore();
+  paintLabel(g, part, body, palette);
+}
+
+function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palette: Palette): void {
+  if (shape.shape === 'text') {
+    const at = turned(shape, part.turn);
+    g.fillStyle = palette[shape.paint ?? 'ink'];
+    g.font = `${shape.bold ? '700' : '400'} ${shape.size}px ${shape.face === 'mono' ? FONTS.mono : FONTS.text}`;
+    g.textAlign =
+      part.turn === 0 ? (shape.align ?? 'left') : part.turn === 2 ? opposite(shape.align) : 'center';
+    g.textBaseline = 'alphabetic';
+    g.fillText(shape.text, at.x, at.y + shape.size * 0.35);
+    return;
+  }
+  g.save();
+  g.rotate((part.turn * Math.PI) / 2);
+  let path: Path2D;
+  if (shape.shape === 'circle') {
+    path = new Path2D();
+    path.arc(shape.x, shape.y, shape.r, 0, 7);
+  } else path = pathOf(shape.d);
+  if (shape.fill) {
+    g.fillStyle = palette[shape.fill];
+    g.fill(path);
+  }
+  if (shape.stroke) {
+    g.strokeStyle = palette[shape.stroke];
+    g.lineWidth = shape.weight ?? 0.1;
+    g.lineCap = 'round';
+    g.stroke(path);
+  }
+  g.restore();
+}
+
+function opposite(align: 'left' | 'center' | 'right' = 'left'): CanvasTextAlign {
+  return align === 'left' ? 'right' : align === 'right' ? 'left' : 'center';
+}
+
+function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette: Palette): void {
+  if (!part.label) return;
+  const side = labelSide(part);
+  g.fillStyle = palette.ink;
+  g.font = `600 1.15px ${FONTS.text}`;
+  g.textBaseline = 'alphabetic';
+  const middle = (body.y0 + body.y1) / 2 + 0.4;
+  if (side === 'left') {
+    g.textAlign = 'right';
+    g.fillText(part.label, body.x0 - 0.7, middle);
+  } else if (side === 'right') {
+    g.textAlign = 'left';
+    g.fillText(part.label, body.x1 + 1.3, middle);
+  } else if (side === 'top') {
+    g.textAlign = 'center';
+    g.fillText(part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6);
+  }
+}
+
+function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Palette): void {
+  if (overlay.rubber && overlay.rubber.length > 1) {
+    trace(g, overlay.rubber);
+    g.strokeStyle = palette.accent;
+    g.lineWidth = 0.2;
+    g.setLineDash([0.5, 0.35]);
+    g.stroke();
+    g.setLineDash([]);
+  }
+  if (overlay.hover?.pin) {
+    g.beginPath();
+    g.arc(overlay.hover.pin.x, overlay.hover.pin.y, 0.55, 0, 7);
+    g.strokeStyle = palette.accent;
+    g.lineWidth = 0.18;
+    g.stroke();
+  }
+  for (const at of overlay.trouble) badge(g, at, palette);
+  if (overlay.box) {
+    const { x0, y0, x1, y1 } = overlay.box;
+    g.fillStyle = palette.accent;
+    g.globalAlpha = 0.1;
+    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.globalAlpha = 1;
+    g.strokeStyle = palette.accent;
+    g.lineWidth = 0.08;
+    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  }
+}
+
+/** The round badge with an exclamation mark that stands at a pin in trouble. */
+function badge(g: CanvasRenderingContext2D, at: Point, palette: Palette): void {
+  g.beginPath();
+  g.arc(at.x, at.y - 0.9, 0.62, 0, 7);
+  g.fillStyle = palette.conflict;
+  g.fill();
+  g.fillStyle = palette.raised;
+  g.font = `700 1px ${FONTS.text}`;
+  g.textAlign = 'center';
+  g.textBaseline = 'alphabetic';
+  g.fillText('!', at.x, at.y - 0.55);
+}

@@ -1,0 +1,43 @@
+import type { Paint } from '@/core/parts/shape';
+
+/** The theme's colours as the canvas needs them. */
+export type Palette = Readonly<
+  Record<Paint | 'grid' | 'unknown' | 'undriven' | 'conflict' | 'one-soft' | 'bad' | 'accent-soft', string>
+>;
+
+const NAMES: readonly (keyof Palette)[] = [
+  'ink',
+  'raised',
+  'paper',
+  'quiet',
+  'accent',
+  'hairline',
+  'zero',
+  'one',
+  'night',
+  'grid',
+  'unknown',
+  'undriven',
+  'conflict',
+  'one-soft',
+  'bad',
+  'accent-soft',
+];
+
+/** Reads the colours of the theme that is on now. */
+export function readPalette(): Palette {
+  const style = getComputedStyle(document.documentElement);
+  return Object.fromEntries(
+    NAMES.map((n) => [n, style.getPropertyValue(`--${n}`).trim() || '#000']),
+  ) as Palette;
+}
+
+export interface Fonts {
+  readonly text: string;
+  readonly mono: string;
+}
+
+export const FONTS: Fonts = {
+  text: '"Atkinson Hyperlegible Next", system-ui, sans-serif',
+  mono: '"Atkinson Hyperlegible Mono", ui-monospace, monospace',
+};

@@ -1,0 +1,66 @@
+import {
+  type Box,
+  contains,
+  eachPiece,
+  grown,
+  nearestOnPiece,
+  overlap,
+  type Point,
+} from '@/core/circuit/geometry';
+import type { End, Sheet } from '@/core/circuit/lesson';
+import { bodyOf, extentOf, pinsOf } from '@/core/drawing/placement';
+import { coursesOf } from './painter';
+
+/** What lies under the pointer: a pin before a body, a body before a wire. */
+export type Picked =
+  | { readonly is: 'pin'; readonly end: End; readonly at: Point; readonly part: string }
+  | { readonly is: 'part'; readonly part: string }
+  | { readonly is: 'wire'; readonly wire: string; readonly at: Point };
+
+/** How near in grid steps counts as on it; a little more when zoomed out. */
+const PIN_REACH = 0.75;
+const WIRE_REACH = 0.6;
+
+export function pick(sheet: Sheet, p: Point, scale: number): Picked | null {
+  const reach = 1 / Math.min(1, Math.max(0.4, scale));
+  let nearest: Picked | null = null;
+  let least = PIN_REACH * reach;
+  let body: Picked | null = null;
+  for (const part of sheet.parts.values()) {
+    if (!contains(grown(extentOf(part), 1.5), p)) continue;
+    for (const pin of pinsOf(part)) {
+      const distance = Math.hypot(pin.at.x - p.x, pin.at.y - p.y);
+      if (distance < least) {
+        least = distance;
+        nearest = { is: 'pin', end: { part: part.id, port: pin.port.name }, at: pin.at, part: part.id };
+      }
+    }
+    if (contains(grown(bodyOf(part), 0.3), p)) body = { is: 'part', part: part.id };
+  }
+  return nearest ?? body ?? pickWire(sheet, p, WIRE_REACH * reach);
+}
+
+function pickWire(sheet: Sheet, p: Point, reach: number): Picked | null {
+  let best: Picked | null = null;
+  let least = reach;
+  for (const [wire, points] of coursesOf(sheet))
+    eachPiece(points, (a, b) => {
+      const at = nearestOnPiece(a, b, p);
+      const distance = Math.hypot(at.x - p.x, at.y - p.y);
+      if (distance >= least) return;
+      least = distance;
+      best = { is: 'wire', wire, at: { x: Math.round(at.x), y: Math.round(at.y) } };
+    });
+  return best;
+}
+
+/** Parts whose bodies touch a box, and wires that lie wholly in it. */
+export function pickBox(sheet: Sheet, box: Box): { parts: Set<string>; wires: Set<string> } {
+  const parts = new Set([...sheet.parts.values()].filter((p) => overlap(bodyOf(p), box)).map((p) => p.id));
+  const wires = new Set(
+    [...coursesOf(sheet)]
+      .filter(([, points]) => points.length > 0 && points.every((p) => contains(box, p)))
+      .map(([id]) => id),
+  );
+  return { parts, wires };
+}

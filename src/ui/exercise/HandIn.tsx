@@ -1,0 +1,107 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { Exercise } from '@/core/circuit/exercise';
+import { check } from '@/core/exercise/check';
+import { writeHandIn } from '@/core/formats/hand-in-file';
+import { fileName, saveFile } from '@/ui/controls/files';
+import { Modal } from '@/ui/controls/Modal';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+
+interface Props {
+  readonly exercise: Exercise;
+  readonly seconds: () => number;
+  readonly onClose: () => void;
+}
+
+const NAME_KEY = 'manege-student';
+
+function rememberedName(): string {
+  try {
+    return localStorage.getItem(NAME_KEY) ?? '';
+  } catch {
+    return '';
+  }
+}
+
+/** The student's last step: a name, how it stands, and the file to give back. */
+export function HandIn({ exercise, seconds, onClose }: Props) {
+  const session = useSession();
+  const lesson = useSessionState((s) => s.lesson);
+  const result = useMemo(() => check(session.sheet, exercise), [session, exercise]);
+  const [name, setName] = useState(rememberedName);
+  const [saved, setSaved] = useState('');
+  const save = () => {
+    const student = name.trim();
+    if (!student) {
+      setSaved('Write your name first.');
+      return;
+    }
+    try {
+      localStorage.setItem(NAME_KEY, student);
+    } catch {
+      // Only a convenience: the name is asked for again next time.
+    }
+    const { right, rows, complaints } = result;
+    const file = fileName(`${exercise.title} ${student}`, '.handin.json');
+    saveFile(
+      file,
+      writeHandIn({
+        exercise: { id: exercise.id, title: exercise.title },
+        name: student,
+        result: { right, rows, complaints: complaints.slice(0, 100).map((c) => c.slice(0, 500)) },
+        handedIn: new Date().toISOString(),
+        seconds: seconds(),
+        lesson: { ...lesson, sheets: [session.sheet] },
+      }),
+    );
+    setSaved(`Saved as ${file}. Give this file to your teacher.`);
+  };
+  return (
+    <Modal
+      title="Hand in"
+      says="Your circuit is saved as a file, with your name and how it stands now. You can go on working and hand in again."
+      onClose={onClose}
+      foot={
+        <>
+          <button type="button" className="button" onClick={onClose}>
+            Close
+          </button>
+          <button type="button" className="button main" onClick={save}>
+            Save the hand-in file
+          </button>
+        </>
+      }
+    >
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold">Your name</span>
+        <input
+          className="field max-w-80"
+          value={name}
+          maxLength={120}
+          // biome-ignore lint/a11y/noAutofocus: the one field of the dialog
+          autoFocus
+          onChange={(event) => setName(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && save()}
+        />
+      </label>
+      <p>
+        <b className={result.solved ? 'text-good' : ''}>
+          {result.right} of {result.rows} rows right
+        </b>
+        {result.complaints.length > 0 &&
+          `, ${result.complaints.length} thing${result.complaints.length > 1 ? 's' : ''} to mend:`}
+      </p>
+      {result.complaints.length > 0 && (
+        <ul className="list-disc pl-5 text-sm">
+          {result.complaints.map((c) => (
+            <li key={c}>{c}</li>
+          ))}
+        </ul>
+      )}
+      <p role="status" className="font-semibold">
+        {saved}
+      </p>
+    </Modal>
+  );
+}

@@ -1,0 +1,83 @@
+'use client';
+
+import { useCallback, useEffect, useState } from 'react';
+import type { Exercise } from '@/core/circuit/exercise';
+import { exerciseFromFragment, readExercise } from '@/core/formats/exercise-file';
+import type { Read } from '@/core/formats/read-json';
+import { storeProblem } from '@/store/database';
+import { workAt } from '@/store/exercises';
+import { DropZone } from '@/ui/controls/DropZone';
+import { FileButton } from '@/ui/controls/FileButton';
+import { readFiles } from '@/ui/controls/files';
+import { Mark } from '@/ui/controls/Mark';
+import { Loading } from '@/ui/controls/WholePage';
+import { OpenLesson } from '@/ui/lesson/OpenLesson';
+
+/** The student's page: the exercise from the link's fragment, or from a file that is dropped here. */
+export function OpenExercise() {
+  const [lesson, setLesson] = useState<string | null>(null);
+  const [waiting, setWaiting] = useState(true);
+  const [problem, setProblem] = useState('');
+
+  const take = useCallback(async (read: Read<Exercise>, what: string) => {
+    if (!read.ok) {
+      setProblem(`${what}: ${read.problem}.`);
+      return;
+    }
+    try {
+      const work = await workAt(read.value);
+      if (work.ok) setLesson(work.value.id);
+      else setProblem(`Your earlier work at this exercise cannot be opened: ${work.problem}.`);
+    } catch (error) {
+      setProblem(storeProblem(error));
+    }
+  }, []);
+
+  useEffect(() => {
+    const fromLink = () => {
+      const fragment = location.hash.slice(1);
+      if (!fragment) {
+        setWaiting(false);
+        return;
+      }
+      take(exerciseFromFragment(fragment), 'The exercise in this link cannot be opened').finally(() =>
+        setWaiting(false),
+      );
+    };
+    fromLink();
+    window.addEventListener('hashchange', fromLink);
+    return () => window.removeEventListener('hashchange', fromLink);
+  }, [take]);
+
+  if (lesson) return <OpenLesson key={lesson} id={lesson} />;
+  if (waiting) return <Loading what="Opening the exercise …" />;
+  const onFiles = async (files: File[]) => {
+    const [file] = await readFiles(files.slice(0, 1));
+    if (!file) return;
+    const read: Read<Exercise> =
+      file.text === null ? { ok: false, problem: file.problem } : readExercise(file.text);
+    await take(read, `${file.name} cannot be opened`);
+  };
+  return (
+    <DropZone hint="Drop the exercise file here" onFiles={onFiles} className="h-dvh">
+      <main className="flex h-full flex-col items-center justify-center gap-3 p-6 text-center">
+        <Mark size={44} />
+        <h1 className="text-xl font-bold">Open an exercise</h1>
+        <p className="max-w-md text-quiet">
+          Use the link that you were given, or drop the exercise file here.
+        </p>
+        {problem && (
+          <p role="alert" className="max-w-lg text-bad">
+            {problem}
+          </p>
+        )}
+        <FileButton className="button main" label="Exercise file" onFiles={onFiles}>
+          Choose the file
+        </FileButton>
+        <a href="/" className="text-accent underline">
+          All lessons
+        </a>
+      </main>
+    </DropZone>
+  );
+}

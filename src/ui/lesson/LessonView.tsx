@@ -1,0 +1,165 @@
+'use client';
+
+import Link from 'next/link';
+import { type ReactNode, useEffect, useState } from 'react';
+import { hasClock } from '@/session/moment';
+import type { Session } from '@/session/session';
+import { Mark } from '@/ui/controls/Mark';
+import { Notice } from '@/ui/controls/Notice';
+import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { Faces } from './Faces';
+import { type Face, FacesMenu } from './FacesMenu';
+import { MomentBar } from './MomentBar';
+import { SheetTabs } from './SheetTabs';
+import { SessionProvider, useSession, useSessionState } from './session-context';
+
+interface Props {
+  readonly session: Session;
+  /** What stands left of the drawing: the task of an exercise. */
+  readonly beside?: ReactNode;
+  /** Buttons at the right end of the bar. */
+  readonly actions?: ReactNode;
+  /** A line under the bar that must not be missed. */
+  readonly banner?: ReactNode;
+  /** Where the mark leads. */
+  readonly home?: { readonly href: string; readonly label: string };
+}
+
+/** One open lesson: the bar with the moment, and the faces. */
+export function LessonView({ session, ...rest }: Props) {
+  return (
+    <SessionProvider value={session}>
+      <View {...rest} />
+    </SessionProvider>
+  );
+}
+
+function View({
+  beside,
+  actions,
+  banner,
+  home = { href: '/', label: 'All lessons' },
+}: Omit<Props, 'session'>) {
+  const session = useSession();
+  const notice = useSessionState((s) => s.notice);
+  const open = useOpenFaces();
+  useLessonKeys(session);
+  return (
+    <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
+      <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
+        <Link href={home.href} aria-label={home.label} title={home.label} className="shrink-0 rounded-full">
+          <Mark />
+        </Link>
+        <Title />
+        <SheetTabs />
+        <History />
+        <div className="ml-auto flex min-w-0 items-center gap-2">
+          <MomentBar />
+          <FacesMenu open={open.faces} onChange={open.change} />
+          {actions}
+          <ThemeButton />
+        </div>
+      </header>
+      {banner}
+      <main className="flex min-h-0 flex-1 flex-col">
+        <Faces open={open.faces} beside={beside} />
+      </main>
+      {notice && <Notice {...notice} dismiss={() => session.dismissNotice()} />}
+    </div>
+  );
+}
+
+/** A sensible pair is open from the start; what the user opens or closes stays so. */
+function useOpenFaces() {
+  const clocked = useSessionState((s) => hasClock(s.netlist));
+  const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
+  const faces = new Set<Face>();
+  if (chosen.table ?? !clocked) faces.add('table');
+  if (chosen.time ?? clocked) faces.add('time');
+  return { faces, change: (face: Face, on: boolean) => setChosen((c) => ({ ...c, [face]: on })) };
+}
+
+function Title() {
+  const session = useSession();
+  const title = useSessionState((s) => s.lesson.title);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const [typed, setTyped] = useState<string | null>(null);
+  if (readOnly) return <h1 className="max-w-52 truncate font-bold">{title}</h1>;
+  return (
+    <h1 className="min-w-0 shrink-0">
+      <input
+        className="h-8 max-w-52 truncate rounded-lg border border-transparent bg-transparent px-1.5 font-bold hover:border-hairline focus:bg-raised"
+        style={{ width: `${Math.min(26, Math.max(8, (typed ?? title).length + 2))}ch` }}
+        value={typed ?? title}
+        aria-label="Title of the lesson"
+        maxLength={120}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => {
+          const text = typed?.trim();
+          if (text && text !== title) session.edit({ type: 'changeLesson', change: { title: text } });
+          setTyped(null);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') {
+            setTyped(null);
+            event.currentTarget.blur();
+          }
+        }}
+      />
+    </h1>
+  );
+}
+
+function History() {
+  const session = useSession();
+  const { undo, redo } = useSessionState((s) => s.history);
+  return (
+    <div className="flex shrink-0">
+      <button
+        type="button"
+        className="icon-button"
+        disabled={undo.length === 0}
+        onClick={() => session.undo()}
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+      >
+        ↶
+      </button>
+      <button
+        type="button"
+        className="icon-button"
+        disabled={redo.length === 0}
+        onClick={() => session.redo()}
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+      >
+        ↷
+      </button>
+    </div>
+  );
+}
+
+const TAKES_KEYS = 'input, textarea, select, [role="menu"], [role="dialog"], [contenteditable="true"]';
+
+/** Keys that work wherever the focus is, but for fields: undo, redo, and the arrows that move the moment. */
+function useLessonKeys(session: Session): void {
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || (event.target instanceof Element && event.target.closest(TAKES_KEYS)))
+        return;
+      const command = event.ctrlKey || event.metaKey;
+      const letter = event.key.toLowerCase();
+      const clocked = hasClock(session.state.netlist);
+      if (command && letter === 'z') event.shiftKey ? session.redo() : session.undo();
+      else if (command && letter === 'y') session.redo();
+      else if (command || event.altKey || event.shiftKey) return;
+      else if (event.key === 'ArrowRight') clocked ? session.stepHalf() : session.stepRow(1);
+      else if (event.key === 'ArrowLeft') clocked ? session.stepHalfBack() : session.stepRow(-1);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', key);
+    return () => window.removeEventListener('keydown', key);
+  }, [session]);
+}

@@ -1,0 +1,167 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { type Logic, letterOf } from '@/core/values/logic';
+import { hasClock, rowNow, timeText } from '@/session/moment';
+import { Dial } from './Dial';
+import { useSession, useSessionState } from './session-context';
+
+const PS_PER_SECOND = 1e12;
+
+/** The moment: a row with its dial where inputs alone decide, a time with its controls where a clock runs. */
+export function MomentBar() {
+  const clocked = useSessionState((s) => hasClock(s.netlist));
+  const table = useSessionState((s) => s.table);
+  if (clocked) return <TimeMoment />;
+  if (table.state === 'ready') return <RowMoment rows={table.table.rows} />;
+  return null;
+}
+
+function RowMoment({ rows }: { rows: number }) {
+  const session = useSession();
+  const row = useSessionState((s) => rowNow(s.netlist, s.values));
+  const tried = useSessionState((s) => s.tried);
+  const values = useSessionState((s) => s.values);
+  const inputs = useSessionState((s) => s.netlist.inputs);
+  return (
+    <div
+      className="flex h-11 min-w-0 items-center gap-2 rounded-full border border-hairline bg-paper pr-3 pl-1"
+      role="group"
+      aria-label="The moment"
+    >
+      <Dial rows={rows} row={row} tried={tried} size={42} />
+      <p className="min-w-0 truncate" aria-live="polite">
+        Row <b>{row}</b> <span className="text-quiet">of {rows}</span>{' '}
+        {inputs.length <= 4 && (
+          <span className="ml-1 text-sm text-quiet">
+            {inputs.map((t) => `${t.name} ${letterOf(values[t.nets[0]!] as Logic)}`).join(' · ')}
+          </span>
+        )}
+      </p>
+      <button
+        type="button"
+        className="icon-button size-7"
+        onClick={() => session.stepRow(-1)}
+        aria-label="Row before"
+        title="Row before (←)"
+      >
+        ◂
+      </button>
+      <button
+        type="button"
+        className="icon-button size-7"
+        onClick={() => session.stepRow(1)}
+        aria-label="Next row"
+        title="Next row (→)"
+      >
+        ▸
+      </button>
+      <span className="border-l border-hairline pl-2.5 text-sm font-semibold whitespace-nowrap text-accent">
+        {tried.size} of {rows} tried
+      </span>
+    </div>
+  );
+}
+
+function TimeMoment() {
+  const session = useSession();
+  const playing = useSessionState((s) => s.playing);
+  const now = useSessionState((s) => s.now);
+  const cursor = useSessionState((s) => s.cursor);
+  const pace = useSessionState((s) => s.pace);
+  const behind = useSessionState((s) => s.behind);
+  const last = useRef(0);
+
+  useEffect(() => {
+    if (!playing) return;
+    last.current = performance.now();
+    let frame = requestAnimationFrame(function step(time) {
+      session.tick(time - last.current);
+      last.current = time;
+      frame = requestAnimationFrame(step);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [playing, session]);
+
+  return (
+    <div
+      className="flex h-11 min-w-0 items-center gap-1 rounded-full border border-hairline bg-paper pr-3 pl-1.5"
+      role="group"
+      aria-label="The moment"
+    >
+      <button
+        type="button"
+        className="icon-button size-9 rounded-full bg-accent text-on-accent hover:!bg-accent"
+        onClick={() => session.play(!playing)}
+        aria-label={playing ? 'Pause' : 'Run'}
+        title={playing ? 'Pause' : 'Run'}
+      >
+        <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true" fill="currentColor">
+          {playing ? <path d="M2 1h3.5v12H2zM8.5 1H12v12H8.5z" /> : <path d="M3 1l10 6-10 6z" />}
+        </svg>
+      </button>
+      <button
+        type="button"
+        className="icon-button"
+        onClick={() => session.stepHalfBack()}
+        aria-label="Back half a period"
+        title="Back half a period (←)"
+      >
+        ◂½
+      </button>
+      <button
+        type="button"
+        className="icon-button"
+        onClick={() => session.stepHalf()}
+        aria-label="On half a period"
+        title="On half a period (→)"
+      >
+        ½▸
+      </button>
+      <span className="w-24 text-center font-semibold tabular-nums" title="Time of the moment">
+        {timeText(roundedTime(cursor ?? now, pace))}
+      </span>
+      {cursor !== null ? (
+        <button type="button" className="button small" onClick={() => session.goToTime(now)}>
+          Back to now
+        </button>
+      ) : (
+        <label className="flex items-center gap-1.5 text-sm text-quiet">
+          Pace
+          <select
+            className="h-8 rounded-lg border border-hairline bg-raised px-1 text-ink"
+            value={pace}
+            onChange={(event) => session.setPace(Number(event.target.value))}
+          >
+            {paces(pace).map((p) => (
+              <option key={p} value={p}>
+                {timeText(p)} a second
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <button
+        type="button"
+        className="icon-button"
+        onClick={() => session.restart()}
+        aria-label="Back to power-up"
+        title="Back to power-up"
+      >
+        ↺
+      </button>
+      {behind && <span className="text-xs text-bad">slower than the pace</span>}
+    </div>
+  );
+}
+
+/** No more digits than the eye can follow at that pace. */
+function roundedTime(time: number, pace: number): number {
+  const grain = 10 ** Math.floor(Math.log10(Math.max(1, pace / 50)));
+  return Math.round(time / grain) * grain;
+}
+
+function paces(now: number): number[] {
+  const base = now >= PS_PER_SECOND ? PS_PER_SECOND : now;
+  return [...new Set([base / 10, base / 4, base / 2, base, base * 2, base * 4, now])].sort((a, b) => a - b);
+}

@@ -1,0 +1,20 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import { useStore } from 'zustand';
+import type { Session, SessionState } from '@/session/session';
+
+const Context = createContext<Session | null>(null);
+export const SessionProvider = Context.Provider;
+
+/** The open lesson of the page around. */
+export function useSession(): Session {
+  const session = useContext(Context);
+  if (!session) throw new Error('no open lesson around');
+  return session;
+}
+
+/** A part of the open lesson's state; the page is painted anew where it changes. */
+export function useSessionState<T>(select: (state: SessionState) => T): T {
+  return useStore(useSession().store, select);
+}

@@ -1,0 +1,39 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { type OpenSession, openSession } from '@/session/open-session';
+
+export type Opening =
+  | { readonly state: 'opening' }
+  | { readonly state: 'open'; readonly open: OpenSession }
+  | { readonly state: 'missing' }
+  | { readonly state: 'broken'; readonly problem: string };
+
+/** Opens a kept lesson for as long as the page shows it. */
+export function useOpenSession(id: string | null): Opening {
+  const [opening, setOpening] = useState<Opening>({ state: 'opening' });
+  useEffect(() => {
+    if (id === null) return;
+    let left = false;
+    let open: OpenSession | null = null;
+    const leave = () => open?.close();
+    openSession(id).then(
+      (read) => {
+        if (read?.ok) {
+          open = read.value;
+          if (left) leave();
+          else setOpening({ state: 'open', open });
+        } else if (!left)
+          setOpening(read ? { state: 'broken', problem: read.problem } : { state: 'missing' });
+      },
+      (error: Error) => !left && setOpening({ state: 'broken', problem: error.message }),
+    );
+    window.addEventListener('pagehide', leave);
+    return () => {
+      left = true;
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [id]);
+  return opening;
+}

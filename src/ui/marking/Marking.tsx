@@ -1,0 +1,403 @@
+'use client';
+
+import Link from 'next/link';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { Exercise } from '@/core/circuit/exercise';
+import { check } from '@/core/exercise/check';
+import { readAny } from '@/core/formats/any-file';
+import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
+import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
+import { goToWantedRow } from '@/session/commands';
+import { Session } from '@/session/session';
+import { type ExerciseRecord, storeProblem } from '@/store/database';
+import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns } from '@/store/exercises';
+import { DropZone } from '@/ui/controls/DropZone';
+import { FileButton } from '@/ui/controls/FileButton';
+import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { Mark } from '@/ui/controls/Mark';
+import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { LessonView } from '@/ui/lesson/LessonView';
+
+interface Row extends MarkedRow {
+  readonly key: number;
+  readonly file: string;
+}
+
+interface LeftOut {
+  readonly file: string;
+  readonly problem: string;
+}
+
+interface Incoming {
+  readonly name: string;
+  readonly text: string | null;
+  readonly problem: string;
+}
+
+export interface Samples {
+  readonly exercise: string;
+  readonly handIns: readonly { readonly name: string; readonly text: string }[];
+}
+
+/** The marking page: hand-ins of one exercise, each held against it anew; nothing leaves the browser. */
+export function Marking({ samples }: { samples: Samples }) {
+  const [exercises, setExercises] = useState<readonly ExerciseRecord[] | null>(null);
+  const [exercise, setExercise] = useState<Exercise | null>(null);
+  const [rows, setRows] = useState<readonly Row[]>([]);
+  const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
+  const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
+  const [looking, setLooking] = useState<number | null>(null);
+  const dismiss = useCallback(() => setSaid(null), []);
+  const fail = useCallback((error: unknown) => setSaid({ text: storeProblem(error), tone: 'bad' }), []);
+
+  const show = useCallback(async (chosen: Exercise) => {
+    setExercise(chosen);
+    history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
+    const kept = await keptHandIns(chosen.id);
+    const marked = kept.flatMap(({ key, file, text }) => {
+      const read = readHandIn(text);
+      return read.ok ? [mark(key, file, read.value, chosen)] : [];
+    });
+    setRows(marked.sort((a, b) => a.handIn.name.localeCompare(b.handIn.name)));
+  }, []);
+
+  useEffect(() => {
+    keptExercises()
+      .then((kept) => {
+        setExercises(kept);
+        const wished = new URLSearchParams(location.search).get('exercise');
+        const first = kept.find((e) => e.id === wished) ?? kept[0];
+        return first && show(first.exercise);
+      })
+      .catch((error) => {
+        setExercises([]);
+        fail(error);
+      });
+  }, [show, fail]);
+
+  /** Takes files in: an exercise first, so that hand-ins dropped together with it find it. */
+  const take = async (files: readonly Incoming[]) => {
+    const out: LeftOut[] = [];
+    const handIns: { file: string; handIn: HandIn }[] = [];
+    let chosen = exercise;
+    for (const file of files) {
+      const read = file.text === null ? { ok: false as const, problem: file.problem } : readAny(file.text);
+      if (!read.ok) out.push({ file: file.name, problem: read.problem });
+      else if (read.value.is === 'exercise') {
+        chosen = read.value.exercise;
+        await keepExercise(chosen);
+      } else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
+      else out.push({ file: file.name, problem: 'it is a lesson, and hand-ins are marked here' });
+    }
+    const kept = await keptExercises();
+    setExercises(kept);
+    // Hand-ins of one exercise that is known here choose it by themselves.
+    const ids = new Set(handIns.map((h) => h.handIn.exercise.id));
+    if (ids.size === 1 && chosen?.id !== [...ids][0] && rows.length === 0)
+      chosen = kept.find((e) => ids.has(e.id))?.exercise ?? chosen;
+    const fitting = handIns.filter(({ file, handIn }) => {
+      if (chosen && handIn.exercise.id === chosen.id) return true;
+      const why = chosen
+        ? `it answers another exercise, “${handIn.exercise.title}”`
+        : `its exercise, “${handIn.exercise.title}”, is not here: drop the exercise file as well`;
+      out.push({ file, problem: why });
+      return false;
+    });
+    if (chosen) {
+      await keepHandIns(
+        chosen.id,
+        fitting.map(({ file, handIn }) => ({ file, text: writeHandIn(handIn) })),
+      );
+      await show(chosen);
+    }
+    setLeftOut(out);
+    if (fitting.length > 0)
+      setSaid({
+        text: fitting.length === 1 ? '1 hand-in marked.' : `${fitting.length} hand-ins marked.`,
+        tone: 'calm',
+      });
+  };
+  const onFiles = (files: File[]) => {
+    readFiles(files).then(take).catch(fail);
+  };
+  const takeSamples = () => {
+    const given = (name: string, text: string) => ({ name, text, problem: '' });
+    const files = [given('exercise', samples.exercise), ...samples.handIns.map((h) => given(h.name, h.text))];
+    take(files).catch(fail);
+  };
+  const remove = (keys: readonly number[]) =>
+    dropHandIns(keys).then((putBack) => {
+      setRows((all) => all.filter((r) => !keys.includes(r.key)));
+      setSaid({
+        text:
+          keys.length === 1
+            ? 'Hand-in removed from this page.'
+            : `${keys.length} hand-ins removed from this page.`,
+        tone: 'calm',
+        undo: () => {
+          putBack().then(() => exercise && show(exercise), fail);
+        },
+      });
+    }, fail);
+
+  const looked = rows.findIndex((r) => r.key === looking);
+  if (exercise && looked !== -1)
+    return (
+      <Look
+        key={looking}
+        row={rows[looked]!}
+        exercise={exercise}
+        onBack={() => setLooking(null)}
+        onStep={
+          rows.length > 1
+            ? (by) => setLooking(rows[(looked + by + rows.length) % rows.length]!.key)
+            : undefined
+        }
+      />
+    );
+
+  return (
+    <DropZone hint="Drop hand-ins here" onFiles={onFiles} className="min-h-dvh">
+      <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-6 py-4">
+        <header className="flex items-center gap-3">
+          <Link href="/" aria-label="All lessons" title="All lessons">
+            <Mark size={34} />
+          </Link>
+          <h1 className="text-xl font-bold">Marking</h1>
+          {exercises && exercises.length > 0 && (
+            <select
+              className="field w-72"
+              aria-label="Exercise"
+              value={exercise?.id ?? ''}
+              onChange={(event) => {
+                const chosen = exercises.find((e) => e.id === event.target.value);
+                setLeftOut([]);
+                if (chosen) show(chosen.exercise).catch(fail);
+              }}
+            >
+              {exercises.map((e) => (
+                <option key={e.id} value={e.id}>
+                  {e.exercise.title} · {new Date(e.handedOut).toLocaleDateString('en-GB')}
+                </option>
+              ))}
+            </select>
+          )}
+          <div className="ml-auto flex items-center gap-2">
+            {rows.length > 0 && (
+              <>
+                <button type="button" className="button" onClick={() => remove(rows.map((r) => r.key))}>
+                  Clear
+                </button>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() =>
+                    saveFile(fileName(`marks ${exercise!.title}`, '.csv'), markingCsv(rows), 'text/csv')
+                  }
+                >
+                  Save as CSV
+                </button>
+              </>
+            )}
+            <FileButton className="button main" label="Hand-in files" multiple onFiles={onFiles}>
+              Add hand-ins
+            </FileButton>
+            <ThemeButton />
+          </div>
+        </header>
+        {leftOut.length > 0 && (
+          <section role="alert" className="rounded-xl border border-bad bg-raised px-4 py-3">
+            <div className="flex items-start">
+              <h2 className="flex-1 font-semibold text-bad">
+                {leftOut.length === 1 ? '1 file was left out' : `${leftOut.length} files were left out`}
+              </h2>
+              <button
+                type="button"
+                className="icon-button -my-1"
+                aria-label="Close this message"
+                onClick={() => setLeftOut([])}
+              >
+                ×
+              </button>
+            </div>
+            <ul className="text-sm">
+              {leftOut.map((l, i) => (
+                <li key={i}>
+                  <b>{l.file}</b>: {l.problem}.
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <main className="flex flex-1 flex-col">
+          {rows.length > 0 && exercise ? (
+            <Marks rows={rows} onLook={setLooking} onRemove={(key) => remove([key])} />
+          ) : (
+            <div className="flex flex-1 flex-col items-center justify-center gap-3 rounded-2xl border-2 border-dashed border-hairline p-10 text-center">
+              <p className="text-lg font-semibold">
+                {exercise ? `No hand-ins for “${exercise.title}” yet` : 'Nothing to mark yet'}
+              </p>
+              <p className="max-w-lg text-quiet">
+                Drop hand-in files here, all at once.{' '}
+                {exercise ? '' : 'Drop the exercise file with them if it was made in another browser. '}
+                They are marked in this browser and sent nowhere.
+              </p>
+              <button type="button" className="button" onClick={takeSamples}>
+                Try it with three made-up hand-ins
+              </button>
+            </div>
+          )}
+        </main>
+      </div>
+      {said && <Notice {...said} dismiss={dismiss} />}
+    </DropZone>
+  );
+}
+
+function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Row {
+  return { key, file, handIn, check: check(handIn.lesson.sheets[0]!, exercise) };
+}
+
+interface MarksProps {
+  readonly rows: readonly Row[];
+  readonly onLook: (key: number) => void;
+  readonly onRemove: (key: number) => void;
+}
+
+function Marks({ rows, onLook, onRemove }: MarksProps) {
+  const solved = rows.filter((r) => r.check.solved).length;
+  return (
+    <>
+      <p className="mb-2 text-quiet">
+        {rows.length} {rows.length === 1 ? 'hand-in' : 'hand-ins'} · {solved} all right
+      </p>
+      <table className="w-full overflow-hidden rounded-xl border border-hairline bg-raised text-left">
+        <thead>
+          <tr className="border-b-2 border-ink text-sm">
+            {['Name', 'Rows right', 'Parts used', 'Complaints', 'Handed in'].map((h) => (
+              <th key={h} scope="col" className="px-4 py-2">
+                {h}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="sr-only">Actions</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ key, handIn, check: result }) => (
+            <tr key={key} className="border-t border-hairline align-top">
+              <th scope="row" className="px-4 py-2.5">
+                {handIn.name}
+              </th>
+              <td
+                className={`px-4 py-2.5 font-semibold whitespace-nowrap ${result.right === result.rows ? 'text-good' : 'text-bad'}`}
+              >
+                {result.right === result.rows ? '✓' : '✗'} {result.right} of {result.rows}
+              </td>
+              <td className="px-4 py-2.5">{partsText(result) || 'none'}</td>
+              <td className="max-w-80 px-4 py-2.5 text-sm">
+                {result.complaints.length === 0 ? (
+                  <span className="text-quiet">none</span>
+                ) : (
+                  <ul>
+                    {result.complaints.slice(0, 4).map((c) => (
+                      <li key={c}>{c}</li>
+                    ))}
+                    {result.complaints.length > 4 && (
+                      <li className="text-quiet">and {result.complaints.length - 4} more</li>
+                    )}
+                  </ul>
+                )}
+              </td>
+              <td className="px-4 py-2.5 text-sm whitespace-nowrap">
+                {new Date(handIn.handedIn).toLocaleString('en-GB', {
+                  dateStyle: 'medium',
+                  timeStyle: 'short',
+                })}
+              </td>
+              <td className="px-2 py-1.5 text-right whitespace-nowrap">
+                <button type="button" className="button small" onClick={() => onLook(key)}>
+                  Open
+                </button>
+                <button
+                  type="button"
+                  className="icon-button"
+                  aria-label={`Remove the hand-in of ${handIn.name}`}
+                  title="Remove"
+                  onClick={() => onRemove(key)}
+                >
+                  ×
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+interface LookProps {
+  readonly row: Row;
+  readonly exercise: Exercise;
+  readonly onBack: () => void;
+  readonly onStep?: (by: number) => void;
+}
+
+/** One hand-in as a live circuit. Nothing done to it here is kept. */
+function Look({ row, exercise, onBack, onStep }: LookProps) {
+  const session = useMemo(() => new Session(row.handIn.lesson, null, null, { readOnly: true }), [row]);
+  const { right, rows, complaints, rowIsRight } = row.check;
+  const wrong = rowIsRight.findIndex((ok) => !ok);
+  return (
+    <LessonView
+      session={session}
+      home={{ href: '/', label: 'All lessons' }}
+      banner={
+        <div className="flex items-center gap-3 rounded-xl border border-hairline bg-raised px-3 py-1.5">
+          <button type="button" className="button small" onClick={onBack}>
+            Back to marking
+          </button>
+          {onStep && (
+            <>
+              <button
+                type="button"
+                className="icon-button"
+                aria-label="Hand-in before"
+                onClick={() => onStep(-1)}
+              >
+                ◂
+              </button>
+              <button
+                type="button"
+                className="icon-button"
+                aria-label="Next hand-in"
+                onClick={() => onStep(1)}
+              >
+                ▸
+              </button>
+            </>
+          )}
+          <b>{row.handIn.name}</b>
+          <span className={right === rows ? 'text-good' : 'text-bad'}>
+            {right} of {rows} rows right
+          </span>
+          {wrong !== -1 && (
+            <button
+              type="button"
+              className="button small"
+              onClick={() => goToWantedRow(session, exercise.wanted.inputs, wrong)}
+            >
+              Show the first wrong row
+            </button>
+          )}
+          <span className="truncate text-sm text-quiet" title={complaints.join(' ')}>
+            {complaints.join(' ')}
+          </span>
+        </div>
+      }
+    />
+  );
+}

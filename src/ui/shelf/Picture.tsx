@@ -1,0 +1,49 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { around } from '@/core/circuit/geometry';
+import type { Lesson } from '@/core/circuit/lesson';
+import { footprintOf } from '@/core/drawing/placement';
+import { compile } from '@/core/netlist/compile';
+import { Run } from '@/core/simulate/run';
+import { useTheme } from '@/ui/controls/theme';
+import { PLAIN, paint } from '@/ui/drawing/painter';
+import { readPalette } from '@/ui/drawing/palette';
+import { fitted } from '@/ui/drawing/view';
+
+/** A small picture of a lesson's first sheet, at rest with all switches at 0. */
+export function Picture({ lesson }: { lesson: Lesson }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const theme = useTheme();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
+  useEffect(() => {
+    let left = false;
+    document.fonts.ready.then(() => {
+      const element = canvas.current;
+      const g = element?.getContext('2d');
+      if (left || !element || !g) return;
+      const { width, height } = element.getBoundingClientRect();
+      const ratio = window.devicePixelRatio || 1;
+      element.width = width * ratio;
+      element.height = height * ratio;
+      g.setTransform(ratio, 0, 0, ratio, 0, 0);
+      const sheet = lesson.sheets[0]!;
+      const netlist = compile(sheet);
+      const { values } = new Run(netlist, { delays: 'zero' });
+      const view = fitted(around([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
+      const { symbols: standard } = lesson.settings;
+      paint(
+        g,
+        { width, height },
+        view,
+        { sheet, netlist, values, conflicts: new Set(), standard, on: new Set() },
+        PLAIN,
+        readPalette(),
+      );
+    });
+    return () => {
+      left = true;
+    };
+  }, [lesson, theme]);
+  return <canvas ref={canvas} className="h-40 w-full" aria-hidden="true" />;
+}

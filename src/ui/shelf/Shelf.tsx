@@ -1,0 +1,231 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { DropdownMenu } from 'radix-ui';
+import { useCallback, useEffect, useState } from 'react';
+import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
+import { readAny } from '@/core/formats/any-file';
+import { writeLesson } from '@/core/formats/lesson-file';
+import type { Read } from '@/core/formats/read-json';
+import { type LessonRecord, randomId, storeProblem } from '@/store/database';
+import { workAt } from '@/store/exercises';
+import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
+import { seedShelf } from '@/store/seed';
+import { DropZone } from '@/ui/controls/DropZone';
+import { FileButton } from '@/ui/controls/FileButton';
+import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { Mark } from '@/ui/controls/Mark';
+import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { Picture } from './Picture';
+
+interface Item {
+  readonly record: LessonRecord;
+  readonly lesson: Read<Lesson>;
+}
+
+type Said = Omit<NoticeProps, 'dismiss'>;
+
+/** The shelf: all lessons of this browser, and one large way to begin a new one. */
+export function Shelf({ demos }: { demos: readonly string[] }) {
+  const router = useRouter();
+  const [items, setItems] = useState<readonly Item[] | null>(null);
+  const [said, setSaid] = useState<Said | null>(null);
+  const dismiss = useCallback(() => setSaid(null), []);
+  const fail = useCallback((error: unknown) => setSaid({ text: storeProblem(error), tone: 'bad' }), []);
+  const reload = useCallback(() => shelf().then(setItems), []);
+
+  useEffect(() => {
+    seedShelf(demos)
+      .then(reload)
+      .catch((error) => {
+        setItems([]);
+        fail(error);
+      });
+  }, [demos, reload, fail]);
+
+  const begin = () =>
+    addLesson(emptyLesson(randomId(), 'New lesson')).then(
+      (lesson) => router.push(`/lesson?id=${lesson.id}`),
+      fail,
+    );
+  const take = async (files: File[]) => {
+    const problems: string[] = [];
+    let taken = 0;
+    let open = '';
+    for (const file of await readFiles(files)) {
+      const read = file.text === null ? { ok: false as const, problem: file.problem } : readAny(file.text);
+      if (!read.ok) problems.push(`${file.name} was left out: ${read.problem}.`);
+      else if (read.value.is === 'lesson') {
+        await addLesson(read.value.lesson);
+        taken++;
+      } else if (read.value.is === 'exercise') {
+        const work = await workAt(read.value.exercise);
+        if (work.ok) open = work.value.id;
+      } else {
+        problems.push(`${file.name} is a hand-in: drop it on the marking page.`);
+      }
+    }
+    await reload();
+    if (problems.length) setSaid({ text: problems.join(' '), tone: 'bad' });
+    else if (open) router.push(`/lesson?id=${open}`);
+    else
+      setSaid({
+        text: taken === 1 ? 'The lesson is on the shelf.' : `${taken} lessons are on the shelf.`,
+        tone: 'calm',
+      });
+  };
+  const onFiles = (files: File[]) => {
+    take(files).catch(fail);
+  };
+
+  return (
+    <DropZone hint="Drop lessons or an exercise here" onFiles={onFiles} className="min-h-dvh">
+      <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-5 px-6 py-4">
+        <header className="flex items-center gap-3">
+          <Mark size={34} />
+          <div>
+            <h1 className="text-xl leading-tight font-bold">Manege</h1>
+            <p className="text-sm text-quiet">Circuits that run while you draw them</p>
+          </div>
+          <div className="ml-auto flex items-center gap-2">
+            <FileButton label="Lesson or exercise files" multiple onFiles={onFiles}>
+              Import a file
+            </FileButton>
+            <Link href="/marking" className="button">
+              Marking
+            </Link>
+            <ThemeButton />
+          </div>
+        </header>
+        <main className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-5">
+          <button
+            type="button"
+            onClick={begin}
+            className="flex min-h-56 cursor-pointer flex-col items-center justify-center gap-2 rounded-2xl border-2 border-dashed border-accent bg-raised text-accent hover:bg-accent-soft"
+          >
+            <svg width="56" height="56" viewBox="0 0 56 56" aria-hidden="true">
+              <circle cx="28" cy="28" r="26" fill="none" stroke="currentColor" strokeWidth="3" />
+              <path d="M28 16v24M16 28h24" stroke="currentColor" strokeWidth="4" strokeLinecap="round" />
+            </svg>
+            <span className="text-lg font-bold">New lesson</span>
+            <span className="text-sm text-quiet">an empty sheet, ready to draw</span>
+          </button>
+          {items === null && <p className="p-6 text-quiet">Fetching your lessons …</p>}
+          {items?.map((item) => (
+            <Card key={item.record.id} item={item} reload={reload} say={setSaid} fail={fail} />
+          ))}
+        </main>
+        <p className="mt-auto text-sm text-quiet">
+          Lessons stay in this browser; nothing is sent anywhere. To keep one elsewhere or pass it on, export
+          it as a file.
+        </p>
+      </div>
+      {said && <Notice {...said} dismiss={dismiss} />}
+    </DropZone>
+  );
+}
+
+interface CardProps {
+  readonly item: Item;
+  readonly reload: () => Promise<void>;
+  readonly say: (said: Said) => void;
+  readonly fail: (error: unknown) => void;
+}
+
+function Card({ item, reload, say, fail }: CardProps) {
+  const { record, lesson } = item;
+  const [renaming, setRenaming] = useState(false);
+  const title = lesson.ok ? lesson.value.title : record.title;
+  const rename = (text: string) => {
+    setRenaming(false);
+    if (text.trim() && text.trim() !== title) renameLesson(record.id, text.trim()).then(reload, fail);
+  };
+  const remove = () =>
+    deleteLesson(record.id).then((putBack) => {
+      say({ text: `“${title}” deleted.`, tone: 'calm', undo: () => putBack().then(reload, fail) });
+      return reload();
+    }, fail);
+  return (
+    <article className="flex flex-col overflow-hidden rounded-2xl border border-hairline bg-raised hover:border-quiet">
+      {lesson.ok ? (
+        <Link href={`/lesson?id=${record.id}`} aria-label={`Open ${title}`} className="bg-paper">
+          <Picture lesson={lesson.value} />
+        </Link>
+      ) : (
+        <p className="h-40 p-4 text-sm text-bad">This lesson cannot be read: {lesson.problem}.</p>
+      )}
+      <div className="flex items-center gap-2 border-t border-hairline px-4 py-2.5">
+        <div className="min-w-0 flex-1">
+          {renaming ? (
+            <input
+              className="field h-8 font-bold"
+              defaultValue={title}
+              aria-label="Title of the lesson"
+              maxLength={120}
+              // biome-ignore lint/a11y/noAutofocus: the field appears because it was asked for
+              autoFocus
+              onFocus={(event) => event.target.select()}
+              onBlur={(event) => rename(event.target.value)}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter') event.currentTarget.blur();
+                if (event.key === 'Escape') setRenaming(false);
+              }}
+            />
+          ) : (
+            <h2 className="truncate font-bold">{title}</h2>
+          )}
+          <p className="truncate text-sm text-quiet">{lesson.ok ? summary(lesson.value) : 'damaged'}</p>
+        </div>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="icon-button" aria-label={`More about ${title}`}>
+            ⋯
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content
+              className="menu"
+              align="end"
+              onCloseAutoFocus={(event) => event.preventDefault()}
+            >
+              <DropdownMenu.Item
+                className="menu-item"
+                disabled={!lesson.ok}
+                onSelect={() => setRenaming(true)}
+              >
+                Rename
+              </DropdownMenu.Item>
+              <DropdownMenu.Item
+                className="menu-item"
+                disabled={!lesson.ok}
+                onSelect={() => duplicateLesson(record.id).then(reload, fail)}
+              >
+                Duplicate
+              </DropdownMenu.Item>
+              <DropdownMenu.Item
+                className="menu-item"
+                disabled={!lesson.ok}
+                onSelect={() =>
+                  lesson.ok && saveFile(fileName(title, '.manege.json'), writeLesson(lesson.value))
+                }
+              >
+                Export as a file
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className="menu-item text-bad" onSelect={remove}>
+                Delete
+              </DropdownMenu.Item>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      </div>
+    </article>
+  );
+}
+
+function summary(lesson: Lesson): string {
+  const parts = lesson.sheets.reduce((sum, s) => sum + s.parts.size, 0);
+  const words = [parts === 0 ? 'empty' : parts === 1 ? '1 part' : `${parts} parts`];
+  if (lesson.sheets.length > 1) words.push(`${lesson.sheets.length} sheets`);
+  if (lesson.exercise) words.unshift('your work at an exercise');
+  return words.join(' · ');
+}

@@ -1,0 +1,241 @@
+'use client';
+
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import { type TableFormat, tableLines } from '@/core/logic/table-text';
+import { cell, inputAt, type TruthTable } from '@/core/logic/truth-table';
+import type { Terminal } from '@/core/netlist/netlist';
+import { letterOf } from '@/core/values/logic';
+import { reorder } from '@/session/commands';
+import { rowNow } from '@/session/moment';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+
+const ROW = 31;
+const MOST_COPIED = 4096;
+
+/** The truth table of the sheet: derived at each change, its live row marked; a click on a row sets the switches. */
+export function TruthTableFace() {
+  const session = useSession();
+  const table = useSessionState((s) => s.table);
+  const tried = useSessionState((s) => s.tried.size);
+  const ready = table.state === 'ready' ? table.table : null;
+  const copy = (format: TableFormat) => {
+    if (!ready) return;
+    navigator.clipboard.writeText([...tableLines(ready, format)].join('\n')).then(
+      () => session.say('The table is on the clipboard.'),
+      () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
+    );
+  };
+  return (
+    <section className="pane" aria-label="Truth table">
+      <header className="pane-head">
+        <h2 className="font-semibold">Truth table</h2>
+        {ready && (
+          <span className="text-quiet">
+            {tried} of {ready.rows} tried
+          </span>
+        )}
+        {ready && ready.rows <= MOST_COPIED && (
+          <button
+            type="button"
+            className="ml-auto cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
+            onClick={() => copy('csv')}
+            title="Copy the table as comma-separated values"
+          >
+            Copy
+          </button>
+        )}
+      </header>
+      {table.state === 'ready' && <Grid table={table.table} />}
+      {table.state === 'none' && <p className="p-5 text-quiet">{table.reason}</p>}
+      {table.state === 'working' && (
+        <div className="flex flex-col gap-3 p-5">
+          <p>Deriving the table …</p>
+          <progress
+            className="w-full"
+            value={table.share}
+            max={1}
+            aria-label="Part of the rows that is derived"
+          />
+          <button type="button" className="button small self-start" onClick={table.cancel}>
+            Stop
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Grid({ table }: { table: TruthTable }) {
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  const live = useSessionState((s) => rowNow(s.netlist, s.values));
+  const tried = useSessionState((s) => s.tried);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: table.rows,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+  });
+  useEffect(() => {
+    if (live < table.rows) rows.scrollToIndex(live, { align: 'auto' });
+  }, [live, rows, table.rows]);
+
+  const inputs = table.inputs.length;
+  const columns = `3rem 1.6rem repeat(${inputs + table.outputs.length}, minmax(3.2rem, 1fr))`;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a table of 2^24 rows cannot be one element a row
+    <div
+      ref={scroller}
+      role="grid"
+      tabIndex={0}
+      aria-label="Truth table"
+      aria-rowcount={table.rows + 1}
+      aria-colcount={inputs + table.outputs.length + 2}
+      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowDown') session.stepRow(1);
+        else if (event.key === 'ArrowUp') session.stepRow(-1);
+        else if (event.key === 'Home') session.goToRow(0);
+        else if (event.key === 'End') session.goToRow(table.rows - 1);
+        else return;
+        event.preventDefault();
+      }}
+    >
+      <div className="min-w-max">
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold"
+          style={{ gridTemplateColumns: columns }}
+        >
+          <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
+            row
+          </span>
+          <span role="columnheader" aria-label="tried" />
+          {netlist.inputs.map((t, i) => (
+            <Heading key={t.part} terminal={t} group={netlist.inputs} index={i} edge={false} />
+          ))}
+          {netlist.outputs.map((t, i) => (
+            <Heading key={t.part} terminal={t} group={netlist.outputs} index={i} edge={i === 0} />
+          ))}
+        </div>
+        <div className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map(({ index: row, start }) => {
+            const isLive = row === live;
+            const isTried = tried.has(row);
+            return (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: the grid takes the arrow keys for all its rows
+              <div
+                key={row}
+                role="row"
+                aria-rowindex={row + 2}
+                aria-selected={isLive}
+                tabIndex={-1}
+                data-row={row}
+                data-live={isLive || undefined}
+                className={`absolute inset-x-0 grid cursor-pointer items-center ${
+                  isLive
+                    ? 'bg-one-soft shadow-[inset_0_2px_0_var(--one),inset_0_-2px_0_var(--one)]'
+                    : row % 8 > 3
+                      ? 'bg-paper'
+                      : ''
+                }`}
+                style={{ gridTemplateColumns: columns, height: ROW, top: start }}
+                onClick={() => session.goToRow(row)}
+              >
+                <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
+                  {row}
+                </span>
+                <span
+                  role="gridcell"
+                  className="text-center text-accent"
+                  aria-label={isTried ? 'tried' : 'not tried'}
+                >
+                  {isTried ? '●' : '○'}
+                </span>
+                {table.inputs.map((_, i) => (
+                  <Value key={i} letter={String(inputAt(inputs, i, row))} edge={false} />
+                ))}
+                {table.outputs.map((_, o) => (
+                  <Value key={o} letter={letterOf(cell(table, o, row))} edge={o === 0} strong />
+                ))}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Value({ letter, edge, strong }: { letter: string; edge: boolean; strong?: boolean }) {
+  return (
+    <span
+      role="gridcell"
+      className={`flex h-full items-center justify-center font-mono text-[15px] ${edge ? 'border-l border-hairline' : ''} ${
+        strong && letter === '1' ? 'font-bold' : ''
+      }`}
+    >
+      {letter}
+    </span>
+  );
+}
+
+const DRAGGED = 'application/x-manege-column';
+
+/** A column's heading; dragged onto another of its kind, or moved by Shift and an arrow key, it changes the order. */
+function Heading({
+  terminal,
+  group,
+  index,
+  edge,
+}: {
+  terminal: Terminal;
+  group: readonly Terminal[];
+  index: number;
+  edge: boolean;
+}) {
+  const session = useSession();
+  const moveTo = (part: string, to: number) => {
+    const order = group.map((t) => t.part).filter((id) => id !== part);
+    if (order.length === group.length) return;
+    order.splice(to, 0, part);
+    const { inputs, outputs } = session.state.netlist;
+    const [first, second] =
+      group === inputs ? [order, outputs.map((t) => t.part)] : [inputs.map((t) => t.part), order];
+    reorder(session, [...first, ...second]);
+  };
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: see the grid
+    <span
+      role="columnheader"
+      tabIndex={0}
+      draggable
+      title="Drag to reorder"
+      className={`flex cursor-grab items-end justify-center self-stretch truncate px-1 ${edge ? 'border-l border-hairline' : ''}`}
+      onDragStart={(event) => {
+        event.dataTransfer.setData(DRAGGED, terminal.part);
+        event.dataTransfer.effectAllowed = 'move';
+      }}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(DRAGGED)) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        event.preventDefault();
+        event.stopPropagation();
+        moveTo(event.dataTransfer.getData(DRAGGED), index);
+      }}
+      onKeyDown={(event) => {
+        if (!event.shiftKey || (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight')) return;
+        event.preventDefault();
+        event.stopPropagation();
+        const to = index + (event.key === 'ArrowLeft' ? -1 : 1);
+        if (to >= 0 && to < group.length) moveTo(terminal.part, to);
+      }}
+    >
+      {terminal.name}
+    </span>
+  );
+}

@@ -1,0 +1,245 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { hasClock, shortestPeriod, timeText } from '@/session/moment';
+import { useTheme } from '@/ui/controls/theme';
+import { FONTS, type Palette, readPalette } from '@/ui/drawing/palette';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { diagramHeight, type Lane, NAMES, paintDiagram, RULER, type Span, toTime, toX } from './waveform';
+
+const CYCLES_SHOWN = 12;
+const FALLBACK_PERIOD = 1e12;
+
+/**
+ * The timing diagram: a lane for each input, clock and output. It follows the run until it is dragged; dragging
+ * the cursor shows all faces as they were then.
+ */
+export function TimeFace() {
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  const playing = useSessionState((s) => s.playing);
+  const theme = useTheme();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const palette = useRef<Palette | null>(null);
+  const span = useRef<Span | null>(null);
+  const follows = useRef(true);
+  const size = useRef({ width: 0, height: 0 });
+  const frame = useRef(0);
+  const drag = useRef<{ cursor: boolean; x: number; from: number } | null>(null);
+  const [, refresh] = useState(0);
+  const count = netlist.inputs.length + netlist.outputs.length;
+  const clocked = hasClock(netlist);
+
+  const period = shortestPeriod(netlist) ?? FALLBACK_PERIOD;
+  const momentNow = useCallback(() => session.state.cursor ?? session.state.now, [session]);
+
+  const paintNow = useCallback(() => {
+    frame.current = 0;
+    const element = canvas.current;
+    const g = element?.getContext('2d');
+    if (!element || !g || size.current.width === 0) return;
+    palette.current ??= readPalette();
+    const width = Math.max(50, size.current.width - NAMES);
+    span.current ??= { from: 0, perPixel: (CYCLES_SHOWN * period) / width };
+    const { now } = session.state;
+    const right = span.current.from + width * span.current.perPixel;
+    if (follows.current && now > right - 0.06 * width * span.current.perPixel)
+      span.current = { ...span.current, from: now - 0.94 * width * span.current.perPixel };
+    if (follows.current && now < span.current.from)
+      span.current = { ...span.current, from: Math.max(0, now - period) };
+    const ratio = window.devicePixelRatio || 1;
+    g.setTransform(ratio, 0, 0, ratio, 0, 0);
+    const terminals = [...session.state.netlist.inputs, ...session.state.netlist.outputs];
+    const { trace } = session;
+    const from = Math.max(trace.begins, span.current.from);
+    const to = Math.min(now, span.current.from + width * span.current.perPixel);
+    const clocks = new Set(
+      session.state.netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.part] : [])),
+    );
+    const changes = trace.window(
+      terminals.map((t) => t.nets[0]!),
+      from,
+      to,
+    );
+    const lanes: Lane[] = terminals.map((t, i) => ({
+      name: t.name,
+      clock: clocks.has(t.part),
+      changes: changes[i]!,
+    }));
+    paintDiagram(
+      g,
+      size.current,
+      { lanes, span: span.current, now: to, moment: momentNow(), timeText },
+      palette.current,
+      FONTS.text,
+    );
+  }, [session, period, momentNow]);
+
+  const repaint = useCallback(() => {
+    if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
+  }, [paintNow]);
+
+  useEffect(() => {
+    const stop = session.store.subscribe(repaint);
+    return () => {
+      stop();
+      cancelAnimationFrame(frame.current);
+      frame.current = 0;
+    };
+  }, [session, repaint]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
+  useEffect(() => {
+    palette.current = null;
+    repaint();
+    document.fonts.ready.then(repaint);
+  }, [theme, repaint]);
+
+  // A clock of another period wants another scale.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the period counts
+  useEffect(() => {
+    span.current = null;
+    follows.current = true;
+    repaint();
+  }, [period]);
+
+  useEffect(() => {
+    if (playing) follows.current = true;
+  }, [playing]);
+
+  useEffect(() => {
+    const element = canvas.current!;
+    const observer = new ResizeObserver(() => {
+      const width = scroller.current!.clientWidth;
+      const height = Math.max(scroller.current!.clientHeight, diagramHeight(count));
+      size.current = { width, height };
+      const ratio = window.devicePixelRatio || 1;
+      element.width = Math.round(width * ratio);
+      element.height = Math.round(height * ratio);
+      element.style.height = `${height}px`;
+      paintNow();
+    });
+    observer.observe(scroller.current!);
+    const wheel = (event: WheelEvent) => {
+      if (
+        !event.ctrlKey &&
+        !event.shiftKey &&
+        scroller.current!.scrollHeight > scroller.current!.clientHeight
+      )
+        return;
+      event.preventDefault();
+      if (!span.current) return;
+      const x = event.clientX - element.getBoundingClientRect().left;
+      const at = toTime(span.current, x);
+      const perPixel = Math.min(1e12, Math.max(0.5, span.current.perPixel * Math.exp(event.deltaY / 500)));
+      span.current = { perPixel, from: Math.max(0, at - (x - NAMES) * perPixel) };
+      follows.current = false;
+      repaint();
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => {
+      observer.disconnect();
+      element.removeEventListener('wheel', wheel);
+    };
+  }, [count, paintNow, repaint]);
+
+  const zoom = (factor: number) => {
+    const now = span.current;
+    if (!now) return;
+    const moment = momentNow();
+    const perPixel = Math.min(1e12, Math.max(0.5, now.perPixel * factor));
+    span.current = { perPixel, from: Math.max(0, moment - (toX(now, moment) - NAMES) * perPixel) };
+    refresh((n) => n + 1);
+    repaint();
+  };
+
+  const pixel = (event: React.PointerEvent) => {
+    const box = canvas.current!.getBoundingClientRect();
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  };
+
+  return (
+    <section className="pane" aria-label="Time">
+      <header className="pane-head">
+        <h2 className="font-semibold">Time</h2>
+        <span className="text-quiet">
+          {clocked ? 'drag the round handle back to see what was' : 'without a clock, time stands still'}
+        </span>
+        <span className="ml-auto flex items-center">
+          <button
+            type="button"
+            className="icon-button size-7"
+            onClick={() => zoom(1 / 1.5)}
+            aria-label="Shorter stretch of time"
+            title="Closer"
+          >
+            +
+          </button>
+          <button
+            type="button"
+            className="icon-button size-7"
+            onClick={() => zoom(1.5)}
+            aria-label="Longer stretch of time"
+            title="Farther"
+          >
+            −
+          </button>
+        </span>
+      </header>
+      <div ref={scroller} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+        {count === 0 && (
+          <p className="absolute z-10 p-5 text-quiet">No signals yet. Place a clock, a switch or a lamp.</p>
+        )}
+        <canvas
+          ref={canvas}
+          tabIndex={0}
+          role="slider"
+          aria-label="Moment on the timing diagram"
+          aria-valuemin={0}
+          aria-valuenow={0}
+          aria-valuetext={`${timeText(session.state.cursor ?? session.state.now)}`}
+          className="block w-full touch-none outline-offset-[-2px]"
+          style={{ cursor: 'ew-resize' }}
+          onKeyDown={(event) => {
+            if (event.key === 'ArrowLeft') session.stepHalfBack();
+            else if (event.key === 'ArrowRight') session.stepHalf();
+            else if (event.key === 'Home') session.goToTime(0);
+            else if (event.key === 'End') session.goToTime(session.state.now);
+            else return;
+            event.preventDefault();
+          }}
+          onPointerDown={(event) => {
+            if (!span.current) return;
+            event.currentTarget.setPointerCapture(event.pointerId);
+            const { x, y } = pixel(event);
+            const nearCursor = Math.abs(x - toX(span.current, momentNow())) < 12;
+            const cursor = y < RULER || nearCursor || event.button === 0;
+            drag.current = {
+              cursor: cursor && !event.shiftKey && event.button === 0,
+              x,
+              from: span.current.from,
+            };
+            if (drag.current.cursor) session.goToTime(Math.max(0, toTime(span.current, x)));
+          }}
+          onPointerMove={(event) => {
+            if (!drag.current || !span.current) return;
+            const { x } = pixel(event);
+            if (drag.current.cursor) session.goToTime(Math.max(0, toTime(span.current, Math.max(NAMES, x))));
+            else {
+              follows.current = false;
+              span.current = {
+                ...span.current,
+                from: Math.max(0, drag.current.from - (x - drag.current.x) * span.current.perPixel),
+              };
+              repaint();
+            }
+          }}
+          onPointerUp={() => {
+            drag.current = null;
+          }}
+        />
+      </div>
+    </section>
+  );
+}
