@@ -4,12 +4,19 @@ import { lessonFromJson, lessonToFile } from '@/core/formats/lesson-file';
 import type { Read } from '@/core/formats/read-json';
 import { database, type LessonRecord, type MomentRecord, randomId } from './database';
 
+let last = 0;
+/** The present in ms, and never the same twice, so that what was kept last stands first. */
+function nextMoment(): number {
+  last = Math.max(last + 1, Date.now());
+  return last;
+}
+
 const recordOf = (lesson: Lesson): LessonRecord => ({
   id: lesson.id,
   title: lesson.title,
   file: lessonToFile(lesson),
   exerciseId: lesson.exercise?.id ?? '',
-  changed: Date.now(),
+  changed: nextMoment(),
 });
 
 /** A lesson from its snapshot and the journal since, or a sentence that says what is wrong with it. */

@@ -5,7 +5,8 @@ import { saveSnapshot } from './lessons';
 /** Puts the demo lessons on the shelf at the first visit, and never again once they were there. */
 export async function seedShelf(demos: readonly string[]): Promise<void> {
   if (await database.marks.get('seeded')) return;
-  for (const text of demos) {
+  // The shelf shows the last changed first.
+  for (const text of [...demos].reverse()) {
     const read = readLesson(text);
     if (!read.ok) throw new Error(`demo lesson: ${read.problem}`);
     await saveSnapshot(read.value);

@@ -16,7 +16,6 @@ export function DropZone({ children, className, hint, onFiles }: Props) {
   const depth = useRef(0);
   const [over, setOver] = useState(false);
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: every drop has a button beside it that does the same
     <div
       className={`relative ${className ?? ''}`}
       onDragEnter={(event) => {

@@ -20,7 +20,7 @@ export function WholePage({ title, children }: { title: string; children?: React
 export function Loading({ what }: { what: string }) {
   return (
     <main className="flex h-dvh items-center justify-center text-quiet" aria-busy="true">
-      <p className="animate-[appear_0.3s_0.3s_both]">{what}</p>
+      <p className="motion-safe:animate-[appear_0.3s_0.3s_both]">{what}</p>
     </main>
   );
 }

@@ -128,7 +128,7 @@ export function Drawing() {
     if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
   };
 
-  const fit = useCallback(() => {
+  const showAll = useCallback(() => {
     const box = around([...session.sheet.parts.values()].map(footprintOf));
     view.current = fitted(box, size.current.width, size.current.height);
     refresh((n) => n + 1);
@@ -160,7 +160,7 @@ export function Drawing() {
       const ratio = window.devicePixelRatio || 1;
       element.width = Math.round(width * ratio);
       element.height = Math.round(height * ratio);
-      if (first) fit();
+      if (first) showAll();
       first = false;
       // At once, for a resized canvas is blank until it is painted.
       paintNow();
@@ -179,13 +179,13 @@ export function Drawing() {
       observer.disconnect();
       element.removeEventListener('wheel', wheel);
     };
-  }, [fit, paintNow, repaint]);
+  }, [showAll, paintNow, repaint]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another sheet is looked at whole first
   useEffect(() => {
     setOpened(null);
-    fit();
-  }, [sheetId, fit]);
+    showAll();
+  }, [sheetId, showAll]);
 
   const pixelOf = (event: { clientX: number; clientY: number }): Point => {
     const box = root.current!.getBoundingClientRect();
@@ -240,7 +240,7 @@ export function Drawing() {
         <button
           type="button"
           className="icon-button size-7"
-          onClick={fit}
+          onClick={showAll}
           title="Show everything (0)"
           aria-label="Show everything"
         >
@@ -254,7 +254,6 @@ export function Drawing() {
           </svg>
         </button>
       </header>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: the drawing takes keys; its parts are read out in the list inside */}
       <div
         ref={root}
         role="application"
@@ -270,7 +269,7 @@ export function Drawing() {
             openTyping,
             openSettings: (part) => setOpened({ is: 'settings', part }),
             act,
-            fit,
+            showAll,
             zoom: (factor) => {
               const at = pointer.current ?? middle();
               view.current = zoomed(view.current, factor, at.x, at.y);

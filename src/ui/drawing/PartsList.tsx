@@ -21,7 +21,6 @@ export function PartsList({ onAct }: { onAct: (part: string) => void }) {
     if (next) session.select({ parts: new Set([next.id]), wires: new Set() });
   };
   return (
-    // biome-ignore lint/a11y/useFocusableInteractive: the list takes the focus, its options are pointed at
     <div
       role="listbox"
       tabIndex={0}

@@ -82,9 +82,9 @@ export function TypingLine({ x, y, first, allowed, onPlace, onClose }: Props) {
           event.preventDefault();
         }}
       />
-      <ul id="typed-parts" role="listbox" aria-label="Parts" className="border-t border-hairline p-1">
+      <div id="typed-parts" role="listbox" aria-label="Parts" className="border-t border-hairline p-1">
         {list.map((kind) => (
-          <li
+          <div
             key={kind.kind}
             id={`typed-${kind.kind}`}
             role="option"
@@ -101,9 +101,9 @@ export function TypingLine({ x, y, first, allowed, onPlace, onClose }: Props) {
             </span>
             <span className="font-semibold">{kind.name}</span>
             <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
-          </li>
+          </div>
         ))}
-      </ul>
+      </div>
       <p
         id="typed-problem"
         className={`px-3 pb-2 text-xs ${problem ? 'text-bad' : 'text-quiet'}`}

@@ -8,7 +8,7 @@ export interface KeySurroundings {
   openTyping(letter: string): void;
   openSettings(part: string): void;
   act(part: string): void;
-  fit(): void;
+  showAll(): void;
   zoom(factor: number): void;
   /** Gives up a gesture. @returns whether one was under way. */
   cancel(): boolean;
@@ -56,7 +56,7 @@ export function drawingKey(event: React.KeyboardEvent, around: KeySurroundings):
       turnSelected(session);
       return true;
     case '0':
-      around.fit();
+      around.showAll();
       return true;
     case '+':
     case '=':

@@ -79,7 +79,6 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
           className="field max-w-80"
           value={name}
           maxLength={120}
-          // biome-ignore lint/a11y/noAutofocus: the one field of the dialog
           autoFocus
           onChange={(event) => setName(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && save()}

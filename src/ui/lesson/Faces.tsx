@@ -16,38 +16,38 @@ function Divider({ upright }: { upright: boolean }) {
   );
 }
 
-/** The faces beside and below each other, resized by dragging what is between them. */
+/** The drawing with the other faces stacked at its right, resized by dragging what is between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: ReactNode }) {
   return (
-    <Group orientation="vertical" className="min-h-0 flex-1">
-      <Panel id="upper" minSize="30%">
-        <Group orientation="horizontal" className="h-full">
-          {beside && (
-            <>
-              <Panel id="beside" defaultSize="28%" minSize="15%">
-                {beside}
-              </Panel>
-              <Divider upright />
-            </>
-          )}
-          <Panel id="drawing" minSize="25%">
-            <Drawing />
-          </Panel>
-          {open.has('table') && (
-            <>
-              <Divider upright />
-              <Panel id="table" defaultSize={beside ? '27%' : '34%'} minSize="15%">
-                <TruthTableFace />
-              </Panel>
-            </>
-          )}
-        </Group>
-      </Panel>
-      {open.has('time') && (
+    <Group orientation="horizontal" className="min-h-0 flex-1">
+      {beside && (
         <>
-          <Divider upright={false} />
-          <Panel id="time" defaultSize="42%" minSize="15%">
-            <TimeFace />
+          <Panel id="beside" defaultSize="28%" minSize="15%">
+            {beside}
+          </Panel>
+          <Divider upright />
+        </>
+      )}
+      <Panel id="drawing" minSize="25%">
+        <Drawing />
+      </Panel>
+      {open.size > 0 && (
+        <>
+          <Divider upright />
+          <Panel id="faces" defaultSize={beside ? '27%' : open.has('time') ? '42%' : '34%'} minSize="15%">
+            <Group orientation="vertical" className="h-full">
+              {open.has('table') && (
+                <Panel id="table" minSize="15%">
+                  <TruthTableFace />
+                </Panel>
+              )}
+              {open.size > 1 && <Divider upright={false} />}
+              {open.has('time') && (
+                <Panel id="time" minSize="15%">
+                  <TimeFace />
+                </Panel>
+              )}
+            </Group>
           </Panel>
         </>
       )}

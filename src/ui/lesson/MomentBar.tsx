@@ -162,6 +162,6 @@ function roundedTime(time: number, pace: number): number {
 }
 
 function paces(now: number): number[] {
-  const base = now >= PS_PER_SECOND ? PS_PER_SECOND : now;
+  const base = Math.min(now, PS_PER_SECOND);
   return [...new Set([base / 10, base / 4, base / 2, base, base * 2, base * 4, now])].sort((a, b) => a - b);
 }

@@ -22,7 +22,6 @@ export function SheetTabs() {
               className="field h-8 w-36"
               defaultValue={sheet.name}
               aria-label="Name of the sheet"
-              // biome-ignore lint/a11y/noAutofocus: the field appears because it was asked for
               autoFocus
               maxLength={60}
               onFocus={(event) => event.target.select()}

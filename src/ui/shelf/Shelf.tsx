@@ -117,6 +117,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             <Card key={item.record.id} item={item} reload={reload} say={setSaid} fail={fail} />
           ))}
         </main>
+        <HowItGoes />
         <p className="mt-auto text-sm text-quiet">
           Lessons stay in this browser; nothing is sent anywhere. To keep one elsewhere or pass it on, export
           it as a file.
@@ -124,6 +125,34 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       </div>
       {said && <Notice {...said} dismiss={dismiss} />}
     </DropZone>
+  );
+}
+
+const STEPS = [
+  ['Draw', 'Place parts from the ring or by typing their names, and drag from pin to pin.'],
+  ['Try', 'Flip switches, walk the truth table row by row, let a clock run and go back in time.'],
+  ['Hand out', 'Make an exercise of a sheet: a link or a file with the task and the wanted function.'],
+  ['Mark', 'Drop the files that come back on the marking page: each row is checked.'],
+] as const;
+
+function HowItGoes() {
+  return (
+    <ol className="mt-3 grid grid-cols-4 gap-5 max-md:grid-cols-2" aria-label="How it goes">
+      {STEPS.map(([title, text], i) => (
+        <li key={title} className="flex gap-3">
+          <span
+            className="flex size-8 shrink-0 items-center justify-center rounded-full border-2 border-accent font-bold text-accent"
+            aria-hidden="true"
+          >
+            {i + 1}
+          </span>
+          <div>
+            <h2 className="leading-8 font-bold">{title}</h2>
+            <p className="text-sm text-quiet">{text}</p>
+          </div>
+        </li>
+      ))}
+    </ol>
   );
 }
 
@@ -164,7 +193,6 @@ function Card({ item, reload, say, fail }: CardProps) {
               defaultValue={title}
               aria-label="Title of the lesson"
               maxLength={120}
-              // biome-ignore lint/a11y/noAutofocus: the field appears because it was asked for
               autoFocus
               onFocus={(event) => event.target.select()}
               onBlur={(event) => rename(event.target.value)}

@@ -85,7 +85,6 @@ function Grid({ table }: { table: TruthTable }) {
   const inputs = table.inputs.length;
   const columns = `3rem 1.6rem repeat(${inputs + table.outputs.length}, minmax(3.2rem, 1fr))`;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a table of 2^24 rows cannot be one element a row
     <div
       ref={scroller}
       role="grid"
@@ -126,7 +125,6 @@ function Grid({ table }: { table: TruthTable }) {
             const isLive = row === live;
             const isTried = tried.has(row);
             return (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: the grid takes the arrow keys for all its rows
               <div
                 key={row}
                 role="row"
@@ -208,7 +206,6 @@ function Heading({
     reorder(session, [...first, ...second]);
   };
   return (
-    // biome-ignore lint/a11y/useSemanticElements: see the grid
     <span
       role="columnheader"
       tabIndex={0}

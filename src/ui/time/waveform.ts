@@ -16,9 +16,9 @@ export interface Span {
 
 export const NAMES = 96;
 export const RULER = 26;
-export const LANE = 34;
-const HIGH = 9;
-const LOW = 26;
+/** Heights of a lane in pixels, as there is room. */
+const SMALLEST_LANE = 25;
+const LARGEST_LANE = 44;
 const THIN = 1.5;
 const THICK = 3.5;
 
@@ -50,7 +50,8 @@ export function paintDiagram(
 ): void {
   g.fillStyle = palette.raised;
   g.fillRect(0, 0, size.width, size.height);
-  const bottom = RULER + lanes.length * LANE + 4;
+  const height = laneHeight(lanes.length, size.height);
+  const bottom = RULER + lanes.length * height + 4;
   const step = rulerStep(90 * span.perPixel);
   g.font = `400 12px ${font}`;
   g.textAlign = 'center';
@@ -68,7 +69,7 @@ export function paintDiagram(
   g.beginPath();
   g.rect(NAMES, 0, size.width - NAMES, size.height);
   g.clip();
-  for (const [i, lane] of lanes.entries()) paintLane(g, lane, RULER + i * LANE, span, now, palette);
+  for (const [i, lane] of lanes.entries()) paintLane(g, lane, RULER + i * height, height, span, now, palette);
   const x = Math.round(toX(span, moment)) + 0.5;
   g.strokeStyle = palette.accent;
   g.lineWidth = 2;
@@ -82,7 +83,7 @@ export function paintDiagram(
   g.font = `600 14px ${font}`;
   for (const [i, lane] of lanes.entries()) {
     g.fillStyle = palette.ink;
-    g.fillText(clipped(g, lane.name, NAMES - 24), NAMES - 12, RULER + i * LANE + 23);
+    g.fillText(clipped(g, lane.name, NAMES - 24), NAMES - 12, RULER + (i + 0.5) * height + 5);
   }
 }
 
@@ -105,10 +106,13 @@ function paintLane(
   g: CanvasRenderingContext2D,
   lane: Lane,
   top: number,
+  height: number,
   span: Span,
   now: number,
   palette: Palette,
 ): void {
+  const high = top + height * 0.22;
+  const low = top + height * 0.78;
   let last: Logic | null = null;
   for (const [i, { time, value }] of lane.changes.entries()) {
     const end = lane.changes[i + 1]?.time ?? now;
@@ -117,10 +121,10 @@ function paintLane(
     if (last !== null && last !== value && x0 >= NAMES) {
       g.strokeStyle = palette.ink;
       g.lineWidth = THIN;
-      line(g, x0, top + HIGH, x0, top + LOW);
+      line(g, x0, high, x0, low);
     }
     last = value;
-    const y = top + (value === ONE ? HIGH : value === ZERO ? LOW : (HIGH + LOW) / 2);
+    const y = value === ONE ? high : value === ZERO ? low : (high + low) / 2;
     g.lineWidth = value === ONE ? THICK : THIN;
     g.strokeStyle =
       value === ONE
@@ -137,7 +141,12 @@ function paintLane(
   }
 }
 
-/** Where a lane for each signal would end, in pixels. */
+/** The height of each lane where that many share a canvas. */
+function laneHeight(lanes: number, height: number): number {
+  return Math.min(LARGEST_LANE, Math.max(SMALLEST_LANE, (height - RULER - 8) / Math.max(1, lanes)));
+}
+
+/** The least height in pixels of a diagram with that many lanes. */
 export function diagramHeight(lanes: number): number {
-  return RULER + lanes * LANE + 12;
+  return RULER + lanes * SMALLEST_LANE + 8;
 }
