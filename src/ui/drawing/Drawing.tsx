@@ -19,7 +19,7 @@ import { PartSettings } from './PartSettings';
 import { PartsList } from './PartsList';
 import { paint } from './painter';
 import { type Palette, readPalette } from './palette';
-import { Ring } from './Ring';
+import { OUTER, Ring } from './Ring';
 import { Trouble } from './Trouble';
 import { TypingLine } from './TypingLine';
 import { fitted, START_VIEW, STEP, toScreen, toSheet, type View, zoomed } from './view';
@@ -116,7 +116,10 @@ export function Drawing() {
         },
         rubber: hand.rubber,
         box: hand.box,
-        trouble: troubleSpots(shown, state.diagnostics).map((t) => t.at),
+        trouble: troubleSpots(shown, state.diagnostics).map(({ at, trouble }) => ({
+          at,
+          grave: trouble.code !== 'loose-input',
+        })),
         grid: true,
       },
       palette.current,
@@ -210,7 +213,7 @@ export function Drawing() {
   const openTyping = (first: string) => setOpened({ is: 'typing', at: pointer.current ?? middle(), first });
   const showTip = (pixel: Point) => {
     const spot = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
-      const p = toScreen(view.current, { x: at.x, y: at.y - 0.9 });
+      const p = toScreen(view.current, at);
       return Math.hypot(p.x - pixel.x, p.y - pixel.y) < BADGE_REACH;
     });
     if (spot) setTip({ text: spot.trouble.message, x: pixel.x, y: pixel.y });
@@ -328,6 +331,7 @@ export function Drawing() {
         onPointerUp={(event) => {
           if (event.button === 2) return;
           hand.up(pixelOf(event), { shift: event.shiftKey, add: event.ctrlKey || event.metaKey });
+          showTip(pixelOf(event));
         }}
         onPointerCancel={() => hand.cancel()}
         onPointerLeave={() => {
@@ -341,8 +345,8 @@ export function Drawing() {
         {sheet.parts.size === 0 && !opened && <EmptySheet readOnly={readOnly} />}
         {opened?.is === 'ring' && (
           <Ring
-            x={opened.at.x}
-            y={opened.at.y}
+            x={within(opened.at.x, OUTER + 4, size.current.width - OUTER - 4)}
+            y={within(opened.at.y, OUTER + 4, size.current.height - OUTER - 26)}
             pressed={opened.pressed}
             allowed={allowed}
             onClose={close}
@@ -352,8 +356,8 @@ export function Drawing() {
         )}
         {opened?.is === 'typing' && (
           <TypingLine
-            x={Math.max(4, Math.min(opened.at.x, size.current.width - 296))}
-            y={Math.max(4, Math.min(opened.at.y, size.current.height - 300))}
+            x={within(opened.at.x, 4, size.current.width - 296)}
+            y={within(opened.at.y, 4, size.current.height - 300)}
             first={opened.first}
             allowed={allowed}
             onClose={close}
@@ -374,8 +378,8 @@ export function Drawing() {
             role="status"
             className="pointer-events-none absolute z-20 w-72 rounded-lg border border-bad bg-raised px-3 py-2 text-sm shadow-lg"
             style={{
-              left: Math.max(8, Math.min(tip.x + 14, size.current.width - 300)),
-              top: Math.max(8, Math.min(tip.y + 14, size.current.height - 110)),
+              left: within(tip.x + 14, 8, size.current.width - 300),
+              top: within(tip.y + 14, 8, size.current.height - 110),
             }}
           >
             {tip.text}
@@ -384,6 +388,11 @@ export function Drawing() {
       </div>
     </section>
   );
+}
+
+/** A pixel moved into a stretch; to its beginning where it is too short. */
+function within(value: number, least: number, most: number): number {
+  return Math.max(least, Math.min(value, most));
 }
 
 /** Pins with a complaint, where they stand on the sheet. */
@@ -407,8 +416,8 @@ function settingsPosition(
   const body = grown(bodyOf(part), 1);
   const p = toScreen(view, { x: body.x1, y: body.y0 });
   return {
-    x: Math.max(4, Math.min(p.x, size.width - 250)),
-    y: Math.max(4, Math.min(p.y, size.height - 230)),
+    x: within(p.x, 4, size.width - 250),
+    y: within(p.y, 4, size.height - 230),
   };
 }
 

@@ -19,8 +19,9 @@ interface Props {
 }
 
 const HUB = 24;
-const INNER = 66;
-const OUTER = 122;
+const INNER = 75;
+/** Radius of the whole ring in pixels. */
+export const OUTER = 134;
 const GAP = 2;
 
 /** SVG path of a sector between two radii and two angles (radians, 0 is up, clockwise). */
@@ -148,7 +149,7 @@ export function Ring({ x, y, allowed, pressed, onPlace, onClose, onType }: Props
                 x={p.x}
                 y={p.y + 4}
                 textAnchor="middle"
-                fontSize="11.5"
+                fontSize="11"
                 fontWeight="600"
                 fill={on ? 'var(--on-accent)' : 'var(--ink)'}
                 pointerEvents="none"

@@ -1,6 +1,6 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import { eachPiece, overlap, turned } from '@/core/circuit/geometry';
-import type { Part, Sheet, Wire } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '@/core/circuit/lesson';
 import { jointsOf } from '@/core/drawing/joints';
 import { bodyOf, courseOf, footprintOf, labelSide, pinsOf } from '@/core/drawing/placement';
 import type { Netlist } from '@/core/netlist/netlist';
@@ -30,8 +30,8 @@ export interface Overlay {
   readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
   readonly rubber: readonly Point[] | null;
   readonly box: Box | null;
-  /** Places of pins with a complaint. */
-  readonly trouble: readonly Point[];
+  /** Places of pins with a complaint; one that is not grave is merely loose. */
+  readonly trouble: readonly { readonly at: Point; readonly grave: boolean }[];
   readonly grid: boolean;
 }
 
@@ -57,6 +57,7 @@ function pathOf(d: string): Path2D {
 
 /** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */
 const THIN = 1.5 / STEP;
+const MEDIUM = 2 / STEP;
 const THICK = 3.5 / STEP;
 
 export function signalAt(scene: Scene, net: number | undefined): Signal {
@@ -123,6 +124,44 @@ export function coursesOf(sheet: Sheet): ReadonlyMap<string, Point[]> {
   return all;
 }
 
+interface Stroke {
+  readonly wire?: string;
+  readonly pin?: PinEnd;
+  readonly points: Point[];
+}
+
+const strokes = new WeakMap<Sheet, Stroke[]>();
+/** What is drawn as signals: each wire with the leads at its ends in one stroke, and the leads of free pins. */
+function strokesOf(sheet: Sheet): readonly Stroke[] {
+  let all = strokes.get(sheet);
+  if (all) return all;
+  all = [];
+  const inside = new Map<string, Point>();
+  for (const part of sheet.parts.values())
+    for (const { at, out, port } of pinsOf(part))
+      inside.set(`${part.id}\n${port.name}`, { x: at.x - out.x * port.lead, y: at.y - out.y * port.lead });
+  const wired = new Set<string>();
+  const leadOf = (end: End): Point[] => {
+    if (!isPinEnd(end)) return [];
+    const key = `${end.part}\n${end.port}`;
+    wired.add(key);
+    const p = inside.get(key);
+    return p ? [p] : [];
+  };
+  for (const [wire, points] of coursesOf(sheet)) {
+    const { from, to } = sheet.wires.get(wire)!;
+    if (points.length > 1) all.push({ wire, points: [...leadOf(from), ...points, ...leadOf(to)] });
+  }
+  for (const part of sheet.parts.values())
+    for (const pin of pinsOf(part)) {
+      const key = `${part.id}\n${pin.port.name}`;
+      if (!wired.has(key))
+        all.push({ pin: { part: part.id, port: pin.port.name }, points: [pin.at, inside.get(key)!] });
+    }
+  strokes.set(sheet, all);
+  return all;
+}
+
 function paintWires(
   g: CanvasRenderingContext2D,
   scene: Scene,
@@ -136,20 +175,16 @@ function paintWires(
     if (list) list.push(points);
     else byNet.set(signal, [points]);
   };
-  for (const [id, points] of coursesOf(scene.sheet)) {
-    if (points.length < 2 || !overlap(bounds(points), seen)) continue;
-    if (overlay.wires.has(id) || overlay.hover?.wire === id) halo(g, points, palette, overlay.wires.has(id));
-    add(signalAt(scene, scene.netlist.netsOfWire(id)?.[0]), points);
-  }
-  for (const part of scene.sheet.parts.values()) {
-    if (!overlap(footprintOf(part), seen)) continue;
-    for (const pin of pinsOf(part)) {
-      const inside = { x: pin.at.x - pin.out.x * pin.port.lead, y: pin.at.y - pin.out.y * pin.port.lead };
-      add(signalAt(scene, scene.netlist.netsOfPin(part.id, pin.port.name)?.[0]), [pin.at, inside]);
-    }
+  for (const { wire, pin, points } of strokesOf(scene.sheet)) {
+    if (!overlap(bounds(points), seen)) continue;
+    if (wire !== undefined && (overlay.wires.has(wire) || overlay.hover?.wire === wire))
+      halo(g, points, palette, overlay.wires.has(wire));
+    const nets =
+      wire === undefined ? scene.netlist.netsOfPin(pin!.part, pin!.port) : scene.netlist.netsOfWire(wire);
+    add(signalAt(scene, nets?.[0]), points);
   }
   for (const signal of [ZERO, Z, X, ONE, 'conflict'] as const)
-    for (const points of byNet.get(signal) ?? []) strokeSignal(g, signal, points, palette);
+    strokeSignal(g, signal, byNet.get(signal) ?? [], palette);
   for (const joint of jointsOf(scene.sheet)) {
     const signal = signalAt(scene, scene.netlist.netsOfWire(joint.wire)?.[0]);
     g.fillStyle = signalColour(signal, palette);
@@ -180,6 +215,7 @@ function halo(
   palette: Palette,
   chosen: boolean,
 ): void {
+  g.beginPath();
   trace(g, points);
   g.strokeStyle = chosen ? palette.accent : palette['accent-soft'];
   g.globalAlpha = chosen ? 0.35 : 1;
@@ -190,38 +226,41 @@ function halo(
 }
 
 function trace(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  g.beginPath();
   for (const [i, p] of points.entries()) {
     if (i === 0) g.moveTo(p.x, p.y);
     else g.lineTo(p.x, p.y);
   }
 }
 
-/** One signal along a course: told by weight and pattern as much as by colour. */
-export function strokeSignal(
+/**
+ * One signal along several courses: told by weight and pattern as much as by colour. They are stroked as one
+ * path, so that a stretch which two wires share is not painted twice.
+ */
+function strokeSignal(
   g: CanvasRenderingContext2D,
   signal: Signal,
-  points: readonly Point[],
+  courses: readonly (readonly Point[])[],
   palette: Palette,
 ): void {
+  if (courses.length === 0) return;
   g.strokeStyle = signalColour(signal, palette);
-  g.lineWidth = signal === ONE ? THICK : THIN;
-  g.lineCap = signal === ONE ? 'square' : 'butt';
-  if (signal === 'conflict') {
-    g.lineWidth = 2 / STEP;
-    sawTooth(g, points);
-    g.stroke();
-    return;
-  }
+  g.lineWidth = signal === ONE ? THICK : signal === 'conflict' ? MEDIUM : THIN;
+  g.lineCap = 'butt';
   if (signal === Z) g.setLineDash([0.45, 0.4]);
-  trace(g, points);
+  g.beginPath();
+  for (const points of courses) {
+    if (signal === 'conflict') sawTooth(g, points);
+    else trace(g, points);
+  }
   g.stroke();
   g.setLineDash([]);
-  if (signal === X) crossStrokes(g, points);
+  if (signal !== X) return;
+  g.beginPath();
+  for (const points of courses) crossStrokes(g, points);
+  g.stroke();
 }
 
 function crossStrokes(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  g.beginPath();
   eachPiece(points, (a, b) => {
     const length = Math.hypot(b.x - a.x, b.y - a.y);
     for (let d = 0.7; d < length; d += 1.4) {
@@ -231,11 +270,9 @@ function crossStrokes(g: CanvasRenderingContext2D, points: readonly Point[]): vo
       g.lineTo(x + 0.22, y - 0.32);
     }
   });
-  g.stroke();
 }
 
 function sawTooth(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  g.beginPath();
   g.moveTo(points[0]!.x, points[0]!.y);
   eachPiece(points, (a, b) => {
     const length = Math.hypot(b.x - a.x, b.y - a.y);
@@ -330,7 +367,7 @@ function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette:
   const middle = (body.y0 + body.y1) / 2 + 0.4;
   if (side === 'left') {
     g.textAlign = 'right';
-    g.fillText(part.label, body.x0 - 0.7, middle);
+    g.fillText(part.label, body.x0 - 0.85, middle);
   } else if (side === 'right') {
     g.textAlign = 'left';
     g.fillText(part.label, body.x1 + 1.3, middle);
@@ -342,6 +379,7 @@ function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette:
 
 function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Palette): void {
   if (overlay.rubber && overlay.rubber.length > 1) {
+    g.beginPath();
     trace(g, overlay.rubber);
     g.strokeStyle = palette.accent;
     g.lineWidth = 0.2;
@@ -356,7 +394,10 @@ function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Pa
     g.lineWidth = 0.18;
     g.stroke();
   }
-  for (const at of overlay.trouble) badge(g, at, palette);
+  for (const { at, grave } of overlay.trouble) {
+    if (grave) badge(g, at, palette);
+    else looseEnd(g, at, palette);
+  }
   if (overlay.box) {
     const { x0, y0, x1, y1 } = overlay.box;
     g.fillStyle = palette.accent;
@@ -367,6 +408,17 @@ function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Pa
     g.lineWidth = 0.08;
     g.strokeRect(x0, y0, x1 - x0, y1 - y0);
   }
+}
+
+/** The small open ring at a pin that nothing is wired to. */
+function looseEnd(g: CanvasRenderingContext2D, at: Point, palette: Palette): void {
+  g.beginPath();
+  g.arc(at.x, at.y, 0.34, 0, 7);
+  g.fillStyle = palette.paper;
+  g.fill();
+  g.strokeStyle = palette.conflict;
+  g.lineWidth = 0.16;
+  g.stroke();
 }
 
 /** The round badge with an exclamation mark that stands at a pin in trouble. */

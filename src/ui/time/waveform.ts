@@ -67,7 +67,7 @@ export function paintDiagram(
   }
   g.save();
   g.beginPath();
-  g.rect(NAMES, 0, size.width - NAMES, size.height);
+  g.rect(NAMES - 7, 0, size.width - NAMES + 7, size.height);
   g.clip();
   for (const [i, lane] of lanes.entries()) paintLane(g, lane, RULER + i * height, height, span, now, palette);
   const x = Math.round(toX(span, moment)) + 0.5;
@@ -116,7 +116,7 @@ function paintLane(
   let last: Logic | null = null;
   for (const [i, { time, value }] of lane.changes.entries()) {
     const end = lane.changes[i + 1]?.time ?? now;
-    const x0 = Math.max(NAMES - 4, toX(span, time));
+    const x0 = Math.max(NAMES, toX(span, time));
     const x1 = toX(span, end);
     if (last !== null && last !== value && x0 >= NAMES) {
       g.strokeStyle = palette.ink;
