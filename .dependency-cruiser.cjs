@@ -1,9 +1,11 @@
 /** The rooms and the one way in which imports run; see docs/architecture.md. */
 const core = (room) => `^src/core/${room}/`;
+/** Tests may reach for whatever shows the property. */
+const tests = '(\\.test\\.tsx?$|^src/core/testing/)';
 const only = (name, from, allowed) => ({
   name,
   severity: 'error',
-  from: { path: from },
+  from: { path: from, pathNot: tests },
   to: { path: '^(app|src|cli|demo)/', pathNot: allowed },
 });
 
@@ -14,7 +16,7 @@ module.exports = {
     {
       name: 'core-is-pure',
       severity: 'error',
-      from: { path: '^src/core/', pathNot: '\\.test\\.tsx?$' },
+      from: { path: '^src/core/', pathNot: tests },
       to: { path: 'node_modules/(react|react-dom|next|dexie|comlink|zustand|radix-ui)/' },
     },
     {
@@ -36,6 +38,12 @@ module.exports = {
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'exercise'].map(core),
     ),
     only('core', '^src/core/', ['^src/core/']),
+    {
+      name: 'testing-only-in-tests',
+      severity: 'error',
+      from: { pathNot: tests },
+      to: { path: '^src/core/testing/' },
+    },
     only('workers', '^src/workers/', ['^src/core/', '^src/workers/']),
     only('store', '^src/store/', ['^src/core/', '^src/store/', '^demo/']),
     only('session', '^src/session/', ['^src/core/', '^src/workers/', '^src/store/', '^src/session/']),

@@ -3,8 +3,10 @@ export default {
   roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^@demo/(.*)$': '<rootDir>/demo/$1' },
+  // Packages that ship as ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!(flatqueue)/)'],
   transform: {
-    '\\.tsx?$': [
+    '\\.(tsx?|js)$': [
       '@swc/jest',
       {
         jsc: {
@@ -15,5 +17,4 @@ export default {
       },
     ],
   },
-  extensionsToTreatAsEsm: [],
 };

@@ -175,9 +175,16 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
   const rest = (cell: number) =>
     Math.abs((cell % width) - (target % width)) +
     Math.abs(Math.floor(cell / width) - Math.floor(target / width));
+  const isOwn = (cell: number, dx: number, dy: number) => {
+    const x = (cell % width) + dx;
+    const y = Math.floor(cell / width) + dy;
+    return x >= 0 && y >= 0 && x < width && y < height && (flags[y * width + x]! & OWN) !== 0;
+  };
   for (let d = 0; d < 4; d++) {
     const step = STEPS[d]!;
     if (from.out && (step.x !== from.out.x || step.y !== from.out.y)) continue;
+    // A branch leaves its host at the very point at which it was begun.
+    if (!from.out && isOwn(start, step.x, step.y)) continue;
     cost[start * 4 + d] = 0;
     open.push(start * 4 + d, rest(start));
   }
@@ -188,6 +195,7 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
     if (cell === target) {
       const step = STEPS[direction]!;
       if (to.out && (step.x !== -to.out.x || step.y !== -to.out.y)) continue;
+      if (!to.out && isOwn(cell, -step.x, -step.y)) continue;
       return trail(came, state, start, width, box);
     }
     const x = cell % width;

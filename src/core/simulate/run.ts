@@ -11,6 +11,7 @@ export type Delays = 'zero' | 'unit' | 'parts';
 const UNIT = 1000;
 /** How often an instant that does not end may be tried again with the moving nets at X. */
 const MOST_GIVE_UPS = 8;
+const MOST_SWEEPS = 8;
 
 export interface RunOptions {
   readonly delays?: Delays;
@@ -108,11 +109,29 @@ export class Run {
       else values[s.net] = options.inputs?.get(s.part) ?? ZERO;
     }
     for (const g of netlist.order) values[netlist.out[g]!] = this.output(g);
+    this.wakeLoops();
     for (const g of netlist.storage) this.lastClock[g] = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
     for (const [i, clock] of this.clocks.entries())
       this.queue.push(netlist.op.length + i, clockAt(clock.halves, this.time).next);
     for (const g of netlist.looped) this.touchedGates.push(g);
     if (this.touchedGates.length > 0) this.settleInstant(null);
+  }
+
+  /**
+   * No two gates of a loop wake in the very same instant: taken one after the other, a latch falls into one of
+   * its states, and a ring begins with a single wave.
+   */
+  private wakeLoops(): void {
+    const { netlist, values } = this;
+    for (let sweep = 0; sweep < MOST_SWEEPS; sweep++) {
+      let changed = false;
+      for (const g of netlist.looped) {
+        const value = this.output(g);
+        changed ||= values[netlist.out[g]!] !== value;
+        values[netlist.out[g]!] = value;
+      }
+      if (!changed) return;
+    }
   }
 
   private output(g: number): Logic {

@@ -1,0 +1,100 @@
+import fc from 'fast-check';
+import { writeLesson } from '../formats/lesson-file';
+import { interlock } from '../testing/sketch';
+import { apply, changesBehaviour, type Edit, invert } from './edit';
+import { emptySheet, type Lesson } from './lesson';
+
+const lesson = interlock().lesson;
+const SHEET = 'sheet1';
+
+function applied(to: Lesson, edit: Edit): Lesson {
+  const result = apply(to, edit);
+  if (!result.ok) throw new Error(result.reason);
+  return result.lesson;
+}
+
+const point = fc.record({ x: fc.integer({ min: -50, max: 50 }), y: fc.integer({ min: -50, max: 50 }) });
+const partId = fc.constantFrom('switch1', 'switch2', 'and1', 'and2', 'not1', 'lamp1', 'gone');
+const wireId = fc.constantFrom('w1', 'w2', 'w3', 'w4', 'w5', 'w9');
+const simple: fc.Arbitrary<Edit> = fc.oneof(
+  fc.record({ id: partId, at: point }).map(({ id, at }) => ({ type: 'changePart', sheet: SHEET, id, change: { at } }) as const),
+  fc.record({ id: partId, label: fc.string({ maxLength: 5 }) }).map(
+    ({ id, label }) => ({ type: 'changePart', sheet: SHEET, id, change: { label } }) as const,
+  ),
+  partId.map((id) => ({ type: 'removePart', sheet: SHEET, id }) as const),
+  wireId.map((id) => ({ type: 'removeWire', sheet: SHEET, id }) as const),
+  fc.record({ id: wireId, course: fc.array(point, { maxLength: 3 }) }).map(
+    ({ id, course }) => ({ type: 'changeWire', sheet: SHEET, id, change: { course } }) as const,
+  ),
+  fc.string({ maxLength: 8 }).map((name) => ({ type: 'changeSheet', id: SHEET, change: { name } }) as const),
+  fc.constantFrom('sheet2', 'sheet3').map((id) => ({ type: 'addSheet', sheet: emptySheet(id, id), at: 1 }) as const),
+  fc.constantFrom('sheet1', 'sheet2').map((id) => ({ type: 'removeSheet', id }) as const),
+);
+const edit: fc.Arbitrary<Edit> = fc.oneof(
+  simple,
+  fc.array(simple, { maxLength: 6 }).map((edits) => ({ type: 'group', edits }) as const),
+);
+
+test('an edit and its inverse come back to the same document, byte for byte', () => {
+  fc.assert(
+    fc.property(fc.array(edit, { maxLength: 25 }), (edits) => {
+      const undo: Edit[] = [];
+      let now = lesson;
+      for (const e of edits) {
+        const result = apply(now, e);
+        if (!result.ok) continue;
+        undo.push(invert(now, e));
+        now = result.lesson;
+      }
+      for (const e of undo.reverse()) now = applied(now, e);
+      expect(writeLesson(now)).toBe(writeLesson(lesson));
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('a refused group leaves the lesson as it was', () => {
+  const before = writeLesson(lesson);
+  const result = apply(lesson, {
+    type: 'group',
+    edits: [
+      { type: 'changePart', sheet: SHEET, id: 'and1', change: { label: 'changed' } },
+      { type: 'removePart', sheet: SHEET, id: 'switch1' },
+    ],
+  });
+  expect(result).toEqual({ ok: false, reason: expect.stringContaining('still hangs on switch1') });
+  expect(writeLesson(lesson)).toBe(before);
+});
+
+test.each<[string, Edit]>([
+  ['there is no part', { type: 'changePart', sheet: SHEET, id: 'nobody', change: { label: 'x' } }],
+  ['there is no sheet', { type: 'changeSheet', id: 'nowhere', change: { name: 'x' } }],
+  ['is there already', { type: 'addSheet', sheet: emptySheet(SHEET, 'again'), at: 0 }],
+  ['at least one sheet', { type: 'removeSheet', id: SHEET }],
+  [
+    'which is not there',
+    {
+      type: 'addWire',
+      sheet: SHEET,
+      wire: { id: 'w99', from: { part: 'nobody', port: 'Y' }, to: { part: 'and1', port: 'A' }, course: [] },
+    },
+  ],
+])('is refused with a reason: %s', (reason, e) => {
+  expect(apply(lesson, e)).toEqual({ ok: false, reason: expect.stringContaining(reason) });
+});
+
+test('the order within a group does not matter for what hangs on what', () => {
+  const all = ['w1', 'w4'].map((id) => ({ type: 'removeWire', sheet: SHEET, id }) as const);
+  const gone = applied(lesson, {
+    type: 'group',
+    edits: [{ type: 'removePart', sheet: SHEET, id: 'switch1' }, ...all],
+  });
+  expect(gone.sheets[0]!.parts.has('switch1')).toBe(false);
+  expect(gone.sheets[0]!.wires.has('w1')).toBe(false);
+});
+
+test('moving and naming leave the behaviour alone; wiring and parameters do not', () => {
+  expect(changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { at: { x: 1, y: 1 } } })).toBe(false);
+  expect(changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { params: { inputs: 4 } } })).toBe(true);
+  expect(changesBehaviour({ type: 'group', edits: [{ type: 'removeWire', sheet: SHEET, id: 'w1' }] })).toBe(true);
+});

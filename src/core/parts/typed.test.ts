@@ -1,0 +1,42 @@
+import { readTyped, suggestions, type TypedPart } from './typed';
+
+const all = () => true;
+const read = (text: string) => {
+  const typed = readTyped(text, all);
+  if ('problem' in typed) return typed.problem;
+  const { kind, params, labels } = typed as TypedPart;
+  return { kind: kind.kind, params, labels };
+};
+
+test.each([
+  ['and', { kind: 'and', params: { inputs: 2 }, labels: [''] }],
+  ['NAND 3', { kind: 'nand', params: { inputs: 3 }, labels: [''] }],
+  ['sw A, B, C', { kind: 'switch', params: {}, labels: ['A', 'B', 'C'] }],
+  ['switch Bars down', { kind: 'switch', params: {}, labels: ['Bars down'] }],
+  ['clock 4Hz', { kind: 'clock', params: { hertz: 4, duty: 50 }, labels: [''] }],
+  ['clock 2.5 kHz Beat', { kind: 'clock', params: { hertz: 2500, duty: 50 }, labels: ['Beat'] }],
+  ['d fall', { kind: 'dff', params: { edge: 'falling' }, labels: [''] }],
+  ['d flip-flop', { kind: 'dff', params: { edge: 'rising' }, labels: [''] }],
+  ['const 0', { kind: 'constant', params: { value: 0 }, labels: [''] }],
+  ['lam', { kind: 'lamp', params: {}, labels: [''] }],
+])('%s', (text, expected) => {
+  expect(read(text)).toEqual(expected);
+});
+
+test.each([
+  ['frobnicator', 'No part is called “frobnicator”.'],
+  ['', 'Type the name of a part.'],
+  ['and 17', 'AND does not understand “17”.'],
+  ['nor purple', 'NOR does not understand “purple”.'],
+  ['clock 900 MHz', 'Clock: a clock has at most 100 MHz.'],
+  [`sw ${'n'.repeat(41)}`, `The label “${'n'.repeat(20)}…” is longer than 40 letters.`],
+])('says what it does not understand: %s', (text, problem) => {
+  expect(read(text)).toBe(problem);
+});
+
+test('suggests what begins so, an exact name first, and only what is allowed', () => {
+  expect(suggestions('n', all).map((k) => k.kind)).toEqual(['not', 'nand', 'nor']);
+  expect(suggestions('or', all)[0]!.kind).toBe('or');
+  expect(suggestions('', (k) => k === 'nand').map((k) => k.kind)).toEqual(['nand']);
+  expect(readTyped('nor', (k) => k === 'nand')).toEqual({ problem: 'No part is called “nor”.' });
+});

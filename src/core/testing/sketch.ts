@@ -1,0 +1,65 @@
+import { apply, type Edit } from '../circuit/edit';
+import { type End, emptyLesson, type Lesson, type Params, type Sheet } from '../circuit/lesson';
+import { connect, newPart } from '../drawing/gestures';
+import { defaultParams, findKind } from '../parts/catalogue';
+
+/** A lesson put together by hand in a test: parts by kind, wires from `id.port` to `id.port`. */
+export class Sketch {
+  lesson: Lesson = emptyLesson('test-lesson', 'Test');
+
+  get sheet(): Sheet {
+    return this.lesson.sheets[0]!;
+  }
+
+  make(edit: Edit | null): this {
+    if (!edit) throw new Error('nothing to do');
+    const applied = apply(this.lesson, edit);
+    if (!applied.ok) throw new Error(applied.reason);
+    this.lesson = applied.lesson;
+    return this;
+  }
+
+  place(kind: string, x: number, y: number, label = '', params: Params = {}): string {
+    const entry = findKind(kind)!;
+    const part = newPart(this.sheet, entry, { x, y }, { ...defaultParams(entry), ...params }, label);
+    this.make({ type: 'addPart', sheet: this.sheet.id, part });
+    return part.id;
+  }
+
+  wire(from: string, to: string): string {
+    const edit = connect(this.sheet, pin(from), pin(to));
+    this.make(edit);
+    return (edit as { wire: { id: string } }).wire.id;
+  }
+
+  branch(wire: string, x: number, y: number, to: string): string {
+    const edit = connect(this.sheet, { wire, at: { x, y } }, pin(to));
+    this.make(edit);
+    return (edit as { wire: { id: string } }).wire.id;
+  }
+}
+
+export function pin(text: string): End {
+  const dot = text.indexOf('.');
+  return { part: text.slice(0, dot), port: text.slice(dot + 1) };
+}
+
+/** The drive interlock: Drive = Key and Bars and Clear; Warn = Key and not Bars. */
+export function interlock(): Sketch {
+  const s = new Sketch();
+  for (const [i, name] of ['Key', 'Bars', 'Clear'].entries()) s.place('switch', 0, 6 * i, name);
+  s.place('and', 16, 4, '', { inputs: 3 });
+  s.place('not', 12, 18);
+  s.place('and', 20, 17);
+  s.place('lamp', 30, 4, 'Drive');
+  s.place('lamp', 30, 17, 'Warn');
+  s.wire('switch1.Y', 'and1.A');
+  s.wire('switch2.Y', 'and1.B');
+  s.wire('switch3.Y', 'and1.C');
+  s.wire('switch1.Y', 'and2.A');
+  s.wire('switch2.Y', 'not1.A');
+  s.wire('not1.Y', 'and2.B');
+  s.wire('and1.Y', 'lamp1.A');
+  s.wire('and2.Y', 'lamp2.A');
+  return s;
+}
