@@ -1,6 +1,7 @@
 import { isPinEnd, type Part, type Sheet } from '@/core/circuit/lesson';
 import { pinsOf } from '@/core/drawing/placement';
 import { type WireNets, wireNets } from '@/core/drawing/wire-nets';
+import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Logic, letterOf } from '@/core/values/logic';
 import type { SessionState } from './session';
@@ -41,6 +42,15 @@ function neighbours(sheet: Sheet, part: Part): Neighbours {
     for (const other of others) if (other.out !== out) (out ? drives : driven).push(spokenName(other.part));
   }
   return { drives, driven };
+}
+
+/** The parts as one reads a sheet: inputs in declared order, what lies between from left to right, outputs. */
+export function readingOrder(sheet: Sheet): Part[] {
+  const inputs = declaredInputs(sheet);
+  const outputs = declaredOutputs(sheet);
+  const ends = new Set([...inputs, ...outputs]);
+  const between = [...sheet.parts.values()].filter((p) => !ends.has(p));
+  return [...inputs, ...between.sort((a, b) => a.at.x - b.at.x || a.at.y - b.at.y), ...outputs];
 }
 
 const listed = (names: readonly string[]) =>

@@ -17,17 +17,21 @@ const point = fc.record({ x: fc.integer({ min: -50, max: 50 }), y: fc.integer({ 
 const partId = fc.constantFrom('switch1', 'switch2', 'and1', 'and2', 'not1', 'lamp1', 'gone');
 const wireId = fc.constantFrom('w1', 'w2', 'w3', 'w4', 'w5', 'w9');
 const simple: fc.Arbitrary<Edit> = fc.oneof(
-  fc.record({ id: partId, at: point }).map(({ id, at }) => ({ type: 'changePart', sheet: SHEET, id, change: { at } }) as const),
-  fc.record({ id: partId, label: fc.string({ maxLength: 5 }) }).map(
-    ({ id, label }) => ({ type: 'changePart', sheet: SHEET, id, change: { label } }) as const,
-  ),
+  fc
+    .record({ id: partId, at: point })
+    .map(({ id, at }) => ({ type: 'changePart', sheet: SHEET, id, change: { at } }) as const),
+  fc
+    .record({ id: partId, label: fc.string({ maxLength: 5 }) })
+    .map(({ id, label }) => ({ type: 'changePart', sheet: SHEET, id, change: { label } }) as const),
   partId.map((id) => ({ type: 'removePart', sheet: SHEET, id }) as const),
   wireId.map((id) => ({ type: 'removeWire', sheet: SHEET, id }) as const),
-  fc.record({ id: wireId, course: fc.array(point, { maxLength: 3 }) }).map(
-    ({ id, course }) => ({ type: 'changeWire', sheet: SHEET, id, change: { course } }) as const,
-  ),
+  fc
+    .record({ id: wireId, course: fc.array(point, { maxLength: 3 }) })
+    .map(({ id, course }) => ({ type: 'changeWire', sheet: SHEET, id, change: { course } }) as const),
   fc.string({ maxLength: 8 }).map((name) => ({ type: 'changeSheet', id: SHEET, change: { name } }) as const),
-  fc.constantFrom('sheet2', 'sheet3').map((id) => ({ type: 'addSheet', sheet: emptySheet(id, id), at: 1 }) as const),
+  fc
+    .constantFrom('sheet2', 'sheet3')
+    .map((id) => ({ type: 'addSheet', sheet: emptySheet(id, id), at: 1 }) as const),
   fc.constantFrom('sheet1', 'sheet2').map((id) => ({ type: 'removeSheet', id }) as const),
 );
 const edit: fc.Arbitrary<Edit> = fc.oneof(
@@ -94,7 +98,13 @@ test('the order within a group does not matter for what hangs on what', () => {
 });
 
 test('moving and naming leave the behaviour alone; wiring and parameters do not', () => {
-  expect(changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { at: { x: 1, y: 1 } } })).toBe(false);
-  expect(changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { params: { inputs: 4 } } })).toBe(true);
-  expect(changesBehaviour({ type: 'group', edits: [{ type: 'removeWire', sheet: SHEET, id: 'w1' }] })).toBe(true);
+  expect(
+    changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { at: { x: 1, y: 1 } } }),
+  ).toBe(false);
+  expect(
+    changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { params: { inputs: 4 } } }),
+  ).toBe(true);
+  expect(changesBehaviour({ type: 'group', edits: [{ type: 'removeWire', sheet: SHEET, id: 'w1' }] })).toBe(
+    true,
+  );
 });

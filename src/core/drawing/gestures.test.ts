@@ -103,7 +103,15 @@ test('a dot stands where three ways of one net meet, none where two nets cross',
   s.make({
     type: 'addWire',
     sheet: 'sheet1',
-    wire: { id: 'cross', from: { part: 'switch2', port: 'Y' }, to: { part: 'lamp3', port: 'A' }, course: [{ x: 14, y: -10 }, { x: 14, y: 20 }] },
+    wire: {
+      id: 'cross',
+      from: { part: 'switch2', port: 'Y' },
+      to: { part: 'lamp3', port: 'A' },
+      course: [
+        { x: 14, y: -10 },
+        { x: 14, y: 20 },
+      ],
+    },
   });
   expect(jointsOf(s.sheet).map((j) => j.at)).toEqual([{ x: 6, y: 0 }]);
 });

@@ -12,7 +12,7 @@ function checked(wanted: Wanted): WantedOrProblem {
   const parsed = Wanted.safeParse(wanted);
   if (parsed.success) return { ok: true, wanted: parsed.data };
   const issue = parsed.error.issues[0]!;
-  const many = issue.code === 'too_big' && issue.path[0] === 'inputs';
+  const many = issue.code === 'too_big' && issue.path.join() === 'inputs';
   return { ok: false, problem: many ? 'A wanted function has at most 12 inputs.' : `${issue.message}.` };
 }
 

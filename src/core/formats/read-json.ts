@@ -49,7 +49,7 @@ export function readJson(text: string): Read<unknown> {
   try {
     return { ok: true, value: JSON.parse(text.replace(/^\uFEFF/, '')) };
   } catch (error) {
-    const why = error instanceof Error ? error.message.replace(/ in JSON/, '').slice(0, 120) : 'unreadable';
+    const why = error instanceof Error ? error.message.replaceAll(/\s+/g, ' ').slice(0, 120) : 'unreadable';
     return refused(`it is not JSON, or was cut short (${why})`);
   }
 }

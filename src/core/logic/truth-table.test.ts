@@ -76,7 +76,10 @@ test('says why there is no table', () => {
 
 test('is written as CSV, Markdown and JSON', () => {
   const table = { ...truthTable(compile(interlock().sheet)), inputs: ['Key, old', 'B|ars', 'Clear'] };
-  expect([...tableLines(table, 'csv')].slice(0, 2)).toEqual(['"Key, old",B|ars,Clear,Drive,Warn', '0,0,0,0,0']);
+  expect([...tableLines(table, 'csv')].slice(0, 2)).toEqual([
+    '"Key, old",B|ars,Clear,Drive,Warn',
+    '0,0,0,0,0',
+  ]);
   expect([...tableLines(table, 'md')].slice(0, 3)).toEqual([
     '| Key, old | B\\|ars | Clear | Drive | Warn |',
     '| :-: | :-: | :-: | :-: | :-: |',

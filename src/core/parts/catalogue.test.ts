@@ -28,7 +28,9 @@ function gateOutput(kind: string, values: readonly Logic[]): string {
   s.wire(`${gate}.Y`, `${lamp}.A`);
   const netlist = compile(s.sheet);
   const inputs = new Map(
-    [...s.sheet.parts.values()].filter((p) => p.kind === 'switch').map((p) => [p.id, values[Number(p.label.slice(1))]!]),
+    [...s.sheet.parts.values()]
+      .filter((p) => p.kind === 'switch')
+      .map((p) => [p.id, values[Number(p.label.slice(1))]!]),
   );
   const run = new Run(netlist, { delays: 'zero', inputs });
   return letterOf(run.values[netlist.outputs[0]!.nets[0]!] as Logic);
@@ -45,7 +47,7 @@ describe.each(Object.keys(DEFINITIONS))('%s', (kind) => {
 });
 
 test('a value that decides a gate alone decides it beside X and beside a loose input', () => {
-  for (const unsure of [X, Z]) {
+  for (const unsure of [X, Z] as Logic[]) {
     expect(gateOutput('and', [0, unsure])).toBe('0');
     expect(gateOutput('and', [1, unsure])).toBe('X');
     expect(gateOutput('nand', [0, unsure])).toBe('1');
@@ -70,7 +72,8 @@ describe('every entry of the catalogue', () => {
       expect([port.x, port.y].every(Number.isInteger)).toBe(true);
       for (const turn of [0, 1, 2, 3] as const) expect(Number.isInteger(turned(port, turn).x)).toBe(true);
       const body = kind.body(params);
-      const inside = port.side === 'left' ? port.x + port.lead : port.side === 'right' ? port.x - port.lead : 0;
+      const inside =
+        port.side === 'left' ? port.x + port.lead : port.side === 'right' ? port.x - port.lead : 0;
       if (port.side === 'left') expect(inside).toBeLessThanOrEqual(body.x0 + 1);
       if (port.side === 'right') expect(inside).toBeGreaterThanOrEqual(body.x1 - 1);
     }

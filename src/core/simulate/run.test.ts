@@ -97,16 +97,19 @@ function ring(stages: number): Sketch {
   return s;
 }
 
-test.each(['zero', 'unit', 'parts'] as const)('flip-flops on one clock take their data together (%s delays)', (delays) => {
-  const n = compile(ring(3).sheet);
-  const run = new Run(n, { delays });
-  const seen: string[] = [];
-  for (let cycle = 0; cycle < 7; cycle++) {
-    run.advance((cycle + 1) * 1e12 - 1);
-    seen.push(n.outputs.map((_, i) => out(n, run, i)).join(''));
-  }
-  expect(seen).toEqual(['100', '110', '111', '011', '001', '000', '100']);
-});
+test.each(['zero', 'unit', 'parts'] as const)(
+  'flip-flops on one clock take their data together (%s delays)',
+  (delays) => {
+    const n = compile(ring(3).sheet);
+    const run = new Run(n, { delays });
+    const seen: string[] = [];
+    for (let cycle = 0; cycle < 7; cycle++) {
+      run.advance((cycle + 1) * 1e12 - 1);
+      seen.push(n.outputs.map((_, i) => out(n, run, i)).join(''));
+    }
+    expect(seen).toEqual(['100', '110', '111', '011', '001', '000', '100']);
+  },
+);
 
 test('a gated clock without delays moves its flip-flop together with the ungated one', () => {
   const s = new Sketch();
@@ -200,21 +203,25 @@ test('two cross-coupled NORs remember in both ways of running', () => {
 
 test('timed runs come to rest where settled ones do, for random circuits and inputs', () => {
   fc.assert(
-    fc.property(randomSheet({ inputs: 5, gates: 25 }), fc.array(fc.nat({ max: 31 }), { maxLength: 6 }), (sheet, rows) => {
-      const n = compile(sheet);
-      const zero = new Run(n, { delays: 'zero' });
-      const unit = new Run(n, { delays: 'unit' });
-      const parts = new Run(n, { delays: 'parts' });
-      for (const row of rows) {
-        const changes = n.inputs.map((t, i) => [t.nets[0]!, ((row >> i) & 1) as Logic] as const);
-        for (const run of [zero, unit, parts]) {
-          run.set(changes);
-          run.advance(run.time + 1e7);
+    fc.property(
+      randomSheet({ inputs: 5, gates: 25 }),
+      fc.array(fc.nat({ max: 31 }), { maxLength: 6 }),
+      (sheet, rows) => {
+        const n = compile(sheet);
+        const zero = new Run(n, { delays: 'zero' });
+        const unit = new Run(n, { delays: 'unit' });
+        const parts = new Run(n, { delays: 'parts' });
+        for (const row of rows) {
+          const changes = n.inputs.map((t, i) => [t.nets[0]!, ((row >> i) & 1) as Logic] as const);
+          for (const run of [zero, unit, parts]) {
+            run.set(changes);
+            run.advance(run.time + 1e7);
+          }
+          expect(unit.values).toEqual(zero.values);
+          expect(parts.values).toEqual(zero.values);
         }
-        expect(unit.values).toEqual(zero.values);
-        expect(parts.values).toEqual(zero.values);
-      }
-    }),
+      },
+    ),
     { numRuns: 150 },
   );
 });

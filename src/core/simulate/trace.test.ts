@@ -3,7 +3,9 @@ import { Trace } from './trace';
 
 const NETS = 5;
 const changes = fc
-  .array(fc.record({ wait: fc.nat({ max: 4 }), net: fc.nat({ max: NETS - 1 }), value: fc.nat({ max: 3 }) }), { maxLength: 200 })
+  .array(fc.record({ wait: fc.nat({ max: 4 }), net: fc.nat({ max: NETS - 1 }), value: fc.nat({ max: 3 }) }), {
+    maxLength: 200,
+  })
   .map((steps) => {
     let time = 0;
     return steps.map(({ wait, net, value }) => {

@@ -8,8 +8,10 @@ test('two drivers resolve as the table of IEEE Std 1364 has it', () => {
 });
 
 test('the order of drivers does not matter', () => {
-  for (const a of ALL) for (const b of ALL) for (const c of ALL) {
-    expect(resolve(a, b)).toBe(resolve(b, a));
-    expect(resolve(resolve(a, b), c)).toBe(resolve(a, resolve(b, c)));
-  }
+  for (const a of ALL)
+    for (const b of ALL)
+      for (const c of ALL) {
+        expect(resolve(a, b)).toBe(resolve(b, a));
+        expect(resolve(resolve(a, b), c)).toBe(resolve(a, resolve(b, c)));
+      }
 });

@@ -1,6 +1,7 @@
 'use client';
 
-import { spokenPart } from '@/session/spoken';
+import { useMemo } from 'react';
+import { readingOrder, spokenPart } from '@/session/spoken';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 
 const AROUND = 40;
@@ -13,7 +14,7 @@ export function PartsList({ onAct }: { onAct: (part: string) => void }) {
   const session = useSession();
   const state = useSessionState((s) => s);
   const sheet = session.sheet;
-  const parts = [...sheet.parts.values()];
+  const parts = useMemo(() => readingOrder(sheet), [sheet]);
   const chosen = parts.findIndex((p) => state.selection.parts.has(p.id));
   const from = Math.max(0, chosen - AROUND);
   const step = (by: number) => {

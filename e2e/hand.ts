@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs';
+import { type Download, expect, type Locator, type Page } from '@playwright/test';
+
+/** Pixels of a grid step, and where a fresh sheet's corner lies, as the drawing begins. */
+const STEP = 14;
+const CORNER = { x: -4, y: -4 };
+
+/** A hand on an open sheet that has not been moved or zoomed: points are in grid steps. */
+export class SheetHand {
+  readonly sheet: Locator;
+
+  constructor(private readonly page: Page) {
+    this.sheet = page.getByRole('application');
+  }
+
+  async ready(): Promise<void> {
+    await this.sheet.waitFor();
+    await this.page.evaluate(() => document.fonts.ready);
+    await this.sheet.focus();
+  }
+
+  async pixel(x: number, y: number): Promise<[number, number]> {
+    const box = (await this.sheet.boundingBox())!;
+    return [box.x + (x - CORNER.x) * STEP, box.y + (y - CORNER.y) * STEP];
+  }
+
+  async point(x: number, y: number): Promise<void> {
+    await this.page.mouse.move(...(await this.pixel(x, y)));
+  }
+
+  async click(x: number, y: number, options: { modifiers?: string[] } = {}): Promise<void> {
+    for (const key of options.modifiers ?? []) await this.page.keyboard.down(key);
+    await this.page.mouse.click(...(await this.pixel(x, y)));
+    for (const key of options.modifiers ?? []) await this.page.keyboard.up(key);
+  }
+
+  async drag(from: [number, number], to: [number, number]): Promise<void> {
+    await this.point(...from);
+    await this.page.mouse.down();
+    const [x, y] = await this.pixel(...to);
+    await this.page.mouse.move(x, y, { steps: 5 });
+    await this.page.mouse.up();
+  }
+
+  /** Types a part's name with the pointer at a place. */
+  async type(x: number, y: number, text: string): Promise<void> {
+    await this.point(x, y);
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press('Enter');
+    await expect(this.page.getByRole('combobox', { name: 'Name of a part' })).toHaveCount(0);
+  }
+
+  /** What the sheet's parts say of themselves, one a line. */
+  async parts(): Promise<string[]> {
+    return this.page
+      .getByRole('listbox', { name: /^Parts on/ })
+      .getByRole('option')
+      .allInnerTexts();
+  }
+}
+
+export async function textOf(download: Download): Promise<string> {
+  return readFileSync((await download.path())!, 'utf8');
+}
+
+/** A file as a drop or a file field takes it. */
+export function asFile(
+  name: string,
+  text: string | Buffer,
+): { name: string; mimeType: string; buffer: Buffer } {
+  return { name, mimeType: 'application/json', buffer: Buffer.from(text) };
+}
+
+/** Drops files onto an element as the browser would. */
+export async function drop(
+  page: Page,
+  onto: Locator,
+  files: { name: string; text: string }[],
+): Promise<void> {
+  const data = await page.evaluateHandle((given) => {
+    const transfer = new DataTransfer();
+    for (const { name, text } of given)
+      transfer.items.add(new File([text], name, { type: 'application/json' }));
+    return transfer;
+  }, files);
+  for (const type of ['dragenter', 'dragover', 'drop'])
+    await onto.dispatchEvent(type, { dataTransfer: data });
+}

@@ -1,0 +1,36 @@
+import { defineConfig } from '@playwright/test';
+
+const port = Number(process.env.MANEGE_TEST_PORT ?? 3210);
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 60_000,
+  workers: 2,
+  retries: 0,
+  reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--headless',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: `node_modules/.bin/next start -p ${port}`,
+    port,
+    reuseExistingServer: false,
+    stdout: 'ignore',
+  },
+});

@@ -1,0 +1,153 @@
+import fc from 'fast-check';
+import type { Exercise, Wanted } from '../circuit/exercise';
+import { remove } from '../drawing/gestures';
+import { randomSheet } from '../testing/random-circuit';
+import { interlock, Sketch } from '../testing/sketch';
+import { check, isAllowed } from './check';
+import { cellTurned, namesIn, wantedFromNames, wantedFromSheet } from './wanted';
+
+const wanted: Wanted = {
+  inputs: ['Key', 'Bars', 'Clear'],
+  outputs: [
+    { name: 'Drive', rows: '00000001' },
+    { name: 'Warn', rows: '00001100' },
+  ],
+};
+const exercise: Exercise = {
+  id: 'exercise-1',
+  title: 'T',
+  task: '',
+  wanted,
+  allowed: ['and', 'not'],
+  made: '2026-09-01T08:00:00.000Z',
+};
+
+test('the right circuit is right in every row', () => {
+  expect(check(interlock().sheet, exercise)).toMatchObject({
+    right: 8,
+    rows: 8,
+    complaints: [],
+    solved: true,
+  });
+});
+
+test('names are matched whatever the order, the case and blanks around them', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'bars ');
+  s.place('switch', 0, 8, 'KEY');
+  s.place('lamp', 20, 0, 'y');
+  s.wire('switch2.Y', 'lamp1.A');
+  const task = { ...exercise, wanted: { inputs: ['Key', 'Bars'], outputs: [{ name: 'Y', rows: '0011' }] } };
+  expect(check(s.sheet, task)).toMatchObject({ right: 4, given: ['0011'], complaints: [] });
+});
+
+test('a wrong row is told from the right ones, and x takes either', () => {
+  const wrong = {
+    ...exercise,
+    wanted: { ...wanted, outputs: [{ name: 'Drive', rows: '0000001x' }, wanted.outputs[1]!] },
+  };
+  const result = check(interlock().sheet, wrong);
+  expect(result.right).toBe(7);
+  expect(result.rowIsRight.indexOf(false)).toBe(6);
+  expect(result.solved).toBe(false);
+});
+
+test('a forbidden part, a missing input, an unknown name and a loose pin are complained about', () => {
+  const s = interlock();
+  expect(check(s.sheet, { ...exercise, allowed: ['and'] }).complaints).toEqual([
+    'NOT is not allowed in this task, and 1 of it is used.',
+  ]);
+  s.make(remove(s.sheet, new Set(['switch3']), new Set()));
+  const result = check(s.sheet, exercise);
+  expect(result.complaints).toContain('The input “Clear” is missing.');
+  expect(result.complaints.join()).toContain('Input C of AND 1 is loose');
+  expect(result.right).toBe(0);
+  s.place('lamp', 60, 60, 'Extra');
+  expect(check(s.sheet, exercise).complaints).toContain('The task has no output called “Extra”.');
+});
+
+test('an empty sheet has no right row, and says what is missing', () => {
+  const result = check(new Sketch().sheet, exercise);
+  expect(result.right).toBe(0);
+  expect(result.complaints).toHaveLength(5);
+  expect(result.given).toEqual(['--------', '--------']);
+});
+
+test('a circuit with storage or with a loop is not held to be right', () => {
+  const s = interlock();
+  s.place('dff', 60, 0);
+  expect(check(s.sheet, exercise)).toMatchObject({ right: 0, solved: false });
+});
+
+test('every sheet solves the exercise that is made of it', () => {
+  fc.assert(
+    fc.property(randomSheet({ inputs: 4, gates: 15 }), (sheet) => {
+      const made = wantedFromSheet(sheet);
+      if (!made.ok) throw new Error(made.problem);
+      const result = check(sheet, { ...exercise, wanted: made.wanted });
+      expect(result.right).toBe(result.rows);
+    }),
+    { numRuns: 80 },
+  );
+});
+
+test('switches and lamps are always allowed, and everything where there is no exercise', () => {
+  expect(['switch', 'lamp', 'and', 'nand'].map((k) => isAllowed(exercise, k))).toEqual([
+    true,
+    true,
+    true,
+    false,
+  ]);
+  expect(isAllowed(null, 'nand')).toBe(true);
+});
+
+describe('a function that is typed in', () => {
+  test('starts at 0 and its cells turn 0, 1, x', () => {
+    const made = wantedFromNames(['A', 'B'], ['Y']);
+    if (!made.ok) throw new Error(made.problem);
+    let w = made.wanted;
+    const seen = [1, 2, 3].map(() => {
+      w = cellTurned(w, 0, 2);
+      return w.outputs[0]!.rows;
+    });
+    expect(seen).toEqual(['0010', '00x0', '0000']);
+  });
+
+  test('keeps what was filled in when an input or an output is added or goes', () => {
+    const old: Wanted = { inputs: ['A', 'B'], outputs: [{ name: 'Y', rows: '0110' }] };
+    const more = wantedFromNames(['A', 'B', 'C'], ['Y', 'Z'], old);
+    expect(more).toEqual({
+      ok: true,
+      wanted: {
+        inputs: ['A', 'B', 'C'],
+        outputs: [
+          { name: 'Y', rows: '00111100' },
+          { name: 'Z', rows: '00000000' },
+        ],
+      },
+    });
+    const back = more.ok && wantedFromNames(['A', 'B'], ['Y'], more.wanted);
+    expect(back).toEqual({ ok: true, wanted: old });
+  });
+
+  test.each([
+    [['A', 'A'], ['Y'], 'the name A stands twice.'],
+    [['A'], ['A'], 'the name A stands twice.'],
+    [[], ['Y'], 'at least one input is needed.'],
+    [['A'], [], 'at least one output is needed.'],
+    [Array.from({ length: 13 }, (_, i) => `I${i}`), ['Y'], 'A wanted function has at most 12 inputs.'],
+    [['n'.repeat(41)], ['Y'], 'a name is longer than 40 letters.'],
+  ])('is refused in words: %j', (inputs, outputs, problem) => {
+    expect(wantedFromNames(inputs, outputs)).toEqual({ ok: false, problem });
+  });
+
+  test('names come from one line with commas', () => {
+    expect(namesIn(' Key, Bars ,,Clear,')).toEqual(['Key', 'Bars', 'Clear']);
+  });
+});
+
+test('a sheet without outputs, or with storage, gives no wanted function but a reason', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0);
+  expect(wantedFromSheet(s.sheet)).toEqual({ ok: false, problem: 'There is no output yet. Place a lamp.' });
+});

@@ -1,0 +1,188 @@
+import fc from 'fast-check';
+import type { Exercise } from '../circuit/exercise';
+import { check } from '../exercise/check';
+import { wantedFromSheet } from '../exercise/wanted';
+import { lessonOf, randomSheet } from '../testing/random-circuit';
+import { interlock } from '../testing/sketch';
+import { readAny } from './any-file';
+import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
+import { type HandIn, readHandIn, writeHandIn } from './hand-in-file';
+import { readLesson, writeLesson } from './lesson-file';
+import { markingCsv, partsText } from './marking-csv';
+
+const { lesson } = interlock();
+const wanted = wantedFromSheet(lesson.sheets[0]!);
+if (!wanted.ok) throw new Error(wanted.problem);
+const exercise: Exercise = {
+  id: 'exercise-1',
+  title: 'Interlock',
+  task: 'Build *it*.',
+  wanted: wanted.wanted,
+  allowed: ['and', 'not'],
+  made: '2026-09-01T08:00:00.000Z',
+};
+const handIn: HandIn = {
+  exercise: { id: exercise.id, title: exercise.title },
+  name: 'Ada Sample',
+  result: { right: 8, rows: 8, complaints: [] },
+  handedIn: '2026-09-02T08:00:00.000Z',
+  seconds: 300,
+  lesson,
+};
+
+const problemOf = (read: { ok: boolean; problem?: string }) => (read.ok ? 'it was read' : read.problem!);
+/** The lesson's file with something in it changed. */
+function bent(change: (file: Record<string, never>) => void): string {
+  const file = JSON.parse(writeLesson(lesson));
+  change(file);
+  return JSON.stringify(file);
+}
+
+describe('lesson files', () => {
+  test('what is written is read as the same lesson', () => {
+    const text = writeLesson(lesson);
+    const read = readLesson(text);
+    expect(read.ok && writeLesson(read.value)).toBe(text);
+    expect(read.ok && read.value.sheets[0]!.parts.get('and1')).toEqual(lesson.sheets[0]!.parts.get('and1'));
+  });
+
+  test('so are random lessons', () => {
+    fc.assert(
+      fc.property(randomSheet({ inputs: 4, gates: 12 }), (sheet) => {
+        const text = writeLesson(lessonOf(sheet));
+        const read = readLesson(text);
+        expect(read.ok && writeLesson(read.value)).toBe(text);
+      }),
+      { numRuns: 50 },
+    );
+  });
+
+  test.each<[string, string, RegExp]>([
+    ['empty', '', /it is empty/],
+    ['not JSON', 'Key,Bars\n0,1', /not JSON/],
+    ['cut short', writeLesson(lesson).slice(0, 400), /not JSON, or was cut short/],
+    ['a list', '[1, 2]', /not a lesson of Manege/],
+    ['something else', '{"format":"other","version":1}', /not a lesson of Manege/],
+    ['an exercise', writeExercise(exercise), /it is an exercise, and a lesson is needed/],
+    ['of a later version', bent((f) => Object.assign(f, { version: 7 })), /version 7.*up to version 1/],
+    ['without a version', bent((f) => Object.assign(f, { version: 'one' })), /no version number/],
+    ['nested too deep', `${'['.repeat(60)}${']'.repeat(60)}`, /nested deeper than 40/],
+    ['of too many bytes', ' '.repeat(21 * 1024 * 1024), /21\.0 MB; files up to 20\.0 MB/],
+    [
+      'with an unknown part',
+      writeLesson(lesson).replace('"kind":"not"', '"kind":"warp"'),
+      /not1 is a “warp”/,
+    ],
+    ['with a strange parameter', writeLesson(lesson).replace('"inputs":3', '"inputs":99'), /and1: at inputs/],
+    ['with a wire to nowhere', writeLesson(lesson).replace('"part":"not1"', '"part":"not9"'), /ends on not9/],
+    [
+      'with a port that is not there',
+      writeLesson(lesson).replace('"port":"C"', '"port":"Q"'),
+      /and1\.Q, which is not there/,
+    ],
+    [
+      'with a double id',
+      writeLesson(lesson).replace('"id":"not1"', '"id":"and1"'),
+      /two parts have the id and1/,
+    ],
+    [
+      'with a coordinate far off',
+      writeLesson(lesson).replace('"x":16', '"x":9e9'),
+      /at sheets › 1 › parts › 1 › at › x/,
+    ],
+  ])('a file is refused in one sentence: %s', (_, text, expected) => {
+    const problem = problemOf(readLesson(text));
+    expect(problem).toMatch(expected);
+    expect(problem.split('\n')).toHaveLength(1);
+  });
+
+  test('a wire that hangs on itself by way of others is refused', () => {
+    const text = bent((file) => {
+      const [sheet] = file.sheets as unknown as { wires: object[] }[];
+      const on = (wire: string) => ({ wire, at: { x: 0, y: 0 } });
+      sheet!.wires.push({ id: 'a', from: on('b'), to: on('b') }, { id: 'b', from: on('a'), to: on('a') });
+    });
+    expect(problemOf(readLesson(text))).toMatch(/on itself/);
+  });
+
+  test('no prototype is touched and no mutated file throws', () => {
+    const text = writeLesson(lesson);
+    const poisoned = text.replace('"params":{"inputs":3}', '"params":{"inputs":3,"__proto__":{"bad":true}}');
+    readLesson(poisoned);
+    expect(({} as { bad?: boolean }).bad).toBeUndefined();
+    fc.assert(
+      fc.property(
+        fc.nat({ max: text.length - 1 }),
+        fc.nat({ max: 60 }),
+        fc.string({ maxLength: 12 }),
+        (at, cut, put) => {
+          const read = readAny(text.slice(0, at) + put + text.slice(at + cut));
+          if (!read.ok) expect(read.problem).not.toBe('');
+        },
+      ),
+      { numRuns: 2000 },
+    );
+  });
+});
+
+describe('exercise files and links', () => {
+  test('come back as they were, by file and by fragment', () => {
+    expect(readExercise(writeExercise(exercise))).toEqual({ ok: true, value: exercise });
+    expect(exerciseFromFragment(exerciseToFragment(exercise))).toEqual({ ok: true, value: exercise });
+    expect(exerciseToFragment(exercise)).toMatch(/^[A-Za-z0-9_-]+$/);
+  });
+
+  test.each([
+    ['cut short', exerciseToFragment(exercise).slice(0, 50), /damaged or was cut short/],
+    ['nonsense', '%%%', /damaged or was cut short/],
+    ['endless', 'A'.repeat(300_000), /far longer/],
+  ])('a link that is %s is refused', (_, fragment, expected) => {
+    expect(problemOf(exerciseFromFragment(fragment))).toMatch(expected);
+  });
+
+  test('a wanted function that does not fit its inputs is refused with the place', () => {
+    const bad = { ...exercise, wanted: { ...exercise.wanted, outputs: [{ name: 'Drive', rows: '01' }] } };
+    expect(problemOf(readExercise(writeExercise(bad)))).toMatch(
+      /outputs › 1 › rows: Drive has 2 rows where 8 are needed/,
+    );
+    expect(problemOf(readExercise(writeExercise({ ...exercise, allowed: ['warp'] })))).toMatch(
+      /a part “warp”/,
+    );
+    expect(problemOf(readExercise(writeExercise({ ...exercise, title: ' ' })))).toMatch(/no title/);
+  });
+});
+
+describe('hand-ins', () => {
+  test('come back as they were, the circuit with them', () => {
+    const read = readHandIn(writeHandIn(handIn));
+    expect(read.ok && { ...read.value, lesson: null }).toEqual({ ...handIn, lesson: null });
+    expect(read.ok && writeLesson(read.value.lesson)).toBe(writeLesson(lesson));
+  });
+
+  test('are refused with the reason', () => {
+    expect(problemOf(readHandIn(writeHandIn({ ...handIn, name: '  ' })))).toMatch(/the name is empty/);
+    const bad = writeHandIn(handIn).replace('"manege-lesson"', '"something"');
+    expect(problemOf(readHandIn(bad))).toMatch(/its circuit: it is not a lesson/);
+  });
+
+  test('any of the three files is told apart', () => {
+    const kinds = [writeLesson(lesson), writeExercise(exercise), writeHandIn(handIn)].map((text) => {
+      const read = readAny(text);
+      return read.ok && read.value.is;
+    });
+    expect(kinds).toEqual(['lesson', 'exercise', 'hand-in']);
+    expect(problemOf(readAny('{"format":"?"}'))).toBe('it is not a file of Manege');
+    expect(problemOf(readAny('null'))).toBe('it is not a file of Manege');
+  });
+});
+
+test('marks become CSV that no spreadsheet takes for a formula', () => {
+  const result = check(lesson.sheets[0]!, exercise);
+  const csv = markingCsv([{ handIn: { ...handIn, name: '=HYPERLINK("x")' }, check: result }]);
+  expect(csv.split('\r\n')).toEqual([
+    'name,rows right,rows,parts used,complaints,handed in,minutes',
+    `"'=HYPERLINK(""x"")",8,8,"2 AND, 1 NOT",,2026-09-02T08:00:00.000Z,5`,
+    '',
+  ]);
+  expect(partsText(result)).toBe('2 AND, 1 NOT');
+});

@@ -1,0 +1,121 @@
+import 'fake-indexeddb/auto';
+import type { Edit } from '@/core/circuit/edit';
+import { writeLesson } from '@/core/formats/lesson-file';
+import { interlock } from '@/core/testing/sketch';
+import { database } from './database';
+import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns, workAt } from './exercises';
+import {
+  addLesson,
+  deleteLesson,
+  duplicateLesson,
+  journalEdit,
+  openLesson,
+  renameLesson,
+  saveSnapshot,
+  shelf,
+} from './lessons';
+import { seedShelf } from './seed';
+
+const { lesson } = interlock();
+const label = (text: string): Edit => ({
+  type: 'changePart',
+  sheet: 'sheet1',
+  id: 'and1',
+  change: { label: text },
+});
+const labelOf = async () => {
+  const read = await openLesson(lesson.id);
+  return read?.ok && read.value.sheets[0]!.parts.get('and1')!.label;
+};
+
+beforeEach(async () => {
+  await Promise.all(database.tables.map((t) => t.clear()));
+});
+
+test('a lesson is its snapshot and the journal since', async () => {
+  await saveSnapshot(lesson);
+  await journalEdit(lesson.id, label('one'));
+  await journalEdit(lesson.id, label('two'));
+  expect(await labelOf()).toBe('two');
+  const read = await openLesson(lesson.id);
+  if (!read?.ok) throw new Error('not read');
+  await saveSnapshot(read.value);
+  expect(await database.journal.count()).toBe(0);
+  expect(await labelOf()).toBe('two');
+});
+
+test('a snapshot clears the journal only up to what it holds', async () => {
+  await saveSnapshot(lesson);
+  const first = await journalEdit(lesson.id, label('one'));
+  await journalEdit(lesson.id, label('two'));
+  await saveSnapshot(lesson, first);
+  expect(await database.journal.count()).toBe(1);
+  expect(await labelOf()).toBe('two');
+});
+
+test('a stored lesson that is damaged is refused with a reason and stays where it is', async () => {
+  await saveSnapshot(lesson);
+  const record = (await database.lessons.get(lesson.id))!;
+  await database.lessons.put({ ...record, file: { ...record.file, version: 9 as 1 } });
+  expect(await openLesson(lesson.id)).toEqual({ ok: false, problem: expect.stringContaining('version 9') });
+  expect((await shelf()).map((i) => i.lesson.ok)).toEqual([false]);
+  expect(await openLesson('nowhere')).toBeNull();
+});
+
+test('deleting takes everything away, and undoing puts everything back', async () => {
+  await saveSnapshot(lesson);
+  await journalEdit(lesson.id, label('kept'));
+  const putBack = await deleteLesson(lesson.id);
+  expect(await openLesson(lesson.id)).toBeNull();
+  expect(await database.journal.count()).toBe(0);
+  await putBack();
+  expect(await labelOf()).toBe('kept');
+});
+
+test('renaming, duplicating and importing an id that is taken', async () => {
+  await saveSnapshot(lesson);
+  await renameLesson(lesson.id, 'Renamed');
+  await duplicateLesson(lesson.id);
+  const again = await addLesson(lesson);
+  expect(again.id).not.toBe(lesson.id);
+  const titles = (await shelf()).map((i) => i.lesson.ok && i.lesson.value.title);
+  expect(titles).toEqual(['Test', 'Renamed copy', 'Renamed']);
+});
+
+test('the demos are put on the shelf once', async () => {
+  await seedShelf([writeLesson(lesson)]);
+  await deleteLesson(lesson.id);
+  await seedShelf([writeLesson(lesson)]);
+  expect(await shelf()).toEqual([]);
+});
+
+test('work at an exercise is begun once and found again', async () => {
+  const exercise = {
+    id: 'exercise-9',
+    title: 'Warn',
+    task: '',
+    wanted: { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] },
+    allowed: [],
+    made: '2026-09-01T08:00:00.000Z',
+  };
+  const first = await workAt(exercise);
+  const second = await workAt(exercise);
+  expect(first.ok && second.ok && first.value.id === second.value.id).toBe(true);
+  expect(first.ok && first.value.exercise).toEqual(exercise);
+  await keepExercise(exercise);
+  expect((await keptExercises()).map((e) => e.exercise.title)).toEqual(['Warn']);
+});
+
+test('hand-ins are kept by exercise, and come back after they were removed', async () => {
+  await keepHandIns('e1', [
+    { file: 'a.json', text: 'A' },
+    { file: 'b.json', text: 'B' },
+  ]);
+  await keepHandIns('e2', [{ file: 'c.json', text: 'C' }]);
+  const kept = await keptHandIns('e1');
+  expect(kept.map((h) => h.text)).toEqual(['A', 'B']);
+  const putBack = await dropHandIns([kept[0]!.key]);
+  expect((await keptHandIns('e1')).map((h) => h.text)).toEqual(['B']);
+  await putBack();
+  expect((await keptHandIns('e1')).map((h) => h.text)).toEqual(['A', 'B']);
+});
