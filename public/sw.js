@@ -40,6 +40,8 @@ self.addEventListener('fetch', (event) => {
     return;
   }
   const offline = async () => {
+    // Data for a page change without a reload: an error makes the application load the page itself.
+    if (request.headers.has('rsc')) return Response.error();
     const kept = await caches.match(url.origin + url.pathname);
     return kept ?? Response.error();
   };

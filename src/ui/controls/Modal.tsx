@@ -18,14 +18,12 @@ export function Modal({ title, says, children, foot, onClose }: Props) {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
         <Dialog.Content className="dialog" aria-describedby={says ? undefined : ''}>
-          <header className="border-b border-hairline px-5 py-3">
+          <div className="border-b border-hairline px-5 py-3">
             <Dialog.Title className="text-lg font-bold">{title}</Dialog.Title>
             {says && <Dialog.Description className="text-sm text-quiet">{says}</Dialog.Description>}
-          </header>
+          </div>
           <div className="flex min-h-0 flex-1 flex-col gap-4 overflow-auto px-5 py-4">{children}</div>
-          <footer className="flex items-center justify-end gap-2 border-t border-hairline px-5 py-3">
-            {foot}
-          </footer>
+          <div className="flex items-center justify-end gap-2 border-t border-hairline px-5 py-3">{foot}</div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -107,7 +107,7 @@ function TimeMoment() {
         aria-label="Back half a period"
         title="Back half a period (←)"
       >
-        ◂½
+        <HalfPeriod back />
       </button>
       <button
         type="button"
@@ -116,7 +116,7 @@ function TimeMoment() {
         aria-label="On half a period"
         title="On half a period (→)"
       >
-        ½▸
+        <HalfPeriod />
       </button>
       <span className="w-24 text-center font-semibold tabular-nums" title="Time of the moment">
         {timeText(roundedTime(cursor ?? now, pace))}
@@ -152,6 +152,22 @@ function TimeMoment() {
       </button>
       {behind && <span className="text-xs text-bad">slower than the pace</span>}
     </div>
+  );
+}
+
+/** Half a period of a clock with an arrow on or back. */
+function HalfPeriod({ back }: { back?: boolean }) {
+  return (
+    <svg
+      width="20"
+      height="16"
+      viewBox="0 0 20 16"
+      aria-hidden="true"
+      transform={back ? 'scale(-1 1)' : undefined}
+    >
+      <path d="M1 13h2.5V3H9v10h2" fill="none" stroke="currentColor" strokeWidth="1.8" />
+      <path d="M12.5 4.5v7l6-3.5z" fill="currentColor" />
+    </svg>
   );
 }
 

@@ -99,29 +99,31 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             <ThemeButton />
           </div>
         </header>
-        <main className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-5">
-          <button
-            type="button"
-            onClick={begin}
-            className="flex min-h-56 cursor-pointer flex-col items-center justify-center gap-2 rounded-2xl border-2 border-dashed border-accent bg-raised text-accent hover:bg-accent-soft"
-          >
-            <svg width="56" height="56" viewBox="0 0 56 56" aria-hidden="true">
-              <circle cx="28" cy="28" r="26" fill="none" stroke="currentColor" strokeWidth="3" />
-              <path d="M28 16v24M16 28h24" stroke="currentColor" strokeWidth="4" strokeLinecap="round" />
-            </svg>
-            <span className="text-lg font-bold">New lesson</span>
-            <span className="text-sm text-quiet">an empty sheet, ready to draw</span>
-          </button>
-          {items === null && <p className="p-6 text-quiet">Fetching your lessons …</p>}
-          {items?.map((item) => (
-            <Card key={item.record.id} item={item} reload={reload} say={setSaid} fail={fail} />
-          ))}
+        <main className="flex flex-col gap-8">
+          <div className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-5">
+            <button
+              type="button"
+              onClick={begin}
+              className="flex min-h-56 cursor-pointer flex-col items-center justify-center gap-2 rounded-2xl border-2 border-dashed border-accent bg-raised text-accent hover:bg-accent-soft"
+            >
+              <svg width="56" height="56" viewBox="0 0 56 56" aria-hidden="true">
+                <circle cx="28" cy="28" r="26" fill="none" stroke="currentColor" strokeWidth="3" />
+                <path d="M28 16v24M16 28h24" stroke="currentColor" strokeWidth="4" strokeLinecap="round" />
+              </svg>
+              <span className="text-lg font-bold">New lesson</span>
+              <span className="text-sm text-quiet">an empty sheet, ready to draw</span>
+            </button>
+            {items === null && <p className="p-6 text-quiet">Fetching your lessons …</p>}
+            {items?.map((item) => (
+              <Card key={item.record.id} item={item} reload={reload} say={setSaid} fail={fail} />
+            ))}
+          </div>
+          <HowItGoes />
         </main>
-        <HowItGoes />
-        <p className="mt-auto text-sm text-quiet">
+        <footer className="mt-auto text-sm text-quiet">
           Lessons stay in this browser; nothing is sent anywhere. To keep one elsewhere or pass it on, export
           it as a file.
-        </p>
+        </footer>
       </div>
       {said && <Notice {...said} dismiss={dismiss} />}
     </DropZone>

@@ -112,7 +112,9 @@ function Grid({ table }: { table: TruthTable }) {
           <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
             row
           </span>
-          <span role="columnheader" aria-label="tried" />
+          <span role="columnheader">
+            <span className="sr-only">tried</span>
+          </span>
           {netlist.inputs.map((t, i) => (
             <Heading key={t.part} terminal={t} group={netlist.inputs} index={i} edge={false} />
           ))}

@@ -1,0 +1,74 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { SheetHand } from './hand';
+
+const views: Record<string, (page: Page) => Promise<void>> = {
+  shelf: async (page) => {
+    await page.goto('/');
+    await expect(page.getByRole('article')).toHaveCount(2);
+  },
+  'lesson, table': async (page) => {
+    await views.shelf!(page);
+    await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+    await new SheetHand(page).ready();
+  },
+  'lesson, time': async (page) => {
+    await views.shelf!(page);
+    await page.getByRole('link', { name: 'Open Lamp chase' }).click();
+    await new SheetHand(page).ready();
+  },
+  'the ring': async (page) => {
+    await views['lesson, table']!(page);
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('menu')).toBeVisible();
+  },
+  'the typing line': async (page) => {
+    await views['lesson, table']!(page);
+    await page.keyboard.press('n');
+    await expect(page.getByRole('combobox', { name: 'Name of a part' })).toBeVisible();
+  },
+  'hand out': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('button', { name: 'Hand out' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+  },
+  exercise: async (page) => {
+    await page.goto('/exercise');
+    await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
+    await new SheetHand(page).ready();
+    await page.getByRole('button', { name: 'Check' }).click();
+  },
+  marking: async (page) => {
+    await page.goto('/marking');
+    await page.getByRole('button', { name: /three made-up/ }).click();
+    await expect(page.getByRole('row')).toHaveCount(4);
+  },
+};
+
+for (const theme of ['light', 'dark'] as const)
+  for (const [name, open] of Object.entries(views))
+    test(`${name} has nothing to complain about (${theme})`, async ({ page }) => {
+      await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
+      await open(page);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual(
+        [],
+      );
+    });
+
+test('a part is chosen, flipped, moved and deleted from the keyboard alone', async ({ page }) => {
+  await views['lesson, table']!(page);
+  const list = page.getByRole('listbox', { name: /^Parts on/ });
+  const hand = new SheetHand(page);
+  await page.keyboard.press('Tab');
+  await expect(list).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts())[0]).toBe('Key, switch, 1, drives AND 1 and AND 2');
+  await page.keyboard.press('Shift+ArrowDown');
+  for (let i = 0; i < 7; i++) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => (await hand.parts()).length).toBe(7);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await hand.parts()).length).toBe(8);
+});

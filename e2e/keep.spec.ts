@@ -1,0 +1,88 @@
+import { expect, test } from '@playwright/test';
+import { SheetHand } from './hand';
+
+test('an edit is in the database before the next frame but one, and a closed tab loses nothing', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  const address = page.url();
+  await hand.type(4, 2, 'sw Key');
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await again.goto(address);
+  const there = new SheetHand(again);
+  await there.ready();
+  expect(await there.parts()).toEqual(['Key, switch, 0']);
+});
+
+test('a second tab looks on, and can take over', async ({ page, context }) => {
+  await page.goto('/lesson?id=demo-drive-interlock');
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await expect(second.getByText('This lesson is being edited in another tab.')).toBeVisible();
+  const hand = new SheetHand(second);
+  await hand.ready();
+  await hand.sheet.focus();
+  await second.keyboard.press('Control+a');
+  await second.keyboard.press('Delete');
+  await expect(second.getByText('This lesson cannot be changed here.')).toBeVisible();
+  expect((await hand.parts()).length).toBe(8);
+  await second.getByRole('button', { name: 'Edit here instead' }).click();
+  await expect(page.getByText('This lesson is being edited in another tab.')).toBeVisible();
+  await new SheetHand(second).ready();
+  await expect(second.getByText('This lesson is being edited in another tab.')).toHaveCount(0);
+});
+
+test('works with the network cut after the first load', async ({ page, context }) => {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(2);
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.waitForFunction(
+    async () => (await caches.keys()).length > 0 && !!(await caches.match('/marking')),
+  );
+  await page.reload();
+  await context.setOffline(true);
+  await page.goto('/marking');
+  await page.getByRole('button', { name: 'Try it with three made-up hand-ins' }).click();
+  await expect(page.getByRole('row')).toHaveCount(4);
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await page.reload();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.goto('/exercise');
+  await expect(page.getByRole('heading', { name: 'Open an exercise' })).toBeVisible();
+});
+
+test('pages carry a strict policy, run under it without complaint, and send nothing anywhere', async ({
+  page,
+  baseURL,
+}) => {
+  const complaints: string[] = [];
+  const requests: string[] = [];
+  page.on('console', (m) => m.type() === 'error' && complaints.push(m.text()));
+  page.on('pageerror', (e) => complaints.push(e.message));
+  page.on('request', (r) => requests.push(`${r.method()} ${new URL(r.url()).origin}`));
+  for (const path of ['/', '/marking', '/exercise', '/lesson?id=demo-lamp-chase']) {
+    const answer = (await page.goto(path))!;
+    const policy = answer.headers()['content-security-policy']!;
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic' 'wasm-unsafe-eval'/);
+    expect(policy).not.toContain("'unsafe-eval'");
+    expect(policy).not.toMatch(/script-src[^;]*'unsafe-inline'/);
+    await page.waitForTimeout(400);
+  }
+  expect(complaints).toEqual([]);
+  expect(new Set(requests.filter((r) => !r.startsWith('GET blob')))).toEqual(
+    new Set([`GET ${new URL(baseURL!).origin}`]),
+  );
+});

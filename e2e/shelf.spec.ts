@@ -1,0 +1,111 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { asFile, drop, SheetHand, textOf } from './hand';
+
+const interlock = readFileSync('demo/drive-interlock.manege.json', 'utf8');
+
+test('lessons are renamed, duplicated, deleted with a way back, and exported', async ({ page }) => {
+  await page.goto('/');
+  const more = (title: string) => page.getByRole('button', { name: `More about ${title}`, exact: true });
+  await more('Drive interlock').click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Title of the lesson' }).fill('Interlock, first try');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Interlock, first try' })).toBeVisible();
+
+  await more('Interlock, first try').click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('heading', { name: 'Interlock, first try copy' })).toBeVisible();
+
+  await more('Lamp chase').click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByRole('heading', { name: 'Lamp chase' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('heading', { name: 'Lamp chase' })).toBeVisible();
+
+  await more('Interlock, first try').click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Export as a file' }).click();
+  const text = await textOf(await saving);
+  expect(text).toBe(interlock.replace('"title": "Drive interlock"', '"title": "Interlock, first try"'));
+  await page.reload();
+  await expect(page.getByRole('article')).toHaveCount(3);
+});
+
+test('lessons come in by the button and by dropping', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(2);
+  await page
+    .getByLabel('Lesson or exercise files')
+    .setInputFiles(asFile('a.manege.json', interlock.replace('"Drive interlock",', '"By button",')));
+  await expect(page.getByRole('heading', { name: 'By button' })).toBeVisible();
+  await drop(page, page.getByRole('main'), [
+    { name: 'b.manege.json', text: interlock.replace('"Drive interlock",', '"Dropped",') },
+  ]);
+  await expect(page.getByRole('heading', { name: 'Dropped' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Drive interlock' })).toBeVisible();
+});
+
+test('files that are no lessons are named with the reason, and nothing is lost', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(2);
+  const said = page.getByRole('alert').filter({ hasText: 'left out' });
+  const bad: [string, string, RegExp][] = [
+    ['torn.manege.json', interlock.slice(0, 500), /not JSON, or was cut short/],
+    ['foreign.json', '{"hello":"there"}', /not a file of Manege/],
+    ['later.manege.json', interlock.replace('"version": 1', '"version": 12'), /version 12/],
+    ['deep.manege.json', `${'['.repeat(5000)}${']'.repeat(5000)}`, /nested deeper than 40/],
+  ];
+  const large = test.info().outputPath('large.manege.json');
+  writeFileSync(large, Buffer.alloc(50 * 1024 * 1024, 32));
+  await page.getByLabel('Lesson or exercise files').setInputFiles(large);
+  await expect(said).toContainText(
+    'large.manege.json was left out: it has 50.0 MB; files up to 20.0 MB are opened.',
+  );
+  await said.getByRole('button', { name: 'Close this message' }).click();
+  for (const [name, text, reason] of bad) {
+    await page.getByLabel('Lesson or exercise files').setInputFiles(asFile(name, text));
+    await expect(said).toContainText(name);
+    await expect(said).toContainText(reason);
+    await said.getByRole('button', { name: 'Close this message' }).click();
+  }
+  await expect(page.getByRole('article')).toHaveCount(2);
+  await page.goto('/lesson?id=not-here');
+  await expect(page.getByRole('heading', { name: 'This lesson is not in this browser' })).toBeVisible();
+});
+
+test('a broken link or exercise file says so, and work that was begun stays', async ({ page }) => {
+  await page.goto('/exercise#AAAA-broken');
+  await expect(page.getByText(/damaged or was cut short/)).toBeVisible();
+  for (const [name, text, reason] of [
+    ['lesson.json', interlock, /it is a lesson, and an exercise is needed/],
+    ['torn.exercise.json', '{"format":"manege-exercise"', /not JSON/],
+    ['later.exercise.json', '{"format":"manege-exercise","version":9}', /version 9/],
+  ] as const) {
+    await page.getByLabel('Exercise file').setInputFiles(asFile(name, text));
+    await expect(page.getByRole('alert').filter({ hasText: name })).toContainText(reason);
+  }
+  await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Place the inputs and outputs' }).click();
+  await expect.poll(async () => (await hand.parts()).length).toBe(5);
+  await page.goto('/');
+  await expect(page.getByText('your work at an exercise')).toBeVisible();
+});
+
+test('the sample hand-ins are marked: one right, one wrong in a row, one with a forbidden part', async ({
+  page,
+}) => {
+  await page.goto('/marking');
+  await page.getByRole('button', { name: 'Try it with three made-up hand-ins' }).click();
+  const rows = page.getByRole('row');
+  await expect(rows).toHaveCount(4);
+  await expect(rows.nth(1)).toContainText('8 of 8');
+  await expect(rows.nth(2)).toContainText('7 of 8');
+  await expect(rows.nth(3)).toContainText('NOR is not allowed');
+  await page.getByRole('button', { name: 'Remove the hand-in of Ben Sample' }).click();
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rows).toHaveCount(4);
+});
