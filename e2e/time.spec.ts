@@ -30,13 +30,15 @@ test('the lamp chase runs, pauses, steps by half a period and goes back in time'
   await page.waitForTimeout(700);
   expect(await lamps(hand)).toEqual(now);
 
-  // The cursor is dragged to the far left: everything is as it was at the beginning.
+  // The cursor is dragged into the past, and on to the very beginning.
   const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
   const box = (await diagram.boundingBox())!;
   await page.mouse.move(box.x + 250, box.y + 60);
   await page.mouse.down();
   await page.mouse.move(box.x + 98, box.y + 60, { steps: 6 });
   await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Back to now' })).toBeVisible();
+  await diagram.press('Home');
   await expect.poll(() => lamps(hand)).toEqual(['L0']);
   await diagram.press('End');
   await expect.poll(() => lamps(hand)).toEqual(now);

@@ -84,7 +84,8 @@ export function paint(
   g.lineJoin = 'round';
   const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
 
-  paintWires(g, scene, overlay, palette, seen);
+  const thin = Math.max(THIN, 1 / s);
+  paintWires(g, scene, overlay, palette, seen, thin);
   for (const part of scene.sheet.parts.values())
     if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part);
   paintOverlay(g, overlay, palette);
@@ -168,6 +169,7 @@ function paintWires(
   overlay: Overlay,
   palette: Palette,
   seen: Box,
+  thin: number,
 ): void {
   const byNet = new Map<Signal, Point[][]>();
   const add = (signal: Signal, points: Point[]) => {
@@ -184,7 +186,7 @@ function paintWires(
     add(signalAt(scene, nets?.[0]), points);
   }
   for (const signal of [ZERO, Z, X, ONE, 'conflict'] as const)
-    strokeSignal(g, signal, byNet.get(signal) ?? [], palette);
+    strokeSignal(g, signal, byNet.get(signal) ?? [], palette, thin);
   for (const joint of jointsOf(scene.sheet)) {
     const signal = signalAt(scene, scene.netlist.netsOfWire(joint.wire)?.[0]);
     g.fillStyle = signalColour(signal, palette);
@@ -241,10 +243,11 @@ function strokeSignal(
   signal: Signal,
   courses: readonly (readonly Point[])[],
   palette: Palette,
+  thin: number,
 ): void {
   if (courses.length === 0) return;
   g.strokeStyle = signalColour(signal, palette);
-  g.lineWidth = signal === ONE ? THICK : signal === 'conflict' ? MEDIUM : THIN;
+  g.lineWidth = signal === ONE ? THICK : signal === 'conflict' ? MEDIUM : thin;
   g.lineCap = 'butt';
   if (signal === Z) g.setLineDash([0.45, 0.4]);
   g.beginPath();

@@ -107,8 +107,15 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                 const off = o.rows[row] !== 'x' && o.rows[row] !== given;
                 return (
                   <td key={o.name} className={`border-l border-hairline ${off ? 'font-bold text-bad' : ''}`}>
-                    {given}
-                    {off && <span className="font-sans text-xs font-normal"> not {o.rows[row]}</span>}
+                    {off ? (
+                      <>
+                        <span className="sr-only">is </span>
+                        <s className="decoration-2">{given}</s>
+                        <span className="sr-only">, should be</span> {o.rows[row]}
+                      </>
+                    ) : (
+                      given
+                    )}
                   </td>
                 );
               })}

@@ -9,6 +9,7 @@ import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Faces } from './Faces';
 import { type Face, FacesMenu } from './FacesMenu';
+import { Help } from './Help';
 import { MomentBar } from './MomentBar';
 import { SheetTabs } from './SheetTabs';
 import { SessionProvider, useSession, useSessionState } from './session-context';
@@ -57,7 +58,10 @@ function View({
           <MomentBar />
           <FacesMenu open={open.faces} onChange={open.change} />
           {actions}
-          <ThemeButton />
+          <div className="flex shrink-0">
+            <Help />
+            <ThemeButton />
+          </div>
         </div>
       </header>
       {banner}

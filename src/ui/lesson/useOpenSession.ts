@@ -28,10 +28,14 @@ export function useOpenSession(id: string | null): Opening {
       },
       (error: Error) => !left && setOpening({ state: 'broken', problem: error.message }),
     );
+    // A page that comes back from the browser's memory has let go of its lesson: it is opened anew.
+    const comeBack = (event: PageTransitionEvent) => event.persisted && location.reload();
     window.addEventListener('pagehide', leave);
+    window.addEventListener('pageshow', comeBack);
     return () => {
       left = true;
       window.removeEventListener('pagehide', leave);
+      window.removeEventListener('pageshow', comeBack);
       leave();
     };
   }, [id]);

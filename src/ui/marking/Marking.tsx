@@ -295,13 +295,14 @@ function Marks({ rows, onLook, onRemove }: MarksProps) {
                 className={`px-4 py-2.5 font-semibold whitespace-nowrap ${result.right === result.rows ? 'text-good' : 'text-bad'}`}
               >
                 {result.right === result.rows ? '✓' : '✗'} {result.right} of {result.rows}
+                <WrongRows check={result} />
               </td>
               <td className="px-4 py-2.5">{partsText(result) || 'none'}</td>
               <td className="max-w-80 px-4 py-2.5 text-sm">
                 {result.complaints.length === 0 ? (
                   <span className="text-quiet">none</span>
                 ) : (
-                  <ul>
+                  <ul className="text-bad">
                     {result.complaints.slice(0, 4).map((c) => (
                       <li key={c}>{c}</li>
                     ))}
@@ -336,6 +337,21 @@ function Marks({ rows, onLook, onRemove }: MarksProps) {
         </tbody>
       </table>
     </>
+  );
+}
+
+const MOST_NAMED = 6;
+
+/** The numbers of the rows that are wrong, the first of many. */
+function WrongRows({ check: { rowIsRight } }: { check: Row['check'] }) {
+  const wrong = rowIsRight.flatMap((right, row) => (right ? [] : [row]));
+  if (wrong.length === 0 || wrong.length === rowIsRight.length) return null;
+  const more = wrong.length > MOST_NAMED ? ' …' : '';
+  return (
+    <div className="text-sm font-normal text-quiet">
+      wrong: {wrong.length === 1 ? 'row' : 'rows'} {wrong.slice(0, MOST_NAMED).join(', ')}
+      {more}
+    </div>
   );
 }
 

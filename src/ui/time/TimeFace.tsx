@@ -24,6 +24,7 @@ export function TimeFace() {
   const palette = useRef<Palette | null>(null);
   const span = useRef<Span | null>(null);
   const follows = useRef(true);
+  const lastMoment = useRef(0);
   const size = useRef({ width: 0, height: 0 });
   const frame = useRef(0);
   const drag = useRef<{ cursor: boolean; x: number; from: number } | null>(null);
@@ -48,6 +49,12 @@ export function TimeFace() {
       span.current = { ...span.current, from: now - 0.94 * width * span.current.perPixel };
     if (follows.current && now < span.current.from)
       span.current = { ...span.current, from: Math.max(0, now - period) };
+    const moment = momentNow();
+    const seen = width * span.current.perPixel;
+    const out = moment < span.current.from || moment > span.current.from + seen;
+    if (moment !== lastMoment.current && out)
+      span.current = { ...span.current, from: Math.max(0, moment - 0.1 * seen) };
+    lastMoment.current = moment;
     const ratio = window.devicePixelRatio || 1;
     g.setTransform(ratio, 0, 0, ratio, 0, 0);
     const terminals = [...session.state.netlist.inputs, ...session.state.netlist.outputs];
@@ -70,7 +77,7 @@ export function TimeFace() {
     paintDiagram(
       g,
       size.current,
-      { lanes, span: span.current, now: to, moment: momentNow(), timeText },
+      { lanes, span: span.current, now: to, moment, timeText },
       palette.current,
       FONTS.text,
     );

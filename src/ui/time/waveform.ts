@@ -52,7 +52,7 @@ export function paintDiagram(
   g.fillRect(0, 0, size.width, size.height);
   const height = laneHeight(lanes.length, size.height);
   const bottom = RULER + lanes.length * height + 4;
-  const step = rulerStep(90 * span.perPixel);
+  const step = rulerStep(62 * span.perPixel);
   g.font = `400 12px ${font}`;
   g.textAlign = 'center';
   g.textBaseline = 'alphabetic';
