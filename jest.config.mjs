@@ -2,7 +2,11 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^@demo/(.*)$': '<rootDir>/demo/$1' },
+  moduleNameMapper: {
+    '^zod/v4/locales/en.js$': '<rootDir>/node_modules/zod/v4/locales/en.cjs',
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^@demo/(.*)$': '<rootDir>/demo/$1',
+  },
   // Packages that ship as ES modules only.
   transformIgnorePatterns: ['/node_modules/(?!(flatqueue)/)'],
   transform: {

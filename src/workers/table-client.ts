@@ -1,4 +1,3 @@
-import { proxy, wrap } from 'comlink';
 import type { Sheet } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/truth-table';
 import type { TableWork } from './table-worker';
@@ -9,8 +8,11 @@ export function tableMaker(
   progress: (share: number) => void,
 ): { table: Promise<TruthTable>; cancel: () => void } {
   const worker = new Worker(new URL('./table-worker.ts', import.meta.url), { type: 'module' });
-  const table = wrap<TableWork>(worker).table(sheet, proxy(progress));
+  // Small sheets never need it, so it is not part of a page's first load.
+  const table = import('comlink').then(
+    ({ proxy, wrap }) => wrap<TableWork>(worker).table(sheet, proxy(progress)) as Promise<TruthTable>,
+  );
   const done = () => worker.terminate();
   table.then(done, done);
-  return { table: table as Promise<TruthTable>, cancel: done };
+  return { table, cancel: done };
 }

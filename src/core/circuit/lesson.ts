@@ -1,18 +1,21 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
+import { list, text, title, whole } from '../values/schema';
 import { Exercise } from './exercise';
 import type { Point, Turn } from './geometry';
 
 /** The version of the lesson file that is written; older ones are brought up to it when read. */
 export const LESSON_VERSION = 1;
 
-const Id = z.string().regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'an id is letters, digits, - and _, at most 64');
-const Coordinate = z.int().min(-100_000).max(100_000);
+const Id = z
+  .string()
+  .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'an id is letters, digits, - and _, at most 64'));
+const Coordinate = whole(-100_000, 100_000);
 const GridPoint = z.object({ x: Coordinate, y: Coordinate });
 
 /** A part's parameters as the file holds them; what each kind allows stands in the parts catalogue. */
 const Params = z.record(
-  z.string().regex(/^[a-z][A-Za-z]{0,30}$/),
-  z.union([z.string().max(200), z.number(), z.boolean(), z.array(z.int()).max(64)]),
+  z.string().check(z.regex(/^[a-z][A-Za-z]{0,30}$/)),
+  z.union([text(200), z.number(), z.boolean(), list(z.int(), 64)]),
 );
 
 /** Anything that is placed on a sheet. */
@@ -20,16 +23,16 @@ export const PartFile = z.object({
   id: Id,
   kind: Id,
   at: GridPoint,
-  turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]).default(0),
-  label: z.string().max(60).default(''),
+  turn: z._default(z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]), 0),
+  label: z._default(text(60), ''),
   /** Place among the sheet's inputs or outputs, for parts that are one; ties are broken by id. */
-  rank: z.int().min(0).max(1_000_000).default(0),
-  params: Params.default({}),
+  rank: z._default(whole(0, 1_000_000), 0),
+  params: z._default(Params, {}),
 });
 
 /** Where a wire ends: at a part's port, or at a point of another wire. */
 const EndFile = z.union([
-  z.strictObject({ part: Id, port: z.string().min(1).max(40) }),
+  z.strictObject({ part: Id, port: title(40) }),
   z.strictObject({ wire: Id, at: GridPoint }),
 ]);
 
@@ -38,31 +41,31 @@ export const WireFile = z.object({
   id: Id,
   from: EndFile,
   to: EndFile,
-  course: z.array(GridPoint).max(200).default([]),
+  course: z._default(list(GridPoint, 200), []),
 });
 
 export const SheetFile = z.object({
   id: Id,
-  name: z.string().trim().min(1).max(60),
-  parts: z.array(PartFile).max(50_000),
-  wires: z.array(WireFile).max(100_000),
+  name: title(60),
+  parts: list(PartFile, 50_000),
+  wires: list(WireFile, 100_000),
 });
 
 export const Settings = z.object({
-  symbols: z.enum(['distinctive', 'rectangular']).default('distinctive'),
+  symbols: z._default(z.enum(['distinctive', 'rectangular']), 'distinctive'),
   /** What storage parts hold when time begins. */
-  powerUp: z.enum(['0', '1', 'X']).default('0'),
+  powerUp: z._default(z.enum(['0', '1', 'X']), '0'),
 });
 
 export const LessonFile = z.object({
   format: z.literal('manege-lesson'),
   version: z.literal(LESSON_VERSION),
-  id: z.string().regex(/^[a-z0-9-]{4,64}$/i),
-  title: z.string().trim().min(1).max(120),
-  settings: Settings.default({ symbols: 'distinctive', powerUp: '0' }),
-  sheets: z.array(SheetFile).min(1, 'a lesson has at least one sheet').max(500),
+  id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
+  title: title(120),
+  settings: z._default(Settings, { symbols: 'distinctive', powerUp: '0' }),
+  sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
   /** The exercise that this lesson answers, in a student's hands. */
-  exercise: Exercise.nullable().default(null),
+  exercise: z._default(z.nullable(Exercise), null),
 });
 
 export type LessonFile = z.infer<typeof LessonFile>;

@@ -1,21 +1,22 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import type { Lesson } from '../circuit/lesson';
+import { list, text, title, whole } from '../values/schema';
 import { lessonFromJson, lessonToFile } from './lesson-file';
 import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
 
 export const HAND_IN_VERSION = 1;
 
 const Heading = z.object({
-  exercise: z.object({ id: z.string().max(64), title: z.string().max(120) }),
-  name: z.string().trim().min(1, 'the name is empty').max(120),
+  exercise: z.object({ id: text(64), title: text(120) }),
+  name: title(120, 'the name is empty'),
   result: z.object({
-    right: z.int().min(0),
-    rows: z.int().min(1),
-    complaints: z.array(z.string().max(500)).max(1000),
+    right: whole(0, 2 ** 20),
+    rows: whole(1, 2 ** 20),
+    complaints: list(text(500), 1000),
   }),
   handedIn: z.iso.datetime(),
   /** Seconds during which the student worked at it. */
-  seconds: z.number().min(0).max(1e8),
+  seconds: z.number().check(z.minimum(0), z.maximum(1e8)),
   lesson: z.unknown(),
 });
 

@@ -1,6 +1,7 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import type { Box } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
+import { whole } from '../values/schema';
 import { gateDelay } from './delays';
 import type { PartKind, Port } from './part-kind';
 import { Primitive } from './primitive';
@@ -8,7 +9,7 @@ import { bubble, LINE, outline, type Shape } from './shape';
 
 const MOST_INPUTS = 16;
 
-const Inputs = z.object({ inputs: z.int().min(2).max(MOST_INPUTS).default(2) });
+const Inputs = z.object({ inputs: z._default(whole(2, MOST_INPUTS), 2) });
 const inputsOf = (params: Params) => params.inputs as number;
 
 /** Letters of a gate's inputs from the top: A, B, C ... */

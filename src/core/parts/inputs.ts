@@ -1,5 +1,6 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { ONE, ZERO } from '../values/logic';
+import { whole } from '../values/schema';
 import type { PartKind, Port } from './part-kind';
 import { LINE, roundedBox } from './shape';
 
@@ -87,7 +88,7 @@ export const constantKind: PartKind = {
   says: 'Always 0 or always 1.',
   labelled: '',
   labelSide: 'left',
-  params: z.object({ value: z.int().min(0).max(1).default(1) }),
+  params: z.object({ value: z._default(whole(0, 1), 1) }),
   settings: [
     {
       param: 'value',
@@ -140,13 +141,17 @@ export const clockKind: PartKind = {
   labelSide: 'left',
   params: z.object({
     /** Cycles a second. */
-    hertz: z
-      .number()
-      .min(0.01, 'a clock needs at least 0.01 Hz')
-      .max(1e8, 'a clock has at most 100 MHz')
-      .default(1),
+    hertz: z._default(
+      z
+        .number()
+        .check(
+          z.minimum(0.01, 'a clock needs at least 0.01 Hz'),
+          z.maximum(1e8, 'a clock has at most 100 MHz'),
+        ),
+      1,
+    ),
     /** Part of the period that is high, in per cent. */
-    duty: z.int().min(1).max(99).default(50),
+    duty: z._default(whole(1, 99), 50),
   }),
   settings: [
     { param: 'hertz', label: 'Frequency', control: 'number', least: 0.01, most: 1e8, unit: 'Hz' },

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { ONE, X, Z } from '../values/logic';
 import type { PartKind } from './part-kind';
 import { LINE, type Shape } from './shape';

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod/mini';
 import type { Box } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
 import type { Logic } from '../values/logic';
@@ -84,7 +84,7 @@ export interface PartKind {
   readonly says: string;
   /** Start of the label that a new one gets; empty where it gets none and words behind its name are no label. */
   readonly labelled: string;
-  readonly params: z.ZodType<Params>;
+  readonly params: z.ZodMiniType<Params>;
   readonly settings?: readonly Setting[];
   /** The parameters that one word typed behind the name (lower case) sets, or null where it sets none. */
   readonly typedWord?: (word: string) => Params | null;

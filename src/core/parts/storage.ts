@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { letterOf } from '../values/logic';
 import { CLOCK_TO_Q } from './delays';
 import type { PartKind } from './part-kind';
@@ -13,7 +13,7 @@ export const dFlipFlop: PartKind = {
   says: 'At the clock edge it takes the value of D, shows it on Q, and keeps it until the next edge.',
   labelled: '',
   labelSide: 'top',
-  params: z.object({ edge: z.enum(['rising', 'falling']).default('rising') }),
+  params: z.object({ edge: z._default(z.enum(['rising', 'falling']), 'rising') }),
   settings: [
     {
       param: 'edge',

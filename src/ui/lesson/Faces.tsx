@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { Group, Panel, Separator } from 'react-resizable-panels';
+import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { Drawing } from '@/ui/drawing/Drawing';
 import { TruthTableFace } from '@/ui/table/TruthTableFace';
 import { TimeFace } from '@/ui/time/TimeFace';
@@ -9,9 +9,9 @@ import type { Face } from './FacesMenu';
 
 function Divider({ upright }: { upright: boolean }) {
   return (
-    <Separator
+    <PanelResizeHandle
       aria-label="Resize"
-      className={`rounded-full outline-offset-[-2px] hover:bg-hairline data-[separator=active]:bg-accent ${upright ? 'mx-[3px] w-1' : 'my-[3px] h-1'}`}
+      className={`rounded-full outline-offset-[-2px] hover:bg-hairline data-[resize-handle-state=drag]:bg-accent ${upright ? 'mx-[3px] w-1' : 'my-[3px] h-1'}`}
     />
   );
 }
@@ -19,38 +19,38 @@ function Divider({ upright }: { upright: boolean }) {
 /** The drawing with the other faces stacked at its right, resized by dragging what is between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: ReactNode }) {
   return (
-    <Group orientation="horizontal" className="min-h-0 flex-1">
+    <PanelGroup direction="horizontal" className="min-h-0 flex-1">
       {beside && (
         <>
-          <Panel id="beside" defaultSize="28%" minSize="15%">
+          <Panel id="beside" order={1} defaultSize={28} minSize={15}>
             {beside}
           </Panel>
           <Divider upright />
         </>
       )}
-      <Panel id="drawing" minSize="25%">
+      <Panel id="drawing" order={2} minSize={25}>
         <Drawing />
       </Panel>
       {open.size > 0 && (
         <>
           <Divider upright />
-          <Panel id="faces" defaultSize={beside ? '27%' : open.has('time') ? '42%' : '34%'} minSize="15%">
-            <Group orientation="vertical" className="h-full">
+          <Panel id="faces" order={3} defaultSize={beside ? 27 : open.has('time') ? 42 : 34} minSize={15}>
+            <PanelGroup direction="vertical" className="h-full">
               {open.has('table') && (
-                <Panel id="table" minSize="15%">
+                <Panel id="table" order={1} minSize={15}>
                   <TruthTableFace />
                 </Panel>
               )}
               {open.size > 1 && <Divider upright={false} />}
               {open.has('time') && (
-                <Panel id="time" minSize="15%">
+                <Panel id="time" order={2} minSize={15}>
                   <TimeFace />
                 </Panel>
               )}
-            </Group>
+            </PanelGroup>
           </Panel>
         </>
       )}
-    </Group>
+    </PanelGroup>
   );
 }
