@@ -1,5 +1,4 @@
-import * as z from 'zod/mini';
-import { list, text, title } from '../values/schema';
+import { type Infer, list, text, title, z } from '../values/schema';
 
 /** Most inputs that a wanted function may have: 2^12 rows are checked in the blink of an eye everywhere. */
 export const MOST_WANTED_INPUTS = 12;
@@ -39,7 +38,7 @@ export const Wanted = z
           'rows',
         ]);
   });
-export type Wanted = z.infer<typeof Wanted>;
+export type Wanted = Infer<typeof Wanted>;
 
 /** What the instructor hands out: a task in words, the function that is wanted, the parts that may be used. */
 export const Exercise = z.object({
@@ -49,6 +48,6 @@ export const Exercise = z.object({
   wanted: Wanted,
   /** Kinds of part from the catalogue; switches and lamps can always be used. */
   allowed: list(text(40), 200),
-  made: z.iso.datetime(),
+  made: z.datetime(),
 });
-export type Exercise = z.infer<typeof Exercise>;
+export type Exercise = Infer<typeof Exercise>;

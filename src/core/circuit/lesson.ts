@@ -1,5 +1,4 @@
-import * as z from 'zod/mini';
-import { list, text, title, whole } from '../values/schema';
+import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { Exercise } from './exercise';
 import type { Point, Turn } from './geometry';
 
@@ -68,8 +67,8 @@ export const LessonFile = z.object({
   exercise: z._default(z.nullable(Exercise), null),
 });
 
-export type LessonFile = z.infer<typeof LessonFile>;
-export type Settings = z.infer<typeof Settings>;
+export type LessonFile = Infer<typeof LessonFile>;
+export type Settings = Infer<typeof Settings>;
 export type ParamValue = string | number | boolean | readonly number[];
 export type Params = Readonly<Record<string, ParamValue>>;
 

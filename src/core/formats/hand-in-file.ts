@@ -1,6 +1,5 @@
-import * as z from 'zod/mini';
 import type { Lesson } from '../circuit/lesson';
-import { list, text, title, whole } from '../values/schema';
+import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { lessonFromJson, lessonToFile } from './lesson-file';
 import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
 
@@ -14,14 +13,14 @@ const Heading = z.object({
     rows: whole(1, 2 ** 20),
     complaints: list(text(500), 1000),
   }),
-  handedIn: z.iso.datetime(),
+  handedIn: z.datetime(),
   /** Seconds during which the student worked at it. */
   seconds: z.number().check(z.minimum(0), z.maximum(1e8)),
   lesson: z.unknown(),
 });
 
 /** What a student gives back: a name, the circuit, what the check said then, and when. */
-export interface HandIn extends Omit<z.infer<typeof Heading>, 'lesson'> {
+export interface HandIn extends Omit<Infer<typeof Heading>, 'lesson'> {
   readonly lesson: Lesson;
 }
 

@@ -1,4 +1,3 @@
-import type * as z from 'zod/mini';
 import {
   isPinEnd,
   LESSON_VERSION,
@@ -11,6 +10,7 @@ import {
 } from '../circuit/lesson';
 import { findKind, kindOf } from '../parts/catalogue';
 import { naturalOrder } from '../values/natural-order';
+import type { Infer } from '../values/schema';
 import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
 
 const byId = (a: { id: string }, b: { id: string }) => naturalOrder(a.id, b.id) || (a.id < b.id ? -1 : 1);
@@ -20,8 +20,8 @@ export function lessonToFile(lesson: Lesson): LessonFile {
   const sheets = lesson.sheets.map((s) => ({
     id: s.id,
     name: s.name,
-    parts: [...s.parts.values()].sort(byId) as unknown as z.infer<typeof SheetFile>['parts'],
-    wires: [...s.wires.values()].sort(byId) as unknown as z.infer<typeof SheetFile>['wires'],
+    parts: [...s.parts.values()].sort(byId) as unknown as Infer<typeof SheetFile>['parts'],
+    wires: [...s.wires.values()].sort(byId) as unknown as Infer<typeof SheetFile>['wires'],
   }));
   const { id, title, settings, exercise } = lesson;
   return { format: 'manege-lesson', version: LESSON_VERSION, id, title, settings, sheets, exercise };
@@ -64,7 +64,7 @@ export function lessonFromJson(value: unknown): Read<Lesson> {
   return { ok: true, value: { id, title, settings, exercise, sheets } };
 }
 
-function sheetFromFile(file: z.infer<typeof SheetFile>): Read<Sheet> {
+function sheetFromFile(file: Infer<typeof SheetFile>): Read<Sheet> {
   const parts = new Map<string, Part>();
   for (const part of file.parts) {
     if (parts.has(part.id)) return refused(`two parts have the id ${part.id}`);

@@ -1,4 +1,4 @@
-import type * as z from 'zod/mini';
+import type { core } from '../values/schema';
 
 /** What came in from outside: the thing itself, or one sentence that says what is wrong and where. */
 export type Read<T> =
@@ -79,7 +79,7 @@ export function checkHeading(value: unknown, format: string, newest: number): st
 }
 
 /** The first complaint of a schema with the path to the place: `sheets › 1 › name: …`. */
-export function firstIssue(error: z.core.$ZodError): string {
+export function firstIssue(error: core.$ZodError): string {
   const issue = error.issues[0]!;
   const place = issue.path.map((p) => (typeof p === 'number' ? p + 1 : String(p))).join(' › ');
   return place ? `at ${place}: ${issue.message}` : issue.message;

@@ -1,7 +1,6 @@
-import * as z from 'zod/mini';
 import type { Box } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
-import { whole } from '../values/schema';
+import { whole, z } from '../values/schema';
 import { gateDelay } from './delays';
 import type { PartKind, Port } from './part-kind';
 import { Primitive } from './primitive';

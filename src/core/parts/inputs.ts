@@ -1,6 +1,5 @@
-import * as z from 'zod/mini';
 import { ONE, ZERO } from '../values/logic';
-import { whole } from '../values/schema';
+import { whole, z } from '../values/schema';
 import type { PartKind, Port } from './part-kind';
 import { LINE, roundedBox } from './shape';
 

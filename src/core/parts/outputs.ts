@@ -1,5 +1,5 @@
-import * as z from 'zod/mini';
 import { ONE, X, Z } from '../values/logic';
+import { z } from '../values/schema';
 import type { PartKind } from './part-kind';
 import { LINE, type Shape } from './shape';
 

@@ -1,7 +1,7 @@
-import type * as z from 'zod/mini';
 import type { Box } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
 import type { Logic } from '../values/logic';
+import type { Schema } from '../values/schema';
 import type { Delay, Primitive } from './primitive';
 import type { Shape } from './shape';
 
@@ -84,7 +84,7 @@ export interface PartKind {
   readonly says: string;
   /** Start of the label that a new one gets; empty where it gets none and words behind its name are no label. */
   readonly labelled: string;
-  readonly params: z.ZodMiniType<Params>;
+  readonly params: Schema<Params>;
   readonly settings?: readonly Setting[];
   /** The parameters that one word typed behind the name (lower case) sets, or null where it sets none. */
   readonly typedWord?: (word: string) => Params | null;

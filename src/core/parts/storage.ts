@@ -1,5 +1,5 @@
-import * as z from 'zod/mini';
 import { letterOf } from '../values/logic';
+import { z } from '../values/schema';
 import { CLOCK_TO_Q } from './delays';
 import type { PartKind } from './part-kind';
 import { NO_DELAY, Primitive } from './primitive';

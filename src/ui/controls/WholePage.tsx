@@ -1,4 +1,3 @@
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { Mark } from './Mark';
 
@@ -9,9 +8,9 @@ export function WholePage({ title, children }: { title: string; children?: React
       <Mark size={44} />
       <h1 className="text-xl font-bold">{title}</h1>
       {children}
-      <Link href="/" className="button mt-2">
+      <a href="/" className="button mt-2">
         All lessons
-      </Link>
+      </a>
     </main>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { apply } from '@/core/circuit/edit';
 import { around, grown, type Point } from '@/core/circuit/geometry';
@@ -15,14 +16,25 @@ import { useTheme } from '@/ui/controls/theme';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Hand } from './hand';
 import { allowedIn, drawingKey } from './keys';
-import { PartSettings } from './PartSettings';
 import { PartsList } from './PartsList';
 import { paint } from './painter';
 import { type Palette, readPalette } from './palette';
-import { OUTER, Ring } from './Ring';
+import { OUTER } from './ring-size';
 import { Trouble } from './Trouble';
-import { TypingLine } from './TypingLine';
 import { fitted, START_VIEW, STEP, toScreen, toSheet, type View, zoomed } from './view';
+
+/** What opens on the sheet is fetched when the pointer or the focus first comes to it. */
+const overlays = {
+  ring: () => import('./Ring').then((m) => m.Ring),
+  typing: () => import('./TypingLine').then((m) => m.TypingLine),
+  settings: () => import('./PartSettings').then((m) => m.PartSettings),
+};
+const Ring = dynamic(overlays.ring);
+const TypingLine = dynamic(overlays.typing);
+const PartSettings = dynamic(overlays.settings);
+const fetchOverlays = () => {
+  for (const fetchOne of Object.values(overlays)) void fetchOne();
+};
 
 type Opened =
   | { readonly is: 'ring'; readonly at: Point; readonly pressed: boolean }
@@ -285,6 +297,8 @@ export function Drawing() {
             event.stopPropagation();
           }
         }}
+        onFocus={fetchOverlays}
+        onPointerEnter={fetchOverlays}
         onCopy={(event) => {
           const text = copied(session);
           if (!text || event.target instanceof HTMLInputElement) return;

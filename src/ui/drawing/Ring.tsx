@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Params } from '@/core/circuit/lesson';
 import { defaultParams, families } from '@/core/parts/catalogue';
 import type { Family, PartKind } from '@/core/parts/part-kind';
+import { OUTER } from './ring-size';
 
 interface Props {
   /** Pixel within the drawing at which the ring opens. */
@@ -20,8 +21,6 @@ interface Props {
 
 const HUB = 24;
 const INNER = 75;
-/** Radius of the whole ring in pixels. */
-export const OUTER = 134;
 const GAP = 2;
 
 /** SVG path of a sector between two radii and two angles (radians, 0 is up, clockwise). */

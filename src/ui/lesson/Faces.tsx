@@ -1,11 +1,17 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { Drawing } from '@/ui/drawing/Drawing';
-import { TruthTableFace } from '@/ui/table/TruthTableFace';
-import { TimeFace } from '@/ui/time/TimeFace';
 import type { Face } from './FacesMenu';
+
+/** Faces are fetched when they are first opened. */
+const loading = () => <section className="pane" aria-busy="true" />;
+const TruthTableFace = dynamic(() => import('@/ui/table/TruthTableFace').then((m) => m.TruthTableFace), {
+  loading,
+});
+const TimeFace = dynamic(() => import('@/ui/time/TimeFace').then((m) => m.TimeFace), { loading });
 
 function Divider({ upright }: { upright: boolean }) {
   return (

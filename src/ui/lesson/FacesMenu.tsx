@@ -1,75 +1,21 @@
 'use client';
 
-import { DropdownMenu } from 'radix-ui';
-import { useSession, useSessionState } from './session-context';
+import { OnDemand } from '@/ui/controls/OnDemand';
 
 export type Face = 'table' | 'time';
 
-const NAMES: Record<Face, string> = { table: 'Truth table', time: 'Time' };
-
-interface Props {
+export interface FacesMenuProps {
   readonly open: ReadonlySet<Face>;
   readonly onChange: (face: Face, open: boolean) => void;
 }
 
-/** Which faces stand beside the drawing, and how gates are drawn. */
-export function FacesMenu({ open, onChange }: Props) {
-  const session = useSession();
-  const settings = useSessionState((s) => s.lesson.settings);
-  const change = (part: Partial<typeof settings>) =>
-    session.edit({ type: 'changeLesson', change: { settings: { ...settings, ...part } } });
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="button">Faces</DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu w-60" sideOffset={4} align="end">
-          {(Object.keys(NAMES) as Face[]).map((face) => (
-            <DropdownMenu.CheckboxItem
-              key={face}
-              className="menu-item"
-              checked={open.has(face)}
-              onCheckedChange={(checked) => onChange(face, checked)}
-            >
-              <Tick on={open.has(face)} /> {NAMES[face]}
-            </DropdownMenu.CheckboxItem>
-          ))}
-          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
-          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Gate symbols</DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
-            value={settings.symbols}
-            onValueChange={(v) => change({ symbols: v as typeof settings.symbols })}
-          >
-            <DropdownMenu.RadioItem className="menu-item" value="distinctive">
-              <Tick on={settings.symbols === 'distinctive'} /> Distinctive (IEEE 91)
-            </DropdownMenu.RadioItem>
-            <DropdownMenu.RadioItem className="menu-item" value="rectangular">
-              <Tick on={settings.symbols === 'rectangular'} /> Rectangular (IEC 60617)
-            </DropdownMenu.RadioItem>
-          </DropdownMenu.RadioGroup>
-          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
-          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">
-            Flip-flops power up as
-          </DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
-            value={settings.powerUp}
-            onValueChange={(v) => change({ powerUp: v as typeof settings.powerUp })}
-          >
-            {(['0', '1', 'X'] as const).map((v) => (
-              <DropdownMenu.RadioItem key={v} className="menu-item font-mono" value={v}>
-                <Tick on={settings.powerUp === v} /> {v === 'X' ? 'X (unknown)' : v}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
+const load = () => import('./FacesMenuList').then((m) => m.FacesMenuList);
 
-function Tick({ on }: { on: boolean }) {
+/** The button behind which one chooses the faces. */
+export function FacesMenu(props: FacesMenuProps) {
   return (
-    <span className="w-4 text-accent" aria-hidden="true">
-      {on ? '●' : ''}
-    </span>
+    <OnDemand className="button" popup="menu" load={load} props={props}>
+      Faces
+    </OnDemand>
   );
 }

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { type ReactNode, useEffect, useState } from 'react';
 import { hasClock } from '@/session/moment';
 import type { Session } from '@/session/session';
@@ -48,9 +47,9 @@ function View({
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
-        <Link href={home.href} aria-label={home.label} title={home.label} className="shrink-0 rounded-full">
+        <a href={home.href} aria-label={home.label} title={home.label} className="shrink-0 rounded-full">
           <Mark />
-        </Link>
+        </a>
         <Title />
         <SheetTabs />
         <History />

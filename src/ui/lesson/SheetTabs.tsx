@@ -1,16 +1,18 @@
 'use client';
 
-import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
-import { addSheet, removeSheet, renameSheet } from '@/session/commands';
+import { renameSheet } from '@/session/commands';
+import { OnDemand } from '@/ui/controls/OnDemand';
+import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
+
+const load = () => import('./SheetMenu').then((m) => m.SheetMenu);
 
 /** The lesson's sheets; the open one has a menu behind its name. */
 export function SheetTabs() {
   const session = useSession();
   const sheets = useSessionState((s) => s.lesson.sheets);
   const open = useSessionState((s) => s.sheetId);
-  const readOnly = useSessionState((s) => s.readOnly);
   const [renaming, setRenaming] = useState<string | null>(null);
   return (
     <nav aria-label="Sheets" className="flex min-w-0 items-center gap-1 overflow-x-auto">
@@ -47,44 +49,15 @@ export function SheetTabs() {
             </button>
           );
         return (
-          <DropdownMenu.Root key={sheet.id}>
-            <DropdownMenu.Trigger
-              className="flex h-8 max-w-44 shrink-0 cursor-pointer items-center gap-1 rounded-full bg-accent-soft px-3 font-semibold text-accent"
-              aria-current="page"
-            >
-              <span className="truncate">{sheet.name}</span> <span aria-hidden="true">▾</span>
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content
-                className="menu"
-                sideOffset={4}
-                align="start"
-                onCloseAutoFocus={(e) => e.preventDefault()}
-              >
-                <DropdownMenu.Item
-                  className="menu-item"
-                  disabled={readOnly}
-                  onSelect={() => setRenaming(sheet.id)}
-                >
-                  Rename
-                </DropdownMenu.Item>
-                <DropdownMenu.Item
-                  className="menu-item"
-                  disabled={readOnly || sheets.length === 1}
-                  onSelect={() => removeSheet(session, sheet.id)}
-                >
-                  Remove
-                </DropdownMenu.Item>
-                <DropdownMenu.Item
-                  className="menu-item"
-                  disabled={readOnly}
-                  onSelect={() => addSheet(session)}
-                >
-                  Add a sheet
-                </DropdownMenu.Item>
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+          <OnDemand
+            key={sheet.id}
+            className={OPEN_TAB}
+            popup="menu"
+            load={load}
+            props={{ sheet, alone: sheets.length === 1, onRename: () => setRenaming(sheet.id) }}
+          >
+            <OpenTab name={sheet.name} />
+          </OnDemand>
         );
       })}
     </nav>

@@ -1,0 +1,2 @@
+/** Radius of the whole ring in pixels. */
+export const OUTER = 134;

@@ -1,0 +1,81 @@
+'use client';
+
+import { Modal } from '@/ui/controls/Modal';
+
+const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: string, how: string])[]])[] =
+  [
+    [
+      'Place',
+      [
+        ['Space, or the right button', 'opens the ring of parts at the pointer'],
+        ['Type a name', 'and 3 · sw Key, Bars · clock 4 Hz · d fall'],
+        ['Ctrl C, X, V · Ctrl D', 'copy, cut, paste · duplicate'],
+      ],
+    ],
+    [
+      'Wire',
+      [
+        ['Drag from pin to pin', 'or click one pin, then the other'],
+        ['Drag from the middle of a wire', 'branches it'],
+        ['Right button or Esc', 'gives up a wire that was begun'],
+      ],
+    ],
+    [
+      'Change',
+      [
+        ['Double click, or F2', 'label and settings of a part'],
+        ['Drag · arrow keys', 'move it; with Shift five steps at a time'],
+        ['[ or ]', 'turn it'],
+        ['Shift and drag on paper · Ctrl click', 'select several'],
+        ['Delete', 'remove what is selected'],
+        ['Ctrl Z · Ctrl Shift Z', 'undo · redo'],
+      ],
+    ],
+    [
+      'Try',
+      [
+        ['Click a switch, or Enter', 'flips it'],
+        ['Press a button', 'holds it; Shift-click keeps it held'],
+        ['Arrow keys, nothing selected', 'next row, or on and back in time'],
+      ],
+    ],
+    [
+      'Look',
+      [
+        ['Drag paper · wheel', 'move about · zoom to the pointer'],
+        ['0 · + · −', 'show everything · closer · farther'],
+        ['Tab, then ↑ ↓', 'from part to part; each is read out'],
+      ],
+    ],
+  ];
+
+/** What hands and keys do. */
+export function HelpPage({ onClose }: { onClose: () => void }) {
+  return (
+    <Modal
+      title="Hands and keys"
+      onClose={onClose}
+      foot={
+        <button type="button" className="button main" onClick={onClose}>
+          Close
+        </button>
+      }
+    >
+      <div className="columns-2 gap-8 max-sm:columns-1">
+        {HELP.map(([title, lines]) => (
+          <section key={title} className="mb-4 break-inside-avoid">
+            <h3 className="mb-1 font-bold text-accent">{title}</h3>
+            <dl className="flex flex-col gap-1.5 text-sm">
+              {lines.map(([what, how]) => (
+                <div key={what}>
+                  <dt className="font-semibold">{what}</dt>
+                  <dd className="text-quiet">{how}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+    </Modal>
+  );
+}
