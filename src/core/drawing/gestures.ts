@@ -15,7 +15,7 @@ import {
 import { nextRank } from '../netlist/declared';
 import { roleOf } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';
-import { courseOf, pinOf } from './placement';
+import { courseOf, endPoint, pinOf } from './placement';
 import { Obstacles, type RouteEnd, route } from './route';
 import { type WireNets, wireNets } from './wire-nets';
 
@@ -67,13 +67,11 @@ function freeLabel(sheet: Sheet, start: string): string {
 export function connect(sheet: Sheet, from: End, to: End): Edit | null {
   if (isPinEnd(from) && isPinEnd(to) && from.part === to.part && from.port === to.port) return null;
   const wire: Wire = { id: freshId(sheet.wires, 'w'), from, to, course: [] };
-  return { type: 'addWire', sheet: sheet.id, wire: { ...wire, course: courseFor(sheet, wire) } };
-}
-
-function courseFor(sheet: Sheet, wire: Wire): Point[] {
   const joined: Sheet = { ...sheet, wires: new Map(sheet.wires).set(wire.id, wire) };
   const nets = wireNets(joined);
-  return findCourse(joined, wire, new Obstacles(joined, nets, new Set([wire.id])), nets);
+  const course = findCourse(joined, wire, new Obstacles(joined, nets, new Set([wire.id])), nets);
+  const added: Edit = { type: 'addWire', sheet: sheet.id, wire: { ...wire, course: course ?? [] } };
+  return course ? added : group([added, ...relay(joined, [wire.id])]);
 }
 
 function routeEnd(sheet: Sheet, end: End): RouteEnd | null {
@@ -82,11 +80,12 @@ function routeEnd(sheet: Sheet, end: End): RouteEnd | null {
   return pin && { at: pin.at, out: pin.out };
 }
 
-function findCourse(sheet: Sheet, wire: Wire, obstacles: Obstacles, nets: WireNets): Point[] {
+/** Null where there is no way. */
+function findCourse(sheet: Sheet, wire: Wire, obstacles: Obstacles, nets: WireNets): Point[] | null {
   const from = routeEnd(sheet, wire.from);
   const to = routeEnd(sheet, wire.to);
   if (!from || !to) return [];
-  return route(obstacles, from, to, nets.ofWire(wire.id) ?? -1) ?? [];
+  return route(obstacles, from, to, nets.ofWire(wire.id) ?? -1);
 }
 
 /** Wires that hang on any of the parts, and those that branch from such a wire, hosts first. */
@@ -94,6 +93,12 @@ export function wiresOf(sheet: Sheet, parts: ReadonlySet<string>): string[] {
   const found = new Set<string>();
   for (const w of sheet.wires.values())
     if ([w.from, w.to].some((end) => isPinEnd(end) && parts.has(end.part))) found.add(w.id);
+  return withBranches(sheet, found);
+}
+
+/** The wires and all that branch from them, by way of others too. */
+function withBranches(sheet: Sheet, wires: ReadonlySet<string>): string[] {
+  const found = new Set(wires);
   for (let grew = true; grew; ) {
     grew = false;
     for (const w of sheet.wires.values())
@@ -105,9 +110,17 @@ export function wiresOf(sheet: Sheet, parts: ReadonlySet<string>): string[] {
   return [...found];
 }
 
-/** The edits that lay wires anew, each branch put back onto its host's new course where that passes nearest. */
-function relay(sheet: Sheet, wires: readonly string[]): Edit[] {
+/** Wires that pass within this many steps of an end may stand in its way. */
+const NEAR = 2;
+const MOST_RETRIES = 2;
+
+/**
+ * The edits that lay wires anew, each branch put back onto its host's new course where that passes nearest. Where
+ * one finds no way, it is laid first and those that shut it in are laid anew after it.
+ */
+function relay(sheet: Sheet, wires: readonly string[], retries = MOST_RETRIES): Edit[] {
   const edits: Edit[] = [];
+  const stuck: string[] = [];
   const nets = wireNets(sheet);
   const obstacles = new Obstacles(sheet, nets, new Set(wires));
   const laid = new Map(sheet.wires);
@@ -131,7 +144,9 @@ function relay(sheet: Sheet, wires: readonly string[]): Edit[] {
     todo.delete(id);
     const old = laid.get(id)!;
     const wire: Wire = { ...old, from: onHost(old.from), to: onHost(old.to) };
-    const course = findCourse(now(), wire, obstacles, nets);
+    const found = findCourse(now(), wire, obstacles, nets);
+    if (!found) stuck.push(id);
+    const course = found ?? [];
     laid.set(id, { ...wire, course });
     obstacles.lay(courseOf(now(), laid.get(id)!), nets.ofWire(id) ?? -1);
     const change = {
@@ -141,7 +156,26 @@ function relay(sheet: Sheet, wires: readonly string[]): Edit[] {
     };
     edits.push({ type: 'changeWire', sheet: sheet.id, id, change });
   }
-  return edits;
+  if (stuck.length === 0 || retries === 0) return edits;
+  const again = new Set([...stuck, ...wires, ...wiresNear(sheet, stuck)]);
+  return relay(sheet, [...again], retries - 1);
+}
+
+/** Wires that pass close by an end of one of the given ones, with what branches from them. */
+function wiresNear(sheet: Sheet, stuck: readonly string[]): string[] {
+  const ends = stuck.flatMap((id) => {
+    const { from, to } = sheet.wires.get(id)!;
+    return [endPoint(sheet, from), endPoint(sheet, to)].filter((p) => p !== null);
+  });
+  const near = new Set<string>();
+  for (const w of sheet.wires.values())
+    eachPiece(courseOf(sheet, w), (a, b) => {
+      for (const end of ends) {
+        const p = nearestOnPiece(a, b, end);
+        if (Math.abs(p.x - end.x) + Math.abs(p.y - end.y) <= NEAR) near.add(w.id);
+      }
+    });
+  return withBranches(sheet, near);
 }
 
 /** Follows an edit that moved or changed parts by the new courses of their wires. */

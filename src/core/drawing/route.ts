@@ -120,6 +120,13 @@ class Window {
       }
   }
 
+  /** Whether the one step out of a pin is taken, so that no search is needed. */
+  shutIn({ at, out }: RouteEnd): boolean {
+    if (!out) return false;
+    const flags = this.flags[(at.y + out.y - this.box.y0) * this.width + at.x + out.x - this.box.x0]!;
+    return (flags & (BLOCKED | (out.x !== 0 ? ACROSS : ALONG))) !== 0;
+  }
+
   fill(bodies: readonly Box[], labels: readonly Box[], own: ReadonlySet<number>): this {
     const mark = (box: Box, flag: number) => {
       if (!overlap(box, this.box)) return;
@@ -148,17 +155,19 @@ class Window {
  * The cheapest orthogonal course from one end to the other by A* (Hart, Nilsson and Raphael, 1968) over grid
  * points and directions: short, with few bends and crossings, never through a body, a foreign pin, or along or
  * onto a foreign wire. Runs of its own net are shared gladly.
- * @returns the corners between the ends, or null where there is no way within about 60 steps around.
+ * @returns the corners between the ends, or null where there is no way within about 40 steps around.
  */
 export function route(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number): Point[] | null {
-  for (const margin of [8, 24, 60]) {
+  for (const margin of [8, 40]) {
     const box: Box = {
       x0: Math.min(from.at.x, to.at.x) - margin,
       y0: Math.min(from.at.y, to.at.y) - margin,
       x1: Math.max(from.at.x, to.at.x) + margin,
       y1: Math.max(from.at.y, to.at.y) + margin,
     };
-    const found = search(obstacles.window(box, net, [from.at, to.at]), from, to);
+    const window = obstacles.window(box, net, [from.at, to.at]);
+    if (window.shutIn(from) || window.shutIn(to)) return null;
+    const found = search(window, from, to);
     if (found) return simplified([from.at, ...found, to.at]).slice(1, -1);
   }
   return null;
@@ -172,9 +181,18 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
   const open = new FlatQueue<number>();
   const target = (to.at.y - box.y0) * width + to.at.x - box.x0;
   const start = (from.at.y - box.y0) * width + from.at.x - box.x0;
-  const rest = (cell: number) =>
-    Math.abs((cell % width) - (target % width)) +
-    Math.abs(Math.floor(cell / width) - Math.floor(target / width));
+  const closed = new Uint8Array(cells * 4);
+  const [tx, ty] = [target % width, Math.floor(target / width)];
+  /** A lower bound of what is still to pay from a cell in a direction: the steps, and the bends that must come. */
+  const rest = (cell: number, d: number) => {
+    const dx = tx - (cell % width);
+    const dy = ty - Math.floor(cell / width);
+    const step = STEPS[d]!;
+    const ahead = dx * step.x + dy * step.y;
+    const aside = step.x !== 0 ? dy : dx;
+    const bends = ahead < 0 ? 2 : aside !== 0 ? 1 : 0;
+    return Math.abs(dx) + Math.abs(dy) + bends * BEND;
+  };
   const isOwn = (cell: number, dx: number, dy: number) => {
     const x = (cell % width) + dx;
     const y = Math.floor(cell / width) + dy;
@@ -186,12 +204,14 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
     // A branch leaves its host at the very point at which it was begun.
     if (!from.out && isOwn(start, step.x, step.y)) continue;
     cost[start * 4 + d] = 0;
-    open.push(start * 4 + d, rest(start));
+    open.push(start * 4 + d, rest(start, d));
   }
   while (open.length > 0) {
     const state = open.pop()!;
     const cell = state >> 2;
     const direction = state & 3;
+    if (closed[state]) continue;
+    closed[state] = 1;
     if (cell === target) {
       const step = STEPS[direction]!;
       if (to.out && (step.x !== -to.out.x || step.y !== -to.out.y)) continue;
@@ -230,7 +250,7 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
       if (total >= cost[key]!) continue;
       cost[key] = total;
       came[key] = state;
-      open.push(key, total + rest(next));
+      open.push(key, total + rest(next, d));
     }
   }
   return null;

@@ -27,15 +27,17 @@ export class Sketch {
   }
 
   wire(from: string, to: string): string {
-    const edit = connect(this.sheet, pin(from), pin(to));
-    this.make(edit);
-    return (edit as { wire: { id: string } }).wire.id;
+    return this.join(pin(from), pin(to));
   }
 
   branch(wire: string, x: number, y: number, to: string): string {
-    const edit = connect(this.sheet, { wire, at: { x, y } }, pin(to));
-    this.make(edit);
-    return (edit as { wire: { id: string } }).wire.id;
+    return this.join({ wire, at: { x, y } }, pin(to));
+  }
+
+  private join(from: End, to: End): string {
+    const before = new Set(this.sheet.wires.keys());
+    this.make(connect(this.sheet, from, to));
+    return [...this.sheet.wires.keys()].find((id) => !before.has(id))!;
   }
 }
 
