@@ -1,7 +1,7 @@
 import FlatQueue from 'flatqueue';
-import { type Box, eachPiece, grown, overlap, type Point, simplified } from '../circuit/geometry';
+import { around, type Box, eachPiece, grown, type Point, simplified } from '../circuit/geometry';
 import type { Sheet } from '../circuit/lesson';
-import { bodyOf, courseOf, footprintOf, pinsOf } from './placement';
+import { bodyOf, courseOf, extentOf, footprintOf, pinsOf } from './placement';
 import type { WireNets } from './wire-nets';
 
 /** An end of a course to be found: a point, and the way out of its part where it is a pin. */
@@ -25,129 +25,92 @@ const BESIDE_WIRE = 0.4;
 const OVER_LABEL = 4;
 const ALONG_OWN_NET = 0.6;
 
-const OFFSET = 1 << 20;
-const keyOf = (x: number, y: number) => (x + OFFSET) * 2 * OFFSET + (y + OFFSET);
+/** How far around its ends a course is looked for, in grid steps: near by first. */
+const MARGINS = [8, 40];
+const ROOM = Math.max(...MARGINS) + 2;
 
-/** What a course must keep clear of: bodies, foreign pins, foreign wires. Coordinates are whole grid steps. */
-export class Obstacles {
-  private readonly bodies: Box[] = [];
-  private readonly labels: Box[] = [];
-  private readonly pins = new Map<number, string>();
-  private readonly leads = new Set<number>();
-  /** Nets that run straight through a grid point; `node` where one turns or ends. */
-  private readonly across = new Map<number, number>();
-  private readonly along = new Map<number, number>();
-  private readonly nodes = new Map<number, number>();
-
-  /** @param without wires that are about to be laid anew, and so are not in the way. */
-  constructor(sheet: Sheet, nets: WireNets, without: ReadonlySet<string>) {
-    for (const part of sheet.parts.values()) {
-      this.bodies.push(bodyOf(part));
-      this.labels.push(footprintOf(part));
-      for (const pin of pinsOf(part)) {
-        this.pins.set(keyOf(pin.at.x, pin.at.y), `${pin.part}\n${pin.port.name}`);
-        for (let step = 1; step < pin.port.lead + 0.5; step++)
-          this.leads.add(keyOf(pin.at.x - pin.out.x * step, pin.at.y - pin.out.y * step));
-      }
-    }
-    for (const wire of sheet.wires.values()) {
-      if (without.has(wire.id)) continue;
-      this.lay(courseOf(sheet, wire), nets.ofWire(wire.id) ?? -1);
-    }
-  }
-
-  /** Adds a course that is now in the way of others. */
-  lay(points: readonly Point[], net: number): void {
-    for (const p of points) this.nodes.set(keyOf(p.x, p.y), net);
-    eachPiece(points, (a, b) => {
-      const dx = Math.sign(b.x - a.x);
-      const dy = Math.sign(b.y - a.y);
-      const line = dx !== 0 ? this.across : this.along;
-      for (let x = a.x, y = a.y; ; x += dx, y += dy) {
-        line.set(keyOf(x, y), net);
-        if ((x === b.x && y === b.y) || (dx === 0 && dy === 0)) break;
-      }
-    });
-  }
-
-  /** What stands in a window, sorted by grid point once, so that the search itself only looks things up. */
-  window(box: Box, net: number, ends: readonly Point[]): Window {
-    const own = new Set(ends.map((p) => keyOf(p.x, p.y)));
-    return new Window(box, (x, y) => {
-      const key = keyOf(x, y);
-      const foreign = (m: Map<number, number>) => m.has(key) && m.get(key) !== net;
-      return {
-        blocked: !own.has(key) && (this.pins.has(key) || this.leads.has(key) || foreign(this.nodes)),
-        across: foreign(this.across),
-        along: foreign(this.along),
-        ownNet: this.across.get(key) === net || this.along.get(key) === net,
-      };
-    }).fill(this.bodies, this.labels, own);
-  }
-}
-
-interface Spot {
-  readonly blocked: boolean;
-  readonly across: boolean;
-  readonly along: boolean;
-  readonly ownNet: boolean;
-}
-
+/** What is at a grid point, for a course of a certain net. */
 const BLOCKED = 1;
+/** A foreign wire runs through from left to right, or from top to bottom. */
 const ACROSS = 2;
 const ALONG = 4;
 const OWN = 8;
 const BESIDE = 16;
 const LABEL = 32;
 
-class Window {
+/**
+ * What a course must keep clear of: bodies, foreign pins, foreign wires. Grid points of the sheet, with room
+ * around it, lie row by row in typed arrays; nets are kept plus one, so that 0 is none.
+ */
+export class Obstacles {
+  readonly box: Box;
   readonly width: number;
-  readonly height: number;
-  readonly flags: Uint8Array;
+  private readonly fixed: Uint8Array;
+  private readonly across: Int32Array;
+  private readonly along: Int32Array;
+  /** Nets that turn or end at a point. */
+  private readonly nodes: Int32Array;
 
-  constructor(
-    readonly box: Box,
-    spot: (x: number, y: number) => Spot,
-  ) {
-    this.width = box.x1 - box.x0 + 1;
-    this.height = box.y1 - box.y0 + 1;
-    this.flags = new Uint8Array(this.width * this.height);
-    for (let y = box.y0, i = 0; y <= box.y1; y++)
-      for (let x = box.x0; x <= box.x1; x++, i++) {
-        const s = spot(x, y);
-        this.flags[i] =
-          (s.blocked ? BLOCKED : 0) | (s.across ? ACROSS : 0) | (s.along ? ALONG : 0) | (s.ownNet ? OWN : 0);
-      }
-  }
-
-  /** Whether the one step out of a pin is taken, so that no search is needed. */
-  shutIn({ at, out }: RouteEnd): boolean {
-    if (!out) return false;
-    const flags = this.flags[(at.y + out.y - this.box.y0) * this.width + at.x + out.x - this.box.x0]!;
-    return (flags & (BLOCKED | (out.x !== 0 ? ACROSS : ALONG))) !== 0;
-  }
-
-  fill(bodies: readonly Box[], labels: readonly Box[], own: ReadonlySet<number>): this {
-    const mark = (box: Box, flag: number) => {
-      if (!overlap(box, this.box)) return;
-      for (
-        let y = Math.max(this.box.y0, Math.ceil(box.y0));
-        y <= Math.min(this.box.y1, Math.floor(box.y1));
-        y++
-      )
-        for (
-          let x = Math.max(this.box.x0, Math.ceil(box.x0));
-          x <= Math.min(this.box.x1, Math.floor(box.x1));
-          x++
-        )
-          if (!own.has(keyOf(x, y))) this.flags[(y - this.box.y0) * this.width + x - this.box.x0]! |= flag;
-    };
-    for (const label of labels) mark(label, LABEL);
-    for (const body of bodies) {
-      mark(grown(body, 0.7), BESIDE);
-      mark(body, BLOCKED);
+  /** @param without wires that are about to be laid anew, and so are not in the way. */
+  constructor(sheet: Sheet, nets: WireNets, without: ReadonlySet<string>) {
+    const courses = [...sheet.wires.values()].map((w) => ({ id: w.id, points: courseOf(sheet, w) }));
+    const parts = [...sheet.parts.values()];
+    const points = courses.flatMap((c) => c.points.map(({ x, y }) => ({ x0: x, y0: y, x1: x, y1: y })));
+    const all = around([...parts.map(footprintOf), ...parts.map(extentOf), ...points]);
+    const { x0, y0, x1, y1 } = grown(all ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, ROOM);
+    this.box = { x0: Math.floor(x0), y0: Math.floor(y0), x1: Math.ceil(x1), y1: Math.ceil(y1) };
+    this.width = this.box.x1 - this.box.x0 + 1;
+    const cells = this.width * (this.box.y1 - this.box.y0 + 1);
+    this.fixed = new Uint8Array(cells);
+    this.across = new Int32Array(cells);
+    this.along = new Int32Array(cells);
+    this.nodes = new Int32Array(cells);
+    for (const part of parts) {
+      const body = bodyOf(part);
+      this.mark(footprintOf(part), LABEL);
+      this.mark(grown(body, 0.7), BESIDE);
+      this.mark(body, BLOCKED);
+      for (const { at, out, port } of pinsOf(part))
+        for (let step = 0; step < port.lead + 0.5; step++)
+          this.fixed[this.index(at.x - out.x * step, at.y - out.y * step)]! |= BLOCKED;
     }
-    return this;
+    for (const { id, points: course } of courses)
+      if (!without.has(id)) this.lay(course, nets.ofWire(id) ?? -1);
+  }
+
+  index(x: number, y: number): number {
+    return (y - this.box.y0) * this.width + x - this.box.x0;
+  }
+
+  private mark(box: Box, flag: number): void {
+    for (let y = Math.ceil(box.y0); y <= Math.floor(box.y1); y++)
+      for (let x = Math.ceil(box.x0); x <= Math.floor(box.x1); x++) this.fixed[this.index(x, y)]! |= flag;
+  }
+
+  /** Adds a course that is now in the way of others. */
+  lay(points: readonly Point[], net: number): void {
+    for (const p of points) this.nodes[this.index(p.x, p.y)] = net + 1;
+    eachPiece(points, (a, b) => {
+      const dx = Math.sign(b.x - a.x);
+      const dy = Math.sign(b.y - a.y);
+      const line = dx !== 0 ? this.across : this.along;
+      const steps = Math.abs(b.x - a.x) + Math.abs(b.y - a.y);
+      for (let i = 0; i <= steps; i++) line[this.index(a.x + i * dx, a.y + i * dy)] = net + 1;
+    });
+  }
+
+  /** What is at a point for a course of that net; nothing fixed is in the way at its own ends. */
+  at(index: number, net: number, isEnd: boolean): number {
+    const across = this.across[index]!;
+    const along = this.along[index]!;
+    const node = this.nodes[index]!;
+    const own = net + 1;
+    let flags = isEnd ? 0 : this.fixed[index]!;
+    if (node !== 0 && node !== own && !isEnd) flags |= BLOCKED;
+    if (across === own || along === own) flags |= OWN;
+    if (across !== 0 && across !== own) flags |= ACROSS;
+    if (along !== 0 && along !== own) flags |= ALONG;
+    return flags;
   }
 }
 
@@ -158,31 +121,49 @@ class Window {
  * @returns the corners between the ends, or null where there is no way within about 40 steps around.
  */
 export function route(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number): Point[] | null {
-  for (const margin of [8, 40]) {
-    const box: Box = {
-      x0: Math.min(from.at.x, to.at.x) - margin,
-      y0: Math.min(from.at.y, to.at.y) - margin,
-      x1: Math.max(from.at.x, to.at.x) + margin,
-      y1: Math.max(from.at.y, to.at.y) + margin,
-    };
-    const window = obstacles.window(box, net, [from.at, to.at]);
-    if (window.shutIn(from) || window.shutIn(to)) return null;
-    const found = search(window, from, to);
+  if (shutIn(obstacles, from, net) || shutIn(obstacles, to, net)) return null;
+  const { box } = obstacles;
+  for (const margin of MARGINS) {
+    const found = search(obstacles, from, to, net, {
+      x0: Math.max(box.x0, Math.min(from.at.x, to.at.x) - margin),
+      y0: Math.max(box.y0, Math.min(from.at.y, to.at.y) - margin),
+      x1: Math.min(box.x1, Math.max(from.at.x, to.at.x) + margin),
+      y1: Math.min(box.y1, Math.max(from.at.y, to.at.y) + margin),
+    });
     if (found) return simplified([from.at, ...found, to.at]).slice(1, -1);
   }
   return null;
 }
 
-function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
-  const { width, height, flags, box } = window;
+/** Whether the one step out of a pin is taken, so that no search is needed. */
+function shutIn(obstacles: Obstacles, { at, out }: RouteEnd, net: number): boolean {
+  if (!out) return false;
+  const flags = obstacles.at(obstacles.index(at.x + out.x, at.y + out.y), net, false);
+  return (flags & (BLOCKED | (out.x !== 0 ? ACROSS : ALONG))) !== 0;
+}
+
+function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number, box: Box): Point[] | null {
+  const width = box.x1 - box.x0 + 1;
+  const height = box.y1 - box.y0 + 1;
   const cells = width * height;
   const cost = new Float64Array(cells * 4).fill(Number.POSITIVE_INFINITY);
   const came = new Int32Array(cells * 4).fill(-1);
-  const open = new FlatQueue<number>();
-  const target = (to.at.y - box.y0) * width + to.at.x - box.x0;
-  const start = (from.at.y - box.y0) * width + from.at.x - box.x0;
   const closed = new Uint8Array(cells * 4);
+  const open = new FlatQueue<number>();
+  const cellOf = (p: Point) => (p.y - box.y0) * width + p.x - box.x0;
+  const target = cellOf(to.at);
+  const start = cellOf(from.at);
   const [tx, ty] = [target % width, Math.floor(target / width)];
+  const flagsAt = (x: number, y: number) => {
+    const cell = y * width + x;
+    return obstacles.at(obstacles.index(x + box.x0, y + box.y0), net, cell === start || cell === target);
+  };
+  const inside = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height;
+  const isOwn = (cell: number, dx: number, dy: number) => {
+    const x = (cell % width) + dx;
+    const y = Math.floor(cell / width) + dy;
+    return inside(x, y) && (flagsAt(x, y) & OWN) !== 0;
+  };
   /** A lower bound of what is still to pay from a cell in a direction: the steps, and the bends that must come. */
   const rest = (cell: number, d: number) => {
     const dx = tx - (cell % width);
@@ -192,11 +173,6 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
     const aside = step.x !== 0 ? dy : dx;
     const bends = ahead < 0 ? 2 : aside !== 0 ? 1 : 0;
     return Math.abs(dx) + Math.abs(dy) + bends * BEND;
-  };
-  const isOwn = (cell: number, dx: number, dy: number) => {
-    const x = (cell % width) + dx;
-    const y = Math.floor(cell / width) + dy;
-    return x >= 0 && y >= 0 && x < width && y < height && (flags[y * width + x]! & OWN) !== 0;
   };
   for (let d = 0; d < 4; d++) {
     const step = STEPS[d]!;
@@ -208,10 +184,10 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
   }
   while (open.length > 0) {
     const state = open.pop()!;
-    const cell = state >> 2;
-    const direction = state & 3;
     if (closed[state]) continue;
     closed[state] = 1;
+    const cell = state >> 2;
+    const direction = state & 3;
     if (cell === target) {
       const step = STEPS[direction]!;
       if (to.out && (step.x !== -to.out.x || step.y !== -to.out.y)) continue;
@@ -220,31 +196,29 @@ function search(window: Window, from: RouteEnd, to: RouteEnd): Point[] | null {
     }
     const x = cell % width;
     const y = Math.floor(cell / width);
+    const here = flagsAt(x, y);
     for (let d = 0; d < 4; d++) {
-      if (((d + 2) & 3) === direction && cell !== start) continue;
-      if (cell === start && d !== direction) continue;
       const turns = d !== direction;
-      const here = flags[cell]!;
+      if (turns && (cell === start || ((d + 2) & 3) === direction)) continue;
       // A corner on a foreign wire would look like a connection.
       if (turns && here & (ACROSS | ALONG)) continue;
       const step = STEPS[d]!;
       const nx = x + step.x;
       const ny = y + step.y;
-      if (nx < 0 || ny < 0 || nx >= width || ny >= height) continue;
-      const next = ny * width + nx;
-      const there = flags[next]!;
-      if (there & BLOCKED) continue;
-      const horizontal = step.x !== 0;
-      const running = horizontal ? ACROSS : ALONG;
-      if (there & running) continue;
+      if (!inside(nx, ny)) continue;
+      const there = flagsAt(nx, ny);
+      const [running, crossing] = step.x !== 0 ? [ACROSS, ALONG] : [ALONG, ACROSS];
+      if (there & (BLOCKED | running)) continue;
       let price = there & OWN && here & OWN ? ALONG_OWN_NET : 1;
       if (turns) price += BEND;
-      if (there & (horizontal ? ALONG : ACROSS)) price += CROSSING;
+      if (there & crossing) price += CROSSING;
       if (there & BESIDE) price += BESIDE_BODY;
       if (there & LABEL) price += OVER_LABEL;
-      const side = horizontal ? width : 1;
-      for (const beside of [next - side, next + side])
-        if (beside >= 0 && beside < cells && flags[beside]! & running) price += BESIDE_WIRE;
+      for (const side of [-1, 1]) {
+        const [bx, by] = step.x !== 0 ? [nx, ny + side] : [nx + side, ny];
+        if (inside(bx, by) && flagsAt(bx, by) & running) price += BESIDE_WIRE;
+      }
+      const next = ny * width + nx;
       const total = cost[state]! + price;
       const key = next * 4 + d;
       if (total >= cost[key]!) continue;
