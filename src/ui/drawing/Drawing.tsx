@@ -38,7 +38,7 @@ const fetchOverlays = () => {
 
 type Opened =
   | { readonly is: 'ring'; readonly at: Point; readonly pressed: boolean }
-  | { readonly is: 'typing'; readonly at: Point; readonly first: string }
+  | { readonly is: 'typing'; readonly at: Point; readonly first: string; readonly entered: boolean }
   | { readonly is: 'settings'; readonly part: string };
 
 /** How near in pixels the pointer must be to a badge for its words to show. */
@@ -222,7 +222,16 @@ export function Drawing() {
     if (role?.role === 'input' && role.by !== 'clock') session.flip(id);
     else setOpened({ is: 'settings', part: id });
   };
-  const openTyping = (first: string) => setOpened({ is: 'typing', at: pointer.current ?? middle(), first });
+  const openTyping = (first: string) =>
+    setOpened({ is: 'typing', at: pointer.current ?? middle(), first, entered: false });
+  /** Keys that are pressed before the typing line is there are not lost. */
+  const typeAhead = (event: React.KeyboardEvent) => {
+    if (opened?.is !== 'typing' || event.target !== root.current) return false;
+    if (event.key === 'Escape') setOpened(null);
+    else if (event.key === 'Enter') setOpened({ ...opened, entered: true });
+    else if (event.key.length === 1) setOpened({ ...opened, first: opened.first + event.key });
+    return true;
+  };
   const showTip = (pixel: Point) => {
     const spot = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
       const p = toScreen(view.current, at);
@@ -278,20 +287,22 @@ export function Drawing() {
         style={{ cursor }}
         onKeyDown={(event) => {
           if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
-          const used = drawingKey(event, {
-            session,
-            openRing: () => setOpened({ is: 'ring', at: pointer.current ?? middle(), pressed: false }),
-            openTyping,
-            openSettings: (part) => setOpened({ is: 'settings', part }),
-            act,
-            showAll,
-            zoom: (factor) => {
-              const at = pointer.current ?? middle();
-              view.current = zoomed(view.current, factor, at.x, at.y);
-              repaint();
-            },
-            cancel: () => hand.cancel(),
-          });
+          const used =
+            typeAhead(event) ||
+            drawingKey(event, {
+              session,
+              openRing: () => setOpened({ is: 'ring', at: pointer.current ?? middle(), pressed: false }),
+              openTyping,
+              openSettings: (part) => setOpened({ is: 'settings', part }),
+              act,
+              showAll,
+              zoom: (factor) => {
+                const at = pointer.current ?? middle();
+                view.current = zoomed(view.current, factor, at.x, at.y);
+                repaint();
+              },
+              cancel: () => hand.cancel(),
+            });
           if (used) {
             event.preventDefault();
             event.stopPropagation();
@@ -373,6 +384,7 @@ export function Drawing() {
             x={within(opened.at.x, 4, size.current.width - 296)}
             y={within(opened.at.y, 4, size.current.height - 300)}
             first={opened.first}
+            entered={opened.entered}
             allowed={allowed}
             onClose={close}
             onPlace={(typed) => placeAt(opened.at, typed.kind, typed.params, typed.labels)}

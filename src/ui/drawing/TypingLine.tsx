@@ -7,7 +7,9 @@ import { SymbolPicture } from './SymbolPicture';
 interface Props {
   readonly x: number;
   readonly y: number;
+  /** What was typed before the line was there, and whether Enter followed. */
   readonly first: string;
+  readonly entered: boolean;
   readonly allowed: (kind: string) => boolean;
   readonly onPlace: (typed: TypedPart) => void;
   readonly onClose: () => void;
@@ -16,7 +18,7 @@ interface Props {
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ x, y, first, allowed, onPlace, onClose }: Props) {
+export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: Props) {
   const [text, setText] = useState(first);
   const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
@@ -43,6 +45,11 @@ export function TypingLine({ x, y, first, allowed, onPlace, onClose }: Props) {
     const known = chosen.typed.find((name) => text.trim().toLowerCase().startsWith(name));
     return known ? text : [chosen.typed[0], ...rest].join(' ');
   };
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, as soon as the line is there
+  useEffect(() => {
+    if (entered) submit(completed());
+  }, []);
 
   return (
     <div

@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { Drawing } from '@/ui/drawing/Drawing';
-import type { Face } from './FacesMenu';
+import type { Face } from './face';
 
 /** Faces are fetched when they are first opened. */
 const loading = () => <section className="pane" aria-busy="true" />;

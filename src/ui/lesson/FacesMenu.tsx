@@ -1,13 +1,7 @@
 'use client';
 
 import { OnDemand } from '@/ui/controls/OnDemand';
-
-export type Face = 'table' | 'time';
-
-export interface FacesMenuProps {
-  readonly open: ReadonlySet<Face>;
-  readonly onChange: (face: Face, open: boolean) => void;
-}
+import type { FacesMenuProps } from './face';
 
 const load = () => import('./FacesMenuList').then((m) => m.FacesMenuList);
 

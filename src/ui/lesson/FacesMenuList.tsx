@@ -1,7 +1,7 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import type { Face, FacesMenuProps } from './FacesMenu';
+import type { Face, FacesMenuProps } from './face';
 import { useSession, useSessionState } from './session-context';
 
 const NAMES: Record<Face, string> = { table: 'Truth table', time: 'Time' };

@@ -1,0 +1,156 @@
+// Takes the pictures in docs/screenshots anew, from the demo data on the built application: `npm run screenshots`.
+import { spawn } from 'node:child_process';
+import { chromium } from '@playwright/test';
+
+const PORT = Number(process.env.MANEGE_TEST_PORT ?? 3212);
+const base = `http://localhost:${PORT}`;
+const server = spawn('node_modules/.bin/next', ['start', '-p', String(PORT)], { stdio: 'ignore' });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
+});
+
+async function tour(theme, wanted) {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme: theme,
+    serviceWorkers: 'block',
+  });
+  const page = await context.newPage();
+  const shot = async (name) => {
+    if (!wanted.includes(name)) return;
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: `docs/screenshots/${name}${theme === 'dark' ? '-dark' : ''}.png` });
+  };
+  const sheet = page.getByRole('application');
+  const open = async (title) => {
+    await page.goto(base);
+    await page.getByRole('link', { name: `Open ${title}` }).click();
+    await sheet.waitFor();
+    await page.waitForTimeout(300);
+  };
+  for (let i = 0; i < 100; i++) {
+    if (await page.goto(base).catch(() => null)) break;
+    await page.waitForTimeout(100);
+  }
+  await page.getByRole('article').first().waitFor();
+  await shot('shelf');
+
+  await open('Drive interlock');
+  for (const row of [0, 1, 3, 4, 5]) await page.locator(`[data-row="${row}"]`).click();
+  await shot('lesson-interlock');
+  const box = await sheet.boundingBox();
+  await page.mouse.move(box.x + 560, box.y + 430);
+  await sheet.focus();
+  await page.waitForTimeout(300);
+  await page.keyboard.press('Space');
+  await page.getByRole('menu').waitFor();
+  await page.mouse.move(box.x + 600, box.y + 525);
+  await shot('ring');
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page
+    .getByLabel(/^Task/)
+    .fill(
+      'The carousel turns only while the **key** is in, the bars are down *and* the platform is clear.\n\n- Warn while the key is in and a bar is up.',
+    );
+  await shot('hand-out');
+
+  await open('Lamp chase');
+  for (let i = 0; i < 17; i++) await page.getByRole('button', { name: 'On half a period' }).click();
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Back half a period' }).click();
+  await page.mouse.move(640, 790);
+  await shot('lesson-lamp-chase');
+
+  await page.goto(`${base}/exercise`);
+  await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
+  await sheet.waitFor();
+  await page.waitForTimeout(400);
+  await sheet.focus();
+  const corner = await sheet.boundingBox();
+  const point = async ([x, y]) => page.mouse.move(corner.x + (x + 4) * 14, corner.y + (y + 4) * 14);
+  const drag = async (from, to) => {
+    await point(from);
+    await page.mouse.down();
+    await point(to);
+    await page.mouse.up();
+  };
+  for (const [x, y, text] of [
+    [4, 4, 'sw Key, Bars, Clear'],
+    [14, 9, 'and 3'],
+    [25, 9, 'lamp Drive'],
+    [25, 20, 'lamp Warn'],
+    [15, 20, 'or'],
+  ]) {
+    await point([x, y]);
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(100);
+  }
+  for (const [from, to] of [
+    [
+      [6, 4],
+      [11, 7],
+    ],
+    [
+      [6, 9],
+      [11, 9],
+    ],
+    [
+      [6, 14],
+      [11, 11],
+    ],
+    [
+      [17, 9],
+      [23, 9],
+    ],
+    [
+      [7, 4],
+      [12, 19],
+    ],
+    [
+      [8, 9],
+      [12, 21],
+    ],
+    [
+      [18, 20],
+      [23, 20],
+    ],
+  ])
+    await drag(from, to);
+  await page.getByRole('button', { name: 'Check' }).click();
+  await page.getByRole('button', { name: /row 2: wrong/ }).click();
+  await page.getByRole('button', { name: 'Show everything' }).click();
+  await sheet.focus();
+  await page.keyboard.press('Escape');
+  await page.mouse.move(640, 790);
+  await shot('exercise');
+
+  await page.goto(`${base}/marking`);
+  await page.getByRole('button', { name: /three made-up/ }).click();
+  await page.getByRole('button', { name: 'Close this message' }).click();
+  await shot('marking');
+  await page.getByRole('button', { name: 'Open' }).nth(1).click();
+  await page.getByRole('button', { name: 'Show the first wrong row' }).click();
+  await page.mouse.move(640, 790);
+  await shot('marking-look');
+  await context.close();
+}
+
+try {
+  await tour('light', [
+    'shelf',
+    'lesson-interlock',
+    'ring',
+    'hand-out',
+    'lesson-lamp-chase',
+    'exercise',
+    'marking',
+    'marking-look',
+  ]);
+  await tour('dark', ['shelf', 'lesson-interlock', 'lesson-lamp-chase', 'exercise', 'marking']);
+} finally {
+  await browser.close();
+  server.kill();
+}

@@ -1,0 +1,7 @@
+/** The faces that stand beside the drawing where they are open. */
+export type Face = 'table' | 'time';
+
+export interface FacesMenuProps {
+  readonly open: ReadonlySet<Face>;
+  readonly onChange: (face: Face, open: boolean) => void;
+}
