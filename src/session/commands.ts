@@ -3,7 +3,7 @@ import { overlap } from '@/core/circuit/geometry';
 import { type End, freshId, type Params, type Sheet } from '@/core/circuit/lesson';
 import { excerpt, paste } from '@/core/drawing/copies';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
-import { extentOf } from '@/core/drawing/placement';
+import { extentOf, footprintOf } from '@/core/drawing/placement';
 import { sameName } from '@/core/exercise/check';
 import { readLesson, writeLesson } from '@/core/formats/lesson-file';
 import { inputAt } from '@/core/logic/truth-table';
@@ -36,10 +36,10 @@ export function place(
 
 /** The wished point, or the nearest below it where the part covers no other. */
 function freeSpot(sheet: Sheet, kind: PartKind, params: Params, wished: Point): Point {
-  const taken = [...sheet.parts.values()].map(extentOf);
+  const taken = [...sheet.parts.values()].map(footprintOf);
   for (let down = 0; down < 200; down++) {
     const at = { x: wished.x, y: wished.y + down };
-    const extent = extentOf(newPart(sheet, kind, at, params, ''));
+    const extent = footprintOf(newPart(sheet, kind, at, params, ''));
     if (!taken.some((t) => overlap(t, extent))) return at;
   }
   return wished;

@@ -211,6 +211,8 @@ test('outputs that drive against each other are a conflict only while they diffe
   expect(session.state.conflicts.size).toBe(0);
   session.flip('switch1');
   expect(session.state.conflicts.size).toBe(1);
+  const said = (id: string) => spokenPart(session.state, session.sheet, session.sheet.parts.get(id)!);
+  expect([said('switch1'), said('switch2')].map((w) => w.split(', ')[2])).toEqual(['1', '0']);
   session.flip('switch2');
   expect(session.state.conflicts.size).toBe(0);
 });

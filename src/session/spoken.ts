@@ -61,7 +61,7 @@ export function spokenPart(state: SessionState, sheet: Sheet, part: Part): strin
   const kind = kindOf(part);
   const { drives, driven } = neighbours(sheet, part);
   const value = (port: string) => {
-    const net = state.netlist.netsOfPin(part.id, port)?.[0];
+    const net = state.netlist.ownNet(part.id, port);
     return net === undefined ? 'nothing' : letterOf(state.values[net] as Logic);
   };
   const ports = kind.ports(part.params);

@@ -226,6 +226,10 @@ export function compile(sheet: Sheet): Netlist {
     diagnostics,
     netsOfPin,
     netsOfWire: (wire) => netsOf(wireNode.get(wire)),
+    ownNet: (part, port) => {
+      const pin = pins.get(part)?.get(port);
+      return pin && netAt(pin, 0);
+    },
   };
 }
 

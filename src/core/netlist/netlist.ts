@@ -50,6 +50,8 @@ export interface Netlist {
   /** Nets of a port's bits, least significant first; undefined where the part or port is not there. */
   netsOfPin(part: string, port: string): readonly number[] | undefined;
   netsOfWire(wire: string): readonly number[] | undefined;
+  /** The net of a port's bit 0 before other drivers of the same wire are taken in: what the part itself says. */
+  ownNet(part: string, port: string): number | undefined;
 }
 
 /** Names of the parts that drive the given nets, each once, in order. */

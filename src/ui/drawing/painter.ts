@@ -275,19 +275,19 @@ function crossStrokes(g: CanvasRenderingContext2D, points: readonly Point[]): vo
   });
 }
 
+/** Teeth stand at places of the sheet, not of the wire, so that wires which share a stretch share its teeth. */
 function sawTooth(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  g.moveTo(points[0]!.x, points[0]!.y);
+  const TOOTH = 0.5;
   eachPiece(points, (a, b) => {
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    const ux = (b.x - a.x) / length;
-    const uy = (b.y - a.y) / length;
-    const teeth = Math.max(1, Math.round(length / 0.7));
-    for (let i = 0; i < teeth; i++) {
-      const d = ((i + 0.5) * length) / teeth;
-      const side = i % 2 === 0 ? 0.35 : -0.35;
-      g.lineTo(a.x + ux * d - uy * side, a.y + uy * d + ux * side);
-    }
-    g.lineTo(b.x, b.y);
+    const flat = a.y === b.y;
+    const [from, to] = flat ? [a.x, b.x] : [a.y, b.y];
+    const [least, most] = [Math.min(from, to), Math.max(from, to)];
+    const at = (along: number, aside: number) =>
+      flat ? ([along, a.y + aside] as const) : ([a.x + aside, along] as const);
+    g.moveTo(...at(least, 0));
+    for (let k = Math.ceil(least / TOOTH + 0.5); (k + 0.5) * TOOTH <= most; k++)
+      g.lineTo(...at(k * TOOTH, k % 2 === 0 ? 0.35 : -0.35));
+    g.lineTo(...at(most, 0));
   });
 }
 
@@ -302,7 +302,7 @@ function paintPart(
   const body = bodyOf(part);
   if (overlay.parts.has(part.id) || overlay.hover?.part === part.id) {
     g.beginPath();
-    g.roundRect(body.x0 - 0.55, body.y0 - 0.55, body.x1 - body.x0 + 1.1, body.y1 - body.y0 + 1.1, 0.7);
+    g.roundRect(body.x0 - 0.35, body.y0 - 0.35, body.x1 - body.x0 + 0.7, body.y1 - body.y0 + 0.7, 0.6);
     g.fillStyle = palette['accent-soft'];
     g.fill();
     if (overlay.parts.has(part.id)) {
@@ -314,7 +314,7 @@ function paintPart(
   const shapes = kind.symbol(part.params, {
     standard: scene.standard,
     value: (port) => {
-      const net = scene.netlist.netsOfPin(part.id, port)?.[0];
+      const net = scene.netlist.ownNet(part.id, port);
       return net === undefined ? Z : (scene.values[net] as Logic);
     },
     held: scene.on.has(part.id),

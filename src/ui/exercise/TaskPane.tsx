@@ -111,7 +111,8 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                       <>
                         <span className="sr-only">is </span>
                         <s className="decoration-2">{given}</s>
-                        <span className="sr-only">, should be</span> {o.rows[row]}
+                        <span className="sr-only">, should be</span>
+                        <span className="pl-1.5 text-ink">{o.rows[row]}</span>
                       </>
                     ) : (
                       given

@@ -21,6 +21,14 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
       ],
     ],
     [
+      'Try',
+      [
+        ['Click a switch, or Enter', 'flips it'],
+        ['Press a button', 'holds it; Shift-click keeps it held'],
+        ['Arrow keys, nothing selected', 'next row, or on and back in time'],
+      ],
+    ],
+    [
       'Change',
       [
         ['Double click, or F2', 'label and settings of a part'],
@@ -29,14 +37,6 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
         ['Shift and drag on paper · Ctrl click', 'select several'],
         ['Delete', 'remove what is selected'],
         ['Ctrl Z · Ctrl Shift Z', 'undo · redo'],
-      ],
-    ],
-    [
-      'Try',
-      [
-        ['Click a switch, or Enter', 'flips it'],
-        ['Press a button', 'holds it; Shift-click keeps it held'],
-        ['Arrow keys, nothing selected', 'next row, or on and back in time'],
       ],
     ],
     [

@@ -15,7 +15,7 @@ export interface Span {
 }
 
 export const NAMES = 96;
-export const RULER = 26;
+export const RULER = 34;
 /** Heights of a lane in pixels, as there is room. */
 const SMALLEST_LANE = 25;
 const LARGEST_LANE = 44;
@@ -73,10 +73,10 @@ export function paintDiagram(
   const x = Math.round(toX(span, moment)) + 0.5;
   g.strokeStyle = palette.accent;
   g.lineWidth = 2;
-  line(g, x, RULER - 6, x, bottom);
+  line(g, x, RULER - 7, x, bottom);
   g.fillStyle = palette.accent;
   g.beginPath();
-  g.arc(x, RULER - 6, 6, 0, 7);
+  g.arc(x, RULER - 7, 6, 0, 7);
   g.fill();
   g.restore();
   g.textAlign = 'right';
