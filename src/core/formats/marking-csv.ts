@@ -8,7 +8,7 @@ export interface MarkedRow {
   readonly check: Check;
 }
 
-/** `2 AND, 1 NOT`, without the switches and lamps that every circuit has. */
+/** `2 AND, 1 NOT`, without the switches and lamps that are in each of them. */
 export function partsText(check: Check): string {
   return check.parts
     .filter(({ kind }) => !findKind(kind)?.role)

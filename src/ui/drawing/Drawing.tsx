@@ -12,13 +12,13 @@ import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import { copied, pasteText, place, removeSelected } from '@/session/commands';
-import { useTheme } from '@/ui/controls/theme';
+import type { SessionState } from '@/session/session';
+import { usePainter } from '@/ui/controls/usePainter';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Hand } from './hand';
 import { allowedIn, drawingKey } from './keys';
 import { PartsList } from './PartsList';
-import { paint } from './painter';
-import { type Palette, readPalette } from './palette';
+import { type Overlay, paint, type Scene } from './painter';
 import { OUTER } from './ring-size';
 import { Trouble } from './Trouble';
 import { fitted, START_VIEW, STEP, toScreen, toSheet, type View, zoomed } from './view';
@@ -50,22 +50,27 @@ export function Drawing() {
   const sheetId = useSessionState((s) => s.sheetId);
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
   const readOnly = useSessionState((s) => s.readOnly);
-  const theme = useTheme();
   const root = useRef<HTMLDivElement>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
   const view = useRef<View>(START_VIEW);
-  const size = useRef({ width: 0, height: 0 });
+  /** Whether the next painting is to show everything. */
+  const whole = useRef(true);
   const pointer = useRef<Point | null>(null);
-  const palette = useRef<Palette | null>(null);
-  const frame = useRef(0);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [tip, setTip] = useState<{ text: string; x: number; y: number } | null>(null);
   const [cursor, setCursor] = useState('default');
-  const [, refresh] = useState(0);
   const allowed = useMemo(() => allowedIn(session), [session]);
 
-  const repaintRef = useRef(() => {});
-  const repaint = useCallback(() => repaintRef.current(), []);
+  const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
+    if (whole.current) {
+      const box = around([...session.sheet.parts.values()].map(footprintOf));
+      view.current = fitted(box, pixels.width, pixels.height);
+      whole.current = false;
+    }
+    const state = session.state;
+    const shown = shownSheet();
+    paint(g, pixels, view.current, sceneOf(state, shown), overlayOf(state, shown, hand), palette);
+    setCursor(hand.cursor);
+  }, measureWhole);
   const hand = useMemo(
     () =>
       new Hand({
@@ -74,15 +79,15 @@ export function Drawing() {
         setView: (next) => {
           view.current = next;
         },
-        repaint: () => repaintRef.current(),
+        repaint,
         openSettings: (part) => setOpened({ is: 'settings', part }),
       }),
-    [session],
+    [session, repaint],
   );
   const preview = useRef<{ by: Point; sheet: Sheet; from: Sheet } | null>(null);
 
   /** The sheet as it would be if the parts were let go here. */
-  const shownSheet = useCallback((): Sheet => {
+  const shownSheet = (): Sheet => {
     const now = session.sheet;
     const by = hand.dragged;
     if (!by || (by.x === 0 && by.y === 0)) return now;
@@ -93,94 +98,17 @@ export function Drawing() {
     const moved = applied.ok ? sheetOf(applied.lesson, now.id)! : now;
     preview.current = { by, sheet: moved, from: now };
     return moved;
-  }, [session, hand]);
-
-  const paintNow = useCallback(() => {
-    frame.current = 0;
-    const element = canvas.current;
-    const g = element?.getContext('2d');
-    if (!element || !g) return;
-    palette.current ??= readPalette();
-    const ratio = window.devicePixelRatio || 1;
-    g.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const state = session.state;
-    const shown = shownSheet();
-    const { hover } = hand;
-    paint(
-      g,
-      size.current,
-      view.current,
-      {
-        sheet: shown,
-        netlist: state.netlist,
-        values: state.values,
-        conflicts: state.conflicts,
-        standard: state.lesson.settings.symbols,
-        on: state.on,
-      },
-      {
-        parts: state.selection.parts,
-        wires: state.selection.wires,
-        hover: hover && {
-          part: hover.is === 'part' ? hover.part : undefined,
-          wire: hover.is === 'wire' ? hover.wire : undefined,
-          pin: hover.is === 'pin' ? hover.at : undefined,
-        },
-        rubber: hand.rubber,
-        box: hand.box,
-        trouble: troubleSpots(shown, state.diagnostics).map(({ at, trouble }) => ({
-          at,
-          grave: trouble.code !== 'loose-input',
-        })),
-        grid: true,
-      },
-      palette.current,
-    );
-    setCursor(hand.cursor);
-  }, [session, hand, shownSheet]);
-
-  repaintRef.current = () => {
-    if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
   };
 
   const showAll = useCallback(() => {
-    const box = around([...session.sheet.parts.values()].map(footprintOf));
-    view.current = fitted(box, size.current.width, size.current.height);
-    refresh((n) => n + 1);
+    whole.current = true;
     repaint();
-  }, [session, repaint]);
+  }, [repaint]);
 
-  useEffect(() => {
-    const stop = session.store.subscribe(repaint);
-    return () => {
-      stop();
-      cancelAnimationFrame(frame.current);
-      frame.current = 0;
-    };
-  }, [session, repaint]);
-
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
-  useEffect(() => {
-    palette.current = null;
-    repaint();
-    document.fonts.ready.then(repaint);
-  }, [theme, repaint]);
+  useEffect(() => session.store.subscribe(repaint), [session, repaint]);
 
   useEffect(() => {
     const element = canvas.current!;
-    let first = true;
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect;
-      size.current = { width, height };
-      const ratio = window.devicePixelRatio || 1;
-      element.width = Math.round(width * ratio);
-      element.height = Math.round(height * ratio);
-      if (first) showAll();
-      first = false;
-      // At once, for a resized canvas is blank until it is painted.
-      paintNow();
-    });
-    observer.observe(element.parentElement!);
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const box = element.getBoundingClientRect();
@@ -190,11 +118,8 @@ export function Drawing() {
       repaint();
     };
     element.addEventListener('wheel', wheel, { passive: false });
-    return () => {
-      observer.disconnect();
-      element.removeEventListener('wheel', wheel);
-    };
-  }, [showAll, paintNow, repaint]);
+    return () => element.removeEventListener('wheel', wheel);
+  }, [canvas, repaint]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another sheet is looked at whole first
   useEffect(() => {
@@ -414,6 +339,36 @@ export function Drawing() {
       </div>
     </section>
   );
+}
+
+const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({
+  width: clientWidth,
+  height: clientHeight,
+});
+
+function sceneOf(state: SessionState, sheet: Sheet): Scene {
+  const { netlist, values, conflicts, on, lesson } = state;
+  return { sheet, netlist, values, conflicts, on, standard: lesson.settings.symbols };
+}
+
+function overlayOf(state: SessionState, sheet: Sheet, hand: Hand): Overlay {
+  const { hover } = hand;
+  return {
+    parts: state.selection.parts,
+    wires: state.selection.wires,
+    hover: hover && {
+      part: hover.is === 'part' ? hover.part : undefined,
+      wire: hover.is === 'wire' ? hover.wire : undefined,
+      pin: hover.is === 'pin' ? hover.at : undefined,
+    },
+    rubber: hand.rubber,
+    box: hand.box,
+    trouble: troubleSpots(sheet, state.diagnostics).map(({ at, trouble }) => ({
+      at,
+      grave: trouble.code !== 'loose-input',
+    })),
+    grid: true,
+  };
 }
 
 /** A pixel moved into a stretch; to its beginning where it is too short. */

@@ -1,9 +1,9 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { hasClock, shortestPeriod, timeText } from '@/session/moment';
-import { useTheme } from '@/ui/controls/theme';
-import { FONTS, type Palette, readPalette } from '@/ui/drawing/palette';
+import { usePainter } from '@/ui/controls/usePainter';
+import { FONTS } from '@/ui/drawing/palette';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { diagramHeight, type Lane, NAMES, paintDiagram, RULER, type Span, toTime, toX } from './waveform';
 
@@ -18,90 +18,61 @@ export function TimeFace() {
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
   const playing = useSessionState((s) => s.playing);
-  const theme = useTheme();
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const scroller = useRef<HTMLDivElement>(null);
-  const palette = useRef<Palette | null>(null);
   const span = useRef<Span | null>(null);
   const follows = useRef(true);
   const lastMoment = useRef(0);
-  const size = useRef({ width: 0, height: 0 });
-  const frame = useRef(0);
   const drag = useRef<{ cursor: boolean; x: number; from: number } | null>(null);
-  const [, refresh] = useState(0);
   const count = netlist.inputs.length + netlist.outputs.length;
   const clocked = hasClock(netlist);
 
   const period = shortestPeriod(netlist) ?? FALLBACK_PERIOD;
   const momentNow = useCallback(() => session.state.cursor ?? session.state.now, [session]);
 
-  const paintNow = useCallback(() => {
-    frame.current = 0;
-    const element = canvas.current;
-    const g = element?.getContext('2d');
-    if (!element || !g || size.current.width === 0) return;
-    palette.current ??= readPalette();
-    const width = Math.max(50, size.current.width - NAMES);
-    span.current ??= { from: 0, perPixel: (CYCLES_SHOWN * period) / width };
-    const { now } = session.state;
-    const right = span.current.from + width * span.current.perPixel;
-    if (follows.current && now > right - 0.06 * width * span.current.perPixel)
-      span.current = { ...span.current, from: now - 0.94 * width * span.current.perPixel };
-    if (follows.current && now < span.current.from)
-      span.current = { ...span.current, from: Math.max(0, now - period) };
-    const moment = momentNow();
-    const seen = width * span.current.perPixel;
-    const out = moment < span.current.from || moment > span.current.from + seen;
-    if (moment !== lastMoment.current && out)
-      span.current = { ...span.current, from: Math.max(0, moment - 0.1 * seen) };
-    lastMoment.current = moment;
-    const ratio = window.devicePixelRatio || 1;
-    g.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const terminals = [...session.state.netlist.inputs, ...session.state.netlist.outputs];
-    const { trace } = session;
-    const from = Math.max(trace.begins, span.current.from);
-    const to = Math.min(now, span.current.from + width * span.current.perPixel);
-    const clocks = new Set(
-      session.state.netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.part] : [])),
-    );
-    const changes = trace.window(
-      terminals.map((t) => t.nets[0]!),
-      from,
-      to,
-    );
-    const lanes: Lane[] = terminals.map((t, i) => ({
-      name: t.name,
-      clock: clocks.has(t.part),
-      changes: changes[i]!,
-    }));
-    paintDiagram(
-      g,
-      size.current,
-      { lanes, span: span.current, now: to, moment, timeText },
-      palette.current,
-      FONTS.text,
-    );
-  }, [session, period, momentNow]);
+  const { canvas, repaint } = usePainter(
+    (g, pixels, palette) => {
+      const width = Math.max(50, pixels.width - NAMES);
+      span.current ??= { from: 0, perPixel: (CYCLES_SHOWN * period) / width };
+      const { now } = session.state;
+      const right = span.current.from + width * span.current.perPixel;
+      if (follows.current && now > right - 0.06 * width * span.current.perPixel)
+        span.current = { ...span.current, from: now - 0.94 * width * span.current.perPixel };
+      if (follows.current && now < span.current.from)
+        span.current = { ...span.current, from: Math.max(0, now - period) };
+      const moment = momentNow();
+      const seen = width * span.current.perPixel;
+      const out = moment < span.current.from || moment > span.current.from + seen;
+      if (moment !== lastMoment.current && out)
+        span.current = { ...span.current, from: Math.max(0, moment - 0.1 * seen) };
+      lastMoment.current = moment;
+      const terminals = [...session.state.netlist.inputs, ...session.state.netlist.outputs];
+      const { trace } = session;
+      const from = Math.max(trace.begins, span.current.from);
+      const to = Math.min(now, span.current.from + width * span.current.perPixel);
+      const clocks = new Set(
+        session.state.netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.part] : [])),
+      );
+      const changes = trace.window(
+        terminals.map((t) => t.nets[0]!),
+        from,
+        to,
+      );
+      const lanes: Lane[] = terminals.map((t, i) => ({
+        name: t.name,
+        clock: clocks.has(t.part),
+        changes: changes[i]!,
+      }));
+      paintDiagram(g, pixels, { lanes, span: span.current, now: to, moment, timeText }, palette, FONTS.text);
+    },
+    useCallback(
+      ({ clientWidth, clientHeight }: HTMLElement) => ({
+        width: clientWidth,
+        height: Math.max(clientHeight, diagramHeight(count)),
+      }),
+      [count],
+    ),
+  );
 
-  const repaint = useCallback(() => {
-    if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
-  }, [paintNow]);
-
-  useEffect(() => {
-    const stop = session.store.subscribe(repaint);
-    return () => {
-      stop();
-      cancelAnimationFrame(frame.current);
-      frame.current = 0;
-    };
-  }, [session, repaint]);
-
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
-  useEffect(() => {
-    palette.current = null;
-    repaint();
-    document.fonts.ready.then(repaint);
-  }, [theme, repaint]);
+  useEffect(() => session.store.subscribe(repaint), [session, repaint]);
 
   // A clock of another period wants another scale.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the period counts
@@ -117,24 +88,9 @@ export function TimeFace() {
 
   useEffect(() => {
     const element = canvas.current!;
-    const observer = new ResizeObserver(() => {
-      const width = scroller.current!.clientWidth;
-      const height = Math.max(scroller.current!.clientHeight, diagramHeight(count));
-      size.current = { width, height };
-      const ratio = window.devicePixelRatio || 1;
-      element.width = Math.round(width * ratio);
-      element.height = Math.round(height * ratio);
-      element.style.height = `${height}px`;
-      paintNow();
-    });
-    observer.observe(scroller.current!);
+    const around = element.parentElement!;
     const wheel = (event: WheelEvent) => {
-      if (
-        !event.ctrlKey &&
-        !event.shiftKey &&
-        scroller.current!.scrollHeight > scroller.current!.clientHeight
-      )
-        return;
+      if (!event.ctrlKey && !event.shiftKey && around.scrollHeight > around.clientHeight) return;
       event.preventDefault();
       if (!span.current) return;
       const x = event.clientX - element.getBoundingClientRect().left;
@@ -145,11 +101,8 @@ export function TimeFace() {
       repaint();
     };
     element.addEventListener('wheel', wheel, { passive: false });
-    return () => {
-      observer.disconnect();
-      element.removeEventListener('wheel', wheel);
-    };
-  }, [count, paintNow, repaint]);
+    return () => element.removeEventListener('wheel', wheel);
+  }, [canvas, repaint]);
 
   const zoom = (factor: number) => {
     const now = span.current;
@@ -157,7 +110,6 @@ export function TimeFace() {
     const moment = momentNow();
     const perPixel = Math.min(1e12, Math.max(0.5, now.perPixel * factor));
     span.current = { perPixel, from: Math.max(0, moment - (toX(now, moment) - NAMES) * perPixel) };
-    refresh((n) => n + 1);
     repaint();
   };
 
@@ -194,7 +146,7 @@ export function TimeFace() {
           </button>
         </span>
       </header>
-      <div ref={scroller} className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+      <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
         {count === 0 && (
           <p className="absolute z-10 p-5 text-quiet">No signals yet. Place a clock, a switch or a lamp.</p>
         )}

@@ -1,0 +1,81 @@
+import { type RefObject, useCallback, useEffect, useRef } from 'react';
+import { type Palette, readPalette } from '@/ui/drawing/palette';
+import { useTheme } from './theme';
+
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface Painter {
+  readonly canvas: RefObject<HTMLCanvasElement | null>;
+  /** CSS pixels. */
+  readonly size: RefObject<Size>;
+  /** Paints with the next frame, once however often it is asked. */
+  readonly repaint: () => void;
+}
+
+/**
+ * A canvas that is painted when something has changed: sharp on every screen, anew with another theme, at once
+ * when it is resized (a resized canvas is blank), and otherwise with the next frame.
+ * @param paint gets a context scaled to CSS pixels; the newest one given is used.
+ * @param measure gives the size that the canvas is to have, from the element around it.
+ */
+export function usePainter(
+  paint: (g: CanvasRenderingContext2D, size: Size, palette: Palette) => void,
+  measure: (around: HTMLElement) => Size,
+): Painter {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const size = useRef<Size>({ width: 0, height: 0 });
+  const palette = useRef<Palette | null>(null);
+  const frame = useRef(0);
+  const theme = useTheme();
+  const latest = useRef(paint);
+  latest.current = paint;
+
+  const paintNow = useCallback(() => {
+    frame.current = 0;
+    const g = canvas.current?.getContext('2d');
+    if (!g || size.current.width === 0) return;
+    palette.current ??= readPalette();
+    const ratio = window.devicePixelRatio || 1;
+    g.setTransform(ratio, 0, 0, ratio, 0, 0);
+    latest.current(g, size.current, palette.current);
+  }, []);
+
+  const repaint = useCallback(() => {
+    if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
+  }, [paintNow]);
+
+  useEffect(
+    () => () => {
+      cancelAnimationFrame(frame.current);
+      frame.current = 0;
+    },
+    [],
+  );
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
+  useEffect(() => {
+    palette.current = null;
+    repaint();
+    document.fonts.ready.then(repaint);
+  }, [theme, repaint]);
+
+  useEffect(() => {
+    const element = canvas.current!;
+    const around = element.parentElement!;
+    const observer = new ResizeObserver(() => {
+      size.current = measure(around);
+      const ratio = window.devicePixelRatio || 1;
+      element.width = Math.round(size.current.width * ratio);
+      element.height = Math.round(size.current.height * ratio);
+      element.style.height = `${size.current.height}px`;
+      paintNow();
+    });
+    observer.observe(around);
+    return () => observer.disconnect();
+  }, [measure, paintNow]);
+
+  return { canvas, size, repaint };
+}
