@@ -254,6 +254,8 @@ export function Drawing() {
           pasteText(session, event.clipboardData.getData('text/plain'), allowed);
         }}
         onContextMenu={(event) => event.preventDefault()}
+        // The ring that the right button opens has the focus; the press itself must not take it back.
+        onMouseDown={(event) => event.button === 2 && event.preventDefault()}
         onDoubleClick={(event) => hand.double(pixelOf(event))}
         onPointerDown={(event) => {
           root.current?.focus();

@@ -38,18 +38,22 @@ export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: 
     else onPlace(read);
   };
   /** What was typed, with its first word completed to the suggestion that is marked. */
-  const completed = () => {
-    if (!chosen) return text;
-    const [word = '', ...rest] = text.trim().split(/\s+/);
-    if (chosen.typed.includes(word.toLowerCase())) return text;
-    const known = chosen.typed.find((name) => text.trim().toLowerCase().startsWith(name));
-    return known ? text : [chosen.typed[0], ...rest].join(' ');
+  const completed = (given: string) => {
+    const [best] = suggestions(given, allowed);
+    const meant = given === text ? chosen : best;
+    if (!meant) return given;
+    const [word = '', ...rest] = given.trim().split(/\s+/);
+    if (meant.typed.includes(word.toLowerCase())) return given;
+    const known = meant.typed.find((name) => given.trim().toLowerCase().startsWith(name));
+    return known ? given : [meant.typed[0], ...rest].join(' ');
   };
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once, as soon as the line is there
+  // Keys may still have come while the line was being fetched and mounted.
+  useEffect(() => setText(first), [first]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only Enter that was pressed ahead counts here
   useEffect(() => {
-    if (entered) submit(completed());
-  }, []);
+    if (entered) submit(completed(first));
+  }, [entered]);
 
   return (
     <div
@@ -81,8 +85,8 @@ export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: 
         onKeyDown={(event) => {
           event.stopPropagation();
           if (event.key === 'Escape') onClose();
-          else if (event.key === 'Enter') submit(completed());
-          else if (event.key === 'Tab') setText(`${completed().trimEnd()} `);
+          else if (event.key === 'Enter') submit(completed(text));
+          else if (event.key === 'Tab') setText(`${completed(text).trimEnd()} `);
           else if (event.key === 'ArrowDown') setAt((i) => Math.min(i + 1, list.length - 1));
           else if (event.key === 'ArrowUp') setAt((i) => Math.max(i - 1, 0));
           else return;

@@ -1,0 +1,183 @@
+import { expect, type Page, test } from '@playwright/test';
+import { SheetHand } from './hand';
+
+async function emptySheet(page: Page): Promise<SheetHand> {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  return hand;
+}
+
+const count = (hand: SheetHand) => expect.poll(async () => (await hand.parts()).length);
+
+test('the ring works by a flick of the right button, by clicks and by the arrow keys', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const ring = page.getByRole('menu', { name: 'Parts to place' });
+  // A flick: press, move out to the right of the top, let go.
+  const [x, y] = await hand.pixel(14, 12);
+  await page.mouse.move(x, y);
+  await page.mouse.down({ button: 'right' });
+  await expect(ring).toBeVisible();
+  await page.mouse.move(x, y - 105, { steps: 4 });
+  await page.mouse.up({ button: 'right' });
+  await count(hand).toBe(1);
+  expect(await hand.parts()).toEqual(['AND 1, two-input AND, output X, something is wrong here']);
+  // Clicks: first a family, then its part.
+  await hand.point(30, 12);
+  await page.keyboard.press('Space');
+  await expect(ring).toBeVisible();
+  const [cx, cy] = await hand.pixel(30, 12);
+  await page.mouse.move(cx + 45, cy - 18);
+  await page.mouse.click(cx, cy - 105);
+  await count(hand).toBe(2);
+  expect((await hand.parts())[0]).toBe('S1, switch, 0');
+  // Arrow keys: down to the outputs, Enter.
+  await hand.point(14, 30);
+  await page.keyboard.press('Space');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await count(hand).toBe(3);
+  expect((await hand.parts()).at(-1)).toContain('L1, lamp');
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Escape');
+  await expect(ring).toHaveCount(0);
+});
+
+test('what is typed is understood, completed, or answered in words', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const line = page.getByRole('combobox', { name: 'Name of a part' });
+  await hand.point(10, 8);
+  await page.keyboard.type('xn');
+  await expect(page.getByRole('option', { name: /XNOR/ })).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(line).toHaveValue('xnor ');
+  await page.keyboard.type('19');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('XNOR does not understand “19”.')).toBeVisible();
+  await line.fill('xnor 3');
+  await page.keyboard.press('Enter');
+  await count(hand).toBe(1);
+  expect((await hand.parts())[0]).toContain('three-input XNOR');
+  await page.keyboard.type('zzz');
+  await expect(page.getByText('No part is called “zzz”.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(line).toHaveCount(0);
+});
+
+test('copies go over the clipboard, and are cut and pasted with their wires', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'sw In');
+  await hand.type(16, 4, 'lamp Out');
+  await hand.drag([6, 4], [14, 4]);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('Control+v');
+  await count(hand).toBe(4);
+  expect(await hand.parts()).toEqual([
+    'In, switch, 0, drives Out',
+    'In 2, switch, 0, drives Out 2',
+    'Out, lamp, from In, shows 0',
+    'Out 2, lamp, from In 2, shows 0',
+  ]);
+  await page.keyboard.press('Control+x');
+  await count(hand).toBe(2);
+  await page.evaluate(() => navigator.clipboard.writeText('nothing of ours'));
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText('What is on the clipboard is no circuit of Manege.')).toBeVisible();
+  await count(hand).toBe(2);
+});
+
+test('label and number of inputs are set beside the part, and bad values are answered there', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await hand.type(12, 8, 'nand');
+  const [x, y] = await hand.pixel(12, 8);
+  await page.mouse.dblclick(x, y);
+  const settings = page.getByRole('dialog', { name: /Settings of/ });
+  await settings.getByLabel('Label').fill('Gate of the ring');
+  await settings.getByLabel('Inputs').fill('40');
+  await expect(settings.getByRole('alert')).toHaveText('Inputs: from 2 to 16');
+  await settings.getByLabel('Inputs').fill('4');
+  await page.keyboard.press('Enter');
+  await expect(settings).toHaveCount(0);
+  await expect.poll(async () => (await hand.parts())[0]).toContain('Gate of the ring, four-input NAND');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await hand.parts())[0]).toContain('NAND 1, two-input NAND');
+  await hand.type(30, 8, 'clock');
+  await page.keyboard.press('F2');
+  await settings.getByLabel('Frequency').fill('0');
+  await expect(settings.getByRole('alert')).toHaveText('Frequency: from 0.01 to 100000000 Hz');
+});
+
+test('the wheel zooms to the pointer, dragging paper pans, and everything can be shown', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'sw Here');
+  const flips = async (x: number, y: number) => {
+    const before = (await hand.parts())[0]!;
+    await page.mouse.click(x, y);
+    await page.waitForTimeout(80);
+    return (await hand.parts())[0] !== before;
+  };
+  const [x, y] = await hand.pixel(4, 4);
+  await page.mouse.move(x, y);
+  for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -200);
+  await page.waitForTimeout(100);
+  expect(await flips(x, y)).toBe(true);
+  // Larger now: a place that was paper belongs to the switch.
+  expect(await flips(x + 40, y + 10)).toBe(true);
+  await page.mouse.move(x + 300, y + 300);
+  await page.mouse.down();
+  await page.mouse.move(x + 400, y + 350, { steps: 5 });
+  await page.mouse.up();
+  expect(await flips(x + 100, y + 50)).toBe(true);
+  await page.getByRole('button', { name: 'Show everything' }).click();
+  await page.waitForTimeout(100);
+  const box = (await hand.sheet.boundingBox())!;
+  expect(await flips(box.x + box.width / 2, box.y + box.height / 2)).toBe(true);
+});
+
+test('sheets are added, named, opened, removed with a way back, each with its own circuit', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'sw Key');
+  await page.getByRole('button', { name: 'Sheet 1' }).click();
+  await page.getByRole('menuitem', { name: 'Add a sheet' }).click();
+  await expect(page.getByText('An empty sheet')).toBeVisible();
+  await page.getByRole('button', { name: 'Sheet 2' }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Name of the sheet' }).fill('Second try');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Sheet 1' }).click();
+  await count(hand).toBe(1);
+  await page.getByRole('button', { name: 'Second try' }).click();
+  await count(hand).toBe(0);
+  await page.getByRole('button', { name: 'Second try' }).click();
+  await page.getByRole('menuitem', { name: 'Remove' }).click();
+  await expect(page.getByRole('button', { name: 'Second try' })).toHaveCount(0);
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Second try' })).toBeVisible();
+});
+
+test('faces are opened and closed, and gates drawn by either standard', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Time' }).click();
+  await expect(page.getByRole('slider', { name: 'Moment on the timing diagram' })).toBeVisible();
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Truth table' }).click();
+  await expect(page.getByRole('grid')).toHaveCount(0);
+  const before = await page.getByRole('application').screenshot();
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemradio', { name: /Rectangular/ }).click();
+  await page.waitForTimeout(300);
+  expect((await page.getByRole('application').screenshot()).equals(before)).toBe(false);
+  await page.getByRole('button', { name: 'Help: hands and keys' }).click();
+  await expect(page.getByRole('dialog', { name: 'Hands and keys' })).toBeVisible();
+});

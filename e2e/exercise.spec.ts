@@ -1,0 +1,104 @@
+import { expect, type Page, test } from '@playwright/test';
+import { SheetHand, textOf } from './hand';
+
+async function handOutDialog(page: Page) {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  return page.getByRole('dialog');
+}
+
+test('a wanted function can be typed in; what was filled in survives a further input', async ({ page }) => {
+  const dialog = await handOutDialog(page);
+  await dialog.getByLabel('One typed in here').check();
+  await dialog.getByLabel('Inputs, with commas').fill('A, B');
+  await dialog.getByLabel('Outputs, with commas').fill('Y');
+  await dialog.getByRole('button', { name: 'Y in row 3: 0' }).click();
+  await dialog.getByLabel('Inputs, with commas').fill('A, B, C');
+  await expect(dialog.getByRole('button', { name: 'Y in row 6: 1' })).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Y in row 7: 1' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Y in row 6: 1' }).click();
+  await expect(dialog.getByRole('button', { name: 'Y in row 6: x' })).toBeVisible();
+
+  await dialog.getByLabel('Inputs, with commas').fill('A, B, A');
+  await expect(dialog.getByRole('alert')).toHaveText('the name A stands twice.');
+  await dialog.getByLabel('Inputs, with commas').fill('A,B,C,D,E,F,G,H,I,J,K,L,M');
+  await expect(dialog.getByRole('alert')).toHaveText('A wanted function has at most 12 inputs.');
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  await expect(dialog.getByRole('button', { name: 'Make the exercise' })).toBeVisible();
+  await dialog.getByLabel('Inputs, with commas').fill('A, B, C');
+  await dialog.getByRole('button', { name: 'NAND only' }).click();
+  await dialog.getByLabel('Title').fill('  ');
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  await expect(dialog.getByRole('alert')).toHaveText('the exercise has no title.');
+  await dialog.getByLabel('Title').fill('Only NAND');
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  const saving = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Save the exercise file' }).click();
+  const file = JSON.parse(await textOf(await saving));
+  expect(file).toMatchObject({
+    title: 'Only NAND',
+    allowed: ['nand'],
+    wanted: { inputs: ['A', 'B', 'C'], outputs: [{ name: 'Y', rows: '000000x1' }] },
+  });
+});
+
+test('a link that would be too long says so and offers the file', async ({ page }) => {
+  const dialog = await handOutDialog(page);
+  const noise = Array.from({ length: 1200 }, (_, i) => ((i * 7919) % 10007).toString(36)).join(' ');
+  await dialog.getByLabel(/^Task/).fill(noise);
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  await expect(dialog.getByRole('alert')).toContainText(
+    'many mail, chat and learning tools cut links at 2,000',
+  );
+  await expect(dialog.getByRole('button', { name: 'Save the exercise file' })).toBeVisible();
+});
+
+test('a lesson with a clock gives no table of its own, and says why', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Lamp chase' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText(/This sheet’s own table cannot be used: This sheet remembers/)).toBeVisible();
+  await expect(dialog.getByLabel('This sheet’s truth table')).toBeDisabled();
+});
+
+test('a part that is not allowed cannot be pasted in, and handing in asks for a name', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await hand.type(10, 8, 'nor');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await page.goto('/exercise');
+  await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
+  await hand.ready();
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText('The clipboard holds a part that this exercise does not allow.')).toBeVisible();
+  expect(await hand.parts()).toEqual([]);
+
+  const task = page.getByRole('region', { name: 'Task' });
+  await task.getByRole('button', { name: 'Check' }).click();
+  await expect(task.getByText('0 of 8 rows right')).toBeVisible();
+  await expect(task.getByText('The input “Key” is missing.')).toBeVisible();
+  await task.getByRole('button', { name: 'Place the inputs and outputs' }).click();
+  await expect(task.getByText('before your last change')).toBeVisible();
+  await page.getByRole('button', { name: 'Hand in', exact: true }).click();
+  await page.getByRole('button', { name: 'Save the hand-in file' }).click();
+  await expect(page.getByText('Write your name first.')).toBeVisible();
+});
+
+test('a hand-in without its exercise is named, and marked once the exercise is there', async ({ page }) => {
+  await page.goto('/marking');
+  await page.getByLabel('Hand-in files').setInputFiles('demo/exercise/ben.handin.json');
+  await expect(page.getByRole('alert').filter({ hasText: 'left out' })).toContainText(
+    'ben.handin.json: its exercise, “Warning lamp”, is not here: drop the exercise file as well',
+  );
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles(['demo/exercise/ben.handin.json', 'demo/exercise/warning-lamp.exercise.json']);
+  await expect(page.getByRole('row').nth(1)).toContainText('wrong: row 6');
+});
