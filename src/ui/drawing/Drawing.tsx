@@ -55,6 +55,8 @@ export function Drawing() {
   /** Whether the next painting is to show everything. */
   const whole = useRef(true);
   const pointer = useRef<Point | null>(null);
+  /** Whether a name is being typed, known before the page is painted anew. */
+  const typing = useRef(false);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [tip, setTip] = useState<{ text: string; x: number; y: number } | null>(null);
   const [cursor, setCursor] = useState('default');
@@ -147,16 +149,26 @@ export function Drawing() {
     if (role?.role === 'input' && role.by !== 'clock') session.flip(id);
     else setOpened({ is: 'settings', part: id });
   };
-  const openTyping = (first: string) =>
+  const openTyping = (first: string) => {
+    typing.current = true;
     setOpened({ is: 'typing', at: pointer.current ?? middle(), first, entered: false });
+  };
   /** Keys that are pressed before the typing line is there are not lost. */
   const typeAhead = (event: React.KeyboardEvent) => {
-    if (opened?.is !== 'typing' || event.target !== root.current) return false;
-    if (event.key === 'Escape') setOpened(null);
-    else if (event.key === 'Enter') setOpened({ ...opened, entered: true });
-    else if (event.key.length === 1) setOpened({ ...opened, first: opened.first + event.key });
+    if (!typing.current || event.target !== root.current) return false;
+    const { key } = event;
+    if (key === 'Escape') setOpened(null);
+    else
+      setOpened((now) => {
+        if (now?.is !== 'typing') return now;
+        if (key === 'Enter') return { ...now, entered: true };
+        return key.length === 1 ? { ...now, first: now.first + key } : now;
+      });
     return true;
   };
+  useEffect(() => {
+    typing.current = opened?.is === 'typing';
+  }, [opened]);
   const showTip = (pixel: Point) => {
     const spot = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
       const p = toScreen(view.current, at);
