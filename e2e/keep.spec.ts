@@ -1,10 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { SheetHand } from './hand';
 
-test('a tab that is closed right after an edit loses nothing', async ({
-  page,
-  context,
-}) => {
+test('a tab that is closed right after an edit loses nothing', async ({ page, context }) => {
   await page.goto('/');
   await page.getByRole('button', { name: /New lesson/ }).click();
   const hand = new SheetHand(page);
