@@ -97,3 +97,19 @@ test('a clock and a flip-flop that are drawn by hand divide by two', async ({ pa
   }
   expect(seen.join('')).toBe('110011');
 });
+
+test('the moment on the diagram is told in words and numbers', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Lamp chase' }).click();
+  await new SheetHand(page).ready();
+  const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
+  await expect(diagram).toHaveAttribute('aria-valuetext', '0 s');
+  await diagram.press('ArrowRight');
+  await expect(diagram).toHaveAttribute('aria-valuetext', '250 ms');
+  await diagram.press('ArrowRight');
+  await diagram.press('ArrowLeft');
+  await expect(diagram).toHaveAttribute('aria-valuetext', '250 ms');
+  await expect(diagram).toHaveAttribute('aria-valuemax', '500000000000');
+  await page.getByRole('button', { name: 'Run' }).click();
+  await expect(diagram).toHaveAttribute('aria-valuetext', 'running');
+});

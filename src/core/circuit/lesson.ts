@@ -119,11 +119,6 @@ export function isPinEnd(end: End): end is PinEnd {
   return 'part' in end;
 }
 
-export function sameEnd(a: End, b: End): boolean {
-  if (isPinEnd(a)) return isPinEnd(b) && a.part === b.part && a.port === b.port;
-  return !isPinEnd(b) && a.wire === b.wire && a.at.x === b.at.x && a.at.y === b.at.y;
-}
-
 /** The sheet with that id, or undefined. */
 export function sheetOf(lesson: Lesson, id: string): Sheet | undefined {
   return lesson.sheets.find((s) => s.id === id);

@@ -1,10 +1,8 @@
 import type { Edit } from '../circuit/edit';
 import type { Point } from '../circuit/geometry';
-import { around } from '../circuit/geometry';
 import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../circuit/lesson';
 import { nextRank } from '../netlist/declared';
 import { kindOf, roleOf } from '../parts/catalogue';
-import { extentOf } from './placement';
 
 /** The chosen parts and the wires that lie wholly among them, as a sheet of their own. */
 export function excerpt(sheet: Sheet, parts: ReadonlySet<string>): Sheet {
@@ -81,9 +79,4 @@ function freshLabel(label: string, taken: Set<string>): string {
   }
   const found = /^(.*?)(\d+)$/.exec(label);
   return found ? numbered(found[1]!, Number(found[2]) + 1, taken) : numbered(`${label} `, 2, taken);
-}
-
-/** The box around a sheet's parts, or null where there are none. */
-export function extentOfSheet(sheet: Sheet) {
-  return around([...sheet.parts.values()].map(extentOf));
 }

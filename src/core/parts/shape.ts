@@ -1,5 +1,5 @@
 /** Colours by meaning; the painter and the SVG writer look up what they are in each theme. */
-export type Paint = 'ink' | 'raised' | 'paper' | 'quiet' | 'accent' | 'hairline' | 'zero' | 'one' | 'night';
+export type Paint = 'ink' | 'raised' | 'paper' | 'quiet' | 'accent' | 'hairline' | 'zero' | 'one';
 
 /**
  * One stroke of a drawing, in grid steps with the part's own origin; `weight` is a line width in grid steps.

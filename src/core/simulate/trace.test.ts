@@ -49,7 +49,6 @@ test('a window shows how each lane began and every change in it', () => {
   ]);
   expect(trace.changeBefore(new Set([0]), 30)).toBe(20);
   expect(trace.changeBefore(new Set([0]), 5)).toBeNull();
-  expect(trace.changeAfter(new Set([1]), 0)).toBe(10);
 });
 
 test('the oldest part is let go where a trace grows too long, and it says so', () => {

@@ -119,14 +119,4 @@ export class Trace {
     }
     return null;
   }
-
-  /** Time in ps of the first change after `time` of any of the nets, or null. */
-  changeAfter(nets: ReadonlySet<number>, time: number): number | null {
-    for (const chunk of this.chunks) {
-      if (chunk.times[chunk.count - 1]! <= time) continue;
-      for (let i = 0; i < chunk.count; i++)
-        if (chunk.times[i]! > time && nets.has(chunk.nets[i]!)) return chunk.times[i]!;
-    }
-    return null;
-  }
 }

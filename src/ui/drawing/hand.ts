@@ -1,7 +1,6 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import type { End } from '@/core/circuit/lesson';
 import { connect } from '@/core/drawing/gestures';
-import { endPoint } from '@/core/drawing/placement';
 import { kindOf } from '@/core/parts/catalogue';
 import { moveParts, wire } from '@/session/commands';
 import { NOTHING, type Session } from '@/session/session';
@@ -287,12 +286,5 @@ export class Hand {
     this.doing = { state: 'idle' };
     this.around.repaint();
     return begun;
-  }
-
-  /** Starts a wire at a part's pin from the keyboard or a button. */
-  wireFrom(end: End): void {
-    const start = endPoint(this.around.session.sheet, end);
-    if (start) this.doing = { state: 'wiring', from: end, start, to: start, clicking: true };
-    this.around.repaint();
   }
 }

@@ -14,7 +14,6 @@ const NAMES: readonly (keyof Palette)[] = [
   'hairline',
   'zero',
   'one',
-  'night',
   'grid',
   'unknown',
   'undriven',

@@ -24,6 +24,9 @@ export function TimeFace() {
   const drag = useRef<{ cursor: boolean; x: number; from: number } | null>(null);
   const count = netlist.inputs.length + netlist.outputs.length;
   const clocked = hasClock(netlist);
+  // While time runs, a reader that heard every frame would hear nothing else.
+  const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
+  const reached = useSessionState((s) => (s.playing ? null : s.now));
 
   const period = shortestPeriod(netlist) ?? FALLBACK_PERIOD;
   const momentNow = useCallback(() => session.state.cursor ?? session.state.now, [session]);
@@ -48,9 +51,6 @@ export function TimeFace() {
       const { trace } = session;
       const from = Math.max(trace.begins, span.current.from);
       const to = Math.min(now, span.current.from + width * span.current.perPixel);
-      const clocks = new Set(
-        session.state.netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.part] : [])),
-      );
       const changes = trace.window(
         terminals.map((t) => t.nets[0]!),
         from,
@@ -58,7 +58,6 @@ export function TimeFace() {
       );
       const lanes: Lane[] = terminals.map((t, i) => ({
         name: t.name,
-        clock: clocks.has(t.part),
         changes: changes[i]!,
       }));
       paintDiagram(g, pixels, { lanes, span: span.current, now: to, moment, timeText }, palette, FONTS.text);
@@ -156,8 +155,9 @@ export function TimeFace() {
           role="slider"
           aria-label="Moment on the timing diagram"
           aria-valuemin={0}
-          aria-valuenow={0}
-          aria-valuetext={`${timeText(session.state.cursor ?? session.state.now)}`}
+          aria-valuemax={reached ?? 0}
+          aria-valuenow={resting ?? 0}
+          aria-valuetext={resting === null ? 'running' : timeText(resting)}
           className="block w-full touch-none outline-offset-[-2px]"
           style={{ cursor: 'ew-resize' }}
           onKeyDown={(event) => {

@@ -47,7 +47,7 @@ function recorder() {
 }
 
 function painted(changes: readonly (readonly [time: number, value: Logic])[], name = 'Key') {
-  const lane: Lane = { name, clock: false, changes: changes.map(([time, value]) => ({ time, value })) };
+  const lane: Lane = { name, changes: changes.map(([time, value]) => ({ time, value })) };
   const { g, lines, texts } = recorder();
   paintDiagram(
     g,

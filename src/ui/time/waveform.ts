@@ -4,7 +4,6 @@ import type { Palette } from '../drawing/palette';
 
 export interface Lane {
   readonly name: string;
-  readonly clock: boolean;
   readonly changes: readonly Change[];
 }
 
