@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { apply, changesBehaviour, type Edit, invert } from '@/core/circuit/edit';
+import { apply, type Edit, type Effect, effectOf, invert } from '@/core/circuit/edit';
 import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
@@ -89,6 +89,9 @@ export class Session {
   readonly store: StoreApi<SessionState>;
   private run: Run;
   private tableWork = 0;
+  /** State that is set but not yet shown, while one change is worked out. */
+  private pending: SessionState | null = null;
+  private depth = 0;
 
   constructor(
     lesson: Lesson,
@@ -125,7 +128,26 @@ export class Session {
   }
 
   get state(): SessionState {
-    return this.store.getState();
+    return this.pending ?? this.store.getState();
+  }
+
+  private set(change: Partial<SessionState>): void {
+    if (this.depth > 0) this.pending = { ...this.state, ...change };
+    else this.store.setState(change);
+  }
+
+  /** Takes all that is set on the way to the faces at once, so that they are painted once. */
+  private together<T>(work: () => T): T {
+    this.depth++;
+    try {
+      return work();
+    } finally {
+      if (--this.depth === 0 && this.pending) {
+        const { pending } = this;
+        this.pending = null;
+        this.store.setState(pending, true);
+      }
+    }
   }
 
   get sheet(): Sheet {
@@ -172,11 +194,12 @@ export class Session {
     }
     const inverse = invert(lesson, edit);
     this.keeper?.edit(edit);
-    this.adopt(applied.lesson, remember(history, inverse), edit);
+    const effect = effectOf(lesson, edit);
+    this.together(() => this.adopt(applied.lesson, remember(history, inverse), effect));
     return true;
   }
 
-  private adopt(lesson: Lesson, history: History, edit: Edit): void {
+  private adopt(lesson: Lesson, history: History, effect: Effect): void {
     const before = this.state;
     const sheetId = sheetOf(lesson, before.sheetId)?.id ?? lesson.sheets[0]!.id;
     const sheet = sheetOf(lesson, sheetId)!;
@@ -184,9 +207,9 @@ export class Session {
       parts: kept(before.selection.parts, sheet.parts),
       wires: kept(before.selection.wires, sheet.wires),
     };
-    this.store.setState({ lesson, sheetId, history, selection });
-    if (changesBehaviour(edit) || sheetId !== before.sheetId) this.rewire(sheet, true);
-    else if (sheet !== sheetOf(before.lesson, before.sheetId)) this.rename(sheet);
+    this.set({ lesson, sheetId, history, selection });
+    if (effect === 'behaviour' || sheetId !== before.sheetId) this.rewire(sheet, true);
+    else if (effect === 'names') this.rename(sheet);
   }
 
   /** The circuit is another one: it goes on with the same switches and held states at the same time. */
@@ -195,7 +218,7 @@ export class Session {
     const netlist = compile(sheet);
     const stay = sameSheet && hasClock(netlist);
     this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
-    this.store.setState({
+    this.set({
       netlist,
       tried: new Set(),
       cursor: null,
@@ -207,13 +230,13 @@ export class Session {
     this.deriveTable();
   }
 
-  /** Only names, places or order changed: nets stay as they are numbered, the run goes on. */
+  /** Only names or order changed: nets stay as they are numbered, the run goes on. */
   private rename(sheet: Sheet): void {
     const before = this.state.netlist;
     const netlist = compile(sheet);
-    this.store.setState({ netlist });
+    this.set({ netlist });
     const sameOrder = netlist.inputs.every((t, i) => t.part === before.inputs[i]?.part);
-    if (!sameOrder) this.store.setState({ tried: new Set() });
+    if (!sameOrder) this.set({ tried: new Set() });
     const sameNames =
       sameOrder &&
       netlist.outputs.every((t, i) => t.part === before.outputs[i]?.part) &&
@@ -240,7 +263,7 @@ export class Session {
     const { netlist, cursor } = this.state;
     const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
     const diagnostics = [...netlist.diagnostics, ...this.unsettled()];
-    this.store.setState({ values, now: this.run.time, conflicts: conflicts(netlist, values), diagnostics });
+    this.set({ values, now: this.run.time, conflicts: conflicts(netlist, values), diagnostics });
     this.keeper?.moment(this.state);
   }
 
@@ -262,72 +285,76 @@ export class Session {
     const work = ++this.tableWork;
     const reason = whyNoTable(netlist);
     if (reason) {
-      this.store.setState({ table: { state: 'none', reason } });
+      this.set({ table: { state: 'none', reason } });
       return;
     }
     if (netlist.inputs.length <= TABLE_AT_ONCE || !this.makeTable) {
-      this.store.setState({ table: { state: 'ready', table: truthTable(netlist) } });
+      this.set({ table: { state: 'ready', table: truthTable(netlist) } });
       return;
     }
     const current = () => work === this.tableWork;
     const made = this.makeTable(this.sheet, (share) => {
-      if (current()) this.store.setState({ table: { state: 'working', share, cancel } });
+      if (current()) this.set({ table: { state: 'working', share, cancel } });
     });
     const cancel = () => {
       made.cancel();
       if (current())
-        this.store.setState({
+        this.set({
           table: { state: 'none', reason: 'Stopped. The next change derives it again.' },
         });
     };
-    this.store.setState({ table: { state: 'working', share: 0, cancel } });
+    this.set({ table: { state: 'working', share: 0, cancel } });
     made.table.then(
-      (table) => current() && this.store.setState({ table: { state: 'ready', table } }),
+      (table) => current() && this.set({ table: { state: 'ready', table } }),
       (error: Error) =>
-        current() && this.store.setState({ table: { state: 'none', reason: `No table: ${error.message}` } }),
+        current() && this.set({ table: { state: 'none', reason: `No table: ${error.message}` } }),
     );
   }
 
   select(selection: Selection): void {
-    this.store.setState({ selection });
+    this.set({ selection });
   }
 
   openSheet(sheetId: string): void {
-    const sheet = sheetOf(this.state.lesson, sheetId);
-    if (!sheet || sheetId === this.state.sheetId) return;
-    this.store.setState({ sheetId, selection: NOTHING, playing: false });
-    this.rewire(sheet, false);
+    this.together(() => {
+      const sheet = sheetOf(this.state.lesson, sheetId);
+      if (!sheet || sheetId === this.state.sheetId) return;
+      this.set({ sheetId, selection: NOTHING, playing: false });
+      this.rewire(sheet, false);
+    });
   }
 
   say(text: string, tone: Notice['tone'] = 'calm', undo?: () => void): void {
-    this.store.setState({ notice: { text, tone, undo } });
+    this.set({ notice: { text, tone, undo } });
   }
 
   dismissNotice(): void {
-    this.store.setState({ notice: null });
+    this.set({ notice: null });
   }
 
   /** Puts switches and buttons to new positions at once, at the present. */
   put(positions: Iterable<readonly [part: string, value: 0 | 1]>): void {
-    const { netlist } = this.state;
-    const on = new Set(this.state.on);
-    const changes: [number, Logic][] = [];
-    for (const [part, value] of positions) {
-      const source = netlist.sources.find(
-        (s) => s.part === part && (s.kind === 'switch' || s.kind === 'button'),
-      );
-      if (!source) continue;
-      if (value) on.add(part);
-      else on.delete(part);
-      changes.push([source.net, value]);
-    }
-    this.run.set(changes);
-    this.store.setState({ on, cursor: null });
-    if (this.state.table.state === 'ready') {
-      const row = rowNow(netlist, this.run.values);
-      if (!this.state.tried.has(row)) this.store.setState({ tried: new Set(this.state.tried).add(row) });
-    }
-    this.show();
+    this.together(() => {
+      const { netlist } = this.state;
+      const on = new Set(this.state.on);
+      const changes: [number, Logic][] = [];
+      for (const [part, value] of positions) {
+        const source = netlist.sources.find(
+          (s) => s.part === part && (s.kind === 'switch' || s.kind === 'button'),
+        );
+        if (!source) continue;
+        if (value) on.add(part);
+        else on.delete(part);
+        changes.push([source.net, value]);
+      }
+      this.run.set(changes);
+      this.set({ on, cursor: null });
+      if (this.state.table.state === 'ready') {
+        const row = rowNow(netlist, this.run.values);
+        if (!this.state.tried.has(row)) this.set({ tried: new Set(this.state.tried).add(row) });
+      }
+      this.show();
+    });
   }
 
   flip(part: string): void {
@@ -349,38 +376,42 @@ export class Session {
 
   play(playing: boolean): void {
     if (playing && !hasClock(this.state.netlist)) return;
-    this.store.setState({ playing, behind: false, cursor: playing ? null : this.state.cursor });
+    this.set({ playing, behind: false, cursor: playing ? null : this.state.cursor });
   }
 
   setPace(pace: number): void {
-    this.store.setState({ pace });
+    this.set({ pace });
   }
 
   /** Lets time run for as long as a frame took on the wall clock, in ms. */
   tick(elapsedMs: number): void {
-    const { playing, pace, now } = this.state;
-    if (!playing) return;
-    const reached = this.run.advance(
-      Math.round(now + (pace * Math.min(elapsedMs, 250)) / 1000),
-      EVENTS_A_FRAME,
-    );
-    if (this.state.behind === reached) this.store.setState({ behind: !reached });
-    this.show();
+    this.together(() => {
+      const { playing, pace, now } = this.state;
+      if (!playing) return;
+      const reached = this.run.advance(
+        Math.round(now + (pace * Math.min(elapsedMs, 250)) / 1000),
+        EVENTS_A_FRAME,
+      );
+      if (this.state.behind === reached) this.set({ behind: !reached });
+      this.show();
+    });
   }
 
   /** On to the next change of a clock; from the past, on to the next one that was. */
   stepHalf(): void {
-    const { netlist, cursor } = this.state;
-    this.store.setState({ playing: false });
-    const next = nextHalf(netlist, cursor ?? this.run.time);
-    if (next === null) return;
-    if (cursor !== null && next <= this.run.time) {
-      this.goToTime(next);
-      return;
-    }
-    this.run.advance(next);
-    this.store.setState({ cursor: null });
-    this.show();
+    this.together(() => {
+      const { netlist, cursor } = this.state;
+      this.set({ playing: false });
+      const next = nextHalf(netlist, cursor ?? this.run.time);
+      if (next === null) return;
+      if (cursor !== null && next <= this.run.time) {
+        this.goToTime(next);
+        return;
+      }
+      this.run.advance(next);
+      this.set({ cursor: null });
+      this.show();
+    });
   }
 
   /** Back to the change of a clock before the moment. */
@@ -393,17 +424,21 @@ export class Session {
 
   /** Shows the circuit as it was at a time in ps; at or past the present, as it is. */
   goToTime(time: number): void {
-    const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
-    this.store.setState({ cursor: past, playing: false });
-    this.show();
+    this.together(() => {
+      const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
+      this.set({ cursor: past, playing: false });
+      this.show();
+    });
   }
 
   /** Back to power-up at time 0; switches stay. */
   restart(): void {
-    const { lesson, netlist, on } = this.state;
-    this.run = this.newRun(lesson, netlist, on);
-    this.store.setState({ playing: false, cursor: null, behind: false });
-    this.show();
+    this.together(() => {
+      const { lesson, netlist, on } = this.state;
+      this.run = this.newRun(lesson, netlist, on);
+      this.set({ playing: false, cursor: null, behind: false });
+      this.show();
+    });
   }
 }
 

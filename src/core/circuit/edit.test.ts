@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { writeLesson } from '../formats/lesson-file';
 import { interlock } from '../testing/sketch';
-import { apply, changesBehaviour, type Edit, invert } from './edit';
+import { apply, type Edit, effectOf, invert, type PartChange, type WireChange } from './edit';
 import { emptySheet, type Lesson } from './lesson';
 
 const lesson = interlock().lesson;
@@ -97,14 +97,31 @@ test('the order within a group does not matter for what hangs on what', () => {
   expect(gone.sheets[0]!.wires.has('w1')).toBe(false);
 });
 
-test('moving and naming leave the behaviour alone; wiring and parameters do not', () => {
-  expect(
-    changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { at: { x: 1, y: 1 } } }),
-  ).toBe(false);
-  expect(
-    changesBehaviour({ type: 'changePart', sheet: SHEET, id: 'and1', change: { params: { inputs: 4 } } }),
-  ).toBe(true);
-  expect(changesBehaviour({ type: 'group', edits: [{ type: 'removeWire', sheet: SHEET, id: 'w1' }] })).toBe(
-    true,
-  );
+test('an edit changes the behaviour, the names, or the looks alone', () => {
+  const part = (change: PartChange) =>
+    effectOf(lesson, { type: 'changePart', sheet: SHEET, id: 'and1', change });
+  expect(part({ at: { x: 1, y: 1 } })).toBe('looks');
+  expect(part({ label: 'U1' })).toBe('names');
+  expect(part({ params: { inputs: 4 } })).toBe('behaviour');
+  const removed = { type: 'removeWire', sheet: SHEET, id: 'w1' } as const;
+  const named = { type: 'changePart', sheet: SHEET, id: 'and1', change: { label: 'U1' } } as const;
+  expect(effectOf(lesson, { type: 'group', edits: [named, removed] })).toBe('behaviour');
+  expect(effectOf(lesson, { type: 'group', edits: [named] })).toBe('names');
+});
+
+test('a wire laid anew, its branch slid along its host, is looks; another end is behaviour', () => {
+  const w1 = lesson.sheets[0]!.wires.get('w1')!;
+  const branched = applied(lesson, {
+    type: 'changeWire',
+    sheet: SHEET,
+    id: 'w2',
+    change: { from: { wire: 'w1', at: { x: 1, y: 1 } } },
+  });
+  const wire = (id: string, change: WireChange) =>
+    effectOf(branched, { type: 'changeWire', sheet: SHEET, id, change });
+  expect(wire('w1', { course: [{ x: 9, y: 9 }], from: w1.from })).toBe('looks');
+  expect(wire('w2', { from: { wire: 'w1', at: { x: 2, y: 1 } } })).toBe('looks');
+  expect(wire('w2', { from: { wire: 'w3', at: { x: 1, y: 1 } } })).toBe('behaviour');
+  expect(wire('w2', { from: w1.from })).toBe('behaviour');
+  expect(wire('w1', { to: { part: 'and1', port: 'nowhere' } })).toBe('behaviour');
 });

@@ -1,4 +1,4 @@
-import type { Lesson, Part, Settings, Sheet, Wire } from './lesson';
+import type { End, Lesson, Part, Settings, Sheet, Wire } from './lesson';
 import { isPinEnd } from './lesson';
 
 /**
@@ -229,20 +229,37 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
   }
 }
 
-/** Whether the edit can change how the circuit behaves, as against where it stands and what it is called. */
-export function changesBehaviour(edit: Edit): boolean {
+/** What an edit can change: how the circuit behaves, only what its parts are called, or only how it looks. */
+export type Effect = 'behaviour' | 'names' | 'looks';
+
+/** @param lesson as it is before the edit. */
+export function effectOf(lesson: Lesson, edit: Edit): Effect {
   switch (edit.type) {
-    case 'changePart':
-      return edit.change.kind !== undefined || edit.change.params !== undefined;
-    case 'changeWire':
-      return edit.change.from !== undefined || edit.change.to !== undefined;
+    case 'changePart': {
+      const { kind, params, label, rank } = edit.change;
+      if (kind !== undefined || params !== undefined) return 'behaviour';
+      return label !== undefined || rank !== undefined ? 'names' : 'looks';
+    }
+    case 'changeWire': {
+      const was = lesson.sheets.find((s) => s.id === edit.sheet)?.wires.get(edit.id);
+      const stays = (to: End | undefined, from: End | undefined) => !to || (!!from && sameJoin(to, from));
+      return stays(edit.change.from, was?.from) && stays(edit.change.to, was?.to) ? 'looks' : 'behaviour';
+    }
     case 'changeSheet':
-      return false;
+      return 'looks';
     case 'changeLesson':
-      return edit.change.settings !== undefined;
-    case 'group':
-      return edit.edits.some(changesBehaviour);
+      return edit.change.settings !== undefined ? 'behaviour' : 'looks';
+    case 'group': {
+      const effects = new Set(edit.edits.map((e) => effectOf(lesson, e)));
+      return effects.has('behaviour') ? 'behaviour' : effects.has('names') ? 'names' : 'looks';
+    }
     default:
-      return true;
+      return 'behaviour';
   }
+}
+
+/** Whether two ends join the same, be it at another place of the same wire. */
+function sameJoin(a: End, b: End): boolean {
+  if (isPinEnd(a)) return isPinEnd(b) && a.part === b.part && a.port === b.port;
+  return !isPinEnd(b) && a.wire === b.wire;
 }

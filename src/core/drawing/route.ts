@@ -154,15 +154,17 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
   const target = cellOf(to.at);
   const start = cellOf(from.at);
   const [tx, ty] = [target % width, Math.floor(target / width)];
-  const flagsAt = (x: number, y: number) => {
-    const cell = y * width + x;
-    return obstacles.at(obstacles.index(x + box.x0, y + box.y0), net, cell === start || cell === target);
-  };
+  const flags = new Uint8Array(cells);
+  for (let y = 0, cell = 0; y < height; y++) {
+    const row = obstacles.index(box.x0, box.y0 + y);
+    for (let x = 0; x < width; x++, cell++)
+      flags[cell] = obstacles.at(row + x, net, cell === start || cell === target);
+  }
   const inside = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height;
   const isOwn = (cell: number, dx: number, dy: number) => {
     const x = (cell % width) + dx;
     const y = Math.floor(cell / width) + dy;
-    return inside(x, y) && (flagsAt(x, y) & OWN) !== 0;
+    return inside(x, y) && (flags[y * width + x]! & OWN) !== 0;
   };
   /** A lower bound of what is still to pay from a cell in a direction: the steps, and the bends that must come. */
   const rest = (cell: number, d: number) => {
@@ -196,7 +198,7 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
     }
     const x = cell % width;
     const y = Math.floor(cell / width);
-    const here = flagsAt(x, y);
+    const here = flags[cell]!;
     for (let d = 0; d < 4; d++) {
       const turns = d !== direction;
       if (turns && (cell === start || ((d + 2) & 3) === direction)) continue;
@@ -206,19 +208,20 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
       const nx = x + step.x;
       const ny = y + step.y;
       if (!inside(nx, ny)) continue;
-      const there = flagsAt(nx, ny);
-      const [running, crossing] = step.x !== 0 ? [ACROSS, ALONG] : [ALONG, ACROSS];
+      const next = ny * width + nx;
+      const there = flags[next]!;
+      const running = step.x !== 0 ? ACROSS : ALONG;
+      const crossing = ACROSS + ALONG - running;
       if (there & (BLOCKED | running)) continue;
       let price = there & OWN && here & OWN ? ALONG_OWN_NET : 1;
       if (turns) price += BEND;
       if (there & crossing) price += CROSSING;
       if (there & BESIDE) price += BESIDE_BODY;
       if (there & LABEL) price += OVER_LABEL;
-      for (const side of [-1, 1]) {
-        const [bx, by] = step.x !== 0 ? [nx, ny + side] : [nx + side, ny];
-        if (inside(bx, by) && flagsAt(bx, by) & running) price += BESIDE_WIRE;
-      }
-      const next = ny * width + nx;
+      const aside = step.x !== 0 ? width : 1;
+      const room = step.x !== 0 ? ny : nx;
+      if (room > 0 && flags[next - aside]! & running) price += BESIDE_WIRE;
+      if (room < (step.x !== 0 ? height : width) - 1 && flags[next + aside]! & running) price += BESIDE_WIRE;
       const total = cost[state]! + price;
       const key = next * 4 + d;
       if (total >= cost[key]!) continue;

@@ -41,6 +41,9 @@ type Opened =
   | { readonly is: 'typing'; readonly at: Point; readonly first: string; readonly entered: boolean }
   | { readonly is: 'settings'; readonly part: string };
 
+/** What of the open lesson is to be seen on the canvas. */
+const DRAWN = ['lesson', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
+
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
 
@@ -107,7 +110,13 @@ export function Drawing() {
     repaint();
   }, [repaint]);
 
-  useEffect(() => session.store.subscribe(repaint), [session, repaint]);
+  useEffect(
+    () =>
+      session.store.subscribe((is, was) => {
+        if (DRAWN.some((key) => is[key] !== was[key])) repaint();
+      }),
+    [session, repaint],
+  );
 
   useEffect(() => {
     const element = canvas.current!;

@@ -1,6 +1,8 @@
 'use client';
 
-import { useMemo } from 'react';
+import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { SessionState } from '@/session/session';
 import { readingOrder, spokenPart } from '@/session/spoken';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 
@@ -12,43 +14,70 @@ const AROUND = 40;
  */
 export function PartsList({ onAct }: { onAct: (part: string) => void }) {
   const session = useSession();
-  const state = useSessionState((s) => s);
-  const sheet = session.sheet;
-  const parts = useMemo(() => readingOrder(sheet), [sheet]);
-  const chosen = parts.findIndex((p) => state.selection.parts.has(p.id));
-  const from = Math.max(0, chosen - AROUND);
+  const chosen = () => {
+    const parts = readingOrder(session.sheet);
+    return { parts, at: parts.findIndex((p) => session.state.selection.parts.has(p.id)) };
+  };
   const step = (by: number) => {
-    const next = parts[Math.min(parts.length - 1, Math.max(0, chosen === -1 ? 0 : chosen + by))];
+    const { parts, at } = chosen();
+    const next = parts[Math.min(parts.length - 1, Math.max(0, at === -1 ? 0 : at + by))];
     if (next) session.select({ parts: new Set([next.id]), wires: new Set() });
   };
+  // What is seen comes first: the words follow as soon as the page has been painted.
+  const state = useDeferredValue(useSessionState((s) => s));
   return (
-    <div
-      role="listbox"
-      tabIndex={0}
-      aria-label={`Parts on ${sheet.name}: ${parts.length}`}
-      aria-activedescendant={chosen === -1 ? undefined : `part-${parts[chosen]!.id}`}
-      className="absolute size-px overflow-hidden whitespace-nowrap opacity-0"
-      onKeyDown={(event) => {
+    <Words
+      state={state}
+      onKey={(event) => {
         if (event.key === 'ArrowDown' && !event.shiftKey) step(1);
         else if (event.key === 'ArrowUp' && !event.shiftKey) step(-1);
-        else if (event.key === 'Enter' && chosen !== -1) onAct(parts[chosen]!.id);
-        else return;
+        else if (event.key === 'Enter') {
+          const { parts, at } = chosen();
+          if (at === -1) return;
+          onAct(parts[at]!.id);
+        } else return;
         event.preventDefault();
         event.stopPropagation();
       }}
-    >
-      {parts.slice(from, from + 2 * AROUND).map((part) => (
-        <div
-          key={part.id}
-          id={`part-${part.id}`}
-          data-part={part.id}
-          role="option"
-          aria-selected={state.selection.parts.has(part.id)}
-          tabIndex={-1}
-        >
-          {spokenPart(state, sheet, part)}
-        </div>
-      ))}
-    </div>
+    />
   );
 }
+
+interface WordsProps {
+  readonly state: SessionState;
+  readonly onKey: (event: KeyboardEvent) => void;
+}
+
+const Words = memo(
+  function Words({ state, onKey }: WordsProps) {
+    const sheet = sheetOf(state.lesson, state.sheetId)!;
+    const parts = useMemo(() => readingOrder(sheet), [sheet]);
+    const chosen = parts.findIndex((p) => state.selection.parts.has(p.id));
+    const from = Math.max(0, chosen - AROUND);
+    return (
+      <div
+        role="listbox"
+        tabIndex={0}
+        aria-label={`Parts on ${sheet.name}: ${parts.length}`}
+        aria-activedescendant={chosen === -1 ? undefined : `part-${parts[chosen]!.id}`}
+        className="absolute size-px overflow-hidden whitespace-nowrap opacity-0"
+        onKeyDown={onKey}
+      >
+        {parts.slice(from, from + 2 * AROUND).map((part) => (
+          <div
+            key={part.id}
+            id={`part-${part.id}`}
+            data-part={part.id}
+            role="option"
+            aria-selected={state.selection.parts.has(part.id)}
+            tabIndex={-1}
+          >
+            {spokenPart(state, sheet, part)}
+          </div>
+        ))}
+      </div>
+    );
+  },
+  // `onKey` reads the session when it is called, so an older one serves as well.
+  (was, is) => was.state === is.state,
+);

@@ -79,7 +79,10 @@ function Grid({ table }: { table: TruthTable }) {
     overscan: 8,
   });
   useEffect(() => {
-    if (live < table.rows) rows.scrollToIndex(live, { align: 'auto' });
+    const seen = scroller.current;
+    if (!seen || live >= table.rows) return;
+    const top = live * ROW - seen.scrollTop;
+    if (top < 0 || top + 2 * ROW > seen.clientHeight) rows.scrollToIndex(live, { align: 'auto' });
   }, [live, rows, table.rows]);
 
   const inputs = table.inputs.length;

@@ -71,7 +71,13 @@ export function TimeFace() {
     ),
   );
 
-  useEffect(() => session.store.subscribe(repaint), [session, repaint]);
+  useEffect(
+    () =>
+      session.store.subscribe((is, was) => {
+        if (is.netlist !== was.netlist || is.values !== was.values) repaint();
+      }),
+    [session, repaint],
+  );
 
   // A clock of another period wants another scale.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the period counts
