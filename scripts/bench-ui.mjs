@@ -102,7 +102,8 @@ try {
   await lesson.getByRole('application').waitFor();
   await lesson.waitForTimeout(500);
   if (process.argv.includes('--files'))
-    for (const [name, size] of files.sort((a, b) => b[1] - a[1])) console.log(`${String(size).padStart(8)} ${name}`);
+    for (const [name, size] of files.sort((a, b) => b[1] - a[1]))
+      console.log(`${String(size).padStart(8)} ${name}`);
   console.log(`JavaScript of a lesson page, gzip: ${(bytes / 1000).toFixed(0)} kB in ${files.length} files`);
 
   await page.goto(`${base}/lesson?id=demo-drive-interlock`);
