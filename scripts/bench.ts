@@ -73,7 +73,11 @@ bench.add(REFERENCE, () => {
 
 for (const count of [100, 1000, 10_000, 100_000]) {
   const sheet = gates(16, count);
-  bench.add(`compile, ${count} gates`, () => void compile(sheet));
+  bench.add(`compile anew, ${count} gates`, () => {
+    const parts = new Map([...sheet.parts].map(([id, part]) => [id, { ...part }]));
+    compile({ ...sheet, parts });
+  });
+  bench.add(`compile after an edit, ${count} gates`, () => void compile({ ...sheet }));
 }
 for (const count of [1000, 10_000]) {
   const lesson = lessonOf(gates(16, count));

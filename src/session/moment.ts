@@ -8,7 +8,7 @@ const PS_PER_SECOND = 1e12;
 
 /** The row in which a circuit stands: its inputs' values read as a binary number, the first the highest. */
 export function rowNow(netlist: Netlist, values: Uint8Array): number {
-  return rowOf(netlist.inputs.map((t) => values[t.nets[0]!] as Logic));
+  return rowOf(netlist.inputColumns.map((t) => values[t.nets[0]] as Logic));
 }
 
 export function hasClock(netlist: Netlist): boolean {
@@ -17,13 +17,13 @@ export function hasClock(netlist: Netlist): boolean {
 
 /** The shortest clock period on the sheet in ps, or null without a clock. */
 export function shortestPeriod(netlist: Netlist): number | null {
-  const periods = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.halves.low + s.halves.high] : []));
+  const periods = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.wave.low + s.wave.high] : []));
   return periods.length ? Math.min(...periods) : null;
 }
 
 /** Time in ps of the next change of any clock after `time`, or null without a clock. */
 export function nextHalf(netlist: Netlist, time: number): number | null {
-  const next = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [clockAt(s.halves, time).next] : []));
+  const next = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [clockAt(s.wave, time).next] : []));
   return next.length ? Math.min(...next) : null;
 }
 
@@ -46,18 +46,4 @@ export function conflicts(netlist: Netlist, values: Uint8Array): ReadonlySet<num
     if (seen === 3) found.add(netlist.out[g]!);
   }
   return found;
-}
-
-const UNITS = [
-  ['s', 1e12],
-  ['ms', 1e9],
-  ['µs', 1e6],
-  ['ns', 1e3],
-] as const;
-
-/** A time in the unit that reads best: `1.25 s`, `40 ns`, `0 s`. */
-export function timeText(ps: number): string {
-  if (ps === 0) return '0 s';
-  const [unit, scale] = UNITS.find(([, s]) => Math.abs(ps) >= s) ?? (['ps', 1] as const);
-  return `${+(ps / scale).toPrecision(6)} ${unit}`;
 }

@@ -4,6 +4,7 @@ import { truthTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import { defaultParams, findKind } from '@/core/parts/catalogue';
 import { interlock, pin, Sketch } from '@/core/testing/sketch';
+import { timeText } from '@/core/values/time';
 import {
   addSheet,
   changeParams,
@@ -18,7 +19,7 @@ import {
   selectAll,
   wire,
 } from './commands';
-import { rowNow, timeText } from './moment';
+import { rowNow } from './moment';
 import { Session, type SessionState } from './session';
 import { spokenPart } from './spoken';
 
@@ -224,5 +225,5 @@ test('a part is read out with its neighbours and its value', () => {
   expect(said('switch1')).toBe('Key, switch, 1, drives AND 1 and AND 2');
   expect(said('and2')).toBe('AND 2, two-input AND, from Key and NOT 1, output 1, drives Warn');
   expect(said('lamp2')).toBe('Warn, lamp, from AND 2, on');
-  expect(defaultParams(findKind('and')!)).toEqual({ inputs: 2 });
+  expect(defaultParams(findKind('and')!)).toEqual({ inputs: 2, width: 1, inverted: [] });
 });

@@ -4,7 +4,7 @@ import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
-import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { driversOf, type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { spokenName } from '@/core/parts/catalogue';
 import { Run } from '@/core/simulate/run';
 import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
@@ -46,7 +46,7 @@ export interface SessionState {
   readonly conflicts: ReadonlySet<number>;
   /** What is wrong now, from the drawing and from the run. */
   readonly diagnostics: readonly Diagnostic[];
-  /** Switches and held buttons at 1, by part. */
+  /** Switches and held buttons at 1, by `sourceKey`. */
   readonly on: ReadonlySet<string>;
   readonly tried: ReadonlySet<number>;
   /** Time in ps up to which the circuit has run. */
@@ -100,7 +100,7 @@ export class Session {
     beginning: Beginning = {},
   ) {
     const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
-    const netlist = compile(sheetOf(lesson, sheetId)!);
+    const netlist = compile(sheetOf(lesson, sheetId)!, lesson.sheets);
     const on = new Set(beginning.on ?? []);
     this.run = this.newRun(lesson, netlist, on);
     this.store = createStore<SessionState>(() => ({
@@ -215,7 +215,7 @@ export class Session {
   /** The circuit is another one: it goes on with the same switches and held states at the same time. */
   private rewire(sheet: Sheet, sameSheet: boolean): void {
     const { lesson, on } = this.state;
-    const netlist = compile(sheet);
+    const netlist = compile(sheet, lesson.sheets);
     const stay = sameSheet && hasClock(netlist);
     this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
     this.set({
@@ -233,16 +233,13 @@ export class Session {
   /** Only names or order changed: nets stay as they are numbered, the run goes on. */
   private rename(sheet: Sheet): void {
     const before = this.state.netlist;
-    const netlist = compile(sheet);
+    const netlist = compile(sheet, this.state.lesson.sheets);
     this.set({ netlist });
-    const sameOrder = netlist.inputs.every((t, i) => t.part === before.inputs[i]?.part);
+    const sameOrder = same(netlist.inputColumns, before.inputColumns, (c) => sourceKey(c));
     if (!sameOrder) this.set({ tried: new Set() });
+    const columns = (n: Netlist) => [...n.inputColumns, ...n.outputColumns];
     const sameNames =
-      sameOrder &&
-      netlist.outputs.every((t, i) => t.part === before.outputs[i]?.part) &&
-      [...netlist.inputs, ...netlist.outputs].every(
-        (t, i) => t.name === [...before.inputs, ...before.outputs][i]?.name,
-      );
+      sameOrder && same(columns(netlist), columns(before), (c) => `${sourceKey(c)} ${c.name}`);
     this.show();
     if (!sameNames) this.deriveTable();
   }
@@ -252,7 +249,7 @@ export class Session {
     return new Run(netlist, {
       delays: 'zero',
       powerUp: powerUp[lesson.settings.powerUp],
-      inputs: new Map([...on].map((part) => [part, ONE])),
+      inputs: new Map([...on].map((key) => [key, ONE])),
       held: before?.held(),
       from: before?.time,
     });
@@ -262,7 +259,7 @@ export class Session {
   private show(): void {
     const { netlist, cursor } = this.state;
     const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
-    const diagnostics = [...netlist.diagnostics, ...this.unsettled()];
+    const diagnostics = [...netlist.diagnostics.filter((d) => d.severity === 'problem'), ...this.unsettled()];
     this.set({ values, now: this.run.time, conflicts: conflicts(netlist, values), diagnostics });
     this.keeper?.moment(this.state);
   }
@@ -274,6 +271,7 @@ export class Session {
     return [
       {
         code: 'unsettled',
+        severity: 'problem',
         message: `The signal through ${names.join(', ')} chases its own tail and never comes to rest. Break the loop, or lead it through a flip-flop.`,
         pins: parts.map((part) => ({ part, port: 'Y' })),
       },
@@ -288,7 +286,7 @@ export class Session {
       this.set({ table: { state: 'none', reason } });
       return;
     }
-    if (netlist.inputs.length <= TABLE_AT_ONCE || !this.makeTable) {
+    if (netlist.inputColumns.length <= TABLE_AT_ONCE || !this.makeTable) {
       this.set({ table: { state: 'ready', table: truthTable(netlist) } });
       return;
     }
@@ -333,18 +331,18 @@ export class Session {
   }
 
   /** Puts switches and buttons to new positions at once, at the present. */
-  put(positions: Iterable<readonly [part: string, value: 0 | 1]>): void {
+  put(positions: Iterable<readonly [key: string, value: 0 | 1]>): void {
     this.together(() => {
       const { netlist } = this.state;
       const on = new Set(this.state.on);
       const changes: [number, Logic][] = [];
-      for (const [part, value] of positions) {
+      for (const [key, value] of positions) {
         const source = netlist.sources.find(
-          (s) => s.part === part && (s.kind === 'switch' || s.kind === 'button'),
+          (s) => sourceKey(s) === key && (s.kind === 'switch' || s.kind === 'button' || s.kind === 'port'),
         );
         if (!source) continue;
-        if (value) on.add(part);
-        else on.delete(part);
+        if (value) on.add(key);
+        else on.delete(key);
         changes.push([source.net, value]);
       }
       this.run.set(changes);
@@ -357,14 +355,15 @@ export class Session {
     });
   }
 
-  flip(part: string): void {
-    this.put([[part, this.state.on.has(part) ? 0 : 1]]);
+  flip(part: string, bit = 0): void {
+    const key = sourceKey({ part, bit });
+    this.put([[key, this.state.on.has(key) ? 0 : 1]]);
   }
 
   /** Sets the inputs as in a row of the table; an input that is a clock stays where it is. */
   goToRow(row: number): void {
-    const { inputs } = this.state.netlist;
-    this.put(inputs.map((t, i) => [t.part, inputAt(inputs.length, i, row)] as const));
+    const { inputColumns } = this.state.netlist;
+    this.put(inputColumns.map((t, i) => [sourceKey(t), inputAt(inputColumns.length, i, row)] as const));
   }
 
   stepRow(by: number): void {
@@ -444,4 +443,8 @@ export class Session {
 
 function kept(ids: ReadonlySet<string>, there: { has(id: string): boolean }): ReadonlySet<string> {
   return [...ids].every((id) => there.has(id)) ? ids : new Set([...ids].filter((id) => there.has(id)));
+}
+
+function same<T>(a: readonly T[], b: readonly T[], key: (of: T) => string): boolean {
+  return a.length === b.length && a.every((of, i) => key(of) === key(b[i]!));
 }

@@ -14,7 +14,7 @@ const GridPoint = z.object({ x: Coordinate, y: Coordinate });
 /** A part's parameters as the file holds them; what each kind allows stands in the parts catalogue. */
 const Params = z.record(
   z.string().check(z.regex(/^[a-z][A-Za-z]{0,30}$/)),
-  z.union([text(200), z.number(), z.boolean(), list(z.int(), 64)]),
+  z.union([text(20_000), z.number(), z.boolean(), list(z.int(), 4096)]),
 );
 
 /** Anything that is placed on a sheet. */

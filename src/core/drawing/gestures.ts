@@ -13,7 +13,7 @@ import {
   type Wire,
 } from '../circuit/lesson';
 import { nextRank } from '../netlist/declared';
-import { roleOf } from '../parts/catalogue';
+import { defaultParams, roleOf } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';
 import { courseOf, endPoint, pinOf } from './placement';
 import { Obstacles, type RouteEnd, route } from './route';
@@ -38,7 +38,7 @@ export function newPart(sheet: Sheet, kind: PartKind, at: Point, params: Params,
     turn: 0,
     label,
     rank: 0,
-    params,
+    params: { ...defaultParams(kind), ...params },
   };
   return {
     ...part,

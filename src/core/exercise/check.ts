@@ -16,7 +16,7 @@ export interface Check {
   readonly right: number;
   /** Row by row whether it is right. */
   readonly rowIsRight: readonly boolean[];
-  /** For each wanted output what the sheet gives, a letter a row: 0, 1, X, or - where the output is missing. */
+  /** For each wanted output what the sheet gives, a letter a row: 0, 1, X, Z, or - where the output is missing. */
   readonly given: readonly string[];
   /** Sentences for the student. */
   readonly complaints: readonly string[];
@@ -61,7 +61,7 @@ function match(
 }
 
 /** Holds a sheet against an exercise, every row of it. Inputs and outputs are matched by name. */
-export function check(sheet: Sheet, exercise: Exercise): Check {
+export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[] = []): Check {
   const { wanted } = exercise;
   const complaints: string[] = [];
   const parts = partsUsed(sheet);
@@ -71,19 +71,19 @@ export function check(sheet: Sheet, exercise: Exercise): Check {
         `${findKind(kind)!.name} is not allowed in this task, and ${count} of it ${count === 1 ? 'is' : 'are'} used.`,
       );
 
-  const netlist = compile(sheet);
+  const netlist = compile(sheet, sheets);
   const rows = 2 ** wanted.inputs.length;
-  const inputs = match(wanted.inputs, netlist.inputs, 'input', complaints);
+  const inputs = match(wanted.inputs, netlist.inputColumns, 'input', complaints);
   const outputs = match(
     wanted.outputs.map((o) => o.name),
-    netlist.outputs,
+    netlist.outputColumns,
     'output',
     complaints,
   );
-  for (const d of netlist.diagnostics) complaints.push(d.message);
+  for (const d of netlist.diagnostics) if (d.severity === 'problem') complaints.push(d.message);
 
   let given = wanted.outputs.map(() => '-'.repeat(rows));
-  const tooMany = netlist.inputs.length > MOST_SHEET_INPUTS;
+  const tooMany = netlist.inputColumns.length > MOST_SHEET_INPUTS;
   const reason = tooMany
     ? `More than ${MOST_SHEET_INPUTS} inputs are more than can be checked.`
     : whyNoTable(netlist);
@@ -91,7 +91,7 @@ export function check(sheet: Sheet, exercise: Exercise): Check {
   if (reason && !nothingYet) complaints.push(reason);
   if (!reason) {
     const table = truthTable(netlist);
-    const weight = (column: number) => 2 ** (netlist.inputs.length - 1 - column);
+    const weight = (column: number) => 2 ** (netlist.inputColumns.length - 1 - column);
     given = outputs.map((output, o) => {
       if (output === -1) return given[o]!;
       let letters = '';

@@ -8,7 +8,7 @@ import {
   type SheetFile,
   type Wire,
 } from '../circuit/lesson';
-import { findKind, kindOf } from '../parts/catalogue';
+import { defaultParams, findKind, kindOf } from '../parts/catalogue';
 import { naturalOrder } from '../values/natural-order';
 import type { Infer } from '../values/schema';
 import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
@@ -20,11 +20,20 @@ export function lessonToFile(lesson: Lesson): LessonFile {
   const sheets = lesson.sheets.map((s) => ({
     id: s.id,
     name: s.name,
-    parts: [...s.parts.values()].sort(byId) as unknown as Infer<typeof SheetFile>['parts'],
+    parts: [...s.parts.values()].sort(byId).map(withoutDefaults) as unknown as Infer<typeof SheetFile>['parts'],
     wires: [...s.wires.values()].sort(byId) as unknown as Infer<typeof SheetFile>['wires'],
   }));
   const { id, title, settings, exercise } = lesson;
   return { format: 'manege-lesson', version: LESSON_VERSION, id, title, settings, sheets, exercise };
+}
+
+/** The part without the parameters that are as its kind has them, so that files and links stay short. */
+function withoutDefaults(part: Part): Part {
+  const usual = defaultParams(kindOf(part));
+  const params = Object.entries(part.params).filter(
+    ([name, value]) => JSON.stringify(value) !== JSON.stringify(usual[name]),
+  );
+  return { ...part, params: Object.fromEntries(params) };
 }
 
 /** The text of a lesson file: one part and one wire a line, so that two versions compare well. */

@@ -1,6 +1,6 @@
-import type { Netlist, Terminal } from '../netlist/netlist';
+import type { Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
-import { type Logic, ONE, X, ZERO } from '../values/logic';
+import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
 
 /** Most inputs a table is derived for: 2^26 rows are 8 MB a column. */
 export const MOST_INPUTS = 26;
@@ -10,7 +10,7 @@ const BLOCK = 64;
 
 /**
  * The rows of a circuit without memory. Row r gives the first-named input the most significant bit of r. The
- * columns are bit-packed: bit r % 32 of word r / 32.
+ * columns are bit-packed: bit r % 32 of word r / 32. A bus has a column for each bit, the highest first.
  */
 export interface TruthTable {
   readonly inputs: readonly string[];
@@ -18,27 +18,33 @@ export interface TruthTable {
   readonly rows: number;
   /** For each output, the rows where it is 1. */
   readonly ones: readonly Uint32Array[];
-  /** For each output, the rows where it is X. */
-  readonly unknown: readonly Uint32Array[];
+  /** For each output, the rows where it is X or Z; null where there are none because nothing can be. */
+  readonly unknown: readonly (Uint32Array | null)[];
+  /** For each output, the rows where it is Z. */
+  readonly floating: readonly (Uint32Array | null)[];
 }
 
 /** Why a circuit has no truth table, in words for the person who drew it; or null where it has one. */
 export function whyNoTable(netlist: Netlist): string | null {
+  const inputs = netlist.inputColumns.length;
   if (netlist.storage.length > 0)
     return 'This sheet remembers: what its outputs do depends on what was before, not on the inputs alone.';
   if (netlist.looped.length > 0)
     return 'A signal runs in a circle here, so the inputs alone do not decide the outputs.';
-  if (netlist.inputs.length === 0) return 'There is no input yet. Place a switch.';
+  if (inputs === 0) return 'There is no input yet. Place a switch.';
   if (netlist.outputs.length === 0) return 'There is no output yet. Place a lamp.';
-  if (netlist.inputs.length > MOST_INPUTS)
-    return `${netlist.inputs.length} inputs make more rows than fit: ${MOST_INPUTS} are the most.`;
+  if (inputs > MOST_INPUTS) return `${inputs} inputs make more rows than fit: ${MOST_INPUTS} are the most.`;
   return null;
 }
 
 /** The value of an output (by column) in a row. */
 export function cell(table: TruthTable, output: number, row: number): Logic {
   const bit = 1 << (row & 31);
-  if (table.unknown[output]![row >>> 5]! & bit) return X;
+  const unknown = table.unknown[output];
+  if (unknown && unknown[row >>> 5]! & bit) {
+    const floating = table.floating[output];
+    return floating && floating[row >>> 5]! & bit ? Z : X;
+  }
   return table.ones[output]![row >>> 5]! & bit ? ONE : ZERO;
 }
 
@@ -70,111 +76,185 @@ function inputWord(bitOfRow: number, word: number): number {
   return bitOfRow < 5 ? WITHIN[bitOfRow]! : (word >>> (bitOfRow - 5)) & 1 ? 0xffffffff : 0;
 }
 
+/** Fills one input's words of 32 rows, from row 32 * base on. */
+export function fillInput(into: Uint32Array, at: number, bitOfRow: number, base: number, size: number): void {
+  for (let w = 0; w < size; w++) into[at + w] = inputWord(bitOfRow, base + w);
+}
+
 /**
- * Derives the table bit-parallel: 32 rows a word, each net in two words (rows surely 1, rows surely 0), so that
- * X spreads exactly as in the engine. Nothing is allocated per row.
+ * Derives the table bit-parallel: 32 rows a word, each net in two words, the rows where it may be 1 and those
+ * where it may be 0, so that X (both) and Z (neither) spread exactly as in the engine. Nothing is allocated per
+ * row.
  * @param progress is told after each share of the rows (0 to 1) and may throw to stop the work.
  * @throws Error where `whyNoTable` gives a reason.
  */
 export function truthTable(netlist: Netlist, progress?: (share: number) => void): TruthTable {
   const reason = whyNoTable(netlist);
   if (reason) throw new Error(reason);
-  const { inputs, outputs } = netlist;
+  const { inputColumns: inputs, outputColumns: outputs } = netlist;
   const rows = 2 ** inputs.length;
   const words = Math.max(1, rows >>> 5);
   const one = new Uint32Array(netlist.nets * BLOCK);
   const zero = new Uint32Array(netlist.nets * BLOCK);
   for (const s of netlist.sources)
-    if (s.kind === 'constant')
-      (s.value === ONE ? one : zero).fill(0xffffffff, s.net * BLOCK, (s.net + 1) * BLOCK);
+    (s.kind === 'constant' && s.value === ONE ? one : zero).fill(
+      0xffffffff,
+      s.net * BLOCK,
+      (s.net + 1) * BLOCK,
+    );
 
-  const ones = outputs.map(() => new Uint32Array(words));
-  const unknown = outputs.map(() => new Uint32Array(words));
-  const lastMask = rows < 32 ? (1 << rows) - 1 : 0xffffffff;
+  const column = () => outputs.map(() => new Uint32Array(words));
+  const [ones, unknown, floating] = [column(), column(), column()];
   for (let base = 0; base < words; base += BLOCK) {
     const size = Math.min(BLOCK, words - base);
     for (const [i, input] of inputs.entries()) {
-      const at = input.nets[0]! * BLOCK;
-      for (let w = 0; w < size; w++) {
-        const bits = inputWord(inputs.length - 1 - i, base + w);
-        one[at + w] = bits;
-        zero[at + w] = ~bits;
-      }
+      const at = input.nets[0] * BLOCK;
+      fillInput(one, at, inputs.length - 1 - i, base, size);
+      for (let w = 0; w < size; w++) zero[at + w] = ~one[at + w]!;
     }
     for (const g of netlist.order) evaluateBlock(netlist, g, one, zero, size);
-    for (const [i, output] of outputs.entries())
-      collect(output, one, zero, ones[i]!, unknown[i]!, base, size);
+    for (const [i, output] of outputs.entries()) {
+      const at = output.nets[0] * BLOCK;
+      for (let w = 0; w < size; w++) {
+        const [p, q] = [one[at + w]!, zero[at + w]!];
+        ones[i]![base + w] = p & ~q;
+        unknown[i]![base + w] = ~(p ^ q);
+        floating[i]![base + w] = ~(p | q);
+      }
+    }
     if ((base & 0x3fff) === 0) progress?.(base / words);
   }
-  for (const column of [...ones, ...unknown]) column[words - 1] = column[words - 1]! & lastMask;
-  return { inputs: inputs.map((t) => t.name), outputs: outputs.map((t) => t.name), rows, ones, unknown };
+  return packed(netlist, rows, ones, unknown, floating);
 }
 
-function collect(
-  output: Terminal,
-  one: Uint32Array,
-  zero: Uint32Array,
-  ones: Uint32Array,
-  unknown: Uint32Array,
-  base: number,
-  size: number,
-): void {
-  const at = output.nets[0]! * BLOCK;
-  for (let w = 0; w < size; w++) {
-    ones[base + w] = one[at + w]!;
-    unknown[base + w] = ~(one[at + w]! | zero[at + w]!);
-  }
+/** The table of its columns; rows past the last are cleared. */
+export function packed(
+  netlist: Netlist,
+  rows: number,
+  ones: Uint32Array[],
+  unknown: (Uint32Array | null)[],
+  floating: (Uint32Array | null)[],
+): TruthTable {
+  const mask = rows < 32 ? (1 << rows) - 1 : 0xffffffff;
+  for (const column of [...ones, ...unknown, ...floating])
+    if (column) column[column.length - 1] = column[column.length - 1]! & mask;
+  return {
+    inputs: netlist.inputColumns.map((c) => c.name),
+    outputs: netlist.outputColumns.map((c) => c.name),
+    rows,
+    ones,
+    unknown,
+    floating,
+  };
 }
 
+/** Sets where gate g's output may be 1 (`one`) and may be 0 (`zero`). At an input of a gate Z counts as X. */
 function evaluateBlock(netlist: Netlist, g: number, one: Uint32Array, zero: Uint32Array, size: number): void {
   const { ins, inStart } = netlist;
   const op = netlist.op[g]!;
   const from = inStart[g]!;
   const to = inStart[g + 1]!;
+  const out = netlist.out[g]! * BLOCK;
+  const at = (i: number) => ins[from + i]! * BLOCK;
+  switch (op) {
+    case Primitive.WIRED:
+      one.fill(0, out, out + size);
+      zero.fill(0, out, out + size);
+      for (let i = from; i < to; i++) {
+        const a = ins[i]! * BLOCK;
+        for (let w = 0; w < size; w++) {
+          one[out + w]! |= one[a + w]!;
+          zero[out + w]! |= zero[a + w]!;
+        }
+      }
+      return;
+    case Primitive.CONST_0:
+    case Primitive.CONST_1:
+    case Primitive.CONST_X:
+      one.fill(op === Primitive.CONST_0 ? 0 : 0xffffffff, out, out + size);
+      zero.fill(op === Primitive.CONST_1 ? 0 : 0xffffffff, out, out + size);
+      return;
+    case Primitive.PULL_UP:
+    case Primitive.PULL_DOWN: {
+      const a = at(0);
+      const pulled = op === Primitive.PULL_UP ? one : zero;
+      for (let w = 0; w < size; w++) {
+        const none = ~(one[a + w]! | zero[a + w]!);
+        one[out + w] = one[a + w]!;
+        zero[out + w] = zero[a + w]!;
+        pulled[out + w]! |= none;
+      }
+      return;
+    }
+    case Primitive.TRI: {
+      const [d, e] = [at(0), at(1)];
+      for (let w = 0; w < size; w++) {
+        const noData = ~(one[d + w]! | zero[d + w]!);
+        const noEnable = ~(one[e + w]! | zero[e + w]!);
+        const may = one[e + w]! | noEnable;
+        const not = zero[e + w]! | noEnable;
+        one[out + w] = may & (one[d + w]! | noData | not);
+        zero[out + w] = may & (zero[d + w]! | noData | not);
+      }
+      return;
+    }
+    case Primitive.MUX: {
+      const [s, a, b] = [at(0), at(1), at(2)];
+      for (let w = 0; w < size; w++) {
+        const noSelect = ~(one[s + w]! | zero[s + w]!);
+        const s1 = one[s + w]! | noSelect;
+        const s0 = zero[s + w]! | noSelect;
+        const noA = ~(one[a + w]! | zero[a + w]!);
+        const noB = ~(one[b + w]! | zero[b + w]!);
+        one[out + w] = (s0 & (one[a + w]! | noA)) | (s1 & (one[b + w]! | noB));
+        zero[out + w] = (s0 & (zero[a + w]! | noA)) | (s1 & (zero[b + w]! | noB));
+      }
+      return;
+    }
+    default:
+      evaluateGate(op, ins, from, to, out, one, zero, size);
+  }
+}
+
+function evaluateGate(
+  op: number,
+  ins: Int32Array,
+  from: number,
+  to: number,
+  out: number,
+  one: Uint32Array,
+  zero: Uint32Array,
+  size: number,
+): void {
   const inverted =
     op === Primitive.NOT || op === Primitive.NAND || op === Primitive.NOR || op === Primitive.XNOR;
-  const out = netlist.out[g]! * BLOCK;
   const y1 = inverted ? zero : one;
   const y0 = inverted ? one : zero;
   const first = ins[from]! * BLOCK;
   for (let w = 0; w < size; w++) {
-    y1[out + w] = one[first + w]!;
-    y0[out + w] = zero[first + w]!;
+    const p = one[first + w]!;
+    const q = zero[first + w]!;
+    const none = ~(p | q);
+    y1[out + w] = p | none;
+    y0[out + w] = q | none;
   }
   for (let i = from + 1; i < to; i++) {
     const at = ins[i]! * BLOCK;
-    switch (op) {
-      case Primitive.AND:
-      case Primitive.NAND:
-        for (let w = 0; w < size; w++) {
-          y1[out + w]! &= one[at + w]!;
-          y0[out + w]! |= zero[at + w]!;
-        }
-        break;
-      case Primitive.OR:
-      case Primitive.NOR:
-        for (let w = 0; w < size; w++) {
-          y1[out + w]! |= one[at + w]!;
-          y0[out + w]! &= zero[at + w]!;
-        }
-        break;
-      case Primitive.XOR:
-      case Primitive.XNOR:
-        for (let w = 0; w < size; w++) {
-          const a1 = y1[out + w]!;
-          const a0 = y0[out + w]!;
-          const b1 = one[at + w]!;
-          const b0 = zero[at + w]!;
-          y1[out + w] = (a1 & b0) | (a0 & b1);
-          y0[out + w] = (a1 & b1) | (a0 & b0);
-        }
-        break;
-      default: {
-        // Several drivers of one net: every one that is not undriven must agree.
-        for (let w = 0; w < size; w++) {
-          y1[out + w]! &= one[at + w]!;
-          y0[out + w]! &= zero[at + w]!;
-        }
+    for (let w = 0; w < size; w++) {
+      const none = ~(one[at + w]! | zero[at + w]!);
+      const p = one[at + w]! | none;
+      const q = zero[at + w]! | none;
+      const a1 = y1[out + w]!;
+      const a0 = y0[out + w]!;
+      if (op === Primitive.AND || op === Primitive.NAND) {
+        y1[out + w] = a1 & p;
+        y0[out + w] = a0 | q;
+      } else if (op === Primitive.OR || op === Primitive.NOR) {
+        y1[out + w] = a1 | p;
+        y0[out + w] = a0 & q;
+      } else {
+        y1[out + w] = (a1 & q) | (a0 & p);
+        y0[out + w] = (a1 & p) | (a0 & q);
       }
     }
   }

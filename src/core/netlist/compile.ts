@@ -1,265 +1,497 @@
-import { isPinEnd, type PinEnd, type Sheet } from '../circuit/lesson';
-import { kindOf, roleOf, spokenName } from '../parts/catalogue';
-import type { Port } from '../parts/part-kind';
-import { type Delay, NO_DELAY, Primitive, remembers } from '../parts/primitive';
+import type { Part, Sheet } from '../circuit/lesson';
+import { kindOf, spokenName } from '../parts/catalogue';
+import { Primitive } from '../parts/primitive';
+import type { Store, Template, TemplateGate } from '../parts/template';
+import type { Logic } from '../values/logic';
 import { declaredInputs, declaredOutputs, terminalName } from './declared';
 import type { Diagnostic } from './diagnostic';
-import type { Netlist, Source, Terminal } from './netlist';
+import { fanOut, levelled, onLoops } from './levels';
+import { columnsOf, type Netlist, type SheetNets, type Source, type Terminal } from './netlist';
+import { listed, planOf, type SheetPlan } from './plan';
 import { UnionFind } from './union-find';
 
-interface Pin extends PinEnd {
-  readonly node: number;
-  readonly info: Port;
-}
+/** Blocks inside blocks, at most. */
+const MOST_DEPTH = 100;
+/** Parts with everything inside their blocks, at most: a few nested blocks can make endlessly many. */
+const MOST_PARTS = 2_000_000;
 
-/** What hangs together on the sheet: its pins, and its nets, one a bit. */
-interface Group {
-  readonly pins: Pin[];
-  width: number;
-  base: number;
-}
-
-/** Grows the primitives one by one and packs them into typed arrays at the end. */
-class Primitives {
-  nets = 0;
-  private readonly op: number[] = [];
-  private readonly out: number[] = [];
-  private readonly inStart: number[] = [0];
-  private readonly ins: number[] = [];
-  private readonly rise: number[] = [];
-  private readonly fall: number[] = [];
-  private readonly owner: number[] = [];
-
-  add(op: Primitive, inputs: readonly number[], output: number, delay: Delay, owner: number): void {
-    this.op.push(op);
-    this.out.push(output);
-    for (const net of inputs) this.ins.push(net);
-    this.inStart.push(this.ins.length);
-    this.rise.push(delay.rise);
-    this.fall.push(delay.fall);
-    this.owner.push(owner);
-  }
-
-  packed() {
-    const op = Uint8Array.from(this.op);
-    const out = Int32Array.from(this.out);
-    const inStart = Int32Array.from(this.inStart);
-    const ins = Int32Array.from(this.ins);
-    const { fanStart, fan } = fanOut(this.nets, inStart, ins);
-    return {
-      nets: this.nets,
-      op,
-      out,
-      inStart,
-      ins,
-      fanStart,
-      fan,
-      rise: Float64Array.from(this.rise),
-      fall: Float64Array.from(this.fall),
-      owner: Int32Array.from(this.owner),
-    };
-  }
-}
-
-/** Readers of each net as compressed rows, by counting. */
-function fanOut(nets: number, inStart: Int32Array, ins: Int32Array) {
-  const fanStart = new Int32Array(nets + 1);
-  for (const net of ins) fanStart[net + 1]!++;
-  for (let n = 0; n < nets; n++) fanStart[n + 1]! += fanStart[n]!;
-  const next = fanStart.slice();
-  const fan = new Int32Array(ins.length);
-  for (let g = 0; g + 1 < inStart.length; g++)
-    for (let i = inStart[g]!; i < inStart[g + 1]!; i++) fan[next[ins[i]!]!++] = g;
-  return { fanStart, fan };
-}
-
-type Packed = ReturnType<Primitives['packed']>;
-
-/** Kahn's topological order (1962) over the gates that remember nothing. */
-function levelled(p: Packed) {
-  const gates = p.op.length;
-  const driver = new Int32Array(p.nets).fill(-1);
-  for (let g = 0; g < gates; g++) if (!remembers(p.op[g]!)) driver[p.out[g]!] = g;
-  const waits = new Int32Array(gates);
-  const level = new Int32Array(gates);
-  const order: number[] = [];
-  const storage: number[] = [];
-  for (let g = 0; g < gates; g++) {
-    if (remembers(p.op[g]!)) {
-      storage.push(g);
-      continue;
-    }
-    for (let i = p.inStart[g]!; i < p.inStart[g + 1]!; i++) if (driver[p.ins[i]!] !== -1) waits[g]!++;
-    if (waits[g] === 0) {
-      level[g] = 1;
-      order.push(g);
-    }
-  }
-  for (let at = 0; at < order.length; at++) {
-    const g = order[at]!;
-    for (let f = p.fanStart[p.out[g]!]!; f < p.fanStart[p.out[g]! + 1]!; f++) {
-      const reader = p.fan[f]!;
-      if (remembers(p.op[reader]!)) continue;
-      level[reader] = Math.max(level[reader]!, level[g]! + 1);
-      if (--waits[reader]! === 0) order.push(reader);
-    }
-  }
-  const looped: number[] = [];
-  for (let g = 0; g < gates; g++)
-    if (!remembers(p.op[g]!) && waits[g]! > 0) {
-      looped.push(g);
-      level[g] = 0;
-    }
-  return {
-    order: Int32Array.from(order),
-    level,
-    storage: Int32Array.from(storage),
-    looped: Int32Array.from(looped),
-  };
-}
-
-function listed(names: readonly string[]): string {
-  return names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+/** One use of a sheet: the compiled one itself, or a block somewhere in it. */
+interface Instance {
+  readonly plan: SheetPlan;
+  /** '' for the compiled sheet, else ids of blocks with slashes between. */
+  readonly path: string;
+  /** Number of its first net bit, pin bit and part among those of all instances. */
+  readonly bits: number;
+  readonly pinBits: number;
+  readonly parts: number;
 }
 
 /**
- * Compiles one sheet to its flat netlist. Costs time proportional to parts and wires. Never fails: what is
- * wrong is in `diagnostics`, and the rest of the circuit runs.
+ * Compiles a sheet with all its blocks to its flat netlist. Costs time proportional to parts and wires. Never
+ * fails: what is wrong is in `diagnostics`, and the rest of the circuit runs.
+ * @param sheets where the sheets of its blocks are.
  */
-export function compile(sheet: Sheet): Netlist {
-  const pins = new Map<string, Map<string, Pin>>();
-  const wireNode = new Map<string, number>();
-  let nodes = 0;
-  for (const part of sheet.parts.values()) {
-    const ports = new Map<string, Pin>();
-    for (const info of kindOf(part).ports(part.params))
-      ports.set(info.name, { part: part.id, port: info.name, node: nodes++, info });
-    pins.set(part.id, ports);
-  }
-  for (const id of sheet.wires.keys()) wireNode.set(id, nodes++);
-
-  const sets = new UnionFind(nodes);
-  for (const wire of sheet.wires.values())
-    for (const end of [wire.from, wire.to]) {
-      const node = isPinEnd(end) ? pins.get(end.part)?.get(end.port)?.node : wireNode.get(end.wire);
-      if (node !== undefined) sets.union(wireNode.get(wire.id)!, node);
-    }
-
-  const built = new Primitives();
-  const groups = new Map<number, Group>();
-  const groupAt = (node: number): Group => {
-    const root = sets.find(node);
-    let group = groups.get(root);
-    if (!group) {
-      group = { pins: [], width: 1, base: -1 };
-      groups.set(root, group);
-    }
-    return group;
-  };
-  for (const ports of pins.values())
-    for (const pin of ports.values()) {
-      const group = groupAt(pin.node);
-      group.pins.push(pin);
-      group.width = Math.max(group.width, pin.info.width);
-    }
-  for (const node of wireNode.values()) groupAt(node);
-
-  const partIds = [...sheet.parts.keys()];
-  const partIndex = new Map(partIds.map((id, i) => [id, i]));
-  const ownNets = new Map<Pin, number>();
-  const diagnostics: Diagnostic[] = [];
-  for (const group of groups.values()) {
-    group.base = built.nets;
-    built.nets += group.width;
-    const drivers = group.pins.filter((p) => p.info.direction === 'out');
-    if (drivers.length > 1) {
-      for (const pin of drivers) {
-        ownNets.set(pin, built.nets);
-        built.nets += pin.info.width;
-      }
-      for (let bit = 0; bit < group.width; bit++) {
-        const nets = drivers.filter((p) => bit < p.info.width).map((p) => ownNets.get(p)! + bit);
-        built.add(Primitive.WIRED, nets, group.base + bit, NO_DELAY, partIndex.get(drivers[0]!.part)!);
-      }
-    }
-    diagnose(sheet, group.pins, drivers, diagnostics);
-  }
-
-  const netAt = (pin: Pin, bit: number) => (ownNets.get(pin) ?? groupAt(pin.node).base) + bit;
-  const sources: Source[] = [];
-  for (const [index, part] of [...sheet.parts.values()].entries()) {
-    const ports = pins.get(part.id)!;
-    kindOf(part).build(part.params, {
-      pin: (port, bit = 0) => netAt(ports.get(port)!, bit),
-      inner: () => built.nets++,
-      add: (op, inputs, output, delay) => built.add(op, inputs, output, delay, index),
-    });
-    const role = roleOf(part);
-    if (!role || role.role === 'output') continue;
-    const net = netAt(ports.get('Y')!, 0);
-    if (role.role === 'constant') sources.push({ kind: 'constant', part: part.id, net, value: role.value });
-    else if (role.by === 'clock') sources.push({ kind: 'clock', part: part.id, net, halves: role.halves });
-    else sources.push({ kind: role.by, part: part.id, net });
-  }
-
-  const netsOf = (node: number | undefined) => {
-    if (node === undefined) return undefined;
-    const group = groupAt(node);
-    return Array.from({ length: group.width }, (_, bit) => group.base + bit);
-  };
-  const netsOfPin = (part: string, port: string) => netsOf(pins.get(part)?.get(port)?.node);
-  const terminals = (parts: ReturnType<typeof declaredInputs>, port: string): Terminal[] =>
-    parts.map((p) => {
-      const pin = pins.get(p.id)!.get(port)!;
-      const own = pin.info.direction === 'out' ? [netAt(pin, 0)] : netsOfPin(p.id, port)!;
-      return { part: p.id, name: terminalName(p), nets: own };
-    });
-
-  const packed = built.packed();
-  return {
-    ...packed,
-    ...levelled(packed),
-    parts: partIds,
-    sources,
-    inputs: terminals(declaredInputs(sheet), 'Y'),
-    outputs: terminals(declaredOutputs(sheet), 'A'),
-    diagnostics,
-    netsOfPin,
-    netsOfWire: (wire) => netsOf(wireNode.get(wire)),
-    ownNet: (part, port) => {
-      const pin = pins.get(part)?.get(port);
-      return pin && netAt(pin, 0);
-    },
-  };
+export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
+  return new Flattening(sheet, sheets).netlist();
 }
 
-function diagnose(sheet: Sheet, pins: readonly Pin[], drivers: readonly Pin[], found: Diagnostic[]): void {
-  const called = (pin: Pin) => spokenName(sheet.parts.get(pin.part)!);
-  const readers = pins.filter((p) => p.info.direction === 'in');
-  const ends = (some: readonly Pin[]) => some.map(({ part, port }) => ({ part, port }));
-  if (drivers.length > 1)
-    found.push({
-      code: 'outputs-tied',
-      message: `The outputs of ${listed(drivers.map(called))} are tied together. Where one says 0 and the other 1, nobody wins: lead them through a gate instead.`,
-      pins: ends(drivers),
+class Flattening {
+  private readonly instances: Instance[] = [];
+  private readonly diagnostics: Diagnostic[] = [];
+  private readonly library: ReadonlyMap<string, Sheet>;
+  private readonly joins: [number, number][] = [];
+  private bits = 0;
+  private pinBits = 0;
+  private parts = 0;
+  /** The net of each net bit. */
+  private netOfBit = new Int32Array(0);
+  /** Nets that are a driver's own, where several meet on one wire, by pin bit. */
+  private readonly own = new Map<number, number>();
+  private nets = 0;
+
+  constructor(
+    private readonly sheet: Sheet,
+    sheets: readonly Sheet[],
+  ) {
+    this.library = new Map(sheets.map((s) => [s.id, s]));
+  }
+
+  netlist(): Netlist {
+    this.unfold(planOf(this.sheet), '', [this.sheet.id]);
+    this.numberNets();
+    const packed = this.pack();
+    const wiring = { ...packed, ...fanOut(packed.nets, packed.inStart, packed.ins) };
+    const order = levelled(wiring);
+    const root = this.viewOf(this.instances[0]!);
+    const netlist: Netlist = {
+      ...wiring,
+      ...order,
+      ...root,
+      partName: (owner) => this.partName(owner),
+      inputs: this.terminals(declaredInputs(this.sheet), 'Y'),
+      outputs: this.terminals(declaredOutputs(this.sheet), 'A'),
+      inputColumns: [],
+      outputColumns: [],
+      diagnostics: this.diagnostics,
+      at: (path) => {
+        const found = this.instances.find((i) => i.path === path);
+        return found && this.viewOf(found);
+      },
+    };
+    this.diagnoseNames(netlist);
+    this.diagnoseLoops(netlist);
+    this.diagnoseClocks(netlist);
+    return {
+      ...netlist,
+      inputColumns: columnsOf(netlist.inputs),
+      outputColumns: columnsOf(netlist.outputs),
+    };
+  }
+
+  /** Adds an instance and, block by block, those inside it. */
+  private unfold(plan: SheetPlan, path: string, above: readonly string[]): Instance {
+    const instance = { plan, path, bits: this.bits, pinBits: this.pinBits, parts: this.parts };
+    this.instances.push(instance);
+    this.bits += plan.bits;
+    this.pinBits += plan.bitOf.length;
+    this.parts += plan.parts.length;
+    const inside = above.length > 1 ? { inside: plan.sheet.id } : {};
+    if (above.length === 1 || this.firstOf(plan) === instance)
+      for (const d of plan.diagnostics) this.diagnostics.push({ ...d, ...inside });
+    for (let i = 0; i < plan.parts.length; i++) {
+      const template = plan.templates[i]!;
+      for (const [a, b] of template.joins)
+        this.joins.push([this.bitAt(instance, i, a), this.bitAt(instance, i, b)]);
+      if (template.kind.kind === 'block') this.enter(instance, i, above);
+    }
+    return instance;
+  }
+
+  private firstOf(plan: SheetPlan): Instance {
+    return this.instances.find((i) => i.plan === plan)!;
+  }
+
+  private bitAt(instance: Instance, part: number, ref: number): number {
+    const { plan } = instance;
+    return instance.bits + plan.bitOf[plan.pinBits[part]! + ref]!;
+  }
+
+  /** What a block holds, its ports tied to the pins of the block. */
+  private enter(instance: Instance, index: number, above: readonly string[]): void {
+    const { plan } = instance;
+    const part = plan.parts[index]!;
+    const at = {
+      pins: [{ part: part.id, port: '' }],
+      severity: 'problem' as const,
+      ...this.insideOf(instance),
+    };
+    const id = String(part.params.sheet ?? '');
+    const sheet = this.library.get(id);
+    if (!sheet) {
+      this.diagnostics.push({
+        ...at,
+        code: 'unknown-block',
+        message: `${spokenName(part)} is a block of a sheet that this lesson does not have (${id || 'none named'}). Bring the sheet into the lesson, or take the block away.`,
+      });
+      return;
+    }
+    if (above.includes(id) || above.length > MOST_DEPTH || this.parts > MOST_PARTS) {
+      const names = [...above.slice(Math.max(0, above.indexOf(id))), id].map(
+        (s) => this.library.get(s)?.name ?? this.sheet.name,
+      );
+      this.diagnostics.push({
+        ...at,
+        code: 'recursion',
+        message: above.includes(id)
+          ? `A sheet cannot hold itself: ${names.map((n) => `“${n}”`).join(' holds ')}. Take ${spokenName(part)} away.`
+          : `Blocks inside blocks have become more than fit: the rest inside ${spokenName(part)} is left out.`,
+      });
+      return;
+    }
+    const path = instance.path ? `${instance.path}/${part.id}` : part.id;
+    const inner = this.unfold(planOf(sheet), path, [...above, id]);
+    const template = plan.templates[index]!;
+    const tied = new Set<string>();
+    for (let p = 0; p < inner.plan.parts.length; p++) {
+      const port = inner.plan.parts[p]!;
+      if (port.kind !== 'port') continue;
+      const pin = template.portIndex.get(port.label);
+      if (pin === undefined) continue;
+      tied.add(port.label);
+      const start = template.pinStart[pin]!;
+      const width = template.ports[pin]!.width;
+      const innerWidth = inner.plan.templates[p]!.ports[0]!.width;
+      for (let bit = 0; bit < Math.min(width, innerWidth); bit++)
+        this.joins.push([this.bitAt(instance, index, start + bit), this.bitAt(inner, p, bit)]);
+      if (width !== innerWidth)
+        this.diagnostics.push({
+          ...at,
+          code: 'width-mismatch',
+          pins: [{ part: part.id, port: port.label }],
+          message: `${port.label} of ${spokenName(part)} has ${width} ${width === 1 ? 'bit' : 'bits'}, but ${innerWidth} inside “${sheet.name}”. Take the block's ports from its sheet anew.`,
+        });
+    }
+    for (const { name } of template.ports)
+      if (!tied.has(name))
+        this.diagnostics.push({
+          ...at,
+          code: 'missing-port',
+          pins: [{ part: part.id, port: name }],
+          message: `${spokenName(part)} has a pin ${name}, but “${sheet.name}” has no port of that name. Name a port so inside, or take the block's ports from its sheet anew.`,
+        });
+  }
+
+  private insideOf(instance: Instance) {
+    return instance.path ? { inside: instance.plan.sheet.id } : {};
+  }
+
+  private numberNets(): void {
+    this.netOfBit = new Int32Array(this.bits);
+    if (this.joins.length === 0) {
+      for (let b = 0; b < this.bits; b++) this.netOfBit[b] = b;
+      this.nets = this.bits;
+      return;
+    }
+    const sets = new UnionFind(this.bits);
+    for (const [a, b] of this.joins) sets.union(a, b);
+    const number = new Int32Array(this.bits).fill(-1);
+    for (let b = 0; b < this.bits; b++) {
+      const root = sets.find(b);
+      if (number[root] === -1) number[root] = this.nets++;
+      this.netOfBit[b] = number[root]!;
+    }
+  }
+
+  /** Calls back for all that drives a pin bit: gates with their template, sources without. */
+  private eachDriver(
+    seen: (instance: Instance, part: number, ref: number, gate: TemplateGate | null) => void,
+  ): void {
+    for (const instance of this.instances) {
+      const { parts, templates } = instance.plan;
+      for (let i = 0; i < parts.length; i++) {
+        for (const gate of templates[i]!.gates) if (gate.output >= 0) seen(instance, i, gate.output, gate);
+        if (isSource(templates[i]!, instance.path === ''))
+          for (let bit = 0; bit < templates[i]!.ports[0]!.width; bit++) seen(instance, i, bit, null);
+      }
+    }
+  }
+
+  private pack() {
+    const { nets: wires } = this;
+    const drivers = new Int32Array(wires);
+    const strong = new Int32Array(wires);
+    this.eachDriver((instance, part, ref, gate) => {
+      const net = this.netOfBit[this.bitAt(instance, part, ref)]!;
+      drivers[net]!++;
+      if (gate?.op !== Primitive.TRI) strong[net]!++;
     });
-  if (drivers.length === 0 && readers.length === 1)
-    found.push({
-      code: 'loose-input',
-      message: `Input ${readers[0]!.port} of ${called(readers[0]!)} is loose. Wire it to a switch, a constant or an output.`,
-      pins: ends(readers),
+    const pulled = new Map<number, 0 | 1>();
+    let gates = 0;
+    let inputs = 0;
+    for (const instance of this.instances) {
+      const { templates } = instance.plan;
+      for (let i = 0; i < templates.length; i++) {
+        const template = templates[i]!;
+        gates += template.gates.length;
+        for (const gate of template.gates) inputs += gate.inputs.length;
+        for (const [pin, to] of template.pulls) pulled.set(this.netOfBit[this.bitAt(instance, i, pin)]!, to);
+      }
+    }
+    // Where several meet, each has a net of its own, and one primitive more makes the wire's value of them.
+    const meeting = new Map<
+      number,
+      { nets: number[]; owner: number; pins: { part: Part; port: string }[] }
+    >();
+    for (let net = 0; net < wires; net++)
+      if (drivers[net]! > 1 || pulled.has(net)) {
+        meeting.set(net, { nets: [], owner: 0, pins: [] });
+        gates += pulled.has(net) ? 2 : 1;
+        inputs += drivers[net]! + (pulled.has(net) ? 1 : 0);
+      }
+    if (meeting.size > 0)
+      this.eachDriver((instance, part, ref) => {
+        const met = meeting.get(this.netOfBit[this.bitAt(instance, part, ref)]!);
+        if (!met) return;
+        met.nets.push(this.nets);
+        met.owner = instance.parts + part;
+        if (instance.path === '')
+          met.pins.push({ part: instance.plan.parts[part]!, port: portOf(instance, part, ref) });
+        this.own.set(instance.pinBits + instance.plan.pinBits[part]! + ref, this.nets++);
+      });
+
+    const op = new Uint8Array(gates);
+    const out = new Int32Array(gates);
+    const inStart = new Int32Array(gates + 1);
+    const ins = new Int32Array(inputs);
+    const rise = new Float64Array(gates);
+    const fall = new Float64Array(gates);
+    const delayed = new Uint8Array(gates);
+    const owner = new Int32Array(gates);
+    const stores: Store[] = [];
+    const sources: Source[] = [];
+    let g = 0;
+    let k = 0;
+    const end = (output: number, by: number) => {
+      out[g] = output;
+      owner[g] = by;
+      inStart[++g] = k;
+    };
+    for (const [net, { nets, owner: by }] of meeting) {
+      op[g] = Primitive.WIRED;
+      for (const n of nets) ins[k++] = n;
+      const pull = pulled.get(net);
+      if (pull === undefined) {
+        end(net, by);
+        continue;
+      }
+      const undecided = this.nets++;
+      end(undecided, by);
+      op[g] = pull ? Primitive.PULL_UP : Primitive.PULL_DOWN;
+      ins[k++] = undecided;
+      end(net, by);
+    }
+    for (const instance of this.instances) {
+      const { plan } = instance;
+      const { bitOf } = plan;
+      for (let i = 0; i < plan.parts.length; i++) {
+        const template = plan.templates[i]!;
+        const pins = plan.pinBits[i]!;
+        const inner = this.nets - 1;
+        this.nets += template.inner;
+        for (const gate of template.gates) {
+          op[g] = gate.op;
+          for (const ref of gate.inputs)
+            ins[k++] = ref >= 0 ? this.netOfBit[instance.bits + bitOf[pins + ref]!]! : inner - ref;
+          if (gate.delay) {
+            delayed[g] = 1;
+            rise[g] = gate.delay.rise;
+            fall[g] = gate.delay.fall;
+          }
+          if (gate.store) stores.push(gate.store);
+          end(
+            gate.output >= 0 ? this.drivenNet(instance, i, gate.output) : inner - gate.output,
+            instance.parts + i,
+          );
+        }
+        if (isSource(template, instance.path === '')) this.addSources(instance, i, sources);
+      }
+    }
+    this.diagnoseTied(meeting, strong, drivers);
+    return { nets: this.nets, op, out, inStart, ins, rise, fall, delayed, owner, stores, sources };
+  }
+
+  /** The net that a pin bit drives: its own where several meet. */
+  private drivenNet(instance: Instance, part: number, ref: number): number {
+    const { plan } = instance;
+    const own = this.own.size > 0 ? this.own.get(instance.pinBits + plan.pinBits[part]! + ref) : undefined;
+    return own ?? this.netOfBit[this.bitAt(instance, part, ref)]!;
+  }
+
+  private addSources(instance: Instance, index: number, sources: Source[]): void {
+    const part = instance.plan.parts[index]!;
+    const role = instance.plan.templates[index]!.role!;
+    const path = instance.path ? `${instance.path}/${part.id}` : part.id;
+    const { width } = instance.plan.templates[index]!.ports[0]!;
+    for (let bit = 0; bit < width; bit++) {
+      const at = { part: path, bit, net: this.drivenNet(instance, index, bit) };
+      if (role.role === 'constant')
+        sources.push({ ...at, kind: 'constant', value: (Math.floor(role.value / 2 ** bit) % 2) as Logic });
+      else if (role.role === 'input' && role.by === 'clock')
+        sources.push({ ...at, kind: 'clock', wave: role.wave });
+      else if (role.role === 'input' && role.by === 'stimulus')
+        sources.push({ ...at, kind: 'stimulus', levels: role.levels });
+      else if (role.role === 'input') sources.push({ ...at, kind: role.by });
+    }
+  }
+
+  private partName(owner: number): string {
+    let low = 0;
+    for (let high = this.instances.length - 1; low < high; ) {
+      const middle = (low + high + 1) >> 1;
+      if (this.instances[middle]!.parts <= owner) low = middle;
+      else high = middle - 1;
+    }
+    const { plan, path, parts } = this.instances[low]!;
+    const id = plan.parts[owner - parts]?.id ?? '';
+    return path ? `${path}/${id}` : id;
+  }
+
+  private viewOf(instance: Instance): SheetNets {
+    const { plan } = instance;
+    const nets = ([first, width]: readonly [number, number]) =>
+      Array.from({ length: width }, (_, bit) => this.netOfBit[instance.bits + first + bit]!);
+    const portOf = (part: string, port: string) => {
+      const index = plan.indexOf.get(part);
+      const at = index === undefined ? undefined : plan.templates[index]!.portIndex.get(port);
+      return at === undefined ? undefined : ([index!, at] as const);
+    };
+    return {
+      netsOfPin: (part, port) => {
+        const at = portOf(part, port);
+        return at && nets(plan.groupOfPin(...at));
+      },
+      netsOfWire: (wire) => {
+        const group = plan.groupOfWire(wire);
+        return group && nets(group);
+      },
+      ownNet: (part, port, bit = 0) => {
+        const at = portOf(part, port);
+        if (!at || bit >= plan.templates[at[0]]!.ports[at[1]]!.width) return undefined;
+        return this.drivenNet(instance, at[0], plan.templates[at[0]]!.pinStart[at[1]]! + bit);
+      },
+    };
+  }
+
+  private terminals(parts: readonly Part[], port: string): Terminal[] {
+    const root = this.instances[0]!;
+    return parts.map((p) => {
+      const index = root.plan.indexOf.get(p.id)!;
+      const template = root.plan.templates[index]!;
+      const at = template.portIndex.get(port)!;
+      const nets = Array.from({ length: template.ports[at]!.width }, (_, bit) => {
+        const ref = template.pinStart[at]! + bit;
+        return port === 'Y' ? this.drivenNet(root, index, ref) : this.netOfBit[this.bitAt(root, index, ref)]!;
+      });
+      return { part: p.id, name: terminalName(p), nets };
     });
-  if (drivers.length === 0 && readers.length > 1)
-    found.push({
-      code: 'undriven',
-      message: `Nothing drives the wire between ${listed(readers.map(called))}. Lead an output or a switch to it.`,
-      pins: ends(readers),
+  }
+
+  private diagnoseTied(
+    meeting: ReadonlyMap<number, { pins: { part: Part; port: string }[] }>,
+    strong: Int32Array,
+    drivers: Int32Array,
+  ): void {
+    const told = new Set<string>();
+    for (const [net, { pins }] of meeting) {
+      if (drivers[net]! < 2 || strong[net] === 0) continue;
+      const key = pins.map((p) => `${p.part.id}.${p.port}`).join();
+      if (told.has(key) || pins.length === 0) continue;
+      told.add(key);
+      this.diagnostics.push({
+        code: 'outputs-tied',
+        severity: 'problem',
+        message: `The outputs of ${listed(pins.map((p) => spokenName(p.part)))} are tied together. Where one says 0 and the other 1, nobody wins: lead them through a gate instead.`,
+        pins: pins.map((p) => ({ part: p.part.id, port: p.port })),
+      });
+    }
+  }
+
+  private diagnoseNames({ inputs, outputs }: Netlist): void {
+    const { parts } = this.sheet;
+    for (const [word, group] of [
+      ['inputs', inputs],
+      ['outputs', outputs],
+    ] as const) {
+      const byName = new Map<string, string[]>();
+      for (const t of group) byName.set(t.name, [...(byName.get(t.name) ?? []), t.part]);
+      for (const [name, same] of byName)
+        if (same.length > 1)
+          this.diagnostics.push({
+            code: 'duplicate-name',
+            severity: 'problem',
+            message: `${same.length} ${word} are called “${name}”. Give each a name of its own, or tables cannot tell them apart.`,
+            pins: same.map((part) => ({
+              part,
+              port: kindOf(parts.get(part)!).ports(parts.get(part)!.params)[0]!.name,
+            })),
+          });
+    }
+  }
+
+  private diagnoseLoops(netlist: Netlist): void {
+    if (netlist.looped.length === 0) return;
+    const names = new Set(onLoops(netlist, netlist.looped).map((g) => this.partName(netlist.owner[g]!)));
+    const here = [...names].filter((n) => !n.includes('/'));
+    const called = here.map((id) => spokenName(this.sheet.parts.get(id)!));
+    const shown = called.length > 8 ? [...called.slice(0, 7), `${called.length - 7} more`] : called;
+    this.diagnostics.push({
+      code: 'loop',
+      severity: 'note',
+      message: here.length
+        ? `The signal goes round through ${listed(shown)} without a flip-flop. That is how a latch remembers; anything else may never come to rest.`
+        : 'Inside a block the signal goes round without a flip-flop. That is how a latch remembers; anything else may never come to rest.',
+      pins: here.map((part) => ({ part, port: 'Y' })),
     });
-  const widths = new Set(pins.map((p) => p.info.width));
-  if (widths.size > 1)
-    found.push({
-      code: 'width-mismatch',
-      message: `The wire between ${listed(pins.map(called))} joins ${listed([...widths].map((w) => `${w} bit`))}.`,
-      pins: ends(pins),
-    });
+  }
+
+  /** A clock that has come through a gate is late, and may have spikes. */
+  private diagnoseClocks(netlist: Netlist): void {
+    if (netlist.storage.length === 0) return;
+    const driver = new Int32Array(netlist.nets).fill(-1);
+    for (let g = 0; g < netlist.op.length; g++) driver[netlist.out[g]!] = g;
+    const told = new Set<number>();
+    for (const s of netlist.storage) {
+      if (netlist.op[s] === Primitive.LATCH) continue;
+      const g = driver[netlist.ins[netlist.inStart[s]! + 1]!]!;
+      if (g === -1 || netlist.op[g]! < Primitive.NOT || netlist.op[g]! > Primitive.XNOR) continue;
+      const owner = netlist.owner[s]!;
+      if (netlist.owner[g] === owner || told.has(owner)) continue;
+      told.add(owner);
+      const [part, gate] = [this.partName(owner), this.partName(netlist.owner[g]!)];
+      const here = this.sheet.parts.get(part);
+      const by = this.sheet.parts.get(gate);
+      if (!here || !by || storesItself(by)) continue;
+      this.diagnostics.push({
+        code: 'gated-clock',
+        severity: 'note',
+        message: `The clock of ${spokenName(here)} comes out of ${spokenName(by)}: it is late, and a short spike there is an edge too. An enable does the same without the risk.`,
+        pins: [{ part, port: 'C' }],
+      });
+    }
+  }
+}
+
+function storesItself(part: Part): boolean {
+  return kindOf(part).family === 'Storage';
+}
+
+/** Whether a part drives its port `Y` from outside the circuit; a port does on the compiled sheet alone. */
+function isSource({ role }: Template, onTop: boolean): boolean {
+  if (!role || role.role === 'output') return false;
+  return onTop || role.role !== 'input' || role.by !== 'port';
+}
+
+function portOf(instance: Instance, part: number, ref: number): string {
+  const { ports, pinStart } = instance.plan.templates[part]!;
+  return ports.findLast((_, i) => pinStart[i]! <= ref)!.name;
 }

@@ -1,8 +1,24 @@
 import type { PinEnd } from '../circuit/lesson';
 
-/** What is wrong with a circuit: a stable code, a sentence for a student, and where it is on the sheet. */
+/** What is wrong with a circuit, or worth knowing: a stable code, a sentence for a student, and where it is. */
 export interface Diagnostic {
-  readonly code: 'loose-input' | 'undriven' | 'outputs-tied' | 'width-mismatch' | 'unsettled';
+  readonly code:
+    | 'loose-input'
+    | 'undriven'
+    | 'outputs-tied'
+    | 'width-mismatch'
+    | 'unsettled'
+    | 'loop'
+    | 'missing-port'
+    | 'duplicate-name'
+    | 'unknown-block'
+    | 'recursion'
+    | 'gated-clock';
+  /** A note is not wrong: a latch of two gates is a loop too. */
+  readonly severity: 'problem' | 'note';
   readonly message: string;
+  /** Pins on the sheet that was compiled, or on `inside` where that is given. */
   readonly pins: readonly PinEnd[];
+  /** Id of the block's sheet in which it lies. */
+  readonly inside?: string;
 }

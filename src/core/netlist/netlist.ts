@@ -1,12 +1,19 @@
-import type { ClockHalves } from '../parts/part-kind';
+import type { ClockWave, Levels } from '../parts/part-kind';
+import type { Store } from '../parts/template';
 import type { Logic } from '../values/logic';
 import type { Diagnostic } from './diagnostic';
 
-/** A net that is moved from outside: by a hand, by time, or never. */
-export type Source =
-  | { readonly kind: 'switch' | 'button'; readonly part: string; readonly net: number }
-  | { readonly kind: 'clock'; readonly part: string; readonly net: number; readonly halves: ClockHalves }
-  | { readonly kind: 'constant'; readonly part: string; readonly net: number; readonly value: Logic };
+/** One bit of a part that drives its net from outside the circuit: by hand, by time, or never changing. */
+export type Source = {
+  readonly part: string;
+  readonly bit: number;
+  readonly net: number;
+} & (
+  | { readonly kind: 'switch' | 'button' | 'port' }
+  | { readonly kind: 'clock'; readonly wave: ClockWave }
+  | { readonly kind: 'stimulus'; readonly levels: Levels }
+  | { readonly kind: 'constant'; readonly value: Logic }
+);
 
 /** A named input or output of the sheet in declared order. */
 export interface Terminal {
@@ -16,12 +23,29 @@ export interface Terminal {
   readonly nets: readonly number[];
 }
 
+/** One bit of a terminal: a column of a table. The bits of a bus follow one another, the most significant first. */
+export interface Column extends Terminal {
+  readonly bit: number;
+  /** As in `Count[3]`; the terminal's own name where it has one bit. */
+  readonly name: string;
+  readonly nets: readonly [number];
+}
+
+/** The nets of one sheet where it stands in the hierarchy. */
+export interface SheetNets {
+  /** Nets of a port's bits, least significant first; undefined where the part or port is not there. */
+  netsOfPin(part: string, port: string): readonly number[] | undefined;
+  netsOfWire(wire: string): readonly number[] | undefined;
+  /** The net of a port's bit before other drivers of the same wire are taken in: what the part itself says. */
+  ownNet(part: string, port: string, bit?: number): number | undefined;
+}
+
 /**
- * One sheet flattened to single-bit nets and one-output primitives. `nets` nets are numbered from 0, gates from
- * 0 to `op.length - 1`. The inputs of gate g are `ins[inStart[g]] ... ins[inStart[g + 1] - 1]`; the gates that
- * read net n are `fan[fanStart[n]] ... fan[fanStart[n + 1] - 1]`.
+ * One sheet with all its blocks, flattened to single-bit nets and one-output primitives. `nets` nets are numbered
+ * from 0, gates from 0 to `op.length - 1`. The inputs of gate g are `ins[inStart[g]] ... ins[inStart[g + 1] - 1]`;
+ * the gates that read net n are `fan[fanStart[n]] ... fan[fanStart[n + 1] - 1]`.
  */
-export interface Netlist {
+export interface Netlist extends SheetNets {
   readonly nets: number;
   readonly op: Uint8Array;
   readonly out: Int32Array;
@@ -32,33 +56,62 @@ export interface Netlist {
   /** Delays in ps. */
   readonly rise: Float64Array;
   readonly fall: Float64Array;
-  /** The part that each gate comes from: an index into `parts`. */
+  /** 1 for gates that stand for a part's delay; the others are inside a part and take no time. */
+  readonly delayed: Uint8Array;
+  /** The part that each gate comes from; `partName` says which. */
   readonly owner: Int32Array;
-  readonly parts: readonly string[];
+  /** The path of a part by its number: its id on the compiled sheet, `block1/and2` inside a block. */
+  partName(owner: number): string;
   /** Gates that remember nothing, so ordered that each comes after those it reads; loops are left out. */
   readonly order: Int32Array;
   /** Level of each gate in `order`, by gate number: 1 reads only sources and storage. 0 elsewhere. */
   readonly level: Int32Array;
-  /** Gates that remember (edge-triggered storage). */
+  /** Gates that remember. */
   readonly storage: Int32Array;
+  /** What each of `storage` is called and asks for. */
+  readonly stores: readonly Store[];
   /** Gates on or behind a loop without storage. */
   readonly looped: Int32Array;
   readonly sources: readonly Source[];
   readonly inputs: readonly Terminal[];
   readonly outputs: readonly Terminal[];
+  readonly inputColumns: readonly Column[];
+  readonly outputColumns: readonly Column[];
   readonly diagnostics: readonly Diagnostic[];
-  /** Nets of a port's bits, least significant first; undefined where the part or port is not there. */
-  netsOfPin(part: string, port: string): readonly number[] | undefined;
-  netsOfWire(wire: string): readonly number[] | undefined;
-  /** The net of a port's bit 0 before other drivers of the same wire are taken in: what the part itself says. */
-  ownNet(part: string, port: string): number | undefined;
+  /** The nets inside a block, by its path; undefined where there is none. */
+  at(path: string): SheetNets | undefined;
 }
 
-/** Names of the parts that drive the given nets, each once, in order. */
+/** The parts that drive the given nets, each once, in order. */
 export function driversOf(netlist: Netlist, nets: Iterable<number>): string[] {
   const wanted = new Set(nets);
   const found = new Set<string>();
   for (let g = 0; g < netlist.op.length; g++)
-    if (wanted.has(netlist.out[g]!)) found.add(netlist.parts[netlist.owner[g]!]!);
+    if (wanted.has(netlist.out[g]!)) found.add(netlist.partName(netlist.owner[g]!));
   return [...found];
+}
+
+export function columnsOf(terminals: readonly Terminal[]): Column[] {
+  return terminals.flatMap(({ part, name, nets }) =>
+    nets
+      .map(
+        (net, bit): Column => ({
+          part,
+          bit,
+          name: nets.length === 1 ? name : `${name}[${bit}]`,
+          nets: [net],
+        }),
+      )
+      .reverse(),
+  );
+}
+
+/** The name of one storage bit: the part's path and the bit's name in it. */
+export function storeName(netlist: Netlist, index: number): string {
+  return `${netlist.partName(netlist.owner[netlist.storage[index]!]!)}.${netlist.stores[index]!.name}`;
+}
+
+/** The key of a source among the inputs of a run: the part, and the bit above 0 of a bus. */
+export function sourceKey({ part, bit }: { part: string; bit: number }): string {
+  return bit === 0 ? part : `${part}.${bit}`;
 }

@@ -89,7 +89,9 @@ describe('every entry of the catalogue', () => {
   });
 
   test('stands in one family of the ring', () => {
-    expect(families(() => true).flatMap((f) => f.kinds)).toHaveLength(CATALOGUE.length);
+    const placed = families(() => true).flatMap((f) => f.kinds);
+    // A block is placed from its sheet.
+    expect(placed).toHaveLength(CATALOGUE.length - 1);
     expect(families((kind) => kind === 'nand').map((f) => f.family)).toEqual(['Gates']);
   });
 });

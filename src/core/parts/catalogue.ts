@@ -1,19 +1,26 @@
 import type { Params, Part } from '../circuit/lesson';
+import { arithmetic } from './arithmetic';
+import { blockKind } from './block';
 import { gates } from './gates';
-import { buttonKind, clockKind, constantKind, switchKind } from './inputs';
-import { lampKind } from './outputs';
+import { inputs } from './inputs';
+import { outputs } from './outputs';
 import type { Family, PartKind, Role } from './part-kind';
-import { dFlipFlop } from './storage';
+import { registers } from './registers';
+import { storage } from './storage';
+import { timed } from './timed';
+import { wiring } from './wiring';
 
 /** Every kind of part, in the order in which the ring and lists show them. */
 export const CATALOGUE: readonly PartKind[] = [
   ...gates,
-  switchKind,
-  buttonKind,
-  constantKind,
-  lampKind,
-  dFlipFlop,
-  clockKind,
+  ...inputs,
+  ...outputs,
+  ...storage,
+  ...registers,
+  ...arithmetic,
+  ...wiring,
+  ...timed,
+  blockKind,
 ];
 
 /** Kinds that any exercise allows: without them nothing can be tried. */
@@ -38,8 +45,15 @@ export function kindOf(part: { readonly kind: string }): PartKind {
 
 /** The kind's parameters with nothing but their defaults. */
 export function defaultParams(kind: PartKind): Params {
-  return kind.params.parse({});
+  let params = usual.get(kind);
+  if (!params) {
+    params = Object.freeze(kind.params.parse({}));
+    usual.set(kind, params);
+  }
+  return params;
 }
+
+const usual = new Map<PartKind, Params>();
 
 export function roleOf(part: Part): Role | undefined {
   return kindOf(part).role?.(part.params);
@@ -49,7 +63,7 @@ export function roleOf(part: Part): Role | undefined {
 export function families(
   allowed: (kind: string) => boolean,
 ): { family: Family; kinds: readonly PartKind[] }[] {
-  const order: Family[] = ['Gates', 'Inputs', 'Outputs', 'Storage', 'Time'];
+  const order: Family[] = ['Gates', 'Inputs', 'Outputs', 'Storage', 'Arithmetic', 'Wiring', 'Time'];
   return order
     .map((family) => ({ family, kinds: CATALOGUE.filter((k) => k.family === family && allowed(k.kind)) }))
     .filter((f) => f.kinds.length > 0);

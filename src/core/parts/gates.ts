@@ -1,15 +1,24 @@
 import type { Box } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
-import { whole, z } from '../values/schema';
-import { gateDelay } from './delays';
+import { list, whole, z } from '../values/schema';
+import { bits, bitsText, ownDelay, typedBits, widthSetting } from './common';
+import { gateDelay, THREE_STATE } from './delays';
 import type { PartKind, Port } from './part-kind';
 import { Primitive } from './primitive';
 import { bubble, LINE, outline, type Shape } from './shape';
 
 const MOST_INPUTS = 16;
 
-const Inputs = z.object({ inputs: z._default(whole(2, MOST_INPUTS), 2) });
+const Gate = z.object({
+  inputs: z._default(whole(2, MOST_INPUTS), 2),
+  /** Bit by bit. */
+  width: bits(),
+  /** Inputs with a bubble, by number from the top, the first being 0. */
+  inverted: z._default(list(whole(0, MOST_INPUTS - 1), MOST_INPUTS), []),
+  ...ownDelay,
+});
 const inputsOf = (params: Params) => params.inputs as number;
+const invertedOf = (params: Params) => new Set((params.inverted ?? []) as readonly number[]);
 
 /** Letters of a gate's inputs from the top: A, B, C ... */
 export function inputName(index: number): string {
@@ -19,19 +28,22 @@ export function inputName(index: number): string {
 const NUMBERS = ['', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
 
 /** Pins two steps apart, centred on the output's line. */
-function gatePorts(inputs: number): Port[] {
+function gatePorts(params: Params): Port[] {
+  const inputs = inputsOf(params);
+  const inverted = invertedOf(params);
+  const width = params.width as number;
   const ports: Port[] = [];
   for (let i = 0; i < inputs; i++)
     ports.push({
       name: inputName(i),
       direction: 'in',
-      width: 1,
+      width,
       x: -3,
       y: 2 * i - (inputs - 1),
       side: 'left',
-      lead: 1.4,
+      lead: inverted.has(i) ? 0.5 : 1.4,
     });
-  ports.push({ name: 'Y', direction: 'out', width: 1, x: 3, y: 0, side: 'right', lead: 1.2 });
+  ports.push({ name: 'Y', direction: 'out', width, x: 3, y: 0, side: 'right', lead: 1.2 });
   return ports;
 }
 
@@ -101,54 +113,168 @@ function gate(
     says: family.says,
     labelled: '',
     labelSide: 'top',
-    params: Inputs,
-    settings: [{ param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_INPUTS }],
-    typedWord: (word) => {
+    params: Gate,
+    settings: [
+      { param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_INPUTS },
+      widthSetting,
+    ],
+    typedWord: (word): Params | null => {
       const inputs = Number(word);
-      return Number.isInteger(inputs) && inputs >= 2 && inputs <= MOST_INPUTS ? { inputs } : null;
+      if (Number.isInteger(inputs) && inputs >= 2 && inputs <= MOST_INPUTS) return { inputs };
+      const width = /bit/.test(word) ? typedBits(word) : null;
+      return width ? { width } : null;
     },
-    ports: (params) => gatePorts(inputsOf(params)),
+    ports: gatePorts,
     body: (params) => gateBody(inputsOf(params)),
     symbol: (params, { standard }) => {
-      const h = half(inputsOf(params));
+      const inputs = inputsOf(params);
+      const h = half(inputs);
       const drawn =
         standard === 'distinctive' ? look.distinctive(h) : rectangle(look.qualifier, h, look.inverted);
       const edge = standard === 'distinctive' ? 1.7 : 1.5;
-      return look.inverted ? [...drawn, bubble(edge, 0)] : drawn;
+      const left = standard === 'distinctive' ? -2.1 : -1.9;
+      return [
+        ...drawn,
+        ...(look.inverted ? [bubble(edge, 0)] : []),
+        ...[...invertedOf(params)].filter((i) => i < inputs).map((i) => bubble(left, 2 * i - (inputs - 1))),
+      ];
     },
     build: (params, b) => {
       const inputs = inputsOf(params);
-      const pins = Array.from({ length: inputs }, (_, i) => b.pin(inputName(i)));
-      b.add(op, pins, b.pin('Y'), gateDelay(kind, inputs));
+      const inverted = invertedOf(params);
+      for (let bit = 0; bit < (params.width as number); bit++) {
+        const pins = Array.from({ length: inputs }, (_, i) => {
+          const pin = b.pin(inputName(i), bit);
+          return inverted.has(i) ? b.gate(Primitive.NOT, [pin]) : pin;
+        });
+        b.drive(b.pin('Y', bit), op, pins, gateDelay(kind, inputs));
+      }
     },
-    spoken: (params) => `${NUMBERS[inputsOf(params)] ?? inputsOf(params)}-input ${family.name}`,
+    spoken: (params) => {
+      const inverted = [...invertedOf(params)].map(inputName);
+      const bubbles = inverted.length ? `, ${inverted.join(' and ')} inverted` : '';
+      return `${wide(params)}${NUMBERS[inputsOf(params)] ?? inputsOf(params)}-input ${family.name}${bubbles}`;
+    },
   };
 }
 
-const inverter: PartKind = {
-  kind: 'not',
-  family: 'Gates',
+/** `8 bits wide, ` before the name of a part that is. */
+const wide = (params: Params) =>
+  (params.width as number) > 1 ? `${bitsText(params.width as number)} wide, ` : '';
+
+/** A triangle with one input and one output, and perhaps an enable from below. */
+function single(
+  kind: string,
+  op: Primitive,
+  words: { name: string; typed: readonly string[]; says: string },
+): PartKind {
+  const inverts = op === Primitive.NOT;
+  return {
+    kind,
+    family: 'Gates',
+    ...words,
+    labelled: '',
+    labelSide: 'top',
+    params: z.object({ width: bits(), ...ownDelay }),
+    settings: [widthSetting],
+    typedWord: (word): Params | null => {
+      const width = typedBits(word);
+      return width ? { width } : null;
+    },
+    ports: ({ width }) => [
+      { name: 'A', direction: 'in', width: width as number, x: -2, y: 0, side: 'left', lead: 0.8 },
+      {
+        name: 'Y',
+        direction: 'out',
+        width: width as number,
+        x: 2,
+        y: 0,
+        side: 'right',
+        lead: inverts ? 0.6 : 1.2,
+      },
+    ],
+    body: () => ({ x0: -1.2, y0: -1.1, x1: 1.4, y1: 1.1 }),
+    symbol: (_, { standard }) => [
+      ...(standard === 'distinctive'
+        ? [outline('M-1.2 -1.1L0.8 0L-1.2 1.1Z')]
+        : [
+            outline('M-1.2 -1.2H0.8V1.2H-1.2Z'),
+            { shape: 'text', x: -0.2, y: 0, text: '1', size: 1.1, align: 'center', bold: true } as const,
+          ]),
+      ...(inverts ? [bubble(1.1, 0)] : []),
+    ],
+    build: ({ width }, b) => {
+      for (let bit = 0; bit < (width as number); bit++)
+        b.drive(b.pin('Y', bit), op, [b.pin('A', bit)], gateDelay(kind, 1));
+    },
+    spoken: (params) => `${wide(params)}${words.name}`,
+  };
+}
+
+const inverter = single('not', Primitive.NOT, {
   name: 'NOT',
   typed: ['not', 'inverter', 'inv'],
   says: 'Turns 0 into 1 and 1 into 0.',
+});
+
+const buffer = single('buffer', Primitive.BUF, {
+  name: 'Buffer',
+  typed: ['buffer', 'buf'],
+  says: 'Hands its input on, a delay later.',
+});
+
+const threeState: PartKind = {
+  kind: 'tri',
+  family: 'Gates',
+  name: 'Three-state buffer',
+  typed: ['three-state', 'tri', 'three-state buffer'],
+  says: 'Hands its input on while it is enabled, and else lets go of the wire.',
   labelled: '',
   labelSide: 'top',
-  params: z.object({}),
-  ports: () => [
-    { name: 'A', direction: 'in', width: 1, x: -2, y: 0, side: 'left', lead: 0.8 },
-    { name: 'Y', direction: 'out', width: 1, x: 2, y: 0, side: 'right', lead: 0.6 },
+  params: z.object({
+    width: bits(),
+    /** The level of the enable at which it drives. */
+    enable: z._default(z.enum(['high', 'low']), 'high'),
+    ...ownDelay,
+  }),
+  settings: [
+    widthSetting,
+    {
+      param: 'enable',
+      label: 'Drives while the enable is',
+      control: 'choice',
+      options: [
+        { value: 'high', label: '1' },
+        { value: 'low', label: '0' },
+      ],
+    },
+  ],
+  typedWord: (word): Params | null => {
+    if (word === 'low' || word === 'high') return { enable: word };
+    const width = typedBits(word);
+    return width ? { width } : null;
+  },
+  ports: ({ width, enable }) => [
+    { name: 'A', direction: 'in', width: width as number, x: -2, y: 0, side: 'left', lead: 0.8 },
+    { name: 'EN', direction: 'in', width: 1, x: 0, y: 2, side: 'bottom', lead: enable === 'low' ? 0.8 : 1.5 },
+    { name: 'Y', direction: 'out', width: width as number, x: 2, y: 0, side: 'right', lead: 1.2 },
   ],
   body: () => ({ x0: -1.2, y0: -1.1, x1: 1.4, y1: 1.1 }),
-  symbol: (_, { standard }) =>
-    standard === 'distinctive'
-      ? [outline('M-1.2 -1.1L0.8 0L-1.2 1.1Z'), bubble(1.1, 0)]
+  symbol: ({ enable }, { standard }) => [
+    ...(standard === 'distinctive'
+      ? [outline('M-1.2 -1.1L0.8 0L-1.2 1.1Z')]
       : [
           outline('M-1.2 -1.2H0.8V1.2H-1.2Z'),
-          { shape: 'text', x: -0.2, y: 0, text: '1', size: 1.1, align: 'center', bold: true },
-          bubble(1.1, 0),
-        ],
-  build: (_, b) => b.add(Primitive.NOT, [b.pin('A')], b.pin('Y'), gateDelay('not', 1)),
-  spoken: () => 'NOT',
+          { shape: 'path', d: 'M-0.6 -0.3H0.2L-0.2 0.4Z', stroke: 'ink', weight: LINE } as const,
+        ]),
+    ...(enable === 'low' ? [bubble(0, standard === 'distinctive' ? 0.85 : 1.5)] : []),
+  ],
+  build: ({ width, enable }, b) => {
+    const on = enable === 'low' ? b.gate(Primitive.NOT, [b.pin('EN')]) : b.pin('EN');
+    for (let bit = 0; bit < (width as number); bit++)
+      b.drive(b.pin('Y', bit), Primitive.TRI, [b.pin('A', bit), on], THREE_STATE);
+  },
+  spoken: (params) => `${wide(params)}three-state buffer, enabled at ${params.enable === 'low' ? 0 : 1}`,
 };
 
 export const gates: readonly PartKind[] = [
@@ -164,4 +290,6 @@ export const gates: readonly PartKind[] = [
     { name: 'XNOR', says: '1 while an even number of inputs is 1.' },
     xorLook(true),
   ),
+  buffer,
+  threeState,
 ];

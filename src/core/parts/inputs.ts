@@ -1,24 +1,72 @@
-import { ONE, ZERO } from '../values/logic';
+import type { Params } from '../circuit/lesson';
+import { type Logic, ONE } from '../values/logic';
+import { readWord, wordText, wordValue } from '../values/radix';
 import { whole, z } from '../values/schema';
+import { bits, bitsText, MOST_BITS, typedBits, widthSetting } from './common';
 import type { PartKind, Port } from './part-kind';
-import { LINE, roundedBox } from './shape';
+import { LINE, outline, roundedBox, type Shape } from './shape';
 
 const output: Port = { name: 'Y', direction: 'out', width: 1, x: 2, y: 0, side: 'right', lead: 0.7 };
+const widthOf = (params: Params) => params.width as number;
+const typedWidth = (word: string): Params | null => {
+  const width = typedBits(word);
+  return width ? { width } : null;
+};
+
+/** Half the height of a bank of switches: one under the other, a grid step and a half each. */
+const bankHalf = (width: number) => Math.ceil(width * 0.75);
+
+/** One lever of a bank of switches and the value beside it. */
+function lever(y: number, on: boolean): Shape[] {
+  return [
+    {
+      shape: 'path',
+      d: roundedBox(-1, y - 0.5, 0.2, y + 0.5, 0.5),
+      fill: 'paper',
+      stroke: 'ink',
+      weight: LINE,
+    },
+    { shape: 'circle', x: on ? -0.3 : -0.5, y, r: 0.4, fill: on ? 'one' : 'ink' },
+    { shape: 'text', x: 0.9, y, text: on ? '1' : '0', size: 0.8, align: 'center', face: 'mono', bold: on },
+  ];
+}
+
 const roundBody = { x0: -1.3, y0: -1.3, x1: 1.3, y1: 1.3 };
 
-export const switchKind: PartKind = {
+const switchKind: PartKind = {
   kind: 'switch',
   family: 'Inputs',
   name: 'Switch',
   typed: ['switch', 'sw', 'input'],
-  says: 'An input that stays where it is put.',
+  says: 'An input that stays where it is put. With several bits it is a bank of switches, the highest on top.',
   labelled: 'S',
   labelSide: 'left',
-  params: z.object({}),
-  ports: () => [output],
-  body: () => roundBody,
+  params: z.object({ width: bits() }),
+  settings: [widthSetting],
+  typedWord: typedWidth,
+  ports: (params) => [{ ...output, width: widthOf(params) }],
+  body: (params) =>
+    widthOf(params) === 1
+      ? roundBody
+      : { x0: -1.3, y0: -bankHalf(widthOf(params)), x1: 1.3, y1: bankHalf(widthOf(params)) },
   role: () => ({ role: 'input', by: 'switch' }),
-  symbol: (_, look) => {
+  bitAt: (params, y) => {
+    const width = widthOf(params);
+    const pitch = (2 * bankHalf(width)) / width;
+    return Math.min(width - 1, Math.max(0, width - 1 - Math.floor((y + bankHalf(width)) / pitch)));
+  },
+  symbol: (params, look) => {
+    const width = widthOf(params);
+    if (width > 1) {
+      const half = bankHalf(width);
+      const pitch = (2 * half) / width;
+      return [
+        outline(roundedBox(-1.3, -half, 1.3, half, 0.4)),
+        ...Array.from({ length: width }, (_, bit) =>
+          lever(half - pitch * (bit + 0.5), look.value('Y', bit) === ONE),
+        ).flat(),
+      ];
+    }
     const on = look.value('Y') === ONE;
     return [
       ...(on ? [{ shape: 'circle', x: 0, y: 0, r: 1.42, stroke: 'one', weight: 0.1 } as const] : []),
@@ -38,10 +86,10 @@ export const switchKind: PartKind = {
     ];
   },
   build: () => {},
-  spoken: () => 'switch',
+  spoken: (params) => (widthOf(params) === 1 ? 'switch' : `bank of ${widthOf(params)} switches`),
 };
 
-export const buttonKind: PartKind = {
+const buttonKind: PartKind = {
   kind: 'button',
   family: 'Inputs',
   name: 'Button',
@@ -79,112 +127,59 @@ export const buttonKind: PartKind = {
   spoken: () => 'push button',
 };
 
-export const constantKind: PartKind = {
+/** Half the width of a constant's frame in grid steps, its pin at x = 2 or further right. */
+const constantLeft = (params: Params) => -0.9 - Math.max(0, Math.ceil(widthOf(params) / 4) - 1) * 0.75;
+const constantText = (params: Params) =>
+  wordText(constantBits(params), widthOf(params) > 4 ? 'hexadecimal' : 'binary');
+const constantBits = (params: Params): Logic[] =>
+  Array.from(
+    { length: widthOf(params) },
+    (_, bit) => (Math.floor((params.value as number) / 2 ** bit) % 2) as Logic,
+  );
+
+const constantKind: PartKind = {
   kind: 'constant',
   family: 'Inputs',
   name: 'Constant',
   typed: ['constant', 'const'],
-  says: 'Always 0 or always 1.',
+  says: 'Always the same value.',
   labelled: '',
   labelSide: 'left',
-  params: z.object({ value: z._default(whole(0, 1), 1) }),
+  params: z.object({ value: z._default(whole(0, 2 ** 32 - 1), 1), width: bits() }),
   settings: [
-    {
-      param: 'value',
-      label: 'Value',
-      control: 'choice',
-      options: [
-        { value: 0, label: '0' },
-        { value: 1, label: '1' },
-      ],
-    },
+    { param: 'value', label: 'Value', control: 'number', least: 0, most: 2 ** 32 - 1 },
+    widthSetting,
   ],
-  typedWord: (word) => (word === '0' || word === '1' ? { value: Number(word) } : null),
-  ports: () => [output],
-  body: () => ({ x0: -0.9, y0: -0.9, x1: 1.3, y1: 0.9 }),
-  role: (params) => ({ role: 'constant', value: params.value === 1 ? ONE : ZERO }),
+  typedWord: (word): Params | null => {
+    const sized = /^(\d{1,2})'/.exec(word);
+    if (/bit/.test(word)) return typedWidth(word);
+    const found = readWord(word, sized ? Math.min(MOST_BITS, Math.max(1, Number(sized[1]))) : MOST_BITS);
+    const value = found && wordValue(found);
+    if (value === null) return null;
+    const needed = Math.max(1, Math.ceil(Math.log2(value + 1)));
+    return { value, width: sized ? Number(sized[1]) : needed };
+  },
+  ports: (params) => [{ ...output, width: widthOf(params) }],
+  body: (params) => ({ x0: constantLeft(params), y0: -0.9, x1: 1.3, y1: 0.9 }),
+  role: (params) => ({ role: 'constant', value: params.value as number }),
   symbol: (params) => [
-    { shape: 'path', d: roundedBox(-0.9, -0.9, 1.3, 0.9, 0.35), fill: 'raised', stroke: 'ink', weight: LINE },
+    outline(roundedBox(constantLeft(params), -0.9, 1.3, 0.9, 0.35)),
     {
       shape: 'text',
-      x: 0.2,
+      x: (constantLeft(params) + 1.3) / 2,
       y: 0,
-      text: String(params.value),
-      size: 1.1,
+      text: constantText(params),
+      size: widthOf(params) === 1 ? 1.1 : 0.9,
       align: 'center',
       face: 'mono',
       bold: true,
     },
   ],
   build: () => {},
-  spoken: (params) => `constant ${params.value}`,
+  spoken: (params) =>
+    widthOf(params) === 1
+      ? `constant ${params.value}`
+      : `constant ${params.value}, ${bitsText(widthOf(params))}`,
 };
 
-const PS_PER_SECOND = 1e12;
-const FREQUENCY = /^(\d+(?:\.\d+)?)(hz|khz|mhz)?$/i;
-const SCALE: Record<string, number> = { hz: 1, khz: 1e3, mhz: 1e6 };
-
-/** A frequency in the unit that reads best: `4 Hz`, `12 kHz`. */
-export function frequencyText(hertz: number): string {
-  const unit = hertz >= 1e6 ? 'MHz' : hertz >= 1e3 ? 'kHz' : 'Hz';
-  return `${+(hertz / SCALE[unit.toLowerCase()]!).toPrecision(4)} ${unit}`;
-}
-
-export const clockKind: PartKind = {
-  kind: 'clock',
-  family: 'Time',
-  name: 'Clock',
-  typed: ['clock', 'clk'],
-  says: 'Goes up and down by itself while time runs.',
-  labelled: 'Clock',
-  labelSide: 'left',
-  params: z.object({
-    /** Cycles a second. */
-    hertz: z._default(
-      z
-        .number()
-        .check(
-          z.minimum(0.01, 'a clock needs at least 0.01 Hz'),
-          z.maximum(1e8, 'a clock has at most 100 MHz'),
-        ),
-      1,
-    ),
-    /** Part of the period that is high, in per cent. */
-    duty: z._default(whole(1, 99), 50),
-  }),
-  settings: [
-    { param: 'hertz', label: 'Frequency', control: 'number', least: 0.01, most: 1e8, unit: 'Hz' },
-    { param: 'duty', label: 'High for', control: 'number', least: 1, most: 99, unit: '%' },
-  ],
-  typedWord: (word) => {
-    const found = FREQUENCY.exec(word);
-    return found ? { hertz: Number(found[1]) * SCALE[(found[2] ?? 'hz').toLowerCase()]! } : null;
-  },
-  ports: () => [output],
-  body: () => roundBody,
-  role: (params) => {
-    const period = PS_PER_SECOND / (params.hertz as number);
-    const high = Math.max(1, Math.round((period * (params.duty as number)) / 100));
-    return { role: 'input', by: 'clock', halves: { low: Math.max(1, Math.round(period) - high), high } };
-  },
-  symbol: (params, look) => [
-    { shape: 'circle', x: 0, y: 0, r: 1.25, fill: 'raised', stroke: 'ink', weight: LINE },
-    {
-      shape: 'path',
-      d: 'M-0.75 0.4H-0.35V-0.4H0.35V0.4H0.75',
-      stroke: look.value('Y') === ONE ? 'one' : 'ink',
-      weight: look.value('Y') === ONE ? 0.24 : LINE,
-    },
-    {
-      shape: 'text',
-      x: 0,
-      y: 2.15,
-      text: frequencyText(params.hertz as number),
-      size: 0.9,
-      align: 'center',
-      paint: 'quiet',
-    },
-  ],
-  build: () => {},
-  spoken: (params) => `clock of ${frequencyText(params.hertz as number)}`,
-};
+export const inputs: readonly PartKind[] = [switchKind, buttonKind, constantKind];

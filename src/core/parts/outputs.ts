@@ -1,57 +1,244 @@
-import { ONE, X, Z } from '../values/logic';
+import type { Params } from '../circuit/lesson';
+import { type Logic, ONE, X, Z } from '../values/logic';
+import { RADICES, type Radix, wordText, wordValue } from '../values/radix';
 import { z } from '../values/schema';
-import type { PartKind } from './part-kind';
-import { LINE, type Shape } from './shape';
+import { bits, bitsText, MOST_BITS, typedBits, widthSetting } from './common';
+import type { Appearance, PartKind, Port } from './part-kind';
+import { LINE, outline, roundedBox, type Shape } from './shape';
 
-const RAYS = [0, 1, 2, 3, 4, 5, 6, 7]
-  .map((i) => {
-    const c = Math.cos((i * Math.PI) / 4);
-    const s = Math.sin((i * Math.PI) / 4);
-    return i === 4
-      ? ''
-      : `M${(c * 1.5).toFixed(3)} ${(s * 1.5).toFixed(3)}L${(c * 2).toFixed(3)} ${(s * 2).toFixed(3)}`;
-  })
-  .join('');
+const rays = (r: number) =>
+  [0, 1, 2, 3, 5, 6, 7]
+    .map((i) => {
+      const c = Math.cos((i * Math.PI) / 4);
+      const s = Math.sin((i * Math.PI) / 4);
+      const inner = r + 0.4;
+      const outer = r + 0.9;
+      return `M${(c * inner).toFixed(3)} ${(s * inner).toFixed(3)}L${(c * outer).toFixed(3)} ${(s * outer).toFixed(3)}`;
+    })
+    .join('');
+const RAYS = rays(1.1);
 
-export const lampKind: PartKind = {
+const widthOf = (params: Params) => params.width as number;
+const valuesOf = (look: Appearance, width: number): Logic[] =>
+  Array.from({ length: width }, (_, bit) => look.value('A', bit));
+const typedWidth = (word: string): Params | null => {
+  const width = typedBits(word);
+  return width ? { width } : null;
+};
+const input = (width: number, x: number, lead: number): Port => ({
+  name: 'A',
+  direction: 'in',
+  width,
+  x,
+  y: 0,
+  side: 'left',
+  lead,
+});
+
+function bulb(x: number, value: Logic, r: number): Shape[] {
+  const shapes: Shape[] = [
+    { shape: 'circle', x, y: 0, r, fill: value === ONE ? 'one' : 'raised', stroke: 'ink', weight: LINE },
+  ];
+  if (value === X || value === Z)
+    shapes.push({ shape: 'text', x, y: 0, text: '?', size: r, align: 'center', paint: 'quiet', bold: true });
+  return shapes;
+}
+
+/** Half the width of a row of lamps in grid steps. */
+const rowHalf = (width: number) => (width === 1 ? 1.1 : Math.ceil(width * 0.75));
+
+const lampKind: PartKind = {
   kind: 'lamp',
   family: 'Outputs',
   name: 'Lamp',
-  typed: ['lamp', 'light', 'output', 'led'],
-  says: 'An output: shines while its input is 1.',
+  typed: ['lamp', 'light', 'output', 'led', 'lamps'],
+  says: 'An output: shines while its input is 1. With several bits it is a row of lamps.',
   labelled: 'L',
   labelSide: 'right',
-  params: z.object({}),
-  ports: () => [{ name: 'A', direction: 'in', width: 1, x: -2, y: 0, side: 'left', lead: 0.9 }],
-  body: () => ({ x0: -1.1, y0: -1.1, x1: 1.1, y1: 1.1 }),
+  params: z.object({ width: bits() }),
+  settings: [widthSetting],
+  typedWord: typedWidth,
+  ports: (params) => [
+    widthOf(params) === 1 ? input(1, -2, 0.9) : input(widthOf(params), -rowHalf(widthOf(params)) - 1, 1),
+  ],
+  body: (params) => {
+    const half = rowHalf(widthOf(params));
+    return { x0: -half, y0: -1.1, x1: half, y1: 1.1 };
+  },
   role: () => ({ role: 'output' }),
-  symbol: (_, look) => {
-    const value = look.value('A');
-    const shapes: Shape[] = [
-      {
-        shape: 'circle',
-        x: 0,
-        y: 0,
-        r: 1.1,
-        fill: value === ONE ? 'one' : 'raised',
-        stroke: 'ink',
-        weight: LINE,
-      },
+  symbol: (params, look) => {
+    const width = widthOf(params);
+    if (width === 1) {
+      const value = look.value('A');
+      const shapes = bulb(0, value, 1.1);
+      if (value === ONE) shapes.push({ shape: 'path', d: RAYS, stroke: 'one', weight: 0.2 });
+      return shapes;
+    }
+    const half = rowHalf(width);
+    const pitch = (2 * half) / width;
+    return [
+      outline(roundedBox(-half, -1.1, half, 1.1, 0.4)),
+      ...valuesOf(look, width).flatMap((value, bit) => bulb(half - pitch * (bit + 0.5), value, 0.5)),
     ];
-    if (value === ONE) shapes.push({ shape: 'path', d: RAYS, stroke: 'one', weight: 0.2 });
-    if (value === X || value === Z)
-      shapes.push({
-        shape: 'text',
-        x: 0,
-        y: 0,
-        text: '?',
-        size: 1.1,
-        align: 'center',
-        paint: 'quiet',
-        bold: true,
-      });
-    return shapes;
   },
   build: () => {},
-  spoken: () => 'lamp',
+  spoken: (params) => (widthOf(params) === 1 ? 'lamp' : `row of ${widthOf(params)} lamps`),
 };
+
+const RADIX_NAMES: Record<Radix, string> = {
+  binary: 'binary',
+  hexadecimal: 'hexadecimal',
+  unsigned: 'unsigned',
+  signed: "two's complement",
+};
+
+const numberKind: PartKind = {
+  kind: 'number',
+  family: 'Outputs',
+  name: 'Number',
+  typed: ['number', 'value'],
+  says: 'An output that shows a bus as a number.',
+  labelled: 'N',
+  labelSide: 'right',
+  params: z.object({ width: bits(1, MOST_BITS, 4), radix: z._default(z.enum(RADICES), 'hexadecimal') }),
+  settings: [
+    widthSetting,
+    {
+      param: 'radix',
+      label: 'Written',
+      control: 'choice',
+      options: RADICES.map((value) => ({ value, label: RADIX_NAMES[value] })),
+    },
+  ],
+  typedWord: (word): Params | null => {
+    const radix = RADICES.find((r) => word.length > 2 && r.startsWith(word));
+    return radix ? { radix } : typedWidth(word);
+  },
+  ports: (params) => [input(widthOf(params), -numberHalf(params) - 1, 1)],
+  body: (params) => ({ x0: -numberHalf(params), y0: -1, x1: numberHalf(params), y1: 1 }),
+  role: () => ({ role: 'output' }),
+  symbol: (params, look) => [
+    outline(roundedBox(-numberHalf(params), -1, numberHalf(params), 1, 0.3)),
+    {
+      shape: 'text',
+      x: 0,
+      y: 0,
+      text: wordText(valuesOf(look, widthOf(params)), params.radix as Radix),
+      size: 1.2,
+      align: 'center',
+      face: 'mono',
+      bold: true,
+    },
+  ],
+  build: () => {},
+  spoken: (params) => `number of ${bitsText(widthOf(params))}, ${RADIX_NAMES[params.radix as Radix]}`,
+};
+
+/** Half the width of the frame around the longest number. */
+function numberHalf(params: Params): number {
+  const width = widthOf(params);
+  const digits =
+    params.radix === 'binary'
+      ? width
+      : params.radix === 'hexadecimal'
+        ? Math.ceil(width / 4)
+        : String(2 ** width).length + (params.radix === 'signed' ? 1 : 0);
+  return Math.max(1, Math.ceil((digits * 0.75 + 0.8) / 2));
+}
+
+/** The bars of a seven-segment display, a at the top and on clockwise, g in the middle. */
+const BARS = [
+  'M-1 -2.4H1',
+  'M1.2 -2.2V-0.2',
+  'M1.2 0.2V2.2',
+  'M-1 2.4H1',
+  'M-1.2 0.2V2.2',
+  'M-1.2 -2.2V-0.2',
+  'M-1 0H1',
+];
+/** Which bars each hexadecimal digit lights, bit 0 for a. */
+const DIGITS = [
+  0x3f, 0x06, 0x5b, 0x4f, 0x66, 0x6d, 0x7d, 0x07, 0x7f, 0x6f, 0x77, 0x7c, 0x39, 0x5e, 0x79, 0x71,
+];
+
+function bars(lit: (i: number) => boolean): Shape[] {
+  return BARS.map((d, i) => ({
+    shape: 'path',
+    d,
+    stroke: lit(i) ? 'one' : 'hairline',
+    weight: lit(i) ? 0.5 : 0.3,
+  }));
+}
+
+const segmentsKind: PartKind = {
+  kind: 'segments',
+  family: 'Outputs',
+  name: 'Seven segments',
+  typed: ['segments', 'seven segments', '7seg'],
+  says: 'A digit of seven bars, each lit while its pin is 1: a at the top, on clockwise, g in the middle.',
+  labelled: '',
+  labelSide: 'top',
+  params: z.object({}),
+  ports: () =>
+    [...'abcdefg'].map(
+      (name, i): Port => ({
+        name,
+        direction: 'in',
+        width: 1,
+        x: -4,
+        y: 2 * i - 6,
+        side: 'left',
+        lead: 1,
+      }),
+    ),
+  body: () => ({ x0: -3, y0: -7, x1: 3, y1: 7 }),
+  symbol: (_, look) => [
+    outline(roundedBox(-3, -7, 3, 7, 0.5)),
+    ...[...'abcdefg'].map(
+      (text, i): Shape => ({
+        shape: 'text',
+        x: -2.6,
+        y: 2 * i - 6,
+        text,
+        size: 0.85,
+        align: 'left',
+        paint: 'quiet',
+      }),
+    ),
+    ...bars((i) => look.value('abcdefg'[i]!) === ONE).map((bar) =>
+      bar.shape === 'path' ? { ...bar, d: moved(bar.d, 0.6) } : bar,
+    ),
+  ],
+  build: () => {},
+  spoken: () => 'seven-segment display, driven by its segments',
+};
+
+/** A bar moved to the right. */
+function moved(d: string, by: number): string {
+  return d.replace(/([MH])(-?[\d.]+)/g, (_, letter, x) => `${letter}${Number(x) + by}`);
+}
+
+const digitKind: PartKind = {
+  kind: 'digit',
+  family: 'Outputs',
+  name: 'Digit',
+  typed: ['digit', 'hex digit'],
+  says: 'An output of seven bars that shows a value of four bits as a hexadecimal digit.',
+  labelled: 'H',
+  labelSide: 'right',
+  params: z.object({}),
+  ports: () => [input(4, -3, 1)],
+  body: () => ({ x0: -2, y0: -3.2, x1: 2, y1: 3.2 }),
+  role: () => ({ role: 'output' }),
+  symbol: (_, look) => {
+    const value = wordValue(valuesOf(look, 4));
+    return [
+      outline(roundedBox(-2, -3.2, 2, 3.2, 0.5)),
+      ...bars((i) => value !== null && ((DIGITS[value]! >> i) & 1) === 1),
+    ];
+  },
+  build: () => {},
+  spoken: () => 'seven-segment display of a four-bit value',
+};
+
+export const outputs: readonly PartKind[] = [lampKind, numberKind, digitKind, segmentsKind];

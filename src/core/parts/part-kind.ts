@@ -5,12 +5,13 @@ import type { Schema } from '../values/schema';
 import type { Delay, Primitive } from './primitive';
 import type { Shape } from './shape';
 
-export type Family = 'Gates' | 'Inputs' | 'Outputs' | 'Storage' | 'Time';
+export type Family = 'Gates' | 'Inputs' | 'Outputs' | 'Storage' | 'Arithmetic' | 'Wiring' | 'Time' | 'Blocks';
 
 /** One connection of a part, in the part's own coordinates before it is turned. */
 export interface Port {
   readonly name: string;
-  readonly direction: 'in' | 'out';
+  /** `both`: neither drives nor reads, as a net label does. */
+  readonly direction: 'in' | 'out' | 'both';
   /** Bits. */
   readonly width: number;
   readonly x: number;
@@ -21,27 +22,62 @@ export interface Port {
   readonly lead: number;
 }
 
-/** What a part's behaviour is given by the compiler, and tells it. Nets are single bits. */
+/** A net as a part's behaviour names it: a bit of one of its pins, or one inside. */
+export type Ref = number;
+
+export type PowerUp = 'lesson' | '0' | '1' | 'X';
+
+/** What a part's behaviour is told to. Nets are single bits. */
 export interface Builder {
   /** The net at a port's bit (bit 0 is the least significant). */
-  pin(port: string, bit?: number): number;
-  /** A new net inside the part. */
-  inner(name: string): number;
-  add(op: Primitive, inputs: readonly number[], output: number, delay: Delay): void;
+  pin(port: string, bit?: number): Ref;
+  /** All bits of a port, the least significant first. */
+  pins(port: string): Ref[];
+  /** A primitive inside the part, which takes no time of its own. */
+  gate(op: Primitive, inputs: readonly Ref[]): Ref;
+  /** A primitive whose output is there already; the delay is the part's own to this output. */
+  drive(output: Ref, op: Primitive, inputs: readonly Ref[], delay?: Delay): void;
+  /** A net inside that is driven later on, for what goes round. */
+  later(): Ref;
+  /** Storage of one bit; its name is unique within the part. */
+  store(
+    op: Primitive,
+    inputs: readonly Ref[],
+    output: Ref,
+    store: {
+      readonly name: string;
+      readonly powerUp?: PowerUp;
+      readonly setup: number;
+      readonly hold: number;
+    },
+  ): void;
+  /** Makes two pin bits one and the same net. */
+  join(a: Ref, b: Ref): void;
+  /** Pulls a pin bit to a value that it has while nobody drives it. */
+  pull(pin: Ref, to: 0 | 1): void;
 }
 
-/** A part that is moved from outside while the circuit runs. */
+/**
+ * A part that is moved from outside while the circuit runs, or shows what comes out. An input drives its port
+ * `Y`, an output shows its port `A`.
+ */
 export type Role =
-  | { readonly role: 'input'; readonly by: 'switch' | 'button' }
-  | { readonly role: 'input'; readonly by: 'clock'; readonly halves: ClockHalves }
-  | { readonly role: 'constant'; readonly value: Logic }
+  | { readonly role: 'input'; readonly by: 'switch' | 'button' | 'port' }
+  | { readonly role: 'input'; readonly by: 'clock'; readonly wave: ClockWave }
+  | { readonly role: 'input'; readonly by: 'stimulus'; readonly levels: Levels }
+  | { readonly role: 'constant'; readonly value: number }
   | { readonly role: 'output' };
 
-/** Lengths in ps of a clock's low and high half; time 0 begins with the low one. */
-export interface ClockHalves {
+/** A clock's course in ps. At time 0 it is `begun` into a period, which begins with the `first` level. */
+export interface ClockWave {
   readonly low: number;
   readonly high: number;
+  readonly first: 0 | 1;
+  readonly begun: number;
 }
+
+/** The value of a part's pin at a time in ps, and when it next changes (Infinity: never). */
+export type Levels = (time: number) => { readonly value: number; readonly next: number };
 
 /** A parameter that people set, and how. */
 export type Setting =
@@ -63,8 +99,8 @@ export type Setting =
 /** How a part looks now. */
 export interface Appearance {
   readonly standard: 'distinctive' | 'rectangular';
-  /** The value at a port's bit 0; X where nothing runs. */
-  value(port: string): Logic;
+  /** The value at a port's bit (0 unless asked); X where nothing runs. */
+  value(port: string, bit?: number): Logic;
   /** Whether a button is held down. */
   readonly held: boolean;
 }
@@ -95,6 +131,10 @@ export interface PartKind {
   /** Which side of the body the label stands on. */
   readonly labelSide: 'left' | 'right' | 'top' | 'none';
   readonly role?: (params: Params) => Role;
+  /** Parts of this kind with the same label on a sheet are joined at their first port. */
+  readonly joinsByLabel?: boolean;
+  /** The bit of a bank of switches that stands at this height, in the part's own coordinates. */
+  readonly bitAt?: (params: Params, y: number) => number;
   build(params: Params, builder: Builder): void;
   /** In words, without the label: "two-input AND". */
   spoken(params: Params): string;

@@ -52,7 +52,7 @@ export function readTyped(text: string, allowed: (kind: string) => boolean): Typ
   }
   const { kind } = found;
   const words = found.rest
-    .replace(/(\d)\s+(?=[kKmM]?[hH][zZ]\b)/g, '$1')
+    .replace(/(\d)\s+(?=(?:[kKmMgG]?[hH][zZ]|[pnum]?s)\b)/g, '$1')
     .split(/\s+/)
     .filter(Boolean);
   let params: Params = {};

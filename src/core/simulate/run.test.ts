@@ -227,10 +227,10 @@ test('timed runs come to rest where settled ones do, for random circuits and inp
 });
 
 test('a clock starts low and changes at the end of each half', () => {
-  const halves = { low: 300, high: 200 };
-  expect([0, 299, 300, 499, 500].map((t) => clockAt(halves, t).value)).toEqual([0, 0, 1, 1, 0]);
-  expect(clockAt(halves, 300).next).toBe(500);
-  expect(clockAt(halves, 500).next).toBe(800);
+  const wave = { low: 300, high: 200, first: 0, begun: 0 } as const;
+  expect([0, 299, 300, 499, 500].map((t) => clockAt(wave, t).value)).toEqual([0, 0, 1, 1, 0]);
+  expect(clockAt(wave, 300).next).toBe(500);
+  expect(clockAt(wave, 500).next).toBe(800);
 });
 
 test('a run that starts later with held states goes on as the first would have', () => {

@@ -1,39 +1,78 @@
 import FlatQueue from 'flatqueue';
-import type { Netlist, Source } from '../netlist/netlist';
+import { type Netlist, type Source, sourceKey, storeName } from '../netlist/netlist';
+import type { ClockWave } from '../parts/part-kind';
 import { Primitive } from '../parts/primitive';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
-import { evaluate } from './evaluate';
+import { evaluate, hasOneInput, TABLE } from './evaluate';
 import { Trace } from './trace';
+import { Wheel } from './wheel';
 
-/** zero: outputs follow at once; unit: 1 ns a gate; parts: each part's own delay. */
+/** zero: outputs follow at once; unit: 1 ns a part; parts: each part's own delay. */
 export type Delays = 'zero' | 'unit' | 'parts';
 
 const UNIT = 1000;
 /** How often an instant that does not end may be tried again with the moving nets at X. */
 const MOST_GIVE_UPS = 8;
 const MOST_SWEEPS = 8;
+const MOST_VIOLATIONS = 10_000;
 
 export interface RunOptions {
   readonly delays?: Delays;
-  /** What storage holds at the start. */
+  /** What storage holds at the start, where a part does not say. */
   readonly powerUp?: Logic;
-  /** Values of switches and buttons at the start, by part; 0 where none is given. */
+  /** Values of switches, buttons and ports at the start, by `sourceKey`; 0 where none is given. */
   readonly inputs?: ReadonlyMap<string, Logic>;
-  /** What storage parts hold at the start, by part, over `powerUp`. */
+  /** What storage holds at the start, by the names of `storeName`, over all else. */
   readonly held?: ReadonlyMap<string, Logic>;
   /** Time in ps at which the run starts. */
   readonly from?: number;
+  /** Most changes that the trace holds before it lets go of the oldest. */
+  readonly mostChanges?: number;
 }
 
-type Clock = Extract<Source, { kind: 'clock' }>;
+/** The data of a storage part moved too near to its clock edge. */
+export interface Violation {
+  readonly kind: 'setup' | 'hold';
+  /** Index into the netlist's `storage`. */
+  readonly store: number;
+  /** When it was found out, in ps. */
+  readonly time: number;
+  /** By how much it was missed, in ps. */
+  readonly short: number;
+}
+
+/** A run at rest between two instants, as plain data that survives a structured clone. */
+export interface SavedRun {
+  readonly time: number;
+  readonly events: number;
+  readonly values: Uint8Array;
+  readonly due: Float64Array;
+  readonly dueValue: Uint8Array;
+  readonly lastClock: Uint8Array;
+  readonly lastEdge: Float64Array;
+  readonly changedAt: Float64Array;
+  readonly valueBefore: Uint8Array;
+  readonly unsettled: readonly number[];
+  readonly violations: readonly Violation[];
+}
+
+type Timed = Extract<Source, { kind: 'clock' | 'stimulus' }>;
 
 /** The level of a clock at a time in ps, and the time of its next change. */
-export function clockAt(halves: { low: number; high: number }, time: number): { value: Logic; next: number } {
-  const period = halves.low + halves.high;
-  const begun = Math.floor(time / period) * period;
-  return time - begun < halves.low
-    ? { value: ZERO, next: begun + halves.low }
-    : { value: ONE, next: begun + period };
+export function clockAt(wave: ClockWave, time: number): { value: Logic; next: number } {
+  const period = wave.low + wave.high;
+  const within = (((time + wave.begun) % period) + period) % period;
+  const firstLength = wave.first ? wave.high : wave.low;
+  return within < firstLength
+    ? { value: wave.first, next: time + firstLength - within }
+    : { value: (1 - wave.first) as Logic, next: time + period - within };
+}
+
+/** The value of one bit of a timed source, and when the source next changes. */
+function levelAt(source: Timed, time: number): { value: Logic; next: number } {
+  if (source.kind === 'clock') return clockAt(source.wave, time);
+  const { value, next } = source.levels(time);
+  return { value: (Math.floor(value / 2 ** source.bit) % 2) as Logic, next };
 }
 
 /**
@@ -42,6 +81,10 @@ export function clockAt(halves: { low: number; high: number }, time: number): { 
  * networks", for the two phases of an instant). All changes of an instant take effect before anything is
  * evaluated; storage looks at its clock once everything without delay has come to rest, so that flip-flops on
  * one clock take their data together even where no part has a delay.
+ *
+ * With the parts' own delays, setup and hold times are watched. A real part that is given too little time takes
+ * the one value or the other; here it takes the wrong one, the value from before a late change or after an early
+ * one, so that a run shows the worst that may happen, and shows it every time.
  */
 export class Run {
   readonly values: Uint8Array;
@@ -52,69 +95,156 @@ export class Run {
   events = 0;
   /** Nets that never came to rest within an instant; they were set to X. */
   readonly unsettled = new Set<number>();
+  /** The first violations of setup and hold times; `violationCount` counts on. */
+  readonly violations: Violation[] = [];
+  violationCount = 0;
 
   private readonly rise: Float64Array;
   private readonly fall: Float64Array;
-  /** When each gate's output is going to change, or Infinity, and to what. */
-  private readonly due: Float64Array;
+  private readonly wheel: Wheel;
+  /** What each gate's output is going to change to when it is due. */
   private readonly dueValue: Uint8Array;
+  private readonly checksTiming: boolean;
+  private readonly storeOf: Int32Array;
+  private readonly setup: Float64Array;
+  private readonly hold: Float64Array;
   private readonly lastClock: Uint8Array;
-  private readonly clocks: readonly Clock[];
+  /** Time of each storage bit's last active edge. */
+  private readonly lastEdge: Float64Array;
+  /** When each net last changed, and what it was before; kept where timing is checked. */
+  private readonly changedAt: Float64Array;
+  private readonly valueBefore: Uint8Array;
+  private readonly timed: readonly Timed[];
   private readonly queue = new FlatQueue<number>();
 
+  /** The two inputs of gates that `TABLE` knows; -1 for the others. */
+  private readonly first: Int32Array;
+  private readonly second: Int32Array;
   private readonly stamp: Int32Array;
   private readonly netStamp: Int32Array;
   private readonly before: Uint8Array;
   private round = 0;
   private instant = 0;
-  private changedNets: number[] = [];
-  private pendingNets: number[] = [];
-  private pendingValues: number[] = [];
-  private touchedGates: number[] = [];
-  private touchedStorage: number[] = [];
+  private readonly dueGates: Int32Array;
+  private readonly changedNets: Int32Array;
+  private changed = 0;
+  private pendingNets: Int32Array;
+  private pendingValues: Uint8Array;
+  private pending = 0;
+  private readonly touchedGates: Int32Array;
+  private touched = 0;
+  private readonly touchedStorage: number[] = [];
 
   constructor(
     readonly netlist: Netlist,
     options: RunOptions = {},
+    saved?: SavedRun,
   ) {
     const gates = netlist.op.length;
+    const { nets } = netlist;
     const delays = options.delays ?? 'parts';
-    const delay = (own: Float64Array) =>
-      delays === 'parts' ? own : new Float64Array(gates).fill(delays === 'unit' ? UNIT : 0);
+    const delay = (own: Float64Array) => {
+      if (delays === 'parts') return own;
+      const given = new Float64Array(gates);
+      if (delays === 'unit') for (let g = 0; g < gates; g++) given[g] = netlist.delayed[g] ? UNIT : 0;
+      return given;
+    };
     this.rise = delay(netlist.rise);
     this.fall = delay(netlist.fall);
-    this.due = new Float64Array(gates).fill(Number.POSITIVE_INFINITY);
+    this.wheel = new Wheel(gates, [this.rise, this.fall]);
     this.dueValue = new Uint8Array(gates);
+    this.checksTiming = delays === 'parts' && netlist.stores.some((s) => s.setup > 0 || s.hold > 0);
+    this.storeOf = new Int32Array(gates).fill(-1);
+    for (const [i, g] of netlist.storage.entries()) this.storeOf[g] = i;
+    this.setup = Float64Array.from(netlist.stores, (s) => s.setup);
+    this.hold = Float64Array.from(netlist.stores, (s) => s.hold);
     this.lastClock = new Uint8Array(gates).fill(X);
+    this.lastEdge = new Float64Array(netlist.storage.length).fill(Number.NEGATIVE_INFINITY);
+    this.changedAt = new Float64Array(this.checksTiming ? nets : 0).fill(Number.NEGATIVE_INFINITY);
+    this.valueBefore = new Uint8Array(this.checksTiming ? nets : 0);
+    this.first = new Int32Array(gates).fill(-1);
+    this.second = new Int32Array(gates);
+    for (let g = 0; g < gates; g++) {
+      const [from, to] = [netlist.inStart[g]!, netlist.inStart[g + 1]!];
+      const op = netlist.op[g]!;
+      if (hasOneInput(op) || (to - from === 2 && op < Primitive.MUX) || op === Primitive.TRI) {
+        this.first[g] = netlist.ins[from]!;
+        this.second[g] = netlist.ins[to - 1]!;
+      }
+    }
     this.stamp = new Int32Array(gates).fill(-1);
-    this.netStamp = new Int32Array(netlist.nets).fill(-1);
-    this.before = new Uint8Array(netlist.nets);
-    this.time = options.from ?? 0;
-    this.values = new Uint8Array(netlist.nets).fill(Z);
-    this.clocks = netlist.sources.filter((s) => s.kind === 'clock');
-    this.powerUp(options);
-    this.trace = new Trace(this.values, this.time);
+    this.netStamp = new Int32Array(nets).fill(-1);
+    this.before = new Uint8Array(nets);
+    this.dueGates = new Int32Array(gates);
+    this.changedNets = new Int32Array(nets);
+    this.touchedGates = new Int32Array(gates);
+    this.pendingNets = new Int32Array(gates + netlist.sources.length + 64);
+    this.pendingValues = new Uint8Array(this.pendingNets.length);
+    this.timed = netlist.sources.filter((s) => s.kind === 'clock' || s.kind === 'stimulus');
+    this.time = saved?.time ?? options.from ?? 0;
+    this.values = saved ? saved.values.slice() : new Uint8Array(nets).fill(Z);
+    if (saved) this.goOn(saved);
+    else this.powerUp(options);
+    for (const [i, source] of this.timed.entries()) this.awaitSource(i, levelAt(source, this.time).next);
+    this.trace = new Trace(this.values, this.time, options.mostChanges);
   }
 
   /** Everything at rest at the starting time, whatever the delays; time then runs from there. */
   private powerUp(options: RunOptions): void {
     const { netlist, values } = this;
-    for (const g of netlist.looped) values[netlist.out[g]!] = options.powerUp ?? ZERO;
-    for (const g of netlist.storage)
+    const usual = options.powerUp ?? ZERO;
+    for (const g of netlist.looped) values[netlist.out[g]!] = usual;
+    for (const [i, g] of netlist.storage.entries()) {
+      const own = netlist.stores[i]!.powerUp ?? 'lesson';
+      const held = options.held?.get(storeName(netlist, i));
       values[netlist.out[g]!] =
-        options.held?.get(netlist.parts[netlist.owner[g]!]!) ?? options.powerUp ?? ZERO;
+        held ?? (own === 'lesson' ? usual : own === 'X' ? X : own === '1' ? ONE : ZERO);
+    }
     for (const s of netlist.sources) {
       if (s.kind === 'constant') values[s.net] = s.value;
-      else if (s.kind === 'clock') values[s.net] = clockAt(s.halves, this.time).value;
-      else values[s.net] = options.inputs?.get(s.part) ?? ZERO;
+      else if (s.kind === 'clock' || s.kind === 'stimulus') values[s.net] = levelAt(s, this.time).value;
+      else values[s.net] = options.inputs?.get(sourceKey(s)) ?? ZERO;
     }
     for (const g of netlist.order) values[netlist.out[g]!] = this.output(g);
     this.wakeLoops();
     for (const g of netlist.storage) this.lastClock[g] = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
-    for (const [i, clock] of this.clocks.entries())
-      this.queue.push(netlist.op.length + i, clockAt(clock.halves, this.time).next);
-    for (const g of netlist.looped) this.touchedGates.push(g);
-    if (this.touchedGates.length > 0) this.settleInstant(null);
+    for (const g of netlist.looped) this.touchedGates[this.touched++] = g;
+    // What is open, preset or cleared at the start follows its inputs.
+    for (const g of netlist.storage)
+      if (netlist.op[g] === Primitive.LATCH || netlist.inStart[g + 1]! - netlist.inStart[g]! > 2)
+        this.touchedStorage.push(g);
+    if (this.touched + this.touchedStorage.length > 0) this.settleInstant(null);
+  }
+
+  private goOn(saved: SavedRun): void {
+    this.events = saved.events;
+    this.dueValue.set(saved.dueValue);
+    this.lastClock.set(saved.lastClock);
+    this.lastEdge.set(saved.lastEdge);
+    this.changedAt.set(saved.changedAt);
+    this.valueBefore.set(saved.valueBefore);
+    for (const net of saved.unsettled) this.unsettled.add(net);
+    this.violations.push(...saved.violations);
+    this.violationCount = saved.violations.length;
+    for (let g = 0; g < saved.due.length; g++)
+      if (saved.due[g] !== Number.POSITIVE_INFINITY) this.wheel.add(g, saved.due[g]!);
+  }
+
+  /** All that is needed to go on from here later, but for the trace: `new Run(netlist, options, saved)`. */
+  save(): SavedRun {
+    return {
+      time: this.time,
+      events: this.events,
+      values: this.values.slice(),
+      due: this.wheel.due.slice(),
+      dueValue: this.dueValue.slice(),
+      lastClock: this.lastClock.slice(),
+      lastEdge: this.lastEdge.slice(),
+      changedAt: this.changedAt.slice(),
+      valueBefore: this.valueBefore.slice(),
+      unsettled: [...this.unsettled],
+      violations: [...this.violations],
+    };
   }
 
   /**
@@ -147,14 +277,7 @@ export class Run {
 
   /** Time in ps of the next thing to happen, or Infinity. */
   next(): number {
-    const { queue, due, netlist } = this;
-    while (queue.length > 0) {
-      const id = queue.peek()!;
-      const time = queue.peekValue()!;
-      if (id >= netlist.op.length || due[id] === time) return time;
-      queue.pop();
-    }
-    return Number.POSITIVE_INFINITY;
+    return Math.min(this.wheel.earliest(this.time), this.queue.peekValue() ?? Number.POSITIVE_INFINITY);
   }
 
   /**
@@ -166,7 +289,7 @@ export class Run {
     const stopAt = this.events + budget;
     for (;;) {
       const next = this.next();
-      if (next > until) {
+      if (next > until || next === Number.POSITIVE_INFINITY) {
         if (until !== Number.POSITIVE_INFINITY) this.time = Math.max(this.time, until);
         return true;
       }
@@ -177,109 +300,182 @@ export class Run {
     }
   }
 
-  /** What each storage part holds, by part. */
+  /** What all storage holds, by the names of `storeName`. */
   held(): Map<string, Logic> {
     const { netlist } = this;
     const held = new Map<string, Logic>();
-    for (const g of netlist.storage)
-      held.set(netlist.parts[netlist.owner[g]!]!, this.values[netlist.out[g]!] as Logic);
+    for (const [i, g] of netlist.storage.entries())
+      held.set(storeName(netlist, i), this.values[netlist.out[g]!] as Logic);
     return held;
   }
 
   private takeDue(now: number): void {
-    const { queue, due, netlist } = this;
-    const gates = netlist.op.length;
+    const { queue, netlist, dueGates } = this;
+    const due = this.wheel.count > 0 ? this.wheel.take(now, dueGates) : 0;
+    for (let i = 0; i < due; i++) {
+      const g = dueGates[i]!;
+      this.pendingNets[i] = netlist.out[g]!;
+      this.pendingValues[i] = this.dueValue[g]!;
+    }
+    this.pending = due;
     while (queue.length > 0 && queue.peekValue() === now) {
       const id = queue.pop()!;
-      if (id < gates) {
-        if (due[id] !== now) continue;
-        due[id] = Number.POSITIVE_INFINITY;
-        this.plan(netlist.out[id]!, this.dueValue[id]!);
-      } else {
-        const clock = this.clocks[id - gates]!;
-        const { value, next } = clockAt(clock.halves, now);
-        queue.push(id, next);
-        this.plan(clock.net, value);
-      }
+      const { value, next } = levelAt(this.timed[id]!, now);
+      this.awaitSource(id, next);
+      this.plan(this.timed[id]!.net, value);
     }
   }
 
+  private awaitSource(id: number, next: number): void {
+    if (next !== Number.POSITIVE_INFINITY) this.queue.push(id, next);
+  }
+
   private plan(net: number, value: number): void {
-    this.pendingNets.push(net);
-    this.pendingValues.push(value);
+    if (this.pending === this.pendingNets.length) {
+      const [nets, values] = [this.pendingNets, this.pendingValues];
+      this.pendingNets = new Int32Array(2 * nets.length);
+      this.pendingNets.set(nets);
+      this.pendingValues = new Uint8Array(2 * nets.length);
+      this.pendingValues.set(values);
+    }
+    this.pendingNets[this.pending] = net;
+    this.pendingValues[this.pending++] = value;
   }
 
   /** First phase: all planned changes take effect; the gates that read them are touched. */
   private takeEffect(): void {
-    const { values, netlist, pendingNets, pendingValues } = this;
-    this.round++;
-    for (let i = 0; i < pendingNets.length; i++) {
+    const { values, pendingNets, pendingValues, netStamp, stamp, touchedGates, instant, before } = this;
+    const { fanStart, fan, op } = this.netlist;
+    const round = ++this.round;
+    const { pending } = this;
+    let { touched, changed } = this;
+    let events = 0;
+    for (let i = 0; i < pending; i++) {
       const net = pendingNets[i]!;
       const value = pendingValues[i]!;
-      if (values[net] === value) continue;
-      if (this.netStamp[net] !== this.instant) {
-        this.netStamp[net] = this.instant;
-        this.before[net] = values[net]!;
-        this.changedNets.push(net);
+      const was = values[net]!;
+      if (was === value) continue;
+      if (netStamp[net] !== instant) {
+        netStamp[net] = instant;
+        before[net] = was;
+        this.changedNets[changed++] = net;
       }
       values[net] = value;
-      this.events++;
-      for (let f = netlist.fanStart[net]!; f < netlist.fanStart[net + 1]!; f++) {
-        const g = netlist.fan[f]!;
-        if (this.stamp[g] === this.round) continue;
-        this.stamp[g] = this.round;
-        const op = netlist.op[g]!;
-        if (op === Primitive.DFF_RISE || op === Primitive.DFF_FALL) this.touchedStorage.push(g);
-        else this.touchedGates.push(g);
+      events++;
+      const end = fanStart[net + 1]!;
+      for (let f = fanStart[net]!; f < end; f++) {
+        const g = fan[f]!;
+        if (stamp[g] === round) continue;
+        stamp[g] = round;
+        if (op[g]! >= Primitive.DFF_RISE) this.touchedStorage.push(g);
+        else touchedGates[touched++] = g;
       }
     }
-    pendingNets.length = 0;
-    pendingValues.length = 0;
+    this.events += events;
+    this.touched = touched;
+    this.changed = changed;
+    this.pending = 0;
   }
 
-  /** Second phase: touched gates are evaluated and their outputs planned or put into the queue. */
+  /** Second phase: touched gates are evaluated and their outputs planned or put onto the wheel. */
   private evaluateTouched(): void {
-    const touched = this.touchedGates;
-    for (const g of touched) this.schedule(g, this.output(g));
-    touched.length = 0;
-  }
-
-  private schedule(g: number, value: Logic): void {
-    const out = this.netlist.out[g]!;
-    const now = this.values[out]!;
-    if (this.due[g] !== Number.POSITIVE_INFINITY) {
-      if (this.dueValue[g] === value) return;
-      this.due[g] = Number.POSITIVE_INFINITY;
+    const { touchedGates, touched, first, second, values, wheel, dueValue, rise, fall, time } = this;
+    const { op, out } = this.netlist;
+    const { due } = wheel;
+    for (let i = 0; i < touched; i++) {
+      const g = touchedGates[i]!;
+      const a = first[g]!;
+      const value =
+        a === -1 ? this.output(g) : TABLE[(op[g]! << 4) | (values[a]! << 2) | values[second[g]!]!]!;
+      if (due[g] !== Number.POSITIVE_INFINITY) {
+        if (dueValue[g] === value) continue;
+        wheel.remove(g);
+      }
+      if (value === values[out[g]!]) continue;
+      const delay = value === ONE ? rise[g]! : value === ZERO ? fall[g]! : Math.min(rise[g]!, fall[g]!);
+      if (delay === 0) {
+        this.plan(out[g]!, value);
+        continue;
+      }
+      dueValue[g] = value;
+      wheel.add(g, time + delay);
     }
-    if (value === now) return;
-    const delay =
-      value === ONE ? this.rise[g]! : value === ZERO ? this.fall[g]! : Math.min(this.rise[g]!, this.fall[g]!);
-    if (delay === 0) {
-      this.plan(out, value);
-      return;
-    }
-    this.due[g] = this.time + delay;
-    this.dueValue[g] = value;
-    this.queue.push(g, this.time + delay);
+    this.touched = 0;
   }
 
   private clockStorage(): void {
-    const { netlist, values } = this;
     const touched = this.touchedStorage;
-    for (const g of touched) {
-      const dataNet = netlist.ins[netlist.inStart[g]!]!;
-      const clock = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
-      const was = this.lastClock[g]!;
-      if (was === clock) continue;
-      this.lastClock[g] = clock;
-      const [before, after] = netlist.op[g] === Primitive.DFF_RISE ? [ZERO, ONE] : [ONE, ZERO];
-      if (was === after || clock === before) continue;
-      const data = values[dataNet]! > 1 ? X : values[dataNet]!;
-      const state = values[netlist.out[g]!]!;
-      const certain = was === before && clock === after;
-      this.plan(netlist.out[g]!, certain || data === state ? data : X);
+    for (let i = 0; i < touched.length; i++) {
+      const g = touched[i]!;
+      const state = this.values[this.netlist.out[g]!]!;
+      const next = this.nextState(g, state);
+      if (next !== state) this.plan(this.netlist.out[g]!, next);
     }
     touched.length = 0;
+  }
+
+  private nextState(g: number, state: number): number {
+    const { netlist, values } = this;
+    const op = netlist.op[g]!;
+    const from = netlist.inStart[g]!;
+    const dataNet = netlist.ins[from]!;
+    const data = values[dataNet]! > 1 ? X : values[dataNet]!;
+    const clock = values[netlist.ins[from + 1]!]! > 1 ? X : values[netlist.ins[from + 1]!]!;
+    const was = this.lastClock[g]!;
+    this.lastClock[g] = clock;
+    const withAsync = netlist.inStart[g + 1]! - from > 2;
+    const preset = withAsync ? values[netlist.ins[from + 2]!]! : ZERO;
+    const clear = withAsync ? values[netlist.ins[from + 3]!]! : ZERO;
+    let next = state;
+    if (op === Primitive.LATCH) {
+      if (clock === ONE) next = data;
+      else if (clock === X) next = data === state ? state : X;
+      else if (was === ONE && this.checksTiming && preset === ZERO && clear === ZERO)
+        next = this.checkSetup(g, dataNet, state);
+    } else if (was !== clock) {
+      const [low, high] = op === Primitive.DFF_RISE ? [ZERO, ONE] : [ONE, ZERO];
+      if (was !== high && clock !== low) {
+        const certain = was === low && clock === high;
+        next = certain || data === state ? data : X;
+        if (certain && this.checksTiming && preset === ZERO && clear === ZERO) {
+          next = this.checkSetup(g, dataNet, next);
+          this.lastEdge[this.storeOf[g]!] = this.time;
+        }
+      }
+    } else if (this.checksTiming && preset === ZERO && clear === ZERO)
+      next = this.checkHold(g, dataNet, next);
+    if (!withAsync) return next;
+    if (preset !== ZERO) next = preset === ONE || next === ONE ? ONE : X;
+    if (clear !== ZERO) next = clear === ONE || next === ZERO ? ZERO : X;
+    return next;
+  }
+
+  /** What is taken at an active edge: the data, or what they were before they changed too late. */
+  private checkSetup(g: number, dataNet: number, next: number): number {
+    const store = this.storeOf[g]!;
+    const now = this.netStamp[dataNet] === this.instant && this.before[dataNet] !== this.values[dataNet];
+    const changed = now ? this.time : this.changedAt[dataNet]!;
+    const stood = this.time - changed;
+    if (stood >= this.setup[store]! || changed <= this.lastEdge[store]!) return next;
+    this.violate({ kind: 'setup', store, time: this.time, short: this.setup[store]! - stood });
+    const late = now ? this.before[dataNet]! : this.valueBefore[dataNet]!;
+    return late > 1 ? X : late;
+  }
+
+  /** What is held after an active edge: what was taken, or the data where they went too early. */
+  private checkHold(g: number, dataNet: number, state: number): number {
+    const store = this.storeOf[g]!;
+    const since = this.time - this.lastEdge[store]!;
+    if (since <= 0 || since >= this.hold[store]!) return state;
+    if (this.netStamp[dataNet] !== this.instant || this.before[dataNet] === this.values[dataNet])
+      return state;
+    this.violate({ kind: 'hold', store, time: this.time, short: this.hold[store]! - since });
+    return this.values[dataNet]! > 1 ? X : this.values[dataNet]!;
+  }
+
+  private violate(violation: Violation): void {
+    this.violationCount++;
+    if (this.violations.length < MOST_VIOLATIONS) this.violations.push(violation);
   }
 
   /** Lets everything of this instant happen, and notes what is different after it. */
@@ -290,32 +486,40 @@ export class Run {
     for (;;) {
       this.takeEffect();
       this.evaluateTouched();
-      if (this.pendingNets.length === 0) {
-        this.clockStorage();
-        if (this.pendingNets.length === 0) break;
+      if (this.pending === 0) {
+        if (this.touchedStorage.length > 0) this.clockStorage();
+        if (this.pending === 0) break;
       }
       if (++rounds > bound + MOST_GIVE_UPS) break;
       if (rounds > bound) this.giveUp(bound);
     }
-    this.pendingNets.length = 0;
-    this.pendingValues.length = 0;
-    if (trace)
-      for (const net of this.changedNets)
-        if (this.values[net] !== this.before[net]) trace.push(this.time, net, this.values[net]!);
-    this.changedNets.length = 0;
+    this.pending = 0;
+    if (trace) this.note(trace);
+    this.changed = 0;
+  }
+
+  private note(trace: Trace): void {
+    const { changedNets, changed, values, before, checksTiming, changedAt, valueBefore, time } = this;
+    for (let i = 0; i < changed; i++) {
+      const net = changedNets[i]!;
+      if (values[net] === before[net]) continue;
+      trace.push(time, net, values[net]!);
+      if (!checksTiming) continue;
+      changedAt[net] = time;
+      valueBefore[net] = before[net]!;
+    }
   }
 
   /** The instant does not end: watches which nets keep changing, and sets those to X. */
   private giveUp(rounds: number): void {
     const moving = new Set<number>();
-    for (let r = 0; r < rounds && this.pendingNets.length > 0; r++) {
+    for (let r = 0; r < rounds && this.pending > 0; r++) {
       this.takeEffect();
       this.evaluateTouched();
-      if (this.pendingNets.length === 0) this.clockStorage();
-      for (const net of this.pendingNets) moving.add(net);
+      if (this.pending === 0) this.clockStorage();
+      for (let i = 0; i < this.pending; i++) moving.add(this.pendingNets[i]!);
     }
-    this.pendingNets.length = 0;
-    this.pendingValues.length = 0;
+    this.pending = 0;
     for (const net of moving) {
       this.unsettled.add(net);
       this.plan(net, X);

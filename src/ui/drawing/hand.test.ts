@@ -162,5 +162,5 @@ test('dragging paper pans; a double click opens settings', () => {
   expect(h.view().x).toBeCloseTo(START_VIEW.x - 5, 6);
   h.hand.double(h.at(14, 4));
   expect(h.opened).toEqual(['and1']);
-  expect(defaultParams(findKind('and')!)).toEqual({ inputs: 2 });
+  expect(defaultParams(findKind('and')!)).toEqual({ inputs: 2, width: 1, inverted: [] });
 });

@@ -2,7 +2,8 @@
 
 import { useEffect, useRef } from 'react';
 import { type Logic, letterOf } from '@/core/values/logic';
-import { hasClock, rowNow, timeText } from '@/session/moment';
+import { timeText } from '@/core/values/time';
+import { hasClock, rowNow } from '@/session/moment';
 import { Dial } from './Dial';
 import { useSession, useSessionState } from './session-context';
 
@@ -22,7 +23,7 @@ function RowMoment({ rows }: { rows: number }) {
   const row = useSessionState((s) => rowNow(s.netlist, s.values));
   const tried = useSessionState((s) => s.tried);
   const values = useSessionState((s) => s.values);
-  const inputs = useSessionState((s) => s.netlist.inputs);
+  const inputs = useSessionState((s) => s.netlist.inputColumns);
   return (
     <div
       className="flex h-11 min-w-0 items-center gap-2 rounded-full border border-hairline bg-paper pr-3 pl-1"

@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { type TableFormat, tableLines } from '@/core/logic/table-text';
 import { cell, inputAt, type TruthTable } from '@/core/logic/truth-table';
-import type { Terminal } from '@/core/netlist/netlist';
+import { sourceKey, type Terminal } from '@/core/netlist/netlist';
 import { letterOf } from '@/core/values/logic';
 import { reorder } from '@/session/commands';
 import { rowNow } from '@/session/moment';
@@ -118,11 +118,11 @@ function Grid({ table }: { table: TruthTable }) {
           <span role="columnheader">
             <span className="sr-only">tried</span>
           </span>
-          {netlist.inputs.map((t, i) => (
-            <Heading key={t.part} terminal={t} group={netlist.inputs} index={i} edge={false} />
+          {netlist.inputColumns.map((t, i) => (
+            <Heading key={sourceKey(t)} terminal={t} group={netlist.inputs} index={i} edge={false} />
           ))}
-          {netlist.outputs.map((t, i) => (
-            <Heading key={t.part} terminal={t} group={netlist.outputs} index={i} edge={i === 0} />
+          {netlist.outputColumns.map((t, i) => (
+            <Heading key={sourceKey(t)} terminal={t} group={netlist.outputs} index={i} edge={i === 0} />
           ))}
         </div>
         <div className="relative" style={{ height: rows.getTotalSize() }}>

@@ -1,7 +1,8 @@
 'use client';
 
 import { useCallback, useEffect, useRef } from 'react';
-import { hasClock, shortestPeriod, timeText } from '@/session/moment';
+import { timeText } from '@/core/values/time';
+import { hasClock, shortestPeriod } from '@/session/moment';
 import { usePainter } from '@/ui/controls/usePainter';
 import { FONTS } from '@/ui/drawing/palette';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
@@ -22,7 +23,7 @@ export function TimeFace() {
   const follows = useRef(true);
   const lastMoment = useRef(0);
   const drag = useRef<{ cursor: boolean; x: number; from: number } | null>(null);
-  const count = netlist.inputs.length + netlist.outputs.length;
+  const count = netlist.inputColumns.length + netlist.outputColumns.length;
   const clocked = hasClock(netlist);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
@@ -47,7 +48,7 @@ export function TimeFace() {
       if (moment !== lastMoment.current && out)
         span.current = { ...span.current, from: Math.max(0, moment - 0.1 * seen) };
       lastMoment.current = moment;
-      const terminals = [...session.state.netlist.inputs, ...session.state.netlist.outputs];
+      const terminals = [...session.state.netlist.inputColumns, ...session.state.netlist.outputColumns];
       const { trace } = session;
       const from = Math.max(trace.begins, span.current.from);
       const to = Math.min(now, span.current.from + width * span.current.perPixel);

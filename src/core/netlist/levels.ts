@@ -1,0 +1,95 @@
+import { remembers } from '../parts/primitive';
+
+/** Gates as they lie in typed arrays, before they are ordered. */
+export interface Wiring {
+  readonly nets: number;
+  readonly op: Uint8Array;
+  readonly out: Int32Array;
+  readonly inStart: Int32Array;
+  readonly ins: Int32Array;
+  readonly fanStart: Int32Array;
+  readonly fan: Int32Array;
+}
+
+/** Readers of each net as compressed rows, by counting. */
+export function fanOut(nets: number, inStart: Int32Array, ins: Int32Array) {
+  const fanStart = new Int32Array(nets + 1);
+  for (let i = 0; i < ins.length; i++) fanStart[ins[i]! + 1]!++;
+  for (let n = 0; n < nets; n++) fanStart[n + 1]! += fanStart[n]!;
+  const next = fanStart.slice();
+  const fan = new Int32Array(ins.length);
+  for (let g = 0; g + 1 < inStart.length; g++)
+    for (let i = inStart[g]!; i < inStart[g + 1]!; i++) fan[next[ins[i]!]!++] = g;
+  return { fanStart, fan };
+}
+
+/** Kahn's topological order (1962) over the gates that remember nothing. */
+export function levelled({ nets, op, out, inStart, ins, fanStart, fan }: Wiring) {
+  const gates = op.length;
+  const driven = new Uint8Array(nets);
+  let remembering = 0;
+  for (let g = 0; g < gates; g++)
+    if (remembers(op[g]!)) remembering++;
+    else driven[out[g]!] = 1;
+  const waits = new Int32Array(gates);
+  const level = new Int32Array(gates);
+  const order = new Int32Array(gates - remembering);
+  const storage = new Int32Array(remembering);
+  let ordered = 0;
+  let stored = 0;
+  for (let g = 0; g < gates; g++) {
+    if (remembers(op[g]!)) {
+      storage[stored++] = g;
+      continue;
+    }
+    for (let i = inStart[g]!; i < inStart[g + 1]!; i++) waits[g]! += driven[ins[i]!]!;
+    if (waits[g] === 0) {
+      level[g] = 1;
+      order[ordered++] = g;
+    }
+  }
+  for (let at = 0; at < ordered; at++) {
+    const g = order[at]!;
+    const net = out[g]!;
+    for (let f = fanStart[net]!; f < fanStart[net + 1]!; f++) {
+      const reader = fan[f]!;
+      if (remembers(op[reader]!)) continue;
+      if (level[reader]! <= level[g]!) level[reader] = level[g]! + 1;
+      if (--waits[reader]! === 0) order[ordered++] = reader;
+    }
+  }
+  const looped = new Int32Array(order.length - ordered);
+  let loops = 0;
+  for (let g = 0; g < gates; g++)
+    if (!remembers(op[g]!) && waits[g]! > 0) {
+      looped[loops++] = g;
+      level[g] = 0;
+    }
+  return { order: order.subarray(0, ordered), level, storage, looped };
+}
+
+/** Of gates on or behind a loop, those that lie on one: the others are peeled off from behind. */
+export function onLoops({ nets, out, inStart, ins, fanStart, fan }: Wiring, looped: Int32Array): number[] {
+  const rest = new Set(looped);
+  const driver = new Int32Array(nets).fill(-1);
+  const readers = new Map<number, number>();
+  for (const g of looped) driver[out[g]!] = g;
+  const done: number[] = [];
+  for (const g of looped) {
+    let count = 0;
+    for (let f = fanStart[out[g]!]!; f < fanStart[out[g]! + 1]!; f++) if (rest.has(fan[f]!)) count++;
+    readers.set(g, count);
+    if (count === 0) done.push(g);
+  }
+  for (let g = done.pop(); g !== undefined; g = done.pop()) {
+    rest.delete(g);
+    for (let i = inStart[g]!; i < inStart[g + 1]!; i++) {
+      const d = driver[ins[i]!]!;
+      if (d === -1 || !rest.has(d)) continue;
+      const left = readers.get(d)! - 1;
+      readers.set(d, left);
+      if (left === 0) done.push(d);
+    }
+  }
+  return [...rest];
+}

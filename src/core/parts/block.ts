@@ -1,0 +1,64 @@
+import type { Params } from '../circuit/lesson';
+import { text, title, z } from '../values/schema';
+import { type BoxPin, type BoxPlan, boxBody, boxPorts, boxSymbol } from './box';
+import { MOST_BITS } from './common';
+import type { PartKind } from './part-kind';
+
+/** One pin of a block as its parameters name it: `Sum`, or `Count[3:0]` for a bus. */
+export interface BlockPin {
+  readonly name: string;
+  readonly width: number;
+}
+
+const PIN = /^(.+?)(?:\[(\d{1,2}):0\])?$/;
+
+/** Reads `A, B[3:0]`; what is no name is left out, and so is a name that is there already. */
+export function readPins(said: string): BlockPin[] {
+  const pins: BlockPin[] = [];
+  for (const word of said.split(',')) {
+    const found = PIN.exec(word.trim());
+    if (!found) continue;
+    const width = Number(found[2] ?? 0) + 1;
+    if (width <= MOST_BITS && !pins.some((p) => p.name === found[1])) pins.push({ name: found[1]!, width });
+  }
+  return pins;
+}
+
+export function writePins(pins: readonly BlockPin[]): string {
+  return pins.map(({ name, width }) => (width === 1 ? name : `${name}[${width - 1}:0]`)).join(', ');
+}
+
+/**
+ * A use of another sheet. Its pins are kept in the parameters, so that a sheet can be drawn by itself; where they
+ * no longer are those of the sheet inside, the compiler says so.
+ */
+export const blockKind: PartKind = {
+  kind: 'block',
+  family: 'Blocks',
+  name: 'Block',
+  typed: ['block'],
+  says: 'Another sheet of this lesson, used as one part.',
+  labelled: '',
+  labelSide: 'top',
+  params: z.object({
+    /** Id of the sheet. */
+    sheet: z._default(text(64), ''),
+    /** What stands on it. */
+    title: z._default(title(60), 'Block'),
+    inputs: z._default(text(4000), ''),
+    outputs: z._default(text(4000), ''),
+  }),
+  ports: (params) => boxPorts(plan(params)),
+  body: (params) => boxBody(plan(params)),
+  symbol: (params) => boxSymbol(plan(params)),
+  build: () => {},
+  spoken: (params) =>
+    `block ${params.title} with ${plan(params).left!.length} inputs and ${plan(params).right!.length} outputs`,
+};
+
+function plan(params: Params): BoxPlan {
+  const inputs = readPins(params.inputs as string);
+  const outputs = readPins(params.outputs as string).filter((o) => !inputs.some((i) => i.name === o.name));
+  const pin = ({ name, width }: BlockPin): BoxPin => ({ name, width });
+  return { title: params.title as string, left: inputs.map(pin), right: outputs.map(pin) };
+}

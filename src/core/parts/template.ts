@@ -1,0 +1,90 @@
+import type { Part } from '../circuit/lesson';
+import { kindOf } from './catalogue';
+import type { Builder, PartKind, Port, PowerUp, Role } from './part-kind';
+import type { Delay, Primitive } from './primitive';
+
+/** One primitive of a part. References of 0 and above are the part's pin bits, -1 and below what is inside. */
+export interface TemplateGate {
+  readonly op: Primitive;
+  readonly inputs: readonly number[];
+  readonly output: number;
+  /** What the part takes from its inputs to this output; undefined for what is inside and takes no time. */
+  readonly delay?: Delay;
+  readonly store?: Store;
+}
+
+/** What a storage primitive holds and asks for. Times in ps. */
+export interface Store {
+  readonly name: string;
+  readonly powerUp?: PowerUp;
+  readonly setup: number;
+  readonly hold: number;
+}
+
+/** What every part of one kind and parameters is made of. */
+export interface Template {
+  readonly kind: PartKind;
+  readonly role?: Role;
+  readonly ports: readonly Port[];
+  readonly portIndex: ReadonlyMap<string, number>;
+  /** Number of the first pin bit of each port; one more at the end. */
+  readonly pinStart: readonly number[];
+  readonly inner: number;
+  readonly gates: readonly TemplateGate[];
+  /** Pairs of pin bits that are one and the same net. */
+  readonly joins: readonly (readonly [number, number])[];
+  /** Pin bits that are pulled to 0 or 1 where nobody drives them. */
+  readonly pulls: readonly (readonly [number, 0 | 1])[];
+}
+
+const byParams = new Map<string, Template>();
+const byPart = new WeakMap<Part, Template>();
+const MOST_KEPT = 2000;
+
+/** The template of a part; made once for each kind and parameters. */
+export function templateOf(part: Part): Template {
+  let template = byPart.get(part);
+  if (template) return template;
+  const key = `${part.kind}\n${JSON.stringify(part.params)}`;
+  template = byParams.get(key);
+  if (!template) {
+    template = record(part);
+    if (byParams.size >= MOST_KEPT) byParams.clear();
+    byParams.set(key, template);
+  }
+  byPart.set(part, template);
+  return template;
+}
+
+function record(part: Part): Template {
+  const kind = kindOf(part);
+  const ports = kind.ports(part.params);
+  const portIndex = new Map(ports.map((p, i) => [p.name, i]));
+  const pinStart = [0];
+  for (const p of ports) pinStart.push(pinStart.at(-1)! + p.width);
+  const gates: TemplateGate[] = [];
+  const joins: [number, number][] = [];
+  const pulls: [number, 0 | 1][] = [];
+  let inner = 0;
+  const { delayRise, delayFall } = part.params as { delayRise?: number; delayFall?: number };
+  const delayed = (own: Delay | undefined): Delay | undefined =>
+    own && { rise: delayRise ?? own.rise, fall: delayFall ?? delayRise ?? own.fall };
+  const builder: Builder = {
+    pin: (port, bit = 0) => pinStart[portIndex.get(port)!]! + bit,
+    pins: (port) => {
+      const at = portIndex.get(port)!;
+      return Array.from({ length: ports[at]!.width }, (_, bit) => pinStart[at]! + bit);
+    },
+    gate: (op, inputs) => {
+      gates.push({ op, inputs, output: -++inner });
+      return -inner;
+    },
+    drive: (output, op, inputs, delay) => gates.push({ op, inputs, output, delay: delayed(delay) }),
+    later: () => -++inner,
+    store: (op, inputs, output, store) => gates.push({ op, inputs, output, store }),
+    join: (a, b) => joins.push([a, b]),
+    pull: (pin, to) => pulls.push([pin, to]),
+  };
+  kind.build(part.params, builder);
+  return { kind, role: kind.role?.(part.params), ports, portIndex, pinStart, inner, gates, joins, pulls };
+}
