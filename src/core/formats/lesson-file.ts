@@ -20,7 +20,9 @@ export function lessonToFile(lesson: Lesson): LessonFile {
   const sheets = lesson.sheets.map((s) => ({
     id: s.id,
     name: s.name,
-    parts: [...s.parts.values()].sort(byId).map(withoutDefaults) as unknown as Infer<typeof SheetFile>['parts'],
+    parts: [...s.parts.values()].sort(byId).map(withoutDefaults) as unknown as Infer<
+      typeof SheetFile
+    >['parts'],
     wires: [...s.wires.values()].sort(byId) as unknown as Infer<typeof SheetFile>['wires'],
   }));
   const { id, title, settings, exercise } = lesson;
