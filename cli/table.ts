@@ -1,8 +1,9 @@
 import { once } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import type { Writable } from 'node:stream';
+import { deriveTable } from '../src/core/logic/derive-table';
 import { type TableFormat, tableLines } from '../src/core/logic/table-text';
-import { countOnes, truthTable, whyNoTable } from '../src/core/logic/truth-table';
+import { countOnes, whyNoTable } from '../src/core/logic/truth-table';
 import { compile } from '../src/core/netlist/compile';
 import { BadInput } from './bad-input';
 import { openSheet } from './open-circuit';
@@ -24,7 +25,7 @@ export async function table(file: string, options: Options): Promise<void> {
   const reason = whyNoTable(netlist);
   if (reason) throw new BadInput(`${file}: sheet “${sheet.name}” has no truth table: ${reason}`);
   const begun = performance.now();
-  const derived = truthTable(netlist);
+  const derived = deriveTable(netlist);
   const elapsedMs = performance.now() - begun;
   if (options.format !== 'none') await write(tableLines(derived, options.format), options.out);
   if (options.stats) {

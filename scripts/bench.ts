@@ -1,64 +1,16 @@
 import { Bench } from 'tinybench';
-import { emptyLesson, type Lesson, type Part, type Sheet, type Wire } from '../src/core/circuit/lesson';
+import { emptyLesson, type Lesson, type Sheet } from '../src/core/circuit/lesson';
 import { readLesson, writeLesson } from '../src/core/formats/lesson-file';
-import { truthTable } from '../src/core/logic/truth-table';
+import { deriveTable } from '../src/core/logic/derive-table';
 import { compile } from '../src/core/netlist/compile';
-import { defaultParams, findKind } from '../src/core/parts/catalogue';
 import { Run } from '../src/core/simulate/run';
 import type { Logic } from '../src/core/values/logic';
+import { gates, multiplier, random } from './bench-circuits';
 
 /*
  * `npm run bench`: medians, each with its ratio to one reference loop in the same process, so that figures from
  * machines of different speed can be compared.
  */
-
-/** Small and repeatable (Marsaglia, 2003, "Xorshift RNGs"). */
-function random(seed: number): () => number {
-  let s = seed;
-  return () => {
-    s ^= s << 13;
-    s ^= s >>> 17;
-    s ^= s << 5;
-    return (s >>> 0) / 2 ** 32;
-  };
-}
-
-/** A sheet of two-input gates, each reading two of what stands shortly before it; one lamp. */
-function gates(inputs: number, count: number): Sheet {
-  const next = random(42);
-  const parts = new Map<string, Part>();
-  const wires = new Map<string, Wire>();
-  const add = (id: string, kind: string) =>
-    parts.set(id, {
-      id,
-      kind,
-      at: { x: 10 * (parts.size % 100), y: 8 * Math.floor(parts.size / 100) },
-      turn: 0,
-      label: '',
-      rank: parts.size,
-      params: defaultParams(findKind(kind)!),
-    });
-  const join = (from: string, part: string, port: string) => {
-    const id = `w${wires.size + 1}`;
-    wires.set(id, { id, from: { part: from, port: 'Y' }, to: { part, port }, course: [] });
-  };
-  const sources: string[] = [];
-  for (let i = 0; i < inputs; i++) {
-    add(`s${i}`, 'switch');
-    sources.push(`s${i}`);
-  }
-  const kinds = ['and', 'or', 'nand', 'nor', 'xor', 'xnor'];
-  for (let g = 0; g < count; g++) {
-    const id = `g${g}`;
-    add(id, kinds[Math.floor(next() * kinds.length)]!);
-    for (const port of ['A', 'B'])
-      join(sources[Math.max(0, sources.length - 1 - Math.floor(next() * (inputs + 20)))]!, id, port);
-    sources.push(id);
-  }
-  add('l', 'lamp');
-  join(sources.at(-1)!, 'l', 'A');
-  return { id: 'sheet1', name: 'Bench', parts, wires };
-}
 
 const lessonOf = (sheet: Sheet): Lesson => ({ ...emptyLesson('bench-lesson', 'Bench'), sheets: [sheet] });
 
@@ -91,22 +43,29 @@ for (const [inputs, count] of [
   [12, 800],
   [16, 800],
   [20, 800],
+  [24, 800],
 ] as const) {
   const netlist = compile(gates(inputs, count));
-  bench.add(`truth table, ${inputs} inputs, ${count} gates`, () => void truthTable(netlist));
+  bench.add(`truth table, ${inputs} inputs, ${count} gates`, () => void deriveTable(netlist));
 }
-const events: { name: string; made: number; ms: number }[] = [];
-for (const count of [1000, 10_000]) {
-  const netlist = compile(gates(32, count));
-  const name = `timed run of 10 random vectors, ${count} gates`;
+const events: { name: string; made: number }[] = [];
+const runs: [name: string, sheet: Sheet][] = [
+  ['16x16 array multiplier', multiplier(16)],
+  ['1000 gates', gates(32, 1000)],
+  ['10000 gates', gates(32, 10_000)],
+];
+for (const [circuit, sheet] of runs) {
+  const netlist = compile(sheet);
+  const vectors = circuit.includes('multiplier') ? 200 : 10;
+  const name = `timed run of ${vectors} random vectors, ${circuit}`;
   bench.add(name, () => {
     const next = random(7);
     const run = new Run(netlist, { delays: 'parts' });
-    for (let v = 0; v < 10; v++) {
+    for (let v = 0; v < vectors; v++) {
       run.set(netlist.inputs.map((t) => [t.nets[0]!, (next() < 0.5 ? 0 : 1) as Logic] as const));
       run.advance(run.time + 1e7);
     }
-    events.push({ name, made: run.events, ms: 0 });
+    events.push({ name, made: run.events });
   });
 }
 

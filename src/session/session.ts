@@ -71,6 +71,7 @@ export interface Keeper {
 /** What a session asks of whoever can derive large tables without holding up the page. */
 export type TableMaker = (
   sheet: Sheet,
+  sheets: readonly Sheet[],
   progress: (share: number) => void,
 ) => { readonly table: Promise<TruthTable>; readonly cancel: () => void };
 
@@ -291,7 +292,7 @@ export class Session {
       return;
     }
     const current = () => work === this.tableWork;
-    const made = this.makeTable(this.sheet, (share) => {
+    const made = this.makeTable(this.sheet, this.state.lesson.sheets, (share) => {
       if (current()) this.set({ table: { state: 'working', share, cancel } });
     });
     const cancel = () => {

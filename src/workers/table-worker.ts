@@ -1,11 +1,20 @@
 import { expose } from 'comlink';
 import type { Sheet } from '@/core/circuit/lesson';
-import { type TruthTable, truthTable } from '@/core/logic/truth-table';
+import { deriveTable } from '@/core/logic/derive-table';
+import type { TruthTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 
 const work = {
-  table(sheet: Sheet, progress: (share: number) => void): TruthTable {
-    return truthTable(compile(sheet), progress);
+  table(sheet: Sheet, sheets: readonly Sheet[], progress: (share: number) => void): TruthTable {
+    const table = deriveTable(compile(sheet, sheets), { progress });
+    // The columns share one memory, of which each would take a copy along.
+    const own = (c: Uint32Array | null) => c?.slice() ?? null;
+    return {
+      ...table,
+      ones: table.ones.map((c) => c.slice()),
+      unknown: table.unknown.map(own),
+      floating: table.floating.map(own),
+    };
   },
 };
 

@@ -76,13 +76,22 @@ function inputWord(bitOfRow: number, word: number): number {
   return bitOfRow < 5 ? WITHIN[bitOfRow]! : (word >>> (bitOfRow - 5)) & 1 ? 0xffffffff : 0;
 }
 
+/** The first row in which two columns differ, or -1. */
+export function firstDifference(a: Uint32Array, b: Uint32Array): number {
+  for (let w = 0; w < a.length; w++) {
+    const differ = a[w]! ^ b[w]!;
+    if (differ !== 0) return w * 32 + 31 - Math.clz32(differ & -differ);
+  }
+  return -1;
+}
+
 /** Fills one input's words of 32 rows, from row 32 * base on. */
-export function fillInput(into: Uint32Array, at: number, bitOfRow: number, base: number, size: number): void {
+function fillInput(into: Uint32Array, at: number, bitOfRow: number, base: number, size: number): void {
   for (let w = 0; w < size; w++) into[at + w] = inputWord(bitOfRow, base + w);
 }
 
 /**
- * Derives the table bit-parallel: 32 rows a word, each net in two words, the rows where it may be 1 and those
+ * Bit-parallel over plain words: 32 rows a word, each net in two words, the rows where it may be 1 and those
  * where it may be 0, so that X (both) and Z (neither) spread exactly as in the engine. Nothing is allocated per
  * row.
  * @param progress is told after each share of the rows (0 to 1) and may throw to stop the work.

@@ -37,6 +37,7 @@ export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
 
 class Flattening {
   private readonly instances: Instance[] = [];
+  private readonly seen = new Set<SheetPlan>();
   private readonly diagnostics: Diagnostic[] = [];
   private readonly library: ReadonlyMap<string, Sheet>;
   private readonly joins: [number, number][] = [];
@@ -96,8 +97,8 @@ class Flattening {
     this.pinBits += plan.bitOf.length;
     this.parts += plan.parts.length;
     const inside = above.length > 1 ? { inside: plan.sheet.id } : {};
-    if (above.length === 1 || this.firstOf(plan) === instance)
-      for (const d of plan.diagnostics) this.diagnostics.push({ ...d, ...inside });
+    if (!this.seen.has(plan)) for (const d of plan.diagnostics) this.diagnostics.push({ ...d, ...inside });
+    this.seen.add(plan);
     for (let i = 0; i < plan.parts.length; i++) {
       const template = plan.templates[i]!;
       for (const [a, b] of template.joins)
@@ -105,10 +106,6 @@ class Flattening {
       if (template.kind.kind === 'block') this.enter(instance, i, above);
     }
     return instance;
-  }
-
-  private firstOf(plan: SheetPlan): Instance {
-    return this.instances.find((i) => i.plan === plan)!;
   }
 
   private bitAt(instance: Instance, part: number, ref: number): number {

@@ -15,6 +15,9 @@ const UNIT = 1000;
 const MOST_GIVE_UPS = 8;
 const MOST_SWEEPS = 8;
 const MOST_VIOLATIONS = 10_000;
+const NOT_DUE = 255;
+/** Entries a gate in `packGates`. */
+const GATE = 8;
 
 export interface RunOptions {
   readonly delays?: Delays;
@@ -102,7 +105,7 @@ export class Run {
   private readonly rise: Float64Array;
   private readonly fall: Float64Array;
   private readonly wheel: Wheel;
-  /** What each gate's output is going to change to when it is due. */
+  /** What each gate's output is going to change to when it is due; NOT_DUE while it is not. */
   private readonly dueValue: Uint8Array;
   private readonly checksTiming: boolean;
   private readonly storeOf: Int32Array;
@@ -117,9 +120,8 @@ export class Run {
   private readonly timed: readonly Timed[];
   private readonly queue = new FlatQueue<number>();
 
-  /** The two inputs of gates that `TABLE` knows; -1 for the others. */
-  private readonly first: Int32Array;
-  private readonly second: Int32Array;
+  /** What evaluating a gate needs, side by side: see `packGates`. */
+  private readonly gates: Int32Array;
   private readonly stamp: Int32Array;
   private readonly netStamp: Int32Array;
   private readonly before: Uint8Array;
@@ -152,7 +154,7 @@ export class Run {
     this.rise = delay(netlist.rise);
     this.fall = delay(netlist.fall);
     this.wheel = new Wheel(gates, [this.rise, this.fall]);
-    this.dueValue = new Uint8Array(gates);
+    this.dueValue = new Uint8Array(gates).fill(NOT_DUE);
     this.checksTiming = delays === 'parts' && netlist.stores.some((s) => s.setup > 0 || s.hold > 0);
     this.storeOf = new Int32Array(gates).fill(-1);
     for (const [i, g] of netlist.storage.entries()) this.storeOf[g] = i;
@@ -162,16 +164,7 @@ export class Run {
     this.lastEdge = new Float64Array(netlist.storage.length).fill(Number.NEGATIVE_INFINITY);
     this.changedAt = new Float64Array(this.checksTiming ? nets : 0).fill(Number.NEGATIVE_INFINITY);
     this.valueBefore = new Uint8Array(this.checksTiming ? nets : 0);
-    this.first = new Int32Array(gates).fill(-1);
-    this.second = new Int32Array(gates);
-    for (let g = 0; g < gates; g++) {
-      const [from, to] = [netlist.inStart[g]!, netlist.inStart[g + 1]!];
-      const op = netlist.op[g]!;
-      if (hasOneInput(op) || (to - from === 2 && op < Primitive.MUX) || op === Primitive.TRI) {
-        this.first[g] = netlist.ins[from]!;
-        this.second[g] = netlist.ins[to - 1]!;
-      }
-    }
+    this.gates = this.packGates();
     this.stamp = new Int32Array(gates).fill(-1);
     this.netStamp = new Int32Array(nets).fill(-1);
     this.before = new Uint8Array(nets);
@@ -227,7 +220,7 @@ export class Run {
     this.violations.push(...saved.violations);
     this.violationCount = saved.violations.length;
     for (let g = 0; g < saved.due.length; g++)
-      if (saved.due[g] !== Number.POSITIVE_INFINITY) this.wheel.add(g, saved.due[g]!);
+      if (saved.dueValue[g] !== NOT_DUE) this.wheel.add(g, saved.due[g]!, this.wheel.dayOf(saved.due[g]!));
   }
 
   /** All that is needed to go on from here later, but for the trace: `new Run(netlist, options, saved)`. */
@@ -316,6 +309,7 @@ export class Run {
       const g = dueGates[i]!;
       this.pendingNets[i] = netlist.out[g]!;
       this.pendingValues[i] = this.dueValue[g]!;
+      this.dueValue[g] = NOT_DUE;
     }
     this.pending = due;
     while (queue.length > 0 && queue.peekValue() === now) {
@@ -344,7 +338,17 @@ export class Run {
 
   /** First phase: all planned changes take effect; the gates that read them are touched. */
   private takeEffect(): void {
-    const { values, pendingNets, pendingValues, netStamp, stamp, touchedGates, instant, before } = this;
+    const {
+      values,
+      pendingNets,
+      pendingValues,
+      netStamp,
+      stamp,
+      touchedGates,
+      instant,
+      before,
+      changedNets,
+    } = this;
     const { fanStart, fan, op } = this.netlist;
     const round = ++this.round;
     const { pending } = this;
@@ -358,7 +362,7 @@ export class Run {
       if (netStamp[net] !== instant) {
         netStamp[net] = instant;
         before[net] = was;
-        this.changedNets[changed++] = net;
+        changedNets[changed++] = net;
       }
       values[net] = value;
       events++;
@@ -377,30 +381,78 @@ export class Run {
     this.pending = 0;
   }
 
+  /**
+   * For each gate: its two inputs, the first -1 where `TABLE` does not know it; its place in the table; its output;
+   * its delays in days of the wheel, -1 where they are not whole days.
+   */
+  private packGates(): Int32Array {
+    const { op, out, ins, inStart } = this.netlist;
+    const packed = new Int32Array(GATE * op.length);
+    const days = (delay: number) => (delay % this.wheel.day === 0 ? delay / this.wheel.day : -1);
+    for (let g = 0; g < op.length; g++) {
+      const [from, to] = [inStart[g]!, inStart[g + 1]!];
+      const known = hasOneInput(op[g]!) || (to - from === 2 && op[g]! <= Primitive.TRI);
+      packed.set(
+        [
+          known ? ins[from]! : -1,
+          known ? ins[to - 1]! : -1,
+          op[g]! << 4,
+          out[g]!,
+          days(this.rise[g]!),
+          days(this.fall[g]!),
+        ],
+        GATE * g,
+      );
+    }
+    return packed;
+  }
+
   /** Second phase: touched gates are evaluated and their outputs planned or put onto the wheel. */
   private evaluateTouched(): void {
-    const { touchedGates, touched, first, second, values, wheel, dueValue, rise, fall, time } = this;
-    const { op, out } = this.netlist;
-    const { due } = wheel;
+    const { touchedGates, touched, gates, values, wheel, dueValue, time } = this;
+    const today = wheel.dayOf(time);
+    const { day } = wheel;
     for (let i = 0; i < touched; i++) {
       const g = touchedGates[i]!;
-      const a = first[g]!;
+      const at = g * GATE;
+      const a = gates[at]!;
       const value =
-        a === -1 ? this.output(g) : TABLE[(op[g]! << 4) | (values[a]! << 2) | values[second[g]!]!]!;
-      if (due[g] !== Number.POSITIVE_INFINITY) {
-        if (dueValue[g] === value) continue;
+        a === -1 ? this.output(g) : TABLE[gates[at + 2]! | (values[a]! << 2) | values[gates[at + 1]!]!]!;
+      const due = dueValue[g]!;
+      if (due !== NOT_DUE) {
+        if (due === value) continue;
         wheel.remove(g);
+        dueValue[g] = NOT_DUE;
       }
-      if (value === values[out[g]!]) continue;
-      const delay = value === ONE ? rise[g]! : value === ZERO ? fall[g]! : Math.min(rise[g]!, fall[g]!);
-      if (delay === 0) {
-        this.plan(out[g]!, value);
+      const out = gates[at + 3]!;
+      if (value === values[out]) continue;
+      const days =
+        value === ONE
+          ? gates[at + 4]!
+          : value === ZERO
+            ? gates[at + 5]!
+            : Math.min(gates[at + 4]!, gates[at + 5]!);
+      if (days === 0) {
+        this.plan(out, value);
         continue;
       }
       dueValue[g] = value;
-      wheel.add(g, time + delay);
+      if (days > 0) wheel.add(g, time + days * day, today + days);
+      else this.addPartDay(g, value);
     }
     this.touched = 0;
+  }
+
+  /** Where a day of the wheel is no common divisor of the delays. */
+  private addPartDay(g: number, value: number): void {
+    const [rise, fall] = [this.rise[g]!, this.fall[g]!];
+    const delay = value === ONE ? rise : value === ZERO ? fall : Math.min(rise, fall);
+    if (delay > 0) {
+      this.wheel.add(g, this.time + delay, this.wheel.dayOf(this.time + delay));
+      return;
+    }
+    this.dueValue[g] = NOT_DUE;
+    this.plan(this.netlist.out[g]!, value);
   }
 
   private clockStorage(): void {

@@ -24,6 +24,7 @@ export interface Change {
 export class Trace {
   private readonly chunks: Chunk[] = [];
   private readonly now: Uint8Array;
+  private last: Chunk | null = null;
   /** Time in ps from which on the trace knows everything. */
   begins: number;
   /** Whether the oldest part has been let go. */
@@ -40,11 +41,12 @@ export class Trace {
 
   /** Notes that `net` has `value` from `time` on; times never fall. */
   push(time: number, net: number, value: number): void {
-    let chunk = this.chunks.at(-1);
-    if (!chunk || chunk.count === CHUNK) chunk = this.open();
-    chunk.times[chunk.count] = time;
-    chunk.nets[chunk.count] = net;
-    chunk.values[chunk.count++] = value;
+    if (this.last === null || this.last.count === CHUNK) this.last = this.open();
+    const { last } = this;
+    const at = last.count++;
+    last.times[at] = time;
+    last.nets[at] = net;
+    last.values[at] = value;
     this.now[net] = value;
   }
 

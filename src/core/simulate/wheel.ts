@@ -13,15 +13,19 @@ function greatestCommonDivisor(a: number, b: number): number {
  * doubly linked list over typed arrays; nothing is allocated while it runs.
  */
 export class Wheel {
-  /** When each gate is due in ps; Infinity while it is not. */
+  /** When each gate that is in it is due, in ps. */
   readonly due: Float64Array;
   /** Gates that are due. */
   count = 0;
   private readonly head: Int32Array;
+  /** The time of which a slot's gates are due, unless they are mixed. */
+  private readonly slotTime: Float64Array;
+  private readonly mixed: Uint8Array;
   private readonly next: Int32Array;
   private readonly previous: Int32Array;
   private readonly used: Uint32Array;
-  private readonly day: number;
+  /** Length of a day in ps. */
+  readonly day: number;
   private readonly mask: number;
 
   /** @param delays all that may be asked for, in ps. */
@@ -43,14 +47,20 @@ export class Wheel {
     this.used = new Uint32Array(slots / 32);
     this.next = new Int32Array(gates);
     this.previous = new Int32Array(gates);
-    this.due = new Float64Array(gates).fill(Number.POSITIVE_INFINITY);
+    this.due = new Float64Array(gates);
+    this.slotTime = new Float64Array(slots);
+    this.mixed = new Uint8Array(slots);
   }
 
-  /** Makes a gate that is not due so; no later after now than its longest delay. */
-  add(gate: number, time: number): void {
-    const slot = Math.floor(time / this.day) & this.mask;
+  /** Makes a gate that is not due so, on the day that is `time / day`; no later than one lap from now. */
+  add(gate: number, time: number, day: number): void {
+    const slot = day & this.mask;
     const first = this.head[slot]!;
     this.due[gate] = time;
+    if (first === -1) {
+      this.slotTime[slot] = time;
+      this.mixed[slot] = 0;
+    } else if (this.slotTime[slot] !== time) this.mixed[slot] = 1;
     this.next[gate] = first;
     this.previous[gate] = -1 - slot;
     if (first !== -1) this.previous[first] = gate;
@@ -59,10 +69,14 @@ export class Wheel {
     this.count++;
   }
 
+  /** The day of a time, within some laps: days are counted in 31 bits. */
+  dayOf(time: number): number {
+    return Math.floor(time / this.day) % 0x40000000;
+  }
+
   remove(gate: number): void {
     const after = this.next[gate]!;
     const before = this.previous[gate]!;
-    this.due[gate] = Number.POSITIVE_INFINITY;
     if (after !== -1) this.previous[after] = before;
     if (before >= 0) this.next[before] = after;
     else {
@@ -76,7 +90,8 @@ export class Wheel {
   /** The earliest time at which a gate is due, looked for from `now` on; Infinity where none is. */
   earliest(now: number): number {
     if (this.count === 0) return Number.POSITIVE_INFINITY;
-    const slot = this.firstSlot(Math.floor(now / this.day) & this.mask);
+    const slot = this.firstSlot(this.dayOf(now) & this.mask);
+    if (!this.mixed[slot]) return this.slotTime[slot]!;
     let least = Number.POSITIVE_INFINITY;
     for (let g = this.head[slot]!; g !== -1; g = this.next[g]!)
       if (this.due[g]! < least) least = this.due[g]!;
@@ -85,16 +100,25 @@ export class Wheel {
 
   /** Takes out all that are due at that time, which is the earliest. @returns how many `into` now holds. */
   take(time: number, into: Int32Array): number {
+    const { head, next, due } = this;
+    const slot = this.dayOf(time) & this.mask;
     let taken = 0;
-    const slot = Math.floor(time / this.day) & this.mask;
-    for (let g = this.head[slot]!; g !== -1; ) {
-      const after = this.next[g]!;
-      if (this.due[g] === time) {
-        into[taken++] = g;
-        this.remove(g);
+    if (this.mixed[slot]) {
+      for (let g = head[slot]!; g !== -1; ) {
+        const after = next[g]!;
+        if (due[g] === time) {
+          into[taken++] = g;
+          this.remove(g);
+        }
+        g = after;
       }
-      g = after;
+      return taken;
     }
+    if (head[slot] === -1 || this.slotTime[slot] !== time) return 0;
+    for (let g = head[slot]!; g !== -1; g = next[g]!) into[taken++] = g;
+    head[slot] = -1;
+    this.used[slot >> 5] = this.used[slot >> 5]! & ~(1 << (slot & 31));
+    this.count -= taken;
     return taken;
   }
 
