@@ -1,5 +1,6 @@
 import type { Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
+import { type Logic, ONE, X, ZERO } from '../values/logic';
 import { Code, moduleOf, type WasmFunction } from './wasm';
 
 /** Rows in one 128-bit word. */
@@ -39,7 +40,7 @@ function needed(netlist: Netlist): number[] {
 
 function isBinary(netlist: Netlist, gates: readonly number[]): boolean {
   const driven = new Uint8Array(netlist.nets);
-  for (const s of netlist.sources) driven[s.net] = 1;
+  for (const s of netlist.sources) if (s.kind !== 'constant' || s.value <= ONE) driven[s.net] = 1;
   for (const g of gates) {
     const op = netlist.op[g]!;
     if (op > Primitive.XNOR && op !== Primitive.MUX && op !== Primitive.CONST_0 && op !== Primitive.CONST_1)
@@ -169,7 +170,7 @@ class Piece {
   private readonly opposite = new Set<number>();
   private locals = 0;
   private readonly inputAt = new Map<number, number>();
-  private readonly constants = new Map<number, 0 | 1>();
+  private readonly constants = new Map<number, Logic>();
 
   constructor(
     private readonly netlist: Netlist,
@@ -181,7 +182,7 @@ class Piece {
     const { inputColumns } = netlist;
     for (const [i, c] of inputColumns.entries()) this.inputAt.set(c.nets[0], inputColumns.length - 1 - i);
     for (const s of netlist.sources)
-      if (!this.inputAt.has(s.net)) this.constants.set(s.net, s.kind === 'constant' && s.value === 1 ? 1 : 0);
+      if (!this.inputAt.has(s.net)) this.constants.set(s.net, s.kind === 'constant' ? s.value : ZERO);
   }
 
   write(gates: readonly number[]): WasmFunction {
@@ -247,8 +248,8 @@ class Piece {
       return;
     }
     // What nobody drives may be neither: Z.
-    code.lanes(constant === 1 ? ALL : NONE).localSet(at);
-    if (!this.binary) code.lanes(constant === 0 ? ALL : NONE).localSet(at + 1);
+    code.lanes(constant === ONE || constant === X ? ALL : NONE).localSet(at);
+    if (!this.binary) code.lanes(constant === ZERO || constant === X ? ALL : NONE).localSet(at + 1);
   }
 
   private keep(net: number): void {

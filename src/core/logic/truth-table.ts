@@ -105,12 +105,12 @@ export function truthTable(netlist: Netlist, progress?: (share: number) => void)
   const words = Math.max(1, rows >>> 5);
   const one = new Uint32Array(netlist.nets * BLOCK);
   const zero = new Uint32Array(netlist.nets * BLOCK);
-  for (const s of netlist.sources)
-    (s.kind === 'constant' && s.value === ONE ? one : zero).fill(
-      0xffffffff,
-      s.net * BLOCK,
-      (s.net + 1) * BLOCK,
-    );
+  for (const s of netlist.sources) {
+    const value = s.kind === 'constant' ? s.value : ZERO;
+    const [from, to] = [s.net * BLOCK, (s.net + 1) * BLOCK];
+    if (value === ONE || value === X) one.fill(0xffffffff, from, to);
+    if (value === ZERO || value === X) zero.fill(0xffffffff, from, to);
+  }
 
   const column = () => outputs.map(() => new Uint32Array(words));
   const [ones, unknown, floating] = [column(), column(), column()];

@@ -2,7 +2,6 @@ import type { Part, Sheet } from '../circuit/lesson';
 import { kindOf, spokenName } from '../parts/catalogue';
 import { Primitive } from '../parts/primitive';
 import type { Store, Template, TemplateGate } from '../parts/template';
-import type { Logic } from '../values/logic';
 import { declaredInputs, declaredOutputs, terminalName } from './declared';
 import type { Diagnostic } from './diagnostic';
 import { fanOut, levelled, onLoops } from './levels';
@@ -331,8 +330,7 @@ class Flattening {
     const { width } = instance.plan.templates[index]!.ports[0]!;
     for (let bit = 0; bit < width; bit++) {
       const at = { part: path, bit, net: this.drivenNet(instance, index, bit) };
-      if (role.role === 'constant')
-        sources.push({ ...at, kind: 'constant', value: (Math.floor(role.value / 2 ** bit) % 2) as Logic });
+      if (role.role === 'constant') sources.push({ ...at, kind: 'constant', value: role.bits[bit]! });
       else if (role.role === 'input' && role.by === 'clock')
         sources.push({ ...at, kind: 'clock', wave: role.wave });
       else if (role.role === 'input' && role.by === 'stimulus')

@@ -1,7 +1,7 @@
 import type { Params } from '../circuit/lesson';
 import { text, title, z } from '../values/schema';
 import { type BoxPin, type BoxPlan, boxBody, boxPorts, boxSymbol } from './box';
-import { MOST_BITS } from './common';
+import { MOST_WIRES } from './common';
 import type { PartKind } from './part-kind';
 
 /** One pin of a block as its parameters name it: `Sum`, or `Count[3:0]` for a bus. */
@@ -10,7 +10,7 @@ export interface BlockPin {
   readonly width: number;
 }
 
-const PIN = /^(.+?)(?:\[(\d{1,2}):0\])?$/;
+const PIN = /^(.+?)(?:\[(\d{1,3}):0\])?$/;
 
 /** Reads `A, B[3:0]`; what is no name is left out, and so is a name that is there already. */
 export function readPins(said: string): BlockPin[] {
@@ -19,7 +19,7 @@ export function readPins(said: string): BlockPin[] {
     const found = PIN.exec(word.trim());
     if (!found) continue;
     const width = Number(found[2] ?? 0) + 1;
-    if (width <= MOST_BITS && !pins.some((p) => p.name === found[1])) pins.push({ name: found[1]!, width });
+    if (width <= MOST_WIRES && !pins.some((p) => p.name === found[1])) pins.push({ name: found[1]!, width });
   }
   return pins;
 }

@@ -2,11 +2,19 @@ import { whole, z } from '../values/schema';
 import type { Setting } from './part-kind';
 
 export const MOST_BITS = 32;
+/** What only hands bits on may be wider. */
+export const MOST_WIRES = 256;
 
 /** Delays of one part that differ from those of its kind, in ps. */
 export const ownDelay = {
   delayRise: z.optional(whole(0, 1_000_000_000)),
   delayFall: z.optional(whole(0, 1_000_000_000)),
+};
+
+/** How long the data must stand still around the clock edge where that differs from the kind's, in ps. */
+export const ownWindow = {
+  setup: z.optional(whole(0, 1_000_000_000)),
+  hold: z.optional(whole(0, 1_000_000_000)),
 };
 
 export const bits = (least = 1, most = MOST_BITS, usual = least) => z._default(whole(least, most), usual);

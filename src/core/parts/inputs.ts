@@ -1,5 +1,5 @@
 import type { Params } from '../circuit/lesson';
-import { type Logic, ONE } from '../values/logic';
+import { type Logic, ONE, X } from '../values/logic';
 import { readWord, wordText, wordValue } from '../values/radix';
 import { whole, z } from '../values/schema';
 import { bits, bitsText, MOST_BITS, typedBits, widthSetting } from './common';
@@ -131,10 +131,11 @@ const buttonKind: PartKind = {
 const constantLeft = (params: Params) => -0.9 - Math.max(0, Math.ceil(widthOf(params) / 4) - 1) * 0.75;
 const constantText = (params: Params) =>
   wordText(constantBits(params), widthOf(params) > 4 ? 'hexadecimal' : 'binary');
+const bitOf = (number: unknown, bit: number) => Math.floor((number as number) / 2 ** bit) % 2;
 const constantBits = (params: Params): Logic[] =>
   Array.from(
     { length: widthOf(params) },
-    (_, bit) => (Math.floor((params.value as number) / 2 ** bit) % 2) as Logic,
+    (_, bit) => (bitOf(params.unknown, bit) ? X : bitOf(params.value, bit)) as Logic,
   );
 
 const constantKind: PartKind = {
@@ -145,7 +146,12 @@ const constantKind: PartKind = {
   says: 'Always the same value.',
   labelled: '',
   labelSide: 'left',
-  params: z.object({ value: z._default(whole(0, 2 ** 32 - 1), 1), width: bits() }),
+  params: z.object({
+    value: z._default(whole(0, 2 ** 32 - 1), 1),
+    /** Bits that are X, as a number. */
+    unknown: z._default(whole(0, 2 ** 32 - 1), 0),
+    width: bits(),
+  }),
   settings: [
     { param: 'value', label: 'Value', control: 'number', least: 0, most: 2 ** 32 - 1 },
     widthSetting,
@@ -161,7 +167,7 @@ const constantKind: PartKind = {
   },
   ports: (params) => [{ ...output, width: widthOf(params) }],
   body: (params) => ({ x0: constantLeft(params), y0: -0.9, x1: 1.3, y1: 0.9 }),
-  role: (params) => ({ role: 'constant', value: params.value as number }),
+  role: (params) => ({ role: 'constant', bits: constantBits(params) }),
   symbol: (params) => [
     outline(roundedBox(constantLeft(params), -0.9, 1.3, 0.9, 0.35)),
     {

@@ -65,7 +65,7 @@ export type Role =
   | { readonly role: 'input'; readonly by: 'switch' | 'button' | 'port' }
   | { readonly role: 'input'; readonly by: 'clock'; readonly wave: ClockWave }
   | { readonly role: 'input'; readonly by: 'stimulus'; readonly levels: Levels }
-  | { readonly role: 'constant'; readonly value: number }
+  | { readonly role: 'constant'; readonly bits: readonly Logic[] }
   | { readonly role: 'output' };
 
 /** A clock's course in ps. At time 0 it is `begun` into a period, which begins with the `first` level. */

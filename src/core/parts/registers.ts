@@ -6,6 +6,7 @@ import {
   bitsText,
   MOST_BITS,
   ownDelay,
+  ownWindow,
   powerUp,
   powerUpSetting,
   typedBits,
@@ -108,6 +109,7 @@ const register: PartKind = {
     clear: clearParam,
     powerUp,
     ...ownDelay,
+    ...ownWindow,
   }),
   settings: [widthSetting, edgeSetting, withSetting('enable', 'Enable'), clearSetting, powerUpSetting],
   typedWord: typedWords,
@@ -148,6 +150,7 @@ const shiftRegister: PartKind = {
     clear: clearParam,
     powerUp,
     ...ownDelay,
+    ...ownWindow,
   }),
   settings: [
     { ...widthSetting, least: 2 } as Setting,
@@ -216,6 +219,7 @@ const counter: PartKind = {
     clear: clearParam,
     powerUp,
     ...ownDelay,
+    ...ownWindow,
   }),
   settings: [
     widthSetting,
@@ -359,6 +363,7 @@ const ram: PartKind = {
       content,
       powerUp,
       ...ownDelay,
+      ...ownWindow,
     })
     .check(
       z.refine((p) => 2 ** p.address * p.width <= MOST_RAM_BITS, `a RAM holds at most ${MOST_RAM_BITS} bits`),

@@ -1,7 +1,7 @@
 import type { Params } from '../circuit/lesson';
 import { letterOf } from '../values/logic';
 import { z } from '../values/schema';
-import { ownDelay, powerUp, powerUpSetting } from './common';
+import { ownDelay, ownWindow, powerUp, powerUpSetting } from './common';
 import { CLOCK_TO_Q, HOLD, SETUP } from './delays';
 import type { Appearance, Builder, PartKind, Port, PowerUp, Ref, Setting } from './part-kind';
 import { Primitive } from './primitive';
@@ -200,6 +200,7 @@ function flipFlop(
       clear: ACTIVE,
       powerUp,
       ...ownDelay,
+      ...ownWindow,
     }),
     settings: [
       edgeSetting,
@@ -306,6 +307,7 @@ const dLatch: PartKind = {
     clear: ACTIVE,
     powerUp,
     ...ownDelay,
+    ...ownWindow,
   }),
   settings: [
     {

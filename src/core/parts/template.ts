@@ -56,6 +56,8 @@ export function templateOf(part: Part): Template {
   return template;
 }
 
+type OwnTiming = 'delayRise' | 'delayFall' | 'setup' | 'hold';
+
 function record(part: Part): Template {
   const kind = kindOf(part);
   const ports = kind.ports(part.params);
@@ -66,7 +68,7 @@ function record(part: Part): Template {
   const joins: [number, number][] = [];
   const pulls: [number, 0 | 1][] = [];
   let inner = 0;
-  const { delayRise, delayFall } = part.params as { delayRise?: number; delayFall?: number };
+  const { delayRise, delayFall, setup, hold } = part.params as Partial<Record<OwnTiming, number>>;
   const delayed = (own: Delay | undefined): Delay | undefined =>
     own && { rise: delayRise ?? own.rise, fall: delayFall ?? delayRise ?? own.fall };
   const builder: Builder = {
@@ -81,7 +83,13 @@ function record(part: Part): Template {
     },
     drive: (output, op, inputs, delay) => gates.push({ op, inputs, output, delay: delayed(delay) }),
     later: () => -++inner,
-    store: (op, inputs, output, store) => gates.push({ op, inputs, output, store }),
+    store: (op, inputs, output, store) =>
+      gates.push({
+        op,
+        inputs,
+        output,
+        store: { ...store, setup: setup ?? store.setup, hold: hold ?? store.hold },
+      }),
     join: (a, b) => joins.push([a, b]),
     pull: (pin, to) => pulls.push([pin, to]),
   };

@@ -1,6 +1,6 @@
 import type { Params } from '../circuit/lesson';
 import { list, whole, z } from '../values/schema';
-import { bits, bitsText, MOST_BITS, typedBits, widthSetting } from './common';
+import { bits, bitsText, MOST_BITS, MOST_WIRES, typedBits, widthSetting } from './common';
 import type { PartKind, Setting } from './part-kind';
 import { Primitive } from './primitive';
 import { LINE, outline, type Shape } from './shape';
@@ -28,7 +28,7 @@ export const portKind: PartKind = {
   says: 'Where a signal enters or leaves this sheet when it is used as a block. Alone it is a switch or a lamp.',
   labelled: 'P',
   labelSide: 'left',
-  params: z.object({ direction: z._default(z.enum(['in', 'out']), 'in'), width: bits() }),
+  params: z.object({ direction: z._default(z.enum(['in', 'out']), 'in'), width: bits(1, MOST_WIRES) }),
   settings: [
     {
       param: 'direction',
@@ -70,7 +70,7 @@ export const labelKind: PartKind = {
   labelled: 'N',
   labelSide: 'right',
   joinsByLabel: true,
-  params: z.object({ width: bits() }),
+  params: z.object({ width: bits(1, MOST_WIRES) }),
   settings: [widthSetting],
   typedWord: typedWidth,
   ports: (params) => [
@@ -100,9 +100,9 @@ export const sliceKind: PartKind = {
   labelSide: 'top',
   params: z.object({
     /** Bits of the bus. */
-    width: bits(1, MOST_BITS, 4),
-    high: z._default(whole(0, MOST_BITS - 1), 0),
-    low: z._default(whole(0, MOST_BITS - 1), 0),
+    width: bits(1, MOST_WIRES, 4),
+    high: z._default(whole(0, MOST_WIRES - 1), 0),
+    low: z._default(whole(0, MOST_WIRES - 1), 0),
   }),
   settings: [
     bitSetting('width', 'Bits of the bus', 1),
@@ -156,7 +156,7 @@ export const joinKind: PartKind = {
   labelSide: 'top',
   params: z.object({
     /** Bits of each input from the top. */
-    widths: z._default(list(whole(1, MOST_BITS), 16).check(z.minLength(1)), [1, 1]),
+    widths: z._default(list(whole(1, MOST_WIRES), MOST_WIRES).check(z.minLength(1)), [1, 1]),
   }),
   typedWord: (word): Params | null => {
     const count = Number(word);
@@ -207,7 +207,7 @@ function joined({ widths }: Params): number[] {
   const kept: number[] = [];
   let sum = 0;
   for (const w of widths as readonly number[]) {
-    if (sum + w > MOST_BITS) continue;
+    if (sum + w > MOST_WIRES) continue;
     kept.push(w);
     sum += w;
   }

@@ -1,0 +1,304 @@
+import type { Params, Part, Sheet, Wire } from '../../circuit/lesson';
+import { UnionFind } from '../../netlist/union-find';
+import { defaultParams, findKind } from '../../parts/catalogue';
+import { MOST_WIRES } from '../../parts/common';
+import { templateOf } from '../../parts/template';
+
+/** A single-bit net of a module, or a constant. */
+export type Bit = number;
+export const C0: Bit = -1;
+export const C1: Bit = -2;
+export const CX: Bit = -3;
+export const CZ: Bit = -4;
+
+/** A part to be, its pins tied to bits, the least significant first. */
+interface Cell {
+  readonly part: Part;
+  readonly pins: ReadonlyMap<string, readonly Bit[]>;
+}
+
+/** One pin of a part as a whole, and how wide it is. */
+interface Bundle {
+  readonly part: string;
+  readonly port: string;
+  readonly width: number;
+}
+
+/** Where a bit comes from: a bundle's bit. */
+interface Origin {
+  readonly bundle: Bundle;
+  readonly bit: number;
+}
+
+/**
+ * Parts tied together by single-bit nets, which become a sheet with wires: where bits of several pins meet at
+ * one, slices and joins are put between them.
+ */
+export class Cells {
+  private readonly cells: Cell[] = [];
+  private readonly joined: [Bit, Bit][] = [];
+  private readonly ids = new Set<string>();
+  private readonly numbers = new Map<string, number>();
+  private readonly places = new Map<string, number>();
+  private bits = 0;
+
+  constructor(
+    private readonly id: string,
+    private readonly name: string,
+  ) {}
+
+  /** New nets. */
+  fresh(width: number): Bit[] {
+    return Array.from({ length: width }, () => this.bits++);
+  }
+
+  /** Makes two bits one; a constant drives the other. */
+  join(a: Bit, b: Bit): void {
+    if (a >= 0 && b >= 0) this.joined.push([a, b]);
+    else if (a >= 0) this.drive(a, b);
+    else if (b >= 0) this.drive(b, a);
+  }
+
+  private drive(bit: Bit, constant: Bit): void {
+    if (constant !== CZ) this.constant([bit], [constant]);
+  }
+
+  /** A part that has these values on its output, for bits that are wires. */
+  private constant(bits: readonly Bit[], values: readonly Bit[]): void {
+    for (let at = 0; at < bits.length; at += 32) {
+      const some = values.slice(at, at + 32);
+      const number = (of: Bit) => some.reduce((sum, v, i) => sum + (v === of ? 2 ** i : 0), 0);
+      const params = { width: some.length, value: number(C1), unknown: number(CX) };
+      this.add('constant', params, { Y: bits.slice(at, at + 32) });
+    }
+  }
+
+  /** Adds a part. @param wish an id that it would like, as the file calls it. */
+  add(
+    kind: string,
+    params: Params,
+    pins: Readonly<Record<string, readonly Bit[]>>,
+    wish = '',
+    label = '',
+    rank = 0,
+  ): string {
+    const entry = findKind(kind)!;
+    const id = this.freeId(wish || kind);
+    const part: Part = {
+      id,
+      kind,
+      at: { x: 0, y: 0 },
+      turn: 0,
+      label,
+      rank,
+      params: { ...defaultParams(entry), ...params },
+    };
+    const { ports } = templateOf(part);
+    const tied = new Map<string, readonly Bit[]>();
+    for (const [name, bits] of Object.entries(pins)) {
+      const port = ports.find((p) => p.name === name);
+      if (!port || port.width !== bits.length)
+        throw new Error(`${kind} has no pin ${name} of ${bits.length}`);
+      // Constants become parts of their own where they are read.
+      tied.set(name, port.direction === 'in' ? this.withConstants(bits) : bits);
+    }
+    this.places.set(id, this.cells.length);
+    this.cells.push({ part, pins: tied });
+    return id;
+  }
+
+  /** The part that was added last. */
+  get lastId(): string {
+    return this.cells.at(-1)!.part.id;
+  }
+
+  /** Gives a part another delay. */
+  setDelay(id: string, delay: Params): void {
+    const at = this.places.get(id)!;
+    const cell = this.cells[at]!;
+    this.cells[at] = { ...cell, part: { ...cell.part, params: { ...cell.part.params, ...delay } } };
+  }
+
+  private withConstants(bits: readonly Bit[]): readonly Bit[] {
+    if (bits.every((b) => b >= 0)) return bits;
+    const tied = bits.map((b) => (b >= 0 ? b : this.bits++));
+    for (let from = 0; from < bits.length; from++) {
+      if (bits[from]! >= 0 || bits[from] === CZ) continue;
+      let to = from;
+      while (to < bits.length && bits[to]! < 0 && bits[to] !== CZ) to++;
+      this.constant(tied.slice(from, to), bits.slice(from, to));
+      from = to;
+    }
+    return tied;
+  }
+
+  private freeId(wish: string): string {
+    let base = wish.replaceAll(/[^A-Za-z0-9_-]/g, '_').slice(0, 50);
+    if (!/^[A-Za-z]/.test(base)) base = `g${base}`;
+    let id = base;
+    let n = this.numbers.get(base) ?? (wish && !findKind(base) ? 0 : 1);
+    do id = n === 0 ? base : base + n;
+    while (this.ids.has(id) && n++ >= 0);
+    this.numbers.set(base, n + 1);
+    this.ids.add(id);
+    return id;
+  }
+
+  /** The sheet; its parts have no places yet. */
+  sheet(): Sheet {
+    const sets = new UnionFind(this.bits);
+    for (const [a, b] of this.joined) sets.union(a, b);
+    return new Wiring(
+      this.id,
+      this.name,
+      this.cells,
+      (bit) => sets.find(bit),
+      (wish) => this.freeId(wish),
+    ).sheet();
+  }
+}
+
+class Wiring {
+  private readonly parts = new Map<string, Part>();
+  private readonly wires = new Map<string, Wire>();
+  /** All that drive a net; the first one is what its readers are wired to. */
+  private readonly origins = new Map<Bit, Origin[]>();
+  private readonly slices = new Map<string, Bundle>();
+  private readonly joins = new Map<string, Bundle>();
+
+  constructor(
+    private readonly id: string,
+    private readonly name: string,
+    private readonly cells: readonly Cell[],
+    private readonly root: (bit: Bit) => Bit,
+    private readonly freeId: (wish: string) => string,
+  ) {}
+
+  sheet(): Sheet {
+    for (const { part } of this.cells) this.parts.set(part.id, part);
+    for (const cell of this.cells)
+      for (const { bundle, bits } of this.pins(cell, (direction) => direction !== 'in'))
+        for (const [bit, net] of bits.entries()) {
+          const list = this.origins.get(this.root(net));
+          if (list) list.push({ bundle, bit });
+          else this.origins.set(this.root(net), [{ bundle, bit }]);
+        }
+    this.wireDrivers();
+    for (const cell of this.cells)
+      for (const { bundle, bits } of this.pins(cell, (direction) => direction === 'in')) {
+        const from = this.source(bits.map((b) => this.origins.get(this.root(b))?.[0]));
+        if (from) this.wire(from, bundle);
+      }
+    return { id: this.id, name: this.name, parts: this.parts, wires: this.wires };
+  }
+
+  private *pins(
+    { part, pins }: Cell,
+    wanted: (direction: string) => boolean,
+  ): Generator<{ bundle: Bundle; bits: readonly Bit[] }> {
+    for (const port of templateOf(part).ports) {
+      const bits = pins.get(port.name);
+      if (bits && wanted(port.direction))
+        yield { bundle: { part: part.id, port: port.name, width: port.width }, bits };
+    }
+  }
+
+  private wire(from: Bundle, to: Bundle): void {
+    const id = `w${this.wires.size + 1}`;
+    const end = ({ part, port }: Bundle) => ({ part, port });
+    this.wires.set(id, { id, from: end(from), to: end(to), course: [] });
+  }
+
+  /** Where several drive a net, all of them are tied to the first. */
+  private wireDrivers(): void {
+    const done = new Set<string>();
+    for (const list of this.origins.values())
+      for (const other of list.slice(1)) {
+        const first = list[0]!;
+        const whole =
+          first.bit === other.bit &&
+          first.bundle.width === other.bundle.width &&
+          this.runsAlong(first.bundle, other.bundle);
+        const key = [first, other]
+          .map((o) => `${o.bundle.part}.${o.bundle.port}${whole ? '' : o.bit}`)
+          .join();
+        if (done.has(key)) continue;
+        done.add(key);
+        if (whole) this.wire(first.bundle, other.bundle);
+        else
+          this.wire(
+            this.slice(first.bundle, first.bit, first.bit),
+            this.slice(other.bundle, other.bit, other.bit),
+          );
+      }
+  }
+
+  /** Whether all bits of one pin meet those of the other in order. */
+  private runsAlong(a: Bundle, b: Bundle): boolean {
+    const met = new Set<number>();
+    for (const list of this.origins.values()) {
+      const [p, q] = [list.find((o) => o.bundle === a), list.find((o) => o.bundle === b)];
+      if (p && q && p.bit === q.bit) met.add(p.bit);
+    }
+    return met.size === a.width;
+  }
+
+  /** A pin that has these bits, the lowest first; null where nobody drives any of them. */
+  private source(bits: readonly (Origin | undefined)[]): Bundle | null {
+    const runs: { from: Bundle | null; width: number }[] = [];
+    for (let at = 0; at < bits.length; ) {
+      const first = bits[at];
+      let end = at + 1;
+      while (
+        end < bits.length &&
+        bits[end]?.bundle === first?.bundle &&
+        (first === undefined || bits[end]!.bit === first.bit + end - at)
+      )
+        end++;
+      const width = end - at;
+      runs.push({ from: first ? this.slice(first.bundle, first.bit, first.bit + width - 1) : null, width });
+      at = end;
+    }
+    if (runs.length === 1) return runs[0]!.from;
+    const key = runs.map((r) => (r.from ? `${r.from.part}.${r.from.port}` : `-${r.width}`)).join();
+    const known = this.joins.get(key);
+    if (known) return known;
+    const widths = runs.map((r) => r.width).reverse();
+    const id = this.place('join', { widths });
+    for (const [i, { from, width }] of runs.entries())
+      if (from) this.wire(from, { part: id, port: `I${i}`, width });
+    const made = { part: id, port: 'Y', width: bits.length };
+    this.joins.set(key, made);
+    return made;
+  }
+
+  private slice(of: Bundle, low: number, high: number): Bundle {
+    if (low === 0 && high === of.width - 1) return of;
+    const key = `${of.part}.${of.port} ${high}:${low}`;
+    const known = this.slices.get(key);
+    if (known) return known;
+    const id = this.place('slice', { width: of.width, high, low });
+    this.wire(of, { part: id, port: 'A', width: of.width });
+    const made = { part: id, port: 'Y', width: high - low + 1 };
+    this.slices.set(key, made);
+    return made;
+  }
+
+  private place(kind: string, params: Params): string {
+    const id = this.freeId(kind);
+    const usual = defaultParams(findKind(kind)!);
+    this.parts.set(id, {
+      id,
+      kind,
+      at: { x: 0, y: 0 },
+      turn: 0,
+      label: '',
+      rank: 0,
+      params: { ...usual, ...params },
+    });
+    return id;
+  }
+}
+
+/** Most bits of a vector. */
+export const MOST_VECTOR = MOST_WIRES;

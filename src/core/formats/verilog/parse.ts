@@ -1,0 +1,683 @@
+import type {
+  Connection,
+  Declaration,
+  Expression,
+  FileDelay,
+  Item,
+  Module,
+  Range,
+  Statement,
+} from './syntax';
+import { type Place, type Token, tokensOf, VerilogError } from './tokens';
+
+const GATES = new Set([
+  'and',
+  'nand',
+  'or',
+  'nor',
+  'xor',
+  'xnor',
+  'buf',
+  'not',
+  'bufif0',
+  'bufif1',
+  'notif0',
+  'notif1',
+  'pullup',
+  'pulldown',
+]);
+/** Words of the language that are no names, whether or not they are supported. */
+const KEYWORDS = new Set([
+  ...GATES,
+  'always',
+  'assign',
+  'automatic',
+  'begin',
+  'case',
+  'casex',
+  'casez',
+  'cmos',
+  'deassign',
+  'default',
+  'defparam',
+  'disable',
+  'edge',
+  'else',
+  'end',
+  'endcase',
+  'endfunction',
+  'endgenerate',
+  'endmodule',
+  'endprimitive',
+  'endspecify',
+  'endtable',
+  'endtask',
+  'event',
+  'for',
+  'force',
+  'forever',
+  'fork',
+  'function',
+  'generate',
+  'genvar',
+  'if',
+  'initial',
+  'inout',
+  'input',
+  'integer',
+  'join',
+  'large',
+  'localparam',
+  'medium',
+  'module',
+  'negedge',
+  'nmos',
+  'output',
+  'parameter',
+  'pmos',
+  'posedge',
+  'primitive',
+  'real',
+  'realtime',
+  'reg',
+  'release',
+  'repeat',
+  'scalared',
+  'signed',
+  'small',
+  'specify',
+  'supply0',
+  'supply1',
+  'table',
+  'task',
+  'time',
+  'tran',
+  'tri',
+  'tri0',
+  'tri1',
+  'triand',
+  'trior',
+  'trireg',
+  'vectored',
+  'wait',
+  'wand',
+  'while',
+  'wire',
+  'wor',
+]);
+
+/** Binding strength of binary operators (IEEE Std 1364-2005, table 5-4), the strongest highest. */
+const STRENGTH: Record<string, number> = {
+  '*': 11,
+  '/': 11,
+  '%': 11,
+  '+': 10,
+  '-': 10,
+  '<<': 9,
+  '>>': 9,
+  '<': 8,
+  '<=': 8,
+  '>': 8,
+  '>=': 8,
+  '==': 7,
+  '!=': 7,
+  '&': 6,
+  '^': 5,
+  '~^': 5,
+  '^~': 5,
+  '|': 4,
+  '&&': 3,
+  '||': 2,
+};
+const UNARY = new Set(['~', '!', '&', '|', '^', '~&', '~|', '~^', '^~', '-', '+']);
+const MOST_DEPTH = 400;
+
+/** Reads the modules of a Verilog file. @throws VerilogError with place and what was expected. */
+export function parseVerilog(source: string): Module[] {
+  return new Parser(tokensOf(source)).file();
+}
+
+class Parser {
+  private at = 0;
+  private unit = 1000;
+  private depth = 0;
+
+  constructor(private readonly tokens: readonly Token[]) {}
+
+  private get token(): Token {
+    return this.tokens[this.at]!;
+  }
+
+  private fail(expected: string, at: Place = this.token): never {
+    const found = this.token.kind === 'end' ? 'the end of the file' : `“${this.token.text.slice(0, 40)}”`;
+    throw new VerilogError(`${expected} is expected, not ${found}`, { line: at.line, column: at.column });
+  }
+
+  private unsupported(what: string, at: Place = this.token): never {
+    throw new VerilogError(`${what} is outside the part of Verilog that is read`, {
+      line: at.line,
+      column: at.column,
+    });
+  }
+
+  private is(text: string): boolean {
+    const t = this.token;
+    return t.text === text && (t.kind === 'symbol' || (t.kind === 'name' && !t.escaped));
+  }
+
+  private accept(text: string): boolean {
+    if (!this.is(text)) return false;
+    this.at++;
+    return true;
+  }
+
+  private expect(text: string): void {
+    if (!this.accept(text)) this.fail(`“${text}”`);
+  }
+
+  private name(what = 'a name'): string {
+    const t = this.token;
+    if (t.kind !== 'name' || (!t.escaped && KEYWORDS.has(t.text))) this.fail(what);
+    this.at++;
+    return t.text;
+  }
+
+  private list<T>(one: () => T, end: string): T[] {
+    const items: T[] = [];
+    if (this.is(end)) return items;
+    do items.push(one());
+    while (this.accept(','));
+    return items;
+  }
+
+  private deeper<T>(work: () => T): T {
+    if (++this.depth > MOST_DEPTH) this.unsupported('something nested so deeply');
+    const result = work();
+    this.depth--;
+    return result;
+  }
+
+  private skipAttributes(): void {
+    while (this.accept('(*')) {
+      while (!this.is('*)') && this.token.kind !== 'end') this.at++;
+      this.expect('*)');
+    }
+  }
+
+  file(): Module[] {
+    const modules: Module[] = [];
+    for (;;) {
+      this.skipAttributes();
+      const t = this.token;
+      if (t.kind === 'end') break;
+      if (t.kind === 'directive') this.directive();
+      else if (this.is('module')) modules.push(this.module());
+      else this.fail('“module”');
+    }
+    if (modules.length === 0)
+      throw new VerilogError('a module is expected, and there is none', { line: 1, column: 1 });
+    const seen = new Map<string, Module>();
+    for (const m of modules) {
+      if (seen.has(m.name)) throw new VerilogError(`there are two modules called ${m.name}`, m);
+      seen.set(m.name, m);
+    }
+    return modules;
+  }
+
+  private directive(): void {
+    const t = this.token;
+    const time = /^timescale\s+(1|10|100)\s*(s|ms|us|ns|ps)\s*\/\s*(1|10|100)\s*(s|ms|us|ns|ps|fs)$/.exec(
+      t.text,
+    );
+    if (time) this.unit = Number(time[1]) * { s: 1e12, ms: 1e9, us: 1e6, ns: 1e3, ps: 1 }[time[2] as 'ns'];
+    else if (
+      !/^(default_nettype\s+wire|resetall|celldefine|endcelldefine|default_nettype\s+none)$/.test(t.text)
+    )
+      this.unsupported(`the directive \`${t.text.split(/\s/)[0]}`);
+    this.at++;
+  }
+
+  private module(): Module {
+    const place = this.token;
+    this.expect('module');
+    const name = this.name('the name of the module');
+    const made: {
+      ports: string[];
+      declarations: Declaration[];
+      parameters: { name: string; value: Expression; local: boolean }[];
+      items: Item[];
+    } = { ports: [], declarations: [], parameters: [], items: [] };
+    if (this.accept('#')) {
+      this.expect('(');
+      do {
+        this.accept('parameter');
+        made.parameters.push(this.parameter(false));
+      } while (this.accept(','));
+      this.expect(')');
+    }
+    if (this.accept('(')) {
+      if (this.is('input') || this.is('output') || this.is('inout')) this.ansiPorts(made);
+      else made.ports.push(...this.list(() => this.name('the name of a port'), ')'));
+      this.expect(')');
+    }
+    this.expect(';');
+    const { unit } = this;
+    while (!this.is('endmodule')) {
+      if (this.token.kind === 'end') this.fail('“endmodule”');
+      this.item(made);
+    }
+    this.expect('endmodule');
+    return { name, unit, line: place.line, column: place.column, ...made };
+  }
+
+  private parameter(local: boolean): { name: string; value: Expression; local: boolean } {
+    if (this.is('signed') || this.is('integer') || this.is('real')) this.unsupported(`“${this.token.text}”`);
+    this.range();
+    const name = this.name('the name of a parameter');
+    this.expect('=');
+    return { name, value: this.expression(), local };
+  }
+
+  private ansiPorts(made: { ports: string[]; declarations: Declaration[] }): void {
+    let direction: 'input' | 'output' = 'input';
+    let type: 'wire' | 'reg' = 'wire';
+    let range: Range | null = null;
+    do {
+      this.skipAttributes();
+      if (this.is('inout')) this.unsupported('a port of both directions (inout)');
+      if (this.is('input') || this.is('output')) {
+        direction = this.token.text as 'input';
+        this.at++;
+        type = 'wire';
+        if (this.accept('reg')) type = 'reg';
+        else this.accept('wire');
+        if (this.is('signed')) this.unsupported('“signed”');
+        range = this.range();
+      }
+      const { line, column } = this.token;
+      const name = this.name('the name of a port');
+      made.ports.push(name);
+      made.declarations.push({ name, range, direction, type, line, column });
+    } while (this.accept(','));
+  }
+
+  private range(): Range | null {
+    if (!this.accept('[')) return null;
+    const high = this.expression();
+    this.expect(':');
+    const low = this.expression();
+    this.expect(']');
+    return { high, low };
+  }
+
+  private item(made: {
+    declarations: Declaration[];
+    parameters: { name: string; value: Expression; local: boolean }[];
+    items: Item[];
+  }): void {
+    this.skipAttributes();
+    const t = this.token;
+    const place = { line: t.line, column: t.column };
+    if (t.kind === 'directive') {
+      this.directive();
+      return;
+    }
+    if (t.kind !== 'name') this.fail('a declaration, an assign, a gate or an instance');
+    if (t.escaped) {
+      this.instances(made.items);
+      return;
+    }
+    switch (t.text) {
+      case 'input':
+      case 'output':
+      case 'wire':
+      case 'tri':
+      case 'reg':
+      case 'supply0':
+      case 'supply1':
+        this.declaration(made);
+        return;
+      case 'parameter':
+      case 'localparam':
+        this.at++;
+        do made.parameters.push(this.parameter(t.text === 'localparam'));
+        while (this.accept(','));
+        this.expect(';');
+        return;
+      case 'assign': {
+        this.at++;
+        if (this.is('(')) this.unsupported('a drive strength');
+        const delay = this.delay();
+        do {
+          const target = this.target();
+          this.expect('=');
+          made.items.push({ is: 'assign', target, value: this.expression(), delay, ...place });
+        } while (this.accept(','));
+        this.expect(';');
+        return;
+      }
+      case 'always': {
+        this.at++;
+        const edges = this.sensitivity();
+        made.items.push({ is: 'always', edges, body: this.statement(), ...place });
+        return;
+      }
+      case 'initial': {
+        this.at++;
+        const block = this.accept('begin');
+        do {
+          const target = this.target();
+          if (!this.accept('=')) this.expect('<=');
+          made.items.push({ is: 'initial', target, value: this.expression(), ...place });
+          this.expect(';');
+        } while (block && !this.accept('end'));
+        return;
+      }
+      default:
+        if (GATES.has(t.text)) {
+          this.gates(made.items);
+          return;
+        }
+        if (KEYWORDS.has(t.text)) this.unsupported(`“${t.text}”`);
+        this.instances(made.items);
+        return;
+    }
+  }
+
+  private declaration(made: { declarations: Declaration[]; items: Item[] }): void {
+    let direction: Declaration['direction'] = null;
+    if (this.is('input') || this.is('output')) {
+      direction = this.token.text as 'input';
+      this.at++;
+    }
+    let type: Declaration['type'] = 'wire';
+    if (this.is('reg') || this.is('supply0') || this.is('supply1')) {
+      type = this.token.text as 'reg';
+      this.at++;
+    } else if (!this.accept('wire')) this.accept('tri');
+    if (this.is('signed')) this.unsupported('“signed”');
+    const range = this.range();
+    const delay = this.delay();
+    do {
+      const { line, column } = this.token;
+      const place = { line, column };
+      const name = this.name('the name of a signal');
+      if (this.is('[')) this.unsupported('a memory');
+      made.declarations.push({ name, range, direction, type, ...place });
+      if (!this.accept('=')) continue;
+      const value = this.expression();
+      const target: Expression = { is: 'name', name, ...place };
+      if (type === 'reg') made.items.push({ is: 'initial', target, value, ...place });
+      else made.items.push({ is: 'assign', target, value, delay, ...place });
+    } while (this.accept(','));
+    this.expect(';');
+  }
+
+  /** `#5`, `#(5)`, `#(3, 4)`, `#(1:2:3, 4, 5)`: of three values the middle one, of three delays the first two. */
+  private delay(): FileDelay | null {
+    if (!this.accept('#')) return null;
+    if (!this.accept('(')) {
+      const value = this.primary();
+      return { rise: value, fall: value };
+    }
+    const one = () => {
+      const least = this.expression();
+      if (!this.accept(':')) return least;
+      const usual = this.expression();
+      this.expect(':');
+      this.expression();
+      return usual;
+    };
+    const values = this.list(one, ')');
+    this.expect(')');
+    if (values.length === 0 || values.length > 3) this.fail('one to three delays');
+    return { rise: values[0]!, fall: values[1] ?? values[0]! };
+  }
+
+  private gates(items: Item[]): void {
+    const kind = this.token.text;
+    this.at++;
+    if (this.is('(') && /^(supply|strong|pull|weak|highz)/.test(this.tokens[this.at + 1]!.text))
+      this.unsupported('a drive strength', this.tokens[this.at + 1]);
+    const delay = this.delay();
+    do {
+      const { line, column } = this.token;
+      const name = this.is('(') ? '' : this.name('the name of the gate or “(”');
+      if (this.is('[')) this.unsupported('an array of gates');
+      this.expect('(');
+      const terminals = this.list(() => this.expression(), ')');
+      this.expect(')');
+      const least = kind.startsWith('pull') ? 1 : kind.includes('if') ? 3 : 2;
+      if (terminals.length < least || ((least === 3 || least === 1) && terminals.length !== least))
+        throw new VerilogError(
+          `${kind} has ${least}${least === 2 ? ' or more' : ''} terminals, not ${terminals.length}`,
+          {
+            line,
+            column,
+          },
+        );
+      items.push({ is: 'gate', kind, name, delay, terminals, line, column });
+    } while (this.accept(','));
+    this.expect(';');
+  }
+
+  private instances(items: Item[]): void {
+    const place = this.token;
+    const module = this.name();
+    const parameters = this.accept('#') ? this.parameters() : [];
+    do {
+      const name = this.name('the name of the instance');
+      if (this.is('[')) this.unsupported('an array of instances');
+      this.expect('(');
+      const connections = this.connections();
+      this.expect(')');
+      items.push({
+        is: 'instance',
+        module,
+        name,
+        parameters,
+        connections,
+        line: place.line,
+        column: place.column,
+      });
+    } while (this.accept(','));
+    this.expect(';');
+  }
+
+  private parameters(): Connection[] {
+    this.expect('(');
+    const list = this.connections();
+    this.expect(')');
+    return list;
+  }
+
+  private connections(): Connection[] {
+    const list: Connection[] = [];
+    if (this.is(')')) return list;
+    do {
+      this.skipAttributes();
+      const { line, column } = this.token;
+      if (this.accept('.')) {
+        const port = this.name('the name of a port');
+        this.expect('(');
+        const to = this.is(')') ? null : this.expression();
+        this.expect(')');
+        list.push({ port, to, line, column });
+      } else
+        list.push({ port: null, to: this.is(',') || this.is(')') ? null : this.expression(), line, column });
+    } while (this.accept(','));
+    return list;
+  }
+
+  private sensitivity(): { edge: 'posedge' | 'negedge'; signal: Expression }[] | null {
+    if (!this.accept('@')) this.unsupported('an always block without a list of edges');
+    if (this.accept('*')) return null;
+    this.expect('(');
+    if (this.accept('*')) {
+      this.expect(')');
+      return null;
+    }
+    if (this.accept('*)')) return null;
+    const edges: { edge: 'posedge' | 'negedge'; signal: Expression }[] = [];
+    let levels = 0;
+    do {
+      const edge = this.is('posedge') || this.is('negedge') ? (this.token.text as 'posedge') : null;
+      if (edge) this.at++;
+      else levels++;
+      const signal = this.primary();
+      if (edge) edges.push({ edge, signal });
+    } while (this.accept(',') || this.accept('or'));
+    this.expect(')');
+    if (levels > 0 && edges.length > 0) this.unsupported('a list of edges and levels together');
+    return levels > 0 ? null : edges;
+  }
+
+  private statement(): Statement {
+    return this.deeper(() => {
+      const { line, column } = this.token;
+      const place = { line, column };
+      if (this.accept('begin')) {
+        if (this.accept(':')) this.name('the name of the block');
+        const statements: Statement[] = [];
+        while (!this.accept('end')) {
+          if (this.token.kind === 'end') this.fail('“end”');
+          statements.push(this.statement());
+        }
+        return { is: 'block', statements, ...place };
+      }
+      if (this.accept('if')) {
+        this.expect('(');
+        const condition = this.expression();
+        this.expect(')');
+        const yes = this.statement();
+        return { is: 'if', condition, yes, no: this.accept('else') ? this.statement() : null, ...place };
+      }
+      if (this.accept(';')) return { is: 'block', statements: [], ...place };
+      if (this.token.kind === 'name' && !this.token.escaped && KEYWORDS.has(this.token.text))
+        this.unsupported(`“${this.token.text}” in an always block`);
+      const target = this.target();
+      const blocking = this.is('=');
+      if (!this.accept('=') && !this.accept('<=')) this.fail('“<=”');
+      const delay = this.delay();
+      const value = this.expression();
+      this.expect(';');
+      return { is: 'assign', target, value, delay, blocking, ...place };
+    });
+  }
+
+  /** What stands left of an assignment: a name, some of its bits, or several of these in braces. */
+  private target(): Expression {
+    const t = this.token;
+    if (!this.is('{') && t.kind !== 'name') this.fail('the name of a signal');
+    return this.primary();
+  }
+
+  expression(least = 0): Expression {
+    return this.deeper(() => {
+      let left = this.unary();
+      for (;;) {
+        const { line, column, kind, text } = this.token;
+        const strength = kind === 'symbol' ? STRENGTH[text] : undefined;
+        if (strength === undefined || strength <= least) break;
+        this.at++;
+        const right = this.expression(strength);
+        left = { is: 'binary', operator: text, left, right, line, column };
+      }
+      if (least === 0 && this.is('?')) {
+        const { line, column } = this.token;
+        this.at++;
+        const yes = this.expression();
+        this.expect(':');
+        const no = this.expression();
+        return { is: 'choose', condition: left, yes, no, line, column };
+      }
+      return left;
+    });
+  }
+
+  private unary(): Expression {
+    const { line, column, kind, text } = this.token;
+    if (kind !== 'symbol' || !UNARY.has(text)) return this.primary();
+    this.at++;
+    return this.deeper(() => ({ is: 'unary', operator: text, of: this.unary(), line, column }));
+  }
+
+  private primary(): Expression {
+    const { line, column, kind, text } = this.token;
+    const place = { line, column };
+    if (kind === 'number') {
+      this.at++;
+      return { ...numberOf(text, place), ...place };
+    }
+    if (kind === 'text') this.unsupported('a text');
+    if (this.accept('(')) {
+      const inside = this.expression();
+      this.expect(')');
+      return inside;
+    }
+    if (this.accept('{')) {
+      const first = this.expression();
+      if (this.accept('{')) {
+        const items = this.list(() => this.expression(), '}');
+        this.expect('}');
+        this.expect('}');
+        return { is: 'repeat', count: first, item: { is: 'concat', items, ...place }, ...place };
+      }
+      const items = [first];
+      while (this.accept(',')) items.push(this.expression());
+      this.expect('}');
+      return { is: 'concat', items, ...place };
+    }
+    const name = this.name('a signal, a number or “(”');
+    if (!this.accept('[')) return { is: 'name', name, ...place };
+    const index = this.expression();
+    if (this.accept(':')) {
+      const low = this.expression();
+      this.expect(']');
+      if (this.is('[')) this.unsupported('a second select');
+      return { is: 'range', name, high: index, low, ...place };
+    }
+    if (this.is('+') || this.is('-')) this.unsupported('an indexed part select');
+    this.expect(']');
+    if (this.is('[')) this.unsupported('a second select');
+    return { is: 'bit', name, index, ...place };
+  }
+}
+
+const MOST_WIDTH = 4096;
+
+/** `12`, `4'b10x0`, `8'hFf`, `'d3`: digits 0 1 x z, the highest first. */
+function numberOf(text: string, place: Place): { is: 'number'; digits: string; sized: boolean } {
+  const bad = (what: string): never => {
+    throw new VerilogError(what, place);
+  };
+  const found = /^(\d[\d_]*)?'([sS])?([bodhBODH])([0-9a-fA-FxXzZ?_]+)$/.exec(text);
+  if (!found) {
+    const value = Number(text.replaceAll('_', ''));
+    if (!Number.isFinite(value)) bad(`${text} is too large`);
+    if (!Number.isInteger(value)) return { is: 'number', digits: `r${value}`, sized: false };
+    if (value > 2 ** 53) bad(`${text} is too large`);
+    return { is: 'number', digits: value.toString(2).padStart(32, '0'), sized: false };
+  }
+  if (found[2]) bad('a signed number is outside the part of Verilog that is read');
+  const width = found[1] === undefined ? 32 : Number(found[1].replaceAll('_', ''));
+  if (width < 1 || width > MOST_WIDTH) bad(`a number has 1 to ${MOST_WIDTH} bits, not ${found[1]}`);
+  const base = found[3]!.toLowerCase();
+  const said = found[4]!.toLowerCase().replaceAll('_', '').replaceAll('?', 'z');
+  let digits = '';
+  if (base === 'd') {
+    if (/^[xz]$/.test(said)) digits = said.repeat(width);
+    else if (/^\d{1,1300}$/.test(said)) digits = BigInt(said).toString(2);
+    else bad(`${text} has digits that are not decimal`);
+  } else {
+    const size = { b: 1, o: 3, h: 4 }[base as 'b'];
+    for (const c of said) {
+      const value = Number.parseInt(c, 16);
+      if (c === 'x' || c === 'z') digits += c.repeat(size);
+      else if (value >= 2 ** size) bad(`${text} has a digit that its base does not have`);
+      else digits += value.toString(2).padStart(size, '0');
+    }
+  }
+  const pad = digits[0] === 'x' || digits[0] === 'z' ? digits[0] : '0';
+  return { is: 'number', digits: digits.padStart(width, pad).slice(-width), sized: found[1] !== undefined };
+}

@@ -1,0 +1,47 @@
+import { emptyLesson, type Lesson } from '../../circuit/lesson';
+import { layOut } from '../../drawing/lay-out';
+import { type Read, refused } from '../read-json';
+import { elaborate, rootsOf } from './elaborate';
+import { parseVerilog } from './parse';
+import { VerilogError } from './tokens';
+
+export interface VerilogOptions {
+  /** The module that the others are used by; the one that no other uses, where none is named. */
+  readonly module?: string;
+  /** Whether parts get places and wires courses, so that people can read the sheets. */
+  readonly laidOut?: boolean;
+}
+
+const MOST_CHARACTERS = 50_000_000;
+
+/**
+ * Reads the structural part of Verilog (IEEE Std 1364-2005; docs/formats.md says which) as a lesson with one sheet
+ * for each module, the root first. Refused as a whole, with line and column.
+ */
+export function readVerilog(source: string, title: string, options: VerilogOptions = {}): Read<Lesson> {
+  if (source.length > MOST_CHARACTERS) return refused(`it has more than ${MOST_CHARACTERS} characters`);
+  try {
+    const modules = parseVerilog(source);
+    const roots = rootsOf(modules);
+    const named = options.module === undefined ? roots : modules.filter((m) => m.name === options.module);
+    const names = (roots.length ? roots : modules).map((m) => m.name).join(', ');
+    if (named.length === 0)
+      return refused(
+        options.module === undefined
+          ? `all modules are used by each other: ${names}`
+          : `there is no module ${options.module}; it has ${modules.map((m) => m.name).join(', ')}`,
+      );
+    if (named.length > 1)
+      return refused(`several modules are used by no other (${names}): name one with --module`);
+    const sheets = elaborate(modules, named[0]!);
+    const made = options.laidOut ? sheets.map(layOut) : sheets;
+    return {
+      ok: true,
+      value: { ...emptyLesson('from-verilog', title.slice(0, 120) || 'Verilog'), sheets: made },
+    };
+  } catch (error) {
+    if (error instanceof VerilogError)
+      return refused(`line ${error.place.line}, column ${error.place.column}: ${error.message}`);
+    throw error;
+  }
+}

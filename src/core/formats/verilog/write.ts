@@ -1,0 +1,393 @@
+import type { Lesson, Part, Sheet } from '../../circuit/lesson';
+import { declaredInputs, declaredOutputs } from '../../netlist/declared';
+import { planOf, type SheetPlan } from '../../netlist/plan';
+import { type Delay, Primitive } from '../../parts/primitive';
+import { type Template, type TemplateGate, templateOf } from '../../parts/template';
+
+const KEYWORDS = new Set(
+  (
+    'always and assign begin buf bufif0 bufif1 case casex casez cmos deassign default defparam disable edge else end ' +
+    'endcase endfunction endgenerate endmodule endprimitive endspecify endtable endtask event for force forever fork ' +
+    'function generate genvar if initial inout input integer join large localparam medium module nand negedge nmos nor ' +
+    'not notif0 notif1 or output parameter pmos posedge primitive pull0 pull1 pulldown pullup real realtime reg release ' +
+    'repeat scalared signed small specify strong0 strong1 supply0 supply1 table task time tran tri tri0 tri1 triand ' +
+    'trior trireg unsigned vectored wait wand weak0 weak1 while wire wor xnor xor'
+  ).split(' '),
+);
+
+/** A name as the file needs it: escaped where it has other letters than those of a plain one. */
+export function identifier(name: string): string {
+  if (/^[A-Za-z_][A-Za-z0-9_$]*$/.test(name) && !KEYWORDS.has(name)) return name;
+  const printable = [...name]
+    .map((c) => (/[!-~]/.test(c) ? c : `u${c.codePointAt(0)!.toString(16)}`))
+    .join('');
+  return `\\${printable} `;
+}
+
+/** Names that are given once each. */
+class Names {
+  private readonly taken = new Set<string>();
+
+  give(wish: string): string {
+    const base = wish.trim().replaceAll(/\s+/g, '_') || 'n';
+    let name = base;
+    for (let n = 2; this.taken.has(identifier(name)); n++) name = `${base}_${n}`;
+    this.taken.add(identifier(name));
+    return name;
+  }
+}
+
+/** Ns with at most three decimals, or nothing where it is no time at all. */
+function delayText(delay: Delay | undefined): string {
+  if (!delay || (delay.rise === 0 && delay.fall === 0)) return '';
+  const ns = (ps: number) => String(ps / 1000);
+  return delay.rise === delay.fall ? ` #(${ns(delay.rise)})` : ` #(${ns(delay.rise)}, ${ns(delay.fall)})`;
+}
+
+const vector = (width: number) => (width === 1 ? '' : `[${width - 1}:0] `);
+
+const GATE_WORDS: Partial<Record<Primitive, string>> = {
+  [Primitive.AND]: 'and',
+  [Primitive.NAND]: 'nand',
+  [Primitive.OR]: 'or',
+  [Primitive.NOR]: 'nor',
+  [Primitive.XOR]: 'xor',
+  [Primitive.XNOR]: 'xnor',
+  [Primitive.BUF]: 'buf',
+  [Primitive.NOT]: 'not',
+};
+
+/**
+ * Verilog (IEEE Std 1364-2005) of a sheet and of all that its blocks hold: a module for each, gates as primitives
+ * with their delays in ns, larger parts as modules of their own. Switches and clocks of the sheet become inputs,
+ * lamps and numbers outputs. What Verilog has no word for (setup and hold times) is left out.
+ */
+export function writeVerilog(lesson: Lesson, sheet: Sheet): string {
+  return new Writer(lesson).file(sheet);
+}
+
+class Writer {
+  private readonly modules: string[] = [];
+  private readonly names = new Names();
+  private readonly sheetNames = new Map<string, string>();
+  private readonly partNames = new Map<string, string>();
+
+  constructor(private readonly lesson: Lesson) {}
+
+  file(sheet: Sheet): string {
+    const title = this.lesson.title.replaceAll(/[\r\n]/g, ' ');
+    this.sheet(sheet, true);
+    return `// ${title}\n\`timescale 1ns / 1ps\n\n${this.modules.join('\n')}`;
+  }
+
+  /** Writes a sheet's module unless it is there, and says what it is called. */
+  private sheet(sheet: Sheet, isRoot: boolean): string {
+    const known = this.sheetNames.get(sheet.id);
+    if (known) return known;
+    const name = this.names.give(sheet.name);
+    this.sheetNames.set(sheet.id, name);
+    const at = this.modules.push('') - 1;
+    this.modules[at] = new SheetModule(this, sheet, name, isRoot).text();
+    return name;
+  }
+
+  /** The module of a block's sheet, or null where the lesson has none. */
+  block(part: Part): string | null {
+    const sheet = this.lesson.sheets.find((s) => s.id === part.params.sheet);
+    return sheet ? this.sheet(sheet, false) : null;
+  }
+
+  /** The module of a part that is no plain gate. */
+  part(part: Part): string {
+    const key = `${part.kind} ${JSON.stringify(part.params)}`;
+    const known = this.partNames.get(key);
+    if (known) return known;
+    const template = templateOf(part);
+    const name = this.names.give(template.kind.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '_'));
+    this.partNames.set(key, name);
+    this.modules.push(partModule(name, part, template));
+    return name;
+  }
+}
+
+/** The module of one part, made of its primitives. */
+function partModule(name: string, part: Part, template: Template): string {
+  const { ports, pinStart } = template;
+  const names = new Names();
+  const portNames = ports.map((p) => names.give(p.name));
+  const stored = new Set(template.gates.filter((g) => g.store).map((g) => g.output));
+  const inner = Array.from({ length: template.inner }, (_, i) =>
+    identifier(names.give(stored.has(-1 - i) ? `state${i + 1}` : `n${i + 1}`)),
+  );
+  const ref = (r: number) => {
+    if (r < 0) return inner[-1 - r]!;
+    const port = ports.findLastIndex((_, i) => pinStart[i]! <= r);
+    const base = identifier(portNames[port]!);
+    return ports[port]!.width === 1 ? base : `${base}[${r - pinStart[port]!}]`;
+  };
+  const heads = ports.map(
+    (p, i) =>
+      `  ${p.direction === 'in' ? 'input' : 'output'} wire ${vector(p.width)}${identifier(portNames[i]!)}`,
+  );
+  const lines: string[] = [];
+  const wires = inner.filter((_, i) => !stored.has(-1 - i));
+  const regs = inner.filter((_, i) => stored.has(-1 - i));
+  for (const [word, list] of [
+    ['wire', wires],
+    ['reg', regs],
+  ] as const)
+    for (let at = 0; at < list.length; at += 12)
+      lines.push(`  ${word} ${list.slice(at, at + 12).join(', ')};`);
+  for (const gate of template.gates) lines.push(...primitiveLines(gate, ref).map((l) => `  ${l}`));
+  const said = template.kind.spoken(part.params).replaceAll(/[\r\n]/g, ' ');
+  return `// ${said}\nmodule ${identifier(name)} (\n${heads.join(',\n')}\n);\n${lines.join('\n')}\nendmodule\n`;
+}
+
+function primitiveLines(gate: TemplateGate, ref: (r: number) => string): string[] {
+  const { op } = gate;
+  const out = ref(gate.output);
+  const ins = gate.inputs.map(ref);
+  const delay = delayText(gate.delay);
+  const word = GATE_WORDS[op];
+  if (word) return [`${word}${delay} (${[out, ...ins].join(', ')});`];
+  switch (op) {
+    case Primitive.MUX:
+      return [`assign${delay} ${out} = ${ins[0]} ? ${ins[2]} : ${ins[1]};`];
+    case Primitive.TRI:
+      return [`bufif1${delay} (${out}, ${ins[0]}, ${ins[1]});`];
+    case Primitive.CONST_0:
+    case Primitive.CONST_1:
+    case Primitive.CONST_X:
+      return [`assign ${out} = 1'b${op === Primitive.CONST_0 ? 0 : op === Primitive.CONST_1 ? 1 : 'x'};`];
+    default:
+      return storeLines(gate, out, ins);
+  }
+}
+
+function storeLines(
+  gate: TemplateGate,
+  out: string,
+  [data, clock, preset, clear]: readonly string[],
+): string[] {
+  const latch = gate.op === Primitive.LATCH;
+  const edge = gate.op === Primitive.DFF_FALL ? 'negedge' : 'posedge';
+  const list = latch
+    ? '@*'
+    : `@(${[`${edge} ${clock}`, ...(preset ? [`posedge ${clear}`, `posedge ${preset}`] : [])].join(' or ')})`;
+  const is = latch ? '=' : '<=';
+  const take = latch ? `if (${clock}) ${out} = ${data};` : `${out} <= ${data};`;
+  const power = gate.store?.powerUp ?? 'lesson';
+  return [
+    ...(power === 'lesson' ? [] : [`initial ${out} = 1'b${power.toLowerCase()};`]),
+    `always ${list}`,
+    ...(preset
+      ? [`  if (${clear}) ${out} ${is} 1'b0;`, `  else if (${preset}) ${out} ${is} 1'b1;`, `  else ${take}`]
+      : [`  ${take}`]),
+  ];
+}
+
+interface PortLine {
+  readonly direction: 'input' | 'output';
+  readonly width: number;
+  readonly name: string;
+  /** Net bits of the sheet. */
+  readonly first: number;
+}
+
+class SheetModule {
+  private readonly plan: SheetPlan;
+  private readonly names = new Names();
+  /** The name of each group of the sheet's nets, by its first bit. */
+  private readonly groups = new Map<number, string>();
+  private readonly ports: PortLine[] = [];
+  private readonly lines: string[] = [];
+
+  constructor(
+    private readonly writer: Writer,
+    private readonly source: Sheet,
+    private readonly name: string,
+    private readonly isRoot: boolean,
+  ) {
+    this.plan = planOf(source);
+  }
+
+  text(): string {
+    this.namePorts();
+    for (const [i, part] of this.plan.parts.entries()) this.part(part, this.plan.templates[i]!);
+    const wires = [...this.groups]
+      .filter(([first, name]) => !this.ports.some((p) => p.first === first && p.name === name))
+      .map(([first, name]) => `  wire ${vector(this.widthAt(first))}${identifier(name)};`);
+    const heads = this.ports.map((p) => `  ${p.direction} wire ${vector(p.width)}${identifier(p.name)}`);
+    const body = [...wires, ...this.lines.map((l) => `  ${l}`)].join('\n');
+    return `module ${identifier(this.name)} (\n${heads.join(',\n')}\n);\n${body}\nendmodule\n`;
+  }
+
+  private widths = new Map<number, number>();
+  private widthAt(first: number): number {
+    return this.widths.get(first) ?? 1;
+  }
+
+  private groupAt(part: number, port: number): readonly [number, number] {
+    const group = this.plan.groupOfPin(part, port);
+    this.widths.set(group[0], group[1]);
+    return group;
+  }
+
+  private namePorts(): void {
+    const { plan, source } = this;
+    const ofSheet = (p: Part) => this.isRoot || p.kind === 'port';
+    for (const part of declaredInputs(source).filter(ofSheet)) {
+      const i = plan.indexOf.get(part.id)!;
+      const [first, width] = this.groupAt(i, 0);
+      const name = this.names.give(part.label || part.id);
+      const taken = this.groups.get(first);
+      this.ports.push({ direction: 'input', width, name, first });
+      // Two that drive one wire: the second is tied to it.
+      if (taken === undefined) this.groups.set(first, name);
+      else this.lines.push(`assign ${identifier(taken)} = ${identifier(name)};`);
+    }
+    for (const part of declaredOutputs(source).filter(ofSheet)) {
+      const i = plan.indexOf.get(part.id)!;
+      const [first, width] = this.groupAt(i, 0);
+      const own = plan.templates[i]!.ports[0]!.width;
+      const name = this.names.give(part.label || part.id);
+      this.ports.push({ direction: 'output', width: own, name, first });
+      const taken = this.groups.get(first);
+      if (taken === undefined && own === width) this.groups.set(first, name);
+      else this.lines.push(`assign ${identifier(name)} = ${this.signal(first)};`);
+    }
+  }
+
+  /** The name of a group of nets; new ones are called after a label on them or the part that drives them. */
+  private signal(first: number, wish = ''): string {
+    let name = this.groups.get(first);
+    if (name === undefined) {
+      name = this.names.give(this.labels().get(first) ?? (wish || `n${first}`));
+      this.groups.set(first, name);
+    }
+    return identifier(name);
+  }
+
+  private labelled: Map<number, string> | null = null;
+  private labels(): Map<number, string> {
+    if (this.labelled) return this.labelled;
+    this.labelled = new Map();
+    const { plan } = this;
+    // A net is called after its label, or else after the part that drives it.
+    for (const [i, part] of plan.parts.entries())
+      for (const [p, port] of plan.templates[i]!.ports.entries()) {
+        const [first] = this.groupAt(i, p);
+        if (plan.templates[i]!.kind.joinsByLabel && part.label) this.labelled.set(first, part.label);
+        else if (port.direction === 'out' && !this.labelled.has(first)) {
+          const outputs = plan.templates[i]!.ports.filter((o) => o.direction === 'out').length;
+          this.labelled.set(first, outputs > 1 ? `${part.id}_${port.name}` : `${part.label || part.id}_out`);
+        }
+      }
+    return this.labelled;
+  }
+
+  /** What stands for a pin: its whole group, or the low bits of one that is wider. */
+  private pin(part: number, port: number): string {
+    const [first, width] = this.groupAt(part, port);
+    const own = this.plan.templates[part]!.ports[port]!.width;
+    const name = this.signal(first);
+    return own < width ? `${name}[${own - 1}:0]` : name;
+  }
+
+  private part(part: Part, template: Template): void {
+    const i = this.plan.indexOf.get(part.id)!;
+    const pins = template.ports.map((_, p) => this.pin(i, p));
+    const by = (name: string) => pins[template.portIndex.get(name)!]!;
+    const id = this.names;
+    const { role } = template;
+    if (role && !(role.role === 'constant')) {
+      if (this.isRoot || part.kind === 'port' || role.role === 'output') return;
+      this.lines.push(
+        `assign ${pins[0]} = ${template.ports[0]!.width}'b0; // ${part.label || part.id}, by hand inside a block`,
+      );
+      return;
+    }
+    if (role?.role === 'constant') {
+      const letters = role.bits
+        .map((b) => '01xz'[b])
+        .reverse()
+        .join('');
+      this.lines.push(`assign ${pins[0]} = ${role.bits.length}'b${letters};`);
+      return;
+    }
+    switch (part.kind) {
+      case 'block': {
+        const module = this.writer.block(part);
+        if (!module) {
+          this.lines.push(`// ${part.id}: its sheet is not in this lesson`);
+          return;
+        }
+        const ties = template.ports.map((p, k) => `.${identifier(p.name)}(${pins[k]})`);
+        this.lines.push(
+          `${identifier(module)} ${identifier(id.give(part.label || part.id))} (${ties.join(', ')});`,
+        );
+        return;
+      }
+      case 'slice':
+      case 'join':
+      case 'extend':
+        this.lines.push(`assign ${by('Y')} = ${this.joined(part, template, by)};`);
+        return;
+      case 'pull':
+        for (let bit = 0; bit < template.ports[0]!.width; bit++)
+          this.lines.push(
+            `pull${part.params.to} (${pins[0]}${template.ports[0]!.width === 1 ? '' : `[${bit}]`});`,
+          );
+        return;
+      case 'tri':
+        if (part.params.width === 1) {
+          const word = part.params.enable === 'low' ? 'bufif0' : 'bufif1';
+          this.lines.push(
+            `${word}${delayText(template.gates.at(-1)!.delay)} ${identifier(id.give(part.id))} (${by('Y')}, ${by('A')}, ${by('EN')});`,
+          );
+          return;
+        }
+        break;
+      case 'label':
+      case 'segments':
+        return;
+    }
+    if (template.kind.family === 'Gates' && template.ports.every((p) => p.width === 1)) {
+      const last = template.gates.at(-1)!;
+      const inverted = new Set((part.params.inverted ?? []) as readonly number[]);
+      const inputs = pins.slice(0, -1).map((pin, k) => (inverted.has(k) ? `~${pin}` : pin));
+      this.lines.push(
+        `${GATE_WORDS[last.op]}${delayText(last.delay)} ${identifier(id.give(part.id))} (${[by('Y'), ...inputs].join(', ')});`,
+      );
+      return;
+    }
+    const module = this.writer.part(part);
+    const portNames = new Names();
+    const ties = template.ports.map((p, k) => `.${identifier(portNames.give(p.name))}(${pins[k]})`);
+    this.lines.push(
+      `${identifier(module)} ${identifier(id.give(part.label || part.id))} (${ties.join(', ')});`,
+    );
+  }
+
+  /** The bits of a slice, a join or an extension as an expression. */
+  private joined(part: Part, template: Template, by: (name: string) => string): string {
+    if (part.kind === 'slice') {
+      const width = template.ports[template.portIndex.get('A')!]!.width;
+      const low = Math.min(...template.joins.map(([a]) => a));
+      const high = Math.max(...template.joins.map(([a]) => a));
+      if (width === 1) return by('A');
+      return `${by('A').replace(/\[\d+:0\]$/, '')}[${high === low ? low : `${high}:${low}`}]`;
+    }
+    if (part.kind === 'join')
+      return `{${template.ports
+        .filter((p) => p.name !== 'Y')
+        .map((p) => by(p.name))
+        .join(', ')}}`;
+    const from = template.ports[template.portIndex.get('A')!]!.width;
+    const more = template.ports[template.portIndex.get('Y')!]!.width - from;
+    if (more === 0) return by('A');
+    const a = by('A');
+    const sign = from === 1 ? a : `${a.replace(/\[\d+:0\]$/, '')}[${from - 1}]`;
+    return `{{${more}{${part.params.by === 'sign' ? sign : "1'b0"}}}, ${a}}`;
+  }
+}
