@@ -1,17 +1,44 @@
 import { readFile, stat } from 'node:fs/promises';
-import type { Sheet } from '../src/core/circuit/lesson';
+import { basename } from 'node:path';
+import type { Lesson, Sheet } from '../src/core/circuit/lesson';
 import { readLesson } from '../src/core/formats/lesson-file';
 import { tooLarge } from '../src/core/formats/read-json';
+import { readVerilog } from '../src/core/formats/verilog/read';
+import { compile } from '../src/core/netlist/compile';
+import type { Netlist } from '../src/core/netlist/netlist';
 import { BadInput } from './bad-input';
 
+export interface CircuitOptions {
+  readonly sheet?: string;
+  readonly module?: string;
+}
+
+/** A sheet with the lesson around it. */
+export interface Circuit {
+  readonly lesson: Lesson;
+  readonly sheet: Sheet;
+}
+
 /**
- * The sheet of a lesson file: the named one, or the first.
+ * The circuit of a lesson file (the named sheet, or the first) or of a Verilog file (the named module, or the one
+ * that no other uses).
+ * @param laidOut whether what is read from Verilog is to be looked at.
  * @throws BadInput with file and reason.
  */
-export async function openSheet(file: string, name?: string): Promise<Sheet> {
-  const read = readLesson(await textOf(file));
+export async function openCircuit(file: string, options: CircuitOptions, laidOut = false): Promise<Circuit> {
+  const verilog = file.endsWith('.v');
+  if (!verilog && !file.endsWith('.json'))
+    throw new BadInput(`${file}: a lesson file (*.manege.json) or Verilog (*.v) is needed`);
+  const text = await textOf(file);
+  if (options.module !== undefined && !verilog) throw new BadInput(`${file}: --module is for Verilog (*.v)`);
+  const read = verilog
+    ? readVerilog(text, basename(file, '.v'), { module: options.module, laidOut })
+    : readLesson(text);
   if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
-  const { sheets } = read.value;
+  return { lesson: read.value, sheet: sheetNamed(file, read.value, options.sheet) };
+}
+
+function sheetNamed(file: string, { sheets }: Lesson, name?: string): Sheet {
   if (name === undefined) return sheets[0]!;
   const found = sheets.find((s) => s.name === name || s.id === name);
   if (found) return found;
@@ -19,8 +46,12 @@ export async function openSheet(file: string, name?: string): Promise<Sheet> {
   throw new BadInput(`${file}: there is no sheet “${name}”; it has ${names}`);
 }
 
-async function textOf(file: string): Promise<string> {
-  if (!file.endsWith('.json')) throw new BadInput(`${file}: a lesson file (*.manege.json) is needed`);
+export function compiled({ lesson, sheet }: Circuit): Netlist {
+  return compile(sheet, lesson.sheets);
+}
+
+/** The text of a file. @throws BadInput where it is not there, cannot be read, or is too large. */
+export async function textOf(file: string): Promise<string> {
   try {
     const large = tooLarge((await stat(file)).size);
     if (large) throw new BadInput(`${file}: ${large}`);

@@ -1,68 +1,47 @@
-import { once } from 'node:events';
-import { createWriteStream } from 'node:fs';
-import type { Writable } from 'node:stream';
 import { deriveTable } from '../src/core/logic/derive-table';
+import { stateTable } from '../src/core/logic/state-table';
 import { type TableFormat, tableLines } from '../src/core/logic/table-text';
-import { countOnes, whyNoTable } from '../src/core/logic/truth-table';
-import { compile } from '../src/core/netlist/compile';
+import { countOnes, type TruthTable, whyNoTable } from '../src/core/logic/truth-table';
 import { BadInput } from './bad-input';
-import { openSheet } from './open-circuit';
+import { type CircuitOptions, compiled, openCircuit } from './open-circuit';
+import { progressLine, writeLines, writeStats } from './write-out';
 
-interface Options {
-  readonly sheet?: string;
+interface Options extends CircuitOptions {
   readonly format: TableFormat | 'none';
   readonly out?: string;
   readonly stats?: boolean;
 }
 
 /**
- * `manege table`: writes the truth table of a sheet.
+ * `manege table`: writes the truth table of a circuit; of one with storage, next state and outputs over present
+ * state and inputs.
  * @throws BadInput where the circuit cannot be read or has no table.
  */
 export async function table(file: string, options: Options): Promise<void> {
-  const sheet = await openSheet(file, options.sheet);
-  const netlist = compile(sheet);
-  const reason = whyNoTable(netlist);
-  if (reason) throw new BadInput(`${file}: sheet “${sheet.name}” has no truth table: ${reason}`);
+  const circuit = await openCircuit(file, options);
+  const netlist = compiled(circuit);
+  const progress = progressLine('deriving');
   const begun = performance.now();
-  const derived = deriveTable(netlist);
+  let derived: TruthTable;
+  if (netlist.storage.length > 0) {
+    const made = stateTable(netlist, progress);
+    if (!made.ok)
+      throw new BadInput(`${file}: sheet “${circuit.sheet.name}” has no state table: ${made.problem}`);
+    derived = made.value;
+  } else {
+    const reason = whyNoTable(netlist);
+    if (reason) throw new BadInput(`${file}: sheet “${circuit.sheet.name}” has no truth table: ${reason}`);
+    derived = deriveTable(netlist, { progress });
+  }
   const elapsedMs = performance.now() - begun;
-  if (options.format !== 'none') await write(tableLines(derived, options.format), options.out);
-  if (options.stats) {
-    const stats = {
+  progress(1);
+  if (options.format !== 'none') await writeLines(tableLines(derived, options.format), options.out);
+  if (options.stats)
+    writeStats({
       elapsedMs: +elapsedMs.toFixed(3),
       rows: derived.rows,
       gates: netlist.op.length,
       events: 0,
-      peakRssMb: Math.round(process.resourceUsage().maxRSS / 1024),
       ones: Object.fromEntries(derived.outputs.map((name, o) => [name, countOnes(derived.ones[o]!)])),
-    };
-    process.stderr.write(`${JSON.stringify(stats)}\n`);
-  }
-}
-
-const LINES_AT_ONCE = 4096;
-
-async function write(lines: Iterable<string>, out?: string): Promise<void> {
-  const stream: Writable = out ? createWriteStream(out) : process.stdout;
-  const failed = new Promise<never>((_, reject) =>
-    stream.once('error', (error: NodeJS.ErrnoException) =>
-      reject(new BadInput(`${out ?? 'output'}: cannot be written (${error.code})`)),
-    ),
-  );
-  const put = async (text: string) => {
-    if (!stream.write(text)) await once(stream, 'drain');
-  };
-  const all = async () => {
-    let share: string[] = [];
-    for (const line of lines) {
-      share.push(`${line}\n`);
-      if (share.length < LINES_AT_ONCE) continue;
-      await put(share.join(''));
-      share = [];
-    }
-    await put(share.join(''));
-    if (out) await new Promise<void>((done) => stream.end(done));
-  };
-  await Promise.race([all(), failed]);
+    });
 }

@@ -302,6 +302,16 @@ export class Run {
     return held;
   }
 
+  /** Puts storage to values now, by the names of `storeName`, as if it had always held them. */
+  putState(held: ReadonlyMap<string, Logic>): void {
+    const { netlist } = this;
+    for (const [i, g] of netlist.storage.entries()) {
+      const value = held.get(storeName(netlist, i));
+      if (value !== undefined) this.plan(netlist.out[g]!, value);
+    }
+    this.settleInstant(this.trace);
+  }
+
   private takeDue(now: number): void {
     const { queue, netlist, dueGates } = this;
     const due = this.wheel.count > 0 ? this.wheel.take(now, dueGates) : 0;

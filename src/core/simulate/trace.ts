@@ -72,8 +72,8 @@ export class Trace {
     return this.chunks.reduce((sum, c) => sum + c.count, 0);
   }
 
-  /** All values at a time in ps: those that hold once everything of that instant has taken effect. */
-  stateAt(time: number): Uint8Array {
+  /** The last chunk that begins not after a time, or -1. */
+  private chunkAt(time: number): number {
     let at = -1;
     for (let low = 0, high = this.chunks.length - 1; low <= high; ) {
       const middle = (low + high) >> 1;
@@ -82,6 +82,12 @@ export class Trace {
         low = middle + 1;
       } else high = middle - 1;
     }
+    return at;
+  }
+
+  /** All values at a time in ps: those that hold once everything of that instant has taken effect. */
+  stateAt(time: number): Uint8Array {
+    const at = this.chunkAt(time);
     if (at === -1) return (this.chunks[0]?.start ?? this.now).slice();
     const chunk = this.chunks[at]!;
     const state = chunk.start.slice();
@@ -110,6 +116,55 @@ export class Trace {
       }
     }
     return lanes;
+  }
+
+  /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */
+  *changes(from: number, to: number): Generator<{ time: number; net: number; value: number }> {
+    const change = { time: 0, net: 0, value: 0 };
+    for (const chunk of this.chunks) {
+      if (chunk.times[chunk.count - 1]! <= from) continue;
+      for (let i = 0; i < chunk.count; i++) {
+        change.time = chunk.times[i]!;
+        if (change.time <= from) continue;
+        if (change.time > to) return;
+        change.net = chunk.nets[i]!;
+        change.value = chunk.values[i]!;
+        yield change;
+      }
+    }
+  }
+
+  /** The value of a net at a time in ps, once everything of that instant has taken effect. */
+  valueAt(net: number, time: number): Logic {
+    const at = this.chunkAt(time);
+    if (at === -1) return (this.chunks[0]?.start[net] ?? this.now[net]) as Logic;
+    const chunk = this.chunks[at]!;
+    for (let i = this.upTo(chunk, time) - 1; i >= 0; i--)
+      if (chunk.nets[i] === net) return chunk.values[i] as Logic;
+    return chunk.start[net] as Logic;
+  }
+
+  /** Changes of a chunk that are not after a time. */
+  private upTo(chunk: Chunk, time: number): number {
+    let low = 0;
+    for (let high = chunk.count; low < high; ) {
+      const middle = (low + high) >> 1;
+      if (chunk.times[middle]! <= time) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** How often each net went up and down again, or down and up, within less than `width` ps. */
+  shortPulses(width: number): Map<number, number> {
+    const last = new Map<number, number>();
+    const found = new Map<number, number>();
+    for (const { time, net } of this.changes(Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY)) {
+      const before = last.get(net);
+      if (before !== undefined && time - before < width) found.set(net, (found.get(net) ?? 0) + 1);
+      last.set(net, time);
+    }
+    return found;
   }
 
   /** Time in ps of the last change before `time` of any of the nets, or null. */

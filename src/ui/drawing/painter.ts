@@ -10,8 +10,8 @@ import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { FONTS, type Palette } from './palette';
 import { STEP, type View } from './view';
 
-/** How a signal is drawn: its value, or two drivers against each other. */
-export type Signal = Logic | 'conflict';
+/** How a signal is drawn: its value, two drivers against each other, or several bits together. */
+export type Signal = Logic | 'conflict' | 'bus';
 
 /** What is on the sheet at the moment. */
 export interface Scene {
@@ -183,17 +183,23 @@ function paintWires(
       halo(g, points, palette, overlay.wires.has(wire));
     const nets =
       wire === undefined ? scene.netlist.netsOfPin(pin!.part, pin!.port) : scene.netlist.netsOfWire(wire);
-    add(signalAt(scene, nets?.[0]), points);
+    add(nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]), points);
   }
-  for (const signal of [ZERO, Z, X, ONE, 'conflict'] as const)
+  for (const signal of [ZERO, Z, X, ONE, 'bus', 'conflict'] as const)
     strokeSignal(g, signal, byNet.get(signal) ?? [], palette, thin);
   for (const joint of jointsOf(scene.sheet)) {
-    const signal = signalAt(scene, scene.netlist.netsOfWire(joint.wire)?.[0]);
+    const nets = scene.netlist.netsOfWire(joint.wire);
+    const signal = nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]);
     g.fillStyle = signalColour(signal, palette);
     g.beginPath();
     g.arc(joint.at.x, joint.at.y, signal === ONE ? 0.36 : 0.3, 0, 7);
     g.fill();
   }
+}
+
+/** A bus is one strong line of ink, whatever its bits are, but for a conflict on one of them. */
+function busSignal(scene: Scene, nets: readonly number[]): Signal {
+  return nets.some((net) => scene.conflicts.has(net)) ? 'conflict' : 'bus';
 }
 
 function signalColour(signal: Signal, palette: Palette): string {
@@ -206,6 +212,8 @@ function signalColour(signal: Signal, palette: Palette): string {
       return palette.unknown;
     case Z:
       return palette.undriven;
+    case 'bus':
+      return palette.ink;
     default:
       return palette.conflict;
   }
@@ -247,7 +255,7 @@ function strokeSignal(
 ): void {
   if (courses.length === 0) return;
   g.strokeStyle = signalColour(signal, palette);
-  g.lineWidth = signal === ONE ? THICK : signal === 'conflict' ? MEDIUM : thin;
+  g.lineWidth = signal === ONE || signal === 'bus' ? THICK : signal === 'conflict' ? MEDIUM : thin;
   g.lineCap = 'butt';
   if (signal === Z) g.setLineDash([0.45, 0.4]);
   g.beginPath();
@@ -313,8 +321,8 @@ function paintPart(
   }
   const shapes = kind.symbol(part.params, {
     standard: scene.standard,
-    value: (port) => {
-      const net = scene.netlist.ownNet(part.id, port);
+    value: (port, bit) => {
+      const net = scene.netlist.ownNet(part.id, port, bit);
       return net === undefined ? Z : (scene.values[net] as Logic);
     },
     held: scene.on.has(part.id),

@@ -1,0 +1,31 @@
+import { extname } from 'node:path';
+import { writeLesson } from '../src/core/formats/lesson-file';
+import { writeSvg } from '../src/core/formats/svg';
+import { writeVerilog } from '../src/core/formats/verilog/write';
+import { deriveTable } from '../src/core/logic/derive-table';
+import { tableLines } from '../src/core/logic/table-text';
+import { whyNoTable } from '../src/core/logic/truth-table';
+import { BadInput } from './bad-input';
+import { type Circuit, type CircuitOptions, compiled, openCircuit } from './open-circuit';
+import { writeLines } from './write-out';
+
+/** `manege convert`: a circuit from one format to another, by the endings of the files. */
+export async function convert(from: string, to: string, options: CircuitOptions): Promise<void> {
+  const ending = to.endsWith('.manege.json') ? '.manege.json' : extname(to);
+  const write = WRITERS[ending];
+  if (!write) throw new BadInput(`${to}: the ending says what to write: ${Object.keys(WRITERS).join(', ')}`);
+  const circuit = await openCircuit(from, options, true);
+  await writeLines(write(circuit, from), to);
+}
+
+const WRITERS: Record<string, (circuit: Circuit, from: string) => Iterable<string>> = {
+  '.manege.json': ({ lesson }) => [writeLesson(lesson).trimEnd()],
+  '.v': ({ lesson, sheet }) => [writeVerilog(lesson, sheet).trimEnd()],
+  '.svg': ({ lesson, sheet }) => [writeSvg(sheet, lesson.settings.symbols).trimEnd()],
+  '.csv': (circuit, from) => {
+    const netlist = compiled(circuit);
+    const reason = whyNoTable(netlist);
+    if (reason) throw new BadInput(`${from}: it has no truth table: ${reason}`);
+    return tableLines(deriveTable(netlist), 'csv');
+  },
+};

@@ -1,0 +1,141 @@
+import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
+import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
+import type { Netlist } from '../src/core/netlist/netlist';
+import { type Delays, Run } from '../src/core/simulate/run';
+import { type Logic, ONE, X, ZERO } from '../src/core/values/logic';
+import { BadInput } from './bad-input';
+import { type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
+import { progressLine, writeLines, writeStats } from './write-out';
+
+interface Options extends CircuitOptions {
+  readonly stimulus?: string;
+  readonly until?: string;
+  readonly delays: Delays;
+  readonly samples?: string;
+  readonly vcd?: string;
+  readonly stats?: boolean;
+}
+
+/** Changes of nets in one slice of a run, and at most where nothing says when it ends. */
+const SLICE = 1_000_000;
+const MOST_UNBOUNDED = 100_000_000;
+/** Changes that the trace holds for a dump: 13 bytes each. */
+const MOST_CHANGES = 20_000_000;
+
+/**
+ * `manege simulate`: runs a circuit on a stimulus.
+ * @throws BadInput where the circuit or the stimulus cannot be read.
+ */
+export async function simulate(file: string, options: Options): Promise<void> {
+  const circuit = await openCircuit(file, options);
+  const netlist = compiled(circuit);
+  const until = options.until === undefined ? null : timeOf(options.until);
+  const rows = options.stimulus === undefined ? [] : await stimulusOf(options.stimulus, netlist);
+  const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
+  const begun = performance.now();
+  const run = new Run(netlist, {
+    delays: options.delays,
+    powerUp: powerUp[circuit.lesson.settings.powerUp],
+    mostChanges: options.vcd ? MOST_CHANGES : 0,
+  });
+  const progress = progressLine('running');
+  const samples = [sampleHeading(netlist)];
+  const end = until ?? rows.at(-1)?.time ?? 0;
+  for (const [i, row] of rows.entries()) {
+    if (until !== null && row.time > until) break;
+    advance(run, row.time, progress, end);
+    run.set(row.changes);
+    // The sample shows what the row has led to just before the next one.
+    const next = rows[i + 1]?.time;
+    if (next === undefined || (until !== null && next > until)) finish(run, until);
+    else advance(run, Math.max(row.time, next - 1), progress, end);
+    samples.push(sampleLine(run, row.time));
+  }
+  if (rows.length === 0) finish(run, until);
+  const elapsedMs = performance.now() - begun;
+  progress(1);
+  if (options.samples) await writeLines(samples, options.samples);
+  else if (!options.vcd && !options.stats) await writeLines(samples);
+  if (options.vcd) {
+    const signals = signalsOf(netlist, circuit.sheet, circuit.lesson.sheets);
+    await writeLines(writeVcd(run.trace, signals, run.time), options.vcd);
+  }
+  tell(run, file, options);
+  if (options.stats)
+    writeStats({
+      elapsedMs: +elapsedMs.toFixed(3),
+      rows: rows.length,
+      gates: netlist.op.length,
+      events: run.events,
+      endNs: run.time / 1000,
+      violations: run.violationCount,
+    });
+}
+
+function advance(run: Run, until: number, progress: (share: number) => void, end: number): void {
+  while (!run.advance(until, SLICE)) if (end > 0) progress(Math.min(0.99, run.time / end));
+}
+
+/** Runs to the given end, or without one to rest; what never rests by itself ends where the stimulus does. */
+function finish(run: Run, until: number | null): void {
+  const moves = run.netlist.sources.some((s) => s.kind === 'clock' || s.kind === 'stimulus');
+  if (until !== null) advance(run, until, () => {}, 0);
+  else if (!moves && !run.advance(Number.POSITIVE_INFINITY, MOST_UNBOUNDED))
+    throw new BadInput('the circuit never comes to rest: say with --until where the run ends');
+}
+
+function timeOf(text: string): number {
+  const ps = Math.round(Number(text) * 1000);
+  if (text.trim() === '' || !Number.isFinite(ps))
+    throw new BadInput(`--until ${text}: a time in ns is needed`);
+  if (ps < 0) throw new BadInput(`--until ${text}: the time is negative`);
+  return ps;
+}
+
+async function stimulusOf(file: string, netlist: Netlist): Promise<StimulusRow[]> {
+  if (!file.endsWith('.csv') && !file.endsWith('.vcd'))
+    throw new BadInput(`${file}: a stimulus is CSV (*.csv) or a value change dump (*.vcd)`);
+  const text = await textOf(file);
+  if (file.endsWith('.vcd')) return stimulusFromVcd(file, text, netlist);
+  const read = readStimulus(text, netlist);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  return read.value;
+}
+
+/** The changes of those signals of a dump that are called as inputs are. */
+function stimulusFromVcd(file: string, text: string, netlist: Netlist): StimulusRow[] {
+  const read = readVcd(text);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  const byTime = new Map<number, [number, Logic][]>();
+  let found = 0;
+  for (const t of netlist.inputs) {
+    const signal = read.value.find(
+      (s) => s.name === t.name.replaceAll(/\s+/g, '_') && s.width === t.nets.length,
+    );
+    if (!signal) continue;
+    found++;
+    for (const { time, bits } of signal.changes) {
+      const list = byTime.get(time) ?? [];
+      for (const [bit, net] of t.nets.entries()) list.push([net, bits[bit]!]);
+      byTime.set(time, list);
+    }
+  }
+  if (found === 0) throw new BadInput(`${file}: no signal in it is called as an input of the circuit is`);
+  return [...byTime].sort((a, b) => a[0] - b[0]).map(([time, changes]) => ({ time, changes }));
+}
+
+/** What a run found wrong, in words on the terminal. */
+function tell(run: Run, file: string, options: Options): void {
+  const say = (text: string) => process.stderr.write(`manege: ${file}: ${text}\n`);
+  const { netlist } = run;
+  const first = run.violations[0];
+  if (first) {
+    const part = netlist.partName(netlist.owner[netlist.storage[first.store]!]!);
+    say(
+      `${run.violationCount} ${run.violationCount === 1 ? 'time' : 'times'} data moved too near to a clock edge; first at ${first.time / 1000} ns, ${first.kind} time of ${part} missed by ${first.short / 1000} ns`,
+    );
+  }
+  if (run.unsettled.size > 0) say(`${run.unsettled.size} nets never came to rest and were set to X`);
+  if (run.trace.trimmed && options.vcd)
+    say(`the dump begins at ${run.trace.begins / 1000} ns: what was before did not fit`);
+}

@@ -1,0 +1,111 @@
+import Papa from 'papaparse';
+import { csvField } from '../logic/table-text';
+import type { Column, Netlist, Terminal } from '../netlist/netlist';
+import type { Run } from '../simulate/run';
+import { type Logic, letterOf } from '../values/logic';
+import { readWord } from '../values/radix';
+import { type Read, refused } from './read-json';
+
+const MOST_ROWS = 2_000_000;
+const MOST_COLUMNS = 10_000;
+
+/** Rows and columns of a CSV file (RFC 4180), blank lines left out; `lines` are their numbers in the file. */
+export interface CsvRows {
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** Reads CSV with a heading line. */
+export function readCsv(text: string): Read<CsvRows> {
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: 'greedy',
+    delimiter: ',',
+  });
+  const bad = parsed.errors[0];
+  if (bad) return refused(`row ${(bad.row ?? 0) + 1}: a quoted field is not closed as it should be`);
+  const [heads, ...rows] = parsed.data;
+  if (!heads) return refused('it is empty; a heading line is expected');
+  if (heads.length > MOST_COLUMNS || rows.length > MOST_ROWS)
+    return refused(`it has more than ${MOST_COLUMNS} columns or ${MOST_ROWS} rows`);
+  for (const [i, row] of rows.entries())
+    if (row.length !== heads.length)
+      return refused(`row ${i + 2} has ${row.length} fields, and the heading has ${heads.length}`);
+  return { ok: true, value: { heads: heads.map((h) => h.trim()), rows } };
+}
+
+/** What happens at one time of a stimulus: nets and their new values. */
+export interface StimulusRow {
+  /** Ps. */
+  readonly time: number;
+  readonly changes: readonly (readonly [net: number, value: Logic])[];
+}
+
+/** Finds an input, or one bit of a bus, by the name of a column. */
+export function inputNets(netlist: Netlist, name: string): readonly number[] | null {
+  const whole = netlist.inputs.find((t: Terminal) => t.name === name);
+  if (whole) return whole.nets;
+  const bit = netlist.inputColumns.find((c: Column) => c.name === name);
+  return bit ? bit.nets : null;
+}
+
+/**
+ * Reads a stimulus: a column `time` in ns, and one for each input that is driven, which may be a bus (`a`) or one
+ * of its bits (`a[3]`). A blank field leaves the input as it is.
+ */
+export function readStimulus(text: string, netlist: Netlist): Read<StimulusRow[]> {
+  const csv = readCsv(text);
+  if (!csv.ok) return csv;
+  const { heads, rows } = csv.value;
+  const timeAt = heads.findIndex((h) => h.toLowerCase() === 'time');
+  if (timeAt === -1) return refused('there is no column “time” (in ns)');
+  const columns: (readonly number[] | null)[] = [];
+  for (const [i, head] of heads.entries()) {
+    if (i === timeAt) {
+      columns.push(null);
+      continue;
+    }
+    const nets = inputNets(netlist, head);
+    if (!nets) {
+      const names = netlist.inputs.map((t) => t.name).join(', ') || 'none';
+      return refused(`column “${head}” is not an input of the circuit; its inputs are ${names}`);
+    }
+    if (heads.indexOf(head) !== i) return refused(`column “${head}” is there twice`);
+    columns.push(nets);
+  }
+  const read: StimulusRow[] = [];
+  for (const [r, row] of rows.entries()) {
+    const said = row[timeAt]!.trim();
+    const time = Math.round(Number(said) * 1000);
+    if (said === '' || !Number.isFinite(time)) return refused(`row ${r + 2}: “${said}” is not a time in ns`);
+    if (time < 0) return refused(`row ${r + 2}: the time ${said} is negative`);
+    if (read.length && time < read.at(-1)!.time)
+      return refused(`row ${r + 2}: the time ${said} is before that of the row above`);
+    const changes: [number, Logic][] = [];
+    for (const [c, nets] of columns.entries()) {
+      const field = row[c]!.trim();
+      if (!nets || field === '') continue;
+      const bits = readWord(field, nets.length);
+      if (!bits)
+        return refused(
+          `row ${r + 2}, column “${heads[c]}”: “${field}” is not a value of ${nets.length} ${nets.length === 1 ? 'bit' : 'bits'}`,
+        );
+      for (const [bit, net] of nets.entries()) changes.push([net, bits[bit]!]);
+    }
+    read.push({ time, changes });
+  }
+  return { ok: true, value: read };
+}
+
+/** The heading of samples: time, then every input and output bit in declared order. */
+export function sampleHeading(netlist: Netlist): string {
+  return ['time', ...[...netlist.inputColumns, ...netlist.outputColumns].map((c) => c.name)]
+    .map(csvField)
+    .join(',');
+}
+
+/** One line of samples: what all inputs and outputs are now. @param time in ps. */
+export function sampleLine(run: Run, time: number): string {
+  const { inputColumns, outputColumns } = run.netlist;
+  const values = [...inputColumns, ...outputColumns].map((c) => letterOf(run.values[c.nets[0]] as Logic));
+  return [String(time / 1000), ...values].join(',');
+}

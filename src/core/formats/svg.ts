@@ -1,0 +1,123 @@
+import { around, grown, type Point, turned } from '../circuit/geometry';
+import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
+import { jointsOf } from '../drawing/joints';
+import { bodyOf, courseOf, footprintOf, labelSide, pinsOf } from '../drawing/placement';
+import { kindOf } from '../parts/catalogue';
+import type { Paint, Shape } from '../parts/shape';
+import { X } from '../values/logic';
+
+/** Pixels of a grid step. */
+const STEP = 12;
+/** The light theme: a picture is mostly put on paper. */
+const COLOURS: Record<Paint, string> = {
+  ink: '#2a2331',
+  raised: '#ffffff',
+  paper: '#fbf8f2',
+  quiet: '#6e6678',
+  accent: '#7a3b69',
+  hairline: '#e4ddd0',
+  zero: '#8a8494',
+  one: '#e39a12',
+};
+const FONTS = {
+  text: 'Atkinson Hyperlegible Next, sans-serif',
+  mono: 'Atkinson Hyperlegible Mono, monospace',
+};
+
+const escaped = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+const n = (value: number) => String(+value.toFixed(3));
+
+/**
+ * A sheet as a picture (SVG 1.1): the same shapes as on the screen, without signals.
+ * @param standard whether gates have distinctive or rectangular outlines.
+ */
+export function writeSvg(sheet: Sheet, standard: 'distinctive' | 'rectangular' = 'distinctive'): string {
+  const courses = [...sheet.wires.values()].map((w) => ({ wire: w, points: courseOf(sheet, w) }));
+  const corners = courses.flatMap(({ points }) => points.map(({ x, y }) => ({ x0: x, y0: y, x1: x, y1: y })));
+  const box = grown(
+    around([...[...sheet.parts.values()].map(footprintOf), ...corners]) ?? { x0: 0, y0: 0, x1: 10, y1: 10 },
+    2,
+  );
+  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
+  const lines: string[] = [
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${n(width * STEP)}" height="${n(height * STEP)}" viewBox="${n(box.x0)} ${n(box.y0)} ${n(width)} ${n(height)}" role="img">`,
+    `<title>${escaped(sheet.name)}</title>`,
+    `<rect x="${n(box.x0)}" y="${n(box.y0)}" width="${n(width)}" height="${n(height)}" fill="${COLOURS.raised}"/>`,
+    `<g fill="none" stroke="${COLOURS.ink}" stroke-linejoin="round">`,
+  ];
+  const widthOf = (part: string, port: string) =>
+    pinsOf(sheet.parts.get(part)!).find((p) => p.port.name === port)?.port.width ?? 1;
+  for (const { wire, points } of courses) {
+    if (points.length < 2) continue;
+    const bits = Math.max(1, ...[wire.from, wire.to].map((e) => (isPinEnd(e) ? widthOf(e.part, e.port) : 1)));
+    lines.push(`<path d="${pathOf(points)}" stroke-width="${bits > 1 ? 0.3 : 0.12}"/>`);
+  }
+  for (const part of sheet.parts.values())
+    for (const { at, out, port } of pinsOf(part))
+      lines.push(
+        `<path d="${pathOf([at, { x: at.x - out.x * port.lead, y: at.y - out.y * port.lead }])}" stroke-width="${port.width > 1 ? 0.3 : 0.12}"/>`,
+      );
+  lines.push('</g>');
+  for (const { at } of jointsOf(sheet))
+    lines.push(`<circle cx="${n(at.x)}" cy="${n(at.y)}" r="0.3" fill="${COLOURS.ink}"/>`);
+  for (const part of sheet.parts.values()) lines.push(...partLines(part, standard));
+  return `${[...lines, '</svg>'].join('\n')}\n`;
+}
+
+function pathOf(points: readonly Point[]): string {
+  return points.map((p, i) => `${i === 0 ? 'M' : 'L'}${n(p.x)} ${n(p.y)}`).join('');
+}
+
+function partLines(part: Part, standard: 'distinctive' | 'rectangular'): string[] {
+  const kind = kindOf(part);
+  const shapes = kind.symbol(part.params, { standard, value: () => X, held: false });
+  const lines = [`<g transform="translate(${n(part.at.x)} ${n(part.at.y)})">`];
+  for (const shape of shapes) lines.push(shapeLine(shape, part));
+  lines.push('</g>');
+  const label = labelLine(part);
+  return label ? [...lines, label] : lines;
+}
+
+const ANCHOR = { left: 'start', center: 'middle', right: 'end' } as const;
+
+function textLine(at: Point, text: string, size: number, align: keyof typeof ANCHOR, more = ''): string {
+  return `<text x="${n(at.x)}" y="${n(at.y)}" font-size="${n(size)}" text-anchor="${ANCHOR[align]}"${more}>${escaped(text)}</text>`;
+}
+
+function shapeLine(shape: Shape, part: Part): string {
+  if (shape.shape === 'text') {
+    const at = turned(shape, part.turn);
+    const own = shape.align ?? 'left';
+    const opposite = own === 'left' ? 'right' : own === 'right' ? 'left' : 'center';
+    const align = part.turn === 0 ? own : part.turn === 2 ? opposite : 'center';
+    const more = ` fill="${COLOURS[shape.paint ?? 'ink']}" font-family="${FONTS[shape.face ?? 'text']}"${shape.bold ? ' font-weight="700"' : ''}`;
+    return textLine({ x: at.x, y: at.y + shape.size * 0.35 }, shape.text, shape.size, align, more);
+  }
+  const turn = part.turn === 0 ? '' : ` transform="rotate(${90 * part.turn})"`;
+  const paint = `fill="${shape.fill ? COLOURS[shape.fill] : 'none'}"${
+    shape.stroke
+      ? ` stroke="${COLOURS[shape.stroke]}" stroke-width="${n(shape.weight ?? 0.1)}" stroke-linecap="round"`
+      : ''
+  }`;
+  return shape.shape === 'circle'
+    ? `<circle cx="${n(shape.x)}" cy="${n(shape.y)}" r="${n(shape.r)}" ${paint}${turn}/>`
+    : `<path d="${shape.d}" ${paint}${turn}/>`;
+}
+
+function labelLine(part: Part): string | null {
+  if (!part.label) return null;
+  const body = bodyOf(part);
+  const middle = (body.y0 + body.y1) / 2 + 0.4;
+  const more = ` fill="${COLOURS.ink}" font-family="${FONTS.text}" font-weight="600"`;
+  switch (labelSide(part)) {
+    case 'left':
+      return textLine({ x: body.x0 - 0.85, y: middle }, part.label, 1.15, 'right', more);
+    case 'right':
+      return textLine({ x: body.x1 + 1.3, y: middle }, part.label, 1.15, 'left', more);
+    case 'top':
+      return textLine({ x: (body.x0 + body.x1) / 2, y: body.y0 - 0.6 }, part.label, 1.15, 'center', more);
+    default:
+      return null;
+  }
+}
