@@ -7,6 +7,13 @@ const top = join(__dirname, '..');
 const demo = join(top, 'demo', 'drive-interlock.manege.json');
 const folder = mkdtempSync(join(tmpdir(), 'manege-'));
 
+/** Counts while it is enabled; its bits are handed out as a bus. */
+const COUNTER = `
+module counter(input clk, en, output reg [1:0] q);
+  always @(posedge clk) if (en) q <= #5 {q[1] ^ q[0], ~q[0]};
+endmodule
+`;
+
 function manege(...words: string[]) {
   const { status, stdout, stderr } = spawnSync(join(top, 'manege'), words, { encoding: 'utf8' });
   return { status, stdout, stderr };
@@ -17,6 +24,8 @@ function file(name: string, text: string): string {
   writeFileSync(path, text);
   return path;
 }
+
+const counter = file('counter.v', COUNTER);
 
 test('prints the table of the interlock as CSV', () => {
   const { status, stdout } = manege('table', demo, '--format', 'csv');
@@ -48,10 +57,63 @@ test.each<[string, string[], RegExp]>([
     /it is a hand-in, and a lesson is needed/,
   ],
   [
-    'a circuit with storage',
-    ['table', join(top, 'demo/lamp-chase.manege.json')],
-    /no truth table: This sheet remembers/,
+    'an unknown sheet of Verilog',
+    ['table', counter, '--module', 'cellar'],
+    /there is no module cellar; it has counter/,
   ],
+  [
+    'Verilog that is none',
+    ['inspect', file('bad.v', 'module t(\n  input 3a);')],
+    /bad\.v: line 2, column 9: the name of a port is expected/,
+  ],
+  [
+    'a stimulus that is not there',
+    ['simulate', counter, '--stimulus', '/nowhere.csv'],
+    /nowhere\.csv: there is no such file/,
+  ],
+  [
+    'a stimulus with a wrong ending',
+    ['simulate', counter, '--stimulus', demo],
+    /a stimulus is CSV \(\*\.csv\) or a value change dump/,
+  ],
+  [
+    'a stimulus for an unknown input',
+    ['simulate', counter, '--stimulus', file('u.csv', 'time,door\n0,1\n')],
+    /u\.csv: column “door” is not an input of the circuit; its inputs are clk, en/,
+  ],
+  [
+    'a stimulus without time',
+    ['simulate', counter, '--stimulus', file('n.csv', 'clk\n0\n')],
+    /n\.csv: there is no column “time”/,
+  ],
+  [
+    'a negative time in a stimulus',
+    ['simulate', counter, '--stimulus', file('m.csv', 'time,clk\n-5,1\n')],
+    /m\.csv: row 2: the time -5 is negative/,
+  ],
+  [
+    'times that run back',
+    ['simulate', counter, '--stimulus', file('b.csv', 'time,clk\n5,1\n4,0\n')],
+    /b\.csv: row 3: the time 4 is before/,
+  ],
+  [
+    'a value that does not fit',
+    ['simulate', counter, '--stimulus', file('v.csv', 'time,clk\n5,2\n')],
+    /row 2, column “clk”: “2” is not a value of 1 bit/,
+  ],
+  ['a negative end', ['simulate', counter, '--until', '-1'], /--until -1: the time is negative/],
+  [
+    'an end that is no time',
+    ['simulate', counter, '--until', 'soon'],
+    /--until soon: a time in ns is needed/,
+  ],
+  ['an unknown setting of delays', ['simulate', counter, '--delays', 'some'], /some/],
+  [
+    'a file to convert into that has no known ending',
+    ['convert', counter, join(folder, 'x.png')],
+    /x\.png: the ending says what to write/,
+  ],
+  ['a module of a lesson', ['inspect', demo, '--module', 'x'], /--module is for Verilog/],
   ['an unknown format', ['table', demo, '--format', 'xls'], /xls/],
   ['an unknown verb', ['tabel', demo], /unknown command/],
   [
@@ -70,4 +132,76 @@ test('explains itself', () => {
   const { status, stdout } = manege('table', '--help');
   expect(status).toBe(0);
   expect(stdout).toContain('--sheet <name>');
+});
+
+test('a circuit with storage has a table of next states', () => {
+  const { status, stdout } = manege('table', counter);
+  expect(status).toBe(0);
+  expect(stdout.split('\n').slice(0, 4)).toEqual([
+    'q[1],q[0],en,q[1]+,q[0]+,q[1],q[0]',
+    '0,0,0,0,0,0,0',
+    '0,0,1,0,1,0,0',
+    '0,1,0,0,1,0,1',
+  ]);
+});
+
+test('simulates on a stimulus: samples just before each next row, a dump, and what it did', () => {
+  const stimulus = file('count.csv', 'time,en,clk\n0,1,0\n10,,1\n20,,0\n30,,1\n33,,\n40,0,0\n50,,1\n');
+  const [samples, dump] = [join(folder, 'samples.csv'), join(folder, 'count.vcd')];
+  const { status, stdout, stderr } = manege(
+    'simulate',
+    counter,
+    '--stimulus',
+    stimulus,
+    '--samples',
+    samples,
+    '--vcd',
+    dump,
+    '--stats',
+  );
+  expect([status, stdout]).toEqual([0, '']);
+  expect(readFileSync(samples, 'utf8')).toBe(
+    'time,clk,en,q[1],q[0]\n0,0,1,0,0\n10,1,1,0,1\n20,0,1,0,1\n30,1,1,0,1\n33,1,1,1,0\n40,0,0,1,0\n50,1,0,1,0\n',
+  );
+  expect(JSON.parse(stderr.trim().split('\n').at(-1)!)).toMatchObject({ rows: 7, violations: 0 });
+  const text = readFileSync(dump, 'utf8');
+  expect(text).toContain('$var wire 2 # q [1:0] $end');
+  expect(text).toContain('#35000\nb10 #');
+  // The dump drives the circuit as the stimulus did.
+  const again = manege('simulate', counter, '--stimulus', dump, '--samples', join(folder, 'again.csv'));
+  expect(again.status).toBe(0);
+  expect(readFileSync(join(folder, 'again.csv'), 'utf8').trim().split('\n').at(-1)).toBe('50,1,0,1,0');
+});
+
+test('inspects: parts, levels, the slowest way, the shortest clock period', () => {
+  const chain = file(
+    'chain.v',
+    'module chain(input a, b, output y); wire m; and #(10, 8) g1(m, a, b); not #6 g2(y, m); endmodule',
+  );
+  expect(JSON.parse(manege('inspect', chain).stdout)).toMatchObject({
+    gates: { and: 1, not: 1 },
+    levels: 2,
+    slowestPath: { delayPs: 16_000, through: ['g1', 'g2'] },
+    shortestClockPs: null,
+    diagnostics: [],
+  });
+  const latch = file(
+    'latch.v',
+    'module l(input s, r, output q); nor(q, r, n); nor(n, s, q); nand(z, s); endmodule',
+  );
+  const { diagnostics } = JSON.parse(manege('inspect', latch).stdout) as { diagnostics: { code: string }[] };
+  expect(diagnostics.map((d) => d.code)).toEqual(['loop']);
+});
+
+test('converts a lesson to Verilog and back, and to a picture; its table stays the same', () => {
+  const [verilog, lesson, picture] = ['c.v', 'c.manege.json', 'c.svg'].map((n) => join(folder, n)) as [
+    string,
+    string,
+    string,
+  ];
+  expect(manege('convert', demo, verilog).status).toBe(0);
+  expect(manege('convert', verilog, lesson).status).toBe(0);
+  expect(manege('table', lesson).stdout).toBe(manege('table', demo).stdout);
+  expect(manege('convert', lesson, picture).status).toBe(0);
+  expect(readFileSync(picture, 'utf8')).toMatch(/^<svg [^>]*viewBox="[^"]+"[\s\S]*>Drive<[\s\S]*<\/svg>\n$/);
 });

@@ -110,7 +110,7 @@ test('label and number of inputs are set beside the part, and bad values are ans
   await hand.type(30, 8, 'clock');
   await page.keyboard.press('F2');
   await settings.getByLabel('Frequency').fill('0');
-  await expect(settings.getByRole('alert')).toHaveText('Frequency: from 0.01 to 100000000 Hz');
+  await expect(settings.getByRole('alert')).toHaveText('Frequency: from 0.01 to 1000000000 Hz');
 });
 
 test('the wheel zooms to the pointer, dragging paper pans, and everything can be shown', async ({ page }) => {

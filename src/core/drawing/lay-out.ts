@@ -1,7 +1,7 @@
 import type { Point } from '../circuit/geometry';
 import { isPinEnd, type Part, type Sheet, type Wire } from '../circuit/lesson';
 import { kindOf } from '../parts/catalogue';
-import { courseOf, footprintOf, pinOf, pinsOf } from './placement';
+import { courseOf, footprintOf, pinOf } from './placement';
 import { Obstacles, route } from './route';
 import { wireNets } from './wire-nets';
 
@@ -11,6 +11,7 @@ const GAP_DOWN = 2;
 /** Sheets with more wires than this are wired with plain corners: laying each with care would take minutes. */
 const MOST_LAID = 400;
 const SWEEPS = 4;
+const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
 
 /**
  * Gives the parts of a sheet places and its wires courses, from left to right: inputs, then each part behind those
@@ -58,20 +59,16 @@ function layered(sheet: Sheet, parts: readonly Part[]): Part[][] {
   const ready = parts.filter((p) => waits.get(p.id) === 0).map((p) => p.id);
   for (const id of ready) layer.set(id, 0);
   for (let at = 0; rest.size > 0; at++) {
-    // A loop is broken at the part that waits for the fewest, storage first.
+    // A loop is broken at storage, or where something comes in, or at the part that waits for the fewest.
     if (at === ready.length) {
-      const stores = (id: string) => (kindOf(sheet.parts.get(id)!).family === 'Storage' ? 0 : 1);
-      let next = '';
-      for (const id of rest)
-        if (!next || stores(id) - stores(next) || waits.get(id)! - waits.get(next)!)
-          if (
-            !next ||
-            stores(id) < stores(next) ||
-            (stores(id) === stores(next) && waits.get(id)! < waits.get(next)!)
-          )
-            next = id;
-      ready.push(next);
-      waits.set(next, 0);
+      const worth = (id: string) =>
+        (STORING.has(kindOf(sheet.parts.get(id)!).family) ? 0 : 1e7) +
+        (layer.has(id) ? 0 : 1e6) +
+        waits.get(id)!;
+      let next: string | null = null;
+      for (const id of rest) if (next === null || worth(id) < worth(next)) next = id;
+      ready.push(next!);
+      waits.set(next!, 0);
     }
     const id = ready[at]!;
     if (!rest.delete(id)) continue;
@@ -175,24 +172,37 @@ function withCorners(sheet: Sheet): Sheet {
   return { ...sheet, wires };
 }
 
+/** How often wires are laid anew with those first that had found no way. */
+const MOST_TRIES = 4;
+
 function withCourses(sheet: Sheet): Sheet {
   const nets = wireNets(sheet);
-  const obstacles = new Obstacles(sheet, nets, new Set(sheet.wires.keys()));
-  const wires = new Map(sheet.wires);
   const length = (w: Wire) => {
     const [a, b] = [w.from, w.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at));
     return a && b ? Math.abs(a.x - b.x) + Math.abs(a.y - b.y) : 0;
   };
-  for (const wire of [...sheet.wires.values()].sort((a, b) => length(a) - length(b))) {
-    const ends = [wire.from, wire.to].map((e) => {
-      const pin = isPinEnd(e) ? pinsOf(sheet.parts.get(e.part)!).find((p) => p.port.name === e.port) : null;
-      return pin ? { at: pin.at, out: pin.out } : null;
-    });
-    if (!ends[0] || !ends[1]) continue;
-    const net = nets.ofWire(wire.id) ?? -1;
-    const laid: Wire = { ...wire, course: route(obstacles, ends[0], ends[1], net) ?? [] };
-    wires.set(wire.id, laid);
-    obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
+  let order = [...sheet.wires.values()].sort((a, b) => length(a) - length(b));
+  for (let tries = 1; ; tries++) {
+    const obstacles = new Obstacles(sheet, nets, new Set(sheet.wires.keys()));
+    const wires = new Map(sheet.wires);
+    const stuck = new Set<Wire>();
+    for (const wire of order) {
+      const ends = [wire.from, wire.to].map((e) => {
+        const pin = isPinEnd(e) ? pinOf(sheet, e.part, e.port) : null;
+        return pin ? { at: pin.at, out: pin.out } : null;
+      });
+      if (!ends[0] || !ends[1]) continue;
+      const net = nets.ofWire(wire.id) ?? -1;
+      const course = route(obstacles, ends[0], ends[1], net);
+      if (!course) {
+        stuck.add(wire);
+        continue;
+      }
+      const laid: Wire = { ...wire, course };
+      wires.set(wire.id, laid);
+      obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
+    }
+    if (stuck.size === 0 || tries === MOST_TRIES) return { ...sheet, wires };
+    order = [...stuck, ...order.filter((w) => !stuck.has(w))];
   }
-  return { ...sheet, wires };
 }

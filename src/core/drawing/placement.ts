@@ -90,7 +90,8 @@ export function footprintOf(part: Part): Box {
 
 /** The side of the body on which the label is free of wires, whatever way the part is turned. */
 export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
-  const side = kindOf(part).labelSide;
+  const own = kindOf(part).labelSide;
+  const side = typeof own === 'function' ? own(part.params) : own;
   if (side === 'left' || side === 'right') {
     if (part.turn === 0) return side;
     if (part.turn === 2) return side === 'left' ? 'right' : 'left';

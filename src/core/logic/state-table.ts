@@ -1,4 +1,4 @@
-import { type Netlist, storeName } from '../netlist/netlist';
+import { type Netlist, stateName, storeName } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { Run } from '../simulate/run';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
@@ -12,8 +12,8 @@ export type StateTable =
   | { readonly ok: false; readonly problem: string };
 
 /**
- * The table of a circuit with storage: over the present state and the inputs (without the clock) the outputs now
- * and the state after the next active edge of the clock. Each row is one run of the engine without delays, so that
+ * The table of a circuit with storage: over the present state and the inputs (without the clock) the state after
+ * the next active edge of the clock, and the outputs before it. Each row is one run of the engine without delays, so that
  * whatever the circuit is made of it gives what the engine gives. Columns of the state are called after their
  * storage, those of the next state with `+` behind.
  */
@@ -22,7 +22,12 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
   if (clocks.length > 1)
     return { ok: false, problem: 'it has several clocks, so that “the next edge” does not say which.' };
   const columns = netlist.inputColumns.filter((c) => c.nets[0] !== clocks[0]);
-  const states = [...netlist.storage].map((_, i) => storeName(netlist, i));
+  // The highest bit of a register comes first, as in all tables.
+  const order = [...netlist.storage.keys()].sort(
+    (a, b) => netlist.owner[netlist.storage[a]!]! - netlist.owner[netlist.storage[b]!]! || b - a,
+  );
+  const keys = order.map((i) => storeName(netlist, i));
+  const states = order.map((i) => stateName(netlist, i));
   const count = states.length + columns.length;
   if (count > MOST_STATE_COLUMNS)
     return {
@@ -34,13 +39,13 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
   if (falling && rising)
     return { ok: false, problem: 'some of it works on the rising and some on the falling edge.' };
   const rows = 2 ** count;
-  const outputs = [...netlist.outputColumns.map((c) => c.name), ...states.map((s) => `${s}+`)];
+  const outputs = [...states.map((s) => `${s}+`), ...netlist.outputColumns.map((c) => c.name)];
   const made = () => outputs.map(() => new Uint32Array(Math.max(1, rows >>> 5)));
   const [ones, unknown, floating] = [made(), made(), made()];
   const [idle, active]: [Logic, Logic] = falling ? [ONE, ZERO] : [ZERO, ONE];
   const sources = new Map(netlist.sources.map((s) => [s.net, s]));
   for (let row = 0; row < rows; row++) {
-    const held = new Map(states.map((name, i) => [name, inputAt(count, i, row) as Logic]));
+    const held = new Map(keys.map((name, i) => [name, inputAt(count, i, row) as Logic]));
     // A clock that runs by itself stands still here, and is put by hand.
     const run = new Run(netlist, { delays: 'zero', held });
     const settled: [number, Logic][] = columns.map((c, i) => [
@@ -53,8 +58,8 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
     run.putState(held);
     const now = netlist.outputColumns.map((c) => run.values[c.nets[0]] as Logic);
     if (clocks[0] !== undefined) run.set([[clocks[0], active]]);
-    const next = [...netlist.storage].map((g) => run.values[netlist.out[g]!] as Logic);
-    for (const [o, value] of [...now, ...next].entries()) {
+    const next = order.map((i) => run.values[netlist.out[netlist.storage[i]!]!] as Logic);
+    for (const [o, value] of [...next, ...now].entries()) {
       const bit = 1 << (row & 31);
       const word = row >>> 5;
       if (value === ONE) ones[o]![word]! |= bit;

@@ -477,7 +477,8 @@ class Flattening {
 }
 
 function storesItself(part: Part): boolean {
-  return kindOf(part).family === 'Storage';
+  const { family } = kindOf(part);
+  return family === 'Storage' || family === 'Registers';
 }
 
 /** Whether a part drives its port `Y` from outside the circuit; a port does on the compiled sheet alone. */

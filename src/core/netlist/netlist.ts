@@ -111,6 +111,15 @@ export function storeName(netlist: Netlist, index: number): string {
   return `${netlist.partName(netlist.owner[netlist.storage[index]!]!)}.${netlist.stores[index]!.name}`;
 }
 
+/** The name of one storage bit for people: its part, and the bit where the part keeps several. */
+export function stateName(netlist: Netlist, index: number): string {
+  const part = netlist.partName(netlist.owner[netlist.storage[index]!]!);
+  const { name } = netlist.stores[index]!;
+  if (name === 'Q') return part;
+  const bit = /^Q(\d+)$/.exec(name);
+  return bit ? `${part}[${bit[1]}]` : `${part}.${name}`;
+}
+
 /** The key of a source among the inputs of a run: the part, and the bit above 0 of a bus. */
 export function sourceKey({ part, bit }: { part: string; bit: number }): string {
   return bit === 0 ? part : `${part}.${bit}`;

@@ -21,7 +21,7 @@ const typedWidth = (word: string): Params | null => {
 };
 
 const common = {
-  family: 'Arithmetic',
+  family: 'Functions',
   labelled: '',
   labelSide: 'top',
 } as const;

@@ -63,7 +63,16 @@ export function roleOf(part: Part): Role | undefined {
 export function families(
   allowed: (kind: string) => boolean,
 ): { family: Family; kinds: readonly PartKind[] }[] {
-  const order: Family[] = ['Gates', 'Inputs', 'Outputs', 'Storage', 'Arithmetic', 'Wiring', 'Time'];
+  const order: Family[] = [
+    'Gates',
+    'Inputs',
+    'Outputs',
+    'Storage',
+    'Registers',
+    'Functions',
+    'Wiring',
+    'Time',
+  ];
   return order
     .map((family) => ({ family, kinds: CATALOGUE.filter((k) => k.family === family && allowed(k.kind)) }))
     .filter((f) => f.kinds.length > 0);

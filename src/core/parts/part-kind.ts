@@ -5,7 +5,16 @@ import type { Schema } from '../values/schema';
 import type { Delay, Primitive } from './primitive';
 import type { Shape } from './shape';
 
-export type Family = 'Gates' | 'Inputs' | 'Outputs' | 'Storage' | 'Arithmetic' | 'Wiring' | 'Time' | 'Blocks';
+export type Family =
+  | 'Gates'
+  | 'Inputs'
+  | 'Outputs'
+  | 'Storage'
+  | 'Registers'
+  | 'Functions'
+  | 'Wiring'
+  | 'Time'
+  | 'Blocks';
 
 /** One connection of a part, in the part's own coordinates before it is turned. */
 export interface Port {
@@ -105,6 +114,8 @@ export interface Appearance {
   readonly held: boolean;
 }
 
+export type LabelSide = 'left' | 'right' | 'top' | 'none';
+
 /**
  * Everything about one kind of part. The methods take parameters that have been through `params`, so that every
  * field is there.
@@ -129,7 +140,7 @@ export interface PartKind {
   body(params: Params): Box;
   symbol(params: Params, look: Appearance): readonly Shape[];
   /** Which side of the body the label stands on. */
-  readonly labelSide: 'left' | 'right' | 'top' | 'none';
+  readonly labelSide: LabelSide | ((params: Params) => LabelSide);
   readonly role?: (params: Params) => Role;
   /** Parts of this kind with the same label on a sheet are joined at their first port. */
   readonly joinsByLabel?: boolean;

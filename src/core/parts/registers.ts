@@ -96,7 +96,7 @@ const laterWord = (b: Builder, width: number) => Array.from({ length: width }, (
 
 const register: PartKind = {
   kind: 'register',
-  family: 'Storage',
+  family: 'Registers',
   name: 'Register',
   typed: ['register', 'reg'],
   says: 'At the clock edge it takes a whole word and keeps it.',
@@ -134,7 +134,7 @@ const register: PartKind = {
 
 const shiftRegister: PartKind = {
   kind: 'shift',
-  family: 'Storage',
+  family: 'Registers',
   name: 'Shift register',
   typed: ['shift register', 'shift', 'sr register'],
   says: 'At each clock edge all bits move on by one place, and SI comes in behind them.',
@@ -202,7 +202,7 @@ function modulusOf(params: Params): number {
 
 const counter: PartKind = {
   kind: 'counter',
-  family: 'Storage',
+  family: 'Registers',
   name: 'Counter',
   typed: ['counter', 'count', 'ctr'],
   says: 'Counts the clock edges; CO is 1 in the last state before it begins anew.',
@@ -313,7 +313,7 @@ function typedMemory(most: number) {
 
 const rom: PartKind = {
   kind: 'rom',
-  family: 'Storage',
+  family: 'Registers',
   name: 'ROM',
   typed: ['rom', 'read-only memory'],
   says: 'Shows the word that stands at the address. What stands there never changes.',
@@ -348,7 +348,7 @@ const rom: PartKind = {
 
 const ram: PartKind = {
   kind: 'ram',
-  family: 'Storage',
+  family: 'Registers',
   name: 'RAM',
   typed: ['ram', 'memory'],
   says: 'Shows the word at the address; at the clock edge it stores D there while WE is 1.',

@@ -35,7 +35,7 @@ const clockKind: PartKind = {
         .number()
         .check(
           z.minimum(0.01, 'a clock needs at least 0.01 Hz'),
-          z.maximum(1e11, 'a clock has at most 100 GHz'),
+          z.maximum(1e9, 'a clock has at most 1 GHz'),
         ),
       1,
     ),
@@ -47,7 +47,7 @@ const clockKind: PartKind = {
     phase: z._default(whole(0, 99), 0),
   }),
   settings: [
-    { param: 'hertz', label: 'Frequency', control: 'number', least: 0.01, most: 1e11, unit: 'Hz' },
+    { param: 'hertz', label: 'Frequency', control: 'number', least: 0.01, most: 1e9, unit: 'Hz' },
     { param: 'duty', label: 'High for', control: 'number', least: 1, most: 99, unit: '%' },
     {
       param: 'first',

@@ -28,7 +28,7 @@ test.each([
   ['', 'Type the name of a part.'],
   ['and 17', 'AND does not understand “17”.'],
   ['nor purple', 'NOR does not understand “purple”.'],
-  ['clock 900 GHz', 'Clock: a clock has at most 100 GHz.'],
+  ['clock 900 GHz', 'Clock: a clock has at most 1 GHz.'],
   [`sw ${'n'.repeat(41)}`, `The label “${'n'.repeat(20)}…” is longer than 40 letters.`],
 ])('says what it does not understand: %s', (text, problem) => {
   expect(read(text)).toBe(problem);

@@ -27,7 +27,7 @@ export const portKind: PartKind = {
   typed: ['port', 'in', 'out'],
   says: 'Where a signal enters or leaves this sheet when it is used as a block. Alone it is a switch or a lamp.',
   labelled: 'P',
-  labelSide: 'left',
+  labelSide: (params) => (params.direction === 'in' ? 'left' : 'right'),
   params: z.object({ direction: z._default(z.enum(['in', 'out']), 'in'), width: bits(1, MOST_WIRES) }),
   settings: [
     {

@@ -430,15 +430,19 @@ function GateCount() {
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
   let gates = 0;
   let stored = 0;
+  let flipFlops = 0;
   for (const part of sheet.parts.values()) {
     const { family } = kindOf(part);
     if (family === 'Gates') gates++;
-    if (family === 'Storage') stored++;
+    if (family !== 'Storage' && family !== 'Registers') continue;
+    stored++;
+    if (part.kind.endsWith('ff')) flipFlops++;
   }
   const levels = netlist.level.reduce((most, l) => Math.max(most, l), 0);
   const words = [
     gates > 0 && (gates === 1 ? '1 gate' : `${gates} gates`),
-    stored > 0 && (stored === 1 ? '1 flip-flop' : `${stored} flip-flops`),
+    flipFlops > 0 && (flipFlops === 1 ? '1 flip-flop' : `${flipFlops} flip-flops`),
+    stored > flipFlops && `${stored - flipFlops} ${flipFlops ? 'more ' : ''}that store`,
     gates > 0 &&
       stored === 0 &&
       netlist.looped.length === 0 &&

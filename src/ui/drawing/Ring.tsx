@@ -20,7 +20,7 @@ interface Props {
 }
 
 const HUB = 24;
-const INNER = 75;
+const INNER = 108;
 const GAP = 2;
 
 /** SVG path of a sector between two radii and two angles (radians, 0 is up, clockwise). */
@@ -175,12 +175,12 @@ export function Ring({ x, y, allowed, pressed, onPlace, onClose, onType }: Props
                   x={p.x}
                   y={p.y + 4.5 + (line - (words.length - 1) / 2) * 14}
                   textAnchor="middle"
-                  fontSize="13"
+                  fontSize="12.5"
                   fontWeight="600"
                   fill="var(--ink)"
                   pointerEvents="none"
                 >
-                  {word}
+                  {line < words.length - 1 ? `${word} ` : word}
                 </text>
               ))}
             </g>

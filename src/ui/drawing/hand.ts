@@ -1,5 +1,5 @@
-import type { Box, Point } from '@/core/circuit/geometry';
-import type { End } from '@/core/circuit/lesson';
+import { type Box, type Point, type Turn, turned } from '@/core/circuit/geometry';
+import type { End, Part } from '@/core/circuit/lesson';
 import { connect } from '@/core/drawing/gestures';
 import { kindOf } from '@/core/parts/catalogue';
 import { moveParts, wire } from '@/session/commands';
@@ -217,7 +217,7 @@ export class Hand {
       }
       case 'pressing':
         this.doing = { state: 'idle' };
-        this.click(doing.part, keys);
+        this.click(doing.part, keys, toSheet(this.around.view(), pixel.x, pixel.y));
         break;
       case 'moving':
         this.doing = { state: 'idle' };
@@ -246,7 +246,7 @@ export class Hand {
     repaint();
   }
 
-  private click(partId: string, keys: { shift: boolean; add: boolean }): void {
+  private click(partId: string, keys: { shift: boolean; add: boolean }, at: Point): void {
     const { session } = this.around;
     const part = session.sheet.parts.get(partId);
     if (!part) return;
@@ -260,7 +260,8 @@ export class Hand {
     const role = kindOf(part).role?.(part.params);
     if (role?.role !== 'input') return;
     const latched = role.by === 'button' && (keys.shift || session.state.on.has(partId));
-    if (role.by === 'switch' || latched) session.flip(partId);
+    const bit = kindOf(part).bitAt?.(part.params, unturned(at, part).y) ?? 0;
+    if (role.by === 'switch' || role.by === 'port' || latched) session.flip(partId, bit);
   }
 
   private releaseButton(): void {
@@ -287,4 +288,9 @@ export class Hand {
     this.around.repaint();
     return begun;
   }
+}
+
+/** A point of the sheet in a part's own coordinates, before it is turned. */
+function unturned(p: Point, part: Part): Point {
+  return turned({ x: p.x - part.at.x, y: p.y - part.at.y }, ((4 - part.turn) % 4) as Turn);
 }

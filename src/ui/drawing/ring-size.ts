@@ -1,2 +1,2 @@
 /** Radius of the whole ring in pixels. */
-export const OUTER = 134;
+export const OUTER = 172;

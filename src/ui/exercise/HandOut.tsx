@@ -1,10 +1,10 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { Fragment, useMemo, useState } from 'react';
 import { Exercise, type Wanted } from '@/core/circuit/exercise';
 import { namesIn, wantedFromNames, wantedFromSheet } from '@/core/exercise/wanted';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
-import { ALWAYS_ALLOWED, CATALOGUE } from '@/core/parts/catalogue';
+import { ALWAYS_ALLOWED, families } from '@/core/parts/catalogue';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
@@ -13,8 +13,8 @@ import { useSession } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
 import { WantedTable } from './WantedTable';
 
-const CHOICES = CATALOGUE.filter((k) => !ALWAYS_ALLOWED.includes(k.kind));
-const GATES = CHOICES.filter((k) => k.family === 'Gates').map((k) => k.kind);
+const FAMILIES = families((kind) => !ALWAYS_ALLOWED.includes(kind));
+const GATES = FAMILIES.find((f) => f.family === 'Gates')!.kinds.map((k) => k.kind);
 
 type Source = 'sheet' | 'typed';
 
@@ -193,21 +193,28 @@ export function HandOut({ onClose }: { onClose: () => void }) {
             NOR only
           </button>
         </div>
-        <div className="flex flex-wrap gap-x-5 gap-y-1">
-          {CHOICES.map((kind) => (
-            <label key={kind.kind} className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={allowed.has(kind.kind)}
-                onChange={(event) => {
-                  const next = new Set(allowed);
-                  if (event.target.checked) next.add(kind.kind);
-                  else next.delete(kind.kind);
-                  setAllowed(next);
-                }}
-              />
-              {kind.name}
-            </label>
+        <div className="grid grid-cols-[6rem_1fr] gap-y-1.5">
+          {FAMILIES.map(({ family, kinds }) => (
+            <Fragment key={family}>
+              <span className="text-sm text-quiet">{family}</span>
+              <div className="flex flex-wrap gap-x-4 gap-y-0.5">
+                {kinds.map((kind) => (
+                  <label key={kind.kind} className="flex items-center gap-1.5">
+                    <input
+                      type="checkbox"
+                      checked={allowed.has(kind.kind)}
+                      onChange={(event) => {
+                        const next = new Set(allowed);
+                        if (event.target.checked) next.add(kind.kind);
+                        else next.delete(kind.kind);
+                        setAllowed(next);
+                      }}
+                    />
+                    {kind.name}
+                  </label>
+                ))}
+              </div>
+            </Fragment>
           ))}
         </div>
       </fieldset>

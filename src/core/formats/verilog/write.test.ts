@@ -97,7 +97,7 @@ const ELSEWHERE = [
   'block',
 ];
 const STATEFUL = new Set(
-  CATALOGUE.filter((k) => k.family === 'Storage' && k.kind !== 'rom').map((k) => k.kind),
+  CATALOGUE.filter((k) => ['Storage', 'Registers'].includes(k.family) && k.kind !== 'rom').map((k) => k.kind),
 );
 
 test('every kind of part is tried, here or below', () => {

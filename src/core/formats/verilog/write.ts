@@ -130,7 +130,8 @@ function partModule(name: string, part: Part, template: Template): string {
       `  ${p.direction === 'in' ? 'input' : 'output'} wire ${vector(p.width)}${identifier(portNames[i]!)}`,
   );
   const lines: string[] = [];
-  const wires = inner.filter((_, i) => !stored.has(-1 - i));
+  const absent = absentControls(template);
+  const wires = inner.filter((_, i) => !stored.has(-1 - i) && !absent.has(-1 - i));
   const regs = inner.filter((_, i) => stored.has(-1 - i));
   for (const [word, list] of [
     ['wire', wires],
@@ -138,15 +139,28 @@ function partModule(name: string, part: Part, template: Template): string {
   ] as const)
     for (let at = 0; at < list.length; at += 12)
       lines.push(`  ${word} ${list.slice(at, at + 12).join(', ')};`);
-  for (const gate of template.gates) lines.push(...primitiveLines(gate, ref).map((l) => `  ${l}`));
+  for (const gate of template.gates)
+    if (!absent.has(gate.output)) lines.push(...primitiveLines(gate, ref, absent).map((l) => `  ${l}`));
   const said = template.kind.spoken(part.params).replaceAll(/[\r\n]/g, ' ');
   return `// ${said}\nmodule ${identifier(name)} (\n${heads.join(',\n')}\n);\n${lines.join('\n')}\nendmodule\n`;
 }
 
-function primitiveLines(gate: TemplateGate, ref: (r: number) => string): string[] {
+/** Constants that stand for a preset or a clear which the part does not have. */
+function absentControls({ gates }: Template): ReadonlySet<number> {
+  const never = new Set(gates.filter((g) => g.op === Primitive.CONST_0).map((g) => g.output));
+  for (const g of gates)
+    for (const [i, ref] of g.inputs.entries()) if (!(g.store && i >= 2)) never.delete(ref);
+  return never;
+}
+
+function primitiveLines(
+  gate: TemplateGate,
+  ref: (r: number) => string,
+  absent: ReadonlySet<number>,
+): string[] {
   const { op } = gate;
   const out = ref(gate.output);
-  const ins = gate.inputs.map(ref);
+  const ins = gate.inputs.map((r) => (absent.has(r) ? '' : ref(r)));
   const delay = delayText(gate.delay);
   const word = GATE_WORDS[op];
   if (word) return [`${word}${delay} (${[out, ...ins].join(', ')});`];
@@ -171,18 +185,21 @@ function storeLines(
 ): string[] {
   const latch = gate.op === Primitive.LATCH;
   const edge = gate.op === Primitive.DFF_FALL ? 'negedge' : 'posedge';
+  const controls = [
+    [clear, 0],
+    [preset, 1],
+  ].filter(([signal]) => signal);
   const list = latch
     ? '@*'
-    : `@(${[`${edge} ${clock}`, ...(preset ? [`posedge ${clear}`, `posedge ${preset}`] : [])].join(' or ')})`;
+    : `@(${[`${edge} ${clock}`, ...controls.map(([c]) => `posedge ${c}`)].join(' or ')})`;
   const is = latch ? '=' : '<=';
   const take = latch ? `if (${clock}) ${out} = ${data};` : `${out} <= ${data};`;
   const power = gate.store?.powerUp ?? 'lesson';
+  const chain = controls.map(([signal, value]) => `if (${signal}) ${out} ${is} 1'b${value};`);
   return [
     ...(power === 'lesson' ? [] : [`initial ${out} = 1'b${power.toLowerCase()};`]),
     `always ${list}`,
-    ...(preset
-      ? [`  if (${clear}) ${out} ${is} 1'b0;`, `  else if (${preset}) ${out} ${is} 1'b1;`, `  else ${take}`]
-      : [`  ${take}`]),
+    ...[...chain, take].map((line, i) => (i === 0 ? `  ${line}` : `  else ${line}`)),
   ];
 }
 
