@@ -13,8 +13,8 @@ export type StateTable =
 
 /**
  * The table of a circuit with storage: over the present state and the inputs (without the clock) the state after
- * the next active edge of the clock, and the outputs before it. Each row is one run of the engine without delays, so that
- * whatever the circuit is made of it gives what the engine gives. Columns of the state are called after their
+ * the next active edge of the clock, and the outputs before it. The engine without delays goes through it row by
+ * row, so that whatever the circuit is made of it gives what the engine gives. Columns of the state are called after their
  * storage, those of the next state with `+` behind.
  */
 export function stateTable(netlist: Netlist, progress?: (share: number) => void): StateTable {
@@ -44,10 +44,13 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
   const [ones, unknown, floating] = [made(), made(), made()];
   const [idle, active]: [Logic, Logic] = falling ? [ONE, ZERO] : [ZERO, ONE];
   const sources = new Map(netlist.sources.map((s) => [s.net, s]));
+  const begin = () => new Run(netlist, { delays: 'zero', mostChanges: 0 });
+  let run = begin();
   for (let row = 0; row < rows; row++) {
+    // A loop of gates keeps something from the row before, which storage does not.
+    if (netlist.looped.length > 0) run = begin();
     const held = new Map(keys.map((name, i) => [name, inputAt(count, i, row) as Logic]));
     // A clock that runs by itself stands still here, and is put by hand.
-    const run = new Run(netlist, { delays: 'zero', held });
     const settled: [number, Logic][] = columns.map((c, i) => [
       c.nets[0],
       inputAt(count, states.length + i, row),
