@@ -3,7 +3,6 @@ export default {
   roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {
-    '^zod/v4/locales/en.js$': '<rootDir>/node_modules/zod/v4/locales/en.cjs',
     '^@/(.*)$': '<rootDir>/src/$1',
     '^@demo/(.*)$': '<rootDir>/demo/$1',
   },

@@ -25,9 +25,34 @@ import {
   unknown,
   type ZodMiniType,
 } from 'zod/mini';
-import english from 'zod/v4/locales/en.js';
 
-config(english());
+/** What is said of a value that does not fit; the package's own words would be a part of each page's load. */
+config({
+  localeError: (issue) => {
+    switch (issue.code) {
+      case 'invalid_type':
+        return `${issue.expected} is expected`;
+      case 'invalid_value':
+        return `one of ${issue.values.map(String).join(', ')} is expected`;
+      case 'too_big':
+        return `at most ${issue.maximum} ${counted(issue.origin)}`;
+      case 'too_small':
+        return `at least ${issue.minimum} ${counted(issue.origin)}`;
+      case 'unrecognized_keys':
+        return `${issue.keys.slice(0, 5).join(', ')} is not known here`;
+      default:
+        return 'this does not fit';
+    }
+  },
+});
+
+function counted(origin: string): string {
+  return origin === 'string'
+    ? 'letters are allowed'
+    : origin === 'array'
+      ? 'entries are allowed'
+      : 'is allowed';
+}
 
 /** What the schemas here are made of, named one by one: the whole of Zod would be a tenth of a page's load. */
 export const z = {

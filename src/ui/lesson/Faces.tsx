@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
-import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
+import { type Pane, Split } from '@/ui/controls/Split';
 import { Drawing } from '@/ui/drawing/Drawing';
 import type { Face } from './face';
 
@@ -13,50 +13,19 @@ const TruthTableFace = dynamic(() => import('@/ui/table/TruthTableFace').then((m
 });
 const TimeFace = dynamic(() => import('@/ui/time/TimeFace').then((m) => m.TimeFace), { loading });
 
-function Divider({ upright }: { upright: boolean }) {
-  return (
-    <PanelResizeHandle
-      aria-label="Resize"
-      className={`rounded-full outline-offset-[-2px] hover:bg-hairline data-[resize-handle-state=drag]:bg-accent ${upright ? 'mx-[3px] w-1' : 'my-[3px] h-1'}`}
-    />
-  );
-}
-
 /** The drawing with the other faces stacked at its right, resized by dragging what is between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: ReactNode }) {
-  return (
-    <PanelGroup direction="horizontal" className="min-h-0 flex-1">
-      {beside && (
-        <>
-          <Panel id="beside" order={1} defaultSize={28} minSize={15}>
-            {beside}
-          </Panel>
-          <Divider upright />
-        </>
-      )}
-      <Panel id="drawing" order={2} minSize={25}>
-        <Drawing />
-      </Panel>
-      {open.size > 0 && (
-        <>
-          <Divider upright />
-          <Panel id="faces" order={3} defaultSize={beside ? 27 : open.has('time') ? 42 : 34} minSize={15}>
-            <PanelGroup direction="vertical" className="h-full">
-              {open.has('table') && (
-                <Panel id="table" order={1} minSize={15}>
-                  <TruthTableFace />
-                </Panel>
-              )}
-              {open.size > 1 && <Divider upright={false} />}
-              {open.has('time') && (
-                <Panel id="time" order={2} minSize={15}>
-                  <TimeFace />
-                </Panel>
-              )}
-            </PanelGroup>
-          </Panel>
-        </>
-      )}
-    </PanelGroup>
-  );
+  const faces: Pane[] = [];
+  if (open.has('table')) faces.push({ key: 'table', node: <TruthTableFace /> });
+  if (open.has('time')) faces.push({ key: 'time', node: <TimeFace /> });
+  const panes: Pane[] = [];
+  if (beside) panes.push({ key: 'beside', node: beside, share: 28 });
+  panes.push({ key: 'drawing', node: <Drawing /> });
+  if (faces.length > 0)
+    panes.push({
+      key: 'faces',
+      node: <Split across={false} panes={faces} />,
+      share: beside ? 27 : open.has('time') ? 42 : 34,
+    });
+  return <Split across panes={panes} />;
 }

@@ -1,6 +1,5 @@
 'use client';
 
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { type TableFormat, tableLines } from '@/core/logic/table-text';
 import { cell, inputAt, type TruthTable } from '@/core/logic/truth-table';
@@ -9,6 +8,7 @@ import { letterOf } from '@/core/values/logic';
 import { reorder } from '@/session/commands';
 import { rowNow } from '@/session/moment';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { useRows } from './useRows';
 
 const ROW = 31;
 const MOST_COPIED = 4096;
@@ -72,18 +72,11 @@ function Grid({ table }: { table: TruthTable }) {
   const live = useSessionState((s) => rowNow(s.netlist, s.values));
   const tried = useSessionState((s) => s.tried);
   const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: table.rows,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 8,
-  });
+  const rows = useRows(scroller, table.rows, ROW);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
   useEffect(() => {
-    const seen = scroller.current;
-    if (!seen || live >= table.rows) return;
-    const top = live * ROW - seen.scrollTop;
-    if (top < 0 || top + 2 * ROW > seen.clientHeight) rows.scrollToIndex(live, { align: 'auto' });
-  }, [live, rows, table.rows]);
+    if (live < table.rows) rows.reveal(live);
+  }, [live, table.rows]);
 
   const inputs = table.inputs.length;
   const columns = `3rem 1.6rem repeat(${inputs + table.outputs.length}, minmax(3.2rem, 1fr))`;
@@ -125,8 +118,8 @@ function Grid({ table }: { table: TruthTable }) {
             <Heading key={sourceKey(t)} terminal={t} group={netlist.outputs} index={i} edge={i === 0} />
           ))}
         </div>
-        <div className="relative" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map(({ index: row, start }) => {
+        <div className="relative" style={{ height: rows.height }}>
+          {rows.shown.map(({ row, top }) => {
             const isLive = row === live;
             const isTried = tried.has(row);
             return (
@@ -145,7 +138,7 @@ function Grid({ table }: { table: TruthTable }) {
                       ? 'bg-paper'
                       : ''
                 }`}
-                style={{ gridTemplateColumns: columns, height: ROW, top: start }}
+                style={{ gridTemplateColumns: columns, height: ROW, top }}
                 onClick={() => session.goToRow(row)}
               >
                 <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">

@@ -1,0 +1,58 @@
+import { type RefObject, useEffect, useState } from 'react';
+
+/** Browsers cannot scroll through elements that are much taller than this, in pixels. */
+const TALLEST = 12_000_000;
+const OVERSCAN = 6;
+
+export interface Rows {
+  /** Height of what is scrolled, in pixels. */
+  readonly height: number;
+  /** The rows that are to be there now, and how far from the top each stands. */
+  readonly shown: readonly { readonly row: number; readonly top: number }[];
+  /** Scrolls so that a row is wholly seen; nothing where it is. */
+  readonly reveal: (row: number) => void;
+}
+
+/**
+ * Rows of one height of which only those in sight are there. Where all of them are taller than a browser can
+ * scroll, one pixel of scrolling is several of the rows.
+ */
+export function useRows(scroller: RefObject<HTMLElement | null>, count: number, rowHeight: number): Rows {
+  const [seen, setSeen] = useState({ top: 0, height: 800 });
+  useEffect(() => {
+    const element = scroller.current!;
+    const look = () => setSeen({ top: element.scrollTop, height: element.clientHeight });
+    const observer = new ResizeObserver(look);
+    observer.observe(element);
+    element.addEventListener('scroll', look, { passive: true });
+    return () => {
+      observer.disconnect();
+      element.removeEventListener('scroll', look);
+    };
+  }, [scroller]);
+
+  const whole = count * rowHeight;
+  const height = Math.min(whole, TALLEST);
+  const ratio = height > seen.height ? Math.max(1, (whole - seen.height) / (height - seen.height)) : 1;
+  const offset = Math.min(seen.top, Math.max(0, height - seen.height)) * ratio;
+  const first = Math.max(0, Math.floor(offset / rowHeight) - OVERSCAN);
+  const last = Math.min(count - 1, Math.ceil((offset + seen.height) / rowHeight) + OVERSCAN);
+  const shown = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => ({
+    row: first + i,
+    top: seen.top + (first + i) * rowHeight - offset,
+  }));
+  return {
+    height,
+    shown,
+    reveal: (row) => {
+      const element = scroller.current;
+      if (!element) return;
+      // As it was last seen: asking the element would lay the page out in the middle of a change.
+      const room = seen.height - rowHeight;
+      const now = offset;
+      const top = row * rowHeight;
+      if (top < now) element.scrollTop = top / ratio;
+      else if (top + rowHeight > now + room) element.scrollTop = (top + rowHeight - room) / ratio;
+    },
+  };
+}
