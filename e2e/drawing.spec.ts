@@ -15,21 +15,21 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   const hand = await emptySheet(page);
   const ring = page.getByRole('menu', { name: 'Parts to place' });
   // A flick: press, move out to the right of the top, let go.
-  const [x, y] = await hand.pixel(14, 12);
+  const [x, y] = await hand.pixel(18, 22);
   await page.mouse.move(x, y);
   await page.mouse.down({ button: 'right' });
   await expect(ring).toBeVisible();
-  await page.mouse.move(x, y - 105, { steps: 4 });
+  await page.mouse.move(x, y - 140, { steps: 4 });
   await page.mouse.up({ button: 'right' });
   await count(hand).toBe(1);
   expect(await hand.parts()).toEqual(['AND 1, two-input AND, output X, something is wrong here']);
   // Clicks: first a family, then its part.
-  await hand.point(30, 12);
+  await hand.point(40, 22);
   await page.keyboard.press('Space');
   await expect(ring).toBeVisible();
-  const [cx, cy] = await hand.pixel(30, 12);
-  await page.mouse.move(cx + 45, cy - 18);
-  await page.mouse.click(cx, cy - 105);
+  const [cx, cy] = await hand.pixel(40, 22);
+  await page.mouse.move(cx + 47, cy - 47);
+  await page.mouse.click(cx, cy - 140);
   await count(hand).toBe(2);
   expect((await hand.parts())[0]).toBe('S1, switch, 0');
   // Arrow keys: down to the outputs, Enter.

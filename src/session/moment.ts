@@ -1,6 +1,5 @@
 import { rowOf } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
-import { Primitive } from '@/core/parts/primitive';
 import { clockAt } from '@/core/simulate/run';
 import type { Logic } from '@/core/values/logic';
 
@@ -31,19 +30,4 @@ export function nextHalf(netlist: Netlist, time: number): number | null {
 export function fittingPace(netlist: Netlist): number {
   const period = shortestPeriod(netlist);
   return period === null ? PS_PER_SECOND : Math.min(PS_PER_SECOND, 4 * period);
-}
-
-/** Nets on which a 0 and a 1 are driven against each other. */
-export function conflicts(netlist: Netlist, values: Uint8Array): ReadonlySet<number> {
-  const found = new Set<number>();
-  for (let g = 0; g < netlist.op.length; g++) {
-    if (netlist.op[g] !== Primitive.WIRED) continue;
-    let seen = 0;
-    for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) {
-      const v = values[netlist.ins[i]!]!;
-      if (v < 2) seen |= 1 << v;
-    }
-    if (seen === 3) found.add(netlist.out[g]!);
-  }
-  return found;
 }

@@ -6,10 +6,11 @@ import { compile } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { driversOf, type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { spokenName } from '@/core/parts/catalogue';
+import { type Conflict, conflictsOf } from '@/core/simulate/conflicts';
 import { Run } from '@/core/simulate/run';
 import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
 import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
-import { conflicts, fittingPace, hasClock, nextHalf, rowNow } from './moment';
+import { fittingPace, hasClock, nextHalf, rowNow } from './moment';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
@@ -260,9 +261,39 @@ export class Session {
   private show(): void {
     const { netlist, cursor } = this.state;
     const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
-    const diagnostics = [...netlist.diagnostics.filter((d) => d.severity === 'problem'), ...this.unsettled()];
-    this.set({ values, now: this.run.time, conflicts: conflicts(netlist, values), diagnostics });
+    const found = conflictsOf(netlist, values);
+    const conflicts = new Set(found.map((c) => c.net));
+    const diagnostics = [
+      ...netlist.diagnostics.filter((d) => d.severity === 'problem'),
+      ...this.unsettled(),
+      ...this.fights(found),
+    ];
+    this.set({ values, now: this.run.time, conflicts, diagnostics });
     this.keeper?.moment(this.state);
+  }
+
+  /** Drivers that work against each other now, where the drawing alone does not give them away. */
+  private fights(found: readonly Conflict[]): Diagnostic[] {
+    const told = new Set(
+      this.state.netlist.diagnostics
+        .filter((d) => d.code === 'outputs-tied')
+        .flatMap((d) => d.pins.map((p) => p.part)),
+    );
+    const seen = new Set<string>();
+    return found.flatMap(({ drivers }) => {
+      const parts = drivers.map((id) => this.sheet.parts.get(id)).filter((p) => p !== undefined);
+      const names = parts.map(spokenName).join(' and ');
+      if (parts.length < 2 || parts.some((p) => told.has(p.id)) || seen.has(names)) return [];
+      seen.add(names);
+      return [
+        {
+          code: 'conflict',
+          severity: 'problem',
+          message: `${names} drive the same wire against each other: one says 0, the other 1. Enable only one of them at a time.`,
+          pins: parts.map((p) => ({ part: p.id, port: 'Y' })),
+        } as const,
+      ];
+    });
   }
 
   private unsettled(): Diagnostic[] {

@@ -7,6 +7,7 @@ export interface Diagnostic {
     | 'undriven'
     | 'outputs-tied'
     | 'width-mismatch'
+    | 'conflict'
     | 'unsettled'
     | 'loop'
     | 'missing-port'

@@ -47,7 +47,7 @@ export function bitsOf(value: number, width: number): Logic[] {
  */
 export function readWord(text: string, width: number): Logic[] | null {
   const said = text.trim().toLowerCase().replaceAll('_', '');
-  const letters = /^(?:\d+'b|0b)?([01xz]+)$/.exec(said);
+  const letters = said.startsWith('0x') ? null : /^(?:\d+'b|0b)?([01xz]+)$/.exec(said);
   const prefixed = said.startsWith('0b') || said.includes("'b");
   if (letters && (prefixed || letters[1]!.length === width)) {
     const digits = [...letters[1]!].reverse();
