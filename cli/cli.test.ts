@@ -205,3 +205,16 @@ test('converts a lesson to Verilog and back, and to a picture; its table stays t
   expect(manege('convert', lesson, picture).status).toBe(0);
   expect(readFileSync(picture, 'utf8')).toMatch(/^<svg [^>]*viewBox="[^"]+"[\s\S]*>Drive<[\s\S]*<\/svg>\n$/);
 });
+
+test('a run is held against a dump', () => {
+  const stimulus = file('short.csv', 'time,en,clk\n0,1,0\n10,,1\n20,,0\n30,,1\n');
+  const dump = join(folder, 'short.vcd');
+  manege('simulate', counter, '--stimulus', stimulus, '--vcd', dump);
+  const same = manege('simulate', counter, '--stimulus', stimulus, '--compare', dump);
+  expect([same.status, same.stdout]).toEqual([0, expect.stringMatching(/^the same in \d+ signals\n$/)]);
+  const other = manege('simulate', counter, '--stimulus', stimulus, '--delays', 'zero', '--compare', dump);
+  expect([other.status, other.stdout.split('\n')[0]]).toEqual([
+    1,
+    expect.stringMatching(/^different: counter\.q at 10 ns is 01 here and 00 in /),
+  ]);
+});

@@ -7,6 +7,7 @@ import { table } from './table';
 
 /** Exit codes: 0 done or yes, 1 no, 2 bad input, with one line on stderr. */
 async function main(): Promise<number> {
+  let code = 0;
   const program = new Command('manege')
     .description(
       'Gate-level circuits on the command line: works on lesson files and Verilog without a browser.',
@@ -39,8 +40,11 @@ async function main(): Promise<number> {
     )
     .option('--samples <file>', 'CSV of inputs and outputs just before each next row takes effect')
     .option('--vcd <file>', 'dump of all changes (IEEE 1364)')
+    .option('--compare <file>', 'hold the run against a dump; exit code 1 where they differ')
     .option('--stats', 'print one JSON line about the work on stderr')
-    .action(async (circuit, options) => simulate(circuit, options));
+    .action(async (circuit, options) => {
+      if (!(await simulate(circuit, options))) code = 1;
+    });
   verb('inspect', 'say as JSON what a circuit is made of, how fast it is, and what is wrong with it').action(
     async (circuit, options) => inspect(circuit, options),
   );
@@ -49,7 +53,7 @@ async function main(): Promise<number> {
     .action(async (circuit, out, options) => convert(circuit, out, options));
   try {
     await program.parseAsync();
-    return 0;
+    return code;
   } catch (error) {
     if (error instanceof BadInput) {
       process.stderr.write(`manege: ${error.message}\n`);

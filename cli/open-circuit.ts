@@ -34,7 +34,10 @@ export async function openCircuit(file: string, options: CircuitOptions, laidOut
   const read = verilog
     ? readVerilog(text, basename(file, '.v'), { module: options.module, laidOut })
     : readLesson(text);
-  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  if (!read.ok)
+    throw new BadInput(
+      `${file}: ${read.problem}${/say which one/.test(read.problem) ? ', with --module' : ''}`,
+    );
   return { lesson: read.value, sheet: sheetNamed(file, read.value, options.sheet) };
 }
 

@@ -1,10 +1,11 @@
+import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import type { Netlist } from '../src/core/netlist/netlist';
 import { type Delays, Run } from '../src/core/simulate/run';
 import { type Logic, ONE, X, ZERO } from '../src/core/values/logic';
 import { BadInput } from './bad-input';
-import { type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
+import { type Circuit, type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';
 
 interface Options extends CircuitOptions {
@@ -13,6 +14,7 @@ interface Options extends CircuitOptions {
   readonly delays: Delays;
   readonly samples?: string;
   readonly vcd?: string;
+  readonly compare?: string;
   readonly stats?: boolean;
 }
 
@@ -24,9 +26,10 @@ const MOST_CHANGES = 20_000_000;
 
 /**
  * `manege simulate`: runs a circuit on a stimulus.
+ * @returns whether the run is as the dump that it is compared with.
  * @throws BadInput where the circuit or the stimulus cannot be read.
  */
-export async function simulate(file: string, options: Options): Promise<void> {
+export async function simulate(file: string, options: Options): Promise<boolean> {
   const circuit = await openCircuit(file, options);
   const netlist = compiled(circuit);
   const until = options.until === undefined ? null : timeOf(options.until);
@@ -36,7 +39,7 @@ export async function simulate(file: string, options: Options): Promise<void> {
   const run = new Run(netlist, {
     delays: options.delays,
     powerUp: powerUp[circuit.lesson.settings.powerUp],
-    mostChanges: options.vcd ? MOST_CHANGES : 0,
+    mostChanges: options.vcd || options.compare ? MOST_CHANGES : 0,
   });
   const progress = progressLine('running');
   const samples = [sampleHeading(netlist)];
@@ -55,7 +58,7 @@ export async function simulate(file: string, options: Options): Promise<void> {
   const elapsedMs = performance.now() - begun;
   progress(1);
   if (options.samples) await writeLines(samples, options.samples);
-  else if (!options.vcd && !options.stats) await writeLines(samples);
+  else if (!options.vcd && !options.stats && !options.compare) await writeLines(samples);
   if (options.vcd) {
     const signals = signalsOf(netlist, circuit.sheet, circuit.lesson.sheets);
     await writeLines(writeVcd(run.trace, signals, run.time), options.vcd);
@@ -70,6 +73,21 @@ export async function simulate(file: string, options: Options): Promise<void> {
       endNs: run.time / 1000,
       violations: run.violationCount,
     });
+  return options.compare === undefined || compared(run, circuit, options.compare);
+}
+
+async function compared(run: Run, { sheet, lesson }: Circuit, file: string): Promise<boolean> {
+  const read = readVcd(await textOf(file));
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  const signals = signalsOf(run.netlist, sheet, lesson.sheets);
+  const { compared: count, first } = compareDump(run.trace, signals, read.value, run.time);
+  if (count === 0) throw new BadInput(`${file}: no signal in it is called as one of the circuit is`);
+  if (!first) process.stdout.write(`the same in ${count} signals\n`);
+  else
+    process.stdout.write(
+      `different: ${first.signal} at ${first.time / 1000} ns is ${first.run} here and ${first.dump} in ${file}\n`,
+    );
+  return first === null;
 }
 
 function advance(run: Run, until: number, progress: (share: number) => void, end: number): void {

@@ -117,6 +117,7 @@ function gate(
     settings: [
       { param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_INPUTS },
       widthSetting,
+      { param: 'inverted', label: 'Bubbles at', control: 'words', hint: 'inputs from the top, 0 1 2' },
     ],
     typedWord: (word): Params | null => {
       const inputs = Number(word);

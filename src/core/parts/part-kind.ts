@@ -101,6 +101,13 @@ export type Setting =
   | {
       readonly param: string;
       readonly label: string;
+      /** `words`: whole numbers with blanks or commas between. */
+      readonly control: 'text' | 'words';
+      readonly hint: string;
+    }
+  | {
+      readonly param: string;
+      readonly label: string;
       readonly control: 'choice';
       readonly options: readonly { readonly value: string | number; readonly label: string }[];
     };

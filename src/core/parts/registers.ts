@@ -299,6 +299,12 @@ const addressSetting = (most: number): Setting => ({
   least: 1,
   most,
 });
+const contentSetting: Setting = {
+  param: 'content',
+  label: 'Words',
+  control: 'words',
+  hint: 'from address 0 on: 7 0x1F 12',
+};
 const wordAt = (params: Params, i: number) => (params.content as readonly number[])[i] ?? 0;
 
 /** `4x8`: address bits and word width. */
@@ -326,7 +332,7 @@ const rom: PartKind = {
     content,
     ...ownDelay,
   }),
-  settings: [addressSetting(MOST_ADDRESS), widthSetting],
+  settings: [addressSetting(MOST_ADDRESS), widthSetting, contentSetting],
   typedWord: typedMemory(MOST_ADDRESS),
   ...drawn((params) => ({
     title: 'ROM',
@@ -368,7 +374,7 @@ const ram: PartKind = {
     .check(
       z.refine((p) => 2 ** p.address * p.width <= MOST_RAM_BITS, `a RAM holds at most ${MOST_RAM_BITS} bits`),
     ),
-  settings: [addressSetting(MOST_RAM_ADDRESS), widthSetting, edgeSetting, powerUpSetting],
+  settings: [addressSetting(MOST_RAM_ADDRESS), widthSetting, edgeSetting, contentSetting, powerUpSetting],
   typedWord: typedMemory(MOST_RAM_ADDRESS),
   ...drawn((params) => ({
     title: 'RAM',

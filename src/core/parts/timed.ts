@@ -137,6 +137,7 @@ const stimulusKind: PartKind = {
       control: 'choice',
       options: PATTERNS.map((value) => ({ value, label: PATTERN_WORDS[value] })),
     },
+    { param: 'data', label: 'Levels', control: 'text', hint: '0110, or 3 5 7, or 0ns 0, 40ns 1' },
     { param: 'step', label: 'Step', control: 'number', least: 1, most: 1e15, unit: 'ps' },
     {
       param: 'firstBit',

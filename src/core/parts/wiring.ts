@@ -158,6 +158,7 @@ export const joinKind: PartKind = {
     /** Bits of each input from the top. */
     widths: z._default(list(whole(1, MOST_WIRES), MOST_WIRES).check(z.minLength(1)), [1, 1]),
   }),
+  settings: [{ param: 'widths', label: 'Bits from top', control: 'words', hint: '4 1 1' }],
   typedWord: (word): Params | null => {
     const count = Number(word);
     return Number.isInteger(count) && count >= 2 && count <= 16 ? { widths: Array(count).fill(1) } : null;

@@ -24,7 +24,7 @@ export function FileButton({ children, className, label, multiple, onFiles }: Pr
         className="hidden"
         aria-label={label}
         multiple={multiple}
-        accept=".json,application/json"
+        accept=".json,.v,application/json"
         onChange={(event) => {
           const files = [...(event.target.files ?? [])];
           event.target.value = '';

@@ -78,10 +78,10 @@ export function PartSettings({ part, x, y, onClose }: Props) {
 
 function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
   const session = useSession();
-  const value = part.params[setting.param] as string | number;
-  const [typed, setTyped] = useState(String(value));
+  const value = part.params[setting.param] as string | number | readonly number[];
+  const [typed, setTyped] = useState(Array.isArray(value) ? value.join(' ') : String(value));
   const [problem, setProblem] = useState('');
-  const change = (next: string | number) => {
+  const change = (next: string | number | readonly number[]) => {
     const params = kindOf(part).params.safeParse({ ...part.params, [setting.param]: next });
     if (!params.success) {
       setProblem(params.error.issues[0]!.message);
@@ -108,6 +108,37 @@ function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
           ))}
         </select>
       </label>
+    );
+  if (setting.control !== 'number')
+    return (
+      <div>
+        <label className="flex flex-col gap-0.5 text-sm">
+          {setting.label}
+          <textarea
+            className="field h-auto py-1 font-mono text-xs"
+            rows={2}
+            spellCheck={false}
+            placeholder={setting.hint}
+            value={typed}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              if (setting.control === 'text') {
+                change(event.target.value);
+                return;
+              }
+              const words = event.target.value.split(/[\s,;]+/).filter(Boolean);
+              const wrong = words.find((w) => !/^(0x[0-9a-f]+|0b[01]+|\d+)$/i.test(w));
+              if (wrong) setProblem(`“${wrong.slice(0, 20)}” is not a whole number`);
+              else change(words.map(Number));
+            }}
+          />
+        </label>
+        {problem && (
+          <p role="alert" className="mt-1 text-xs text-bad">
+            {problem}
+          </p>
+        )}
+      </div>
     );
   const { least, most, unit, label } = setting;
   return (

@@ -1,8 +1,9 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Lesson, Sheet } from '@/core/circuit/lesson';
 import { addSheet, removeSheet } from '@/session/commands';
+import { fileName, saveFile } from '@/ui/controls/files';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
 
@@ -11,6 +12,17 @@ interface Props {
   /** Whether it is the lesson's only sheet. */
   readonly alone: boolean;
   readonly onRename: () => void;
+}
+
+/** Writers are fetched when they are asked for. */
+async function savePicture(lesson: Lesson, sheet: Sheet): Promise<void> {
+  const { writeSvg } = await import('@/core/formats/svg');
+  saveFile(fileName(sheet.name, '.svg'), writeSvg(sheet, lesson.settings.symbols), 'image/svg+xml');
+}
+
+async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
+  const { writeVerilog } = await import('@/core/formats/verilog/write');
+  saveFile(fileName(sheet.name, '.v'), writeVerilog(lesson, sheet), 'text/plain');
 }
 
 /** What can be done with the open sheet. */
@@ -41,6 +53,19 @@ export function SheetMenu({ sheet, alone, onRename }: Props) {
           </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" disabled={readOnly} onSelect={() => addSheet(session)}>
             Add a sheet
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
+          <DropdownMenu.Item
+            className="menu-item"
+            onSelect={() => void savePicture(session.state.lesson, sheet)}
+          >
+            Save as a picture (SVG)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className="menu-item"
+            onSelect={() => void saveVerilog(session.state.lesson, sheet)}
+          >
+            Save as Verilog
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -5,19 +5,20 @@ import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
-import { readAny } from '@/core/formats/any-file';
+import { type AnyFile, readAny } from '@/core/formats/any-file';
 import { writeLesson } from '@/core/formats/lesson-file';
-import type { Read } from '@/core/formats/read-json';
+import { type Read, refused } from '@/core/formats/read-json';
 import { type LessonRecord, randomId, storeProblem } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { verilogLesson } from '@/workers/verilog-client';
 import { Picture } from './Picture';
 
 interface Item {
@@ -28,6 +29,14 @@ interface Item {
 type Said = Omit<NoticeProps, 'dismiss'>;
 
 /** The shelf: all lessons of this browser, and one large way to begin a new one. */
+/** Any of our files, or Verilog. */
+async function readFile({ name, text, problem }: ReadFile): Promise<Read<AnyFile>> {
+  if (text === null) return refused(problem);
+  if (!name.toLowerCase().endsWith('.v')) return readAny(text);
+  const read = await verilogLesson(text, name.slice(0, -2));
+  return read.ok ? { ok: true, value: { is: 'lesson', lesson: { ...read.value, id: randomId() } } } : read;
+}
+
 export function Shelf({ demos }: { demos: readonly string[] }) {
   const router = useRouter();
   const [items, setItems] = useState<readonly Item[] | null>(null);
@@ -55,7 +64,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     let taken = 0;
     let open = '';
     for (const file of await readFiles(files)) {
-      const read = file.text === null ? { ok: false as const, problem: file.problem } : readAny(file.text);
+      const read = await readFile(file);
       if (!read.ok) problems.push(`${file.name} was left out: ${read.problem}.`);
       else if (read.value.is === 'lesson') {
         await addLesson(read.value.lesson);
@@ -90,7 +99,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             <p className="text-sm text-quiet">Circuits that run while you draw them</p>
           </div>
           <div className="ml-auto flex items-center gap-2">
-            <FileButton label="Lesson or exercise files" multiple onFiles={onFiles}>
+            <FileButton label="Lesson, exercise or Verilog files" multiple onFiles={onFiles}>
               Import a file
             </FileButton>
             <Link href="/marking" className="button">

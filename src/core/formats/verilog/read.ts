@@ -32,7 +32,7 @@ export function readVerilog(source: string, title: string, options: VerilogOptio
           : `there is no module ${options.module}; it has ${modules.map((m) => m.name).join(', ')}`,
       );
     if (named.length > 1)
-      return refused(`several modules are used by no other (${names}): name one with --module`);
+      return refused(`several modules are used by no other (${names}): say which one is meant`);
     const sheets = elaborate(modules, named[0]!);
     const made = options.laidOut ? sheets.map(layOut) : sheets;
     return {
