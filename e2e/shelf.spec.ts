@@ -36,7 +36,7 @@ test('lessons come in by the button and by dropping', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('article')).toHaveCount(2);
   await page
-    .getByLabel('Lesson or exercise files')
+    .getByLabel('Lesson, exercise or Verilog files')
     .setInputFiles(asFile('a.manege.json', interlock.replace('"Drive interlock",', '"By button",')));
   await expect(page.getByRole('heading', { name: 'By button' })).toBeVisible();
   await drop(page, page.getByRole('main'), [
@@ -58,13 +58,13 @@ test('files that are no lessons are named with the reason, and nothing is lost',
   ];
   const large = test.info().outputPath('large.manege.json');
   writeFileSync(large, Buffer.alloc(50 * 1024 * 1024, 32));
-  await page.getByLabel('Lesson or exercise files').setInputFiles(large);
+  await page.getByLabel('Lesson, exercise or Verilog files').setInputFiles(large);
   await expect(said).toContainText(
     'large.manege.json was left out: it has 50.0 MB; files up to 20.0 MB are opened.',
   );
   await said.getByRole('button', { name: 'Close this message' }).click();
   for (const [name, text, reason] of bad) {
-    await page.getByLabel('Lesson or exercise files').setInputFiles(asFile(name, text));
+    await page.getByLabel('Lesson, exercise or Verilog files').setInputFiles(asFile(name, text));
     await expect(said).toContainText(name);
     await expect(said).toContainText(reason);
     await said.getByRole('button', { name: 'Close this message' }).click();
