@@ -1,6 +1,8 @@
 import { Bench } from 'tinybench';
 import { emptyLesson, type Lesson, type Sheet } from '../src/core/circuit/lesson';
 import { readLesson, writeLesson } from '../src/core/formats/lesson-file';
+import { readVerilog } from '../src/core/formats/verilog/read';
+import { writeVerilog } from '../src/core/formats/verilog/write';
 import { deriveTable } from '../src/core/logic/derive-table';
 import { compile } from '../src/core/netlist/compile';
 import { Run } from '../src/core/simulate/run';
@@ -40,23 +42,35 @@ for (const count of [1000, 10_000]) {
   });
 }
 for (const [inputs, count] of [
-  [12, 800],
-  [16, 800],
+  [16, 100],
+  [16, 1000],
+  [16, 10_000],
+  [16, 100_000],
   [20, 800],
   [24, 800],
 ] as const) {
   const netlist = compile(gates(inputs, count));
   bench.add(`truth table, ${inputs} inputs, ${count} gates`, () => void deriveTable(netlist));
 }
+for (const count of [1000, 10_000]) {
+  const lesson = lessonOf(gates(16, count));
+  const text = writeVerilog(lesson, lesson.sheets[0]!);
+  bench.add(`write Verilog, ${count} gates`, () => void writeVerilog(lesson, { ...lesson.sheets[0]! }));
+  bench.add(`read Verilog, ${count} gates`, () => {
+    if (!readVerilog(text, 'Bench').ok) throw new Error('not read');
+  });
+}
 const events: { name: string; made: number }[] = [];
 const runs: [name: string, sheet: Sheet][] = [
   ['16x16 array multiplier', multiplier(16)],
+  ['100 gates', gates(32, 100)],
   ['1000 gates', gates(32, 1000)],
   ['10000 gates', gates(32, 10_000)],
+  ['100000 gates', gates(32, 100_000)],
 ];
 for (const [circuit, sheet] of runs) {
   const netlist = compile(sheet);
-  const vectors = circuit.includes('multiplier') ? 200 : 10;
+  const vectors = circuit.includes('multiplier') ? 200 : circuit.startsWith('100000') ? 2 : 10;
   const name = `timed run of ${vectors} random vectors, ${circuit}`;
   bench.add(name, () => {
     const next = random(7);

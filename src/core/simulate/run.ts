@@ -17,7 +17,11 @@ const MOST_SWEEPS = 8;
 const MOST_VIOLATIONS = 10_000;
 const NOT_DUE = 255;
 /** Entries a gate in `packGates`. */
-const GATE = 8;
+const GATE = 4;
+/** A reading by storage, and one by a gate that `TABLE` does not know. */
+const STORAGE = 254;
+const ELSEWHERE = 255;
+const NO_PLACE = 0xffff;
 
 export interface RunOptions {
   readonly delays?: Delays;
@@ -122,6 +126,8 @@ export class Run {
 
   /** What evaluating a gate needs, side by side: see `packGates`. */
   private readonly gates: Int32Array;
+  private readonly shifts: Uint8Array;
+  private readonly places: Uint16Array;
   private readonly stamp: Int32Array;
   private readonly netStamp: Int32Array;
   private readonly before: Uint8Array;
@@ -165,6 +171,8 @@ export class Run {
     this.changedAt = new Float64Array(this.checksTiming ? nets : 0).fill(Number.NEGATIVE_INFINITY);
     this.valueBefore = new Uint8Array(this.checksTiming ? nets : 0);
     this.gates = this.packGates();
+    this.shifts = this.packReadings();
+    this.places = new Uint16Array(gates);
     this.stamp = new Int32Array(gates).fill(-1);
     this.netStamp = new Int32Array(nets).fill(-1);
     this.before = new Uint8Array(nets);
@@ -200,6 +208,7 @@ export class Run {
     }
     for (const g of netlist.order) values[netlist.out[g]!] = this.output(g);
     this.wakeLoops();
+    this.findPlaces();
     for (const g of netlist.storage) this.lastClock[g] = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
     for (const g of netlist.looped) this.touchedGates[this.touched++] = g;
     // What is open, preset or cleared at the start follows its inputs.
@@ -210,6 +219,7 @@ export class Run {
   }
 
   private goOn(saved: SavedRun): void {
+    this.findPlaces();
     this.events = saved.events;
     this.dueValue.set(saved.dueValue);
     this.lastClock.set(saved.lastClock);
@@ -359,7 +369,8 @@ export class Run {
       before,
       changedNets,
     } = this;
-    const { fanStart, fan, op } = this.netlist;
+    const { shifts, places } = this;
+    const { fanStart, fan } = this.netlist;
     const round = ++this.round;
     const { pending } = this;
     let { touched, changed } = this;
@@ -379,9 +390,11 @@ export class Run {
       const end = fanStart[net + 1]!;
       for (let f = fanStart[net]!; f < end; f++) {
         const g = fan[f]!;
+        const shift = shifts[f]!;
+        if (shift <= 2) places[g] = places[g]! + ((value - was) << shift);
         if (stamp[g] === round) continue;
         stamp[g] = round;
-        if (op[g]! >= Primitive.DFF_RISE) this.touchedStorage.push(g);
+        if (shift === STORAGE) this.touchedStorage.push(g);
         else touchedGates[touched++] = g;
       }
     }
@@ -391,57 +404,74 @@ export class Run {
     this.pending = 0;
   }
 
-  /**
-   * For each gate: its two inputs, the first -1 where `TABLE` does not know it; its place in the table; its output;
-   * its delays in days of the wheel, -1 where they are not whole days.
-   */
+  /** For each gate: its output, and its delays in days of the wheel, -1 where they are not whole days. */
   private packGates(): Int32Array {
-    const { op, out, ins, inStart } = this.netlist;
-    const packed = new Int32Array(GATE * op.length);
+    const { out } = this.netlist;
+    const packed = new Int32Array(GATE * out.length);
     const days = (delay: number) => (delay % this.wheel.day === 0 ? delay / this.wheel.day : -1);
-    for (let g = 0; g < op.length; g++) {
-      const [from, to] = [inStart[g]!, inStart[g + 1]!];
-      const known = hasOneInput(op[g]!) || (to - from === 2 && op[g]! <= Primitive.TRI);
-      packed.set(
-        [
-          known ? ins[from]! : -1,
-          known ? ins[to - 1]! : -1,
-          op[g]! << 4,
-          out[g]!,
-          days(this.rise[g]!),
-          days(this.fall[g]!),
-        ],
-        GATE * g,
-      );
-    }
+    for (let g = 0; g < out.length; g++)
+      packed.set([out[g]!, days(this.rise[g]!), days(this.fall[g]!)], GATE * g);
     return packed;
+  }
+
+  /**
+   * Where in a gate's place in `TABLE` each reading of a net is: gates of at most two inputs have their place at
+   * hand, and a change of an input moves it.
+   */
+  private packReadings(): Uint8Array {
+    const { op, ins, inStart, fan, fanStart } = this.netlist;
+    const shifts = new Uint8Array(fan.length).fill(ELSEWHERE);
+    const next = fanStart.slice();
+    for (let g = 0; g < op.length; g++) {
+      const count = inStart[g + 1]! - inStart[g]!;
+      const known = hasOneInput(op[g]!) || (count === 2 && op[g]! <= Primitive.TRI);
+      for (let i = inStart[g]!; i < inStart[g + 1]!; i++) {
+        const at = next[ins[i]!]!++;
+        if (op[g]! >= Primitive.DFF_RISE) shifts[at] = STORAGE;
+        else if (known) shifts[at] = i === inStart[g]! ? 2 : 0;
+      }
+    }
+    return shifts;
+  }
+
+  /** Each gate's place in `TABLE` for the values that its inputs have now. */
+  private findPlaces(): void {
+    const { op, ins, inStart } = this.netlist;
+    const { places, values } = this;
+    for (let g = 0; g < op.length; g++) {
+      const from = inStart[g]!;
+      const count = inStart[g + 1]! - from;
+      if (hasOneInput(op[g]!)) places[g] = (op[g]! << 4) | (values[ins[from]!]! << 2);
+      else if (count === 2 && op[g]! <= Primitive.TRI)
+        places[g] = (op[g]! << 4) | (values[ins[from]!]! << 2) | values[ins[from + 1]!]!;
+      else places[g] = NO_PLACE;
+    }
   }
 
   /** Second phase: touched gates are evaluated and their outputs planned or put onto the wheel. */
   private evaluateTouched(): void {
-    const { touchedGates, touched, gates, values, wheel, dueValue, time } = this;
+    const { touchedGates, touched, gates, places, values, wheel, dueValue, time } = this;
     const today = wheel.dayOf(time);
     const { day } = wheel;
     for (let i = 0; i < touched; i++) {
       const g = touchedGates[i]!;
       const at = g * GATE;
-      const a = gates[at]!;
-      const value =
-        a === -1 ? this.output(g) : TABLE[gates[at + 2]! | (values[a]! << 2) | values[gates[at + 1]!]!]!;
+      const place = places[g]!;
+      const value = place === NO_PLACE ? this.output(g) : TABLE[place]!;
       const due = dueValue[g]!;
       if (due !== NOT_DUE) {
         if (due === value) continue;
         wheel.remove(g);
         dueValue[g] = NOT_DUE;
       }
-      const out = gates[at + 3]!;
+      const out = gates[at]!;
       if (value === values[out]) continue;
       const days =
         value === ONE
-          ? gates[at + 4]!
+          ? gates[at + 1]!
           : value === ZERO
-            ? gates[at + 5]!
-            : Math.min(gates[at + 4]!, gates[at + 5]!);
+            ? gates[at + 2]!
+            : Math.min(gates[at + 1]!, gates[at + 2]!);
       if (days === 0) {
         this.plan(out, value);
         continue;

@@ -4,8 +4,7 @@ import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { apply } from '@/core/circuit/edit';
 import { around, grown, type Point } from '@/core/circuit/geometry';
-import type { Params } from '@/core/circuit/lesson';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Params, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { move } from '@/core/drawing/gestures';
 import { bodyOf, footprintOf, pinOf } from '@/core/drawing/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
@@ -155,7 +154,7 @@ export function Drawing() {
   const act = (id: string) => {
     const part = session.sheet.parts.get(id);
     const role = part && kindOf(part).role?.(part.params);
-    if (role?.role === 'input' && role.by !== 'clock') session.flip(id);
+    if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) session.flip(id);
     else setOpened({ is: 'settings', part: id });
   };
   const openTyping = (first: string) => {
@@ -344,6 +343,7 @@ export function Drawing() {
             part={settingsPart}
             x={settingsAt.x}
             y={settingsAt.y}
+            room={settingsAt.room}
             onClose={close}
           />
         )}
@@ -413,16 +413,16 @@ function troubleSpots(
 }
 
 function settingsPosition(
-  part: Parameters<typeof bodyOf>[0],
+  part: Part,
   view: View,
   size: { width: number; height: number },
-): Point {
+): Point & { room: number } {
   const body = grown(bodyOf(part), 1);
   const p = toScreen(view, { x: body.x1, y: body.y0 });
-  return {
-    x: within(p.x, 4, size.width - 250),
-    y: within(p.y, 4, size.height - 230),
-  };
+  // About as tall as what can be set: never past the lower edge, and scrolled where it has no room.
+  const height = 150 + 46 * (kindOf(part).settings?.length ?? 0);
+  const y = within(p.y, 4, Math.max(4, size.height - height - 12));
+  return { x: within(p.x, 4, size.width - 250), y, room: size.height - y - 8 };
 }
 
 function GateCount() {
@@ -434,7 +434,7 @@ function GateCount() {
   for (const part of sheet.parts.values()) {
     const { family } = kindOf(part);
     if (family === 'Gates') gates++;
-    if (family !== 'Storage' && family !== 'Registers') continue;
+    if ((family !== 'Storage' && family !== 'Registers') || part.kind === 'rom') continue;
     stored++;
     if (part.kind.endsWith('ff')) flipFlops++;
   }

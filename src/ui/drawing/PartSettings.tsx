@@ -11,11 +11,13 @@ interface Props {
   readonly part: Part;
   readonly x: number;
   readonly y: number;
+  /** Most pixels that it may be high. */
+  readonly room: number;
   readonly onClose: () => void;
 }
 
 /** What can be set about one part, beside it. Each change is made at once and can be undone. */
-export function PartSettings({ part, x, y, onClose }: Props) {
+export function PartSettings({ part, x, y, room, onClose }: Props) {
   const session = useSession();
   const kind = kindOf(part);
   const [label, setLabel] = useState(part.label);
@@ -29,8 +31,8 @@ export function PartSettings({ part, x, y, onClose }: Props) {
     <div
       role="dialog"
       aria-label={`Settings of ${spokenName(part)}`}
-      className="absolute z-30 flex w-60 flex-col gap-2.5 rounded-xl border border-hairline bg-raised p-3 shadow-lg"
-      style={{ left: x, top: y }}
+      className="absolute z-30 flex w-60 flex-col gap-2.5 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 shadow-lg"
+      style={{ left: x, top: y, maxHeight: room }}
       onPointerDown={(event) => event.stopPropagation()}
       onBlur={(event) => {
         if (!event.currentTarget.contains(event.relatedTarget)) close();
