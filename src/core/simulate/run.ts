@@ -33,7 +33,7 @@ export interface RunOptions {
   readonly held?: ReadonlyMap<string, Logic>;
   /** Time in ps at which the run starts. */
   readonly from?: number;
-  /** Most changes that the trace holds before it lets go of the oldest. */
+  /** Most changes that the trace holds before it lets go of the oldest; with 0 there is none. */
   readonly mostChanges?: number;
 }
 
@@ -112,6 +112,9 @@ export class Run {
   /** What each gate's output is going to change to when it is due; NOT_DUE while it is not. */
   private readonly dueValue: Uint8Array;
   private readonly checksTiming: boolean;
+  /** Whether anything asks what changed in an instant. */
+  private readonly noting: boolean;
+  private readonly keepsTrace: boolean;
   private readonly storeOf: Int32Array;
   private readonly setup: Float64Array;
   private readonly hold: Float64Array;
@@ -162,6 +165,8 @@ export class Run {
     this.wheel = new Wheel(gates, [this.rise, this.fall]);
     this.dueValue = new Uint8Array(gates).fill(NOT_DUE);
     this.checksTiming = delays === 'parts' && netlist.stores.some((s) => s.setup > 0 || s.hold > 0);
+    this.noting = this.checksTiming || options.mostChanges !== 0;
+    this.keepsTrace = options.mostChanges !== 0;
     this.storeOf = new Int32Array(gates).fill(-1);
     for (const [i, g] of netlist.storage.entries()) this.storeOf[g] = i;
     this.setup = Float64Array.from(netlist.stores, (s) => s.setup);
@@ -369,7 +374,7 @@ export class Run {
       before,
       changedNets,
     } = this;
-    const { shifts, places } = this;
+    const { shifts, places, noting } = this;
     const { fanStart, fan } = this.netlist;
     const round = ++this.round;
     const { pending } = this;
@@ -380,7 +385,7 @@ export class Run {
       const value = pendingValues[i]!;
       const was = values[net]!;
       if (was === value) continue;
-      if (netStamp[net] !== instant) {
+      if (noting && netStamp[net] !== instant) {
         netStamp[net] = instant;
         before[net] = was;
         changedNets[changed++] = net;
@@ -591,11 +596,12 @@ export class Run {
   }
 
   private note(trace: Trace): void {
-    const { changedNets, changed, values, before, checksTiming, changedAt, valueBefore, time } = this;
+    const { changedNets, changed, values, before, checksTiming, changedAt, valueBefore, time, keepsTrace } =
+      this;
     for (let i = 0; i < changed; i++) {
       const net = changedNets[i]!;
       if (values[net] === before[net]) continue;
-      trace.push(time, net, values[net]!);
+      if (keepsTrace) trace.push(time, net, values[net]!);
       if (!checksTiming) continue;
       changedAt[net] = time;
       valueBefore[net] = before[net]!;
