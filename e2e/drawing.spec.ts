@@ -1,13 +1,5 @@
-import { expect, type Page, test } from '@playwright/test';
-import { SheetHand } from './hand';
-
-async function emptySheet(page: Page): Promise<SheetHand> {
-  await page.goto('/');
-  await page.getByRole('button', { name: /New lesson/ }).click();
-  const hand = new SheetHand(page);
-  await hand.ready();
-  return hand;
-}
+import { expect, test } from '@playwright/test';
+import { emptySheet, SheetHand } from './hand';
 
 const count = (hand: SheetHand) => expect.poll(async () => (await hand.parts()).length);
 

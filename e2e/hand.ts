@@ -59,6 +59,15 @@ export class SheetHand {
   }
 }
 
+/** A new lesson from the shelf, and a hand on its sheet. */
+export async function emptySheet(page: Page): Promise<SheetHand> {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  return hand;
+}
+
 export async function textOf(download: Download): Promise<string> {
   return readFileSync((await download.path())!, 'utf8');
 }

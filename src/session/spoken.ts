@@ -4,6 +4,7 @@ import { type WireNets, wireNets } from '@/core/drawing/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Logic, letterOf } from '@/core/values/logic';
+import { wordText } from '@/core/values/radix';
 import type { SessionState } from './session';
 
 interface Neighbours {
@@ -60,18 +61,23 @@ const listed = (names: readonly string[]) =>
 export function spokenPart(state: SessionState, sheet: Sheet, part: Part): string {
   const kind = kindOf(part);
   const { drives, driven } = neighbours(sheet, part);
-  const value = (port: string) => {
-    const net = state.netlist.ownNet(part.id, port);
-    return net === undefined ? 'nothing' : letterOf(state.values[net] as Logic);
-  };
   const ports = kind.ports(part.params);
+  const value = (port: string) => {
+    const width = ports.find((p) => p.name === port)?.width ?? 1;
+    const nets = Array.from({ length: width }, (_, bit) => state.netlist.ownNet(part.id, port, bit));
+    if (nets.includes(undefined)) return 'nothing';
+    const bits = nets.map((net) => state.values[net!] as Logic);
+    return width === 1 ? letterOf(bits[0]!) : wordText(bits, 'hexadecimal');
+  };
   const outputs = ports.filter((p) => p.direction === 'out');
   const words = [spokenName(part), kind.spoken(part.params)];
   if (driven.length) words.push(`from ${listed(driven)}`);
   if (outputs.length === 1) words.push(`${kind.role ? '' : 'output '}${value(outputs[0]!.name)}`);
   for (const port of outputs.length > 1 ? outputs : []) words.push(`${port.name} is ${value(port.name)}`);
   if (outputs.length === 0)
-    words.push(value(ports[0]!.name) === '1' ? 'on' : `shows ${value(ports[0]!.name)}`);
+    words.push(
+      ports[0]!.width === 1 && value(ports[0]!.name) === '1' ? 'on' : `shows ${value(ports[0]!.name)}`,
+    );
   if (drives.length) words.push(`drives ${listed(drives)}`);
   const loose = state.diagnostics.some((d) => d.pins.some((p) => isPinEnd(p) && p.part === part.id));
   if (loose) words.push('something is wrong here');

@@ -1,0 +1,52 @@
+import { expect, test } from '@playwright/test';
+import { emptySheet } from './hand';
+
+test('a bank of switches, a ROM with words typed in, and a number work together', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(12, 12, 'sw 2 Seat');
+  await hand.type(26, 12, 'rom 2x8');
+  await hand.type(42, 12, 'number 8 Price');
+  await hand.drag([14, 12], [22, 12]);
+  await hand.drag([30, 12], [39, 12]);
+  await expect(page.getByText('nothing loose')).toBeVisible();
+
+  // The words of the memory, one of them wrong at first.
+  await hand.point(26, 12);
+  await page.mouse.dblclick(...(await hand.pixel(26, 12)));
+  const words = page.getByLabel('Words');
+  await words.fill('0x10 32 many');
+  await expect(page.getByRole('alert').filter({ hasText: '“many” is not a whole number' })).toBeVisible();
+  await words.fill('0x10 32 0xFE');
+  await page.keyboard.press('Escape');
+
+  await expect(page.getByRole('row', { name: /^0/ }).first()).toBeVisible();
+  const cells = async (row: number) =>
+    (await page.locator(`[data-row="${row}"]`).getByRole('gridcell').allTextContents()).slice(1).join('');
+  expect(await cells(0)).toBe('0000010000');
+  expect(await cells(1)).toBe('0100100000');
+  expect(await cells(2)).toBe('1011111110');
+  // The upper lever of the bank is its highest bit.
+  await page.mouse.click(...(await hand.pixel(12, 11)));
+  await expect(page.locator('[data-row="2"][data-live]')).toBeVisible();
+  await expect(page.getByRole('option', { name: /^Price, number .* shows FE$/ })).toBeAttached();
+});
+
+test('what is between the faces is moved by the pointer and by the arrow keys', async ({ page }) => {
+  await emptySheet(page);
+  const divider = page.getByRole('separator', { name: 'Resize' });
+  const table = page.getByRole('region', { name: 'Truth table' });
+  const width = async () => (await table.boundingBox())!.width;
+  const before = await width();
+  const box = (await divider.boundingBox())!;
+  await page.mouse.move(box.x + 2, box.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 118, box.y + 200, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(width).toBeGreaterThan(before + 100);
+  await divider.focus();
+  const wide = await width();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(width).toBeLessThan(wide - 20);
+  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight');
+  expect(await width()).toBeGreaterThan(120);
+});

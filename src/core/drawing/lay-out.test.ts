@@ -1,0 +1,117 @@
+import fc from 'fast-check';
+import { overlap } from '../circuit/geometry';
+import type { Sheet } from '../circuit/lesson';
+import { compile } from '../netlist/compile';
+import { randomDesign } from '../testing/random-design';
+import { partOf, sheetOfParts } from '../testing/rig';
+import { layOut } from './lay-out';
+import { bodyOf, courseOf, footprintOf, pinOf } from './placement';
+
+/** Pieces of wires that run through the body of a part. */
+function throughBodies(sheet: Sheet): string[] {
+  const found: string[] = [];
+  for (const wire of sheet.wires.values()) {
+    const points = courseOf(sheet, wire);
+    for (let i = 1; i < points.length; i++) {
+      const [a, b] = [points[i - 1]!, points[i]!];
+      const piece = {
+        x0: Math.min(a.x, b.x),
+        y0: Math.min(a.y, b.y),
+        x1: Math.max(a.x, b.x),
+        y1: Math.max(a.y, b.y),
+      };
+      for (const part of sheet.parts.values())
+        if (overlap(piece, bodyOf(part))) found.push(`${wire.id} ${part.id}`);
+    }
+  }
+  return found;
+}
+
+const wishes = { storage: true, loops: true, blocks: true };
+
+test('no part covers another, and the circuit stays the same', () => {
+  fc.assert(
+    fc.property(randomDesign(wishes, 14), (lesson) => {
+      const [before, inner] = lesson.sheets as [Sheet, Sheet];
+      const after = layOut(before);
+      const boxes = [...after.parts.values()].map(footprintOf);
+      for (const [i, a] of boxes.entries())
+        for (const b of boxes.slice(i + 1)) expect(overlap(a, b)).toBe(false);
+      const compiled = (s: Sheet) => {
+        const n = compile(s, [inner]);
+        return [
+          n.op.length,
+          n.nets,
+          n.inputs.map((t) => t.name),
+          n.outputs.map((t) => t.name),
+          n.diagnostics,
+        ];
+      };
+      expect(compiled(after)).toEqual(compiled(before));
+    }),
+    { numRuns: 12 },
+  );
+});
+
+test('wires go round the parts', () => {
+  fc.assert(
+    fc.property(randomDesign({ storage: true, loops: false, blocks: true }, 10), (lesson) => {
+      const sheet = layOut(lesson.sheets[0]!);
+      const wrong = throughBodies(sheet).length;
+      // A crowded sheet may have one that finds no way, never many.
+      expect(wrong).toBeLessThanOrEqual(Math.ceil(sheet.wires.size / 12));
+    }),
+    { numRuns: 10 },
+  );
+});
+
+test('signals run from left to right: inputs first in their order, outputs last', () => {
+  const port = (id: string, direction: 'in' | 'out', rank: number) => partOf('port', id, { direction }, rank);
+  const sheet = layOut(
+    sheetOfParts(
+      [
+        port('Q', 'out', 9),
+        partOf('nand', 'n2'),
+        port('B', 'in', 2),
+        partOf('nand', 'n1'),
+        port('A', 'in', 1),
+      ],
+      ['A.Y-n1.A', 'B.Y-n1.B', 'n1.Y-n2.A', 'B.Y-n2.B', 'n2.Y-Q.A'],
+    ),
+  );
+  const at = (id: string) => sheet.parts.get(id)!.at;
+  expect(at('A').x).toBe(at('B').x);
+  expect(at('A').y).toBeLessThan(at('B').y);
+  expect(
+    [at('A').x, at('n1').x, at('n2').x, at('Q').x].every((x, i, all) => i === 0 || x > all[i - 1]!),
+  ).toBe(true);
+  expect(throughBodies(sheet)).toEqual([]);
+});
+
+test('a loop is broken at storage, and an empty sheet stays one', () => {
+  const sheet = layOut(
+    sheetOfParts(
+      [partOf('dff', 'f'), partOf('not', 'n'), partOf('clock', 'c')],
+      ['c.Y-f.C', 'f.Q-n.A', 'n.Y-f.D'],
+    ),
+  );
+  expect(sheet.parts.get('f')!.at.x).toBeLessThan(sheet.parts.get('n')!.at.x);
+  const empty = sheetOfParts([], []);
+  expect(layOut(empty)).toBe(empty);
+});
+
+test('a large sheet gets plain corners, quickly enough to be done at all', () => {
+  const parts = [partOf('port', 'A', { direction: 'in' })];
+  const joins: string[] = [];
+  for (let i = 0; i < 900; i++) {
+    parts.push(partOf('not', `n${i}`));
+    joins.push(`${i === 0 ? 'A' : `n${(i * 7) % i}`}.Y-n${i}.A`);
+  }
+  const sheet = layOut(sheetOfParts(parts, joins));
+  for (const wire of sheet.wires.values()) {
+    const points = courseOf(sheet, wire);
+    expect(points[0]).toEqual(pinOf(sheet, (wire.from as { part: string }).part, 'Y')!.at);
+    for (let i = 1; i < points.length; i++)
+      expect(points[i]!.x === points[i - 1]!.x || points[i]!.y === points[i - 1]!.y).toBe(true);
+  }
+});

@@ -1,0 +1,58 @@
+import { CATALOGUE } from '../parts/catalogue';
+import { partOf, sheetOfParts } from '../testing/rig';
+import { interlock } from '../testing/sketch';
+import { writeSvg } from './svg';
+
+/** Whether each element is closed in order, and what elements there are. */
+function elements(svg: string): string[] {
+  const open: string[] = [];
+  const seen: string[] = [];
+  for (const [, closing, name, rest] of svg.matchAll(/<(\/?)([a-z]+)((?:[^<>"]|"[^"<]*")*)>/g)) {
+    if (closing) expect(open.pop()).toBe(name);
+    else {
+      seen.push(name!);
+      if (!rest!.endsWith('/')) open.push(name!);
+    }
+  }
+  expect(open).toEqual([]);
+  // What is not an element is text without loose angle brackets.
+  expect(svg.replaceAll(/<\/?[a-z]+(?:[^<>"]|"[^"<]*")*>/g, '')).not.toMatch(/[<>]/);
+  return seen;
+}
+
+test('the interlock as a picture: its names, its wires, its dots', () => {
+  const svg = writeSvg(interlock().sheet);
+  const seen = elements(svg);
+  for (const name of ['Key', 'Bars', 'Clear', 'Drive', 'Warn']) expect(svg).toContain(`>${name}</text>`);
+  expect(seen.filter((e) => e === 'path').length).toBeGreaterThan(12);
+  expect(svg).toMatch(/<circle cx="[\d.-]+" cy="[\d.-]+" r="0.3" fill="#2a2331"\/>/);
+  expect(svg).not.toContain('NaN');
+});
+
+test.each(CATALOGUE.map((k) => k.kind))('%s is drawn by either standard, however it is turned', (kind) => {
+  for (const turn of [0, 1, 2, 3] as const)
+    for (const standard of ['distinctive', 'rectangular'] as const) {
+      const sheet = sheetOfParts([{ ...partOf(kind, 'x'), turn }], []);
+      const svg = writeSvg(sheet, standard);
+      expect(elements(svg).length).toBeGreaterThan(4);
+      expect(svg).not.toMatch(/NaN|undefined/);
+    }
+});
+
+test('names from outside are text, whatever they hold', () => {
+  const sheet = { ...sheetOfParts([partOf('lamp', 'l', {}, 0, '<b>&"')], []), name: '</title><script>' };
+  const svg = writeSvg(sheet);
+  elements(svg);
+  expect(svg).toContain('&lt;b&gt;&amp;&quot;');
+  expect(svg).not.toContain('<script>');
+});
+
+test('a bus is a stronger line; an empty sheet is an empty picture', () => {
+  const sheet = sheetOfParts(
+    [partOf('switch', 'a', { width: 4 }), partOf('lamp', 'b', { width: 4 })],
+    ['a.Y-b.A'],
+  );
+  expect(writeSvg(sheet)).toMatch(/stroke-width="0.3"/);
+  expect(writeSvg(interlock().sheet)).not.toMatch(/stroke-width="0.3"/);
+  expect(elements(writeSvg(sheetOfParts([], [])))).toEqual(['svg', 'title', 'rect', 'g']);
+});
