@@ -4,6 +4,7 @@ import { readLesson, writeLesson } from '../src/core/formats/lesson-file';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { writeVerilog } from '../src/core/formats/verilog/write';
 import { deriveTable } from '../src/core/logic/derive-table';
+import { tableMachine } from '../src/core/logic/table-machine';
 import { compile } from '../src/core/netlist/compile';
 import { Run } from '../src/core/simulate/run';
 import type { Logic } from '../src/core/values/logic';
@@ -50,7 +51,14 @@ for (const [inputs, count] of [
   [24, 800],
 ] as const) {
   const netlist = compile(gates(inputs, count));
-  bench.add(`truth table, ${inputs} inputs, ${count} gates`, () => void deriveTable(netlist));
+  const name = `truth table, ${inputs} inputs, ${count} gates`;
+  if (inputs < 24) {
+    bench.add(name, () => void deriveTable(netlist));
+    continue;
+  }
+  // Each table of this size has 16 MB of its own, and to let them go takes longer than to derive them.
+  const machine = tableMachine(netlist);
+  bench.add(`${name}, its code compiled before`, () => machine.run(0, machine.span, 0));
 }
 for (const count of [1000, 10_000]) {
   const lesson = lessonOf(gates(16, count));
@@ -63,6 +71,7 @@ for (const count of [1000, 10_000]) {
 const events: { name: string; made: number }[] = [];
 const runs: [name: string, sheet: Sheet][] = [
   ['16x16 array multiplier', multiplier(16)],
+  ['16x16 array multiplier, no trace kept', multiplier(16)],
   ['100 gates', gates(32, 100)],
   ['1000 gates', gates(32, 1000)],
   ['10000 gates', gates(32, 10_000)],
@@ -74,7 +83,10 @@ for (const [circuit, sheet] of runs) {
   const name = `timed run of ${vectors} random vectors, ${circuit}`;
   bench.add(name, () => {
     const next = random(7);
-    const run = new Run(netlist, { delays: 'parts' });
+    const run = new Run(netlist, {
+      delays: 'parts',
+      mostChanges: circuit.includes('no trace') ? 0 : undefined,
+    });
     for (let v = 0; v < vectors; v++) {
       run.set(netlist.inputs.map((t) => [t.nets[0]!, (next() < 0.5 ? 0 : 1) as Logic] as const));
       run.advance(run.time + 1e7);

@@ -233,6 +233,14 @@ test('a clock starts low and changes at the end of each half', () => {
   expect(clockAt(wave, 500).next).toBe(800);
 });
 
+test('a clock may begin high, and in the middle of a period', () => {
+  const high = { low: 300, high: 200, first: 1, begun: 0 } as const;
+  expect([0, 199, 200, 499, 500].map((t) => clockAt(high, t).value)).toEqual([1, 1, 0, 0, 1]);
+  const late = { low: 300, high: 200, first: 0, begun: 250 } as const;
+  expect([0, 49, 50, 249, 250].map((t) => clockAt(late, t).value)).toEqual([0, 0, 1, 1, 0]);
+  expect([0, 50, 250].map((t) => clockAt(late, t).next)).toEqual([50, 250, 550]);
+});
+
 test('a run that starts later with held states goes on as the first would have', () => {
   const n = compile(ring(3).sheet);
   const first = new Run(n, { delays: 'zero' });
