@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { apply, type Edit, type Effect, effectOf, invert } from '@/core/circuit/edit';
 import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Following, followSheets } from '@/core/drawing/blocks';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
@@ -170,7 +171,23 @@ export class Session {
    * @returns whether it was made; if not, a notice says why.
    */
   edit(edit: Edit): boolean {
-    return this.make(edit, (history, inverse) => noted(history, inverse));
+    const { edits, wiresLost } = this.following(edit);
+    const whole: Edit = edits.length > 0 ? { type: 'group', edits: [edit, ...edits] } : edit;
+    const made = this.make(whole, (history, inverse) => noted(history, inverse));
+    if (made && wiresLost > 0)
+      this.say(
+        `${wiresLost} ${wiresLost === 1 ? 'wire' : 'wires'} hung on a port that its block no longer has, and went with it.`,
+        'calm',
+        () => this.undo(),
+      );
+    return made;
+  }
+
+  /** What blocks of the lesson need once an edit has changed the ports or the name of their sheet. */
+  private following(edit: Edit): Following {
+    const { lesson } = this.state;
+    const applied = lesson.sheets.length > 1 ? apply(lesson, edit) : null;
+    return applied?.ok ? followSheets(applied.lesson) : { edits: [], wiresLost: 0 };
   }
 
   undo(): void {

@@ -8,6 +8,7 @@ import {
   type Lesson,
   type Params,
   type Part,
+  type PinEnd,
   type Sheet,
   sheetOf,
   type Wire,
@@ -258,17 +259,33 @@ export function turn(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>):
   return withWires(lesson, sheetId, edits, ids);
 }
 
-/** Changes a part's parameters; wires on ports that it no longer has are removed. */
-export function setParams(lesson: Lesson, sheetId: string, id: string, params: Params): Edit {
+/**
+ * Changes a part's parameters; wires on ports that it no longer has are removed.
+ * @param renamed ports that go on under another name, their wires with them.
+ */
+export function setParams(
+  lesson: Lesson,
+  sheetId: string,
+  id: string,
+  params: Params,
+  renamed: ReadonlyMap<string, string> = new Map(),
+): Edit {
   const sheet = sheetOf(lesson, sheetId)!;
   const changed: Edit = { type: 'changePart', sheet: sheetId, id, change: { params } };
   const part = { ...sheet.parts.get(id)!, params };
   const after: Sheet = { ...sheet, parts: new Map(sheet.parts).set(id, part) };
-  const lost = [...sheet.wires.values()].filter((w) =>
-    [w.from, w.to].some((e) => isPinEnd(e) && e.part === id && !pinOf(after, id, e.port)),
-  );
-  const removed = lost.length ? [remove(sheet, new Set(), new Set(lost.map((w) => w.id)))] : [];
-  return withWires(lesson, sheetId, [...removed, changed], new Set([id]));
+  const isHere = (e: End): e is PinEnd => isPinEnd(e) && e.part === id;
+  const named = (e: End): End => (isHere(e) ? { ...e, port: renamed.get(e.port) ?? e.port } : e);
+  const lost: string[] = [];
+  const moved: Edit[] = [];
+  for (const w of sheet.wires.values()) {
+    const [from, to] = [named(w.from), named(w.to)];
+    if ([from, to].some((e) => isHere(e) && !pinOf(after, id, e.port))) lost.push(w.id);
+    else if ([w.from, w.to].some((e) => isHere(e) && renamed.has(e.port)))
+      moved.push({ type: 'changeWire', sheet: sheetId, id: w.id, change: { from, to } });
+  }
+  const removed = lost.length ? [remove(sheet, new Set(), new Set(lost))] : [];
+  return withWires(lesson, sheetId, [...removed, changed, ...moved], new Set([id]));
 }
 
 /**

@@ -56,6 +56,25 @@ export const blockKind: PartKind = {
     `block ${params.title} with ${plan(params).left!.length} inputs and ${plan(params).right!.length} outputs`,
 };
 
+/** The kind as it is offered for one sheet: called as the sheet is, with its pins. */
+export function blockKindOf(name: string, params: Params): PartKind {
+  const { sheet, title: shown, inputs, outputs } = params as Record<string, string>;
+  const pins = (said: string) =>
+    readPins(said).map((p) => (p.width > 1 ? `${p.name} (${p.width} bits)` : p.name));
+  return {
+    ...blockKind,
+    name,
+    typed: [name.toLowerCase(), `block ${name.toLowerCase()}`],
+    says: `A block with ${[...pins(inputs!), '→', ...pins(outputs!)].join(' ')}.`,
+    params: z.object({
+      sheet: z._default(text(64), sheet!),
+      title: z._default(title(60), shown!),
+      inputs: z._default(text(4000), inputs!),
+      outputs: z._default(text(4000), outputs!),
+    }),
+  };
+}
+
 function plan(params: Params): BoxPlan {
   const inputs = readPins(params.inputs as string);
   const outputs = readPins(params.outputs as string).filter((o) => !inputs.some((i) => i.name === o.name));

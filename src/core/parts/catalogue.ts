@@ -59,10 +59,11 @@ export function roleOf(part: Part): Role | undefined {
   return kindOf(part).role?.(part.params);
 }
 
-/** The families in the order of the ring, each with its kinds among those allowed. */
-export function families(
-  allowed: (kind: string) => boolean,
-): { family: Family; kinds: readonly PartKind[] }[] {
+/** The kinds that stand for themselves: a block is placed from its sheet. */
+export const PLACEABLE: readonly PartKind[] = CATALOGUE.filter((k) => k.kind !== 'block');
+
+/** Kinds by family, in the order of the ring. */
+export function families(kinds: readonly PartKind[]): { family: Family; kinds: readonly PartKind[] }[] {
   const order: Family[] = [
     'Gates',
     'Inputs',
@@ -72,9 +73,10 @@ export function families(
     'Functions',
     'Wiring',
     'Time',
+    'Blocks',
   ];
   return order
-    .map((family) => ({ family, kinds: CATALOGUE.filter((k) => k.family === family && allowed(k.kind)) }))
+    .map((family) => ({ family, kinds: kinds.filter((k) => k.family === family) }))
     .filter((f) => f.kinds.length > 0);
 }
 

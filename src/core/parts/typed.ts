@@ -1,5 +1,5 @@
 import type { Params } from '../circuit/lesson';
-import { CATALOGUE, defaultParams } from './catalogue';
+import { defaultParams } from './catalogue';
 import type { PartKind } from './part-kind';
 
 /** What was typed to place parts: a kind, its parameters, and a label for each part to place. */
@@ -12,25 +12,20 @@ export interface TypedPart {
 
 export type Typed = TypedPart | { readonly problem: string };
 
-/** Kinds whose typed name begins with the text's first word, best first; all of them for an empty text. */
-export function suggestions(text: string, allowed: (kind: string) => boolean): PartKind[] {
+/** Those kinds whose typed name begins with the text's first word, best first; all of them for an empty text. */
+export function suggestions(text: string, kinds: readonly PartKind[]): PartKind[] {
   const typed = text.trim().toLowerCase();
   const first = typed.split(/[\s,]+/)[0] ?? '';
-  const kinds = CATALOGUE.filter((k) => allowed(k.kind));
   const exact = kinds.filter((k) => k.typed.includes(typed) || k.typed.includes(first));
   const begins = kinds.filter((k) => !exact.includes(k) && k.typed.some((t) => t.startsWith(first)));
   return [...exact, ...begins];
 }
 
 /** Splits what was typed into the kind's name and what follows; the longest name wins (`d flip-flop fall`). */
-function kindAndRest(
-  text: string,
-  allowed: (kind: string) => boolean,
-): { kind: PartKind; rest: string } | null {
+function kindAndRest(text: string, kinds: readonly PartKind[]): { kind: PartKind; rest: string } | null {
   const lower = text.toLowerCase();
   let best: { kind: PartKind; rest: string; length: number } | null = null;
-  for (const kind of CATALOGUE) {
-    if (!allowed(kind.kind)) continue;
+  for (const kind of kinds) {
     for (const name of kind.typed)
       if ((lower === name || lower.startsWith(`${name} `)) && name.length > (best?.length ?? 0))
         best = { kind, rest: text.slice(name.length).trim(), length: name.length };
@@ -42,11 +37,11 @@ function kindAndRest(
  * Reads `nand 3`, `clock 4 Hz`, `sw Key, Bars, Clear`: the name of a kind, words that set its parameters, and
  * what is left over as labels with commas between. Says in `problem` what it did not understand.
  */
-export function readTyped(text: string, allowed: (kind: string) => boolean): Typed {
+export function readTyped(text: string, kinds: readonly PartKind[]): Typed {
   const typed = text.trim();
-  const found = kindAndRest(typed, allowed);
+  const found = kindAndRest(typed, kinds);
   if (!found) {
-    const [only, other] = suggestions(typed, allowed);
+    const [only, other] = suggestions(typed, kinds);
     if (typed && only && !other) return { kind: only, params: defaultParams(only), labels: [''] };
     return { problem: typed ? `No part is called “${typed}”.` : 'Type the name of a part.' };
   }

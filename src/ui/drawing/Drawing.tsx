@@ -15,7 +15,7 @@ import type { SessionState } from '@/session/session';
 import { usePainter } from '@/ui/controls/usePainter';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Hand } from './hand';
-import { allowedIn, drawingKey } from './keys';
+import { allowedIn, drawingKey, placeable } from './keys';
 import { PartsList } from './PartsList';
 import { type Overlay, paint, type Scene } from './painter';
 import { OUTER } from './ring-size';
@@ -84,7 +84,12 @@ export function Drawing() {
           view.current = next;
         },
         repaint,
-        openSettings: (part) => setOpened({ is: 'settings', part }),
+        openSettings: (id) => {
+          const part = session.sheet.parts.get(id);
+          // Two clicks on a block lead into it; F2 sets what can be set about it.
+          if (part?.kind === 'block') session.openSheet(part.params.sheet as string);
+          else setOpened({ is: 'settings', part: id });
+        },
       }),
     [session, repaint],
   );
@@ -151,8 +156,17 @@ export function Drawing() {
     place(session, kind, params, labels, { x: Math.round(p.x), y: Math.round(p.y) });
     close();
   };
+  const goInside = (block: Part) => {
+    const inside = block.params.sheet as string;
+    if (sheetOf(session.state.lesson, inside)) session.openSheet(inside);
+    else session.say('The sheet of this block is not in this lesson.', 'bad');
+  };
   const act = (id: string) => {
     const part = session.sheet.parts.get(id);
+    if (part?.kind === 'block') {
+      goInside(part);
+      return;
+    }
     const role = part && kindOf(part).role?.(part.params);
     if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) session.flip(id);
     else setOpened({ is: 'settings', part: id });
@@ -320,7 +334,7 @@ export function Drawing() {
             x={within(opened.at.x, OUTER + 4, size.current.width - OUTER - 4)}
             y={within(opened.at.y, OUTER + 4, size.current.height - OUTER - 26)}
             pressed={opened.pressed}
-            allowed={allowed}
+            kinds={placeable(session)}
             onClose={close}
             onPlace={(kind, params) => placeAt(opened.at, kind, params, [''])}
             onType={openTyping}
@@ -332,7 +346,7 @@ export function Drawing() {
             y={within(opened.at.y, 4, size.current.height - 300)}
             first={opened.first}
             entered={opened.entered}
-            allowed={allowed}
+            kinds={placeable(session)}
             onClose={close}
             onPlace={(typed) => placeAt(opened.at, typed.kind, typed.params, typed.labels)}
           />

@@ -10,7 +10,7 @@ interface Props {
   /** Pixel within the drawing at which the ring opens. */
   readonly x: number;
   readonly y: number;
-  readonly allowed: (kind: string) => boolean;
+  readonly kinds: readonly PartKind[];
   /** Whether the button that opened it is still down, so that letting go over a part places it. */
   readonly pressed: boolean;
   readonly onPlace: (kind: PartKind, params: Params) => void;
@@ -49,8 +49,8 @@ function sliceAt(dx: number, dy: number, count: number): number {
  * The ring: families on the inner circle, their parts on the outer one, the number of inputs in the hub. Opens at
  * the pointer; chosen by a click, by letting go of the button that opened it, or by the arrow keys and Enter.
  */
-export function Ring({ x, y, allowed, pressed, onPlace, onClose, onType }: Props) {
-  const groups = families(allowed);
+export function Ring({ x, y, kinds, pressed, onPlace, onClose, onType }: Props) {
+  const groups = families(kinds);
   const [family, setFamily] = useState<Family>(groups[0]!.family);
   const [at, setAt] = useState<number | null>(null);
   const [inputs, setInputs] = useState(2);
@@ -163,7 +163,7 @@ export function Ring({ x, y, allowed, pressed, onPlace, onClose, onType }: Props
           const p = place((INNER + OUTER) / 2 - 1, middle);
           const words = kind.name.split(' ');
           return (
-            <g key={kind.kind} role="menuitem" aria-label={kind.name}>
+            <g key={kind.name} role="menuitem" aria-label={kind.name}>
               <path
                 d={sector(INNER, OUTER - 4, from, to)}
                 fill={at === i ? 'var(--one-soft)' : 'var(--raised)'}

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import type { PartKind } from '@/core/parts/part-kind';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { SymbolPicture } from './SymbolPicture';
 
@@ -10,7 +11,7 @@ interface Props {
   /** What was typed before the line was there, and whether Enter followed. */
   readonly first: string;
   readonly entered: boolean;
-  readonly allowed: (kind: string) => boolean;
+  readonly kinds: readonly PartKind[];
   readonly onPlace: (typed: TypedPart) => void;
   readonly onClose: () => void;
 }
@@ -18,12 +19,12 @@ interface Props {
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: Props) {
+export function TypingLine({ x, y, first, entered, kinds, onPlace, onClose }: Props) {
   const [text, setText] = useState(first);
   const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
   const input = useRef<HTMLInputElement>(null);
-  const list = suggestions(text, allowed).slice(0, SHOWN);
+  const list = suggestions(text, kinds).slice(0, SHOWN);
   const chosen = list[Math.min(at, list.length - 1)];
 
   useEffect(() => {
@@ -33,13 +34,13 @@ export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: 
   }, []);
 
   const submit = (typed: string) => {
-    const read = readTyped(typed, allowed);
+    const read = readTyped(typed, kinds);
     if ('problem' in read) setProblem(read.problem);
     else onPlace(read);
   };
   /** What was typed, with its first word completed to the suggestion that is marked. */
   const completed = (given: string) => {
-    const [best] = suggestions(given, allowed);
+    const [best] = suggestions(given, kinds);
     const meant = given === text ? chosen : best;
     if (!meant) return given;
     const [word = '', ...rest] = given.trim().split(/\s+/);
@@ -72,7 +73,7 @@ export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: 
         aria-label="Name of a part"
         aria-expanded="true"
         aria-controls="typed-parts"
-        aria-activedescendant={chosen ? `typed-${chosen.kind}` : undefined}
+        aria-activedescendant={chosen ? `typed-${list.indexOf(chosen)}` : undefined}
         aria-describedby="typed-problem"
         spellCheck={false}
         autoComplete="off"
@@ -94,10 +95,10 @@ export function TypingLine({ x, y, first, entered, allowed, onPlace, onClose }: 
         }}
       />
       <div id="typed-parts" role="listbox" aria-label="Parts" className="border-t border-hairline p-1">
-        {list.map((kind) => (
+        {list.map((kind, i) => (
           <div
-            key={kind.kind}
-            id={`typed-${kind.kind}`}
+            key={kind.name}
+            id={`typed-${i}`}
             role="option"
             aria-selected={kind === chosen}
             tabIndex={-1}

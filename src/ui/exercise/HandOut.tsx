@@ -4,7 +4,7 @@ import { Fragment, useMemo, useState } from 'react';
 import { Exercise, type Wanted } from '@/core/circuit/exercise';
 import { namesIn, wantedFromNames, wantedFromSheet } from '@/core/exercise/wanted';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
-import { ALWAYS_ALLOWED, families } from '@/core/parts/catalogue';
+import { ALWAYS_ALLOWED, families, PLACEABLE } from '@/core/parts/catalogue';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
@@ -13,7 +13,7 @@ import { useSession } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
 import { WantedTable } from './WantedTable';
 
-const FAMILIES = families((kind) => !ALWAYS_ALLOWED.includes(kind));
+const FAMILIES = families(PLACEABLE.filter((k) => !ALWAYS_ALLOWED.includes(k.kind)));
 const GATES = FAMILIES.find((f) => f.family === 'Gates')!.kinds.map((k) => k.kind);
 
 type Source = 'sheet' | 'typed';

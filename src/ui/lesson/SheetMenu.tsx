@@ -2,7 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import { addSheet, removeSheet } from '@/session/commands';
+import { addSheet, portsForSheet, removeSheet } from '@/session/commands';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
@@ -53,6 +53,13 @@ export function SheetMenu({ sheet, alone, onRename }: Props) {
           </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" disabled={readOnly} onSelect={() => addSheet(session)}>
             Add a sheet
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className="menu-item"
+            disabled={readOnly}
+            onSelect={() => portsForSheet(session, sheet.id)}
+          >
+            Make it usable as a block
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
           <DropdownMenu.Item

@@ -1,0 +1,47 @@
+import type { Lesson, Params, Sheet } from '../circuit/lesson';
+import { blockKindOf, writePins } from '../parts/block';
+import type { PartKind } from '../parts/part-kind';
+import { declaredInputs, declaredOutputs } from './declared';
+
+/** What a block of this sheet is given: the sheet, its name, and its ports in declared order. */
+export function blockParams(sheet: Sheet): Params {
+  const pins = (parts: ReturnType<typeof declaredInputs>) =>
+    writePins(
+      parts
+        .filter((p) => p.kind === 'port' && p.label.trim() !== '')
+        .map((p) => ({ name: p.label, width: p.params.width as number })),
+    );
+  return {
+    sheet: sheet.id,
+    title: sheet.name,
+    inputs: pins(declaredInputs(sheet)),
+    outputs: pins(declaredOutputs(sheet)),
+  };
+}
+
+/** Ids of the sheets that a sheet holds as blocks, by way of others too, itself among them. */
+export function heldSheets(lesson: Lesson, id: string): ReadonlySet<string> {
+  const byId = new Map(lesson.sheets.map((s) => [s.id, s]));
+  const held = new Set([id]);
+  for (const at of held)
+    for (const part of byId.get(at)?.parts.values() ?? [])
+      if (part.kind === 'block') held.add(part.params.sheet as string);
+  return held;
+}
+
+/** A kind of part for each sheet that can be a block on this one: it has ports, and does not hold this one. */
+export function blocksFor(lesson: Lesson, onto: string): PartKind[] {
+  return lesson.sheets
+    .filter((s) => s.id !== onto && !heldSheets(lesson, s.id).has(onto))
+    .map((s) => ({ sheet: s, params: blockParams(s) }))
+    .filter(({ params }) => params.inputs !== '' || params.outputs !== '')
+    .map(({ sheet, params }) => blockKindOf(sheet.name, params));
+}
+
+/** How often a sheet is used as a block. */
+export function usesOf(lesson: Lesson, id: string): number {
+  let uses = 0;
+  for (const sheet of lesson.sheets)
+    for (const part of sheet.parts.values()) if (part.kind === 'block' && part.params.sheet === id) uses++;
+  return uses;
+}

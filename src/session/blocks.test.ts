@@ -1,0 +1,133 @@
+import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
+import { blocksFor } from '@/core/netlist/blocks';
+import { findKind } from '@/core/parts/catalogue';
+import { readTyped } from '@/core/parts/typed';
+import { partOf, sheetOfParts } from '@/core/testing/rig';
+import { pin } from '@/core/testing/sketch';
+import { addSheet, place, portsForSheet, relabel, removeSelected, removeSheet, wire } from './commands';
+import { Session } from './session';
+
+/** A half adder with switches and lamps, as one draws it first. */
+function lesson(): Lesson {
+  const sheet = sheetOfParts(
+    [
+      partOf('switch', 'a', {}, 0, 'A'),
+      partOf('switch', 'b', {}, 1, 'B'),
+      partOf('xor', 'x'),
+      partOf('and', 'g'),
+      partOf('lamp', 's', {}, 2, 'S'),
+      partOf('lamp', 'c', {}, 3, 'C'),
+    ],
+    ['a.Y-x.A', 'b.Y-x.B', 'a.Y-g.A', 'b.Y-g.B', 'x.Y-s.A', 'g.Y-c.A'],
+  );
+  return { ...emptyLesson('test-lesson', 'Test'), sheets: [{ ...sheet, name: 'Half adder' }] };
+}
+
+/** Two sheets: the half adder as a block on the second, wired to switches and lamps. */
+function withBlock(): Session {
+  const session = new Session(lesson());
+  portsForSheet(session, 'sheet1');
+  addSheet(session);
+  const [kind] = blocksFor(session.state.lesson, session.state.sheetId);
+  place(session, kind!, {}, [''], { x: 20, y: 10 });
+  place(session, findKind('switch')!, {}, ['P', 'Q'], { x: 0, y: 5 });
+  place(session, findKind('lamp')!, {}, ['Sum', 'Carry'], { x: 40, y: 5 });
+  wire(session, pin('switch1.Y'), pin('block1.A'));
+  wire(session, pin('switch2.Y'), pin('block1.B'));
+  wire(session, pin('block1.S'), pin('lamp1.A'));
+  wire(session, pin('block1.C'), pin('lamp2.A'));
+  return session;
+}
+
+const ones = (session: Session) => {
+  const { table } = session.state;
+  if (table.state !== 'ready') throw new Error('no table');
+  return table.table.ones.map((column) => column[0]);
+};
+
+test('switches and lamps become ports in one step, and the circuit stays the same', () => {
+  const session = new Session(lesson());
+  const before = ones(session);
+  portsForSheet(session, 'sheet1');
+  expect([...session.sheet.parts.values()].map((p) => p.kind).sort()).toEqual([
+    'and',
+    'port',
+    'port',
+    'port',
+    'port',
+    'xor',
+  ]);
+  expect(ones(session)).toEqual(before);
+  session.flip('a');
+  expect([...session.state.on]).toEqual(['a']);
+  session.undo();
+  expect(session.sheet.parts.get('a')!.kind).toBe('switch');
+});
+
+test('a sheet with ports is offered as a block by its name, and runs as one', () => {
+  const session = withBlock();
+  expect(session.state.diagnostics).toEqual([]);
+  expect(ones(session)).toEqual([0b0110, 0b1000]);
+  const read = readTyped('half adder', blocksFor(session.state.lesson, session.state.sheetId));
+  expect(read).toMatchObject({ params: { sheet: 'sheet1', inputs: 'A, B', outputs: 'S, C' } });
+});
+
+test('a sheet is not offered on itself, nor on one that it holds', () => {
+  const session = withBlock();
+  const { lesson: now } = session.state;
+  expect(blocksFor(now, 'sheet1')).toEqual([]);
+  expect(blocksFor(now, 'sheet2').map((k) => k.name)).toEqual(['Half adder']);
+});
+
+test('all uses follow the names and ports of their sheet, and undo takes both back', () => {
+  const session = withBlock();
+  session.openSheet('sheet1');
+  relabel(session, 's', 'Total');
+  session.openSheet('sheet2');
+  expect(session.sheet.parts.get('block1')!.params.outputs).toBe('Total, C');
+  expect(ones(session)).toEqual([0b0110, 0b1000]);
+  session.undo();
+  expect(session.sheet.parts.get('block1')!.params.outputs).toBe('S, C');
+  expect(ones(session)).toEqual([0b0110, 0b1000]);
+});
+
+test('a port that is removed takes its wires along, and says so', () => {
+  const session = withBlock();
+  session.openSheet('sheet1');
+  session.select({ parts: new Set(['s']), wires: new Set() });
+  removeSelected(session);
+  expect(session.state.notice?.text).toMatch(/1 wire hung on a port that its block no longer has/);
+  session.openSheet('sheet2');
+  expect(session.sheet.parts.get('block1')!.params.outputs).toBe('C');
+  session.undo();
+  expect(ones(session)).toEqual([0b0110, 0b1000]);
+});
+
+test('a change inside shows outside', () => {
+  const session = withBlock();
+  session.openSheet('sheet1');
+  session.select({ parts: new Set(['g']), wires: new Set() });
+  removeSelected(session);
+  session.openSheet('sheet2');
+  expect(session.state.netlist.diagnostics.map((d) => d.code)).toContain('loose-input');
+  session.undo();
+  expect(ones(session)).toEqual([0b0110, 0b1000]);
+});
+
+test('removing a sheet that is used says what it breaks', () => {
+  const session = withBlock();
+  removeSheet(session, 'sheet1');
+  expect(session.state.notice?.text).toBe(
+    'Sheet “Half adder” removed. A block of it now has nothing inside.',
+  );
+  expect(session.state.diagnostics.map((d) => d.code)).toContain('unknown-block');
+  session.undo();
+  expect(session.state.diagnostics).toEqual([]);
+});
+
+test('a sheet without ports says how to place them', () => {
+  const session = new Session(lesson());
+  addSheet(session);
+  portsForSheet(session, session.state.sheetId);
+  expect(session.state.notice?.text).toMatch(/type|typing/);
+});
