@@ -25,7 +25,7 @@ test('Verilog is imported as a lesson that runs, and a sheet is saved as Verilog
   await sheet.waitFor();
   await expect(page.getByRole('listbox', { name: /Parts on platform/ })).toBeAttached();
   await expect(
-    page.getByRole('option', { name: /left, block three with 3 inputs and 1 outputs/ }),
+    page.getByRole('option', { name: /left, block three with 3 inputs and 1 output/ }),
   ).toBeAttached();
 
   await page.getByRole('button', { name: /platform/ }).click();

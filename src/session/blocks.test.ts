@@ -4,8 +4,9 @@ import { findKind } from '@/core/parts/catalogue';
 import { readTyped } from '@/core/parts/typed';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { pin } from '@/core/testing/sketch';
-import { addSheet, place, portsForSheet, relabel, removeSelected, removeSheet, wire } from './commands';
+import { place, relabel, removeSelected, wire } from './commands';
 import { Session } from './session';
+import { addSheet, portsForSheet, removeSheet } from './sheet-commands';
 
 /** A half adder with switches and lamps, as one draws it first. */
 function lesson(): Lesson {

@@ -1,15 +1,12 @@
-import type { Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
 import { overlap } from '@/core/circuit/geometry';
-import { type End, freshId, type Params, type Sheet } from '@/core/circuit/lesson';
+import type { End, Params, Sheet } from '@/core/circuit/lesson';
 import { excerpt, paste } from '@/core/drawing/copies';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
 import { extentOf, footprintOf } from '@/core/drawing/placement';
-import { sameName } from '@/core/exercise/check';
+import { sameName } from '@/core/exercise/allowed';
 import { readLesson, writeLesson } from '@/core/formats/lesson-file';
 import { inputAt } from '@/core/logic/truth-table';
-import { usesOf } from '@/core/netlist/blocks';
-import { defaultParams, findKind } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import { NOTHING, type Session } from './session';
 
@@ -142,61 +139,9 @@ export function duplicateSelected(session: Session): void {
   if (selection.parts.size > 0) pasteSheet(session, excerpt(session.sheet, selection.parts));
 }
 
-export function addSheet(session: Session): void {
-  const { lesson } = session.state;
-  const ids = new Set(lesson.sheets.map((s) => s.id));
-  const id = freshId(ids, 'sheet');
-  const names = new Set(lesson.sheets.map((s) => s.name));
-  let n = lesson.sheets.length + 1;
-  while (names.has(`Sheet ${n}`)) n++;
-  const sheet: Sheet = { id, name: `Sheet ${n}`, parts: new Map(), wires: new Map() };
-  if (session.edit({ type: 'addSheet', sheet, at: lesson.sheets.length })) session.openSheet(id);
-}
-
-/** Switches and buttons of the sheet become ports into it, lamps ports out of it, so that it can be a block. */
-export function portsForSheet(session: Session, id: string): void {
-  const sheet = session.state.lesson.sheets.find((s) => s.id === id);
-  const port = findKind('port')!;
-  const edits = [...(sheet?.parts.values() ?? [])].flatMap((part): Edit[] => {
-    const direction = PORT_OF[part.kind];
-    if (!direction) return [];
-    const params = {
-      ...defaultParams(port),
-      direction,
-      width: (part.params.width as number | undefined) ?? 1,
-    };
-    return [{ type: 'changePart', sheet: id, id: part.id, change: { kind: port.kind, params } }];
-  });
-  if (edits.length === 0) {
-    session.say(
-      'There are no switches and lamps on this sheet. Place ports by typing “port in A” or “port out Y”.',
-    );
-    return;
-  }
-  if (session.edit({ type: 'group', edits }))
-    session.say(
-      `“${sheet!.name}” can now be placed as a block on the other sheets: type its name there, or find it in the ring.`,
-      'calm',
-      () => session.undo(),
-    );
-}
-
-const PORT_OF: Readonly<Record<string, 'in' | 'out'>> = { switch: 'in', button: 'in', lamp: 'out' };
-
 export function renameSheet(session: Session, id: string, name: string): void {
   const text = name.trim().slice(0, 60);
   if (text) session.edit({ type: 'changeSheet', id, change: { name: text } });
-}
-
-export function removeSheet(session: Session, id: string): void {
-  const name = session.state.lesson.sheets.find((s) => s.id === id)?.name;
-  const uses = usesOf(session.state.lesson, id);
-  const broken =
-    uses > 0
-      ? ` ${uses === 1 ? 'A block' : `${uses} blocks`} of it now ${uses === 1 ? 'has' : 'have'} nothing inside.`
-      : '';
-  if (session.edit({ type: 'removeSheet', id }))
-    session.say(`Sheet “${name}” removed.${broken}`, 'calm', () => session.undo());
 }
 
 /** Puts the switches, found by name, as in a row of a wanted function whose first input is the highest bit. */

@@ -6,7 +6,6 @@ import { defaultParams, findKind } from '@/core/parts/catalogue';
 import { interlock, pin, Sketch } from '@/core/testing/sketch';
 import { timeText } from '@/core/values/time';
 import {
-  addSheet,
   changeParams,
   copied,
   duplicateSelected,
@@ -21,6 +20,7 @@ import {
 } from './commands';
 import { rowNow } from './moment';
 import { Session, type SessionState } from './session';
+import { addSheet } from './sheet-commands';
 import { spokenPart } from './spoken';
 
 const letter = (s: SessionState, output: number) => s.values[s.netlist.outputs[output]!.nets[0]!];

@@ -3,7 +3,8 @@ import type { Exercise, Wanted } from '../circuit/exercise';
 import { remove } from '../drawing/gestures';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock, Sketch } from '../testing/sketch';
-import { check, isAllowed } from './check';
+import { isAllowed } from './allowed';
+import { check } from './check';
 import { cellTurned, namesIn, wantedFromNames, wantedFromSheet } from './wanted';
 
 const wanted: Wanted = {

@@ -3,8 +3,9 @@ import type { Sheet } from '../circuit/lesson';
 import { cell, truthTable, whyNoTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
 import type { Terminal } from '../netlist/netlist';
-import { ALWAYS_ALLOWED, findKind } from '../parts/catalogue';
+import { findKind } from '../parts/catalogue';
 import { letterOf } from '../values/logic';
+import { isAllowed, sameName } from './allowed';
 
 /** Most inputs of a sheet that is checked; far more than any wanted function has. */
 const MOST_SHEET_INPUTS = 20;
@@ -26,19 +27,11 @@ export interface Check {
   readonly solved: boolean;
 }
 
-/** Whether an exercise lets this kind be used. */
-export function isAllowed(exercise: Exercise | null, kind: string): boolean {
-  return !exercise || ALWAYS_ALLOWED.includes(kind) || exercise.allowed.includes(kind);
-}
-
 export function partsUsed(sheet: Sheet): { kind: string; count: number }[] {
   const counts = new Map<string, number>();
   for (const part of sheet.parts.values()) counts.set(part.kind, (counts.get(part.kind) ?? 0) + 1);
   return [...counts].map(([kind, count]) => ({ kind, count })).sort((a, b) => (a.kind < b.kind ? -1 : 1));
 }
-
-/** Names are matched without regard to case and to blanks around them. */
-export const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** The terminals in the order in which they are wanted, -1 where one is missing, and what to say about it. */
 function match(

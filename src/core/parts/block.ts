@@ -53,7 +53,7 @@ export const blockKind: PartKind = {
   symbol: (params) => boxSymbol(plan(params)),
   build: () => {},
   spoken: (params) =>
-    `block ${params.title} with ${plan(params).left!.length} inputs and ${plan(params).right!.length} outputs`,
+    `block ${params.title} with ${counted(plan(params).left!.length, 'input')} and ${counted(plan(params).right!.length, 'output')}`,
 };
 
 /** The kind as it is offered for one sheet: called as the sheet is, with its pins. */
@@ -81,3 +81,5 @@ function plan(params: Params): BoxPlan {
   const pin = ({ name, width }: BlockPin): BoxPin => ({ name, width });
   return { title: params.title as string, left: inputs.map(pin), right: outputs.map(pin) };
 }
+
+const counted = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;

@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { apply } from '@/core/circuit/edit';
 import { around, grown, type Point } from '@/core/circuit/geometry';
@@ -12,10 +11,11 @@ import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import { copied, pasteText, place, removeSelected } from '@/session/commands';
 import type { SessionState } from '@/session/session';
+import { later } from '@/ui/controls/later';
 import { usePainter } from '@/ui/controls/usePainter';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Hand } from './hand';
-import { allowedIn, drawingKey, placeable } from './keys';
+import { allowedIn, drawingKey } from './keys';
 import { PartsList } from './PartsList';
 import { type Overlay, paint, type Scene } from './painter';
 import { OUTER } from './ring-size';
@@ -28,9 +28,9 @@ const overlays = {
   typing: () => import('./TypingLine').then((m) => m.TypingLine),
   settings: () => import('./PartSettings').then((m) => m.PartSettings),
 };
-const Ring = dynamic(overlays.ring);
-const TypingLine = dynamic(overlays.typing);
-const PartSettings = dynamic(overlays.settings);
+const Ring = later(overlays.ring);
+const TypingLine = later(overlays.typing);
+const PartSettings = later(overlays.settings);
 const fetchOverlays = () => {
   for (const fetchOne of Object.values(overlays)) void fetchOne();
 };
@@ -334,7 +334,7 @@ export function Drawing() {
             x={within(opened.at.x, OUTER + 4, size.current.width - OUTER - 4)}
             y={within(opened.at.y, OUTER + 4, size.current.height - OUTER - 26)}
             pressed={opened.pressed}
-            kinds={placeable(session)}
+            session={session}
             onClose={close}
             onPlace={(kind, params) => placeAt(opened.at, kind, params, [''])}
             onType={openTyping}
@@ -346,7 +346,7 @@ export function Drawing() {
             y={within(opened.at.y, 4, size.current.height - 300)}
             first={opened.first}
             entered={opened.entered}
-            kinds={placeable(session)}
+            session={session}
             onClose={close}
             onPlace={(typed) => placeAt(opened.at, typed.kind, typed.params, typed.labels)}
           />

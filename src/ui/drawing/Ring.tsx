@@ -4,13 +4,15 @@ import { useEffect, useRef, useState } from 'react';
 import type { Params } from '@/core/circuit/lesson';
 import { defaultParams, families } from '@/core/parts/catalogue';
 import type { Family, PartKind } from '@/core/parts/part-kind';
+import type { Session } from '@/session/session';
+import { placeable } from './placeable';
 import { OUTER } from './ring-size';
 
 interface Props {
   /** Pixel within the drawing at which the ring opens. */
   readonly x: number;
   readonly y: number;
-  readonly kinds: readonly PartKind[];
+  readonly session: Session;
   /** Whether the button that opened it is still down, so that letting go over a part places it. */
   readonly pressed: boolean;
   readonly onPlace: (kind: PartKind, params: Params) => void;
@@ -49,8 +51,8 @@ function sliceAt(dx: number, dy: number, count: number): number {
  * The ring: families on the inner circle, their parts on the outer one, the number of inputs in the hub. Opens at
  * the pointer; chosen by a click, by letting go of the button that opened it, or by the arrow keys and Enter.
  */
-export function Ring({ x, y, kinds, pressed, onPlace, onClose, onType }: Props) {
-  const groups = families(kinds);
+export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props) {
+  const groups = families(placeable(session));
   const [family, setFamily] = useState<Family>(groups[0]!.family);
   const [at, setAt] = useState<number | null>(null);
   const [inputs, setInputs] = useState(2);

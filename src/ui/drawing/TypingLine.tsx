@@ -1,8 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { PartKind } from '@/core/parts/part-kind';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
+import type { Session } from '@/session/session';
+import { placeable } from './placeable';
 import { SymbolPicture } from './SymbolPicture';
 
 interface Props {
@@ -11,7 +12,7 @@ interface Props {
   /** What was typed before the line was there, and whether Enter followed. */
   readonly first: string;
   readonly entered: boolean;
-  readonly kinds: readonly PartKind[];
+  readonly session: Session;
   readonly onPlace: (typed: TypedPart) => void;
   readonly onClose: () => void;
 }
@@ -19,11 +20,12 @@ interface Props {
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ x, y, first, entered, kinds, onPlace, onClose }: Props) {
+export function TypingLine({ x, y, first, entered, session, onPlace, onClose }: Props) {
   const [text, setText] = useState(first);
   const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
   const input = useRef<HTMLInputElement>(null);
+  const kinds = placeable(session);
   const list = suggestions(text, kinds).slice(0, SHOWN);
   const chosen = list[Math.min(at, list.length - 1)];
 

@@ -1,7 +1,4 @@
-import { isAllowed } from '@/core/exercise/check';
-import { blocksFor } from '@/core/netlist/blocks';
-import { PLACEABLE } from '@/core/parts/catalogue';
-import type { PartKind } from '@/core/parts/part-kind';
+import { isAllowed } from '@/core/exercise/allowed';
 import { duplicateSelected, moveParts, removeSelected, selectAll, turnSelected } from '@/session/commands';
 import { NOTHING, type Session } from '@/session/session';
 
@@ -86,14 +83,6 @@ function commandKey(event: React.KeyboardEvent, session: Session): boolean {
     default:
       return false;
   }
-}
-
-/** What can be placed on the open sheet: the catalogue and the lesson's other sheets, as far as an exercise allows. */
-export function placeable(session: Session): PartKind[] {
-  const { lesson, sheetId } = session.state;
-  const allowed = allowedIn(session);
-  const blocks = lesson.exercise ? [] : blocksFor(lesson, sheetId);
-  return [...PLACEABLE.filter((k) => allowed(k.kind)), ...blocks];
 }
 
 /** Whether the open lesson lets a kind be placed: an exercise may not. */

@@ -1,17 +1,18 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
+import { later } from '@/ui/controls/later';
 import { type Pane, Split } from '@/ui/controls/Split';
 import { Drawing } from '@/ui/drawing/Drawing';
 import type { Face } from './face';
 
 /** Faces are fetched when they are first opened. */
-const loading = () => <section className="pane" aria-busy="true" />;
-const TruthTableFace = dynamic(() => import('@/ui/table/TruthTableFace').then((m) => m.TruthTableFace), {
+const loading = <section className="pane" aria-busy="true" />;
+const TruthTableFace = later(
+  () => import('@/ui/table/TruthTableFace').then((m) => m.TruthTableFace),
   loading,
-});
-const TimeFace = dynamic(() => import('@/ui/time/TimeFace').then((m) => m.TimeFace), { loading });
+);
+const TimeFace = later(() => import('@/ui/time/TimeFace').then((m) => m.TimeFace), loading);
 
 /** The drawing with the other faces stacked at its right, resized by dragging what is between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: ReactNode }) {

@@ -1,9 +1,9 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
+import { later } from '@/ui/controls/later';
 
-const HelpPage = dynamic(() => import('./HelpPage').then((m) => m.HelpPage));
+const HelpPage = later(() => import('./HelpPage').then((m) => m.HelpPage));
 
 /** Hands and keys, one press away. */
 export function Help() {

@@ -1,18 +1,18 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import { writeLesson } from '@/core/formats/lesson-file';
 import type { OpenSession } from '@/session/open-session';
 import { fileName, saveFile } from '@/ui/controls/files';
+import { later } from '@/ui/controls/later';
 import { Loading, WholePage } from '@/ui/controls/WholePage';
 import { LessonView } from './LessonView';
 import { useOpenSession } from './useOpenSession';
 
-const HandOut = dynamic(() => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
-const HandIn = dynamic(() => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
-const TaskPane = dynamic(() => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
+const HandOut = later(() => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
+const HandIn = later(() => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
+const TaskPane = later(() => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
 
 /** A kept lesson with all that one does with it: a teacher hands out, a student hands in. */
 export function OpenLesson({ id }: { id: string | null }) {

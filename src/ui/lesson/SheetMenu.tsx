@@ -2,7 +2,8 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import { addSheet, portsForSheet, removeSheet } from '@/session/commands';
+import type { Session } from '@/session/session';
+import { addSheet, portsForSheet, removeSheet } from '@/session/sheet-commands';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
@@ -25,10 +26,27 @@ async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
   saveFile(fileName(sheet.name, '.v'), writeVerilog(lesson, sheet), 'text/plain');
 }
 
+async function blockOfSelection(session: Session): Promise<void> {
+  const { makeBlock } = await import('@/core/drawing/make-block');
+  const { lesson, sheetId, selection } = session.state;
+  const names = new Set(lesson.sheets.map((s) => s.name));
+  let n = 1;
+  while (names.has(`Block ${n}`)) n++;
+  const made = makeBlock(lesson, sheetId, selection.parts, `Block ${n}`);
+  if (!made.ok) {
+    session.say(`That makes no block: ${made.reason}.`, 'bad');
+    return;
+  }
+  if (!session.edit(made.edit)) return;
+  session.select({ parts: new Set([made.block]), wires: new Set() });
+  session.say(`“Block ${n}” has a sheet of its own now; rename it there.`, 'calm', () => session.undo());
+}
+
 /** What can be done with the open sheet. */
 export function SheetMenu({ sheet, alone, onRename }: Props) {
   const session = useSession();
   const readOnly = useSessionState((s) => s.readOnly);
+  const selected = useSessionState((s) => s.selection.parts.size);
   return (
     <DropdownMenu.Root defaultOpen>
       <DropdownMenu.Trigger className={OPEN_TAB}>
@@ -60,6 +78,13 @@ export function SheetMenu({ sheet, alone, onRename }: Props) {
             onSelect={() => portsForSheet(session, sheet.id)}
           >
             Make it usable as a block
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
+            className="menu-item"
+            disabled={readOnly || selected === 0}
+            onSelect={() => void blockOfSelection(session)}
+          >
+            Make a block of what is selected
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
           <DropdownMenu.Item

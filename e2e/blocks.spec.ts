@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { emptySheet } from './hand';
+
+test('a sheet becomes a block, is placed by its name, gone into, and followed when it changes', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await hand.type(12, 12, 'sw Key, Bars');
+  await hand.type(24, 14, 'and');
+  await hand.type(36, 14, 'lamp Go');
+  await hand.drag([14, 12], [21, 13]);
+  await hand.drag([14, 17], [21, 15]);
+  await hand.drag([27, 14], [34, 14]);
+  await expect(page.getByText('nothing loose')).toBeVisible();
+
+  const tab = page.getByRole('button', { name: /^Sheet 1/ });
+  await tab.click();
+  await page.getByRole('menuitem', { name: 'Make it usable as a block' }).click();
+  await expect(page.getByText(/can now be placed as a block/)).toBeVisible();
+  expect((await hand.parts())[0]).toMatch(/^Key, port into the sheet/);
+  await tab.click();
+  await page.getByRole('menuitem', { name: 'Add a sheet' }).click();
+
+  // By its name, and in the ring among the blocks.
+  await hand.ready();
+  await hand.type(24, 14, 'sheet 1');
+  expect((await hand.parts()).join()).toMatch(/block Sheet 1 with 2 inputs and 1 output/);
+  await hand.point(40, 30);
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('menu', { name: 'Parts to place' })).toContainText('Blocks');
+  await page.keyboard.press('Escape');
+
+  // Into it by a double click; what is renamed there has the new name outside.
+  await page.mouse.dblclick(...(await hand.pixel(24, 14)));
+  await expect(page.getByRole('listbox', { name: /Parts on Sheet 1/ })).toBeAttached();
+  await page.getByRole('button', { name: 'Sheet 2' }).click();
+  await expect(page.getByRole('listbox', { name: /Parts on Sheet 2/ })).toBeAttached();
+});
+
+test('what is selected becomes a block, and one step takes it back', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('article').filter({ hasText: 'Drive interlock' }).getByRole('link').first().click();
+  const sheet = page.getByRole('application');
+  await sheet.waitFor();
+  const parts = page.getByRole('listbox', { name: /^Parts on/ });
+  await sheet.focus();
+  await page.keyboard.press('Tab');
+  const chosen = page.locator('[data-part][aria-selected="true"]');
+  do await page.keyboard.press('ArrowDown');
+  while ((await chosen.getAttribute('data-part')) !== 'and2');
+  await page.getByRole('button', { name: /^Drive interlock/ }).click();
+  await page.getByRole('menuitem', { name: 'Make a block of what is selected' }).click();
+  await expect(page.getByText(/“Block 1” has a sheet of its own now/)).toBeVisible();
+  await expect(
+    parts.getByRole('option', { name: /block Block 1 with 2 inputs and 1 output/ }),
+  ).toBeAttached();
+  const warn = async (row: number) =>
+    (await page.locator(`[data-row="${row}"]`).getByRole('gridcell').allTextContents()).at(-1);
+  expect([await warn(4), await warn(6)]).toEqual(['1', '0']);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(parts.getByRole('option', { name: /block/ })).toHaveCount(0);
+});
