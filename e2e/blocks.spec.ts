@@ -33,7 +33,9 @@ test('a sheet becomes a block, is placed by its name, gone into, and followed wh
   // Into it by a double click; what is renamed there has the new name outside.
   await page.mouse.dblclick(...(await hand.pixel(24, 14)));
   await expect(page.getByRole('listbox', { name: /Parts on Sheet 1/ })).toBeAttached();
-  await page.getByRole('button', { name: 'Sheet 2' }).click();
+  const way = page.getByRole('navigation', { name: 'Inside' });
+  await expect(way).toHaveText('Sheet 2›Sheet 1');
+  await way.getByRole('button', { name: 'Sheet 2' }).click();
   await expect(page.getByRole('listbox', { name: /Parts on Sheet 2/ })).toBeAttached();
 });
 

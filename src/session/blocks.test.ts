@@ -7,6 +7,7 @@ import { pin } from '@/core/testing/sketch';
 import { place, relabel, removeSelected, wire } from './commands';
 import { Session } from './session';
 import { addSheet, portsForSheet, removeSheet } from './sheet-commands';
+import { spokenPart } from './spoken';
 
 /** A half adder with switches and lamps, as one draws it first. */
 function lesson(): Lesson {
@@ -113,6 +114,48 @@ test('a change inside shows outside', () => {
   expect(session.state.netlist.diagnostics.map((d) => d.code)).toContain('loose-input');
   session.undo();
   expect(ones(session)).toEqual([0b0110, 0b1000]);
+});
+
+test('inside a block one sees the values of that very use, and comes back', () => {
+  const session = withBlock();
+  session.flip('switch1');
+  const { netlist, now } = session.state;
+  session.enter('block1');
+  expect([session.state.path, session.sheet.name]).toEqual([['block1'], 'Half adder']);
+  const value = (part: string, port: string) => session.state.values[session.state.view.ownNet(part, port)!];
+  expect([value('x', 'Y'), value('g', 'Y')]).toEqual([1, 0]);
+  session.goToRow(3);
+  expect([value('x', 'Y'), value('g', 'Y')]).toEqual([0, 1]);
+  // The same circuit runs on: nothing was compiled anew, nothing began anew.
+  expect([session.state.netlist, session.state.now]).toEqual([netlist, now]);
+  session.leave(0);
+  expect([session.state.path, session.sheet.name]).toEqual([[], 'Sheet 2']);
+  expect(spokenPart(session.state, session.sheet, session.sheet.parts.get('lamp2')!)).toBe(
+    'Carry, lamp, from Block 1, on',
+  );
+});
+
+test('an edit inside a block is an edit of its sheet, and undo may lead out of it', () => {
+  const session = withBlock();
+  session.enter('block1');
+  session.select({ parts: new Set(['g']), wires: new Set() });
+  removeSelected(session);
+  expect(session.state.lesson.sheets[0]!.parts.has('g')).toBe(false);
+  expect(session.state.path).toEqual(['block1']);
+  expect(session.state.diagnostics.map((d) => d.code)).toEqual(['loose-input']);
+  session.undo();
+  expect(ones(session)).toEqual([0b0110, 0b1000]);
+  // Back past the placing of the block there is no inside any more.
+  while (session.state.history.undo.length > 1) session.undo();
+  expect(session.state.path).toEqual([]);
+});
+
+test('a block of nothing cannot be gone into', () => {
+  const session = withBlock();
+  removeSheet(session, 'sheet1');
+  session.enter('block1');
+  expect(session.state.path).toEqual([]);
+  expect(session.state.notice?.text).toMatch(/nothing inside this block/);
 });
 
 test('removing a sheet that is used says what it breaks', () => {

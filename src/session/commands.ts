@@ -1,6 +1,6 @@
 import type { Point } from '@/core/circuit/geometry';
 import { overlap } from '@/core/circuit/geometry';
-import type { End, Params, Sheet } from '@/core/circuit/lesson';
+import { type End, type Params, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { excerpt, paste } from '@/core/drawing/copies';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
 import { extentOf, footprintOf } from '@/core/drawing/placement';
@@ -155,12 +155,13 @@ export function goToWantedRow(session: Session, inputs: readonly string[], row: 
   );
 }
 
-/** Puts one of the sheet's inputs or outputs before another in declared order. */
+/** Puts one of the running sheet's inputs or outputs before another in declared order. */
 export function reorder(session: Session, order: readonly string[]): void {
+  const sheet = sheetOf(session.state.lesson, session.state.rootId)!;
   const edits = order.flatMap((id, rank) =>
-    session.sheet.parts.get(id)?.rank === rank
+    sheet.parts.get(id)?.rank === rank
       ? []
-      : [{ type: 'changePart', sheet: session.state.sheetId, id, change: { rank } } as const],
+      : [{ type: 'changePart', sheet: sheet.id, id, change: { rank } } as const],
   );
   if (edits.length > 0) session.edit({ type: 'group', edits });
 }

@@ -87,10 +87,10 @@ class StoreKeeper implements Keeper {
   flush(): void {
     clearTimeout(this.timer);
     this.timer = undefined;
-    const { lesson, sheetId, on, tried } = this.session.state;
+    const { lesson, rootId, on, tried } = this.session.state;
     saveMoment({
       lesson: lesson.id,
-      sheet: sheetId,
+      sheet: rootId,
       inputs: Object.fromEntries([...on].map((part) => [part, 1 as const])),
       tried: [...tried].slice(0, 5000),
       seconds: this.seconds(),

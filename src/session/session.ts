@@ -5,7 +5,7 @@ import { type Following, followSheets } from '@/core/drawing/blocks';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
-import { driversOf, type Netlist, sourceKey } from '@/core/netlist/netlist';
+import { driversOf, type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
 import { spokenName } from '@/core/parts/catalogue';
 import { type Conflict, conflictsOf } from '@/core/simulate/conflicts';
 import { Run } from '@/core/simulate/run';
@@ -38,7 +38,14 @@ export type Table =
 
 export interface SessionState {
   readonly lesson: Lesson;
+  /** The sheet that runs, and that the table and the time are of. */
+  readonly rootId: string;
+  /** Blocks that lead from it to the sheet that is shown; none where that is the one that runs. */
+  readonly path: readonly string[];
+  /** The sheet that is shown and edited. */
   readonly sheetId: string;
+  /** The nets of the sheet that is shown, where it stands. */
+  readonly view: SheetNets;
   readonly selection: Selection;
   readonly history: History;
   readonly netlist: Netlist;
@@ -108,7 +115,10 @@ export class Session {
     this.run = this.newRun(lesson, netlist, on);
     this.store = createStore<SessionState>(() => ({
       lesson,
+      rootId: sheetId,
+      path: [],
       sheetId,
+      view: netlist,
       selection: NOTHING,
       history: EMPTY_HISTORY,
       netlist,
@@ -220,15 +230,15 @@ export class Session {
 
   private adopt(lesson: Lesson, history: History, effect: Effect): void {
     const before = this.state;
-    const sheetId = sheetOf(lesson, before.sheetId)?.id ?? lesson.sheets[0]!.id;
-    const sheet = sheetOf(lesson, sheetId)!;
+    const root = sheetOf(lesson, before.rootId) ?? lesson.sheets[0]!;
+    const { path, sheet } = walked(lesson, root, before.path);
     const selection = {
       parts: kept(before.selection.parts, sheet.parts),
       wires: kept(before.selection.wires, sheet.wires),
     };
-    this.set({ lesson, sheetId, history, selection });
-    if (effect === 'behaviour' || sheetId !== before.sheetId) this.rewire(sheet, true);
-    else if (effect === 'names') this.rename(sheet);
+    this.set({ lesson, rootId: root.id, path, sheetId: sheet.id, history, selection });
+    if (effect === 'behaviour' || root.id !== before.rootId) this.rewire(root, true);
+    else if (effect === 'names') this.rename(root);
   }
 
   /** The circuit is another one: it goes on with the same switches and held states at the same time. */
@@ -239,6 +249,7 @@ export class Session {
     this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
     this.set({
       netlist,
+      view: this.viewIn(netlist),
       tried: new Set(),
       cursor: null,
       now: this.run.time,
@@ -253,7 +264,7 @@ export class Session {
   private rename(sheet: Sheet): void {
     const before = this.state.netlist;
     const netlist = compile(sheet, this.state.lesson.sheets);
-    this.set({ netlist });
+    this.set({ netlist, view: this.viewIn(netlist) });
     const sameOrder = same(netlist.inputColumns, before.inputColumns, (c) => sourceKey(c));
     if (!sameOrder) this.set({ tried: new Set() });
     const columns = (n: Netlist) => [...n.inputColumns, ...n.outputColumns];
@@ -276,14 +287,13 @@ export class Session {
 
   /** Takes the run's values, or those of the past under the cursor, to all faces. */
   private show(): void {
-    const { netlist, cursor } = this.state;
+    const { netlist, cursor, rootId, sheetId, path } = this.state;
     const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
     const found = conflictsOf(netlist, values);
     const conflicts = new Set(found.map((c) => c.net));
     const diagnostics = [
-      ...netlist.diagnostics.filter((d) => d.severity === 'problem'),
-      ...this.unsettled(),
-      ...this.fights(found),
+      ...netlist.diagnostics.filter((d) => d.severity === 'problem' && (d.inside ?? rootId) === sheetId),
+      ...(path.length === 0 ? [...this.unsettled(), ...this.fights(found)] : []),
     ];
     this.set({ values, now: this.run.time, conflicts, diagnostics });
     this.keeper?.moment(this.state);
@@ -340,9 +350,13 @@ export class Session {
       return;
     }
     const current = () => work === this.tableWork;
-    const made = this.makeTable(this.sheet, this.state.lesson.sheets, (share) => {
-      if (current()) this.set({ table: { state: 'working', share, cancel } });
-    });
+    const made = this.makeTable(
+      sheetOf(this.state.lesson, this.state.rootId)!,
+      this.state.lesson.sheets,
+      (share) => {
+        if (current()) this.set({ table: { state: 'working', share, cancel } });
+      },
+    );
     const cancel = () => {
       made.cancel();
       if (current())
@@ -365,10 +379,50 @@ export class Session {
   openSheet(sheetId: string): void {
     this.together(() => {
       const sheet = sheetOf(this.state.lesson, sheetId);
-      if (!sheet || sheetId === this.state.sheetId) return;
-      this.set({ sheetId, selection: NOTHING, playing: false });
-      this.rewire(sheet, false);
+      if (!sheet || (sheetId === this.state.rootId && this.state.path.length === 0)) return;
+      const runs = sheetId === this.state.rootId;
+      this.set({ rootId: sheetId, path: [], sheetId, selection: NOTHING });
+      if (runs) this.look();
+      else {
+        this.set({ playing: false });
+        this.rewire(sheet, false);
+      }
     });
+  }
+
+  /** Shows what is inside a block of the shown sheet, while the circuit around it runs on. */
+  enter(block: string): void {
+    const part = this.sheet.parts.get(block);
+    const inside = part?.kind === 'block' && sheetOf(this.state.lesson, part.params.sheet as string);
+    if (!inside || !this.state.netlist.at([...this.state.path, block].join('/'))) {
+      this.say('There is nothing inside this block: its sheet is not in the lesson, or holds itself.', 'bad');
+      return;
+    }
+    this.together(() => {
+      this.set({ path: [...this.state.path, block], sheetId: inside.id, selection: NOTHING });
+      this.look();
+    });
+  }
+
+  /** Back out of blocks, to the given number of them. */
+  leave(depth: number): void {
+    this.together(() => {
+      const root = sheetOf(this.state.lesson, this.state.rootId)!;
+      const { path, sheet } = walked(this.state.lesson, root, this.state.path.slice(0, depth));
+      this.set({ path, sheetId: sheet.id, selection: NOTHING });
+      this.look();
+    });
+  }
+
+  /** The same run, seen in another place. */
+  private look(): void {
+    this.set({ view: this.viewIn(this.state.netlist) });
+    this.show();
+  }
+
+  private viewIn(netlist: Netlist): SheetNets {
+    const { path } = this.state;
+    return path.length === 0 ? netlist : (netlist.at(path.join('/')) ?? netlist);
   }
 
   say(text: string, tone: Notice['tone'] = 'calm', undo?: () => void): void {
@@ -404,8 +458,13 @@ export class Session {
     });
   }
 
+  /** The key among `on` of a part of the sheet that is shown. */
+  keyOf(part: string, bit = 0): string {
+    return sourceKey({ part: [...this.state.path, part].join('/'), bit });
+  }
+
   flip(part: string, bit = 0): void {
-    const key = sourceKey({ part, bit });
+    const key = this.keyOf(part, bit);
     this.put([[key, this.state.on.has(key) ? 0 : 1]]);
   }
 
@@ -496,4 +555,18 @@ function kept(ids: ReadonlySet<string>, there: { has(id: string): boolean }): Re
 
 function same<T>(a: readonly T[], b: readonly T[], key: (of: T) => string): boolean {
   return a.length === b.length && a.every((of, i) => key(of) === key(b[i]!));
+}
+
+/** Goes from a sheet into its blocks as far as they are there. */
+function walked(lesson: Lesson, root: Sheet, path: readonly string[]): { path: string[]; sheet: Sheet } {
+  const gone: string[] = [];
+  let sheet = root;
+  for (const block of path) {
+    const part = sheet.parts.get(block);
+    const inside = part?.kind === 'block' ? sheetOf(lesson, part.params.sheet as string) : undefined;
+    if (!inside) break;
+    gone.push(block);
+    sheet = inside;
+  }
+  return { path: gone, sheet };
 }

@@ -64,7 +64,7 @@ export function spokenPart(state: SessionState, sheet: Sheet, part: Part): strin
   const ports = kind.ports(part.params);
   const value = (port: string) => {
     const width = ports.find((p) => p.name === port)?.width ?? 1;
-    const nets = Array.from({ length: width }, (_, bit) => state.netlist.ownNet(part.id, port, bit));
+    const nets = Array.from({ length: width }, (_, bit) => state.view.ownNet(part.id, port, bit));
     if (nets.includes(undefined)) return 'nothing';
     const bits = nets.map((net) => state.values[net!] as Logic);
     return width === 1 ? letterOf(bits[0]!) : wordText(bits, 'hexadecimal');

@@ -21,6 +21,7 @@ import { type Overlay, paint, type Scene } from './painter';
 import { OUTER } from './ring-size';
 import { Trouble } from './Trouble';
 import { fitted, START_VIEW, STEP, toScreen, toSheet, type View, zoomed } from './view';
+import { Way } from './Way';
 
 /** What opens on the sheet is fetched when the pointer or the focus first comes to it. */
 const overlays = {
@@ -41,7 +42,7 @@ type Opened =
   | { readonly is: 'settings'; readonly part: string };
 
 /** What of the open lesson is to be seen on the canvas. */
-const DRAWN = ['lesson', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
+const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
 
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
@@ -87,7 +88,7 @@ export function Drawing() {
         openSettings: (id) => {
           const part = session.sheet.parts.get(id);
           // Two clicks on a block lead into it; F2 sets what can be set about it.
-          if (part?.kind === 'block') session.openSheet(part.params.sheet as string);
+          if (part?.kind === 'block') session.enter(id);
           else setOpened({ is: 'settings', part: id });
         },
       }),
@@ -156,15 +157,10 @@ export function Drawing() {
     place(session, kind, params, labels, { x: Math.round(p.x), y: Math.round(p.y) });
     close();
   };
-  const goInside = (block: Part) => {
-    const inside = block.params.sheet as string;
-    if (sheetOf(session.state.lesson, inside)) session.openSheet(inside);
-    else session.say('The sheet of this block is not in this lesson.', 'bad');
-  };
   const act = (id: string) => {
     const part = session.sheet.parts.get(id);
     if (part?.kind === 'block') {
-      goInside(part);
+      session.enter(id);
       return;
     }
     const role = part && kindOf(part).role?.(part.params);
@@ -218,6 +214,7 @@ export function Drawing() {
     <section className="pane" aria-label="Drawing">
       <header className="pane-head">
         <h2 className="font-semibold">Drawing</h2>
+        <Way />
         <GateCount />
         <Trouble onShow={showTrouble} />
         <button
@@ -384,8 +381,12 @@ const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({
 });
 
 function sceneOf(state: SessionState, sheet: Sheet): Scene {
-  const { netlist, values, conflicts, on, lesson } = state;
-  return { sheet, netlist, values, conflicts, on, standard: lesson.settings.symbols };
+  const { view, values, conflicts, path, lesson } = state;
+  const around = path.length === 0 ? '' : `${path.join('/')}/`;
+  const on = around
+    ? new Set([...state.on].flatMap((key) => (key.startsWith(around) ? [key.slice(around.length)] : [])))
+    : state.on;
+  return { sheet, netlist: view, values, conflicts, on, standard: lesson.settings.symbols };
 }
 
 function overlayOf(state: SessionState, sheet: Sheet, hand: Hand): Overlay {

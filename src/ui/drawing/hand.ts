@@ -118,8 +118,8 @@ export class Hand {
       this.doing = { state: 'pressing', part: picked.part, from: this.at(pixel), pixel, add: keys.add };
       const part = session.sheet.parts.get(picked.part);
       if (part?.kind === 'button' && !keys.add && !keys.shift && !session.state.on.has(part.id)) {
-        this.heldButton = part.id;
-        session.put([[part.id, 1]]);
+        this.heldButton = session.keyOf(part.id);
+        session.put([[this.heldButton, 1]]);
       }
     } else this.doing = { state: 'leaving', picked, pixel };
     this.around.repaint();
@@ -259,7 +259,7 @@ export class Hand {
     session.select({ parts: new Set([partId]), wires: new Set() });
     const role = kindOf(part).role?.(part.params);
     if (role?.role !== 'input') return;
-    const latched = role.by === 'button' && (keys.shift || session.state.on.has(partId));
+    const latched = role.by === 'button' && (keys.shift || session.state.on.has(session.keyOf(partId)));
     const bit = kindOf(part).bitAt?.(part.params, unturned(at, part).y) ?? 0;
     if (role.by === 'switch' || role.by === 'port' || latched) session.flip(partId, bit);
   }

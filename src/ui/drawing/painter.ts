@@ -3,7 +3,7 @@ import { eachPiece, overlap, turned } from '@/core/circuit/geometry';
 import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '@/core/circuit/lesson';
 import { jointsOf } from '@/core/drawing/joints';
 import { bodyOf, courseOf, footprintOf, labelSide, pinsOf } from '@/core/drawing/placement';
-import type { Netlist } from '@/core/netlist/netlist';
+import type { SheetNets } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
@@ -16,10 +16,11 @@ export type Signal = Logic | 'conflict' | 'bus';
 /** What is on the sheet at the moment. */
 export interface Scene {
   readonly sheet: Sheet;
-  readonly netlist: Netlist;
+  readonly netlist: SheetNets;
   readonly values: Uint8Array;
   readonly conflicts: ReadonlySet<number>;
   readonly standard: 'distinctive' | 'rectangular';
+  /** Buttons that are held, by part. */
   readonly on: ReadonlySet<string>;
 }
 

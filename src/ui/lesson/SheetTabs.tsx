@@ -12,7 +12,8 @@ const load = () => import('./SheetMenu').then((m) => m.SheetMenu);
 export function SheetTabs() {
   const session = useSession();
   const sheets = useSessionState((s) => s.lesson.sheets);
-  const open = useSessionState((s) => s.sheetId);
+  const open = useSessionState((s) => s.rootId);
+  const within = useSessionState((s) => s.path.length > 0);
   const [renaming, setRenaming] = useState<string | null>(null);
   return (
     <nav aria-label="Sheets" className="flex min-w-0 items-center gap-1 overflow-x-auto">
@@ -37,7 +38,7 @@ export function SheetTabs() {
               }}
             />
           );
-        if (sheet.id !== open)
+        if (sheet.id !== open || within)
           return (
             <button
               key={sheet.id}

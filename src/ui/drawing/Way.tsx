@@ -1,0 +1,40 @@
+import { Fragment } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+
+/** Where one is inside blocks, and the way back. */
+export function Way() {
+  const session = useSession();
+  const path = useSessionState((s) => s.path);
+  const lesson = useSessionState((s) => s.lesson);
+  const rootId = useSessionState((s) => s.rootId);
+  if (path.length === 0) return null;
+  const steps: string[] = [];
+  let sheet = sheetOf(lesson, rootId);
+  steps.push(sheet?.name ?? '');
+  for (const block of path) {
+    const part = sheet?.parts.get(block);
+    steps.push(part ? part.label || (part.params.title as string) : '');
+    sheet = sheetOf(lesson, (part?.params.sheet as string) ?? '');
+  }
+  return (
+    <nav aria-label="Inside" className="flex min-w-0 items-center gap-1 truncate">
+      {steps.map((name, depth) => (
+        <Fragment key={depth}>
+          {depth > 0 && <span className="text-quiet">›</span>}
+          {depth < path.length ? (
+            <button
+              type="button"
+              className="cursor-pointer rounded-md px-1 text-accent hover:bg-accent-soft"
+              onClick={() => session.leave(depth)}
+            >
+              {name}
+            </button>
+          ) : (
+            <span className="px-1 font-semibold">{name}</span>
+          )}
+        </Fragment>
+      ))}
+    </nav>
+  );
+}
