@@ -47,9 +47,9 @@ test('what is selected becomes a block, and one step takes it back', async ({ pa
   const parts = page.getByRole('listbox', { name: /^Parts on/ });
   await sheet.focus();
   await page.keyboard.press('Tab');
-  const chosen = page.locator('[data-part][aria-selected="true"]');
-  do await page.keyboard.press('ArrowDown');
-  while ((await chosen.getAttribute('data-part')) !== 'and2');
+  // In reading order: three switches, the inverter, the large gate, the small one.
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown');
+  await expect(page.locator('[data-part="and2"]')).toHaveAttribute('aria-selected', 'true');
   await page.getByRole('button', { name: /^Drive interlock/ }).click();
   await page.getByRole('menuitem', { name: 'Make a block of what is selected' }).click();
   await expect(page.getByText(/“Block 1” has a sheet of its own now/)).toBeVisible();

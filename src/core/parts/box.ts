@@ -121,8 +121,8 @@ export function boxSymbol(plan: BoxPlan): Shape[] {
       if (pin.inverted) shapes.push(bubble(x, edge - 0.3 * into));
       if (textOf(pin)) shapes.push(text(x, edge + 0.75 * into, textOf(pin), 'center'));
     }
-  const sided = plan.left?.length && plan.right?.length;
-  const middle = sided ? ((longest(plan.left) - longest(plan.right)) * LETTER) / 2 : 0;
+  // In the middle of what the texts at the sides leave.
+  const middle = ((longest(plan.left) - longest(plan.right)) * LETTER) / 2;
   if (plan.title)
     shapes.push({
       shape: 'text',
