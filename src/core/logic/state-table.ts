@@ -5,7 +5,7 @@ import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
 import { inputAt, type TruthTable } from './truth-table';
 
 /** Present states and inputs together, at most: a row is a run of its own. */
-export const MOST_STATE_COLUMNS = 16;
+const MOST_STATE_COLUMNS = 16;
 
 export type StateTable =
   | { readonly ok: true; readonly value: TruthTable }

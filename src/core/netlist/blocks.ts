@@ -20,7 +20,7 @@ export function blockParams(sheet: Sheet): Params {
 }
 
 /** Ids of the sheets that a sheet holds as blocks, by way of others too, itself among them. */
-export function heldSheets(lesson: Lesson, id: string): ReadonlySet<string> {
+function heldSheets(lesson: Lesson, id: string): ReadonlySet<string> {
   const byId = new Map(lesson.sheets.map((s) => [s.id, s]));
   const held = new Set([id]);
   for (const at of held)

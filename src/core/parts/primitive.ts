@@ -45,5 +45,3 @@ export interface Delay {
   readonly rise: number;
   readonly fall: number;
 }
-
-export const NO_DELAY: Delay = { rise: 0, fall: 0 };

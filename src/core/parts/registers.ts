@@ -42,6 +42,22 @@ const withSetting = (param: string, label: string) =>
     ['yes', 'yes'],
   ]);
 
+/** What every clocked word has. */
+const clockedParams = {
+  edge,
+  enable: yesNo,
+  clear: clearParam,
+  powerUp,
+  ...ownDelay,
+  ...ownWindow,
+};
+const clockedSettings: readonly Setting[] = [
+  edgeSetting,
+  withSetting('enable', 'Enable'),
+  clearSetting,
+  powerUpSetting,
+];
+
 const widthOf = (params: Params) => params.width as number;
 const clockPin = (params: Params): BoxPin => ({
   name: 'C',
@@ -104,14 +120,9 @@ const register: PartKind = {
   labelSide: 'top',
   params: z.object({
     width: bits(1, MOST_BITS, 4),
-    edge,
-    enable: yesNo,
-    clear: clearParam,
-    powerUp,
-    ...ownDelay,
-    ...ownWindow,
+    ...clockedParams,
   }),
-  settings: [widthSetting, edgeSetting, withSetting('enable', 'Enable'), clearSetting, powerUpSetting],
+  settings: [widthSetting, ...clockedSettings],
   typedWord: typedWords,
   ...drawn((params) => ({
     title: 'REG',
@@ -145,12 +156,7 @@ const shiftRegister: PartKind = {
     /** Up: towards the most significant bit. */
     direction: z._default(z.enum(['up', 'down', 'both']), 'up'),
     load: yesNo,
-    edge,
-    enable: yesNo,
-    clear: clearParam,
-    powerUp,
-    ...ownDelay,
-    ...ownWindow,
+    ...clockedParams,
   }),
   settings: [
     { ...widthSetting, least: 2 } as Setting,
@@ -160,10 +166,7 @@ const shiftRegister: PartKind = {
       ['both', 'either way, by a pin'],
     ]),
     withSetting('load', 'Parallel load'),
-    edgeSetting,
-    withSetting('enable', 'Enable'),
-    clearSetting,
-    powerUpSetting,
+    ...clockedSettings,
   ],
   typedWord: (word): Params | null =>
     word === 'up' || word === 'down' || word === 'both' ? { direction: word } : typedWords(word),
@@ -214,12 +217,7 @@ const counter: PartKind = {
     modulo: z._default(whole(0, 2 ** 31), 0),
     direction: z._default(z.enum(['up', 'down', 'both']), 'up'),
     load: yesNo,
-    edge,
-    enable: yesNo,
-    clear: clearParam,
-    powerUp,
-    ...ownDelay,
-    ...ownWindow,
+    ...clockedParams,
   }),
   settings: [
     widthSetting,
@@ -230,10 +228,7 @@ const counter: PartKind = {
       ['both', 'either way, by a pin'],
     ]),
     withSetting('load', 'Parallel load'),
-    edgeSetting,
-    withSetting('enable', 'Enable'),
-    clearSetting,
-    powerUpSetting,
+    ...clockedSettings,
   ],
   typedWord: (word): Params | null => {
     if (word === 'up' || word === 'down' || word === 'both') return { direction: word };

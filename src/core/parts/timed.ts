@@ -15,7 +15,7 @@ const FREQUENCY = /^(\d+(?:\.\d+)?)(hz|khz|mhz|ghz)?$/i;
 const SCALE: Record<string, number> = { hz: 1, khz: 1e3, mhz: 1e6, ghz: 1e9 };
 
 /** A frequency in the unit that reads best: `4 Hz`, `12 kHz`. */
-export function frequencyText(hertz: number): string {
+function frequencyText(hertz: number): string {
   const unit = hertz >= 1e9 ? 'GHz' : hertz >= 1e6 ? 'MHz' : hertz >= 1e3 ? 'kHz' : 'Hz';
   return `${+(hertz / SCALE[unit.toLowerCase()]!).toPrecision(4)} ${unit}`;
 }

@@ -20,7 +20,7 @@ const typedWidth = (word: string): Params | null => {
   return width ? { width } : null;
 };
 
-export const portKind: PartKind = {
+const portKind: PartKind = {
   kind: 'port',
   family: 'Wiring',
   name: 'Port',
@@ -61,7 +61,7 @@ export const portKind: PartKind = {
     `port ${params.direction === 'in' ? 'into' : 'out of'} the sheet, ${bitsText(widthOf(params))}`,
 };
 
-export const labelKind: PartKind = {
+const labelKind: PartKind = {
   kind: 'label',
   family: 'Wiring',
   name: 'Net label',
@@ -90,7 +90,7 @@ const bitSetting = (param: string, label: string, least = 0): Setting => ({
   most: MOST_BITS,
 });
 
-export const sliceKind: PartKind = {
+const sliceKind: PartKind = {
   kind: 'slice',
   family: 'Wiring',
   name: 'Slice',
@@ -146,7 +146,7 @@ function sliced({ width, high, low }: Params): number[] {
   return Array.from({ length: to - from + 1 }, (_, i) => from + i);
 }
 
-export const joinKind: PartKind = {
+const joinKind: PartKind = {
   kind: 'join',
   family: 'Wiring',
   name: 'Join',
@@ -215,7 +215,7 @@ function joined({ widths }: Params): number[] {
   return kept;
 }
 
-export const extendKind: PartKind = {
+const extendKind: PartKind = {
   kind: 'extend',
   family: 'Wiring',
   name: 'Extension',
@@ -269,7 +269,7 @@ export const extendKind: PartKind = {
 
 const wider = ({ from, to }: Params) => Math.max(from as number, to as number);
 
-export const pullKind: PartKind = {
+const pullKind: PartKind = {
   kind: 'pull',
   family: 'Wiring',
   name: 'Pull resistor',

@@ -16,7 +16,7 @@ const KEYWORDS = new Set(
 );
 
 /** A name as the file needs it: escaped where it has other letters than those of a plain one. */
-export function identifier(name: string): string {
+function identifier(name: string): string {
   if (/^[A-Za-z_][A-Za-z0-9_$]*$/.test(name) && !KEYWORDS.has(name)) return name;
   const printable = [...name]
     .map((c) => (/[!-~]/.test(c) ? c : `u${c.codePointAt(0)!.toString(16)}`))
