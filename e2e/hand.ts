@@ -45,9 +45,12 @@ export class SheetHand {
   /** Types a part's name with the pointer at a place. */
   async type(x: number, y: number, text: string): Promise<void> {
     await this.point(x, y);
+    const line = this.page.getByRole('combobox', { name: 'Name of a part' });
     await this.page.keyboard.type(text);
+    // The line is fetched at its first use: without this, its not being there yet would look like its end.
+    await expect(line).toBeVisible();
     await this.page.keyboard.press('Enter');
-    await expect(this.page.getByRole('combobox', { name: 'Name of a part' })).toHaveCount(0);
+    await expect(line).toHaveCount(0);
   }
 
   /** What the sheet's parts say of themselves, one a line. */

@@ -38,7 +38,13 @@ const fetchOverlays = () => {
 
 type Opened =
   | { readonly is: 'ring'; readonly at: Point; readonly pressed: boolean }
-  | { readonly is: 'typing'; readonly at: Point; readonly first: string; readonly entered: boolean }
+  | {
+      readonly is: 'typing';
+      readonly at: Point;
+      readonly first: string;
+      readonly entered: boolean;
+      readonly next: string;
+    }
   | { readonly is: 'settings'; readonly part: string };
 
 /** What of the open lesson is to be seen on the canvas. */
@@ -169,7 +175,7 @@ export function Drawing() {
   };
   const openTyping = (first: string) => {
     typing.current = true;
-    setOpened({ is: 'typing', at: pointer.current ?? middle(), first, entered: false });
+    setOpened({ is: 'typing', at: pointer.current ?? middle(), first, entered: false, next: '' });
   };
   /** Keys that are pressed before the typing line is there are not lost. */
   const typeAhead = (event: React.KeyboardEvent) => {
@@ -180,7 +186,9 @@ export function Drawing() {
       setOpened((now) => {
         if (now?.is !== 'typing') return now;
         if (key === 'Enter') return { ...now, entered: true };
-        return key.length === 1 ? { ...now, first: now.first + key } : now;
+        if (key.length !== 1) return now;
+        // What comes after Enter is the next part's name.
+        return now.entered ? { ...now, next: now.next + key } : { ...now, first: now.first + key };
       });
     return true;
   };
@@ -345,7 +353,10 @@ export function Drawing() {
             entered={opened.entered}
             session={session}
             onClose={close}
-            onPlace={(typed) => placeAt(opened.at, typed.kind, typed.params, typed.labels)}
+            onPlace={(typed) => {
+              placeAt(opened.at, typed.kind, typed.params, typed.labels);
+              if (opened.next) openTyping(opened.next);
+            }}
           />
         )}
         {settingsPart && settingsAt && (
