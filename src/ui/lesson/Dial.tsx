@@ -1,6 +1,9 @@
 /** Most rows that are beads; with more, the dial is an arc that says how far one has come. */
 const MOST_BEADS = 16;
 
+/** A longer number does not fit into the ring; it stands beside it. */
+const LARGEST_SHOWN = 9999;
+
 interface Props {
   readonly rows: number;
   readonly row: number;
@@ -47,17 +50,19 @@ export function Dial({ rows, row, tried, size }: Props) {
           />
         </>
       )}
-      <text
-        x={middle}
-        y={middle + 4.5}
-        textAnchor="middle"
-        fontSize={row > 999 ? 9 : 13}
-        fontWeight="700"
-        fill="var(--ink)"
-        className="font-mono"
-      >
-        {row}
-      </text>
+      {row <= LARGEST_SHOWN && (
+        <text
+          x={middle}
+          y={middle + 4.5}
+          textAnchor="middle"
+          fontSize={row > 999 ? 9 : 13}
+          fontWeight="700"
+          fill="var(--ink)"
+          className="font-mono"
+        >
+          {row}
+        </text>
+      )}
     </svg>
   );
 }

@@ -79,7 +79,9 @@ function Grid({ table }: { table: TruthTable }) {
   }, [live, table.rows]);
 
   const inputs = table.inputs.length;
-  const columns = `3rem 1.6rem repeat(${inputs + table.outputs.length}, minmax(3.2rem, 1fr))`;
+  // Wide enough for the number of the last row.
+  const numbers = Math.max(3, String(table.rows - 1).length * 0.5 + 1.25);
+  const columns = `${numbers}rem 1.6rem repeat(${inputs + table.outputs.length}, minmax(3.2rem, 1fr))`;
   return (
     <div
       ref={scroller}
