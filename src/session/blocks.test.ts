@@ -175,3 +175,28 @@ test('a sheet without ports says how to place them', () => {
   portsForSheet(session, session.state.sheetId);
   expect(session.state.notice?.text).toMatch(/type|typing/);
 });
+
+test('a signal that never rests inside a block is told of the block', () => {
+  const ring = sheetOfParts(
+    [partOf('port', 'A'), partOf('nand', 'g'), partOf('port', 'Y', { direction: 'out' })],
+    ['A.Y-g.A', 'g.Y-g.B', 'g.Y-Y.A'],
+    'ring',
+  );
+  const outer = sheetOfParts(
+    [
+      partOf('switch', 's', {}, 0, 'S'),
+      partOf('block', 'b', { sheet: 'ring', title: 'ring', inputs: 'A', outputs: 'Y' }, 0, 'Bell'),
+    ],
+    ['s.Y-b.A'],
+    'outer',
+  );
+  const session = new Session({ ...emptyLesson('test-lesson', 'T'), sheets: [outer, ring] });
+  session.flip('s');
+  expect(session.state.diagnostics).toMatchObject([
+    {
+      code: 'unsettled',
+      message: expect.stringMatching(/^The signal through Bell chases/),
+      pins: [{ part: 'b' }],
+    },
+  ]);
+});

@@ -325,8 +325,10 @@ export class Session {
 
   private unsettled(): Diagnostic[] {
     if (this.run.unsettled.size === 0) return [];
-    const parts = driversOf(this.run.netlist, this.run.unsettled);
-    const names = parts.map((id) => this.sheet.parts.get(id)).map((p) => (p ? spokenName(p) : ''));
+    // What moves inside a block is told of the block.
+    const drivers = driversOf(this.run.netlist, this.run.unsettled).map((path) => path.split('/')[0]!);
+    const parts = [...new Set(drivers)].filter((id) => this.sheet.parts.has(id));
+    const names = parts.map((id) => spokenName(this.sheet.parts.get(id)!));
     return [
       {
         code: 'unsettled',

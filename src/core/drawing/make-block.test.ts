@@ -87,3 +87,15 @@ test('what is inside runs as it did outside', () => {
   run.advance(11_000);
   expect(run.values[netlist.outputs[0]!.nets[0]!]).toBe(1);
 });
+
+test('a net label is not torn from its like', () => {
+  const label = (id: string) => partOf('label', id, {}, 0, 'Bus');
+  const sheet = sheetOfParts(
+    [partOf('switch', 's'), label('l1'), label('l2'), partOf('not', 'n'), partOf('lamp', 'l')],
+    ['s.Y-l1.A', 'l2.A-n.A', 'n.Y-l.A'],
+  );
+  const lesson = { ...emptyLesson('test-lesson', 'T'), sheets: [sheet] };
+  const block = (ids: string[]) => makeBlock(lesson, 'sheet1', new Set(ids), 'B');
+  expect(block(['l2', 'n'])).toMatchObject({ ok: false, reason: expect.stringContaining('net label Bus') });
+  expect(block(['n']).ok).toBe(true);
+});

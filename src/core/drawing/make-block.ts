@@ -2,7 +2,7 @@ import { apply, type Edit } from '../circuit/edit';
 import { type End, freshId, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../circuit/lesson';
 import { blockParams } from '../netlist/blocks';
 import { blockKindOf } from '../parts/block';
-import { defaultParams, findKind, spokenName } from '../parts/catalogue';
+import { defaultParams, findKind, kindOf, spokenName } from '../parts/catalogue';
 import { connect, newPart, remove } from './gestures';
 import { layOut } from './lay-out';
 import { pinsOf } from './placement';
@@ -34,6 +34,17 @@ export function makeBlock(
   if (inside.length === 0) return { ok: false, reason: 'no part is selected' };
   const outer = inside.find((p) => p.kind === 'port');
   if (outer) return { ok: false, reason: `${spokenName(outer)} is a port of this sheet and must stay on it` };
+
+  const torn = inside.find(
+    (p) =>
+      kindOf(p).joinsByLabel &&
+      [...sheet.parts.values()].some((o) => o.kind === p.kind && o.label === p.label && !ids.has(o.id)),
+  );
+  if (torn)
+    return {
+      ok: false,
+      reason: `net label ${torn.label} would be torn from those of its name outside; select all of them, or none`,
+    };
 
   const nets = netsOf(sheet);
   const cut = nets
@@ -90,15 +101,22 @@ export function makeBlock(
   // The sheet outside, edit by edit: each wire is laid around what stands there by then.
   const edits: Edit[] = [];
   let now = lesson;
+  let problem = '';
   const make = (edit: Edit | null) => {
-    const applied = edit && apply(now, edit);
-    if (!applied?.ok) return;
-    edits.push(edit!);
+    if (!edit || problem) return;
+    const applied = apply(now, edit);
+    if (!applied.ok) {
+      problem = applied.reason;
+      return;
+    }
+    edits.push(edit);
     now = applied.lesson;
   };
   const here = () => sheetOf(now, sheetId)!;
   make({ type: 'addSheet', sheet: made, at: lesson.sheets.length });
-  const loose = new Set([...sheet.wires.values()].filter((w) => touches(sheet, w.id, cut)).map((w) => w.id));
+  const joined = wireNets(sheet);
+  const cutNets = new Set(cut.map(({ within }) => joined.ofEnd(within[0]!)));
+  const loose = new Set([...sheet.wires.keys()].filter((w) => cutNets.has(joined.ofWire(w))));
   make(remove(here(), ids, loose));
   const middle = {
     x: Math.round(inside.reduce((sum, p) => sum + p.at.x, 0) / inside.length),
@@ -114,6 +132,7 @@ export function makeBlock(
     for (const other of pins.without)
       if (other !== driver) make(connect(here(), source, { part: other.part, port: other.port }));
   }
+  if (problem) return { ok: false, reason: problem };
   return { ok: true, edit: { type: 'group', edits }, sheet: id, block: block.id };
 }
 
@@ -131,13 +150,6 @@ function netsOf(sheet: Sheet): NetPin[][] {
       byNet.set(net, [...(byNet.get(net) ?? []), pin]);
     }
   return [...byNet.values()];
-}
-
-/** Whether a wire belongs to one of the nets that are cut. */
-function touches(sheet: Sheet, wire: string, cut: readonly { within: NetPin[] }[]): boolean {
-  const nets = wireNets(sheet);
-  const net = nets.ofWire(wire);
-  return cut.some(({ within }) => nets.ofEnd(within[0]!) === net);
 }
 
 /** A port is called after what is outside of it, where that has a label, or else after the pin inside. */

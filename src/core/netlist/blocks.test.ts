@@ -163,3 +163,32 @@ test('a latch of two gates is a loop and worth a note; what hangs behind it is n
     }),
   ]);
 });
+
+test('outputs tied together are told on the sheet that holds them, blocks by their names', () => {
+  const inner = sheetOfParts(
+    [port('A', 'in'), partOf('not', 'n'), port('Y', 'out')],
+    ['A.Y-n.A', 'n.Y-Y.A'],
+    'inner',
+  );
+  const outer = sheetOfParts(
+    [port('S', 'in'), block('b1', 'inner', 'A', 'Y'), block('b2', 'inner', 'A', 'Y'), port('Q', 'out')],
+    ['S.Y-b1.A', 'S.Y-b2.A', 'b1.Y-Q.A', 'b2.Y-Q.A'],
+    'outer',
+  );
+  const tied = (sheet: Sheet, sheets: Sheet[]) =>
+    compile(sheet, sheets).diagnostics.filter((d) => d.code === 'outputs-tied');
+  expect(tied(outer, [inner])).toMatchObject([
+    {
+      message: expect.stringContaining('The outputs of b1 and b2 are tied'),
+      pins: [{ part: 'b1' }, { part: 'b2' }],
+    },
+  ]);
+  const top = sheetOfParts(
+    [port('T', 'in'), block('o', 'outer', 'S', 'Q'), block('p', 'outer', 'S', 'Q')],
+    ['T.Y-o.S', 'T.Y-p.S'],
+    'top',
+  );
+  expect(tied(top, [inner, outer])).toMatchObject([
+    { inside: 'outer', pins: [{ part: 'b1' }, { part: 'b2' }] },
+  ]);
+});

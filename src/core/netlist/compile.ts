@@ -234,13 +234,10 @@ class Flattening {
       }
     }
     // Where several meet, each has a net of its own, and one primitive more makes the wire's value of them.
-    const meeting = new Map<
-      number,
-      { nets: number[]; owner: number; pins: { part: Part; port: string }[] }
-    >();
+    const meeting = new Map<number, { nets: number[]; owner: number; drivers: Driver[] }>();
     for (let net = 0; net < wires; net++)
       if (drivers[net]! > 1 || pulled.has(net)) {
-        meeting.set(net, { nets: [], owner: 0, pins: [] });
+        meeting.set(net, { nets: [], owner: 0, drivers: [] });
         gates += pulled.has(net) ? 2 : 1;
         inputs += drivers[net]! + (pulled.has(net) ? 1 : 0);
       }
@@ -250,8 +247,11 @@ class Flattening {
         if (!met) return;
         met.nets.push(this.nets);
         met.owner = instance.parts + part;
-        if (instance.path === '')
-          met.pins.push({ part: instance.plan.parts[part]!, port: portOf(instance, part, ref) });
+        const { id } = instance.plan.parts[part]!;
+        met.drivers.push({
+          way: instance.path ? [...instance.path.split('/'), id] : [id],
+          port: portOf(instance, part, ref),
+        });
         this.own.set(instance.pinBits + instance.plan.pinBits[part]! + ref, this.nets++);
       });
 
@@ -391,22 +391,34 @@ class Flattening {
     });
   }
 
+  /** Told on the sheet that holds all who drive the net: what drives from inside a block is told of the block. */
   private diagnoseTied(
-    meeting: ReadonlyMap<number, { pins: { part: Part; port: string }[] }>,
+    meeting: ReadonlyMap<number, { drivers: readonly Driver[] }>,
     strong: Int32Array,
-    drivers: Int32Array,
+    counts: Int32Array,
   ): void {
     const told = new Set<string>();
-    for (const [net, { pins }] of meeting) {
-      if (drivers[net]! < 2 || strong[net] === 0) continue;
-      const key = pins.map((p) => `${p.part.id}.${p.port}`).join();
-      if (told.has(key) || pins.length === 0) continue;
+    for (const [net, { drivers }] of meeting) {
+      if (counts[net]! < 2 || strong[net] === 0) continue;
+      const depth = sharedDepth(drivers.map((d) => d.way));
+      const path = drivers[0]!.way.slice(0, depth).join('/');
+      const instance = this.instances.find((i) => i.path === path)!;
+      const pins = new Map(
+        drivers.map(({ way, port }) => [
+          way[depth]!,
+          { part: way[depth]!, port: way.length === depth + 1 ? port : '' },
+        ]),
+      );
+      const key = `${instance.plan.sheet.id} ${[...pins.keys()].join()}`;
+      if (told.has(key)) continue;
       told.add(key);
+      const names = [...pins.keys()].map((id) => spokenName(instance.plan.sheet.parts.get(id)!));
       this.diagnostics.push({
         code: 'outputs-tied',
         severity: 'problem',
-        message: `The outputs of ${listed(pins.map((p) => spokenName(p.part)))} are tied together. Where one says 0 and the other 1, nobody wins: lead them through a gate instead.`,
-        pins: pins.map((p) => ({ part: p.part.id, port: p.port })),
+        message: `The outputs of ${listed(names)} are tied together. Where one says 0 and the other 1, nobody wins: lead them through a gate instead.`,
+        pins: [...pins.values()],
+        ...this.insideOf(instance),
       });
     }
   }
@@ -474,6 +486,20 @@ class Flattening {
       });
     }
   }
+}
+
+/** Who drives a net: ids of blocks and at last of the part, and its port. */
+interface Driver {
+  readonly way: readonly string[];
+  readonly port: string;
+}
+
+/** How many blocks all ways lead into together. */
+function sharedDepth(ways: readonly (readonly string[])[]): number {
+  const shortest = Math.min(...ways.map((way) => way.length)) - 1;
+  let depth = 0;
+  while (depth < shortest && ways.every((way) => way[depth] === ways[0]![depth])) depth++;
+  return depth;
 }
 
 function storesItself(part: Part): boolean {

@@ -1,15 +1,8 @@
 import { remembers } from '../parts/primitive';
+import type { Netlist } from './netlist';
 
 /** Gates as they lie in typed arrays, before they are ordered. */
-export interface Wiring {
-  readonly nets: number;
-  readonly op: Uint8Array;
-  readonly out: Int32Array;
-  readonly inStart: Int32Array;
-  readonly ins: Int32Array;
-  readonly fanStart: Int32Array;
-  readonly fan: Int32Array;
-}
+export type Wiring = Pick<Netlist, 'nets' | 'op' | 'out' | 'inStart' | 'ins' | 'fanStart' | 'fan'>;
 
 /** Readers of each net as compressed rows, by counting. */
 export function fanOut(nets: number, inStart: Int32Array, ins: Int32Array) {

@@ -221,6 +221,11 @@ test.each<[string, string, RegExp]>([
     'module t(input a); u x(a); endmodule module u(input a); t x(a); endmodule',
     /used by each other: t, u/,
   ],
+  [
+    'an assignment in order at an edge',
+    'module t(input c, a, output reg q); always @(posedge c) begin q = a; end endmodule',
+    /column 63: “<=” is expected in a block with edges/,
+  ],
   ['two of one name', 'module t(); endmodule module t(); endmodule', /two modules called t/],
   ['too few terminals', 'module t(input a); and (a); endmodule', /and has 2 or more terminals, not 1/],
   ['a port without direction', 'module t(a); endmodule', /port a of t is neither input nor output/],

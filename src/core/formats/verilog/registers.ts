@@ -49,6 +49,8 @@ export class Registers {
   private readonly delays = new Map<Bit, Params>();
 
   always(item: Extract<Item, { is: 'always' }>): void {
+    const blocking = item.edges && firstBlocking(item.body);
+    if (blocking) fail('“<=” is expected in a block with edges, not “=”', blocking);
     const targets = this.assigned(item.body);
     if (targets.size === 0) return;
     const branches: Branch[] = [];
@@ -290,4 +292,15 @@ export class Registers {
     if (bits.length === 1) this.cells.add('dff', { ...clocked, preset: named(preset) }, pins, wish);
     else this.cells.add('register', { ...clocked, width: bits.length }, pins, wish);
   }
+}
+
+/** The first assignment with `=`, which would have to be read in order. */
+function firstBlocking(s: Statement): Statement | null {
+  if (s.is === 'assign') return s.blocking ? s : null;
+  const inside = s.is === 'block' ? s.statements : [s.yes, ...(s.no ? [s.no] : [])];
+  for (const inner of inside) {
+    const found = firstBlocking(inner);
+    if (found) return found;
+  }
+  return null;
 }
