@@ -24,10 +24,16 @@ export const PartFile = z.object({
   at: GridPoint,
   turn: z._default(z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]), 0),
   label: z._default(text(60), ''),
+  /** Whether it is mirrored left to right, before it is turned. */
+  mirrored: z.optional(z.boolean()),
   /** Place among the sheet's inputs or outputs, for parts that are one; ties are broken by id. */
   rank: z._default(whole(0, 1_000_000), 0),
   params: z._default(Params, {}),
 });
+
+/** Colours that a wire can be marked with, apart from its signal. */
+export const WIRE_COLOURS = ['rose', 'violet', 'blue', 'teal', 'green', 'sand'] as const;
+export type WireColour = (typeof WIRE_COLOURS)[number];
 
 /** Where a wire ends: at a part's port, or at a point of another wire. */
 const EndFile = z.union([
@@ -41,6 +47,9 @@ export const WireFile = z.object({
   from: EndFile,
   to: EndFile,
   course: z._default(list(GridPoint, 200), []),
+  /** Whether the course was drawn by hand, and so is kept as far as possible when an end moves. */
+  drawn: z.optional(z.boolean()),
+  colour: z.optional(z.enum(WIRE_COLOURS)),
 });
 
 export const SheetFile = z.object({
@@ -54,14 +63,18 @@ export const Settings = z.object({
   symbols: z._default(z.enum(['distinctive', 'rectangular']), 'distinctive'),
   /** What storage parts hold when time begins. */
   powerUp: z._default(z.enum(['0', '1', 'X']), '0'),
+  /** How wires that cross and are not joined are told from those that are. */
+  crossings: z._default(z.enum(['plain', 'gap', 'bridge']), 'plain'),
 });
+
+export const USUAL_SETTINGS: Settings = { symbols: 'distinctive', powerUp: '0', crossings: 'plain' };
 
 export const LessonFile = z.object({
   format: z.literal('manege-lesson'),
   version: z.literal(LESSON_VERSION),
   id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
   title: title(120),
-  settings: z._default(Settings, { symbols: 'distinctive', powerUp: '0' }),
+  settings: z._default(Settings, USUAL_SETTINGS),
   sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
   /** The exercise that this lesson answers, in a student's hands. */
   exercise: z._default(z.nullable(Exercise), null),
@@ -77,6 +90,7 @@ export interface Part {
   readonly kind: string;
   readonly at: Point;
   readonly turn: Turn;
+  readonly mirrored?: boolean | undefined;
   readonly label: string;
   readonly rank: number;
   readonly params: Params;
@@ -97,6 +111,8 @@ export interface Wire {
   readonly from: End;
   readonly to: End;
   readonly course: readonly Point[];
+  readonly drawn?: boolean | undefined;
+  readonly colour?: WireColour | undefined;
 }
 
 export interface Sheet {
@@ -132,7 +148,7 @@ export function emptyLesson(id: string, title: string): Lesson {
   return {
     id,
     title,
-    settings: { symbols: 'distinctive', powerUp: '0' },
+    settings: USUAL_SETTINGS,
     sheets: [emptySheet('sheet1', 'Sheet 1')],
     exercise: null,
   };

@@ -1,45 +1,15 @@
 import fc from 'fast-check';
 import { apply, invert } from '../circuit/edit';
-import { contains, eachPiece, grown, type Point, samePoint } from '../circuit/geometry';
-import type { Sheet } from '../circuit/lesson';
+import { eachPiece } from '../circuit/geometry';
 import { writeLesson } from '../formats/lesson-file';
 import { truthTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
 import { interlock, pin, Sketch } from '../testing/sketch';
+import { expectTidy } from '../testing/tidy-sheet';
 import { excerpt, paste } from './copies';
 import { connect, move, remove, setParams, turn } from './gestures';
 import { jointsOf } from './joints';
-import { bodyOf, courseOf, endPoint, pinsOf } from './placement';
-import { wireNets } from './wire-nets';
-
-/** What must hold of every wire on a tidy sheet. */
-function expectTidy(sheet: Sheet): void {
-  const nets = wireNets(sheet);
-  for (const wire of sheet.wires.values()) {
-    const points = courseOf(sheet, wire);
-    expect(points[0]).toEqual(endPoint(sheet, wire.from));
-    expect(points.at(-1)).toEqual(endPoint(sheet, wire.to));
-    eachPiece(points, (a, b) => {
-      expect(a.x === b.x || a.y === b.y).toBe(true);
-      for (const part of sheet.parts.values()) {
-        const body = grown(bodyOf(part), -0.3);
-        for (const p of along(a, b)) expect(contains(body, p)).toBe(false);
-        for (const other of pinsOf(part)) {
-          const sameNet = nets.ofEnd({ part: part.id, port: other.port.name }) === nets.ofWire(wire.id);
-          if (!sameNet) for (const p of along(a, b)) expect(samePoint(p, other.at)).toBe(false);
-        }
-      }
-    });
-  }
-}
-
-function along(a: Point, b: Point): Point[] {
-  const steps = Math.abs(b.x - a.x) + Math.abs(b.y - a.y);
-  return Array.from({ length: steps + 1 }, (_, i) => ({
-    x: a.x + Math.sign(b.x - a.x) * Math.min(i, Math.abs(b.x - a.x)),
-    y: a.y + Math.sign(b.y - a.y) * Math.min(i, Math.abs(b.y - a.y)),
-  }));
-}
+import { courseOf, endPoint, pinsOf } from './placement';
 
 test('wires keep their ends, are orthogonal, and cross no body and no foreign pin', () => {
   expectTidy(interlock().sheet);

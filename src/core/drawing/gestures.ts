@@ -1,6 +1,5 @@
-import type { Edit } from '../circuit/edit';
-import { apply } from '../circuit/edit';
-import { eachPiece, nearestOnPiece, onPiece, type Point, type Turn } from '../circuit/geometry';
+import { apply, type Edit, type PartChange } from '../circuit/edit';
+import { onPiece, type Point, samePoint, type Turn } from '../circuit/geometry';
 import {
   type End,
   freshId,
@@ -16,19 +15,16 @@ import {
 import { nextRank } from '../netlist/declared';
 import { defaultParams, roleOf } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';
-import { courseOf, endPoint, pinOf } from './placement';
-import { Obstacles, type RouteEnd, route } from './route';
-import { type WireNets, wireNets } from './wire-nets';
+import { courseOf, pinOf } from './placement';
+import { findCourse, group, relay, wiresOf, withWires } from './relay';
+import { Obstacles } from './route';
+import { wireNets } from './wire-nets';
 
 /*
  * What a hand does on a sheet, as edits. Courses of wires are part of the document, so that a sheet looks the
  * same wherever it is opened and nothing jumps that was not touched; a gesture that moves parts therefore
  * brings the new courses of their wires along.
  */
-
-function group(edits: readonly Edit[]): Edit {
-  return edits.length === 1 ? edits[0]! : { type: 'group', edits };
-}
 
 /** A new part with a label of its own where its kind has one: the typed label, or the next free number. */
 export function newPart(sheet: Sheet, kind: PartKind, at: Point, params: Params, label: string): Part {
@@ -75,142 +71,32 @@ export function connect(sheet: Sheet, from: End, to: End): Edit | null {
   return course ? added : group([added, ...relay(joined, [wire.id])]);
 }
 
-function routeEnd(sheet: Sheet, end: End): RouteEnd | null {
-  if (!isPinEnd(end)) return { at: end.at };
-  const pin = pinOf(sheet, end.part, end.port);
-  return pin && { at: pin.at, out: pin.out };
-}
-
-/** Null where there is no way. */
-function findCourse(sheet: Sheet, wire: Wire, obstacles: Obstacles, nets: WireNets): Point[] | null {
-  const from = routeEnd(sheet, wire.from);
-  const to = routeEnd(sheet, wire.to);
-  if (!from || !to) return [];
-  return route(obstacles, from, to, nets.ofWire(wire.id) ?? -1);
-}
-
-/** Wires that hang on any of the parts, and those that branch from such a wire, hosts first. */
-export function wiresOf(sheet: Sheet, parts: ReadonlySet<string>): string[] {
-  const found = new Set<string>();
-  for (const w of sheet.wires.values())
-    if ([w.from, w.to].some((end) => isPinEnd(end) && parts.has(end.part))) found.add(w.id);
-  return withBranches(sheet, found);
-}
-
-/** The wires and all that branch from them, by way of others too. */
-function withBranches(sheet: Sheet, wires: ReadonlySet<string>): string[] {
-  const found = new Set(wires);
-  for (let grew = true; grew; ) {
-    grew = false;
-    for (const w of sheet.wires.values())
-      if (!found.has(w.id) && [w.from, w.to].some((end) => !isPinEnd(end) && found.has(end.wire))) {
-        found.add(w.id);
-        grew = true;
-      }
-  }
-  return [...found];
-}
-
-/** Wires that pass within this many steps of an end may stand in its way. */
-const NEAR = 2;
-const MOST_RETRIES = 2;
-
-/**
- * The edits that lay wires anew, each branch put back onto its host's new course where that passes nearest. Where
- * one finds no way, it is laid first and those that shut it in are laid anew after it.
- */
-function relay(sheet: Sheet, wires: readonly string[], retries = MOST_RETRIES): Edit[] {
-  const edits: Edit[] = [];
-  const stuck: string[] = [];
-  const nets = wireNets(sheet);
-  const obstacles = new Obstacles(sheet, nets, new Set(wires));
-  const laid = new Map(sheet.wires);
-  const now = (): Sheet => ({ ...sheet, wires: laid });
-  const todo = new Set(wires);
-  const onHost = (end: End): End => {
-    const host = isPinEnd(end) ? undefined : laid.get(end.wire);
-    if (isPinEnd(end) || !host) return end;
-    let best = end.at;
-    let least = Number.POSITIVE_INFINITY;
-    eachPiece(courseOf(now(), host), (a, b) => {
-      const p = nearestOnPiece(a, b, end.at);
-      const distance = Math.abs(p.x - end.at.x) + Math.abs(p.y - end.at.y);
-      if (distance < least) [best, least] = [p, distance];
-    });
-    return least === 0 ? end : { wire: end.wire, at: best };
-  };
-  const waits = (w: Wire) => [w.from, w.to].some((end) => !isPinEnd(end) && todo.has(end.wire));
-  while (todo.size > 0) {
-    const id = [...todo].find((w) => !waits(laid.get(w)!)) ?? [...todo][0]!;
-    todo.delete(id);
-    const old = laid.get(id)!;
-    const wire: Wire = { ...old, from: onHost(old.from), to: onHost(old.to) };
-    const found = findCourse(now(), wire, obstacles, nets);
-    if (!found) stuck.push(id);
-    const course = found ?? [];
-    laid.set(id, { ...wire, course });
-    obstacles.lay(courseOf(now(), laid.get(id)!), nets.ofWire(id) ?? -1);
-    const change = {
-      course,
-      ...(wire.from !== old.from ? { from: wire.from } : {}),
-      ...(wire.to !== old.to ? { to: wire.to } : {}),
-    };
-    edits.push({ type: 'changeWire', sheet: sheet.id, id, change });
-  }
-  if (stuck.length === 0 || retries === 0) return edits;
-  const again = new Set([...stuck, ...wires, ...wiresNear(sheet, stuck)]);
-  return relay(sheet, [...again], retries - 1);
-}
-
-/** Wires that pass close by an end of one of the given ones, with what branches from them. */
-function wiresNear(sheet: Sheet, stuck: readonly string[]): string[] {
-  const ends = stuck.flatMap((id) => {
-    const { from, to } = sheet.wires.get(id)!;
-    return [endPoint(sheet, from), endPoint(sheet, to)].filter((p) => p !== null);
-  });
-  const near = new Set<string>();
-  for (const w of sheet.wires.values())
-    eachPiece(courseOf(sheet, w), (a, b) => {
-      for (const end of ends) {
-        const p = nearestOnPiece(a, b, end);
-        if (Math.abs(p.x - end.x) + Math.abs(p.y - end.y) <= NEAR) near.add(w.id);
-      }
-    });
-  return withBranches(sheet, near);
-}
-
-/** Follows an edit that moved or changed parts by the new courses of their wires. */
-function withWires(
-  lesson: Lesson,
-  sheetId: string,
-  edits: readonly Edit[],
-  parts: ReadonlySet<string>,
-): Edit {
-  const applied = apply(lesson, group(edits));
-  const sheet = applied.ok ? sheetOf(applied.lesson, sheetId) : undefined;
-  if (!sheet) return group(edits);
-  const inner = wiresOf(sheet, parts);
-  return group([...edits, ...relay(sheet, inner)]);
-}
-
 /** Moves parts by whole grid steps; a wire between two of them goes along unchanged. */
 export function move(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, by: Point): Edit {
+  return moveEach(lesson, sheetId, new Map([...ids].map((id) => [id, by])));
+}
+
+/** Moves parts each by its own whole grid steps; a wire between parts that move alike goes along unchanged. */
+export function moveEach(lesson: Lesson, sheetId: string, by: ReadonlyMap<string, Point>): Edit {
   const sheet = sheetOf(lesson, sheetId)!;
   const edits: Edit[] = [];
-  for (const id of ids) {
+  for (const [id, d] of by) {
     const part = sheet.parts.get(id);
-    if (part)
+    if (part && (d.x !== 0 || d.y !== 0))
       edits.push({
         type: 'changePart',
         sheet: sheetId,
         id,
-        change: { at: { x: part.at.x + by.x, y: part.at.y + by.y } },
+        change: { at: { x: part.at.x + d.x, y: part.at.y + d.y } },
       });
   }
-  const all = wiresOf(sheet, ids);
-  const carried = new Set(all.filter((w) => movesWhole(sheet, w, ids)));
-  const shift = (p: Point) => ({ x: p.x + by.x, y: p.y + by.y });
-  for (const id of carried) {
+  const all = wiresOf(sheet, new Set(edits.flatMap((e) => (e.type === 'changePart' ? [e.id] : []))));
+  const carried = new Set<string>();
+  for (const id of all) {
+    const d = carriedBy(sheet, id, by);
+    if (!d) continue;
+    carried.add(id);
+    const shift = (p: Point) => ({ x: p.x + d.x, y: p.y + d.y });
     const wire = sheet.wires.get(id)!;
     const end = (e: End): End => (isPinEnd(e) ? e : { wire: e.wire, at: shift(e.at) });
     edits.push({
@@ -231,30 +117,50 @@ export function move(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, 
   ]);
 }
 
-/** Whether both ends of a wire move with the parts, be it through the wires on which it branches. */
-function movesWhole(sheet: Sheet, id: string, parts: ReadonlySet<string>, seen = new Set<string>()): boolean {
-  if (seen.has(id)) return false;
-  seen.add(id);
+/** By how much both ends of a wire move alike, be it through the wires on which it branches; null otherwise. */
+function carriedBy(
+  sheet: Sheet,
+  id: string,
+  by: ReadonlyMap<string, Point>,
+  seen = new Set<string>(),
+): Point | null {
   const wire = sheet.wires.get(id);
-  return (
-    !!wire &&
-    [wire.from, wire.to].every((e) =>
-      isPinEnd(e) ? parts.has(e.part) : movesWhole(sheet, e.wire, parts, seen),
-    )
-  );
+  if (!wire || seen.has(id)) return null;
+  seen.add(id);
+  const moved = (e: End) => (isPinEnd(e) ? (by.get(e.part) ?? null) : carriedBy(sheet, e.wire, by, seen));
+  const [a, b] = [moved(wire.from), moved(wire.to)];
+  return a && b && samePoint(a, b) ? a : null;
 }
 
-export function turn(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>): Edit {
+/** Turns parts by quarter turns clockwise, each about its own middle. */
+export function turn(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, quarters = 1): Edit {
+  return reorient(lesson, sheetId, ids, (part) => ({ turn: ((((part.turn + quarters) % 4) + 4) % 4) as Turn }));
+}
+
+/** Mirrors parts left to right, or top to bottom, each in its own place. */
+export function mirror(
+  lesson: Lesson,
+  sheetId: string,
+  ids: ReadonlySet<string>,
+  axis: 'across' | 'down' = 'across',
+): Edit {
+  // Mirrored after a quarter turn, left and right have become top and bottom.
+  return reorient(lesson, sheetId, ids, (part) => ({
+    mirrored: !part.mirrored,
+    turn: ((part.turn % 2 === 0) === (axis === 'across') ? part.turn : (part.turn + 2) % 4) as Turn,
+  }));
+}
+
+function reorient(
+  lesson: Lesson,
+  sheetId: string,
+  ids: ReadonlySet<string>,
+  change: (part: Part) => PartChange,
+): Edit {
   const sheet = sheetOf(lesson, sheetId)!;
   const edits: Edit[] = [...ids].flatMap((id) => {
     const part = sheet.parts.get(id);
-    if (!part) return [];
-    return {
-      type: 'changePart',
-      sheet: sheetId,
-      id,
-      change: { turn: ((part.turn + 1) % 4) as Turn },
-    } as const;
+    return part ? { type: 'changePart', sheet: sheetId, id, change: change(part) } : [];
   });
   return withWires(lesson, sheetId, edits, ids);
 }

@@ -19,10 +19,33 @@ const SIDES: Record<Port['side'], Point> = {
   bottom: { x: 0, y: 1 },
 };
 
-const moved = (p: Point, turn: Turn, at: Point): Point => {
-  const t = turned(p, turn);
-  return { x: t.x + at.x, y: t.y + at.y };
-};
+/** Turns a direction of the part's own as the part stands on the sheet. */
+export function oriented(p: Point, part: Pick<Part, 'turn' | 'mirrored'>): Point {
+  return turned(part.mirrored ? { x: -p.x, y: p.y } : p, part.turn);
+}
+
+/** Brings a point of the part's own coordinates onto the sheet. */
+function onSheet(p: Point, part: Part): Point {
+  const t = oriented(p, part);
+  return { x: t.x + part.at.x, y: t.y + part.at.y };
+}
+
+/** Brings a point of the sheet into the part's own coordinates. */
+export function inPart(p: Point, part: Part): Point {
+  const t = turned({ x: p.x - part.at.x, y: p.y - part.at.y }, ((4 - part.turn) % 4) as Turn);
+  return part.mirrored ? { x: -t.x, y: t.y } : t;
+}
+
+/** Which way a text runs that is drawn upright on a part, whatever way that is turned. */
+export function textSide(
+  own: 'left' | 'center' | 'right' | undefined,
+  part: Pick<Part, 'turn' | 'mirrored'>,
+): 'left' | 'center' | 'right' {
+  if (part.turn % 2 === 1) return 'center';
+  const swapped = (part.turn === 2) !== (part.mirrored === true);
+  if (!swapped || own === 'center') return own ?? 'left';
+  return own === 'right' ? 'left' : 'right';
+}
 
 const pinsByPart = new WeakMap<Part, readonly Pin[]>();
 
@@ -41,16 +64,16 @@ function placedPins(part: Part): Pin[] {
     .map((port) => ({
       part: part.id,
       port,
-      at: moved(port, part.turn, part.at),
-      out: turned(SIDES[port.side], part.turn),
+      at: onSheet(port, part),
+      out: oriented(SIDES[port.side], part),
     }));
 }
 
 /** The body on the sheet. */
 export function bodyOf(part: Part): Box {
   const b = kindOf(part).body(part.params);
-  const p = moved({ x: b.x0, y: b.y0 }, part.turn, part.at);
-  const q = moved({ x: b.x1, y: b.y1 }, part.turn, part.at);
+  const p = onSheet({ x: b.x0, y: b.y0 }, part);
+  const q = onSheet({ x: b.x1, y: b.y1 }, part);
   return { x0: Math.min(p.x, q.x), y0: Math.min(p.y, q.y), x1: Math.max(p.x, q.x), y1: Math.max(p.y, q.y) };
 }
 
@@ -93,9 +116,8 @@ export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
   const own = kindOf(part).labelSide;
   const side = typeof own === 'function' ? own(part.params) : own;
   if (side === 'left' || side === 'right') {
-    if (part.turn === 0) return side;
-    if (part.turn === 2) return side === 'left' ? 'right' : 'left';
-    return side;
+    if (part.turn % 2 === 1 || (part.turn === 2) === (part.mirrored === true)) return side;
+    return side === 'left' ? 'right' : 'left';
   }
   return side;
 }

@@ -1,5 +1,5 @@
 import FlatQueue from 'flatqueue';
-import { around, type Box, eachPiece, grown, type Point, simplified } from '../circuit/geometry';
+import { around, type Box, contains, eachPiece, grown, type Point, simplified } from '../circuit/geometry';
 import type { Sheet } from '../circuit/lesson';
 import { bodyOf, courseOf, extentOf, footprintOf, pinsOf } from './placement';
 import type { WireNets } from './wire-nets';
@@ -133,6 +133,42 @@ export function route(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: n
     if (found) return simplified([from.at, ...found, to.at]).slice(1, -1);
   }
   return null;
+}
+
+/**
+ * Whether a course of points from end to end is orthogonal, leaves its pins the right way, and runs over nothing:
+ * through no body or pin, along no foreign wire, with no corner on one.
+ */
+export function isFree(
+  obstacles: Obstacles,
+  points: readonly Point[],
+  from: RouteEnd,
+  to: RouteEnd,
+  net: number,
+): boolean {
+  if (points.length < 2 || !leaves(from, points[1]!) || !leaves(to, points.at(-2)!)) return false;
+  const { box } = obstacles;
+  const last = points.length - 1;
+  for (let i = 0; i < last; i++) {
+    const [a, b] = [points[i]!, points[i + 1]!];
+    const [dx, dy] = [Math.sign(b.x - a.x), Math.sign(b.y - a.y)];
+    if ((dx !== 0) === (dy !== 0)) return false;
+    const running = dx !== 0 ? ACROSS : ALONG;
+    for (let { x, y } = a; ; x += dx, y += dy) {
+      if (!contains(box, { x, y })) return false;
+      const isEnd = (i === 0 && x === a.x && y === a.y) || (i === last - 1 && x === b.x && y === b.y);
+      const isCorner = (x === a.x && y === a.y) || (x === b.x && y === b.y);
+      const flags = obstacles.at(obstacles.index(x, y), net, isEnd);
+      if (flags & (BLOCKED | running) || (isCorner && !isEnd && flags & (ACROSS | ALONG))) return false;
+      if (x === b.x && y === b.y) break;
+    }
+  }
+  return true;
+}
+
+/** Whether a course that goes on to a point leaves its end the way out of the part. */
+function leaves({ at, out }: RouteEnd, next: Point): boolean {
+  return !out || (Math.sign(next.x - at.x) === out.x && Math.sign(next.y - at.y) === out.y);
 }
 
 /** Whether the one step out of a pin is taken, so that no search is needed. */

@@ -1,7 +1,7 @@
-import { around, grown, type Point, turned } from '../circuit/geometry';
+import { around, grown, type Point } from '../circuit/geometry';
 import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
 import { jointsOf } from '../drawing/joints';
-import { bodyOf, courseOf, footprintOf, labelSide, pinsOf } from '../drawing/placement';
+import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '../drawing/placement';
 import { kindOf } from '../parts/catalogue';
 import type { Paint, Shape } from '../parts/shape';
 import { X } from '../values/logic';
@@ -87,14 +87,13 @@ function textLine(at: Point, text: string, size: number, align: keyof typeof ANC
 
 function shapeLine(shape: Shape, part: Part): string {
   if (shape.shape === 'text') {
-    const at = turned(shape, part.turn);
-    const own = shape.align ?? 'left';
-    const opposite = own === 'left' ? 'right' : own === 'right' ? 'left' : 'center';
-    const align = part.turn === 0 ? own : part.turn === 2 ? opposite : 'center';
+    const at = oriented(shape, part);
+    const align = textSide(shape.align, part);
     const more = ` fill="${COLOURS[shape.paint ?? 'ink']}" font-family="${FONTS[shape.face ?? 'text']}"${shape.bold ? ' font-weight="700"' : ''}`;
     return textLine({ x: at.x, y: at.y + shape.size * 0.35 }, shape.text, shape.size, align, more);
   }
-  const turn = part.turn === 0 ? '' : ` transform="rotate(${90 * part.turn})"`;
+  const turns = [part.turn !== 0 && `rotate(${90 * part.turn})`, part.mirrored && 'scale(-1 1)'].filter(Boolean);
+  const turn = turns.length ? ` transform="${turns.join(' ')}"` : '';
   const paint = `fill="${shape.fill ? COLOURS[shape.fill] : 'none'}"${
     shape.stroke
       ? ` stroke="${COLOURS[shape.stroke]}" stroke-width="${n(shape.weight ?? 0.1)}" stroke-linecap="round"`

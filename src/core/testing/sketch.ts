@@ -1,6 +1,8 @@
 import { apply, type Edit } from '../circuit/edit';
 import { type End, emptyLesson, type Lesson, type Params, type Sheet } from '../circuit/lesson';
 import { connect, newPart } from '../drawing/gestures';
+import { cell, truthTable } from '../logic/truth-table';
+import { compile } from '../netlist/compile';
 import { defaultParams, findKind } from '../parts/catalogue';
 
 /** A lesson put together by hand in a test: parts by kind, wires from `id.port` to `id.port`. */
@@ -32,6 +34,14 @@ export class Sketch {
 
   branch(wire: string, x: number, y: number, to: string): string {
     return this.join({ wire, at: { x, y } }, pin(to));
+  }
+
+  /** The column of each output of its truth table, row 0 first: `0001`. */
+  columns(): string[] {
+    const table = truthTable(compile(this.sheet, this.lesson.sheets));
+    return table.outputs.map((_, output) =>
+      Array.from({ length: table.rows }, (_, row) => '01XZ'[cell(table, output, row)]).join(''),
+    );
   }
 
   private join(from: End, to: End): string {

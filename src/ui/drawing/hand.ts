@@ -1,6 +1,7 @@
-import { type Box, type Point, type Turn, turned } from '@/core/circuit/geometry';
-import type { End, Part } from '@/core/circuit/lesson';
+import type { Box, Point } from '@/core/circuit/geometry';
+import type { End } from '@/core/circuit/lesson';
 import { connect } from '@/core/drawing/gestures';
+import { inPart } from '@/core/drawing/placement';
 import { kindOf } from '@/core/parts/catalogue';
 import { moveParts, wire } from '@/session/commands';
 import { NOTHING, type Session } from '@/session/session';
@@ -260,7 +261,7 @@ export class Hand {
     const role = kindOf(part).role?.(part.params);
     if (role?.role !== 'input') return;
     const latched = role.by === 'button' && (keys.shift || session.state.on.has(session.keyOf(partId)));
-    const bit = kindOf(part).bitAt?.(part.params, unturned(at, part).y) ?? 0;
+    const bit = kindOf(part).bitAt?.(part.params, inPart(at, part).y) ?? 0;
     if (role.by === 'switch' || role.by === 'port' || latched) session.flip(partId, bit);
   }
 
@@ -288,9 +289,4 @@ export class Hand {
     this.around.repaint();
     return begun;
   }
-}
-
-/** A point of the sheet in a part's own coordinates, before it is turned. */
-function unturned(p: Point, part: Part): Point {
-  return turned({ x: p.x - part.at.x, y: p.y - part.at.y }, ((4 - part.turn) % 4) as Turn);
 }

@@ -1,8 +1,8 @@
 import type { Box, Point } from '@/core/circuit/geometry';
-import { eachPiece, overlap, turned } from '@/core/circuit/geometry';
+import { eachPiece, overlap } from '@/core/circuit/geometry';
 import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '@/core/circuit/lesson';
 import { jointsOf } from '@/core/drawing/joints';
-import { bodyOf, courseOf, footprintOf, labelSide, pinsOf } from '@/core/drawing/placement';
+import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/placement';
 import type { SheetNets } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
@@ -337,17 +337,17 @@ function paintPart(
 
 function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palette: Palette): void {
   if (shape.shape === 'text') {
-    const at = turned(shape, part.turn);
+    const at = oriented(shape, part);
     g.fillStyle = palette[shape.paint ?? 'ink'];
     g.font = `${shape.bold ? '700' : '400'} ${shape.size}px ${shape.face === 'mono' ? FONTS.mono : FONTS.text}`;
-    g.textAlign =
-      part.turn === 0 ? (shape.align ?? 'left') : part.turn === 2 ? opposite(shape.align) : 'center';
+    g.textAlign = textSide(shape.align, part);
     g.textBaseline = 'alphabetic';
     g.fillText(shape.text, at.x, at.y + shape.size * 0.35);
     return;
   }
   g.save();
   g.rotate((part.turn * Math.PI) / 2);
+  if (part.mirrored) g.scale(-1, 1);
   let path: Path2D;
   if (shape.shape === 'circle') {
     path = new Path2D();
@@ -364,10 +364,6 @@ function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palet
     g.stroke(path);
   }
   g.restore();
-}
-
-function opposite(align: 'left' | 'center' | 'right' = 'left'): CanvasTextAlign {
-  return align === 'left' ? 'right' : align === 'right' ? 'left' : 'center';
 }
 
 function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette: Palette): void {
