@@ -21,7 +21,7 @@ export async function convert(from: string, to: string, options: CircuitOptions)
 const WRITERS: Record<string, (circuit: Circuit, from: string) => Iterable<string>> = {
   '.manege.json': ({ lesson }) => [writeLesson(lesson).trimEnd()],
   '.v': ({ lesson, sheet }) => [writeVerilog(lesson, sheet).trimEnd()],
-  '.svg': ({ lesson, sheet }) => [writeSvg(sheet, lesson.settings.symbols).trimEnd()],
+  '.svg': ({ lesson, sheet }) => [writeSvg(sheet, lesson.settings).trimEnd()],
   '.csv': (circuit, from) => {
     const netlist = compiled(circuit);
     const reason = whyNoTable(netlist);

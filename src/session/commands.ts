@@ -1,12 +1,23 @@
+import { apply, type Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
 import { overlap } from '@/core/circuit/geometry';
-import { type End, type Params, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import {
+  type End,
+  type Lesson,
+  type Params,
+  type ParamValue,
+  type Sheet,
+  sheetOf,
+} from '@/core/circuit/lesson';
 import { excerpt, paste } from '@/core/drawing/copies';
+import { fitted, portFor, wantedAt } from '@/core/drawing/fits';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
+import { joinUp, removeHealing } from '@/core/drawing/join-up';
 import { extentOf, footprintOf } from '@/core/drawing/placement';
-import { sameName } from '@/core/exercise/allowed';
+import { pairsOf } from '@/core/drawing/sweep';
 import { readLesson, writeLesson } from '@/core/formats/lesson-file';
-import { inputAt } from '@/core/logic/truth-table';
+import { kindOf } from '@/core/parts/catalogue';
+import { bitsText } from '@/core/parts/common';
 import type { PartKind } from '@/core/parts/part-kind';
 import { NOTHING, type Session } from './session';
 
@@ -14,24 +25,60 @@ import { NOTHING, type Session } from './session';
  * What menus, keys, the ring and gestures do, each in one place. A command does nothing where it does not apply.
  */
 
-/** Places parts of one kind one below the other from a point on, and selects them. */
+/**
+ * Places parts of one kind one below the other from a point on, joins what they touch, and selects them.
+ * @returns their ids.
+ */
 export function place(
   session: Session,
   kind: PartKind,
   params: Params,
   labels: readonly string[],
   at: Point,
-): void {
-  const { sheet } = session;
-  let parts = sheet.parts;
-  const edits = labels.map((label, i) => {
-    const spot = freeSpot({ ...sheet, parts }, kind, params, { x: at.x, y: at.y + i * 5 });
-    const part = newPart({ ...sheet, parts }, kind, spot, params, label);
-    parts = new Map(parts).set(part.id, part);
-    return { type: 'addPart', sheet: sheet.id, part } as const;
+): string[] {
+  const steps = new Steps(session);
+  let y = at.y;
+  const ids = labels.map((label) => {
+    const spot = freeSpot(steps.sheet, kind, params, { x: at.x, y });
+    const part = newPart(steps.sheet, kind, spot, params, label);
+    steps.make({ type: 'addPart', sheet: steps.sheet.id, part });
+    y = spot.y + Math.max(5, Math.ceil(extentOf(part).y1 - extentOf(part).y0) + 2);
+    return part.id;
   });
-  if (session.edit(edits.length === 1 ? edits[0]! : { type: 'group', edits }))
-    session.select({ parts: new Set(edits.map((e) => e.part.id)), wires: new Set() });
+  steps.make(joinUp(steps.now, steps.sheet.id, ids));
+  if (!steps.done()) return [];
+  session.select({ parts: new Set(ids), wires: new Set() });
+  return ids;
+}
+
+/** Places a part so that one of its pins stands at a point, and joins ends of wires to it and the pins below it. */
+export function placeFrom(
+  session: Session,
+  from: readonly End[],
+  kind: PartKind,
+  params: Params,
+  label: string,
+  at: Point,
+): string[] {
+  const steps = new Steps(session);
+  const wanted = wantedAt(steps.sheet, from[0]!);
+  const fit = fitted(kind, params, wanted);
+  if (!fit) {
+    session.say(
+      `${kind.name} has no pin for this wire: ${wanted.direction === 'in' ? 'an input' : 'an output'} of ${bitsText(wanted.width)} is needed.`,
+      'bad',
+    );
+    return [];
+  }
+  const port = portFor(kind, fit, wanted)!;
+  const spot = freeSpot(steps.sheet, kind, fit, { x: at.x - port.x, y: at.y - port.y });
+  const part = newPart(steps.sheet, kind, spot, fit, label);
+  steps.make({ type: 'addPart', sheet: steps.sheet.id, part });
+  const pairs = pairsOf(steps.sheet, { from, onto: [{ part: part.id, port: port.name }] });
+  for (const [a, b] of pairs) steps.make(connect(steps.sheet, a, b));
+  if (!steps.done()) return [];
+  session.select({ parts: new Set([part.id]), wires: new Set() });
+  return [part.id];
 }
 
 /** The wished point, or the nearest below it where the part covers no other. */
@@ -46,8 +93,46 @@ function freeSpot(sheet: Sheet, kind: PartKind, params: Params, wished: Point): 
 }
 
 export function wire(session: Session, from: End, to: End): void {
-  const edit = connect(session.sheet, from, to);
-  if (edit) session.edit(edit);
+  wirePairs(session, [[from, to]]);
+}
+
+/** Wires ends pair by pair in one step. */
+export function wirePairs(session: Session, pairs: readonly (readonly [End, End])[]): void {
+  const steps = new Steps(session);
+  for (const [from, to] of pairs) steps.make(connect(steps.sheet, from, to));
+  steps.done();
+}
+
+/** Edits that each need the one before to be made, gathered into one step of undo. */
+export class Steps {
+  private readonly edits: Edit[] = [];
+  private lesson: Lesson;
+
+  constructor(private readonly session: Session) {
+    this.lesson = session.state.lesson;
+  }
+
+  get now(): Lesson {
+    return this.lesson;
+  }
+
+  get sheet(): Sheet {
+    return sheetOf(this.lesson, this.session.state.sheetId)!;
+  }
+
+  make(edit: Edit | null): boolean {
+    const applied = edit && apply(this.lesson, edit);
+    if (!edit || !applied?.ok) return false;
+    this.lesson = applied.lesson;
+    this.edits.push(edit);
+    return true;
+  }
+
+  /** @returns whether there was anything to make, and it was made. */
+  done(): boolean {
+    if (this.edits.length === 0) return false;
+    return this.session.edit(this.edits.length === 1 ? this.edits[0]! : { type: 'group', edits: this.edits });
+  }
 }
 
 export function moveParts(session: Session, parts: ReadonlySet<string>, by: Point): void {
@@ -55,19 +140,34 @@ export function moveParts(session: Session, parts: ReadonlySet<string>, by: Poin
     session.edit(move(session.state.lesson, session.state.sheetId, parts, by));
 }
 
-export function removeSelected(session: Session): void {
-  const { selection } = session.state;
+/** Parts that were dragged, or copies of them, are let go: what they touch there is joined in the same step. */
+export function letGo(session: Session, edit: Edit | null, copies: boolean): void {
+  const before = session.sheet.parts;
+  const steps = new Steps(session);
+  if (!steps.make(edit)) return;
+  const fresh = [...steps.sheet.parts.keys()].filter((id) => !before.has(id));
+  const parts = copies ? fresh : [...session.state.selection.parts];
+  steps.make(joinUp(steps.now, session.state.sheetId, parts));
+  if (steps.done() && copies) session.select({ parts: new Set(parts), wires: new Set() });
+}
+
+/** @param heal whether what came into each part is led on to where it went. */
+export function removeSelected(session: Session, heal = false): void {
+  const { selection, lesson, sheetId } = session.state;
   const count = selection.parts.size + selection.wires.size;
   if (count === 0) return;
-  if (session.edit(remove(session.sheet, selection.parts, selection.wires))) {
+  const edit = heal
+    ? removeHealing(lesson, sheetId, selection.parts)
+    : remove(session.sheet, selection.parts, selection.wires);
+  if (session.edit(edit)) {
     session.select(NOTHING);
     if (count > 1) session.say(`${count} things removed.`, 'calm', () => session.undo());
   }
 }
 
-export function turnSelected(session: Session): void {
+export function turnSelected(session: Session, quarters = 1): void {
   const { selection, lesson, sheetId } = session.state;
-  if (selection.parts.size > 0) session.edit(turn(lesson, sheetId, selection.parts));
+  if (selection.parts.size > 0) session.edit(turn(lesson, sheetId, selection.parts, quarters));
 }
 
 export function selectAll(session: Session): void {
@@ -82,8 +182,29 @@ export function relabel(session: Session, part: string, label: string): void {
     session.edit({ type: 'changePart', sheet: session.state.sheetId, id: part, change: { label: text } });
 }
 
-export function changeParams(session: Session, part: string, params: Params): void {
-  session.edit(setParams(session.state.lesson, session.state.sheetId, part, params));
+/**
+ * Sets one parameter of parts, in one step of undo. Where a part's kind does not take the value, nothing changes.
+ * @returns what is wrong with the value, or null.
+ */
+export function setParam(
+  session: Session,
+  parts: readonly string[],
+  param: string,
+  value: ParamValue | undefined,
+): string | null {
+  const steps = new Steps(session);
+  for (const id of parts) {
+    const part = steps.sheet.parts.get(id);
+    if (!part) continue;
+    const { [param]: _, ...others } = part.params;
+    const params = kindOf(part).params.safeParse(
+      value === undefined ? others : { ...others, [param]: value },
+    );
+    if (!params.success) return params.error.issues[0]!.message;
+    steps.make(setParams(steps.now, steps.sheet.id, id, params.data));
+  }
+  steps.done();
+  return null;
 }
 
 /** The selected parts as text for the clipboard: a lesson file with one sheet; null where nothing is selected. */
@@ -137,31 +258,4 @@ function clearShift(onto: Sheet, from: Sheet): Point {
 export function duplicateSelected(session: Session): void {
   const { selection } = session.state;
   if (selection.parts.size > 0) pasteSheet(session, excerpt(session.sheet, selection.parts));
-}
-
-export function renameSheet(session: Session, id: string, name: string): void {
-  const text = name.trim().slice(0, 60);
-  if (text) session.edit({ type: 'changeSheet', id, change: { name: text } });
-}
-
-/** Puts the switches, found by name, as in a row of a wanted function whose first input is the highest bit. */
-export function goToWantedRow(session: Session, inputs: readonly string[], row: number): void {
-  const there = session.state.netlist.inputs;
-  session.put(
-    inputs.flatMap((name, i) => {
-      const input = there.find((t) => sameName(t.name, name));
-      return input ? [[input.part, inputAt(inputs.length, i, row)] as const] : [];
-    }),
-  );
-}
-
-/** Puts one of the running sheet's inputs or outputs before another in declared order. */
-export function reorder(session: Session, order: readonly string[]): void {
-  const sheet = sheetOf(session.state.lesson, session.state.rootId)!;
-  const edits = order.flatMap((id, rank) =>
-    sheet.parts.get(id)?.rank === rank
-      ? []
-      : [{ type: 'changePart', sheet: sheet.id, id, change: { rank } } as const],
-  );
-  if (edits.length > 0) session.edit({ type: 'group', edits });
 }

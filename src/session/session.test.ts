@@ -6,7 +6,6 @@ import { defaultParams, findKind } from '@/core/parts/catalogue';
 import { interlock, pin, Sketch } from '@/core/testing/sketch';
 import { timeText } from '@/core/values/time';
 import {
-  changeParams,
   copied,
   duplicateSelected,
   moveParts,
@@ -14,10 +13,11 @@ import {
   place,
   relabel,
   removeSelected,
-  reorder,
   selectAll,
+  setParam,
   wire,
 } from './commands';
+import { reorder } from './face-commands';
 import { rowNow } from './moment';
 import { Session, type SessionState } from './session';
 import { addSheet } from './sheet-commands';
@@ -56,7 +56,7 @@ describe('the row', () => {
     session.goToRow(3);
     moveParts(session, new Set(['and1']), { x: 1, y: 0 });
     expect(session.state.tried.size).toBe(1);
-    changeParams(session, 'and1', { inputs: 4 });
+    setParam(session, ['and1'], 'inputs', 4);
     expect(session.state.tried.size).toBe(0);
     expect([...session.state.on].sort()).toEqual(['switch2', 'switch3']);
   });

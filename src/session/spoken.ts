@@ -1,4 +1,4 @@
-import { isPinEnd, type Part, type Sheet } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part, type Sheet } from '@/core/circuit/lesson';
 import { pinsOf } from '@/core/drawing/placement';
 import { type WireNets, wireNets } from '@/core/drawing/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
@@ -12,24 +12,43 @@ interface Neighbours {
   readonly driven: string[];
 }
 
-const nets = new WeakMap<Sheet, { nets: WireNets; pins: Map<number, { part: Part; out: boolean }[]> }>();
+/** A pin as the net sees it on which it lies. */
+export interface NetPin {
+  readonly part: Part;
+  readonly port: string;
+  readonly out: boolean;
+}
+
+const nets = new WeakMap<Sheet, { nets: WireNets; pins: Map<number, NetPin[]> }>();
 
 function netPins(sheet: Sheet) {
   let found = nets.get(sheet);
   if (found) return found;
   const all = wireNets(sheet);
-  const pins = new Map<number, { part: Part; out: boolean }[]>();
+  const pins = new Map<number, NetPin[]>();
   for (const part of sheet.parts.values())
     for (const pin of pinsOf(part)) {
       const net = all.ofEnd({ part: part.id, port: pin.port.name });
       if (net === undefined) continue;
       const list = pins.get(net) ?? [];
-      list.push({ part, out: pin.port.direction === 'out' });
+      list.push({ part, port: pin.port.name, out: pin.port.direction === 'out' });
       pins.set(net, list);
     }
   found = { nets: all, pins };
   nets.set(sheet, found);
   return found;
+}
+
+/** Who drives the net of a wire or a pin, and who reads it; null where nothing is wired. */
+export function netOf(
+  sheet: Sheet,
+  at: End | { readonly wire: string },
+): { readonly drivers: readonly NetPin[]; readonly readers: readonly NetPin[] } | null {
+  const { nets: all, pins } = netPins(sheet);
+  const net = 'part' in at ? all.ofEnd(at) : all.ofWire(at.wire);
+  if (net === undefined) return null;
+  const list = pins.get(net) ?? [];
+  return { drivers: list.filter((p) => p.out), readers: list.filter((p) => !p.out) };
 }
 
 function neighbours(sheet: Sheet, part: Part): Neighbours {

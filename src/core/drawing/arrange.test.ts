@@ -91,10 +91,13 @@ test('a moved part is drawn to the line of a pin nearby, with the line to show f
 });
 
 test('a sheet in disorder is tidied: nothing lies on another, wires are proper, the function stays', () => {
-  const places = fc.array(fc.record({ x: fc.integer({ min: -20, max: 40 }), y: fc.integer({ min: -20, max: 40 }) }), {
-    minLength: 8,
-    maxLength: 8,
-  });
+  const places = fc.array(
+    fc.record({ x: fc.integer({ min: -20, max: 40 }), y: fc.integer({ min: -20, max: 40 }) }),
+    {
+      minLength: 8,
+      maxLength: 8,
+    },
+  );
   fc.assert(
     fc.property(places, (spots) => {
       const s = interlock();

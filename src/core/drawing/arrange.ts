@@ -1,6 +1,14 @@
 import { apply, type Edit } from '../circuit/edit';
 import { type Box, contains, grown, overlap, type Point } from '../circuit/geometry';
-import { type End, isPinEnd, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../circuit/lesson';
+import {
+  type End,
+  isPinEnd,
+  type Lesson,
+  type Part,
+  type Sheet,
+  sheetOf,
+  type Wire,
+} from '../circuit/lesson';
 import { moveEach } from './gestures';
 import { layOut } from './lay-out';
 import { bodyOf, courseOf, extentOf, footprintOf, pinOf, pinsOf } from './placement';
@@ -220,7 +228,10 @@ export function snap(
   if (own.length === 0 || own.length > 64)
     return { by: { x: Math.round(by.x), y: Math.round(by.y) }, guides: [] };
   const start = own[0]!.at;
-  const near = grown({ x0: start.x + by.x, y0: start.y + by.y, x1: start.x + by.x, y1: start.y + by.y }, SIGHT);
+  const near = grown(
+    { x0: start.x + by.x, y0: start.y + by.y, x1: start.x + by.x, y1: start.y + by.y },
+    SIGHT,
+  );
   const others = [...sheet.parts.values()]
     .filter((p) => !ids.has(p.id) && contains(near, p.at))
     .flatMap((p) => [...pinsOf(p)]);
@@ -257,8 +268,7 @@ export function snap(
   for (const pin of own)
     for (const other of others) {
       const at = { x: pin.at.x + to.x, y: pin.at.y + to.y };
-      if (pin.out.x !== 0 && other.out.x !== 0 && other.at.y === at.y)
-        line('across', at.y, at.x, other.at.x);
+      if (pin.out.x !== 0 && other.out.x !== 0 && other.at.y === at.y) line('across', at.y, at.x, other.at.x);
       else if (pin.out.y !== 0 && other.out.y !== 0 && other.at.x === at.x)
         line('down', at.x, at.y, other.at.y);
     }

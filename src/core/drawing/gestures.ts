@@ -134,7 +134,9 @@ function carriedBy(
 
 /** Turns parts by quarter turns clockwise, each about its own middle. */
 export function turn(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, quarters = 1): Edit {
-  return reorient(lesson, sheetId, ids, (part) => ({ turn: ((((part.turn + quarters) % 4) + 4) % 4) as Turn }));
+  return reorient(lesson, sheetId, ids, (part) => ({
+    turn: ((((part.turn + quarters) % 4) + 4) % 4) as Turn,
+  }));
 }
 
 /** Mirrors parts left to right, or top to bottom, each in its own place. */

@@ -63,8 +63,7 @@ export function touching(sheet: Sheet, parts: ReadonlySet<string>): { pin: PinEn
   }
   for (const wire of sheet.wires.values())
     eachPiece(courseOf(sheet, wire), (a, b) => {
-      for (const [key, pin] of free)
-        {
+      for (const [key, pin] of free) {
         const { direction, width } = pin.port;
         if (direction === 'out' || !samePoint(nearestOnPiece(a, b, pin.at), pin.at)) continue;
         if (pinsOn(sheet, nets, wire).every((p) => p.port.width === width))
@@ -225,8 +224,7 @@ export function removeHealing(lesson: Lesson, sheetId: string, parts: ReadonlySe
 function bypass(sheet: Sheet, id: string): { edits: Edit[]; wire: string } | null {
   const wires = [...sheet.wires.values()];
   const at = (end: End, port: string) => isPinEnd(end) && end.part === id && end.port === port;
-  const side = (wire: Wire, port: string) =>
-    at(wire.from, port) ? 'from' : at(wire.to, port) ? 'to' : null;
+  const side = (wire: Wire, port: string) => (at(wire.from, port) ? 'from' : at(wire.to, port) ? 'to' : null);
   const wired = (direction: 'in' | 'out') =>
     pinsOf(sheet.parts.get(id)!)
       .filter((p) => p.port.direction === direction)

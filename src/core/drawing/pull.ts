@@ -118,13 +118,7 @@ function withBranchesRelaid(
   if (!applied.ok) return changed;
   const sheet = sheetOf(applied.lesson, sheetId)!;
   const all = withBranches(sheet, new Set([wire]));
-  return group([
-    changed,
-    ...relay(
-      sheet,
-      itself ? all : all.filter((w) => w !== wire),
-    ),
-  ]);
+  return group([changed, ...relay(sheet, itself ? all : all.filter((w) => w !== wire))]);
 }
 
 /** Lays wires anew by the shortest way, whatever course they had. */

@@ -157,4 +157,3 @@ export function withWires(
   const inner = wiresOf(sheet, parts);
   return group([...edits, ...relay(sheet, inner)]);
 }
-

@@ -33,7 +33,7 @@ test.each(CATALOGUE.map((k) => k.kind))('%s is drawn by either standard, however
   for (const turn of [0, 1, 2, 3] as const)
     for (const standard of ['distinctive', 'rectangular'] as const) {
       const sheet = sheetOfParts([{ ...partOf(kind, 'x'), turn }], []);
-      const svg = writeSvg(sheet, standard);
+      const svg = writeSvg(sheet, { symbols: standard, crossings: 'plain' });
       expect(elements(svg).length).toBeGreaterThan(4);
       expect(svg).not.toMatch(/NaN|undefined/);
     }

@@ -1,5 +1,13 @@
 import { around, grown, type Point } from '../circuit/geometry';
-import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
+import {
+  isPinEnd,
+  type Part,
+  type Settings,
+  type Sheet,
+  USUAL_SETTINGS,
+  type WireColour,
+} from '../circuit/lesson';
+import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/crossings';
 import { jointsOf } from '../drawing/joints';
 import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '../drawing/placement';
 import { kindOf } from '../parts/catalogue';
@@ -19,6 +27,14 @@ const COLOURS: Record<Paint, string> = {
   zero: '#8a8494',
   one: '#e39a12',
 };
+const WIRE_PAINTS: Record<WireColour, string> = {
+  rose: '#f3b5c4',
+  violet: '#d3bdf0',
+  blue: '#b4d2f2',
+  teal: '#a5dcd4',
+  green: '#c4dfa6',
+  sand: '#e8cfa8',
+};
 const FONTS = {
   text: 'Atkinson Hyperlegible Next, sans-serif',
   mono: 'Atkinson Hyperlegible Mono, monospace',
@@ -30,9 +46,12 @@ const n = (value: number) => String(+value.toFixed(3));
 
 /**
  * A sheet as a picture (SVG 1.1): the same shapes as on the screen, without signals.
- * @param standard whether gates have distinctive or rectangular outlines.
+ * @param settings whether gates have distinctive or rectangular outlines, and how crossings are drawn.
  */
-export function writeSvg(sheet: Sheet, standard: 'distinctive' | 'rectangular' = 'distinctive'): string {
+export function writeSvg(
+  sheet: Sheet,
+  { symbols: standard, crossings }: Pick<Settings, 'symbols' | 'crossings'> = USUAL_SETTINGS,
+): string {
   const courses = [...sheet.wires.values()].map((w) => ({ wire: w, points: courseOf(sheet, w) }));
   const corners = courses.flatMap(({ points }) => points.map(({ x, y }) => ({ x0: x, y0: y, x1: x, y1: y })));
   const box = grown(
@@ -46,12 +65,19 @@ export function writeSvg(sheet: Sheet, standard: 'distinctive' | 'rectangular' =
     `<rect x="${n(box.x0)}" y="${n(box.y0)}" width="${n(width)}" height="${n(height)}" fill="${COLOURS.raised}"/>`,
     `<g fill="none" stroke="${COLOURS.ink}" stroke-linejoin="round">`,
   ];
+  const hops = crossings === 'plain' ? null : crossingsOf(sheet);
   const widthOf = (part: string, port: string) =>
     pinsOf(sheet.parts.get(part)!).find((p) => p.port.name === port)?.port.width ?? 1;
   for (const { wire, points } of courses) {
     if (points.length < 2) continue;
     const bits = Math.max(1, ...[wire.from, wire.to].map((e) => (isPinEnd(e) ? widthOf(e.part, e.port) : 1)));
-    lines.push(`<path d="${pathOf(points)}" stroke-width="${bits > 1 ? 0.3 : 0.12}"/>`);
+    if (wire.colour)
+      lines.push(
+        `<path d="${pathOf(points)}" stroke="${WIRE_PAINTS[wire.colour]}" stroke-width="0.85" stroke-linecap="round"/>`,
+      );
+    const over = hops?.get(wire.id);
+    const d = over && crossings !== 'plain' ? hopPath(stepsOf(points, over), crossings) : pathOf(points);
+    lines.push(`<path d="${d}" stroke-width="${bits > 1 ? 0.3 : 0.12}"/>`);
   }
   for (const part of sheet.parts.values())
     for (const { at, out, port } of pinsOf(part))
@@ -67,6 +93,16 @@ export function writeSvg(sheet: Sheet, standard: 'distinctive' | 'rectangular' =
 
 function pathOf(points: readonly Point[]): string {
   return points.map((p, i) => `${i === 0 ? 'M' : 'L'}${n(p.x)} ${n(p.y)}`).join('');
+}
+
+function hopPath(steps: readonly Step[], style: 'gap' | 'bridge'): string {
+  return steps
+    .map(({ to, over }, i) => {
+      const point = `${n(to.x)} ${n(to.y)}`;
+      if (i === 0 || (over && style === 'gap')) return `M${point}`;
+      return over ? `A${HOP} ${HOP} 0 0 ${to.x > steps[i - 1]!.to.x ? 1 : 0} ${point}` : `L${point}`;
+    })
+    .join('');
 }
 
 function partLines(part: Part, standard: 'distinctive' | 'rectangular'): string[] {
@@ -92,7 +128,9 @@ function shapeLine(shape: Shape, part: Part): string {
     const more = ` fill="${COLOURS[shape.paint ?? 'ink']}" font-family="${FONTS[shape.face ?? 'text']}"${shape.bold ? ' font-weight="700"' : ''}`;
     return textLine({ x: at.x, y: at.y + shape.size * 0.35 }, shape.text, shape.size, align, more);
   }
-  const turns = [part.turn !== 0 && `rotate(${90 * part.turn})`, part.mirrored && 'scale(-1 1)'].filter(Boolean);
+  const turns = [part.turn !== 0 && `rotate(${90 * part.turn})`, part.mirrored && 'scale(-1 1)'].filter(
+    Boolean,
+  );
   const turn = turns.length ? ` transform="${turns.join(' ')}"` : '';
   const paint = `fill="${shape.fill ? COLOURS[shape.fill] : 'none'}"${
     shape.stroke

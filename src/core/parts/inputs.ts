@@ -50,7 +50,7 @@ const switchKind: PartKind = {
       ? roundBody
       : { x0: -1.3, y0: -bankHalf(widthOf(params)), x1: 1.3, y1: bankHalf(widthOf(params)) },
   role: () => ({ role: 'input', by: 'switch' }),
-  bitAt: (params, y) => {
+  bitAt: (params, { y }) => {
     const width = widthOf(params);
     const pitch = (2 * bankHalf(width)) / width;
     return Math.min(width - 1, Math.max(0, width - 1 - Math.floor((y + bankHalf(width)) / pitch)));

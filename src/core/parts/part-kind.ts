@@ -1,4 +1,4 @@
-import type { Box } from '../circuit/geometry';
+import type { Box, Point } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
 import type { Logic } from '../values/logic';
 import type { Schema } from '../values/schema';
@@ -151,8 +151,8 @@ export interface PartKind {
   readonly role?: (params: Params) => Role;
   /** Parts of this kind with the same label on a sheet are joined at their first port. */
   readonly joinsByLabel?: boolean;
-  /** The bit of a bank of switches that stands at this height, in the part's own coordinates. */
-  readonly bitAt?: (params: Params, y: number) => number;
+  /** The bit of a bank of switches that stands at a place, in the part's own coordinates. */
+  readonly bitAt?: (params: Params, at: Point) => number;
   build(params: Params, builder: Builder): void;
   /** In words, without the label: "two-input AND". */
   spoken(params: Params): string;

@@ -1,51 +1,30 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { apply } from '@/core/circuit/edit';
-import { around, grown, type Point } from '@/core/circuit/geometry';
-import { type Params, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import { move } from '@/core/drawing/gestures';
-import { bodyOf, footprintOf, pinOf } from '@/core/drawing/placement';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { apply, type Edit } from '@/core/circuit/edit';
+import { around, type Point } from '@/core/circuit/geometry';
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { footprintOf, pinOf } from '@/core/drawing/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { kindOf } from '@/core/parts/catalogue';
-import type { PartKind } from '@/core/parts/part-kind';
-import { copied, pasteText, place, removeSelected } from '@/session/commands';
 import type { SessionState } from '@/session/session';
 import { later } from '@/ui/controls/later';
 import { usePainter } from '@/ui/controls/usePainter';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { Hand } from './hand';
-import { allowedIn, drawingKey } from './keys';
+import type { Hand, Keys } from './hand';
+import type { KeyPress } from './keys';
+import type { Flick, Opened } from './opened';
 import { PartsList } from './PartsList';
 import { type Overlay, paint, type Scene } from './painter';
-import { OUTER } from './ring-size';
 import { Trouble } from './Trouble';
-import { fitted, START_VIEW, STEP, toScreen, toSheet, type View, zoomed } from './view';
+import { useDesk } from './useDesk';
+import { fitted, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
 import { Way } from './Way';
+import { within } from './within';
 
-/** What opens on the sheet is fetched when the pointer or the focus first comes to it. */
-const overlays = {
-  ring: () => import('./Ring').then((m) => m.Ring),
-  typing: () => import('./TypingLine').then((m) => m.TypingLine),
-  settings: () => import('./PartSettings').then((m) => m.PartSettings),
-};
-const Ring = later(overlays.ring);
-const TypingLine = later(overlays.typing);
-const PartSettings = later(overlays.settings);
-const fetchOverlays = () => {
-  for (const fetchOne of Object.values(overlays)) void fetchOne();
-};
-
-type Opened =
-  | { readonly is: 'ring'; readonly at: Point; readonly pressed: boolean }
-  | {
-      readonly is: 'typing';
-      readonly at: Point;
-      readonly first: string;
-      readonly entered: boolean;
-      readonly next: string;
-    }
-  | { readonly is: 'settings'; readonly part: string };
+/** What hands do and what opens on the sheet is fetched when the pointer or the focus first comes to it. */
+const overlays = () => import('./OpenedHere').then((m) => m.OpenedHere);
+const OpenedHere = later(overlays);
 
 /** What of the open lesson is to be seen on the canvas. */
 const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
@@ -64,12 +43,12 @@ export function Drawing() {
   /** Whether the next painting is to show everything. */
   const whole = useRef(true);
   const pointer = useRef<Point | null>(null);
-  /** Whether a name is being typed, known before the page is painted anew. */
-  const typing = useRef(false);
+  /** What is open, known before the page is painted anew. */
+  const openNow = useRef<Opened | null>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
-  const [tip, setTip] = useState<{ text: string; x: number; y: number } | null>(null);
+  const [tip, setTip] = useState<Tip | null>(null);
   const [cursor, setCursor] = useState('default');
-  const allowed = useMemo(() => allowedIn(session), [session]);
+  const flick = useRef<Flick | null>(null);
 
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
     if (whole.current) {
@@ -79,47 +58,54 @@ export function Drawing() {
     }
     const state = session.state;
     const shown = shownSheet();
+    const hand = desk.now?.hand;
     paint(g, pixels, view.current, sceneOf(state, shown), overlayOf(state, shown, hand), palette);
-    setCursor(hand.cursor);
+    setCursor(hand?.cursor ?? 'default');
   }, measureWhole);
-  const hand = useMemo(
-    () =>
-      new Hand({
-        session,
-        view: () => view.current,
-        setView: (next) => {
-          view.current = next;
-        },
-        repaint,
-        openSettings: (id) => {
-          const part = session.sheet.parts.get(id);
-          // Two clicks on a block lead into it; F2 sets what can be set about it.
-          if (part?.kind === 'block') session.enter(id);
-          else setOpened({ is: 'settings', part: id });
-        },
-      }),
-    [session, repaint],
-  );
-  const preview = useRef<{ by: Point; sheet: Sheet; from: Sheet } | null>(null);
 
-  /** The sheet as it would be if the parts were let go here. */
-  const shownSheet = (): Sheet => {
-    const now = session.sheet;
-    const by = hand.dragged;
-    if (!by || (by.x === 0 && by.y === 0)) return now;
-    const last = preview.current;
-    if (last && last.from === now && last.by.x === by.x && last.by.y === by.y) return last.sheet;
-    const { lesson, selection } = session.state;
-    const applied = apply(lesson, move(lesson, now.id, selection.parts, by));
-    const moved = applied.ok ? sheetOf(applied.lesson, now.id)! : now;
-    preview.current = { by, sheet: moved, from: now };
-    return moved;
-  };
-
+  const open = useCallback((next: Opened | null) => {
+    openNow.current = next;
+    setOpened(next);
+  }, []);
   const showAll = useCallback(() => {
     whole.current = true;
     repaint();
   }, [repaint]);
+  const spot = () => pointer.current ?? { x: size.current.width / 2, y: size.current.height / 2 };
+  const openTyping = (first: string) =>
+    open({ is: 'typing', at: spot(), first, entered: false, next: '', pull: [] });
+  const act = (id: string) => {
+    const part = session.sheet.parts.get(id);
+    const role = part && kindOf(part).role?.(part.params);
+    if (part?.kind === 'block') session.enter(id);
+    else if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) session.flip(id);
+    else open({ is: 'settings', parts: [id], at: 'label' });
+  };
+  const desk = useDesk({
+    session,
+    view,
+    repaint,
+    opened: () => openNow.current,
+    open,
+    openTyping,
+    act,
+    showAll,
+    spot,
+  });
+  const preview = useRef<{ edit: Edit; from: Sheet; sheet: Sheet } | null>(null);
+
+  /** The sheet as it would be if the gesture ended here. */
+  const shownSheet = (): Sheet => {
+    const now = session.sheet;
+    const edit = desk.now?.hand.pending();
+    if (!edit) return now;
+    const last = preview.current;
+    if (last && last.from === now && last.edit === edit) return last.sheet;
+    const applied = apply(session.state.lesson, edit);
+    const shown = applied.ok ? sheetOf(applied.lesson, now.id)! : now;
+    preview.current = { edit, from: now, sheet: shown };
+    return shown;
+  };
 
   useEffect(
     () =>
@@ -145,7 +131,7 @@ export function Drawing() {
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another sheet is looked at whole first
   useEffect(() => {
-    setOpened(null);
+    open(null);
     showAll();
   }, [sheetId, showAll]);
 
@@ -153,54 +139,28 @@ export function Drawing() {
     const box = root.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   };
-  const middle = (): Point => ({ x: size.current.width / 2, y: size.current.height / 2 });
   const close = () => {
-    setOpened(null);
+    open(null);
     root.current?.focus();
   };
-  const placeAt = (pixel: Point, kind: PartKind, params: Params, labels: readonly string[]) => {
-    const p = toSheet(view.current, pixel.x, pixel.y);
-    place(session, kind, params, labels, { x: Math.round(p.x), y: Math.round(p.y) });
-    close();
-  };
-  const act = (id: string) => {
-    const part = session.sheet.parts.get(id);
-    if (part?.kind === 'block') {
-      session.enter(id);
-      return;
-    }
-    const role = part && kindOf(part).role?.(part.params);
-    if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) session.flip(id);
-    else setOpened({ is: 'settings', part: id });
-  };
-  const openTyping = (first: string) => {
-    typing.current = true;
-    setOpened({ is: 'typing', at: pointer.current ?? middle(), first, entered: false, next: '' });
-  };
   /** Keys that are pressed before the typing line is there are not lost. */
-  const typeAhead = (event: React.KeyboardEvent) => {
-    if (!typing.current || event.target !== root.current) return false;
-    const { key } = event;
-    if (key === 'Escape') setOpened(null);
-    else
-      setOpened((now) => {
-        if (now?.is !== 'typing') return now;
-        if (key === 'Enter') return { ...now, entered: true };
-        if (key.length !== 1) return now;
-        // What comes after Enter is the next part's name.
-        return now.entered ? { ...now, next: now.next + key } : { ...now, first: now.first + key };
-      });
+  const typeAhead = ({ key }: KeyPress) => {
+    const now = openNow.current;
+    if (now?.is !== 'typing') return false;
+    if (key === 'Escape') open(null);
+    else if (key === 'Enter') open({ ...now, entered: true });
+    // What comes after Enter is the next part's name.
+    else if (key.length === 1)
+      open(now.entered ? { ...now, next: now.next + key } : { ...now, first: now.first + key });
     return true;
   };
-  useEffect(() => {
-    typing.current = opened?.is === 'typing';
-  }, [opened]);
   const showTip = (pixel: Point) => {
-    const spot = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
+    const near = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
       const p = toScreen(view.current, at);
       return Math.hypot(p.x - pixel.x, p.y - pixel.y) < BADGE_REACH;
     });
-    if (spot) setTip({ text: spot.trouble.message, x: pixel.x, y: pixel.y });
+    const text = near?.trouble.message ?? desk.now?.probe() ?? null;
+    if (text) setTip({ text, ...pixel, bad: near !== undefined });
     else if (tip) setTip(null);
   };
   const showTrouble = (trouble: Diagnostic) => {
@@ -209,14 +169,10 @@ export function Drawing() {
     const { width, height } = size.current;
     const s = STEP * view.current.scale;
     view.current = { ...view.current, x: spot.at.x - width / s / 2, y: spot.at.y - height / s / 2 };
-    const p = toScreen(view.current, spot.at);
-    setTip({ text: trouble.message, x: p.x, y: p.y });
+    setTip({ text: trouble.message, ...toScreen(view.current, spot.at), bad: true });
     session.select({ parts: new Set(trouble.pins.map((pin) => pin.part)), wires: new Set() });
     repaint();
   };
-
-  const settingsPart = opened?.is === 'settings' ? sheet.parts.get(opened.part) : undefined;
-  const settingsAt = settingsPart && settingsPosition(settingsPart, view.current, size.current);
 
   return (
     <section className="pane" aria-label="Drawing">
@@ -250,83 +206,79 @@ export function Drawing() {
         className="relative min-h-0 flex-1 touch-none overflow-hidden outline-offset-[-2px]"
         style={{ cursor }}
         onKeyDown={(event) => {
-          if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
+          if (isField(event.target)) return;
+          const press = pressOf(event);
           const used =
-            typeAhead(event) ||
-            drawingKey(event, {
-              session,
-              openRing: () => setOpened({ is: 'ring', at: pointer.current ?? middle(), pressed: false }),
-              openTyping,
-              openSettings: (part) => setOpened({ is: 'settings', part }),
-              act,
-              showAll,
-              zoom: (factor) => {
-                const at = pointer.current ?? middle();
-                view.current = zoomed(view.current, factor, at.x, at.y);
-                repaint();
-              },
-              cancel: () => hand.cancel(),
-            });
+            (event.target === root.current && typeAhead(press)) ||
+            (desk.now ? desk.now.key(press) : desk.wait(press, typeAhead));
           if (used) {
             event.preventDefault();
             event.stopPropagation();
           }
         }}
-        onFocus={fetchOverlays}
-        onPointerEnter={fetchOverlays}
-        onCopy={(event) => {
-          const text = copied(session);
-          if (!text || event.target instanceof HTMLInputElement) return;
-          event.clipboardData.setData('text/plain', text);
-          event.preventDefault();
-        }}
-        onCut={(event) => {
-          const text = copied(session);
-          if (!text || event.target instanceof HTMLInputElement) return;
-          event.clipboardData.setData('text/plain', text);
-          event.preventDefault();
-          removeSelected(session);
-        }}
+        onFocus={desk.fetch}
+        onPointerEnter={desk.fetch}
+        onCopy={(event) => copyTo(event, false)}
+        onCut={(event) => copyTo(event, true)}
         onPaste={(event) => {
-          if (event.target instanceof HTMLInputElement) return;
+          if (isField(event.target)) return;
           event.preventDefault();
-          pasteText(session, event.clipboardData.getData('text/plain'), allowed);
+          const text = event.clipboardData.getData('text/plain');
+          desk.with((d) => d.paste(text));
         }}
         onContextMenu={(event) => event.preventDefault()}
         // The ring that the right button opens has the focus; the press itself must not take it back.
         onMouseDown={(event) => event.button === 2 && event.preventDefault()}
-        onDoubleClick={(event) => hand.double(pixelOf(event))}
+        onDoubleClick={(event) => {
+          const pixel = pixelOf(event);
+          desk.with((d) => d.hand.double(pixel));
+        }}
         onPointerDown={(event) => {
           root.current?.focus();
-          setOpened(null);
+          open(null);
           setTip(null);
+          const pixel = pixelOf(event);
+          pointer.current = pixel;
           if (event.button === 2) {
-            if (hand.wiring) hand.cancel();
-            else setOpened({ is: 'ring', at: pixelOf(event), pressed: true });
+            desk.with((d) => {
+              if (d.hand.wiring) d.hand.cancel();
+              else if (!d.chooseUnder(pixel)) {
+                flick.current = { points: [], released: false, taken: false };
+                open({ is: 'ring', at: pixel, flick: flick.current });
+              }
+            });
             return;
           }
           event.currentTarget.setPointerCapture(event.pointerId);
-          hand.down(pixelOf(event), {
-            shift: event.shiftKey,
-            add: event.ctrlKey || event.metaKey,
-            middle: event.button === 1,
-          });
+          const { pointerId, pointerType } = event;
+          const keys = keysOf(event);
+          desk.with((d) => d.pointers.down(pointerId, pixel, pointerType === 'touch', keys));
         }}
         onPointerMove={(event) => {
           const pixel = pixelOf(event);
           pointer.current = pixel;
-          if (opened?.is === 'ring') return;
-          hand.move(pixel);
-          showTip(pixel);
+          if (openNow.current?.is === 'ring') {
+            if (flick.current && !flick.current.taken) flick.current.points.push(pixel);
+            return;
+          }
+          const { pointerId, pointerType } = event;
+          desk.with((d) => d.pointers.move(pointerId, pixel, pointerType === 'touch'));
+          if (pointerType !== 'touch') showTip(pixel);
         }}
         onPointerUp={(event) => {
-          if (event.button === 2) return;
-          hand.up(pixelOf(event), { shift: event.shiftKey, add: event.ctrlKey || event.metaKey });
-          showTip(pixelOf(event));
+          const pixel = pixelOf(event);
+          if (event.button === 2) {
+            if (flick.current) flick.current.released = true;
+            return;
+          }
+          const { pointerId, pointerType } = event;
+          const keys = keysOf(event);
+          desk.with((d) => d.pointers.up(pointerId, pixel, pointerType === 'touch', keys));
+          if (pointerType !== 'touch') showTip(pixel);
         }}
-        onPointerCancel={() => hand.cancel()}
+        onPointerCancel={() => desk.with((d) => d.pointers.cancel())}
         onPointerLeave={() => {
-          hand.leave();
+          desk.with((d) => d.hand.gone());
           pointer.current = null;
           setTip(null);
         }}
@@ -334,48 +286,28 @@ export function Drawing() {
         <canvas ref={canvas} className="absolute inset-0 size-full" aria-hidden="true" />
         <PartsList onAct={act} />
         {sheet.parts.size === 0 && !opened && <EmptySheet readOnly={readOnly} />}
-        {opened?.is === 'ring' && (
-          <Ring
-            x={within(opened.at.x, OUTER + 4, size.current.width - OUTER - 4)}
-            y={within(opened.at.y, OUTER + 4, size.current.height - OUTER - 26)}
-            pressed={opened.pressed}
-            session={session}
-            onClose={close}
-            onPlace={(kind, params) => placeAt(opened.at, kind, params, [''])}
-            onType={openTyping}
-          />
-        )}
-        {opened?.is === 'typing' && (
-          <TypingLine
-            x={within(opened.at.x, 4, size.current.width - 296)}
-            y={within(opened.at.y, 4, size.current.height - 300)}
-            first={opened.first}
-            entered={opened.entered}
-            session={session}
-            onClose={close}
-            onPlace={(typed) => {
-              placeAt(opened.at, typed.kind, typed.params, typed.labels);
-              if (opened.next) openTyping(opened.next);
-            }}
-          />
-        )}
-        {settingsPart && settingsAt && (
-          <PartSettings
-            key={settingsPart.id}
-            part={settingsPart}
-            x={settingsAt.x}
-            y={settingsAt.y}
-            room={settingsAt.room}
-            onClose={close}
+        {opened && (
+          <OpenedHere
+            opened={opened}
+            sheet={sheet}
+            view={view}
+            size={size}
+            open={open}
+            openTyping={openTyping}
+            close={close}
           />
         )}
         {tip && (
           <p
             role="status"
-            className="pointer-events-none absolute z-20 w-72 rounded-lg border border-bad bg-raised px-3 py-2 text-sm shadow-lg"
+            className={
+              tip.bad
+                ? 'pointer-events-none absolute z-20 w-72 rounded-lg border border-bad bg-raised px-3 py-2 text-sm shadow-lg'
+                : 'pointer-events-none absolute z-20 w-max rounded-lg border border-hairline bg-raised px-2 py-0.5 font-mono text-sm shadow'
+            }
             style={{
-              left: within(tip.x + 14, 8, size.current.width - 300),
-              top: within(tip.y + 14, 8, size.current.height - 110),
+              left: within(tip.x + 14, 8, size.current.width - (tip.bad ? 300 : 200)),
+              top: within(tip.y + 14, 8, size.current.height - (tip.bad ? 110 : 40)),
             }}
           >
             {tip.text}
@@ -384,7 +316,40 @@ export function Drawing() {
       </div>
     </section>
   );
+
+  function copyTo(event: React.ClipboardEvent, cut: boolean): void {
+    const text = isField(event.target) ? null : desk.now?.copy(cut);
+    if (!text) return;
+    event.clipboardData.setData('text/plain', text);
+    event.preventDefault();
+  }
 }
+
+/** Words at the pointer: of a complaint, or of what a wire carries. */
+interface Tip extends Point {
+  readonly text: string;
+  readonly bad: boolean;
+}
+
+const isField = (target: EventTarget) =>
+  target instanceof HTMLInputElement ||
+  target instanceof HTMLSelectElement ||
+  target instanceof HTMLTextAreaElement;
+
+const keysOf = (event: React.PointerEvent): Keys => ({
+  shift: event.shiftKey,
+  add: event.ctrlKey || event.metaKey,
+  alt: event.altKey,
+  middle: event.button === 1,
+});
+
+const pressOf = ({ key, ctrlKey, metaKey, altKey, shiftKey }: React.KeyboardEvent): KeyPress => ({
+  key,
+  ctrlKey,
+  metaKey,
+  altKey,
+  shiftKey,
+});
 
 const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({
   width: clientWidth,
@@ -397,11 +362,12 @@ function sceneOf(state: SessionState, sheet: Sheet): Scene {
   const on = around
     ? new Set([...state.on].flatMap((key) => (key.startsWith(around) ? [key.slice(around.length)] : [])))
     : state.on;
-  return { sheet, netlist: view, values, conflicts, on, standard: lesson.settings.symbols };
+  const { symbols, crossings } = lesson.settings;
+  return { sheet, netlist: view, values, conflicts, on, standard: symbols, crossings };
 }
 
-function overlayOf(state: SessionState, sheet: Sheet, hand: Hand): Overlay {
-  const { hover } = hand;
+function overlayOf(state: SessionState, sheet: Sheet, hand: Hand | undefined): Overlay {
+  const hover = hand?.hover ?? null;
   return {
     parts: state.selection.parts,
     wires: state.selection.wires,
@@ -410,19 +376,17 @@ function overlayOf(state: SessionState, sheet: Sheet, hand: Hand): Overlay {
       wire: hover.is === 'wire' ? hover.wire : undefined,
       pin: hover.is === 'pin' ? hover.at : undefined,
     },
-    rubber: hand.rubber,
-    box: hand.box,
+    rubber: hand?.rubber ?? [],
+    box: hand?.box ?? null,
+    guides: hand?.guides ?? [],
+    border: hand?.border ?? null,
+    touches: hand?.touches ?? [],
     trouble: troubleSpots(sheet, state.diagnostics).map(({ at, trouble }) => ({
       at,
       grave: trouble.code !== 'loose-input',
     })),
     grid: true,
   };
-}
-
-/** A pixel moved into a stretch; to its beginning where it is too short. */
-function within(value: number, least: number, most: number): number {
-  return Math.max(least, Math.min(value, most));
 }
 
 /** Pins with a complaint, where they stand on the sheet. */
@@ -436,19 +400,6 @@ function troubleSpots(
       return at ? [{ at, trouble }] : [];
     }),
   );
-}
-
-function settingsPosition(
-  part: Part,
-  view: View,
-  size: { width: number; height: number },
-): Point & { room: number } {
-  const body = grown(bodyOf(part), 1);
-  const p = toScreen(view, { x: body.x1, y: body.y0 });
-  // About as tall as what can be set: never past the lower edge, and scrolled where it has no room.
-  const height = 150 + 46 * (kindOf(part).settings?.length ?? 0);
-  const y = within(p.y, 4, Math.max(4, size.height - height - 12));
-  return { x: within(p.x, 4, size.width - 250), y, room: size.height - y - 8 };
 }
 
 function GateCount() {

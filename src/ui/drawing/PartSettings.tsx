@@ -1,14 +1,17 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Part } from '@/core/circuit/lesson';
+import type { Params, ParamValue, Part } from '@/core/circuit/lesson';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import type { Setting } from '@/core/parts/part-kind';
-import { changeParams, relabel, removeSelected, turnSelected } from '@/session/commands';
+import { numberSelected } from '@/session/arrange-commands';
+import { relabel, removeSelected, setParam, turnSelected } from '@/session/commands';
 import { useSession } from '@/ui/lesson/session-context';
 
 interface Props {
-  readonly part: Part;
+  readonly parts: readonly Part[];
+  /** Which field is at hand at once. */
+  readonly at: 'label' | 'parameter';
   readonly x: number;
   readonly y: number;
   /** Most pixels that it may be high. */
@@ -16,21 +19,32 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** What can be set about one part, beside it. Each change is made at once and can be undone. */
-export function PartSettings({ part, x, y, room, onClose }: Props) {
+/** What can be set about parts, beside them. Each change is made at once, to all of them, and can be undone. */
+export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
   const session = useSession();
-  const kind = kindOf(part);
-  const [label, setLabel] = useState(part.label);
-  const first = useRef<HTMLInputElement>(null);
-  useEffect(() => first.current?.select(), []);
+  const [part] = parts;
+  const kind = kindOf(part!);
+  const several = parts.length > 1;
+  const [label, setLabel] = useState(several ? '' : part!.label);
+  const root = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const fields = root.current!.querySelectorAll<HTMLElement>('input, select, textarea');
+    const field = fields[at === 'parameter' && fields.length > 1 ? 1 : 0];
+    field?.focus();
+    if (field instanceof HTMLInputElement) field.select();
+  }, [at]);
   const close = () => {
-    relabel(session, part.id, label);
+    if (!several) relabel(session, part!.id, label);
+    else if (label.trim()) numberSelected(session, label);
     onClose();
   };
+  const settings = sharedSettings(parts);
+  const hasDelay = parts.every((p) => takes(p, 'delayRise'));
   return (
     <div
+      ref={root}
       role="dialog"
-      aria-label={`Settings of ${spokenName(part)}`}
+      aria-label={several ? `Settings of ${parts.length} parts` : `Settings of ${spokenName(part!)}`}
       className="absolute z-30 flex w-60 flex-col gap-2.5 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 shadow-lg"
       style={{ left: x, top: y, maxHeight: room }}
       onPointerDown={(event) => event.stopPropagation()}
@@ -44,21 +58,31 @@ export function PartSettings({ part, x, y, room, onClose }: Props) {
       }}
     >
       <p className="text-sm">
-        <span className="font-semibold">{kind.name}</span> <span className="text-quiet">{kind.says}</span>
+        {several ? (
+          <>
+            <span className="font-semibold">{parts.length} parts</span>{' '}
+            <span className="text-quiet">What is set here is set for all of them.</span>
+          </>
+        ) : (
+          <>
+            <span className="font-semibold">{kind.name}</span> <span className="text-quiet">{kind.says}</span>
+          </>
+        )}
       </p>
       <label className="flex items-center gap-2 text-sm">
-        <span className="w-24 shrink-0">Label</span>
+        <span className="w-24 shrink-0">{several ? 'Labels from' : 'Label'}</span>
         <input
-          ref={first}
           className="field"
           value={label}
           maxLength={40}
+          placeholder={several ? 'A0: A0, A1, A2 …' : ''}
           onChange={(event) => setLabel(event.target.value)}
         />
       </label>
-      {kind.settings?.map((setting) => (
-        <SettingRow key={setting.param} part={part} setting={setting} />
+      {settings.map((setting) => (
+        <SettingRow key={setting.param} parts={parts} setting={setting} />
       ))}
+      {hasDelay && <DelayRow parts={parts} />}
       <div className="flex gap-2">
         <button type="button" className="button small flex-1" onClick={() => turnSelected(session)}>
           Turn
@@ -78,33 +102,90 @@ export function PartSettings({ part, x, y, room, onClose }: Props) {
   );
 }
 
-function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
+/** The settings that all of the parts have. */
+function sharedSettings(parts: readonly Part[]): readonly Setting[] {
+  const [first, ...rest] = parts.map((p) => kindOf(p).settings ?? []);
+  return (first ?? []).filter((s) =>
+    rest.every((list) => list.some((t) => t.param === s.param && t.control === s.control)),
+  );
+}
+
+/** Whether a part's kind knows a parameter that need not be there. */
+function takes(part: Part, param: string): boolean {
+  const parsed = kindOf(part).params.safeParse({ ...part.params, [param]: 1 });
+  return parsed.success && param in (parsed.data as Params);
+}
+
+/** What all parts have in common for a parameter; null where they differ. */
+function common(parts: readonly Part[], param: string): ParamValue | undefined | null {
+  const texts = new Set(parts.map((p) => JSON.stringify(p.params[param])));
+  return texts.size === 1 ? parts[0]!.params[param] : null;
+}
+
+const idsOf = (parts: readonly Part[]) => parts.map((p) => p.id);
+
+/** How long the parts take to answer, in ns; empty for the time that their kind takes. */
+function DelayRow({ parts }: { parts: readonly Part[] }) {
   const session = useSession();
-  const value = part.params[setting.param] as string | number | readonly number[];
-  const [typed, setTyped] = useState(Array.isArray(value) ? value.join(' ') : String(value));
+  const value = common(parts, 'delayRise');
+  const [typed, setTyped] = useState(
+    value === undefined || value === null ? '' : String(Number(value) / 1000),
+  );
   const [problem, setProblem] = useState('');
-  const change = (next: string | number | readonly number[]) => {
-    const params = kindOf(part).params.safeParse({ ...part.params, [setting.param]: next });
-    if (!params.success) {
-      setProblem(params.error.issues[0]!.message);
-      return;
-    }
-    setProblem('');
-    changeParams(session, part.id, params.data);
-  };
+  return (
+    <div>
+      <label className="flex items-center gap-2 text-sm">
+        <span className="w-24 shrink-0">Delay</span>
+        <input
+          className="field"
+          inputMode="decimal"
+          placeholder={value === null ? 'several' : 'as usual'}
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            const ns = Number(event.target.value);
+            if (event.target.value.trim() === '')
+              setProblem(setParam(session, idsOf(parts), 'delayRise', undefined) ?? '');
+            else if (!Number.isFinite(ns) || ns < 0 || ns > 1_000_000)
+              setProblem('Delay: from 0 to 1000000 ns, or nothing');
+            else setProblem(setParam(session, idsOf(parts), 'delayRise', Math.round(ns * 1000)) ?? '');
+          }}
+        />
+        <span className="text-quiet">ns</span>
+      </label>
+      <Problem text={problem} />
+    </div>
+  );
+}
+
+function Problem({ text }: { text: string }) {
+  return text ? (
+    <p role="alert" className="mt-1 text-xs text-bad">
+      {text}
+    </p>
+  ) : null;
+}
+
+function SettingRow({ parts, setting }: { parts: readonly Part[]; setting: Setting }) {
+  const session = useSession();
+  const value = common(parts, setting.param) as string | number | boolean | readonly number[] | null;
+  const [typed, setTyped] = useState(Array.isArray(value) ? value.join(' ') : String(value ?? ''));
+  const [problem, setProblem] = useState('');
+  const change = (next: ParamValue) => setProblem(setParam(session, idsOf(parts), setting.param, next) ?? '');
   if (setting.control === 'choice')
     return (
       <label className="flex items-center gap-2 text-sm">
         <span className="w-24 shrink-0">{setting.label}</span>
         <select
           className="field"
-          value={String(value)}
+          value={String(value ?? '')}
           onChange={(event) =>
             change(setting.options.find((o) => String(o.value) === event.target.value)!.value)
           }
         >
+          {value === null && <option value="">several</option>}
           {setting.options.map((o) => (
-            <option key={o.value} value={String(o.value)}>
+            <option key={String(o.value)} value={String(o.value)}>
               {o.label}
             </option>
           ))}
@@ -118,7 +199,7 @@ function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
           {setting.label}
           <textarea
             className="field h-auto py-1 font-mono text-xs"
-            rows={2}
+            rows={setting.control === 'text' ? 4 : 2}
             spellCheck={false}
             placeholder={setting.hint}
             value={typed}
@@ -135,11 +216,7 @@ function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
             }}
           />
         </label>
-        {problem && (
-          <p role="alert" className="mt-1 text-xs text-bad">
-            {problem}
-          </p>
-        )}
+        <Problem text={problem} />
       </div>
     );
   const { least, most, unit, label } = setting;
@@ -153,6 +230,7 @@ function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
           min={least}
           max={most}
           step="any"
+          placeholder={value === null ? 'several' : ''}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);
@@ -164,11 +242,7 @@ function SettingRow({ part, setting }: { part: Part; setting: Setting }) {
         />
         {unit && <span className="text-quiet">{unit}</span>}
       </label>
-      {problem && (
-        <p role="alert" className="mt-1 text-xs text-bad">
-          {problem}
-        </p>
-      )}
+      <Problem text={problem} />
     </div>
   );
 }

@@ -1,28 +1,30 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Point } from '@/core/circuit/geometry';
 import type { Params } from '@/core/circuit/lesson';
 import { defaultParams, families } from '@/core/parts/catalogue';
 import type { Family, PartKind } from '@/core/parts/part-kind';
 import type { Session } from '@/session/session';
+import type { Flick } from './opened';
 import { placeable } from './placeable';
-import { OUTER } from './ring-size';
+import { recentKinds } from './recent';
+import { keepsFamily, ringPlace, wayBetween } from './ring-places';
+import { HUB, INNER, NEAREST, OUTER } from './ring-size';
+import { SymbolPicture } from './SymbolPicture';
 
 interface Props {
   /** Pixel within the drawing at which the ring opens. */
   readonly x: number;
   readonly y: number;
   readonly session: Session;
-  /** Whether the button that opened it is still down, so that letting go over a part places it. */
-  readonly pressed: boolean;
+  readonly flick: Flick | null;
   readonly onPlace: (kind: PartKind, params: Params) => void;
   readonly onClose: () => void;
   /** A letter was typed instead. */
   readonly onType: (letter: string) => void;
 }
 
-const HUB = 24;
-const INNER = 108;
 const GAP = 2;
 
 /** SVG path of a sector between two radii and two angles (radians, 0 is up, clockwise). */
@@ -36,54 +38,91 @@ function sector(r0: number, r1: number, from: number, to: number): string {
 
 const slice = (index: number, count: number) => {
   const width = (2 * Math.PI) / count;
-  return { from: index * width - width / 2, to: index * width + width / 2, middle: index * width };
+  return { from: (index - 0.5) * width, to: (index + 0.5) * width, middle: index * width };
 };
 
 const place = (r: number, angle: number) => ({ x: r * Math.sin(angle), y: -r * Math.cos(angle) });
 
-/** The index of the slice in which a direction lies. */
-function sliceAt(dx: number, dy: number, count: number): number {
-  const turn = Math.atan2(dx, -dy) / (2 * Math.PI);
-  return ((Math.round(turn * count) % count) + count) % count;
-}
-
 /**
- * The ring: families on the inner circle, their parts on the outer one, the number of inputs in the hub. Opens at
- * the pointer; chosen by a click, by letting go of the button that opened it, or by the arrow keys and Enter.
+ * The ring: around the hub the parts that were placed last, then the families, and outside the parts of one. Opens
+ * at the pointer; chosen by a click, by letting go of the button that opened it, or by the arrow keys and Enter.
  */
-export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props) {
-  const groups = families(placeable(session));
+export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) {
+  const kinds = useMemo(() => placeable(session), [session]);
+  const groups = families(kinds);
+  const recent = useMemo(() => recentKinds(kinds), [kinds]);
   const [family, setFamily] = useState<Family>(groups[0]!.family);
-  const [at, setAt] = useState<number | null>(null);
+  const [at, setAt] = useState<{ on: 'recent' | 'part'; index: number } | null>(null);
   const [inputs, setInputs] = useState(2);
-  const held = useRef(pressed);
+  const held = useRef(flick !== null);
+  const last = useRef<Point>({ x: 0, y: 0 });
+  /** The family that the way of the pointer has led to, known before the ring is painted anew. */
+  const open = useRef(family);
   const root = useRef<HTMLDivElement>(null);
-  const group = groups.find((g) => g.family === family) ?? groups[0]!;
+  const groupOf = (name: Family) => groups.find((g) => g.family === name) ?? groups[0]!;
+  const group = groupOf(family);
   const hasInputs = family === 'Gates';
 
   useEffect(() => root.current?.focus(), []);
 
-  const choose = (kind: PartKind | undefined) => {
+  const choose = (kind: PartKind | null | undefined) => {
     if (!kind) return;
     const takes = kind.settings?.some((s) => s.param === 'inputs');
     onPlace(kind, { ...defaultParams(kind), ...(takes ? { inputs } : {}) });
   };
+  const openFamily = (name: Family) => {
+    open.current = name;
+    setFamily(name);
+  };
   const turnFamily = (by: number) => {
     const i = groups.indexOf(group);
-    setFamily(groups[(i + by + groups.length) % groups.length]!.family);
-    setAt(0);
+    openFamily(groups[(i + by + groups.length) % groups.length]!.family);
+    setAt({ on: 'part', index: 0 });
   };
-  const point = (event: React.PointerEvent) => {
+  const under = (p: Point) =>
+    ringPlace(p, {
+      recent: recent.length,
+      families: groups.length,
+      parts: groupOf(open.current).kinds.length,
+    });
+  /** Follows the pointer to a point given from the middle, however far it has jumped. */
+  const follow = (to: Point) => {
+    const keeps = keepsFamily(last.current, to);
+    for (const p of wayBetween(last.current, to)) {
+      const over = under(p);
+      if (over.on === 'family' && !keeps) openFamily(groups[over.index]!.family);
+      setAt(over.on === 'part' || over.on === 'recent' ? { on: over.on, index: over.index } : null);
+    }
+    last.current = to;
+  };
+  const letGo = (p: Point) => {
+    follow(p);
+    const over = under(p);
+    const wasHeld = held.current;
+    held.current = false;
+    if (over.on === 'outside') onClose();
+    else if (over.on === 'part') choose(groupOf(open.current).kinds[over.index]);
+    else if (over.on === 'recent' && (!wasHeld || Math.hypot(p.x, p.y) > HUB + 6)) choose(recent[over.index]);
+    else if (over.on === 'family' && !wasHeld && groups[over.index]!.kinds.length === 1)
+      choose(groups[over.index]!.kinds[0]);
+  };
+  const fromMiddle = (event: React.PointerEvent): Point => {
     const box = root.current!.getBoundingClientRect();
-    const dx = event.clientX - box.left - box.width / 2;
-    const dy = event.clientY - box.top - box.height / 2;
-    const r = Math.hypot(dx, dy);
-    if (r < HUB) return { r, kind: undefined };
-    if (r < INNER) return { r, family: groups[sliceAt(dx, dy, groups.length)]!, kind: undefined };
-    const index = sliceAt(dx, dy, group.kinds.length);
-    return { r, index, kind: group.kinds[index] };
+    return {
+      x: event.clientX - box.left - box.width / 2,
+      y: event.clientY - box.top - box.height / 2,
+    };
   };
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the hand did before the ring was there is made up for once
+  useEffect(() => {
+    if (!flick || flick.taken) return;
+    flick.taken = true;
+    for (const p of flick.points) follow({ x: p.x - x, y: p.y - y });
+    if (flick.released) letGo(last.current);
+  }, []);
+
+  const shown = at && (at.on === 'recent' ? recent[at.index] : group.kinds[at.index]);
   return (
     <div
       ref={root}
@@ -94,19 +133,10 @@ export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props
       style={{ left: x - OUTER, top: y - OUTER, width: 2 * OUTER, height: 2 * OUTER }}
       onContextMenu={(event) => event.preventDefault()}
       onPointerDown={(event) => event.stopPropagation()}
-      onPointerMove={(event) => {
-        const over = point(event);
-        if (over.family && over.family.family !== family) setFamily(over.family.family);
-        setAt(over.index ?? null);
-      }}
+      onPointerMove={(event) => follow(fromMiddle(event))}
       onPointerUp={(event) => {
         event.stopPropagation();
-        const over = point(event);
-        const wasHeld = held.current;
-        held.current = false;
-        if (over.r > OUTER) onClose();
-        else if (over.kind) choose(over.kind);
-        else if (over.family && !wasHeld && over.family.kinds.length === 1) choose(over.family.kinds[0]);
+        letGo(fromMiddle(event));
       }}
       onBlur={(event) => {
         if (!event.currentTarget.contains(event.relatedTarget)) onClose();
@@ -114,12 +144,17 @@ export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props
       onKeyDown={(event) => {
         event.stopPropagation();
         const count = group.kinds.length;
+        const step = (by: number) =>
+          setAt((now) => ({
+            on: 'part',
+            index: now?.on === 'part' ? (now.index + by + count) % count : by > 0 ? 0 : count - 1,
+          }));
         if (event.key === 'Escape' || event.key === ' ') onClose();
-        else if (event.key === 'ArrowRight') setAt((i) => (i === null ? 0 : (i + 1) % count));
-        else if (event.key === 'ArrowLeft') setAt((i) => (i === null ? count - 1 : (i + count - 1) % count));
+        else if (event.key === 'ArrowRight') step(1);
+        else if (event.key === 'ArrowLeft') step(-1);
         else if (event.key === 'ArrowDown') turnFamily(1);
         else if (event.key === 'ArrowUp') turnFamily(-1);
-        else if (event.key === 'Enter') choose(group.kinds[at ?? 0]);
+        else if (event.key === 'Enter') choose(shown ?? group.kinds[0]);
         else if (/^[2-9]$/.test(event.key)) setInputs(Number(event.key));
         else if (/^[a-z]$/i.test(event.key) && !event.ctrlKey && !event.metaKey) onType(event.key);
         else return;
@@ -136,12 +171,12 @@ export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props
         <circle r={OUTER} fill="var(--raised)" stroke="var(--hairline)" />
         {groups.map((g, i) => {
           const { from, to, middle } = slice(i, groups.length);
-          const p = place((HUB + INNER) / 2 + 2, middle);
+          const p = place((NEAREST + INNER) / 2, middle);
           const on = g.family === family;
           return (
             <g key={g.family}>
               <path
-                d={sector(HUB + GAP, INNER - GAP, from, to)}
+                d={sector(NEAREST + GAP, INNER - GAP, from, to)}
                 fill={on ? 'var(--accent)' : 'var(--ground)'}
                 stroke="var(--raised)"
                 strokeWidth="2"
@@ -168,8 +203,8 @@ export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props
             <g key={kind.name} role="menuitem" aria-label={kind.name}>
               <path
                 d={sector(INNER, OUTER - 4, from, to)}
-                fill={at === i ? 'var(--one-soft)' : 'var(--raised)'}
-                stroke={at === i ? 'var(--one)' : 'var(--hairline)'}
+                fill={at?.on === 'part' && at.index === i ? 'var(--one-soft)' : 'var(--raised)'}
+                stroke={at?.on === 'part' && at.index === i ? 'var(--one)' : 'var(--hairline)'}
               />
               {words.map((word, line) => (
                 <text
@@ -188,19 +223,35 @@ export function Ring({ x, y, session, pressed, onPlace, onClose, onType }: Props
             </g>
           );
         })}
+        {recent.map((kind, i) => {
+          const { from, to, middle } = slice(i, recent.length);
+          const p = place((HUB + NEAREST) / 2 + 1, middle);
+          const on = at?.on === 'recent' && at.index === i;
+          return (
+            <g key={i} role="menuitem" aria-label={kind ? `${kind.name}, placed lately` : 'nothing'}>
+              <path
+                d={sector(HUB, NEAREST - GAP, from, to)}
+                fill={on ? 'var(--one-soft)' : 'var(--raised)'}
+                stroke={on ? 'var(--one)' : 'var(--hairline)'}
+              />
+              {kind && (
+                <svg x={p.x - 15} y={p.y - 11} width="30" height="22" overflow="visible">
+                  <title>{kind.name}</title>
+                  <SymbolPicture kind={kind} height={22} width={30} />
+                </svg>
+              )}
+            </g>
+          );
+        })}
         <circle r={HUB - 1} fill="var(--raised)" stroke="var(--hairline)" />
         {hasInputs && (
-          <text y="4" textAnchor="middle" fontSize="12" fontWeight="600" fill="var(--ink)">
+          <text y="4" textAnchor="middle" fontSize="10.5" fontWeight="600" fill="var(--ink)">
             {inputs} in
           </text>
         )}
       </svg>
       <p className="pointer-events-none absolute top-full left-1/2 mt-1 w-max -translate-x-1/2 rounded-lg bg-raised px-2 py-0.5 text-xs text-quiet shadow">
-        {at !== null && group.kinds[at]
-          ? group.kinds[at].says
-          : hasInputs
-            ? 'keys 2 to 9: number of inputs'
-            : 'click a part to place it'}
+        {shown ? shown.says : hasInputs ? 'keys 2 to 9: number of inputs' : 'click a part to place it'}
       </p>
     </div>
   );

@@ -1,3 +1,4 @@
+import type { Params } from '@/core/circuit/lesson';
 import { defaultParams } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import type { Shape } from '@/core/parts/shape';
@@ -28,9 +29,16 @@ function Stroke({ shape }: { shape: Shape }) {
   return <path d={shape.d} {...paint} />;
 }
 
-/** A part's symbol, fitted into a box of that height in pixels, for lists and buttons. */
-export function SymbolPicture({ kind, height }: { kind: PartKind; height: number }) {
-  const params = defaultParams(kind);
+interface Props {
+  readonly kind: PartKind;
+  /** Pixels; as wide as it needs to be unless a width is given. */
+  readonly height: number;
+  readonly width?: number;
+  readonly params?: Params;
+}
+
+/** A part's symbol, fitted into a box, for lists and buttons. */
+export function SymbolPicture({ kind, height, width, params = defaultParams(kind) }: Props) {
   const b = kind.body(params);
   const air = 0.9;
   const w = b.x1 - b.x0 + 2 * air;
@@ -41,7 +49,7 @@ export function SymbolPicture({ kind, height }: { kind: PartKind; height: number
   return (
     <svg
       height={height}
-      width={(height * w) / h}
+      width={width ?? (height * w) / h}
       viewBox={`${b.x0 - air} ${b.y0 - air} ${w} ${h}`}
       aria-hidden="true"
       className="shrink-0"

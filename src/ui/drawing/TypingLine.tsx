@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { fits, type Wanted } from '@/core/drawing/fits';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import type { Session } from '@/session/session';
 import { placeable } from './placeable';
@@ -13,6 +14,8 @@ interface Props {
   readonly first: string;
   readonly entered: boolean;
   readonly session: Session;
+  /** What the wire needs that was let go here; all kinds are offered without one. */
+  readonly wanted: Wanted | null;
   readonly onPlace: (typed: TypedPart) => void;
   readonly onClose: () => void;
 }
@@ -20,12 +23,15 @@ interface Props {
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ x, y, first, entered, session, onPlace, onClose }: Props) {
+export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onClose }: Props) {
   const [text, setText] = useState(first);
   const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
   const input = useRef<HTMLInputElement>(null);
-  const kinds = placeable(session);
+  const kinds = useMemo(() => {
+    const all = placeable(session);
+    return wanted ? fits(all, wanted).map((fit) => fit.kind) : all;
+  }, [session, wanted]);
   const list = suggestions(text, kinds).slice(0, SHOWN);
   const chosen = list[Math.min(at, list.length - 1)];
 
@@ -50,6 +56,9 @@ export function TypingLine({ x, y, first, entered, session, onPlace, onClose }: 
     const known = meant.typed.find((name) => given.trim().toLowerCase().startsWith(name));
     return known ? given : [meant.typed[0], ...rest].join(' ');
   };
+
+  const read = text.trim() ? readTyped(completed(text), kinds) : null;
+  const understood = read && 'kind' in read ? read : null;
 
   // Keys may still have come while the line was being fetched and mounted.
   useEffect(() => setText(first), [first]);
@@ -107,11 +116,15 @@ export function TypingLine({ x, y, first, entered, session, onPlace, onClose }: 
             className={`flex h-9 cursor-pointer items-center gap-2.5 rounded-lg px-2 ${kind === chosen ? 'bg-accent-soft' : ''}`}
             onPointerDown={(event) => {
               event.preventDefault();
-              submit(kind.typed[0]!);
+              submit(understood?.kind === kind ? completed(text) : kind.typed[0]!);
             }}
           >
             <span className="flex w-10 justify-center">
-              <SymbolPicture kind={kind} height={26} />
+              <SymbolPicture
+                kind={kind}
+                height={26}
+                params={understood?.kind === kind ? understood.params : undefined}
+              />
             </span>
             <span className="font-semibold">{kind.name}</span>
             <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
@@ -124,8 +137,22 @@ export function TypingLine({ x, y, first, entered, session, onPlace, onClose }: 
         aria-live="polite"
       >
         {problem ||
-          (list.length === 0 ? `No part is called “${text.trim()}”.` : 'nand 3 · sw Key, Bars · clock 4 Hz')}
+          (list.length === 0
+            ? `No part is called “${text.trim()}”.`
+            : understood
+              ? meaning(understood)
+              : wanted
+                ? 'what fits this wire · Enter takes the first'
+                : 'nand 3 · sw Key, Bars · clock 4 Hz')}
       </p>
     </div>
   );
+}
+
+/** What will be placed, in words: `three-input NAND`, `2 switches: Key, Bars`. */
+function meaning({ kind, params, labels }: TypedPart): string {
+  const named = labels.filter(Boolean);
+  const said = kind.spoken(params);
+  if (named.length > 1) return `${named.length} × ${said}: ${named.join(', ')}`;
+  return named.length ? `${said}, ${named[0]}` : said;
 }

@@ -1,8 +1,12 @@
+import type { Point } from '@/core/circuit/geometry';
+import type { End } from '@/core/circuit/lesson';
+import { courseOf, pinOf } from '@/core/drawing/placement';
 import { defaultParams, findKind } from '@/core/parts/catalogue';
-import { interlock, Sketch } from '@/core/testing/sketch';
+import { interlock, pin, Sketch } from '@/core/testing/sketch';
 import { Session } from '@/session/session';
 import { Hand } from './hand';
 import { pick, pickBox } from './pick';
+import { Pointers } from './pointers';
 import { START_VIEW, toScreen, type View } from './view';
 
 const PLAIN_KEYS = { shift: false, add: false, middle: false };
@@ -12,6 +16,7 @@ function handOn(sketch: Sketch) {
   const session = new Session(sketch.lesson);
   let view: View = START_VIEW;
   const opened: string[] = [];
+  const offers: { from: readonly End[]; at: Point }[] = [];
   const hand = new Hand({
     session,
     view: () => view,
@@ -20,6 +25,7 @@ function handOn(sketch: Sketch) {
     },
     repaint: () => {},
     openSettings: (part) => opened.push(part),
+    offer: (from, at) => offers.push({ from, at }),
   });
   const at = (x: number, y: number) => toScreen(view, { x, y });
   const press = (x: number, y: number, keys = {}) => {
@@ -38,7 +44,7 @@ function handOn(sketch: Sketch) {
     hand.move(end);
     hand.up(end, { ...PLAIN_KEYS, ...keys });
   };
-  return { session, hand, opened, at, press, release, click, drag, view: () => view };
+  return { session, hand, opened, offers, at, press, release, click, drag, view: () => view };
 }
 
 /** Two switches at (0, 0) and (0, 8), an AND at (14, 4), a lamp at (26, 4); nothing wired. */
@@ -101,10 +107,10 @@ test('while a wire is drawn its course is shown, and Escape gives it up', () => 
   h.press(2, 0);
   h.hand.move(h.at(8, 1));
   h.hand.move(h.at(11, 3));
-  expect(h.hand.rubber!.at(-1)).toEqual({ x: 11, y: 3 });
+  expect(h.hand.rubber[0]!.at(-1)).toEqual({ x: 11, y: 3 });
   expect(h.hand.cursor).toBe('crosshair');
   expect(h.hand.cancel()).toBe(true);
-  expect(h.hand.rubber).toBeNull();
+  expect(h.hand.rubber).toEqual([]);
   expect(h.hand.cancel()).toBe(false);
 });
 
@@ -163,4 +169,139 @@ test('dragging paper pans; a double click opens settings', () => {
   h.hand.double(h.at(14, 4));
   expect(h.opened).toEqual(['and1']);
   expect(defaultParams(findKind('and')!)).toEqual({ inputs: 2, width: 1, inverted: [] });
+});
+
+test('a wire let go over bare paper asks what fits there', () => {
+  const h = handOn(loose());
+  h.drag([2, 0], [6, 20]);
+  expect(h.offers).toEqual([{ from: [{ part: 'switch1', port: 'Y' }], at: { x: 6, y: 20 } }]);
+  expect(h.session.sheet.wires.size).toBe(0);
+});
+
+test('a drag over several pins of one part and another joins them one by one', () => {
+  const s = new Sketch();
+  s.place('dff', 0, 0);
+  s.place('and', 20, 0, '', { inputs: 3 });
+  const h = handOn(s);
+  const at = (part: string, port: string) => pinOf(h.session.sheet, part, port)!.at;
+  const [q, nq] = [at('dff1', 'Q'), at('dff1', "Q'")];
+  const a = at('and1', 'A');
+  h.press(q.x, q.y);
+  for (const p of [{ x: q.x + 1, y: q.y + 1 }, nq, { x: nq.x + 3, y: nq.y }, a]) h.hand.move(h.at(p.x, p.y));
+  expect(h.hand.rubber).toHaveLength(2);
+  h.release(a.x, a.y);
+  const ends = [...h.session.sheet.wires.values()].map((w) => [w.from, w.to]);
+  expect(ends).toEqual([
+    [pin('dff1.Q'), pin('and1.A')],
+    [pin("dff1.Q'"), pin('and1.B')],
+  ]);
+  h.session.undo();
+  expect(h.session.sheet.wires.size).toBe(0);
+});
+
+test('with Ctrl a drag leaves a copy, joined to what it touches', () => {
+  const h = handOn(loose());
+  h.click(26, 4);
+  h.drag([26, 4], [26, 14], { add: true });
+  expect(h.session.sheet.parts.get('lamp2')).toMatchObject({ at: { x: 26, y: 14 }, label: 'Y 2' });
+  expect([...h.session.state.selection.parts]).toEqual(['lamp2']);
+  expect(h.session.sheet.parts.get('lamp1')!.at).toEqual({ x: 26, y: 4 });
+});
+
+test('a part dropped against a pin is joined, in one step with the move', () => {
+  const h = handOn(loose());
+  h.drag([26, 4], [19, 4]);
+  expect(h.session.sheet.wires.size).toBe(1);
+  h.session.undo();
+  expect(h.session.sheet.wires.size).toBe(0);
+  expect(h.session.sheet.parts.get('lamp1')!.at).toEqual({ x: 26, y: 4 });
+});
+
+test('a selected wire is pulled aside, and an end of it is put elsewhere', () => {
+  const s = loose();
+  s.wire('switch1.Y', 'lamp1.A');
+  s.place('lamp', 26, 14, 'Z');
+  const h = handOn(s);
+  const course = () => courseOf(h.session.sheet, h.session.sheet.wires.get('w1')!);
+  const piece = course().findIndex((p, i) => course()[i + 1]?.x === p.x);
+  const x = course()[piece]!.x;
+  h.click(x, 2);
+  expect(h.session.state.selection.wires.has('w1')).toBe(true);
+  h.press(x, 2);
+  expect(h.hand.cursor).toBe('crosshair');
+  h.hand.move(h.at(x - 3, 2));
+  expect(h.hand.cursor).toBe('ew-resize');
+  h.release(x - 3, 2);
+  expect(course()[piece]!.x).toBe(x - 3);
+  h.drag([24, 4], [24, 14]);
+  expect(h.session.sheet.wires.get('w1')!.to).toEqual(pin('lamp2.A'));
+  expect(h.session.sheet.wires.size).toBe(1);
+});
+
+test('with Alt a drag over paper makes room', () => {
+  const h = handOn(loose());
+  h.drag([8, -3], [13, -3], { alt: true });
+  expect(h.session.sheet.parts.get('and1')!.at).toEqual({ x: 19, y: 4 });
+  expect(h.session.sheet.parts.get('lamp1')!.at).toEqual({ x: 31, y: 4 });
+  expect(h.session.sheet.parts.get('switch1')!.at).toEqual({ x: 0, y: 0 });
+  h.session.undo();
+  h.drag([8, 2], [8, 5], { alt: true });
+  expect(h.session.sheet.parts.get('switch2')!.at).toEqual({ x: 0, y: 11 });
+});
+
+test('two clicks on a wire select all that hangs together with it', () => {
+  const s = interlock();
+  const h = handOn(s);
+  const [first] = courseOf(s.sheet, s.sheet.wires.get('w1')!);
+  h.hand.double(h.at(first!.x + 2, first!.y));
+  expect([...h.session.state.selection.wires].sort()).toEqual(['w1', 'w4']);
+});
+
+test('two fingers move and zoom, and what the first had begun is given up', () => {
+  const h = handOn(loose());
+  const held: unknown[] = [];
+  let view: View = h.view();
+  const fingers = new Pointers(h.hand, {
+    view: () => view,
+    setView: (next) => {
+      view = next;
+    },
+    repaint: () => {},
+    held: (pixel) => held.push(pixel),
+  });
+  fingers.down(1, h.at(2, 0), true, PLAIN_KEYS);
+  fingers.move(1, h.at(4, 0), true);
+  fingers.down(2, h.at(14, 0), true, PLAIN_KEYS);
+  expect(h.hand.wiring).toBe(false);
+  const before = toScreen(view, { x: 4, y: 0 });
+  fingers.move(2, h.at(24, 0), true);
+  expect(view.scale).toBeCloseTo(2, 1);
+  expect(toScreen(view, { x: 4, y: 0 }).x).toBeCloseTo(before.x, 0);
+  fingers.up(1, h.at(4, 0), true, PLAIN_KEYS);
+  fingers.up(2, h.at(24, 0), true, PLAIN_KEYS);
+  expect(h.session.sheet.wires.size).toBe(0);
+  expect(held).toEqual([]);
+});
+
+test('a finger draws a wire, and one that rests asks what can be done', () => {
+  jest.useFakeTimers();
+  const h = handOn(loose());
+  const held: Point[] = [];
+  const fingers = new Pointers(h.hand, {
+    view: h.view,
+    setView: () => {},
+    repaint: () => {},
+    held: (pixel) => held.push(pixel),
+  });
+  fingers.down(1, h.at(2.6, 0.5), true, PLAIN_KEYS);
+  fingers.move(1, h.at(8, 2), true);
+  fingers.move(1, h.at(10.6, 3.4), true);
+  fingers.up(1, h.at(10.6, 3.4), true, PLAIN_KEYS);
+  expect(h.session.sheet.wires.size).toBe(1);
+  fingers.down(1, h.at(26, 4), true, PLAIN_KEYS);
+  jest.advanceTimersByTime(600);
+  fingers.up(1, h.at(26, 4), true, PLAIN_KEYS);
+  expect(held).toEqual([h.at(26, 4)]);
+  expect(h.session.state.selection.parts.size).toBe(0);
+  jest.useRealTimers();
 });

@@ -1,11 +1,17 @@
+import { apply, type Edit } from '@/core/circuit/edit';
 import type { Box, Point } from '@/core/circuit/geometry';
-import type { End } from '@/core/circuit/lesson';
-import { connect } from '@/core/drawing/gestures';
-import { inPart } from '@/core/drawing/placement';
+import { type End, isPinEnd, sheetOf } from '@/core/circuit/lesson';
+import { type Guide, snap, spread } from '@/core/drawing/arrange';
+import { excerpt, paste } from '@/core/drawing/copies';
+import { connect, move } from '@/core/drawing/gestures';
+import { touching } from '@/core/drawing/join-up';
+import { courseOf, endPoint, inPart } from '@/core/drawing/placement';
+import { isFlat, keepCourse, pieceAt, pulledCourse, reconnect } from '@/core/drawing/pull';
+import { pairsOf, swept } from '@/core/drawing/sweep';
 import { kindOf } from '@/core/parts/catalogue';
-import { moveParts, wire } from '@/session/commands';
+import { letGo, wirePairs } from '@/session/commands';
 import { NOTHING, type Session } from '@/session/session';
-import { type Picked, pick, pickBox } from './pick';
+import { type Picked, pick, pickBox, wiresOfNet } from './pick';
 import { panned, toSheet, type View } from './view';
 
 /** What a hand on the sheet is doing: each state is one stretch of a gesture. */
@@ -19,16 +25,51 @@ type Doing =
       readonly pixel: Point;
       readonly add: boolean;
     }
-  | { readonly state: 'moving'; readonly from: Point; readonly by: Point }
+  | {
+      readonly state: 'moving';
+      readonly from: Point;
+      readonly by: Point;
+      readonly guides: readonly Guide[];
+      readonly copy: boolean;
+    }
   | { readonly state: 'boxing'; readonly from: Point; readonly to: Point }
   | { readonly state: 'leaving'; readonly picked: Exclude<Picked, { is: 'part' }>; readonly pixel: Point }
+  | Wiring
   | {
-      readonly state: 'wiring';
-      readonly from: End;
-      readonly start: Point;
-      readonly to: Point;
-      readonly clicking: boolean;
+      readonly state: 'pulling';
+      readonly wire: string;
+      readonly piece: number;
+      readonly from: Point;
+      readonly by: number;
+    }
+  | {
+      readonly state: 'spreading';
+      readonly from: Point;
+      readonly axis: 'across' | 'down' | null;
+      readonly by: number;
     };
+
+interface Wiring {
+  readonly state: 'wiring';
+  /** Pins that were passed over on the way out, and on the way in. */
+  readonly from: readonly End[];
+  readonly onto: readonly End[];
+  readonly start: Point;
+  readonly to: Point;
+  /** Whether it follows the pointer from click to click. */
+  readonly clicking: boolean;
+  /** The wire whose end is being put elsewhere. */
+  readonly end: { readonly wire: string; readonly key: 'from' | 'to' } | null;
+}
+
+export interface Keys {
+  readonly shift: boolean;
+  readonly add: boolean;
+  readonly alt?: boolean;
+  readonly middle?: boolean;
+  /** A finger is not as exact as a pointer. */
+  readonly coarse?: boolean;
+}
 
 export interface HandSurroundings {
   readonly session: Session;
@@ -37,31 +78,42 @@ export interface HandSurroundings {
   /** Something that is painted has changed. */
   repaint(): void;
   openSettings(part: string): void;
+  /** A wire was let go over bare paper: what fits there may be chosen. */
+  offer(from: readonly End[], at: Point): void;
 }
 
 /** A press that moves less than this many pixels is a click. */
 const CLICK = 5;
+/** How near in grid steps to the end of a selected wire a press takes hold of that end. */
+const END_REACH = 1.2;
 
 /**
  * The gestures of one pointer on the sheet. Dragging paper pans; dragging from a pin or a wire draws a wire;
- * dragging a part moves it; a click on a switch flips it; a button is held while it is pressed.
+ * dragging a part moves it; a click on a switch flips it; a button is held while it is pressed. A wire that is
+ * selected can be pulled aside, or taken by an end.
  */
 export class Hand {
   private doing: Doing = { state: 'idle' };
   private heldButton: string | null = null;
+  private coarse = false;
+  private edit: { readonly key: string; readonly of: object; readonly edit: Edit | null } | null = null;
   hover: Picked | null = null;
 
   constructor(private readonly around: HandSurroundings) {}
 
-  get rubber(): Point[] | null {
-    if (this.doing.state !== 'wiring') return null;
+  /** Wires that are being drawn. */
+  get rubber(): readonly (readonly Point[])[] {
+    if (this.doing.state !== 'wiring') return [];
+    const { sheet } = this.around.session;
     const { start, to, from } = this.doing;
+    if (from.length > 1)
+      return this.pairs().map(([a, b]) => [a, b].map((e) => endPoint(sheet, e)).filter((p) => p !== null));
     const over = this.target();
     if (over) {
-      const edit = connect(this.around.session.sheet, from, over.end);
-      if (edit?.type === 'addWire') return [start, ...edit.wire.course, over.at];
+      const edit = connect(sheet, from[0]!, over.end);
+      if (edit?.type === 'addWire') return [[start, ...edit.wire.course, over.at]];
     }
-    return [start, { x: to.x, y: start.y }, to];
+    return [[start, { x: to.x, y: start.y }, to]];
   }
 
   get box(): Box | null {
@@ -75,27 +127,82 @@ export class Hand {
     };
   }
 
-  /** Where the selected parts are being taken, in grid steps from where they were. */
-  get dragged(): Point | null {
-    return this.doing.state === 'moving' ? this.doing.by : null;
+  /** Lines with which a part being moved is in line. */
+  get guides(): readonly Guide[] {
+    return this.doing.state === 'moving' ? this.doing.guides : [];
+  }
+
+  /** The line from which everything is being moved away. */
+  get border(): { readonly axis: 'across' | 'down'; readonly at: number } | null {
+    if (this.doing.state !== 'spreading' || !this.doing.axis) return null;
+    const { axis, from } = this.doing;
+    return { axis, at: axis === 'across' ? from.x : from.y };
+  }
+
+  /** Where pins of the parts being moved touch what they would be joined to. */
+  get touches(): readonly Point[] {
+    if (this.doing.state !== 'moving' || this.doing.copy) return [];
+    const { session } = this.around;
+    const made = this.pending();
+    const applied = made && apply(session.state.lesson, made);
+    if (!applied?.ok) return [];
+    return touching(sheetOf(applied.lesson, session.state.sheetId)!, session.state.selection.parts).map(
+      (t) => t.at,
+    );
   }
 
   get wiring(): boolean {
     return this.doing.state === 'wiring';
   }
 
+  get idle(): boolean {
+    return this.doing.state === 'idle';
+  }
+
+  /** Whether a button is being held down. */
+  get holding(): boolean {
+    return this.heldButton !== null;
+  }
+
   get cursor(): string {
-    switch (this.doing.state) {
+    const { doing } = this;
+    switch (doing.state) {
       case 'panning':
-      case 'moving':
         return 'grabbing';
+      case 'moving':
+        return doing.copy ? 'copy' : 'grabbing';
       case 'wiring':
       case 'leaving':
         return 'crosshair';
+      case 'pulling':
+        return this.acrossPiece(doing.wire, doing.piece);
+      case 'spreading':
+        return doing.axis === 'down' ? 'row-resize' : 'col-resize';
       default:
-        if (this.hover?.is === 'pin' || this.hover?.is === 'wire') return 'crosshair';
-        return this.hover ? 'pointer' : 'default';
+        return this.hoverCursor();
     }
+  }
+
+  private hoverCursor(): string {
+    const { hover } = this;
+    if (hover?.is === 'wire' && this.around.session.state.selection.wires.has(hover.wire)) {
+      if (this.endNear(hover.wire, hover.at)) return 'grab';
+      const piece = pieceAt(this.courseOf(hover.wire), hover.at);
+      return piece === null ? 'crosshair' : this.acrossPiece(hover.wire, piece);
+    }
+    if (hover?.is === 'pin' || hover?.is === 'wire') return 'crosshair';
+    return hover ? 'pointer' : 'default';
+  }
+
+  private acrossPiece(wire: string, piece: number): string {
+    const course = this.courseOf(wire);
+    return course.length > piece + 1 && isFlat(course, piece) ? 'ns-resize' : 'ew-resize';
+  }
+
+  private courseOf(wire: string): Point[] {
+    const { sheet } = this.around.session;
+    const there = sheet.wires.get(wire);
+    return there ? courseOf(sheet, there) : [];
   }
 
   private at(pixel: Point): Point {
@@ -103,18 +210,62 @@ export class Hand {
   }
 
   private picked(pixel: Point): Picked | null {
-    return pick(this.around.session.sheet, this.at(pixel), this.around.view().scale);
+    return pick(this.around.session.sheet, this.at(pixel), this.around.view().scale, this.coarse ? 1.8 : 1);
   }
 
-  down(pixel: Point, keys: { shift: boolean; add: boolean; middle: boolean }): void {
+  /** The edit that the gesture would make if it ended here; found once for each place. */
+  pending(): Edit | null {
+    const { doing } = this;
+    const { state } = this.around.session;
+    const key =
+      doing.state === 'moving' ? `${doing.by.x},${doing.by.y},${doing.copy}` : JSON.stringify(doing);
+    if (this.edit?.key !== key || this.edit.of !== state.lesson)
+      this.edit = { key, of: state.lesson, edit: this.makes() };
+    return this.edit.edit;
+  }
+
+  private makes(): Edit | null {
+    const { doing } = this;
     const { session } = this.around;
+    const { lesson, sheetId, selection } = session.state;
+    switch (doing.state) {
+      case 'moving': {
+        if (doing.by.x === 0 && doing.by.y === 0) return null;
+        if (doing.copy) return paste(session.sheet, excerpt(session.sheet, selection.parts), doing.by).edit;
+        return move(lesson, sheetId, selection.parts, doing.by);
+      }
+      case 'pulling': {
+        const course = pulledCourse(session.sheet, doing.wire, doing.piece, doing.by);
+        return course && keepCourse(lesson, sheetId, doing.wire, course);
+      }
+      case 'spreading':
+        if (!doing.axis || doing.by === 0) return null;
+        return spread(
+          lesson,
+          sheetId,
+          doing.axis,
+          doing.axis === 'across' ? doing.from.x : doing.from.y,
+          doing.by,
+        );
+      default:
+        return null;
+    }
+  }
+
+  down(pixel: Point, keys: Keys): void {
+    const { session } = this.around;
+    this.coarse = keys.coarse ?? false;
     if (this.doing.state === 'wiring') return;
     const picked = keys.middle ? null : this.picked(pixel);
     if (!picked) {
-      this.doing =
-        keys.shift && !keys.middle
-          ? { state: 'boxing', from: this.at(pixel), to: this.at(pixel) }
-          : { state: 'panning', last: pixel, moved: false };
+      const from = this.at(pixel);
+      this.doing = keys.middle
+        ? { state: 'panning', last: pixel, moved: false }
+        : keys.alt
+          ? { state: 'spreading', from, axis: null, by: 0 }
+          : keys.shift
+            ? { state: 'boxing', from, to: from }
+            : { state: 'panning', last: pixel, moved: false };
     } else if (picked.is === 'part') {
       this.doing = { state: 'pressing', part: picked.part, from: this.at(pixel), pixel, add: keys.add };
       const part = session.sheet.parts.get(picked.part);
@@ -147,56 +298,131 @@ export class Hand {
         this.releaseButton();
         if (!session.state.selection.parts.has(doing.part))
           session.select({ parts: new Set([doing.part]), wires: new Set() });
-        this.doing = { state: 'moving', from: doing.from, by: { x: 0, y: 0 } };
+        this.doing = { state: 'moving', from: doing.from, by: { x: 0, y: 0 }, guides: [], copy: doing.add };
         this.move(pixel);
         return;
       case 'moving': {
         const p = this.at(pixel);
-        this.doing = {
-          ...doing,
-          by: { x: Math.round(p.x - doing.from.x), y: Math.round(p.y - doing.from.y) },
-        };
+        const by = { x: p.x - doing.from.x, y: p.y - doing.from.y };
+        this.doing = { ...doing, ...snap(session.sheet, session.state.selection.parts, by) };
         break;
       }
       case 'leaving':
         if (!far(doing.pixel)) return;
-        this.startWiring(doing.picked, false);
+        this.leave(doing.picked);
         this.move(pixel);
         return;
+      case 'pulling': {
+        const p = this.at(pixel);
+        const flat = isFlat(this.courseOf(doing.wire), doing.piece);
+        this.doing = { ...doing, by: Math.round(flat ? p.y - doing.from.y : p.x - doing.from.x) };
+        break;
+      }
+      case 'spreading': {
+        const p = this.at(pixel);
+        const [dx, dy] = [p.x - doing.from.x, p.y - doing.from.y];
+        const axis =
+          doing.axis ??
+          (Math.max(Math.abs(dx), Math.abs(dy)) < 1 ? null : Math.abs(dx) > Math.abs(dy) ? 'across' : 'down');
+        this.doing = { ...doing, axis, by: Math.round(axis === 'down' ? dy : dx) };
+        break;
+      }
       case 'wiring': {
         const p = this.at(pixel);
-        this.doing = { ...doing, to: { x: Math.round(p.x), y: Math.round(p.y) } };
         this.hover = this.picked(pixel);
+        const pin = this.hover?.is === 'pin' ? this.hover.end : null;
+        const to = { x: Math.round(p.x), y: Math.round(p.y) };
+        this.doing = {
+          ...doing,
+          ...(doing.clicking || doing.end ? {} : swept(session.sheet, doing, pin)),
+          to,
+        };
         break;
       }
     }
     repaint();
   }
 
+  /** A drag away from a pin or a wire: a wire that is selected is taken hold of, any other place starts a new one. */
+  private leave(picked: Exclude<Picked, { is: 'part' }>): void {
+    const { session } = this.around;
+    const { selection } = session.state;
+    if (picked.is === 'pin') {
+      const key = (end: End) =>
+        isPinEnd(end) && isPinEnd(picked.end) && end.part === picked.end.part && end.port === picked.end.port;
+      for (const id of selection.wires) {
+        const wire = session.sheet.wires.get(id);
+        const end = wire && (key(wire.from) ? 'from' : key(wire.to) ? 'to' : null);
+        if (end) {
+          this.takeEnd(id, end);
+          return;
+        }
+      }
+    } else if (selection.wires.has(picked.wire)) {
+      const end = this.endNear(picked.wire, picked.at);
+      const piece = pieceAt(this.courseOf(picked.wire), picked.at);
+      if (end) this.takeEnd(picked.wire, end);
+      else if (piece !== null)
+        this.doing = { state: 'pulling', wire: picked.wire, piece, from: picked.at, by: 0 };
+      if (end || piece !== null) return;
+    }
+    this.startWiring(picked, false);
+  }
+
+  private endNear(wire: string, at: Point): 'from' | 'to' | null {
+    const course = this.courseOf(wire);
+    const near = (p: Point | undefined) => !!p && Math.hypot(p.x - at.x, p.y - at.y) <= END_REACH;
+    return near(course[0]) ? 'from' : near(course.at(-1)) ? 'to' : null;
+  }
+
+  private takeEnd(wire: string, key: 'from' | 'to'): void {
+    const there = this.around.session.sheet.wires.get(wire)!;
+    const other = key === 'from' ? there.to : there.from;
+    const start = endPoint(this.around.session.sheet, other)!;
+    this.doing = {
+      state: 'wiring',
+      from: [other],
+      onto: [],
+      start,
+      to: start,
+      clicking: false,
+      end: { wire, key },
+    };
+  }
+
   private startWiring(picked: Exclude<Picked, { is: 'part' }>, clicking: boolean): void {
     const from: End = picked.is === 'pin' ? picked.end : { wire: picked.wire, at: picked.at };
-    this.doing = { state: 'wiring', from, start: picked.at, to: picked.at, clicking };
+    this.doing = {
+      state: 'wiring',
+      from: [from],
+      onto: [],
+      start: picked.at,
+      to: picked.at,
+      clicking,
+      end: null,
+    };
   }
 
   /** The pin or wire under the pointer at which a wire could end. */
   private target(): { end: End; at: Point } | null {
     if (this.doing.state !== 'wiring' || !this.hover || this.hover.is === 'part') return null;
-    const { from } = this.doing;
+    const [from] = this.doing.from;
     if (this.hover.is === 'wire') {
-      if ('wire' in from && from.wire === this.hover.wire) return null;
+      if (!isPinEnd(from!) && from!.wire === this.hover.wire) return null;
+      if (this.doing.end?.wire === this.hover.wire) return null;
       return { end: { wire: this.hover.wire, at: this.hover.at }, at: this.hover.at };
     }
-    if (
-      'part' in from &&
-      'part' in this.hover.end &&
-      from.part === this.hover.end.part &&
-      from.port === this.hover.end.port
-    )
-      return null;
-    return { end: this.hover.end, at: this.hover.at };
+    const { end } = this.hover;
+    if (isPinEnd(from!) && isPinEnd(end) && from!.part === end.part && from!.port === end.port) return null;
+    return { end, at: this.hover.at };
   }
 
-  up(pixel: Point, keys: { shift: boolean; add: boolean }): void {
+  /** What a drag over several pins joins. */
+  private pairs(): (readonly [End, End])[] {
+    return this.doing.state === 'wiring' ? pairsOf(this.around.session.sheet, this.doing) : [];
+  }
+
+  up(pixel: Point, keys: Keys): void {
     const { session, repaint } = this.around;
     const { doing } = this;
     this.releaseButton();
@@ -218,36 +444,60 @@ export class Hand {
       }
       case 'pressing':
         this.doing = { state: 'idle' };
-        this.click(doing.part, keys, toSheet(this.around.view(), pixel.x, pixel.y));
+        this.click(doing.part, keys, this.at(pixel));
         break;
-      case 'moving':
+      case 'moving': {
+        const edit = this.pending();
         this.doing = { state: 'idle' };
-        moveParts(session, session.state.selection.parts, doing.by);
+        letGo(session, edit, doing.copy);
         break;
+      }
+      case 'pulling':
+      case 'spreading': {
+        const edit = this.pending();
+        this.doing = { state: 'idle' };
+        if (edit) session.edit(edit);
+        break;
+      }
       case 'leaving':
         if (doing.picked.is === 'wire') {
-          session.select({ parts: new Set(), wires: new Set([doing.picked.wire]) });
+          const wires = keys.add ? new Set(session.state.selection.wires) : new Set<string>();
+          if (!wires.delete(doing.picked.wire)) wires.add(doing.picked.wire);
+          session.select({ parts: keys.add ? session.state.selection.parts : new Set(), wires });
           this.doing = { state: 'idle' };
         } else this.startWiring(doing.picked, true);
         break;
-      case 'wiring': {
-        this.hover = this.picked(pixel);
-        const over = this.target();
-        // A first click on a pin starts a wire that follows the pointer until the second click.
-        if (!over && doing.clicking && this.hover?.is === 'pin') break;
-        this.doing = { state: 'idle' };
-        if (over) wire(session, doing.from, over.end);
-        else if (this.hover?.is === 'part')
-          session.say('A wire ends at a pin or on another wire: aim at the end of a short line.');
+      case 'wiring':
+        this.endWiring(doing, pixel);
         break;
-      }
       default:
         break;
     }
     repaint();
   }
 
-  private click(partId: string, keys: { shift: boolean; add: boolean }, at: Point): void {
+  private endWiring(doing: Wiring, pixel: Point): void {
+    const { session, offer } = this.around;
+    this.hover = this.picked(pixel);
+    const over = this.target();
+    // A first click on a pin starts a wire that follows the pointer until the second click.
+    if (!over && doing.clicking && this.hover?.is === 'pin') return;
+    const pairs = doing.from.length > 1 ? this.pairs() : [];
+    this.doing = { state: 'idle' };
+    if (pairs.length > 0) wirePairs(session, pairs);
+    else if (doing.end) {
+      const edit =
+        over &&
+        reconnect(session.state.lesson, session.state.sheetId, doing.end.wire, doing.end.key, over.end);
+      if (edit) session.edit(edit);
+      else if (over) session.say('A wire cannot end on itself.', 'bad');
+    } else if (over) wirePairs(session, [[doing.from[0]!, over.end]]);
+    else if (this.hover?.is === 'part')
+      session.say('A wire ends at a pin or on another wire: aim at the end of a short line.');
+    else if (!this.hover) offer(doing.from, this.at(pixel));
+  }
+
+  private click(partId: string, keys: Keys, at: Point): void {
     const { session } = this.around;
     const part = session.sheet.parts.get(partId);
     if (!part) return;
@@ -261,7 +511,7 @@ export class Hand {
     const role = kindOf(part).role?.(part.params);
     if (role?.role !== 'input') return;
     const latched = role.by === 'button' && (keys.shift || session.state.on.has(session.keyOf(partId)));
-    const bit = kindOf(part).bitAt?.(part.params, inPart(at, part).y) ?? 0;
+    const bit = kindOf(part).bitAt?.(part.params, inPart(at, part)) ?? 0;
     if (role.by === 'switch' || role.by === 'port' || latched) session.flip(partId, bit);
   }
 
@@ -270,13 +520,21 @@ export class Hand {
     this.heldButton = null;
   }
 
-  /** Two clicks on a part open what can be set about it. */
+  /** Two clicks on a part open what can be set about it; on a wire they select its whole net. */
   double(pixel: Point): void {
+    const { session } = this.around;
     const picked = this.picked(pixel);
     if (picked?.is === 'part') this.around.openSettings(picked.part);
+    if (picked?.is === 'wire')
+      session.select({ parts: new Set(), wires: wiresOfNet(session.sheet, picked.wire) });
   }
 
-  leave(): void {
+  /** What lies under a pixel. */
+  under(pixel: Point): Picked | null {
+    return this.picked(pixel);
+  }
+
+  gone(): void {
     this.hover = null;
     this.around.repaint();
   }

@@ -1,12 +1,32 @@
-import { isAllowed } from '@/core/exercise/allowed';
-import { duplicateSelected, moveParts, removeSelected, selectAll, turnSelected } from '@/session/commands';
+import { mirrorSelected, spreadFromSelected } from '@/session/arrange-commands';
+import {
+  duplicateSelected,
+  moveParts,
+  place,
+  removeSelected,
+  selectAll,
+  setParam,
+  turnSelected,
+} from '@/session/commands';
 import { NOTHING, type Session } from '@/session/session';
+import type { Opened } from './opened';
+
+/** What of a key event counts; it can wait until there is someone to take it. */
+export interface KeyPress {
+  readonly key: string;
+  readonly ctrlKey: boolean;
+  readonly metaKey: boolean;
+  readonly altKey: boolean;
+  readonly shiftKey: boolean;
+}
 
 export interface KeySurroundings {
   readonly session: Session;
+  readonly opened: Opened | null;
+  open(next: Opened | null): void;
   openRing(): void;
   openTyping(letter: string): void;
-  openSettings(part: string): void;
+  openDeeds(): void;
   act(part: string): void;
   showAll(): void;
   zoom(factor: number): void;
@@ -22,14 +42,20 @@ const NUDGE: Record<string, { x: number; y: number }> = {
 };
 
 /** What a key does on the drawing. @returns whether it did anything, so that the browser need not. */
-export function drawingKey(event: React.KeyboardEvent, around: KeySurroundings): boolean {
+export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
   const { session } = around;
   const { selection } = session.state;
-  const only = selection.parts.size === 1 ? [...selection.parts][0]! : null;
+  const parts = [...selection.parts];
+  const only = parts.length === 1 ? parts[0]! : null;
+  if (afterPlacing(event, around)) return true;
   if (event.ctrlKey || event.metaKey) return commandKey(event, session);
-  if (event.altKey) return false;
   const nudge = NUDGE[event.key];
-  if (nudge && selection.parts.size > 0) {
+  if (event.altKey) {
+    if (!nudge || parts.length === 0) return false;
+    spreadFromSelected(session, nudge.x !== 0 ? 'across' : 'down', nudge.x + nudge.y);
+    return true;
+  }
+  if (nudge && parts.length > 0) {
     const far = event.shiftKey ? 5 : 1;
     moveParts(session, selection.parts, { x: nudge.x * far, y: nudge.y * far });
     return true;
@@ -38,9 +64,14 @@ export function drawingKey(event: React.KeyboardEvent, around: KeySurroundings):
     case ' ':
       around.openRing();
       return true;
+    case 'ContextMenu':
+    case 'F10':
+      if (event.key === 'F10' && !event.shiftKey) return false;
+      around.openDeeds();
+      return true;
     case 'Delete':
     case 'Backspace':
-      removeSelected(session);
+      removeSelected(session, event.shiftKey);
       return true;
     case 'Escape':
       if (!around.cancel()) session.select(NOTHING);
@@ -49,11 +80,22 @@ export function drawingKey(event: React.KeyboardEvent, around: KeySurroundings):
       if (only) around.act(only);
       return only !== null;
     case 'F2':
-      if (only) around.openSettings(only);
+      if (parts.length > 0) around.open({ is: 'settings', parts, at: 'label' });
+      return parts.length > 0;
+    case '/':
+      if (only) around.open({ is: 'wire', part: only });
       return only !== null;
     case '[':
+      turnSelected(session, -1);
+      return true;
     case ']':
       turnSelected(session);
+      return true;
+    case '|':
+      mirrorSelected(session, 'across');
+      return true;
+    case '_':
+      mirrorSelected(session, 'down');
       return true;
     case '0':
       around.showAll();
@@ -66,13 +108,43 @@ export function drawingKey(event: React.KeyboardEvent, around: KeySurroundings):
       around.zoom(1 / 1.2);
       return true;
     default:
+      if (/^[2-9]$/.test(event.key)) return setInputs(session, Number(event.key));
       if (!/^[a-z]$/i.test(event.key)) return false;
       around.openTyping(event.key);
       return true;
   }
 }
 
-function commandKey(event: React.KeyboardEvent, session: Session): boolean {
+/** A digit sets how many inputs the selected gates have. */
+function setInputs(session: Session, inputs: number): boolean {
+  const gates = [...session.state.selection.parts].filter(
+    (id) => session.sheet.parts.get(id)?.params.inputs !== undefined,
+  );
+  if (gates.length === 0) return false;
+  const problem = setParam(session, gates, 'inputs', inputs);
+  if (problem) session.say(`${inputs} inputs: ${problem}.`, 'bad');
+  return true;
+}
+
+/** Right after parts were placed, Enter places another and Tab sets its first parameter. */
+function afterPlacing(event: KeyPress, { session, opened, open }: KeySurroundings): boolean {
+  if (opened?.is !== 'placed') return false;
+  if (event.ctrlKey || event.metaKey || event.altKey || ['Shift', 'Control', 'Alt'].includes(event.key))
+    return false;
+  const { kind, params, parts } = opened;
+  const last = session.sheet.parts.get(parts.at(-1)!);
+  if (event.key === 'Enter' && last) {
+    const ids = place(session, kind, params, [''], last.at);
+    open(ids.length > 0 ? { ...opened, parts: ids } : null);
+    return true;
+  }
+  open(null);
+  if (event.key !== 'Tab' || !last || !kind.settings?.length) return false;
+  open({ is: 'settings', parts: [last.id], at: 'parameter' });
+  return true;
+}
+
+function commandKey(event: KeyPress, session: Session): boolean {
   switch (event.key.toLowerCase()) {
     case 'a':
       selectAll(session);
@@ -83,9 +155,4 @@ function commandKey(event: React.KeyboardEvent, session: Session): boolean {
     default:
       return false;
   }
-}
-
-/** Whether the open lesson lets a kind be placed: an exercise may not. */
-export function allowedIn(session: Session): (kind: string) => boolean {
-  return (kind) => isAllowed(session.state.lesson.exercise, kind);
 }

@@ -1,8 +1,26 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import { eachPiece, overlap } from '@/core/circuit/geometry';
-import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '@/core/circuit/lesson';
+import {
+  type End,
+  isPinEnd,
+  type Part,
+  type PinEnd,
+  type Settings,
+  type Sheet,
+  type Wire,
+} from '@/core/circuit/lesson';
+import type { Guide } from '@/core/drawing/arrange';
+import { crossingsOf, HOP, type Step, stepsOf } from '@/core/drawing/crossings';
 import { jointsOf } from '@/core/drawing/joints';
-import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/placement';
+import {
+  bodyOf,
+  courseOf,
+  footprintOf,
+  labelSide,
+  oriented,
+  pinsOf,
+  textSide,
+} from '@/core/drawing/placement';
 import type { SheetNets } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
@@ -20,6 +38,7 @@ export interface Scene {
   readonly values: Uint8Array;
   readonly conflicts: ReadonlySet<number>;
   readonly standard: 'distinctive' | 'rectangular';
+  readonly crossings: Settings['crossings'];
   /** Buttons that are held, by part. */
   readonly on: ReadonlySet<string>;
 }
@@ -29,8 +48,15 @@ export interface Overlay {
   readonly parts: ReadonlySet<string>;
   readonly wires: ReadonlySet<string>;
   readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
-  readonly rubber: readonly Point[] | null;
+  /** Wires that are being drawn. */
+  readonly rubber: readonly (readonly Point[])[];
   readonly box: Box | null;
+  /** Lines with which a part being moved is in line. */
+  readonly guides: readonly Guide[];
+  /** The line from which everything is being moved away. */
+  readonly border: { readonly axis: 'across' | 'down'; readonly at: number } | null;
+  /** Where pins will be joined. */
+  readonly touches: readonly Point[];
   /** Places of pins with a complaint; one that is not grave is merely loose. */
   readonly trouble: readonly { readonly at: Point; readonly grave: boolean }[];
   readonly grid: boolean;
@@ -40,8 +66,11 @@ export const PLAIN: Overlay = {
   parts: new Set(),
   wires: new Set(),
   hover: null,
-  rubber: null,
+  rubber: [],
   box: null,
+  guides: [],
+  border: null,
+  touches: [],
   trouble: [],
   grid: false,
 };
@@ -89,7 +118,8 @@ export function paint(
   paintWires(g, scene, overlay, palette, seen, thin);
   for (const part of scene.sheet.parts.values())
     if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part);
-  paintOverlay(g, overlay, palette);
+  paintEnds(g, scene.sheet, overlay, palette);
+  paintOverlay(g, overlay, palette, seen);
   g.restore();
 }
 
@@ -130,6 +160,9 @@ interface Stroke {
   readonly wire?: string;
   readonly pin?: PinEnd;
   readonly points: Point[];
+  readonly bounds: Box;
+  /** The same with its crossings as hops, where there are any. */
+  hops?: readonly Step[];
 }
 
 const strokes = new WeakMap<Sheet, Stroke[]>();
@@ -152,13 +185,16 @@ function strokesOf(sheet: Sheet): readonly Stroke[] {
   };
   for (const [wire, points] of coursesOf(sheet)) {
     const { from, to } = sheet.wires.get(wire)!;
-    if (points.length > 1) all.push({ wire, points: [...leadOf(from), ...points, ...leadOf(to)] });
+    if (points.length < 2) continue;
+    const whole = [...leadOf(from), ...points, ...leadOf(to)];
+    all.push({ wire, points: whole, bounds: bounds(whole) });
   }
   for (const part of sheet.parts.values())
     for (const pin of pinsOf(part)) {
       const key = `${part.id}\n${pin.port.name}`;
-      if (!wired.has(key))
-        all.push({ pin: { part: part.id, port: pin.port.name }, points: [pin.at, inside.get(key)!] });
+      if (wired.has(key)) continue;
+      const points = [pin.at, inside.get(key)!];
+      all.push({ pin: { part: part.id, port: pin.port.name }, points, bounds: bounds(points) });
     }
   strokes.set(sheet, all);
   return all;
@@ -172,22 +208,26 @@ function paintWires(
   seen: Box,
   thin: number,
 ): void {
-  const byNet = new Map<Signal, Point[][]>();
-  const add = (signal: Signal, points: Point[]) => {
-    const list = byNet.get(signal);
-    if (list) list.push(points);
-    else byNet.set(signal, [points]);
-  };
-  for (const { wire, pin, points } of strokesOf(scene.sheet)) {
-    if (!overlap(bounds(points), seen)) continue;
+  const bySignal = new Map<Signal, Stroke[]>();
+  const crossings = scene.crossings === 'plain' ? null : crossingsOf(scene.sheet);
+  for (const stroke of strokesOf(scene.sheet)) {
+    const { wire, pin, points } = stroke;
+    if (!overlap(stroke.bounds, seen)) continue;
+    const colour = wire === undefined ? undefined : scene.sheet.wires.get(wire)?.colour;
+    if (colour) band(g, points, palette[`wire-${colour}`]);
+    const over = crossings && wire !== undefined ? crossings.get(wire) : undefined;
+    if (over) stroke.hops ??= stepsOf(points, over);
     if (wire !== undefined && (overlay.wires.has(wire) || overlay.hover?.wire === wire))
       halo(g, points, palette, overlay.wires.has(wire));
     const nets =
       wire === undefined ? scene.netlist.netsOfPin(pin!.part, pin!.port) : scene.netlist.netsOfWire(wire);
-    add(nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]), points);
+    const signal = nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]);
+    const list = bySignal.get(signal);
+    if (list) list.push(stroke);
+    else bySignal.set(signal, [stroke]);
   }
   for (const signal of [ZERO, Z, X, ONE, 'bus', 'conflict'] as const)
-    strokeSignal(g, signal, byNet.get(signal) ?? [], palette, thin);
+    strokeSignal(g, signal, bySignal.get(signal) ?? [], palette, thin, scene.crossings);
   for (const joint of jointsOf(scene.sheet)) {
     const nets = scene.netlist.netsOfWire(joint.wire);
     const signal = nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]);
@@ -236,6 +276,27 @@ function halo(
   g.globalAlpha = 1;
 }
 
+/** The colour that a wire is marked with: a band under it, so that its signal stays what it is. */
+function band(g: CanvasRenderingContext2D, points: readonly Point[], colour: string): void {
+  g.beginPath();
+  trace(g, points);
+  g.strokeStyle = colour;
+  g.lineWidth = 0.85;
+  g.lineCap = 'round';
+  g.stroke();
+}
+
+/** A course with its crossings as gaps or as small bridges. */
+function traceHops(g: CanvasRenderingContext2D, steps: readonly Step[], style: 'gap' | 'bridge'): void {
+  for (const [i, { to, over }] of steps.entries()) {
+    if (i === 0 || (over && style === 'gap')) g.moveTo(to.x, to.y);
+    else if (over) {
+      const forth = to.x > steps[i - 1]!.to.x;
+      g.arc((to.x + steps[i - 1]!.to.x) / 2, to.y, HOP, forth ? Math.PI : 0, forth ? 0 : Math.PI, !forth);
+    } else g.lineTo(to.x, to.y);
+  }
+}
+
 function trace(g: CanvasRenderingContext2D, points: readonly Point[]): void {
   for (const [i, p] of points.entries()) {
     if (i === 0) g.moveTo(p.x, p.y);
@@ -250,9 +311,10 @@ function trace(g: CanvasRenderingContext2D, points: readonly Point[]): void {
 function strokeSignal(
   g: CanvasRenderingContext2D,
   signal: Signal,
-  courses: readonly (readonly Point[])[],
+  courses: readonly Stroke[],
   palette: Palette,
   thin: number,
+  crossings: Settings['crossings'],
 ): void {
   if (courses.length === 0) return;
   g.strokeStyle = signalColour(signal, palette);
@@ -260,15 +322,16 @@ function strokeSignal(
   g.lineCap = 'butt';
   if (signal === Z) g.setLineDash([0.45, 0.4]);
   g.beginPath();
-  for (const points of courses) {
+  for (const { points, hops } of courses) {
     if (signal === 'conflict') sawTooth(g, points);
+    else if (hops && crossings !== 'plain') traceHops(g, hops, crossings);
     else trace(g, points);
   }
   g.stroke();
   g.setLineDash([]);
   if (signal !== X) return;
   g.beginPath();
-  for (const points of courses) crossStrokes(g, points);
+  for (const { points } of courses) crossStrokes(g, points);
   g.stroke();
 }
 
@@ -385,10 +448,65 @@ function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette:
   }
 }
 
-function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Palette): void {
-  if (overlay.rubber && overlay.rubber.length > 1) {
+/** Small squares at the ends of selected wires, by which they can be taken. */
+function paintEnds(g: CanvasRenderingContext2D, sheet: Sheet, overlay: Overlay, palette: Palette): void {
+  const all = coursesOf(sheet);
+  for (const wire of overlay.wires) {
+    const points = all.get(wire);
+    if (!points || points.length < 2) continue;
+    for (const p of [points[0]!, points.at(-1)!]) {
+      g.fillStyle = palette.raised;
+      g.strokeStyle = palette.accent;
+      g.lineWidth = 0.14;
+      g.beginPath();
+      g.rect(p.x - 0.3, p.y - 0.3, 0.6, 0.6);
+      g.fill();
+      g.stroke();
+    }
+  }
+}
+
+function line(
+  g: CanvasRenderingContext2D,
+  axis: 'across' | 'down',
+  at: number,
+  from: number,
+  to: number,
+): void {
+  g.beginPath();
+  if (axis === 'across') {
+    g.moveTo(from, at);
+    g.lineTo(to, at);
+  } else {
+    g.moveTo(at, from);
+    g.lineTo(at, to);
+  }
+  g.stroke();
+}
+
+function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Palette, seen: Box): void {
+  g.strokeStyle = palette.accent;
+  g.lineWidth = 0.08;
+  for (const guide of overlay.guides) line(g, guide.axis, guide.at, guide.from, guide.to);
+  if (overlay.border) {
+    const { axis, at } = overlay.border;
+    g.lineWidth = 0.16;
+    g.setLineDash([0.8, 0.5]);
+    // Everything to the right of an upright line moves, or below a level one.
+    if (axis === 'across') line(g, 'down', at, seen.y0, seen.y1);
+    else line(g, 'across', at, seen.x0, seen.x1);
+    g.setLineDash([]);
+  }
+  for (const p of overlay.touches) {
     g.beginPath();
-    trace(g, overlay.rubber);
+    g.arc(p.x, p.y, 0.6, 0, 7);
+    g.lineWidth = 0.22;
+    g.stroke();
+  }
+  for (const rubber of overlay.rubber) {
+    if (rubber.length < 2) continue;
+    g.beginPath();
+    trace(g, rubber);
     g.strokeStyle = palette.accent;
     g.lineWidth = 0.2;
     g.setLineDash([0.5, 0.35]);

@@ -1,8 +1,20 @@
+import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
 import type { Paint } from '@/core/parts/shape';
 
 /** The theme's colours as the canvas needs them. */
 export type Palette = Readonly<
-  Record<Paint | 'grid' | 'unknown' | 'undriven' | 'conflict' | 'one-soft' | 'bad' | 'accent-soft', string>
+  Record<
+    | Paint
+    | 'grid'
+    | 'unknown'
+    | 'undriven'
+    | 'conflict'
+    | 'one-soft'
+    | 'bad'
+    | 'accent-soft'
+    | `wire-${WireColour}`,
+    string
+  >
 >;
 
 const NAMES: readonly (keyof Palette)[] = [
@@ -21,6 +33,7 @@ const NAMES: readonly (keyof Palette)[] = [
   'one-soft',
   'bad',
   'accent-soft',
+  ...WIRE_COLOURS.map((c) => `wire-${c}` as const),
 ];
 
 /** Reads the colours of the theme that is on now. */

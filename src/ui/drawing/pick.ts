@@ -9,6 +9,7 @@ import {
 } from '@/core/circuit/geometry';
 import type { End, Sheet } from '@/core/circuit/lesson';
 import { bodyOf, extentOf, pinsOf } from '@/core/drawing/placement';
+import { wireNets } from '@/core/drawing/wire-nets';
 import { coursesOf } from './painter';
 
 /** What lies under the pointer: a pin before a body, a body before a wire. */
@@ -21,8 +22,9 @@ export type Picked =
 const PIN_REACH = 0.75;
 const WIRE_REACH = 0.6;
 
-export function pick(sheet: Sheet, p: Point, scale: number): Picked | null {
-  const reach = 1 / Math.min(1, Math.max(0.4, scale));
+/** @param wide how much farther than usual it reaches: a finger is not as exact as a pointer. */
+export function pick(sheet: Sheet, p: Point, scale: number, wide = 1): Picked | null {
+  const reach = wide / Math.min(1, Math.max(0.4, scale));
   let nearest: Picked | null = null;
   let least = PIN_REACH * reach;
   let body: Picked | null = null;
@@ -52,6 +54,13 @@ function pickWire(sheet: Sheet, p: Point, reach: number): Picked | null {
       best = { is: 'wire', wire, at: { x: Math.round(at.x), y: Math.round(at.y) } };
     });
   return best;
+}
+
+/** All wires that hang together with one. */
+export function wiresOfNet(sheet: Sheet, wire: string): Set<string> {
+  const nets = wireNets(sheet);
+  const net = nets.ofWire(wire);
+  return new Set([...sheet.wires.keys()].filter((id) => nets.ofWire(id) === net));
 }
 
 /** Parts whose bodies touch a box, and wires that lie wholly in it. */

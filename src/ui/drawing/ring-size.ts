@@ -1,2 +1,5 @@
-/** Radius of the whole ring in pixels. */
-export const OUTER = 172;
+/** Radii of the ring in pixels: the hub, the parts placed last around it, the families, their parts. */
+export const HUB = 18;
+export const NEAREST = 52;
+export const INNER = 112;
+export const OUTER = 176;

@@ -6,7 +6,8 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { type Check, check } from '@/core/exercise/check';
 import { inputAt } from '@/core/logic/truth-table';
 import { ALWAYS_ALLOWED, defaultParams, findKind } from '@/core/parts/catalogue';
-import { goToWantedRow, place } from '@/session/commands';
+import { place } from '@/session/commands';
+import { goToWantedRow } from '@/session/face-commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
 

@@ -6,6 +6,8 @@ import { useSession, useSessionState } from './session-context';
 
 const NAMES: Record<Face, string> = { table: 'Truth table', time: 'Time' };
 
+const CROSSINGS = { plain: 'Plain', gap: 'With a gap', bridge: 'With a bridge' };
+
 /** Which faces stand beside the drawing, and how gates are drawn. */
 export function FacesMenuList({ open, onChange }: FacesMenuProps) {
   const session = useSession();
@@ -39,6 +41,18 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
             <DropdownMenu.RadioItem className="menu-item" value="rectangular">
               <Tick on={settings.symbols === 'rectangular'} /> Rectangular (IEC 60617)
             </DropdownMenu.RadioItem>
+          </DropdownMenu.RadioGroup>
+          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
+          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Wires that cross</DropdownMenu.Label>
+          <DropdownMenu.RadioGroup
+            value={settings.crossings}
+            onValueChange={(v) => change({ crossings: v as typeof settings.crossings })}
+          >
+            {(['plain', 'gap', 'bridge'] as const).map((v) => (
+              <DropdownMenu.RadioItem key={v} className="menu-item" value={v}>
+                <Tick on={settings.crossings === v} /> {CROSSINGS[v]}
+              </DropdownMenu.RadioItem>
+            ))}
           </DropdownMenu.RadioGroup>
           <DropdownMenu.Separator className="my-1 border-t border-hairline" />
           <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">

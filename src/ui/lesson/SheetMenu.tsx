@@ -2,7 +2,8 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import type { Session } from '@/session/session';
+import { tidySheet } from '@/session/arrange-commands';
+import { blockOfSelection } from '@/session/block-commands';
 import { addSheet, portsForSheet, removeSheet } from '@/session/sheet-commands';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { OPEN_TAB, OpenTab } from './OpenTab';
@@ -18,28 +19,12 @@ interface Props {
 /** Writers are fetched when they are asked for. */
 async function savePicture(lesson: Lesson, sheet: Sheet): Promise<void> {
   const { writeSvg } = await import('@/core/formats/svg');
-  saveFile(fileName(sheet.name, '.svg'), writeSvg(sheet, lesson.settings.symbols), 'image/svg+xml');
+  saveFile(fileName(sheet.name, '.svg'), writeSvg(sheet, lesson.settings), 'image/svg+xml');
 }
 
 async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
   const { writeVerilog } = await import('@/core/formats/verilog/write');
   saveFile(fileName(sheet.name, '.v'), writeVerilog(lesson, sheet), 'text/plain');
-}
-
-async function blockOfSelection(session: Session): Promise<void> {
-  const { makeBlock } = await import('@/core/drawing/make-block');
-  const { lesson, sheetId, selection } = session.state;
-  const names = new Set(lesson.sheets.map((s) => s.name));
-  let n = 1;
-  while (names.has(`Block ${n}`)) n++;
-  const made = makeBlock(lesson, sheetId, selection.parts, `Block ${n}`);
-  if (!made.ok) {
-    session.say(`That makes no block: ${made.reason}.`, 'bad');
-    return;
-  }
-  if (!session.edit(made.edit)) return;
-  session.select({ parts: new Set([made.block]), wires: new Set() });
-  session.say(`“Block ${n}” has a sheet of its own now; rename it there.`, 'calm', () => session.undo());
 }
 
 /** What can be done with the open sheet. */
@@ -85,6 +70,9 @@ export function SheetMenu({ sheet, alone, onRename }: Props) {
             onSelect={() => void blockOfSelection(session)}
           >
             Make a block of what is selected
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" disabled={readOnly} onSelect={() => tidySheet(session)}>
+            Tidy the whole sheet
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
           <DropdownMenu.Item

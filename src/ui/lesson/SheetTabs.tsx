@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { renameSheet } from '@/session/commands';
+import { renameSheet } from '@/session/face-commands';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';

@@ -7,7 +7,7 @@ import { check } from '@/core/exercise/check';
 import { readAny } from '@/core/formats/any-file';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
-import { goToWantedRow } from '@/session/commands';
+import { goToWantedRow } from '@/session/face-commands';
 import { Session } from '@/session/session';
 import { type ExerciseRecord, storeProblem } from '@/store/database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns } from '@/store/exercises';

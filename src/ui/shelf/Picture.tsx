@@ -31,12 +31,12 @@ export function Picture({ lesson }: { lesson: Lesson }) {
       const netlist = compile(sheet);
       const { values } = new Run(netlist, { delays: 'zero' });
       const view = fitted(around([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
-      const { symbols: standard } = lesson.settings;
+      const { symbols: standard, crossings } = lesson.settings;
       paint(
         g,
         { width, height },
         view,
-        { sheet, netlist, values, conflicts: new Set(), standard, on: new Set() },
+        { sheet, netlist, values, conflicts: new Set(), standard, crossings, on: new Set() },
         PLAIN,
         readPalette(),
       );

@@ -5,7 +5,7 @@ import { type TableFormat, tableLines } from '@/core/logic/table-text';
 import { cell, inputAt, type TruthTable } from '@/core/logic/truth-table';
 import { sourceKey, type Terminal } from '@/core/netlist/netlist';
 import { letterOf } from '@/core/values/logic';
-import { reorder } from '@/session/commands';
+import { reorder } from '@/session/face-commands';
 import { rowNow } from '@/session/moment';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { useRows } from './useRows';

@@ -1,0 +1,35 @@
+import { sheetOf } from '@/core/circuit/lesson';
+import { sameName } from '@/core/exercise/allowed';
+import { inputAt } from '@/core/logic/truth-table';
+import type { Session } from './session';
+
+/*
+ * What the bar and the faces beside the drawing do.
+ */
+
+export function renameSheet(session: Session, id: string, name: string): void {
+  const text = name.trim().slice(0, 60);
+  if (text) session.edit({ type: 'changeSheet', id, change: { name: text } });
+}
+
+/** Puts the switches, found by name, as in a row of a wanted function whose first input is the highest bit. */
+export function goToWantedRow(session: Session, inputs: readonly string[], row: number): void {
+  const there = session.state.netlist.inputs;
+  session.put(
+    inputs.flatMap((name, i) => {
+      const input = there.find((t) => sameName(t.name, name));
+      return input ? [[input.part, inputAt(inputs.length, i, row)] as const] : [];
+    }),
+  );
+}
+
+/** Puts one of the running sheet's inputs or outputs before another in declared order. */
+export function reorder(session: Session, order: readonly string[]): void {
+  const sheet = sheetOf(session.state.lesson, session.state.rootId)!;
+  const edits = order.flatMap((id, rank) =>
+    sheet.parts.get(id)?.rank === rank
+      ? []
+      : [{ type: 'changePart', sheet: sheet.id, id, change: { rank } } as const],
+  );
+  if (edits.length > 0) session.edit({ type: 'group', edits });
+}

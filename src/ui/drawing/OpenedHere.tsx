@@ -1,0 +1,136 @@
+'use client';
+
+import type { RefObject } from 'react';
+import { around, grown, type Point } from '@/core/circuit/geometry';
+import type { Params, Part, Sheet } from '@/core/circuit/lesson';
+import { wantedAt } from '@/core/drawing/fits';
+import { bodyOf } from '@/core/drawing/placement';
+import { kindOf } from '@/core/parts/catalogue';
+import type { PartKind } from '@/core/parts/part-kind';
+import { place, placeFrom } from '@/session/commands';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { Deeds } from './Deeds';
+import type { Opened } from './opened';
+import { PartSettings } from './PartSettings';
+import { Ring } from './Ring';
+import { noteRecent } from './recent';
+import { OUTER } from './ring-size';
+import { TypingLine } from './TypingLine';
+import { toScreen, toSheet, type View } from './view';
+import { WireLine } from './WireLine';
+import { within } from './within';
+
+interface Props {
+  readonly opened: Opened;
+  readonly sheet: Sheet;
+  readonly view: RefObject<View>;
+  readonly size: RefObject<{ readonly width: number; readonly height: number }>;
+  readonly open: (next: Opened | null) => void;
+  readonly openTyping: (first: string) => void;
+  /** Closes what is open and takes the focus back to the sheet. */
+  readonly close: () => void;
+}
+
+/** What opens over the sheet, where it opens: the ring, the typing line, settings, and what can be done. */
+export function OpenedHere({ opened, sheet, view, size, open, openTyping, close }: Props) {
+  const session = useSession();
+  const selection = useSessionState((s) => s.selection.parts);
+  const { width, height } = size.current;
+  const placed = (kind: PartKind, params: Params, parts: readonly string[]) => {
+    noteRecent(kind);
+    close();
+    if (parts.length > 0) open({ is: 'placed', kind, params, parts });
+  };
+  const onSheet = (pixel: Point): Point => {
+    const p = toSheet(view.current, pixel.x, pixel.y);
+    return { x: Math.round(p.x), y: Math.round(p.y) };
+  };
+  const beside = (parts: readonly Part[], tall: number) => {
+    const body = grown(around(parts.map(bodyOf))!, 1);
+    const p = toScreen(view.current, { x: body.x1, y: body.y0 });
+    const y = within(p.y, 4, Math.max(4, height - tall - 12));
+    return { x: within(p.x, 4, width - 300), y, room: height - y - 8 };
+  };
+  const chosen = () =>
+    [...selection].map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
+  switch (opened.is) {
+    case 'ring':
+      return (
+        <Ring
+          x={within(opened.at.x, OUTER + 4, width - OUTER - 4)}
+          y={within(opened.at.y, OUTER + 4, height - OUTER - 26)}
+          flick={opened.flick}
+          session={session}
+          onClose={close}
+          onPlace={(kind, params) =>
+            placed(kind, params, place(session, kind, params, [''], onSheet(opened.at)))
+          }
+          onType={openTyping}
+        />
+      );
+    case 'typing':
+      return (
+        <TypingLine
+          x={within(opened.at.x, 4, width - 296)}
+          y={within(opened.at.y, 4, height - 300)}
+          first={opened.first}
+          entered={opened.entered}
+          session={session}
+          wanted={opened.pull[0] ? wantedAt(session.sheet, opened.pull[0]) : null}
+          onClose={close}
+          onPlace={({ kind, params, labels }) => {
+            const at = onSheet(opened.at);
+            const ids =
+              opened.pull.length > 0
+                ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
+                : place(session, kind, params, labels, at);
+            placed(kind, params, ids);
+            if (opened.next) openTyping(opened.next);
+          }}
+        />
+      );
+    case 'settings': {
+      const parts = opened.parts.map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
+      if (parts.length === 0) return null;
+      // About as tall as what can be set: never past the lower edge, and scrolled where it has no room.
+      const at = beside(parts, 190 + 46 * (kindOf(parts[0]!).settings?.length ?? 0));
+      return <PartSettings key={opened.parts.join()} parts={parts} at={opened.at} {...at} onClose={close} />;
+    }
+    case 'deeds': {
+      const y = within(opened.at.y, 4, Math.max(4, height - 420));
+      return (
+        <Deeds
+          x={within(opened.at.x, 4, width - 264)}
+          y={y}
+          room={height - y - 8}
+          session={session}
+          onClose={close}
+          openSettings={() => open({ is: 'settings', parts: [...selection], at: 'label' })}
+          openWire={(part) => open({ is: 'wire', part })}
+          enter={(part) => session.enter(part)}
+        />
+      );
+    }
+    case 'wire': {
+      const part = sheet.parts.get(opened.part);
+      if (!part) return null;
+      const { x, y } = beside([part], 300);
+      return <WireLine x={x} y={y} part={part.id} session={session} onClose={close} />;
+    }
+    case 'placed': {
+      const parts = chosen();
+      if (parts.length === 0) return null;
+      const body = around(parts.map(bodyOf))!;
+      const p = toScreen(view.current, { x: body.x0, y: body.y1 + 0.8 });
+      const first = opened.kind.settings?.[0];
+      return (
+        <p
+          className="pointer-events-none absolute z-20 w-max rounded-lg bg-raised/90 px-2 py-0.5 text-xs text-quiet shadow"
+          style={{ left: within(p.x, 4, width - 200), top: within(p.y, 4, height - 26) }}
+        >
+          Enter: another{first ? ` · Tab: ${first.label.toLowerCase()}` : ''}
+        </p>
+      );
+    }
+  }
+}

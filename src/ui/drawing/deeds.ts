@@ -1,0 +1,148 @@
+import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
+import {
+  alignSelected,
+  colourWires,
+  distributeSelected,
+  layWiresAnew,
+  mirrorSelected,
+  selectNet,
+  selectPartsOnNet,
+  spreadFromSelected,
+  straightenSelected,
+  tidySheet,
+} from '@/session/arrange-commands';
+import { blockOfSelection } from '@/session/block-commands';
+import { duplicateSelected, removeSelected, selectAll, turnSelected } from '@/session/commands';
+import type { Session } from '@/session/session';
+
+/** One thing that can be done with what is selected. */
+export interface Deed {
+  readonly name: string;
+  /** The key that does the same. */
+  readonly key?: string;
+  readonly run: () => void;
+}
+
+export interface DeedGroup {
+  readonly title: string;
+  readonly deeds: readonly Deed[];
+  /** Shown as small buttons in rows rather than as lines. */
+  readonly small?: boolean;
+}
+
+/** What the rest of the drawing opens for a deed. */
+export interface DeedSurroundings {
+  openSettings(): void;
+  openRepeat(): void;
+  openWire(part: string): void;
+  enter(part: string): void;
+}
+
+/** What can be done with what is selected, or with the sheet where nothing is. */
+export function deedsFor(session: Session, around: DeedSurroundings): DeedGroup[] {
+  const { selection, readOnly } = session.state;
+  const parts = [...selection.parts];
+  const only = parts.length === 1 ? session.sheet.parts.get(parts[0]!) : undefined;
+  const enter: Deed[] =
+    only?.kind === 'block' ? [{ name: 'Go inside', key: 'Enter', run: () => around.enter(only.id) }] : [];
+  if (readOnly) return enter.length ? [{ title: 'Part', deeds: enter }] : [];
+  const groups: DeedGroup[] = [];
+  if (parts.length > 0) groups.push(partDeeds(session, around, parts, enter));
+  if (parts.length > 1) groups.push(orderDeeds(session, parts.length));
+  if (parts.length > 0)
+    groups.push({
+      title: 'Room',
+      small: true,
+      deeds: [
+        { name: 'Wider', key: 'Alt →', run: () => spreadFromSelected(session, 'across', 2) },
+        { name: 'Closer', key: 'Alt ←', run: () => spreadFromSelected(session, 'across', -2) },
+        { name: 'Down', key: 'Alt ↓', run: () => spreadFromSelected(session, 'down', 2) },
+        { name: 'Up', key: 'Alt ↑', run: () => spreadFromSelected(session, 'down', -2) },
+      ],
+    });
+  if (selection.wires.size > 0) groups.push(...wireDeeds(session));
+  if (parts.length === 0 && selection.wires.size === 0)
+    groups.push({
+      title: 'Sheet',
+      deeds: [
+        { name: 'Tidy the whole sheet', run: () => tidySheet(session) },
+        { name: 'Select everything', key: 'Ctrl A', run: () => selectAll(session) },
+      ],
+    });
+  else
+    groups.push({
+      title: 'Take away',
+      deeds: [
+        { name: 'Remove', key: 'Delete', run: () => removeSelected(session) },
+        ...(parts.length > 0
+          ? [{ name: 'Remove, wires go on', key: 'Shift Delete', run: () => removeSelected(session, true) }]
+          : []),
+      ],
+    });
+  return groups;
+}
+
+function partDeeds(
+  session: Session,
+  around: DeedSurroundings,
+  parts: readonly string[],
+  enter: readonly Deed[],
+): DeedGroup {
+  const wire: Deed[] =
+    parts.length === 1 ? [{ name: 'Wire it to …', key: '/', run: () => around.openWire(parts[0]!) }] : [];
+  return {
+    title: parts.length === 1 ? 'Part' : `${parts.length} parts`,
+    deeds: [
+      ...enter,
+      { name: 'Label and settings', key: 'F2', run: () => around.openSettings() },
+      ...wire,
+      { name: 'Turn', key: ']', run: () => turnSelected(session) },
+      { name: 'Turn back', key: '[', run: () => turnSelected(session, -1) },
+      { name: 'Mirror left to right', key: '|', run: () => mirrorSelected(session, 'across') },
+      { name: 'Mirror top to bottom', key: '_', run: () => mirrorSelected(session, 'down') },
+      { name: 'Duplicate', key: 'Ctrl D', run: () => duplicateSelected(session) },
+      { name: 'Repeat …', run: () => around.openRepeat() },
+      { name: 'Make a block of it', run: () => void blockOfSelection(session) },
+    ],
+  };
+}
+
+function orderDeeds(session: Session, count: number): DeedGroup {
+  const lines: Deed[] = (['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const).map((edge) => ({
+    name: edge[0]!.toUpperCase() + edge.slice(1),
+    run: () => alignSelected(session, edge),
+  }));
+  const gaps: Deed[] =
+    count > 2
+      ? [
+          { name: 'Even across', run: () => distributeSelected(session, 'across') },
+          { name: 'Even down', run: () => distributeSelected(session, 'down') },
+        ]
+      : [];
+  return {
+    title: 'Line up',
+    small: true,
+    deeds: [...lines, ...gaps, { name: 'Straight wires', run: () => straightenSelected(session) }],
+  };
+}
+
+function wireDeeds(session: Session): DeedGroup[] {
+  const colours = [...WIRE_COLOURS, undefined].map(
+    (colour: WireColour | undefined): Deed => ({
+      name: colour ?? 'none',
+      run: () => colourWires(session, colour),
+    }),
+  );
+  return [
+    {
+      title: 'Wire',
+      deeds: [
+        { name: 'Select its whole net', key: 'double click', run: () => selectNet(session) },
+        { name: 'Select the parts on it', run: () => selectPartsOnNet(session) },
+        { name: 'Straighten', run: () => straightenSelected(session) },
+        { name: 'Lay anew', run: () => layWiresAnew(session) },
+      ],
+    },
+    { title: 'Mark with a colour', small: true, deeds: colours },
+  ];
+}

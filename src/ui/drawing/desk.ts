@@ -1,0 +1,114 @@
+import type { RefObject } from 'react';
+import type { Point } from '@/core/circuit/geometry';
+import { copied, pasteText, removeSelected } from '@/session/commands';
+import type { Session } from '@/session/session';
+import { Hand, type HandSurroundings, type Keys } from './hand';
+import { drawingKey, type KeyPress, type KeySurroundings } from './keys';
+import type { Opened } from './opened';
+import { allowedIn } from './placeable';
+import { Pointers } from './pointers';
+import { probeText } from './probe-text';
+import { type View, zoomed } from './view';
+
+export interface DeskSurroundings
+  extends Omit<HandSurroundings, 'openSettings' | 'offer' | 'view' | 'setView'> {
+  readonly view: RefObject<View>;
+  opened(): Opened | null;
+  open(next: Opened | null): void;
+  openTyping(first: string): void;
+  act(part: string): void;
+  showAll(): void;
+  /** Where keys put things, in pixels: at the pointer, or in the middle. */
+  spot(): Point;
+}
+
+/** Everything that hands and keys do on the sheet; fetched when they first come to it. */
+export class Desk {
+  readonly hand: Hand;
+  readonly pointers: Pointers;
+  private readonly session: Session;
+
+  constructor(private readonly around: DeskSurroundings) {
+    const { session, view, repaint, open } = around;
+    this.session = session;
+    const show = (next: View) => {
+      view.current = next;
+    };
+    const seen = { view: () => view.current, setView: show, repaint };
+    this.hand = new Hand({
+      ...seen,
+      session,
+      openSettings: (id) => {
+        // Two clicks on a block lead into it; F2 sets what can be set about it.
+        if (session.sheet.parts.get(id)?.kind === 'block') session.enter(id);
+        else open({ is: 'settings', parts: [id], at: 'label' });
+      },
+      offer: (pull) => {
+        if (!session.state.readOnly)
+          open({ is: 'typing', at: around.spot(), first: '', entered: false, next: '', pull });
+      },
+    });
+    this.pointers = new Pointers(this.hand, { ...seen, held: (pixel) => this.openAt(pixel) });
+  }
+
+  /** What a press with the right button opens: what can be done with a part or wire, or the ring on bare paper. */
+  openAt(pixel: Point): void {
+    if (!this.chooseUnder(pixel)) this.around.open({ is: 'ring', at: pixel, flick: null });
+  }
+
+  /** Selects what lies under a pixel and opens what can be done with it. @returns whether anything lies there. */
+  chooseUnder(pixel: Point): boolean {
+    const { session } = this;
+    const picked = this.hand.under(pixel);
+    const { selection } = session.state;
+    if (!picked) return false;
+    if (picked.is === 'wire' ? !selection.wires.has(picked.wire) : !selection.parts.has(picked.part))
+      session.select(
+        picked.is === 'wire'
+          ? { parts: new Set(), wires: new Set([picked.wire]) }
+          : { parts: new Set([picked.part]), wires: new Set() },
+      );
+    this.around.open({ is: 'deeds', at: pixel });
+    return true;
+  }
+
+  key(press: KeyPress): boolean {
+    const { around } = this;
+    const surroundings: KeySurroundings = {
+      session: this.session,
+      opened: around.opened(),
+      open: around.open,
+      openRing: () => around.open({ is: 'ring', at: around.spot(), flick: null }),
+      openTyping: around.openTyping,
+      openDeeds: () => around.open({ is: 'deeds', at: around.spot() }),
+      act: around.act,
+      showAll: around.showAll,
+      zoom: (factor) => {
+        const at = around.spot();
+        around.view.current = zoomed(around.view.current, factor, at.x, at.y);
+        around.repaint();
+      },
+      cancel: () => this.hand.cancel(),
+    };
+    return drawingKey(press, surroundings);
+  }
+
+  /** Text of what is selected for the clipboard, taken away where it is cut; null where nothing is. */
+  copy(cut: boolean): string | null {
+    const text = copied(this.session);
+    if (text && cut) removeSelected(this.session);
+    return text;
+  }
+
+  paste(text: string): void {
+    pasteText(this.session, text, allowedIn(this.session));
+  }
+
+  /** What the wire or pin under the pointer carries, in words. */
+  probe(): string | null {
+    const { hover, idle } = this.hand;
+    return hover && idle && hover.is !== 'part' ? probeText(this.session, hover) : null;
+  }
+}
+
+export type { Keys };

@@ -1,0 +1,42 @@
+import type { Point } from '@/core/circuit/geometry';
+import type { End, Params } from '@/core/circuit/lesson';
+import type { PartKind } from '@/core/parts/part-kind';
+
+/** What is open over the sheet; points are pixels within the drawing. */
+export type Opened =
+  | {
+      readonly is: 'ring';
+      readonly at: Point;
+      /** Whether the button that opened it is still down, so that letting go over a part places it. */
+      readonly flick: Flick | null;
+    }
+  | {
+      readonly is: 'typing';
+      readonly at: Point;
+      /** What was typed before the line was there, whether Enter followed, and what came after it. */
+      readonly first: string;
+      readonly entered: boolean;
+      readonly next: string;
+      /** Ends of wires that were let go here, to be joined to what is chosen. */
+      readonly pull: readonly End[];
+    }
+  | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
+  | { readonly is: 'deeds'; readonly at: Point }
+  | { readonly is: 'wire'; readonly part: string }
+  | Placed;
+
+/** Parts that have just been placed: one more key repeats them or sets them. */
+export interface Placed {
+  readonly is: 'placed';
+  readonly kind: PartKind;
+  readonly params: Params;
+  readonly parts: readonly string[];
+}
+
+/** The way of the pointer since the button went down, which may be over before the ring is to be seen. */
+export interface Flick {
+  readonly points: Point[];
+  released: boolean;
+  /** Whether a ring has taken it over. */
+  taken: boolean;
+}

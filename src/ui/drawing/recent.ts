@@ -1,0 +1,49 @@
+import type { PartKind } from '@/core/parts/part-kind';
+
+const KEY = 'manege-recent';
+/** How many parts stand nearest in the ring. */
+export const RECENT = 6;
+
+interface Slot {
+  readonly name: string;
+  /** When it was last used, counted. */
+  readonly used: number;
+}
+
+const nameOf = (kind: PartKind) => kind.typed[0]!;
+
+function read(): Slot[] {
+  try {
+    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
+    if (!Array.isArray(kept)) return [];
+    return kept
+      .filter((s): s is Slot => typeof s?.name === 'string' && typeof s?.used === 'number')
+      .slice(0, RECENT);
+  } catch {
+    return [];
+  }
+}
+
+/** Remembers that a part was placed. It keeps its slot for as long as it is used, so that a hand can learn it. */
+export function noteRecent(kind: PartKind): void {
+  const slots = read();
+  const used = 1 + Math.max(0, ...slots.map((s) => s.used));
+  const entry = { name: nameOf(kind), used };
+  const known = slots.findIndex((s) => s.name === entry.name);
+  if (known !== -1) slots[known] = entry;
+  else if (slots.length < RECENT) slots.push(entry);
+  else {
+    const oldest = slots.reduce((least, s, i) => (s.used < slots[least]!.used ? i : least), 0);
+    slots[oldest] = entry;
+  }
+  try {
+    localStorage.setItem(KEY, JSON.stringify(slots));
+  } catch {
+    // A browser that keeps nothing has no recent parts.
+  }
+}
+
+/** The parts that were placed last, each in its slot, as far as they can be placed here. */
+export function recentKinds(kinds: readonly PartKind[]): (PartKind | null)[] {
+  return read().map((s) => kinds.find((k) => nameOf(k) === s.name) ?? null);
+}

@@ -1,0 +1,66 @@
+import { useEffect, useMemo, useRef } from 'react';
+import type { Desk, DeskSurroundings } from './desk';
+import type { KeyPress } from './keys';
+
+const load = () => Promise.all([import('./desk'), import('./OpenedHere')]).then(([desk]) => desk);
+
+export interface DeskHolder {
+  /** Null until it has been fetched. */
+  readonly now: Desk | null;
+  fetch(): void;
+  /** Does something with it, as soon as it is there; in the order in which it was asked. */
+  with(use: (desk: Desk) => void): void;
+  /** Keeps a key for it. @returns whether the browser is to leave the key alone. */
+  wait(press: KeyPress, first: (press: KeyPress) => boolean): boolean;
+}
+
+/** What hands and keys do on the sheet, fetched when they first come to it; what they do meanwhile is not lost. */
+export function useDesk(around: DeskSurroundings): DeskHolder {
+  const latest = useRef(around);
+  latest.current = around;
+  const holder = useMemo(() => {
+    const waiting: ((desk: Desk) => void)[] = [];
+    let now: Desk | null = null;
+    let asked = false;
+    const fetch = () => {
+      if (asked) return;
+      asked = true;
+      void load().then(({ Desk: Made }) => {
+        const { session, view } = latest.current;
+        now = new Made({
+          session,
+          view,
+          repaint: () => latest.current.repaint(),
+          opened: () => latest.current.opened(),
+          open: (next) => latest.current.open(next),
+          openTyping: (first) => latest.current.openTyping(first),
+          act: (part) => latest.current.act(part),
+          showAll: () => latest.current.showAll(),
+          spot: () => latest.current.spot(),
+        });
+        for (const use of waiting.splice(0)) use(now);
+      });
+    };
+    const whenThere = (use: (desk: Desk) => void) => {
+      if (now) use(now);
+      else {
+        waiting.push(use);
+        fetch();
+      }
+    };
+    return {
+      get now() {
+        return now;
+      },
+      fetch,
+      with: whenThere,
+      wait: (press: KeyPress, first: (press: KeyPress) => boolean) => {
+        whenThere((desk) => first(press) || desk.key(press));
+        return press.key !== 'Tab' && !press.ctrlKey && !press.metaKey;
+      },
+    };
+    // A session has one desk for as long as it is open.
+  }, []);
+  useEffect(() => () => holder.now?.pointers.cancel(), [holder]);
+  return holder;
+}
