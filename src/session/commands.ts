@@ -1,6 +1,5 @@
 import { apply, type Edit } from '@/core/circuit/edit';
-import type { Point } from '@/core/circuit/geometry';
-import { overlap } from '@/core/circuit/geometry';
+import { around, overlap, type Point } from '@/core/circuit/geometry';
 import {
   type End,
   type Lesson,
@@ -12,11 +11,12 @@ import {
 import { excerpt, paste } from '@/core/drawing/copies';
 import { fitted, portFor, wantedAt } from '@/core/drawing/fits';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
-import { joinUp, removeHealing } from '@/core/drawing/join-up';
-import { extentOf, footprintOf } from '@/core/drawing/placement';
+import { joinUp, probeEdit, removeHealing } from '@/core/drawing/join-up';
+import { courseOf, extentOf, footprintOf } from '@/core/drawing/placement';
+import { isFlat, pieceAt } from '@/core/drawing/pull';
 import { pairsOf } from '@/core/drawing/sweep';
 import { readLesson, writeLesson } from '@/core/formats/lesson-file';
-import { kindOf } from '@/core/parts/catalogue';
+import { findKind, kindOf } from '@/core/parts/catalogue';
 import { bitsText } from '@/core/parts/common';
 import type { PartKind } from '@/core/parts/part-kind';
 import { NOTHING, type Session } from './session';
@@ -224,7 +224,12 @@ export function copied(session: Session): string | null {
 export function pasteText(session: Session, text: string, allowed: (kind: string) => boolean): void {
   const read = readLesson(text);
   if (!read.ok) {
-    session.say('What is on the clipboard is no circuit of Manege.', 'bad');
+    if (text.includes('\t') && text.length <= 20_000) pasteTable(session, text);
+    else
+      session.say(
+        'What is on the clipboard is no circuit of Manege. Cells from a spreadsheet would become a table.',
+        'bad',
+      );
     return;
   }
   const from = read.value.sheets[0]!;
@@ -234,6 +239,28 @@ export function pasteText(session: Session, text: string, allowed: (kind: string
     return;
   }
   pasteSheet(session, from);
+}
+
+/** Puts cells from a spreadsheet below all that is on the sheet, as a table. */
+function pasteTable(session: Session, cells: string): void {
+  const box = around([...session.sheet.parts.values()].map(footprintOf));
+  const at = box ? { x: Math.round(box.x0), y: Math.ceil(box.y1) + 3 } : { x: 0, y: 0 };
+  const kind = findKind('table')!;
+  place(session, kind, { cells }, [''], at);
+}
+
+/** Pins a probe to a wire at a point of it. */
+export function pinProbe(session: Session, wire: string, at: Point): void {
+  const { sheet } = session;
+  const there = sheet.wires.get(wire);
+  const kind = findKind('probe')!;
+  if (!there) return;
+  const points = courseOf(sheet, there);
+  const piece = pieceAt(points, at);
+  const flat = piece === null || isFlat(points, piece);
+  const part = newPart(sheet, kind, at, {}, '');
+  if (session.edit(probeEdit(sheet, part, wire, at, flat, true)))
+    session.select({ parts: new Set([part.id]), wires: new Set() });
 }
 
 function pasteSheet(session: Session, from: Sheet): void {

@@ -1,12 +1,13 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { apply, type Edit, type Effect, effectOf, invert } from '@/core/circuit/edit';
-import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { type Following, followSheets } from '@/core/drawing/blocks';
+import { followNotes } from '@/core/drawing/living-notes';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { driversOf, type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
-import { spokenName } from '@/core/parts/catalogue';
+import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Conflict, conflictsOf } from '@/core/simulate/conflicts';
 import { Run } from '@/core/simulate/run';
 import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
@@ -193,11 +194,14 @@ export class Session {
     return made;
   }
 
-  /** What blocks of the lesson need once an edit has changed the ports or the name of their sheet. */
+  /** What blocks and living notes need once an edit has changed the ports or the name of their sheet. */
   private following(edit: Edit): Following {
     const { lesson } = this.state;
-    const applied = lesson.sheets.length > 1 ? apply(lesson, edit) : null;
-    return applied?.ok ? followSheets(applied.lesson) : { edits: [], wiresLost: 0 };
+    const applied = apply(lesson, edit);
+    if (!applied.ok) return { edits: [], wiresLost: 0 };
+    const { edits, wiresLost } =
+      lesson.sheets.length > 1 ? followSheets(applied.lesson) : { edits: [], wiresLost: 0 };
+    return { edits: [...edits, ...followNotes(applied.lesson)], wiresLost };
   }
 
   undo(): void {
@@ -223,7 +227,7 @@ export class Session {
     }
     const inverse = invert(lesson, edit);
     this.keeper?.edit(edit);
-    const effect = effectOf(lesson, edit);
+    const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).family === 'Notes');
     this.together(() => this.adopt(applied.lesson, remember(history, inverse), effect));
     return true;
   }
@@ -463,6 +467,15 @@ export class Session {
   /** The key among `on` of a part of the sheet that is shown. */
   keyOf(part: string, bit = 0): string {
     return sourceKey({ part: [...this.state.path, part].join('/'), bit });
+  }
+
+  /** The switch or button on the shown sheet that a key is bound to. */
+  boundTo(key: string): Part | null {
+    if (key.length !== 1) return null;
+    const letter = key.toLowerCase();
+    for (const part of this.sheet.parts.values())
+      if (typeof part.params.key === 'string' && part.params.key.toLowerCase() === letter) return part;
+    return null;
   }
 
   flip(part: string, bit = 0): void {

@@ -232,10 +232,23 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
 /** What an edit can change: how the circuit behaves, only what its parts are called, or only how it looks. */
 export type Effect = 'behaviour' | 'names' | 'looks';
 
-/** @param lesson as it is before the edit. */
-export function effectOf(lesson: Lesson, edit: Edit): Effect {
+/**
+ * @param lesson as it is before the edit.
+ * @param isSilent whether parts of a kind take no part in the circuit, as notes.
+ */
+export function effectOf(
+  lesson: Lesson,
+  edit: Edit,
+  isSilent: (kind: string) => boolean = () => false,
+): Effect {
   switch (edit.type) {
+    case 'addPart':
+      return isSilent(edit.part.kind) ? 'looks' : 'behaviour';
+    case 'removePart':
     case 'changePart': {
+      const kindNow = lesson.sheets.find((s) => s.id === edit.sheet)?.parts.get(edit.id)?.kind;
+      if (kindNow !== undefined && isSilent(kindNow)) return 'looks';
+      if (edit.type === 'removePart') return 'behaviour';
       const { kind, params, label, rank } = edit.change;
       if (kind !== undefined || params !== undefined) return 'behaviour';
       return label !== undefined || rank !== undefined ? 'names' : 'looks';
@@ -250,7 +263,7 @@ export function effectOf(lesson: Lesson, edit: Edit): Effect {
     case 'changeLesson':
       return edit.change.settings !== undefined ? 'behaviour' : 'looks';
     case 'group': {
-      const effects = new Set(edit.edits.map((e) => effectOf(lesson, e)));
+      const effects = new Set(edit.edits.map((e) => effectOf(lesson, e, isSilent)));
       return effects.has('behaviour') ? 'behaviour' : effects.has('names') ? 'names' : 'looks';
     }
     default:

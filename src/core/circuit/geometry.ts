@@ -85,6 +85,18 @@ export function nearestOnPiece(a: Point, b: Point, p: Point): Point {
   return { x: clamp(p.x, a.x, b.x), y: clamp(p.y, a.y, b.y) };
 }
 
+/** The nearest point to `p` on a course; `p` itself where that has no piece. */
+export function nearestOnCourse(points: readonly Point[], p: Point): Point {
+  let best = p;
+  let least = Number.POSITIVE_INFINITY;
+  eachPiece(points, (a, b) => {
+    const at = nearestOnPiece(a, b, p);
+    const away = Math.hypot(at.x - p.x, at.y - p.y);
+    if (away < least) [best, least] = [at, away];
+  });
+  return best;
+}
+
 export function onPiece(a: Point, b: Point, p: Point): boolean {
   return samePoint(nearestOnPiece(a, b, p), p);
 }

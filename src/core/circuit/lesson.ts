@@ -1,3 +1,4 @@
+import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { Exercise } from './exercise';
 import type { Point, Turn } from './geometry';
@@ -65,9 +66,16 @@ export const Settings = z.object({
   powerUp: z._default(z.enum(['0', '1', 'X']), '0'),
   /** How wires that cross and are not joined are told from those that are. */
   crossings: z._default(z.enum(['plain', 'gap', 'bridge']), 'plain'),
+  /** How the value of a bus is written along its wires. */
+  buses: z._default(z.enum(RADICES), 'hexadecimal'),
 });
 
-export const USUAL_SETTINGS: Settings = { symbols: 'distinctive', powerUp: '0', crossings: 'plain' };
+export const USUAL_SETTINGS: Settings = {
+  symbols: 'distinctive',
+  powerUp: '0',
+  crossings: 'plain',
+  buses: 'hexadecimal',
+};
 
 export const LessonFile = z.object({
   format: z.literal('manege-lesson'),

@@ -5,6 +5,7 @@ import {
   freshId,
   isPinEnd,
   type Lesson,
+  type Part,
   type PinEnd,
   type Sheet,
   sheetOf,
@@ -24,7 +25,7 @@ import { type WireNets, wireNets } from './wire-nets';
 export function joinUp(lesson: Lesson, sheetId: string, parts: readonly string[]): Edit | null {
   const sheet = sheetOf(lesson, sheetId)!;
   if (parts.length === 1) {
-    const inserted = insertOnWire(lesson, sheetId, parts[0]!);
+    const inserted = insertOnWire(lesson, sheetId, parts[0]!) ?? standOnWire(lesson, sheetId, parts[0]!);
     if (inserted) return inserted;
   }
   const wires: Wire[] = [];
@@ -138,6 +139,45 @@ function insertOnWire(lesson: Lesson, sheetId: string, partId: string): Edit | n
   if (!applied.ok) return null;
   const after = sheetOf(applied.lesson, sheetId)!;
   return group([...edits, ...relay(after, withBranches(after, new Set([wire.id, second.id])))]);
+}
+
+/** A probe that is put over a wire stands on it by its foot, and is as wide as the wire. */
+function standOnWire(lesson: Lesson, sheetId: string, partId: string): Edit | null {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const part = sheet.parts.get(partId)!;
+  const nets = wireNets(sheet);
+  if (part.kind !== 'probe' || pinsOf(part).some((pin) => nets.ofEnd(pinEnd(pin)) !== undefined)) return null;
+  const under = wireUnder(sheet, partId);
+  return under && probeEdit(sheet, { ...part }, under.wire.id, under.at, under.flat, false);
+}
+
+/**
+ * Puts a probe onto a wire: above one that runs from left to right, right of one that runs down.
+ * @param fresh whether it is still to be added to the sheet.
+ */
+export function probeEdit(
+  sheet: Sheet,
+  part: Part,
+  wire: string,
+  at: Point,
+  flat: boolean,
+  fresh: boolean,
+): Edit {
+  const width = pinsOn(sheet, wireNets(sheet), sheet.wires.get(wire)!)[0]?.port.width ?? 1;
+  const params = { ...part.params, width };
+  const turn = flat ? 0 : 1;
+  const foot = pinsOf({ ...part, at: { x: 0, y: 0 }, turn, params })[0]!.at;
+  const change = { at: { x: at.x - foot.x, y: at.y - foot.y }, turn, params } as const;
+  const placed: Edit = fresh
+    ? { type: 'addPart', sheet: sheet.id, part: { ...part, ...change } }
+    : { type: 'changePart', sheet: sheet.id, id: part.id, change };
+  const joint: Wire = {
+    id: freshId(sheet.wires, 'w'),
+    from: { part: part.id, port: 'A' },
+    to: { wire, at },
+    course: [],
+  };
+  return group([placed, { type: 'addWire', sheet: sheet.id, wire: joint }]);
 }
 
 /** The wire that runs through a part's body nearest its middle, and where. */

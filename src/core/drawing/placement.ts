@@ -2,6 +2,7 @@ import { type Box, type Point, type Turn, turned } from '../circuit/geometry';
 import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../circuit/lesson';
 import { kindOf } from '../parts/catalogue';
 import type { Port } from '../parts/part-kind';
+import { plainText } from '../values/markup';
 
 /** A port where it stands on the sheet. */
 export interface Pin {
@@ -98,7 +99,7 @@ export function footprintOf(part: Part): Box {
   const e = extentOf(part);
   const kind = kindOf(part);
   const below = kind.role ? e.y1 + 1.4 : e.y1;
-  const text = part.label.length * LETTER + 0.6;
+  const text = plainText(part.label).length * LETTER + 0.6;
   switch (part.label ? labelSide(part) : 'none') {
     case 'left':
       return { ...e, x0: e.x0 - text, y1: below };

@@ -1,6 +1,13 @@
 import type { Edit } from '../circuit/edit';
 import { apply } from '../circuit/edit';
-import { eachPiece, nearestOnPiece, type Point, simplified } from '../circuit/geometry';
+import {
+  eachPiece,
+  nearestOnCourse,
+  nearestOnPiece,
+  type Point,
+  samePoint,
+  simplified,
+} from '../circuit/geometry';
 import { type End, isPinEnd, type Lesson, type Sheet, sheetOf, type Wire } from '../circuit/lesson';
 import { courseOf, endPoint, pinOf } from './placement';
 import { isFree, Obstacles, type RouteEnd, route } from './route';
@@ -69,14 +76,8 @@ export function relay(sheet: Sheet, wires: readonly string[], retries = MOST_RET
   const onHost = (end: End): End => {
     const host = isPinEnd(end) ? undefined : laid.get(end.wire);
     if (isPinEnd(end) || !host) return end;
-    let best = end.at;
-    let least = Number.POSITIVE_INFINITY;
-    eachPiece(courseOf(now(), host), (a, b) => {
-      const p = nearestOnPiece(a, b, end.at);
-      const distance = Math.abs(p.x - end.at.x) + Math.abs(p.y - end.at.y);
-      if (distance < least) [best, least] = [p, distance];
-    });
-    return least === 0 ? end : { wire: end.wire, at: best };
+    const at = nearestOnCourse(courseOf(now(), host), end.at);
+    return samePoint(at, end.at) ? end : { wire: end.wire, at };
   };
   const waits = (w: Wire) => [w.from, w.to].some((end) => !isPinEnd(end) && todo.has(end.wire));
   while (todo.size > 0) {

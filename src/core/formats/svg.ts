@@ -13,6 +13,7 @@ import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } 
 import { kindOf } from '../parts/catalogue';
 import type { Paint, Shape } from '../parts/shape';
 import { X } from '../values/logic';
+import { runsOf } from '../values/markup';
 
 /** Pixels of a grid step. */
 const STEP = 12;
@@ -118,7 +119,18 @@ function partLines(part: Part, standard: 'distinctive' | 'rectangular'): string[
 const ANCHOR = { left: 'start', center: 'middle', right: 'end' } as const;
 
 function textLine(at: Point, text: string, size: number, align: keyof typeof ANCHOR, more = ''): string {
-  return `<text x="${n(at.x)}" y="${n(at.y)}" font-size="${n(size)}" text-anchor="${ANCHOR[align]}"${more}>${escaped(text)}</text>`;
+  let low = false;
+  const runs = runsOf(text).map((run) => {
+    // What is set lower lets the next run come up again.
+    const shift = run.low === low ? '' : ` dy="${n((run.low ? 0.22 : -0.22) * size)}"`;
+    low = run.low;
+    const small = run.low ? ` font-size="${n(size * 0.72)}"` : '';
+    const bar = run.barred ? ' text-decoration="overline"' : '';
+    return shift || small || bar
+      ? `<tspan${shift}${small}${bar}>${escaped(run.text)}</tspan>`
+      : escaped(run.text);
+  });
+  return `<text x="${n(at.x)}" y="${n(at.y)}" font-size="${n(size)}" text-anchor="${ANCHOR[align]}"${more}>${runs.join('')}</text>`;
 }
 
 function shapeLine(shape: Shape, part: Part): string {

@@ -21,7 +21,7 @@ export function nextRank(sheet: Sheet): number {
   return rank + 1;
 }
 
-/** The name under which an input or output stands in tables: its label, or its kind and number. */
+/** The name under which an input or output stands in tables: its label as it was typed, or its kind and number. */
 export function terminalName(part: Part): string {
-  return spokenName(part);
+  return part.label || spokenName(part);
 }

@@ -1,8 +1,10 @@
 import type { Params, Part } from '../circuit/lesson';
+import { spokenText } from '../values/markup';
 import { arithmetic } from './arithmetic';
 import { blockKind } from './block';
 import { gates } from './gates';
 import { inputs } from './inputs';
+import { notes } from './notes';
 import { outputs } from './outputs';
 import type { Family, PartKind, Role } from './part-kind';
 import { registers } from './registers';
@@ -20,11 +22,12 @@ export const CATALOGUE: readonly PartKind[] = [
   ...arithmetic,
   ...wiring,
   ...timed,
+  ...notes,
   blockKind,
 ];
 
-/** Kinds that any exercise allows: without them nothing can be tried. */
-export const ALWAYS_ALLOWED: readonly string[] = ['switch', 'lamp'];
+/** Kinds that any exercise allows: without them nothing can be tried or said. */
+export const ALWAYS_ALLOWED: readonly string[] = ['switch', 'lamp', 'probe', ...notes.map((n) => n.kind)];
 
 const byKind = new Map(CATALOGUE.map((k) => [k.kind, k]));
 
@@ -73,6 +76,7 @@ export function families(kinds: readonly PartKind[]): { family: Family; kinds: r
     'Functions',
     'Wiring',
     'Time',
+    'Notes',
     'Blocks',
   ];
   return order
@@ -83,7 +87,7 @@ export function families(kinds: readonly PartKind[]): { family: Family; kinds: r
 /** What a part is called in a sentence: its label, or its kind and number. */
 export function spokenName(part: Part): string {
   const name = kindOf(part).name;
-  if (part.label) return part.label;
+  if (part.label) return spokenText(part.label);
   const number = /\d+$/.exec(part.id)?.[0];
   return number ? `${name} ${number}` : name;
 }

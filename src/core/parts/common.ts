@@ -1,5 +1,7 @@
-import { whole, z } from '../values/schema';
+import type { Params } from '../circuit/lesson';
+import { text, whole, z } from '../values/schema';
 import type { Setting } from './part-kind';
+import { roundedBox, type Shape } from './shape';
 
 export const MOST_BITS = 32;
 /** What only hands bits on may be wider. */
@@ -16,6 +18,56 @@ export const ownWindow = {
   setup: z.optional(whole(0, 1_000_000_000)),
   hold: z.optional(whole(0, 1_000_000_000)),
 };
+
+/** What stands over an input or output, and the key that moves it in front of a class. */
+export const caption = z._default(text(12), '');
+export const boundKey = z._default(text(1), '');
+
+export const captionSetting: Setting = {
+  param: 'caption',
+  label: 'Caption',
+  control: 'short',
+  hint: 'over it: 8, MSB',
+};
+export const keySetting: Setting = {
+  param: 'key',
+  label: 'Key',
+  control: 'short',
+  hint: 'a letter or digit',
+};
+
+/** A caption as a shape over a body that ends at that height. */
+export function captionShapes(params: Params, top: number): Shape[] {
+  const said = params.caption as string | undefined;
+  return said
+    ? [{ shape: 'text', x: 0, y: top - 0.75, text: said, size: 0.85, align: 'center', paint: 'quiet' }]
+    : [];
+}
+
+/** The bound key as a small key cap under a part, right of its value. */
+export function keyShapes(params: Params, bottom: number): Shape[] {
+  const key = params.key as string | undefined;
+  if (!key) return [];
+  return [
+    {
+      shape: 'path',
+      d: roundedBox(0.75, bottom + 0.25, 2.05, bottom + 1.55, 0.3),
+      fill: 'paper',
+      stroke: 'quiet',
+      weight: 0.08,
+    },
+    {
+      shape: 'text',
+      x: 1.4,
+      y: bottom + 0.9,
+      text: key.toUpperCase(),
+      size: 0.8,
+      align: 'center',
+      face: 'mono',
+      paint: 'quiet',
+    },
+  ];
+}
 
 export const bits = (least = 1, most = MOST_BITS, usual = least) => z._default(whole(least, most), usual);
 

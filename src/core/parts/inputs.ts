@@ -2,8 +2,20 @@ import type { Params } from '../circuit/lesson';
 import { type Logic, ONE, X } from '../values/logic';
 import { readWord, wordText, wordValue } from '../values/radix';
 import { whole, z } from '../values/schema';
-import { bits, bitsText, MOST_BITS, typedBits, widthSetting } from './common';
-import type { PartKind, Port } from './part-kind';
+import {
+  bits,
+  bitsText,
+  boundKey,
+  caption,
+  captionSetting,
+  captionShapes,
+  keySetting,
+  keyShapes,
+  MOST_BITS,
+  typedBits,
+  widthSetting,
+} from './common';
+import type { PartKind, Port, Setting } from './part-kind';
 import { LINE, outline, roundedBox, type Shape } from './shape';
 
 const output: Port = { name: 'Y', direction: 'out', width: 1, x: 2, y: 0, side: 'right', lead: 0.7 };
@@ -15,6 +27,32 @@ const typedWidth = (word: string): Params | null => {
 
 /** Half the height of a bank of switches: one under the other, a grid step and a half each. */
 const bankHalf = (width: number) => Math.ceil(width * 0.75);
+
+/** The left edge of a bank; it is wider where each bit's worth is written beside its lever. */
+const bankLeft = (params: Params) =>
+  params.values ? -1.6 - 0.5 * String(2 ** (widthOf(params) - 1)).length : -1.3;
+
+/** What a bit of a bank counts. */
+const worth = (y: number, bit: number): Shape => ({
+  shape: 'text',
+  x: -1.3,
+  y,
+  text: String(2 ** bit),
+  size: 0.75,
+  align: 'right',
+  face: 'mono',
+  paint: 'quiet',
+});
+
+const valuesSetting: Setting = {
+  param: 'values',
+  label: 'Place values',
+  control: 'choice',
+  options: [
+    { value: false, label: 'not shown' },
+    { value: true, label: 'shown' },
+  ],
+};
 
 /** One lever of a bank of switches and the value beside it. */
 function lever(y: number, on: boolean): Shape[] {
@@ -41,14 +79,14 @@ const switchKind: PartKind = {
   says: 'An input that stays where it is put. With several bits it is a bank of switches, the highest on top.',
   labelled: 'S',
   labelSide: 'left',
-  params: z.object({ width: bits() }),
-  settings: [widthSetting],
+  params: z.object({ width: bits(), values: z._default(z.boolean(), false), caption, key: boundKey }),
+  settings: [widthSetting, captionSetting, keySetting, valuesSetting],
   typedWord: typedWidth,
   ports: (params) => [{ ...output, width: widthOf(params) }],
   body: (params) =>
     widthOf(params) === 1
       ? roundBody
-      : { x0: -1.3, y0: -bankHalf(widthOf(params)), x1: 1.3, y1: bankHalf(widthOf(params)) },
+      : { x0: bankLeft(params), y0: -bankHalf(widthOf(params)), x1: 1.3, y1: bankHalf(widthOf(params)) },
   role: () => ({ role: 'input', by: 'switch' }),
   bitAt: (params, { y }) => {
     const width = widthOf(params);
@@ -61,7 +99,11 @@ const switchKind: PartKind = {
       const half = bankHalf(width);
       const pitch = (2 * half) / width;
       return [
-        outline(roundedBox(-1.3, -half, 1.3, half, 0.4)),
+        ...captionShapes(params, -half),
+        outline(roundedBox(bankLeft(params), -half, 1.3, half, 0.4)),
+        ...(params.values
+          ? Array.from({ length: width }, (_, bit) => worth(half - pitch * (bit + 0.5), bit))
+          : []),
         ...Array.from({ length: width }, (_, bit) =>
           lever(half - pitch * (bit + 0.5), look.value('Y', bit) === ONE),
         ).flat(),
@@ -69,6 +111,8 @@ const switchKind: PartKind = {
     }
     const on = look.value('Y') === ONE;
     return [
+      ...captionShapes(params, -1.3),
+      ...keyShapes(params, 1.3),
       ...(on ? [{ shape: 'circle', x: 0, y: 0, r: 1.42, stroke: 'one', weight: 0.1 } as const] : []),
       { shape: 'circle', x: 0, y: 0, r: 1.25, fill: 'raised', stroke: 'ink', weight: LINE },
       { shape: 'path', d: on ? 'M0 0L0.7 -0.55' : 'M0 0L-0.7 -0.55', stroke: 'ink', weight: 0.32 },
@@ -97,11 +141,14 @@ const buttonKind: PartKind = {
   says: 'An input that is 1 only while it is held. Shift-click keeps it held.',
   labelled: 'B',
   labelSide: 'left',
-  params: z.object({}),
+  params: z.object({ caption, key: boundKey }),
+  settings: [captionSetting, keySetting],
   ports: () => [output],
   body: () => roundBody,
   role: () => ({ role: 'input', by: 'button' }),
-  symbol: (_, look) => [
+  symbol: (params, look) => [
+    ...captionShapes(params, -1.3),
+    ...keyShapes(params, 1.3),
     { shape: 'circle', x: 0, y: 0, r: 1.25, fill: 'raised', stroke: 'ink', weight: LINE },
     {
       shape: 'circle',

@@ -2,8 +2,17 @@ import type { Params } from '../circuit/lesson';
 import { type Logic, ONE, X, Z } from '../values/logic';
 import { RADICES, type Radix, wordText, wordValue } from '../values/radix';
 import { z } from '../values/schema';
-import { bits, bitsText, MOST_BITS, typedBits, widthSetting } from './common';
-import type { Appearance, PartKind, Port } from './part-kind';
+import {
+  bits,
+  bitsText,
+  caption,
+  captionSetting,
+  captionShapes,
+  MOST_BITS,
+  typedBits,
+  widthSetting,
+} from './common';
+import type { Appearance, PartKind, Port, Setting } from './part-kind';
 import { LINE, outline, roundedBox, type Shape } from './shape';
 
 const rays = (r: number) =>
@@ -35,6 +44,35 @@ const input = (width: number, x: number, lead: number): Port => ({
   lead,
 });
 
+const RADIX_NAMES: Record<Radix, string> = {
+  binary: 'binary',
+  hexadecimal: 'hexadecimal',
+  unsigned: 'unsigned',
+  signed: "two's complement",
+};
+
+const radixSetting: Setting = {
+  param: 'radix',
+  label: 'Written',
+  control: 'choice',
+  options: RADICES.map((value) => ({ value, label: RADIX_NAMES[value] })),
+};
+
+const readsSetting: Setting = {
+  param: 'reads',
+  label: 'Read as',
+  control: 'choice',
+  options: [
+    { value: 'no', label: 'lamps only' },
+    ...RADICES.map((value) => ({ value, label: RADIX_NAMES[value] })),
+  ],
+};
+
+const typedRadix = (word: string): Params | null => {
+  const radix = RADICES.find((r) => word.length > 2 && r.startsWith(word));
+  return radix ? { radix } : null;
+};
+
 function bulb(x: number, value: Logic, r: number): Shape[] {
   const shapes: Shape[] = [
     { shape: 'circle', x, y: 0, r, fill: value === ONE ? 'one' : 'raised', stroke: 'ink', weight: LINE },
@@ -55,8 +93,8 @@ const lampKind: PartKind = {
   says: 'An output: shines while its input is 1. With several bits it is a row of lamps.',
   labelled: 'L',
   labelSide: 'right',
-  params: z.object({ width: bits() }),
-  settings: [widthSetting],
+  params: z.object({ width: bits(), reads: z._default(z.enum(['no', ...RADICES]), 'no'), caption }),
+  settings: [widthSetting, captionSetting, readsSetting],
   typedWord: typedWidth,
   ports: (params) => [
     widthOf(params) === 1 ? input(1, -2, 0.9) : input(widthOf(params), -rowHalf(widthOf(params)) - 1, 1),
@@ -70,13 +108,28 @@ const lampKind: PartKind = {
     const width = widthOf(params);
     if (width === 1) {
       const value = look.value('A');
-      const shapes = bulb(0, value, 1.1);
+      const shapes = [...captionShapes(params, -1.3), ...bulb(0, value, 1.1)];
       if (value === ONE) shapes.push({ shape: 'path', d: RAYS, stroke: 'one', weight: 0.2 });
       return shapes;
     }
     const half = rowHalf(width);
     const pitch = (2 * half) / width;
     return [
+      ...captionShapes(params, -1.1),
+      ...(params.reads === 'no'
+        ? []
+        : [
+            {
+              shape: 'text',
+              x: 0,
+              y: 1.9,
+              text: wordText(valuesOf(look, width), params.reads as Radix),
+              size: 1,
+              align: 'center',
+              face: 'mono',
+              bold: true,
+            } as const,
+          ]),
       outline(roundedBox(-half, -1.1, half, 1.1, 0.4)),
       ...valuesOf(look, width).flatMap((value, bit) => bulb(half - pitch * (bit + 0.5), value, 0.5)),
     ];
@@ -85,11 +138,46 @@ const lampKind: PartKind = {
   spoken: (params) => (widthOf(params) === 1 ? 'lamp' : `row of ${widthOf(params)} lamps`),
 };
 
-const RADIX_NAMES: Record<Radix, string> = {
-  binary: 'binary',
-  hexadecimal: 'hexadecimal',
-  unsigned: 'unsigned',
-  signed: "two's complement",
+const probeHalf = (params: Params) => Math.max(1, numberHalf(params) - 0.4);
+
+/** Stands on a wire by its foot, and says what it carries. */
+const probeKind: PartKind = {
+  kind: 'probe',
+  family: 'Outputs',
+  name: 'Probe',
+  typed: ['probe', 'pin'],
+  says: 'Stands on a wire and shows what it carries: a column of the table and a lane of the diagram.',
+  labelled: 'P',
+  labelSide: 'right',
+  params: z.object({ width: bits(), radix: z._default(z.enum(RADICES), 'hexadecimal') }),
+  settings: [widthSetting, radixSetting],
+  typedWord: (word): Params | null => typedRadix(word) ?? typedWidth(word),
+  ports: (params) => [
+    { name: 'A', direction: 'in', width: widthOf(params), x: 0, y: 2, side: 'bottom', lead: 0.9 },
+  ],
+  body: (params) => ({ x0: -probeHalf(params), y0: -0.9, x1: probeHalf(params), y1: 0.9 }),
+  role: () => ({ role: 'output' }),
+  symbol: (params, look) => [
+    {
+      shape: 'path',
+      d: `${roundedBox(-probeHalf(params), -0.9, probeHalf(params), 0.9, 0.9)}M-0.5 0.9L0 1.5L0.5 0.9`,
+      fill: 'raised',
+      stroke: 'accent',
+      weight: LINE,
+    },
+    {
+      shape: 'text',
+      x: 0,
+      y: 0,
+      text: wordText(valuesOf(look, widthOf(params)), params.radix as Radix),
+      size: 1.1,
+      align: 'center',
+      face: 'mono',
+      bold: true,
+    },
+  ],
+  build: () => {},
+  spoken: (params) => (widthOf(params) === 1 ? 'probe' : `probe of ${bitsText(widthOf(params))}`),
 };
 
 const numberKind: PartKind = {
@@ -101,19 +189,8 @@ const numberKind: PartKind = {
   labelled: 'N',
   labelSide: 'right',
   params: z.object({ width: bits(1, MOST_BITS, 4), radix: z._default(z.enum(RADICES), 'hexadecimal') }),
-  settings: [
-    widthSetting,
-    {
-      param: 'radix',
-      label: 'Written',
-      control: 'choice',
-      options: RADICES.map((value) => ({ value, label: RADIX_NAMES[value] })),
-    },
-  ],
-  typedWord: (word): Params | null => {
-    const radix = RADICES.find((r) => word.length > 2 && r.startsWith(word));
-    return radix ? { radix } : typedWidth(word);
-  },
+  settings: [widthSetting, radixSetting],
+  typedWord: (word): Params | null => typedRadix(word) ?? typedWidth(word),
   ports: (params) => [input(widthOf(params), -numberHalf(params) - 1, 1)],
   body: (params) => ({ x0: -numberHalf(params), y0: -1, x1: numberHalf(params), y1: 1 }),
   role: () => ({ role: 'output' }),
@@ -241,4 +318,4 @@ const digitKind: PartKind = {
   spoken: () => 'seven-segment display of a four-bit value',
 };
 
-export const outputs: readonly PartKind[] = [lampKind, numberKind, digitKind, segmentsKind];
+export const outputs: readonly PartKind[] = [lampKind, numberKind, digitKind, segmentsKind, probeKind];

@@ -3,7 +3,7 @@ import type { Params } from '../circuit/lesson';
 import type { Logic } from '../values/logic';
 import type { Schema } from '../values/schema';
 import type { Delay, Primitive } from './primitive';
-import type { Shape } from './shape';
+import type { Shape, TableLook } from './shape';
 
 export type Family =
   | 'Gates'
@@ -14,6 +14,7 @@ export type Family =
   | 'Functions'
   | 'Wiring'
   | 'Time'
+  | 'Notes'
   | 'Blocks';
 
 /** One connection of a part, in the part's own coordinates before it is turned. */
@@ -101,15 +102,15 @@ export type Setting =
   | {
       readonly param: string;
       readonly label: string;
-      /** `words`: whole numbers with blanks or commas between. */
-      readonly control: 'text' | 'words';
+      /** `words`: whole numbers with blanks or commas between; `short`: a few letters on one line. */
+      readonly control: 'text' | 'words' | 'short';
       readonly hint: string;
     }
   | {
       readonly param: string;
       readonly label: string;
       readonly control: 'choice';
-      readonly options: readonly { readonly value: string | number; readonly label: string }[];
+      readonly options: readonly { readonly value: string | number | boolean; readonly label: string }[];
     };
 
 /** How a part looks now. */
@@ -119,6 +120,8 @@ export interface Appearance {
   value(port: string, bit?: number): Logic;
   /** Whether a button is held down. */
   readonly held: boolean;
+  /** The sheet's truth table, where there is one at hand. */
+  readonly table?: (() => TableLook | null) | undefined;
 }
 
 export type LabelSide = 'left' | 'right' | 'top' | 'none';
@@ -138,6 +141,8 @@ export interface PartKind {
   readonly says: string;
   /** Start of the label that a new one gets; empty where it gets none and words behind its name are no label. */
   readonly labelled: string;
+  /** The parameter that takes all that is typed behind the name. */
+  readonly typedText?: string;
   readonly params: Schema<Params>;
   readonly settings?: readonly Setting[];
   /** The parameters that one word typed behind the name (lower case) sets, or null where it sets none. */

@@ -56,3 +56,10 @@ export function roundedBox(x0: number, y0: number, x1: number, y1: number, r: nu
     `H${x0 + r}A${r} ${r} 0 0 1 ${x0} ${y1 - r}V${y0 + r}A${r} ${r} 0 0 1 ${x0 + r} ${y0}Z`
   );
 }
+
+/** A table on the sheet: its heading, its rows, and the row of the moment where it has one. */
+export interface TableLook {
+  readonly heading: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+  readonly at: number | null;
+}

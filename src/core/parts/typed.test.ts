@@ -37,7 +37,7 @@ test.each([
 });
 
 test('suggests what begins so, an exact name first, and only what is allowed', () => {
-  expect(suggestions('n', all).map((k) => k.kind)).toEqual(['not', 'nand', 'nor', 'number', 'label']);
+  expect(suggestions('n', all).map((k) => k.kind)).toEqual(['not', 'nand', 'nor', 'number', 'label', 'note']);
   expect(suggestions('or', all)[0]!.kind).toBe('or');
   expect(suggestions('', onlyNand).map((k) => k.kind)).toEqual(['nand']);
   expect(readTyped('nor', onlyNand)).toEqual({ problem: 'No part is called “nor”.' });

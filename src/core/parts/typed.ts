@@ -33,6 +33,11 @@ function kindAndRest(text: string, kinds: readonly PartKind[]): { kind: PartKind
   return best;
 }
 
+function checkedText(kind: PartKind, text: string): Params {
+  const params = kind.params.safeParse({ [kind.typedText!]: text });
+  return params.success ? params.data : defaultParams(kind);
+}
+
 /**
  * Reads `nand 3`, `clock 4 Hz`, `sw Key, Bars, Clear`: the name of a kind, words that set its parameters, and
  * what is left over as labels with commas between. Says in `problem` what it did not understand.
@@ -46,6 +51,7 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Typed {
     return { problem: typed ? `No part is called “${typed}”.` : 'Type the name of a part.' };
   }
   const { kind } = found;
+  if (kind.typedText && found.rest) return { kind, params: checkedText(kind, found.rest), labels: [''] };
   const words = found.rest
     .replace(/(\d)\s+(?=(?:[kKmMgG]?[hH][zZ]|[pnum]?s)\b)/g, '$1')
     .split(/\s+/)

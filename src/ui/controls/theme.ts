@@ -4,7 +4,10 @@ export type Theme = 'light' | 'dark';
 
 function subscribe(changed: () => void): () => void {
   const observer = new MutationObserver(changed);
-  observer.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
+  observer.observe(document.documentElement, {
+    attributes: true,
+    attributeFilter: ['data-theme', 'data-projector'],
+  });
   return () => observer.disconnect();
 }
 
@@ -12,6 +15,18 @@ const current = (): Theme => (document.documentElement.dataset.theme === 'dark' 
 
 export function useTheme(): Theme {
   return useSyncExternalStore(subscribe, current, () => 'light');
+}
+
+const projector = (): boolean => document.documentElement.dataset.projector !== undefined;
+
+/** Whether text, lines and values are drawn large for a projector. */
+export function useProjector(): boolean {
+  return useSyncExternalStore(subscribe, projector, () => false);
+}
+
+export function toggleProjector(): void {
+  if (projector()) delete document.documentElement.dataset.projector;
+  else document.documentElement.dataset.projector = '';
 }
 
 export function chooseTheme(theme: Theme): void {

@@ -1,6 +1,6 @@
 import { type RefObject, useCallback, useEffect, useRef } from 'react';
 import { type Palette, readPalette } from '@/ui/drawing/palette';
-import { useTheme } from './theme';
+import { useProjector, useTheme } from './theme';
 
 export interface Size {
   readonly width: number;
@@ -29,7 +29,7 @@ export function usePainter(
   const size = useRef<Size>({ width: 0, height: 0 });
   const palette = useRef<Palette | null>(null);
   const frame = useRef(0);
-  const theme = useTheme();
+  const looks = `${useTheme()} ${useProjector()}`;
   const latest = useRef(paint);
   latest.current = paint;
 
@@ -60,7 +60,7 @@ export function usePainter(
     palette.current = null;
     repaint();
     document.fonts.ready.then(repaint);
-  }, [theme, repaint]);
+  }, [looks, repaint]);
 
   useEffect(() => {
     const element = canvas.current!;

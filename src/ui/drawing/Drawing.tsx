@@ -17,6 +17,7 @@ import type { Flick, Opened } from './opened';
 import { PartsList } from './PartsList';
 import { type Overlay, paint, type Scene } from './painter';
 import { Trouble } from './Trouble';
+import { truthLook } from './truth-look';
 import { useDesk } from './useDesk';
 import { fitted, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
 import { Way } from './Way';
@@ -78,8 +79,10 @@ export function Drawing() {
     const part = session.sheet.parts.get(id);
     const role = part && kindOf(part).role?.(part.params);
     if (part?.kind === 'block') session.enter(id);
-    else if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) session.flip(id);
-    else open({ is: 'settings', parts: [id], at: 'label' });
+    else if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) {
+      if (kindOf(part!).ports(part!.params)[0]!.width > 1) open({ is: 'value', part: id });
+      else session.flip(id);
+    } else open({ is: 'settings', parts: [id], at: 'label' });
   };
   const desk = useDesk({
     session,
@@ -90,6 +93,12 @@ export function Drawing() {
     openTyping,
     act,
     showAll,
+    nextTrouble: () => {
+      const now = openNow.current;
+      const count = session.state.diagnostics.length;
+      if (count > 0) goToTrouble(now?.is === 'mend' ? (now.index + 1) % count : 0);
+      else session.say('Nothing is loose and nothing is wrong.');
+    },
     spot,
   });
   const preview = useRef<{ edit: Edit; from: Sheet; sheet: Sheet } | null>(null);
@@ -163,14 +172,16 @@ export function Drawing() {
     if (text) setTip({ text, ...pixel, bad: near !== undefined });
     else if (tip) setTip(null);
   };
-  const showTrouble = (trouble: Diagnostic) => {
-    const spot = troubleSpots(session.sheet, [trouble])[0];
+  /** Leads to the place of a trouble and says there what can be done. */
+  const goToTrouble = (index: number) => {
+    const trouble = session.state.diagnostics[index];
+    const spot = trouble && troubleSpots(session.sheet, [trouble])[0];
     if (!spot) return;
     const { width, height } = size.current;
     const s = STEP * view.current.scale;
     view.current = { ...view.current, x: spot.at.x - width / s / 2, y: spot.at.y - height / s / 2 };
-    setTip({ text: trouble.message, ...toScreen(view.current, spot.at), bad: true });
     session.select({ parts: new Set(trouble.pins.map((pin) => pin.part)), wires: new Set() });
+    open({ is: 'mend', index });
     repaint();
   };
 
@@ -180,7 +191,7 @@ export function Drawing() {
         <h2 className="font-semibold">Drawing</h2>
         <Way />
         <GateCount />
-        <Trouble onShow={showTrouble} />
+        <Trouble onShow={(trouble) => goToTrouble(session.state.diagnostics.indexOf(trouble))} />
         <button
           type="button"
           className="icon-button size-7"
@@ -295,6 +306,7 @@ export function Drawing() {
             open={open}
             openTyping={openTyping}
             close={close}
+            goToTrouble={goToTrouble}
           />
         )}
         {tip && (
@@ -362,8 +374,9 @@ function sceneOf(state: SessionState, sheet: Sheet): Scene {
   const on = around
     ? new Set([...state.on].flatMap((key) => (key.startsWith(around) ? [key.slice(around.length)] : [])))
     : state.on;
-  const { symbols, crossings } = lesson.settings;
-  return { sheet, netlist: view, values, conflicts, on, standard: symbols, crossings };
+  const { symbols, crossings, buses } = lesson.settings;
+  const table = () => truthLook(state);
+  return { sheet, netlist: view, values, conflicts, on, standard: symbols, crossings, buses, table };
 }
 
 function overlayOf(state: SessionState, sheet: Sheet, hand: Hand | undefined): Overlay {

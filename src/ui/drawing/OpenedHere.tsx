@@ -1,21 +1,24 @@
 'use client';
 
 import type { RefObject } from 'react';
-import { around, grown, type Point } from '@/core/circuit/geometry';
+import { around, grown, nearestOnCourse, type Point } from '@/core/circuit/geometry';
 import type { Params, Part, Sheet } from '@/core/circuit/lesson';
 import { wantedAt } from '@/core/drawing/fits';
-import { bodyOf } from '@/core/drawing/placement';
+import { bodyOf, courseOf } from '@/core/drawing/placement';
 import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
-import { place, placeFrom } from '@/session/commands';
+import { pinProbe, place, placeFrom } from '@/session/commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Deeds } from './Deeds';
+import { Mend, UnequalWidths } from './Mend';
+import { OwnTableOfPart } from './OwnTablePanel';
 import type { Opened } from './opened';
 import { PartSettings } from './PartSettings';
 import { Ring } from './Ring';
 import { noteRecent } from './recent';
 import { OUTER } from './ring-size';
 import { TypingLine } from './TypingLine';
+import { ValueLine } from './ValueLine';
 import { toScreen, toSheet, type View } from './view';
 import { WireLine } from './WireLine';
 import { within } from './within';
@@ -29,10 +32,11 @@ interface Props {
   readonly openTyping: (first: string) => void;
   /** Closes what is open and takes the focus back to the sheet. */
   readonly close: () => void;
+  readonly goToTrouble: (index: number) => void;
 }
 
 /** What opens over the sheet, where it opens: the ring, the typing line, settings, and what can be done. */
-export function OpenedHere({ opened, sheet, view, size, open, openTyping, close }: Props) {
+export function OpenedHere({ opened, sheet, view, size, open, openTyping, close, goToTrouble }: Props) {
   const session = useSession();
   const selection = useSessionState((s) => s.selection.parts);
   const { width, height } = size.current;
@@ -106,8 +110,17 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close 
           session={session}
           onClose={close}
           openSettings={() => open({ is: 'settings', parts: [...selection], at: 'label' })}
+          openOwn={(part) => open({ is: 'own', part })}
           openWire={(part) => open({ is: 'wire', part })}
           enter={(part) => session.enter(part)}
+          pinProbe={() => {
+            const [wire] = session.state.selection.wires;
+            if (wire === undefined) return;
+            const points = courseOf(sheet, sheet.wires.get(wire)!);
+            const p = toSheet(view.current, opened.at.x, opened.at.y);
+            const at = nearestOnCourse(points, p);
+            pinProbe(session, wire, { x: Math.round(at.x), y: Math.round(at.y) });
+          }}
         />
       );
     }
@@ -116,6 +129,40 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close 
       if (!part) return null;
       const { x, y } = beside([part], 300);
       return <WireLine x={x} y={y} part={part.id} session={session} onClose={close} />;
+    }
+    case 'value':
+    case 'own': {
+      const part = sheet.parts.get(opened.part);
+      if (!part) return null;
+      const Open = opened.is === 'value' ? ValueLine : OwnTableOfPart;
+      return <Open {...beside([part], opened.is === 'value' ? 110 : 320)} part={part} onClose={close} />;
+    }
+    case 'mend': {
+      const parts = (session.state.diagnostics[opened.index]?.pins ?? [])
+        .map((pin) => sheet.parts.get(pin.part))
+        .filter((p): p is Part => p !== undefined);
+      if (parts.length === 0) return null;
+      return (
+        <Mend
+          {...beside(parts.slice(0, 1), 220)}
+          index={opened.index}
+          onGo={(index) => goToTrouble(index)}
+          onClose={close}
+        />
+      );
+    }
+    case 'widths': {
+      const y = within(opened.at.y, 4, Math.max(4, height - 220));
+      return (
+        <UnequalWidths
+          x={within(opened.at.x, 4, width - 300)}
+          y={y}
+          room={height - y - 8}
+          from={opened.from}
+          to={opened.to}
+          onClose={close}
+        />
+      );
     }
     case 'placed': {
       const parts = chosen();

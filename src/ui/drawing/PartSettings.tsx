@@ -192,6 +192,24 @@ function SettingRow({ parts, setting }: { parts: readonly Part[]; setting: Setti
         </select>
       </label>
     );
+  if (setting.control === 'short')
+    return (
+      <div>
+        <label className="flex items-center gap-2 text-sm">
+          <span className="w-24 shrink-0">{setting.label}</span>
+          <input
+            className="field"
+            placeholder={value === null ? 'several' : setting.hint}
+            value={typed}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              change(event.target.value.trim());
+            }}
+          />
+        </label>
+        <Problem text={problem} />
+      </div>
+    );
   if (setting.control !== 'number')
     return (
       <div>

@@ -2,8 +2,10 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fits, type Wanted } from '@/core/drawing/fits';
+import { defaultParams } from '@/core/parts/catalogue';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import type { Session } from '@/session/session';
+import { OwnTableOfKind } from './OwnTablePanel';
 import { placeable } from './placeable';
 import { SymbolPicture } from './SymbolPicture';
 
@@ -27,6 +29,8 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
   const [text, setText] = useState(first);
   const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
+  /** Whether the part that is marked can be tried before it is placed. */
+  const [trying, setTrying] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const kinds = useMemo(() => {
     const all = placeable(session);
@@ -99,6 +103,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
           if (event.key === 'Escape') onClose();
           else if (event.key === 'Enter') submit(completed(text));
           else if (event.key === 'Tab') setText(`${completed(text).trimEnd()} `);
+          else if (event.key === 'ArrowRight' && atEnd(event.currentTarget)) setTrying(true);
           else if (event.key === 'ArrowDown') setAt((i) => Math.min(i + 1, list.length - 1));
           else if (event.key === 'ArrowUp') setAt((i) => Math.max(i - 1, 0));
           else return;
@@ -128,9 +133,36 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
             </span>
             <span className="font-semibold">{kind.name}</span>
             <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
+            {kind === chosen && (
+              <button
+                type="button"
+                tabIndex={-1}
+                aria-label={`Try ${kind.name} before placing it`}
+                title="Try it first (→)"
+                className="grid size-5 cursor-pointer place-items-center rounded-full border border-hairline bg-raised text-xs"
+                onPointerDown={(event) => {
+                  event.preventDefault();
+                  event.stopPropagation();
+                  setTrying((now) => !now);
+                }}
+              >
+                ?
+              </button>
+            )}
           </div>
         ))}
       </div>
+      {trying && chosen && (
+        <div
+          className={`absolute top-0 flex max-h-96 w-72 flex-col gap-2 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 text-sm shadow-lg ${x > 300 ? 'right-full mr-2' : 'left-full ml-2'}`}
+        >
+          <OwnTableOfKind
+            key={chosen.name}
+            kind={chosen}
+            params={understood?.kind === chosen ? understood.params : defaultParams(chosen)}
+          />
+        </div>
+      )}
       <p
         id="typed-problem"
         className={`px-3 pb-2 text-xs ${problem ? 'text-bad' : 'text-quiet'}`}
@@ -148,6 +180,9 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
     </div>
   );
 }
+
+/** Whether the caret stands behind all that was typed. */
+const atEnd = (field: HTMLInputElement) => field.selectionStart === field.value.length;
 
 /** What will be placed, in words: `three-input NAND`, `2 switches: Key, Bars`. */
 function meaning({ kind, params, labels }: TypedPart): string {

@@ -34,8 +34,11 @@ export interface DeedGroup {
 export interface DeedSurroundings {
   openSettings(): void;
   openRepeat(): void;
+  openOwn(part: string): void;
   openWire(part: string): void;
   enter(part: string): void;
+  /** Pins a probe to the selected wire, where it was pointed at. */
+  pinProbe(): void;
 }
 
 /** What can be done with what is selected, or with the sheet where nothing is. */
@@ -60,7 +63,7 @@ export function deedsFor(session: Session, around: DeedSurroundings): DeedGroup[
         { name: 'Up', key: 'Alt ↑', run: () => spreadFromSelected(session, 'down', -2) },
       ],
     });
-  if (selection.wires.size > 0) groups.push(...wireDeeds(session));
+  if (selection.wires.size > 0) groups.push(...wireDeeds(session, around));
   if (parts.length === 0 && selection.wires.size === 0)
     groups.push({
       title: 'Sheet',
@@ -89,7 +92,12 @@ function partDeeds(
   enter: readonly Deed[],
 ): DeedGroup {
   const wire: Deed[] =
-    parts.length === 1 ? [{ name: 'Wire it to …', key: '/', run: () => around.openWire(parts[0]!) }] : [];
+    parts.length === 1
+      ? [
+          { name: 'Wire it to …', key: '/', run: () => around.openWire(parts[0]!) },
+          { name: 'Its own table', key: '?', run: () => around.openOwn(parts[0]!) },
+        ]
+      : [];
   return {
     title: parts.length === 1 ? 'Part' : `${parts.length} parts`,
     deeds: [
@@ -126,7 +134,7 @@ function orderDeeds(session: Session, count: number): DeedGroup {
   };
 }
 
-function wireDeeds(session: Session): DeedGroup[] {
+function wireDeeds(session: Session, around: DeedSurroundings): DeedGroup[] {
   const colours = [...WIRE_COLOURS, undefined].map(
     (colour: WireColour | undefined): Deed => ({
       name: colour ?? 'none',
@@ -137,6 +145,7 @@ function wireDeeds(session: Session): DeedGroup[] {
     {
       title: 'Wire',
       deeds: [
+        { name: 'Pin a probe here', run: () => around.pinProbe() },
         { name: 'Select its whole net', key: 'double click', run: () => selectNet(session) },
         { name: 'Select the parts on it', run: () => selectPartsOnNet(session) },
         { name: 'Straighten', run: () => straightenSelected(session) },

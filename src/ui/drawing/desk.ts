@@ -11,13 +11,14 @@ import { probeText } from './probe-text';
 import { type View, zoomed } from './view';
 
 export interface DeskSurroundings
-  extends Omit<HandSurroundings, 'openSettings' | 'offer' | 'view' | 'setView'> {
+  extends Omit<HandSurroundings, 'openSettings' | 'openValue' | 'unequal' | 'offer' | 'view' | 'setView'> {
   readonly view: RefObject<View>;
   opened(): Opened | null;
   open(next: Opened | null): void;
   openTyping(first: string): void;
   act(part: string): void;
   showAll(): void;
+  nextTrouble(): void;
   /** Where keys put things, in pixels: at the pointer, or in the middle. */
   spot(): Point;
 }
@@ -43,6 +44,8 @@ export class Desk {
         if (session.sheet.parts.get(id)?.kind === 'block') session.enter(id);
         else open({ is: 'settings', parts: [id], at: 'label' });
       },
+      unequal: (from, to) => open({ is: 'widths', at: around.spot(), from, to }),
+      openValue: (part) => open({ is: 'value', part }),
       offer: (pull) => {
         if (!session.state.readOnly)
           open({ is: 'typing', at: around.spot(), first: '', entered: false, next: '', pull });
@@ -83,6 +86,7 @@ export class Desk {
       openDeeds: () => around.open({ is: 'deeds', at: around.spot() }),
       act: around.act,
       showAll: around.showAll,
+      nextTrouble: around.nextTrouble,
       zoom: (factor) => {
         const at = around.spot();
         around.view.current = zoomed(around.view.current, factor, at.x, at.y);

@@ -16,6 +16,7 @@ function handOn(sketch: Sketch) {
   const session = new Session(sketch.lesson);
   let view: View = START_VIEW;
   const opened: string[] = [];
+  const unequal: [End, End][] = [];
   const offers: { from: readonly End[]; at: Point }[] = [];
   const hand = new Hand({
     session,
@@ -25,6 +26,8 @@ function handOn(sketch: Sketch) {
     },
     repaint: () => {},
     openSettings: (part) => opened.push(part),
+    openValue: (part) => opened.push(`value of ${part}`),
+    unequal: (from, to) => unequal.push([from, to]),
     offer: (from, at) => offers.push({ from, at }),
   });
   const at = (x: number, y: number) => toScreen(view, { x, y });
@@ -44,7 +47,7 @@ function handOn(sketch: Sketch) {
     hand.move(end);
     hand.up(end, { ...PLAIN_KEYS, ...keys });
   };
-  return { session, hand, opened, offers, at, press, release, click, drag, view: () => view };
+  return { session, hand, opened, unequal, offers, at, press, release, click, drag, view: () => view };
 }
 
 /** Two switches at (0, 0) and (0, 8), an AND at (14, 4), a lamp at (26, 4); nothing wired. */

@@ -1,12 +1,13 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Box, Point } from '@/core/circuit/geometry';
-import { type End, isPinEnd, sheetOf } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type PinEnd, sheetOf } from '@/core/circuit/lesson';
 import { type Guide, snap, spread } from '@/core/drawing/arrange';
 import { excerpt, paste } from '@/core/drawing/copies';
 import { connect, move } from '@/core/drawing/gestures';
 import { touching } from '@/core/drawing/join-up';
-import { courseOf, endPoint, inPart } from '@/core/drawing/placement';
+import { courseOf, endPoint, inPart, pinOf } from '@/core/drawing/placement';
 import { isFlat, keepCourse, pieceAt, pulledCourse, reconnect } from '@/core/drawing/pull';
+import { gather, widthAt } from '@/core/drawing/remedies';
 import { pairsOf, swept } from '@/core/drawing/sweep';
 import { kindOf } from '@/core/parts/catalogue';
 import { letGo, wirePairs } from '@/session/commands';
@@ -78,6 +79,10 @@ export interface HandSurroundings {
   /** Something that is painted has changed. */
   repaint(): void;
   openSettings(part: string): void;
+  /** Takes a number for an input of several bits. */
+  openValue(part: string): void;
+  /** A wire would join ends that are not equally wide: the remedies are shown. */
+  unequal(from: End, to: PinEnd): void;
   /** A wire was let go over bare paper: what fits there may be chosen. */
   offer(from: readonly End[], at: Point): void;
 }
@@ -484,17 +489,45 @@ export class Hand {
     if (!over && doing.clicking && this.hover?.is === 'pin') return;
     const pairs = doing.from.length > 1 ? this.pairs() : [];
     this.doing = { state: 'idle' };
-    if (pairs.length > 0) wirePairs(session, pairs);
+    if (pairs.length > 0) this.joinSwept(doing, pairs);
     else if (doing.end) {
       const edit =
         over &&
         reconnect(session.state.lesson, session.state.sheetId, doing.end.wire, doing.end.key, over.end);
       if (edit) session.edit(edit);
       else if (over) session.say('A wire cannot end on itself.', 'bad');
-    } else if (over) wirePairs(session, [[doing.from[0]!, over.end]]);
+    } else if (over) this.join(doing.from[0]!, over.end);
     else if (this.hover?.is === 'part')
       session.say('A wire ends at a pin or on another wire: aim at the end of a short line.');
     else if (!this.hover) offer(doing.from, this.at(pixel));
+  }
+
+  /** Joins two ends, or asks how where they are not equally wide. */
+  private join(from: End, to: End): void {
+    const { session, unequal } = this.around;
+    const { sheet } = session;
+    if (widthAt(sheet, from) === widthAt(sheet, to)) {
+      wirePairs(session, [[from, to]]);
+      return;
+    }
+    const reads = (end: End) =>
+      isPinEnd(end) && pinOf(sheet, end.part, end.port)?.port.direction === 'in' ? end : null;
+    const [onto, into] = [reads(to), reads(from)];
+    if (onto) unequal(from, onto);
+    else if (into) unequal(to, into);
+    else wirePairs(session, [[from, to]]);
+  }
+
+  /** Pins that were passed over, one by one; or all of them together where the one that they came to is a bus. */
+  private joinSwept(sweep: Wiring, pairs: readonly (readonly [End, End])[]): void {
+    const { session } = this.around;
+    const { sheet } = session;
+    const [to] = sweep.onto;
+    const bits = sweep.from.reduce((sum, end) => sum + widthAt(sheet, end), 0);
+    if (to && isPinEnd(to) && sweep.onto.length === 1 && widthAt(sheet, to) === bits) {
+      const edit = gather(sheet, sweep.from, to);
+      if (edit) session.edit(edit);
+    } else wirePairs(session, pairs);
   }
 
   private click(partId: string, keys: Keys, at: Point): void {
@@ -510,6 +543,10 @@ export class Hand {
     session.select({ parts: new Set([partId]), wires: new Set() });
     const role = kindOf(part).role?.(part.params);
     if (role?.role !== 'input') return;
+    if (role.by === 'port' && kindOf(part).ports(part.params)[0]!.width > 1) {
+      this.around.openValue(partId);
+      return;
+    }
     const latched = role.by === 'button' && (keys.shift || session.state.on.has(session.keyOf(partId)));
     const bit = kindOf(part).bitAt?.(part.params, inPart(at, part)) ?? 0;
     if (role.by === 'switch' || role.by === 'port' || latched) session.flip(partId, bit);

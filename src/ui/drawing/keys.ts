@@ -29,6 +29,7 @@ export interface KeySurroundings {
   openDeeds(): void;
   act(part: string): void;
   showAll(): void;
+  nextTrouble(): void;
   zoom(factor: number): void;
   /** Gives up a gesture. @returns whether one was under way. */
   cancel(): boolean;
@@ -49,6 +50,8 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
   const only = parts.length === 1 ? parts[0]! : null;
   if (afterPlacing(event, around)) return true;
   if (event.ctrlKey || event.metaKey) return commandKey(event, session);
+  // A key that moves a switch does nothing else.
+  if (session.boundTo(event.key)) return false;
   const nudge = NUDGE[event.key];
   if (event.altKey) {
     if (!nudge || parts.length === 0) return false;
@@ -85,6 +88,12 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
     case '/':
       if (only) around.open({ is: 'wire', part: only });
       return only !== null;
+    case '?':
+      if (only) around.open({ is: 'own', part: only });
+      return only !== null;
+    case 'F8':
+      around.nextTrouble();
+      return true;
     case '[':
       turnSelected(session, -1);
       return true;

@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import type { End, Params } from '@/core/circuit/lesson';
+import type { End, Params, PinEnd } from '@/core/circuit/lesson';
 import type { PartKind } from '@/core/parts/part-kind';
 
 /** What is open over the sheet; points are pixels within the drawing. */
@@ -22,7 +22,10 @@ export type Opened =
     }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
   | { readonly is: 'deeds'; readonly at: Point }
-  | { readonly is: 'wire'; readonly part: string }
+  /** What a keyboard wires a part to, the value of an input of several bits, and a part's own table. */
+  | { readonly is: 'wire' | 'value' | 'own'; readonly part: string }
+  | { readonly is: 'mend'; readonly index: number }
+  | { readonly is: 'widths'; readonly at: Point; readonly from: End; readonly to: PinEnd }
   | Placed;
 
 /** Parts that have just been placed: one more key repeats them or sets them. */

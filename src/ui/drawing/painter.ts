@@ -10,7 +10,7 @@ import {
   type Wire,
 } from '@/core/circuit/lesson';
 import type { Guide } from '@/core/drawing/arrange';
-import { crossingsOf, HOP, type Step, stepsOf } from '@/core/drawing/crossings';
+import { crossingsOf, HOP, longestPieces, type Step, stepsOf } from '@/core/drawing/crossings';
 import { jointsOf } from '@/core/drawing/joints';
 import {
   bodyOf,
@@ -23,8 +23,10 @@ import {
 } from '@/core/drawing/placement';
 import type { SheetNets } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
-import type { Shape } from '@/core/parts/shape';
+import type { Shape, TableLook } from '@/core/parts/shape';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
+import { runsOf } from '@/core/values/markup';
+import { type Radix, wordText } from '@/core/values/radix';
 import { FONTS, type Palette } from './palette';
 import { STEP, type View } from './view';
 
@@ -39,8 +41,12 @@ export interface Scene {
   readonly conflicts: ReadonlySet<number>;
   readonly standard: 'distinctive' | 'rectangular';
   readonly crossings: Settings['crossings'];
+  /** How values of buses are written along their wires; not at all without it. */
+  readonly buses?: Radix;
   /** Buttons that are held, by part. */
   readonly on: ReadonlySet<string>;
+  /** The sheet's truth table, for notes that show it. */
+  readonly table?: (() => TableLook | null) | undefined;
 }
 
 /** What the hand is doing on it. */
@@ -114,8 +120,9 @@ export function paint(
   g.lineJoin = 'round';
   const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
 
-  const thin = Math.max(THIN, 1 / s);
+  const thin = Math.max(THIN, 1 / s) * palette.lines;
   paintWires(g, scene, overlay, palette, seen, thin);
+  if (scene.buses) paintBusValues(g, scene, scene.buses, palette, seen);
   for (const part of scene.sheet.parts.values())
     if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part);
   paintEnds(g, scene.sheet, overlay, palette);
@@ -238,6 +245,48 @@ function paintWires(
   }
 }
 
+/** Shorter pieces of a bus have no room for its value. */
+const ROOM_FOR_VALUE = 4;
+
+/** How wide each bus is and what it carries, along its longest piece. */
+function paintBusValues(
+  g: CanvasRenderingContext2D,
+  scene: Scene,
+  radix: Radix,
+  palette: Palette,
+  seen: Box,
+): void {
+  for (const { wire, a, b } of longestPieces(scene.sheet)) {
+    const nets = scene.netlist.netsOfWire(wire);
+    if (!nets || nets.length < 2 || !overlap(bounds([a, b]), seen)) continue;
+    const [left, right] = [Math.min(a.x, b.x), Math.max(a.x, b.x)];
+    if (right - left < 2) continue;
+    g.strokeStyle = palette.ink;
+    g.lineWidth = 0.12;
+    g.beginPath();
+    g.moveTo(left + 0.7, a.y + 0.55);
+    g.lineTo(left + 1.3, a.y - 0.55);
+    g.stroke();
+    g.fillStyle = palette.quiet;
+    setFont(g, 400, 0.8, FONTS.mono);
+    writeText(g, String(nets.length), left + 1.1, a.y - 0.7, 0.8, 'center');
+    if (right - left < ROOM_FOR_VALUE) continue;
+    const text = wordText(
+      nets.map((net) => scene.values[net] as Logic),
+      radix,
+    );
+    const size = 0.95 * palette.letters;
+    setFont(g, 600, size, FONTS.mono);
+    const at = { x: (left + 2 + right) / 2, y: a.y };
+    const half = g.measureText(text).width / 2 + 0.25;
+    if (2 * half > right - left - 2) continue;
+    g.fillStyle = palette.paper;
+    g.fillRect(at.x - half, at.y - size * 0.6, 2 * half, size * 1.2);
+    g.fillStyle = palette.ink;
+    writeText(g, text, at.x, at.y + size * 0.35, size, 'center');
+  }
+}
+
 /** A bus is one strong line of ink, whatever its bits are, but for a conflict on one of them. */
 function busSignal(scene: Scene, nets: readonly number[]): Signal {
   return nets.some((net) => scene.conflicts.has(net)) ? 'conflict' : 'bus';
@@ -318,7 +367,8 @@ function strokeSignal(
 ): void {
   if (courses.length === 0) return;
   g.strokeStyle = signalColour(signal, palette);
-  g.lineWidth = signal === ONE || signal === 'bus' ? THICK : signal === 'conflict' ? MEDIUM : thin;
+  const heavy = signal === ONE || signal === 'bus' ? THICK : MEDIUM;
+  g.lineWidth = signal === ONE || signal === 'bus' || signal === 'conflict' ? heavy * palette.lines : thin;
   g.lineCap = 'butt';
   if (signal === Z) g.setLineDash([0.45, 0.4]);
   g.beginPath();
@@ -390,6 +440,7 @@ function paintPart(
       return net === undefined ? Z : (scene.values[net] as Logic);
     },
     held: scene.on.has(part.id),
+    table: scene.table,
   });
   g.save();
   g.translate(part.at.x, part.at.y);
@@ -402,10 +453,9 @@ function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palet
   if (shape.shape === 'text') {
     const at = oriented(shape, part);
     g.fillStyle = palette[shape.paint ?? 'ink'];
-    g.font = `${shape.bold ? '700' : '400'} ${shape.size}px ${shape.face === 'mono' ? FONTS.mono : FONTS.text}`;
-    g.textAlign = textSide(shape.align, part);
-    g.textBaseline = 'alphabetic';
-    g.fillText(shape.text, at.x, at.y + shape.size * 0.35);
+    setFont(g, shape.bold ? 700 : 400, shape.size, shape.face === 'mono' ? FONTS.mono : FONTS.text);
+    const align = textSide(shape.align, part);
+    writeText(g, shape.text, at.x, at.y + shape.size * 0.35, shape.size, align);
     return;
   }
   g.save();
@@ -422,29 +472,69 @@ function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palet
   }
   if (shape.stroke) {
     g.strokeStyle = palette[shape.stroke];
-    g.lineWidth = shape.weight ?? 0.1;
+    g.lineWidth = (shape.weight ?? 0.1) * palette.lines;
     g.lineCap = 'round';
     g.stroke(path);
   }
   g.restore();
 }
 
+/** Height of labels in grid steps. */
+const LABEL = 1.15;
+let font = { weight: 400, face: FONTS.text };
+
+function setFont(g: CanvasRenderingContext2D, weight: number, size: number, face: string): void {
+  font = { weight, face };
+  g.font = `${weight} ${size}px ${face}`;
+}
+
+/** Writes a text with its subscripts and bars, in the font that was set last. */
+function writeText(
+  g: CanvasRenderingContext2D,
+  text: string,
+  x: number,
+  y: number,
+  size: number,
+  align: 'left' | 'center' | 'right',
+): void {
+  g.textBaseline = 'alphabetic';
+  if (!/[_~]/.test(text)) {
+    g.textAlign = align;
+    g.fillText(text, x, y);
+    return;
+  }
+  const { weight, face } = font;
+  const sized = (low: boolean) => setFont(g, weight, low ? size * 0.72 : size, face);
+  const runs = runsOf(text).map((run) => {
+    sized(run.low);
+    return { ...run, width: g.measureText(run.text).width };
+  });
+  const whole = runs.reduce((sum, run) => sum + run.width, 0);
+  let at = align === 'left' ? x : align === 'right' ? x - whole : x - whole / 2;
+  g.textAlign = 'left';
+  for (const { text: said, low, barred, width } of runs) {
+    sized(low);
+    const base = low ? y + size * 0.22 : y;
+    g.fillText(said, at, base);
+    if (barred) g.fillRect(at, y - size * 0.86, width, size * 0.08);
+    at += width;
+  }
+  sized(false);
+}
+
 function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette: Palette): void {
   if (!part.label) return;
   const side = labelSide(part);
   g.fillStyle = palette.ink;
-  g.font = `600 1.15px ${FONTS.text}`;
-  g.textBaseline = 'alphabetic';
+  const size = LABEL * palette.letters;
+  setFont(g, 600, size, FONTS.text);
   const middle = (body.y0 + body.y1) / 2 + 0.4;
   if (side === 'left') {
-    g.textAlign = 'right';
-    g.fillText(part.label, body.x0 - 0.85, middle);
+    writeText(g, part.label, body.x0 - 0.85, middle, size, 'right');
   } else if (side === 'right') {
-    g.textAlign = 'left';
-    g.fillText(part.label, body.x1 + 1.3, middle);
+    writeText(g, part.label, body.x1 + 1.3, middle, size, 'left');
   } else if (side === 'top') {
-    g.textAlign = 'center';
-    g.fillText(part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6);
+    writeText(g, part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6, size, 'center');
   }
 }
 

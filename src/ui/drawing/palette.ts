@@ -15,9 +15,13 @@ export type Palette = Readonly<
     | `wire-${WireColour}`,
     string
   >
->;
+> & {
+  /** How much thicker lines, and how much larger labels are drawn than usual. */
+  readonly lines: number;
+  readonly letters: number;
+};
 
-const NAMES: readonly (keyof Palette)[] = [
+const NAMES: readonly Exclude<keyof Palette, 'lines' | 'letters'>[] = [
   'ink',
   'raised',
   'paper',
@@ -39,9 +43,11 @@ const NAMES: readonly (keyof Palette)[] = [
 /** Reads the colours of the theme that is on now. */
 export function readPalette(): Palette {
   const style = getComputedStyle(document.documentElement);
-  return Object.fromEntries(
+  const factor = (name: string) => Number(style.getPropertyValue(name)) || 1;
+  const colours = Object.fromEntries(
     NAMES.map((n) => [n, style.getPropertyValue(`--${n}`).trim() || '#000']),
-  ) as Palette;
+  );
+  return { ...colours, lines: factor('--line-scale'), letters: factor('--text-scale') } as unknown as Palette;
 }
 
 export interface Fonts {

@@ -36,6 +36,7 @@ export function useDesk(around: DeskSurroundings): DeskHolder {
           openTyping: (first) => latest.current.openTyping(first),
           act: (part) => latest.current.act(part),
           showAll: () => latest.current.showAll(),
+          nextTrouble: () => latest.current.nextTrouble(),
           spot: () => latest.current.spot(),
         });
         for (const use of waiting.splice(0)) use(now);

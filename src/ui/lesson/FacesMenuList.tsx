@@ -1,6 +1,8 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
+import { RADICES } from '@/core/values/radix';
+import { toggleProjector, useProjector } from '@/ui/controls/theme';
 import type { Face, FacesMenuProps } from './face';
 import { useSession, useSessionState } from './session-context';
 
@@ -12,6 +14,7 @@ const CROSSINGS = { plain: 'Plain', gap: 'With a gap', bridge: 'With a bridge' }
 export function FacesMenuList({ open, onChange }: FacesMenuProps) {
   const session = useSession();
   const settings = useSessionState((s) => s.lesson.settings);
+  const projector = useProjector();
   const change = (part: Partial<typeof settings>) =>
     session.edit({ type: 'changeLesson', change: { settings: { ...settings, ...part } } });
   return (
@@ -29,6 +32,14 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
               <Tick on={open.has(face)} /> {NAMES[face]}
             </DropdownMenu.CheckboxItem>
           ))}
+          <DropdownMenu.CheckboxItem
+            className="menu-item"
+            checked={projector}
+            onCheckedChange={toggleProjector}
+          >
+            <Tick on={projector} /> Large, for a projector
+            <span className="ml-auto pl-3 text-xs text-quiet">F9</span>
+          </DropdownMenu.CheckboxItem>
           <DropdownMenu.Separator className="my-1 border-t border-hairline" />
           <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Gate symbols</DropdownMenu.Label>
           <DropdownMenu.RadioGroup
@@ -51,6 +62,18 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
             {(['plain', 'gap', 'bridge'] as const).map((v) => (
               <DropdownMenu.RadioItem key={v} className="menu-item" value={v}>
                 <Tick on={settings.crossings === v} /> {CROSSINGS[v]}
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
+          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Values of buses</DropdownMenu.Label>
+          <DropdownMenu.RadioGroup
+            value={settings.buses}
+            onValueChange={(v) => change({ buses: v as typeof settings.buses })}
+          >
+            {RADICES.map((v) => (
+              <DropdownMenu.RadioItem key={v} className="menu-item" value={v}>
+                <Tick on={settings.buses === v} /> {v === 'signed' ? "two's complement" : v}
               </DropdownMenu.RadioItem>
             ))}
           </DropdownMenu.RadioGroup>

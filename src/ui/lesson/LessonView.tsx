@@ -6,6 +6,7 @@ import type { Session } from '@/session/session';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { toggleProjector } from '@/ui/controls/theme';
 import { Faces } from './Faces';
 import { FacesMenu } from './FacesMenu';
 import type { Face } from './face';
@@ -153,6 +154,18 @@ function useLessonKeys(session: Session): void {
       if (event.defaultPrevented || (event.target instanceof Element && event.target.closest(TAKES_KEYS)))
         return;
       const command = event.ctrlKey || event.metaKey;
+      const bound = command || event.altKey ? null : session.boundTo(event.key);
+      if (bound) {
+        event.preventDefault();
+        if (bound.kind === 'button') session.put([[session.keyOf(bound.id), 1]]);
+        else if (!event.repeat) session.flip(bound.id);
+        return;
+      }
+      if (event.key === 'F9') {
+        event.preventDefault();
+        toggleProjector();
+        return;
+      }
       const letter = event.key.toLowerCase();
       const clocked = hasClock(session.state.netlist);
       if (command && letter === 'z') event.shiftKey ? session.redo() : session.undo();
@@ -163,7 +176,15 @@ function useLessonKeys(session: Session): void {
       else return;
       event.preventDefault();
     };
+    const release = (event: KeyboardEvent) => {
+      const bound = session.boundTo(event.key);
+      if (bound?.kind === 'button') session.put([[session.keyOf(bound.id), 0]]);
+    };
     window.addEventListener('keydown', key);
-    return () => window.removeEventListener('keydown', key);
+    window.addEventListener('keyup', release);
+    return () => {
+      window.removeEventListener('keydown', key);
+      window.removeEventListener('keyup', release);
+    };
   }, [session]);
 }

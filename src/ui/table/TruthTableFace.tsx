@@ -7,6 +7,7 @@ import { sourceKey, type Terminal } from '@/core/netlist/netlist';
 import { letterOf } from '@/core/values/logic';
 import { reorder } from '@/session/face-commands';
 import { rowNow } from '@/session/moment';
+import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { useRows } from './useRows';
 
@@ -232,7 +233,7 @@ function Heading({
         if (to >= 0 && to < group.length) moveTo(terminal.part, to);
       }}
     >
-      {terminal.name}
+      <Marked text={terminal.name} />
     </span>
   );
 }
