@@ -1,6 +1,7 @@
 // Measures the built application in Chromium: compressed JavaScript of the first load of a lesson page, and how
 // long an interaction takes to be on screen on the demo sheets. `npm run bench:ui`
-import { spawn } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 
@@ -68,6 +69,103 @@ async function interaction(page, act, times = 30) {
   }
   await cdp.detach();
   return { work, shown };
+}
+
+/** Times of frames in ms while something is done before each of them, in the page itself. */
+async function frames(page, gesture, times = 60) {
+  return page.evaluate(
+    async ([name, count]) => {
+      const sheet = document.querySelector('[role="application"]');
+      const box = sheet.getBoundingClientRect();
+      const at = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
+      const send = (type, x, y, more = {}) =>
+        sheet.dispatchEvent(
+          new PointerEvent(type, { bubbles: true, clientX: x, clientY: y, pointerId: 1, button: 0, ...more }),
+        );
+      const frame = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)));
+      const start = window.__grip ?? at;
+      if (name !== 'zoom') send('pointerdown', start.x, start.y);
+      const taken = [];
+      await frame();
+      for (let i = 0; i < count; i++) {
+        const begun = performance.now();
+        const way = 40 * Math.sin(i / 6);
+        if (name === 'zoom')
+          sheet.querySelector('canvas').dispatchEvent(
+            new WheelEvent('wheel', {
+              bubbles: true,
+              cancelable: true,
+              clientX: at.x,
+              clientY: at.y,
+              deltaY: i % 20 < 10 ? -20 : 20,
+            }),
+          );
+        else send('pointermove', start.x + 6 + way, start.y + way / 2);
+        await frame();
+        taken.push(performance.now() - begun);
+      }
+      if (name !== 'zoom') send('pointerup', start.x, start.y);
+      await frame();
+      return taken;
+    },
+    [gesture, times],
+  );
+}
+
+/** A sheet of so many parts: its first paint, frames while all of it is in view, and what an edit takes. */
+async function bigSheet(parts) {
+  const file = `.build/big-${parts}.manege.json`;
+  mkdirSync('.build', { recursive: true });
+  execFileSync('scripts/run-ts', ['scripts/big-lesson.ts', String(parts), file]);
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'block',
+  });
+  const page = await context.newPage();
+  page.setDefaultTimeout(120_000);
+  await page.goto(base);
+  await page.waitForSelector('article');
+  await page.locator('input[type=file]').first().setInputFiles(file);
+  const card = page.getByRole('link', { name: /^Open \d+ parts/ }).first();
+  await card.waitFor();
+  const address = await card.getAttribute('href');
+  const paints = [];
+  for (let i = 0; i < 5; i++) {
+    await page.goto(base + address);
+    await page.waitForFunction(() => performance.getEntriesByName('sheet drawn').length > 0);
+    paints.push(await page.evaluate(() => performance.getEntriesByName('sheet drawn')[0].startTime));
+  }
+  const row = (name, list) =>
+    console.log(
+      `${`${parts} parts: ${name}`.padEnd(50)} median ${median(list).toFixed(1)} ms (worst ${Math.max(...list).toFixed(1)}) of ${list.length}`,
+    );
+  row('first paint after the page is asked for', paints);
+  const sheet = page.getByRole('application');
+  await page.waitForTimeout(1500);
+  const box = await sheet.boundingBox();
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await page.waitForTimeout(500);
+  // The margin of the sheet is paper.
+  await page.evaluate(([x, y]) => Object.assign(window, { __grip: { x, y } }), [box.x + 6, box.y + 6]);
+  row('frame while panning, all in view', await frames(page, 'pan'));
+  row('frame while zooming, all in view', await frames(page, 'zoom'));
+  // Edits are looked at closely: one switch and what is around it.
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -250);
+  await sheet.focus();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(200);
+  await sheet.focus();
+  const { shown } = await interaction(
+    page,
+    (i) => page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight'),
+    12,
+  );
+  row('closely: move a switch by a step, on screen after', shown);
+  const flip = await interaction(page, () => page.keyboard.press('Enter'), 12);
+  row('closely: flip a switch, on screen after', flip.shown);
+  await context.close();
 }
 
 const browser = await chromium.launch({
@@ -145,6 +243,8 @@ try {
     'lamp chase: move a flip-flop, its wires laid anew',
     await interaction(page, (i) => page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight')),
   );
+  await context.close();
+  for (const parts of [300, 1000, 5000, 20_000]) await bigSheet(parts);
 } finally {
   await browser.close();
   server.kill();

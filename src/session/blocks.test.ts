@@ -1,4 +1,5 @@
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
+import { follow } from '@/core/drawing/follow';
 import { blocksFor } from '@/core/netlist/blocks';
 import { findKind } from '@/core/parts/catalogue';
 import { readTyped } from '@/core/parts/typed';
@@ -28,6 +29,7 @@ function lesson(): Lesson {
 /** Two sheets: the half adder as a block on the second, wired to switches and lamps. */
 function withBlock(): Session {
   const session = new Session(lesson());
+  session.setFollow(follow);
   portsForSheet(session, 'sheet1');
   addSheet(session);
   const [kind] = blocksFor(session.state.lesson, session.state.sheetId);
@@ -49,6 +51,7 @@ const ones = (session: Session) => {
 
 test('switches and lamps become ports in one step, and the circuit stays the same', () => {
   const session = new Session(lesson());
+  session.setFollow(follow);
   const before = ones(session);
   portsForSheet(session, 'sheet1');
   expect([...session.sheet.parts.values()].map((p) => p.kind).sort()).toEqual([
@@ -171,6 +174,7 @@ test('removing a sheet that is used says what it breaks', () => {
 
 test('a sheet without ports says how to place them', () => {
   const session = new Session(lesson());
+  session.setFollow(follow);
   addSheet(session);
   portsForSheet(session, session.state.sheetId);
   expect(session.state.notice?.text).toMatch(/type|typing/);
@@ -191,6 +195,7 @@ test('a signal that never rests inside a block is told of the block', () => {
     'outer',
   );
   const session = new Session({ ...emptyLesson('test-lesson', 'T'), sheets: [outer, ring] });
+  session.setFollow(follow);
   session.flip('s');
   expect(session.state.diagnostics).toMatchObject([
     {

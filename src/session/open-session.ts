@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Read } from '@/core/formats/read-json';
 import { storeProblem } from '@/store/database';
-import { journalEdit, momentOf, openLesson, saveMoment, saveSnapshot } from '@/store/lessons';
+import { isJournaled, journalEdit, momentOf, openLesson, saveMoment, saveSnapshot } from '@/store/lessons';
 import { tableMaker } from '@/workers/table-client';
 import { type Keeper, Session, type SessionState } from './session';
 
@@ -44,7 +44,7 @@ async function keptSession(lesson: Lesson): Promise<OpenSession> {
     session.store.setState({ readOnly: !mine });
   });
   await lock.ask();
-  if (!session.state.readOnly)
+  if (!session.state.readOnly && (await isJournaled(lesson.id)))
     await saveSnapshot(lesson).catch((error) => session.say(storeProblem(error), 'bad'));
   return {
     session,

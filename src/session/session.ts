@@ -1,8 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { apply, type Edit, type Effect, effectOf, invert } from '@/core/circuit/edit';
+import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import { type Following, followSheets } from '@/core/drawing/blocks';
-import { followNotes } from '@/core/drawing/living-notes';
+import type { Following } from '@/core/drawing/blocks';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
@@ -72,6 +71,16 @@ export interface SessionState {
   readonly notice: Notice | null;
 }
 
+/** What must follow an edit, for a lesson as it is once the edit has been made. */
+export type Follow = (lesson: Lesson) => Following;
+
+/** Whether anything in a lesson follows what is changed elsewhere: blocks, or tables on a sheet. */
+function hasFollowers(lesson: Lesson): boolean {
+  return lesson.sheets.some((s) =>
+    [...s.parts.values()].some((p) => p.kind === 'block' || p.kind === 'truth'),
+  );
+}
+
 /** Where a session's edits go; a session without one lives in memory alone. */
 export interface Keeper {
   edit(edit: Edit): void;
@@ -103,6 +112,7 @@ export class Session {
   /** State that is set but not yet shown, while one change is worked out. */
   private pending: SessionState | null = null;
   private depth = 0;
+  private follow: Follow | null = null;
 
   constructor(
     lesson: Lesson,
@@ -182,7 +192,20 @@ export class Session {
    * @returns whether it was made; if not, a notice says why.
    */
   edit(edit: Edit): boolean {
-    const { edits, wiresLost } = this.following(edit);
+    const { lesson } = this.state;
+    // Either may have what follows: a part that does can come with the edit itself.
+    const applied = apply(lesson, edit);
+    const followed = applied.ok && (hasFollowers(lesson) || hasFollowers(applied.lesson));
+    if (!followed) return this.make(edit, (history, inverse) => noted(history, inverse));
+    if (!this.follow) {
+      // It is fetched where it is needed at all; the edit is made as soon as it is there.
+      void this.fetchFollow().then((follow) => {
+        this.follow = follow;
+        this.edit(edit);
+      });
+      return true;
+    }
+    const { edits, wiresLost } = this.follow(applied.lesson);
     const whole: Edit = edits.length > 0 ? { type: 'group', edits: [edit, ...edits] } : edit;
     const made = this.make(whole, (history, inverse) => noted(history, inverse));
     if (made && wiresLost > 0)
@@ -194,14 +217,13 @@ export class Session {
     return made;
   }
 
-  /** What blocks and living notes need once an edit has changed the ports or the name of their sheet. */
-  private following(edit: Edit): Following {
-    const { lesson } = this.state;
-    const applied = apply(lesson, edit);
-    if (!applied.ok) return { edits: [], wiresLost: 0 };
-    const { edits, wiresLost } =
-      lesson.sheets.length > 1 ? followSheets(applied.lesson) : { edits: [], wiresLost: 0 };
-    return { edits: [...edits, ...followNotes(applied.lesson)], wiresLost };
+  /** Gives what blocks and living notes need once an edit has been made. */
+  setFollow(follow: Follow): void {
+    this.follow = follow;
+  }
+
+  private fetchFollow(): Promise<Follow> {
+    return import('@/core/drawing/follow').then((m) => m.follow);
   }
 
   undo(): void {
@@ -220,12 +242,12 @@ export class Session {
       this.say('This lesson cannot be changed here.', 'bad');
       return false;
     }
-    const applied = apply(lesson, edit);
+    const applied = applyWithInverse(lesson, edit);
     if (!applied.ok) {
       this.say(`That does not work: ${applied.reason}.`, 'bad');
       return false;
     }
-    const inverse = invert(lesson, edit);
+    const { inverse } = applied;
     this.keeper?.edit(edit);
     const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).family === 'Notes');
     this.together(() => this.adopt(applied.lesson, remember(history, inverse), effect));

@@ -89,6 +89,7 @@ export function spokenPart(state: SessionState, sheet: Sheet, part: Part): strin
     return width === 1 ? letterOf(bits[0]!) : wordText(bits, 'hexadecimal');
   };
   const outputs = ports.filter((p) => p.direction === 'out');
+  if (ports.length === 0) return kind.spoken(part.params);
   const words = [spokenName(part), kind.spoken(part.params)];
   if (driven.length) words.push(`from ${listed(driven)}`);
   if (outputs.length === 1) words.push(`${kind.role ? '' : 'output '}${value(outputs[0]!.name)}`);

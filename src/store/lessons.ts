@@ -48,6 +48,11 @@ export async function saveSnapshot(lesson: Lesson, upTo = Number.POSITIVE_INFINI
   });
 }
 
+/** Whether a lesson's journal holds edits that its snapshot does not. */
+export async function isJournaled(lesson: string): Promise<boolean> {
+  return (await database.journal.where('lesson').equals(lesson).count()) > 0;
+}
+
 /** Adds an edit to the journal; resolves with its number when the browser has it. */
 export async function journalEdit(lesson: string, edit: Edit): Promise<number> {
   return database.journal.add({ lesson, edit } as never);

@@ -194,6 +194,22 @@ export function invert(lesson: Lesson, edit: Edit): Edit {
   return inverted;
 }
 
+/** Both at once: the lesson with the edit made, and the edit that takes it back. */
+export function applyWithInverse(
+  lesson: Lesson,
+  edit: Edit,
+): Exclude<Applied, { ok: true }> | { readonly ok: true; readonly lesson: Lesson; readonly inverse: Edit } {
+  const draft = new Draft(lesson);
+  try {
+    const inverse = invertOn(draft, edit);
+    draft.checkEnds();
+    return { ok: true, lesson: draft.lesson, inverse };
+  } catch (refusal) {
+    if (refusal instanceof Refusal) return { ok: false, reason: refusal.message };
+    throw refusal;
+  }
+}
+
 function invertOn(draft: Draft, edit: Edit): Edit {
   if (edit.type === 'group')
     return { type: 'group', edits: edit.edits.map((e) => invertOn(draft, e)).reverse() };

@@ -49,6 +49,19 @@ export function around(boxes: Iterable<Box>): Box | null {
   return all;
 }
 
+/** The smallest box around points, or null where there are none. */
+export function aroundPoints(points: Iterable<Point>): Box | null {
+  let [x0, y0] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  let [x1, y1] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const { x, y } of points) {
+    if (x < x0) x0 = x;
+    if (x > x1) x1 = x;
+    if (y < y0) y0 = y;
+    if (y > y1) y1 = y;
+  }
+  return x0 <= x1 ? { x0, y0, x1, y1 } : null;
+}
+
 export function grown(b: Box, by: number): Box {
   return { x0: b.x0 - by, y0: b.y0 - by, x1: b.x1 + by, y1: b.y1 + by };
 }

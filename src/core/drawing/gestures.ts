@@ -66,7 +66,12 @@ export function connect(sheet: Sheet, from: End, to: End): Edit | null {
   const wire: Wire = { id: freshId(sheet.wires, 'w'), from, to, course: [] };
   const joined: Sheet = { ...sheet, wires: new Map(sheet.wires).set(wire.id, wire) };
   const nets = wireNets(joined);
-  const course = findCourse(joined, wire, new Obstacles(joined, nets, new Set([wire.id])), nets);
+  const course = findCourse(
+    joined,
+    wire,
+    new Obstacles(joined, nets, new Set([wire.id]), courseOf(joined, wire)),
+    nets,
+  );
   const added: Edit = { type: 'addWire', sheet: sheet.id, wire: { ...wire, course: course ?? [] } };
   return course ? added : group([added, ...relay(joined, [wire.id])]);
 }

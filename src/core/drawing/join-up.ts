@@ -100,7 +100,7 @@ function insertOnWire(lesson: Lesson, sheetId: string, partId: string): Edit | n
   const { wire } = under;
   const forwards = isUpstream(sheet, wire, 'from');
   const [near, far] = forwards ? (['from', 'to'] as const) : (['to', 'from'] as const);
-  const points = forwards ? courseOf(sheet, wire) : courseOf(sheet, wire).reverse();
+  const points = forwards ? courseOf(sheet, wire) : [...courseOf(sheet, wire)].reverse();
   const second: Wire = {
     id: freshId(sheet.wires, 'w'),
     from: pinEnd(output),

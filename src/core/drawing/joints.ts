@@ -1,6 +1,6 @@
 import { nearestOnPiece, type Point, samePoint } from '../circuit/geometry';
-import type { Sheet } from '../circuit/lesson';
-import { courseOf, pinsOf } from './placement';
+import { isPinEnd, type Sheet, type Wire } from '../circuit/lesson';
+import { courseOf, pinOf } from './placement';
 import { wireNets } from './wire-nets';
 
 /** A dot: a point where three or more ways of one net meet. */
@@ -8,11 +8,6 @@ export interface Joint {
   readonly at: Point;
   /** A wire of the net, whose value the dot shows. */
   readonly wire: string;
-}
-
-interface NetCourse {
-  readonly wire: string;
-  readonly points: readonly Point[];
 }
 
 const WAYS = { right: 1, down: 2, left: 4, up: 8 };
@@ -34,33 +29,56 @@ export function jointsOf(sheet: Sheet): readonly Joint[] {
   return joints;
 }
 
+/** Joints found before for the courses of one net: while all of them stay as they are, so do its joints. */
+const byNet = new WeakMap<
+  readonly Point[],
+  { readonly courses: readonly (readonly Point[])[]; readonly joints: readonly Joint[] }
+>();
+
 function findJoints(sheet: Sheet): Joint[] {
   const nets = wireNets(sheet);
-  const courses = new Map<number, NetCourse[]>();
+  const byNumber = new Map<number, Wire[]>();
   for (const wire of sheet.wires.values()) {
     const net = nets.ofWire(wire.id)!;
-    const list = courses.get(net) ?? [];
-    list.push({ wire: wire.id, points: courseOf(sheet, wire) });
-    courses.set(net, list);
+    const list = byNumber.get(net);
+    if (list) list.push(wire);
+    else byNumber.set(net, [wire]);
   }
-  const leads = new Map<string, number>();
-  for (const part of sheet.parts.values())
-    for (const pin of pinsOf(part))
-      leads.set(`${pin.at.x},${pin.at.y}`, way(pin.at, { x: pin.at.x - pin.out.x, y: pin.at.y - pin.out.y }));
-
   const joints: Joint[] = [];
-  for (const net of courses.values()) {
-    const seen = new Set<string>();
-    for (const { wire, points } of net)
-      for (const at of points) {
-        const key = `${at.x},${at.y}`;
-        if (seen.has(key)) continue;
-        seen.add(key);
-        let ways = leads.get(key) ?? 0;
-        for (const other of net) ways |= waysThrough(other.points, at);
-        if (bits(ways) > 2) joints.push({ at, wire });
-      }
+  for (const wires of byNumber.values()) {
+    if (wires.length < 2) continue;
+    const courses = wires.map((w) => courseOf(sheet, w));
+    const known = byNet.get(courses[0]!);
+    const same = known?.courses.length === courses.length && known.courses.every((c, i) => c === courses[i]);
+    const found = same ? known.joints : jointsOfNet(sheet, wires, courses);
+    if (!same) byNet.set(courses[0]!, { courses, joints: found });
+    joints.push(...found);
   }
+  return joints;
+}
+
+function jointsOfNet(sheet: Sheet, wires: readonly Wire[], courses: readonly (readonly Point[])[]): Joint[] {
+  const leads = new Map<string, number>();
+  for (const wire of wires)
+    for (const end of [wire.from, wire.to]) {
+      const pin = isPinEnd(end) ? pinOf(sheet, end.part, end.port) : null;
+      if (pin)
+        leads.set(
+          `${pin.at.x},${pin.at.y}`,
+          way(pin.at, { x: pin.at.x - pin.out.x, y: pin.at.y - pin.out.y }),
+        );
+    }
+  const joints: Joint[] = [];
+  const seen = new Set<string>();
+  for (const [i, points] of courses.entries())
+    for (const at of points) {
+      const key = `${at.x},${at.y}`;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      let ways = leads.get(key) ?? 0;
+      for (const other of courses) ways |= waysThrough(other, at);
+      if (bits(ways) > 2) joints.push({ at, wire: wires[i]!.id });
+    }
   return joints;
 }
 

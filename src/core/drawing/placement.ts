@@ -94,8 +94,19 @@ export function extentOf(part: Part): Box {
 /** How wide a label is, roughly, in grid steps: the painter measures, the layout only keeps clear of it. */
 const LETTER = 0.62;
 
+const footprints = new WeakMap<Part, Box>();
+
 /** Everything that is painted of a part, its label with it. */
 export function footprintOf(part: Part): Box {
+  let box = footprints.get(part);
+  if (!box) {
+    box = findFootprint(part);
+    footprints.set(part, box);
+  }
+  return box;
+}
+
+function findFootprint(part: Part): Box {
   const e = extentOf(part);
   const kind = kindOf(part);
   const below = kind.role ? e.y1 + 1.4 : e.y1;
@@ -138,7 +149,23 @@ export function pinOf(sheet: Sheet, partId: string, port: string): Pin | null {
  * The course of a wire from end to end, orthogonal whatever the file says: where two points are not in line a
  * corner is put between them. Empty where an end is missing.
  */
-export function courseOf(sheet: Sheet, wire: Wire): Point[] {
+export function courseOf(sheet: Sheet, wire: Wire): readonly Point[] {
+  const holder = (end: End) => (isPinEnd(end) ? sheet.parts.get(end.part) : undefined);
+  const [from, to] = [holder(wire.from), holder(wire.to)];
+  const known = courses.get(wire);
+  if (known && known.from === from && known.to === to) return known.points;
+  const points = findPoints(sheet, wire);
+  courses.set(wire, { from, to, points });
+  return points;
+}
+
+/** Courses found before, with the parts at their ends: while those stay as they are, so does the course. */
+const courses = new WeakMap<
+  Wire,
+  { readonly from: Part | undefined; readonly to: Part | undefined; readonly points: readonly Point[] }
+>();
+
+function findPoints(sheet: Sheet, wire: Wire): Point[] {
   const a = endPoint(sheet, wire.from);
   const b = endPoint(sheet, wire.to);
   if (!a || !b) return [];

@@ -42,7 +42,10 @@ export function pulledCourse(sheet: Sheet, wireId: string, piece: number, by: nu
   const points = courseOf(sheet, wire);
   if (!from || !to || !points[piece + 1]) return null;
   const nets = wireNets(sheet);
-  const obstacles = new Obstacles(sheet, nets, new Set(withBranches(sheet, new Set([wireId]))));
+  const again = new Set(withBranches(sheet, new Set([wireId])));
+  const aside = isFlat(points, piece) ? { x: 0, y: by } : { x: by, y: 0 };
+  const reach = points.map((p) => ({ x: p.x + aside.x, y: p.y + aside.y }));
+  const obstacles = new Obstacles(sheet, nets, again, [...points, ...reach]);
   const net = nets.ofWire(wireId) ?? -1;
   for (let d = by; d !== 0; d -= Math.sign(by)) {
     const course = shifted(points, piece, d, from.out, to.out);

@@ -66,10 +66,12 @@ const MOST_RETRIES = 2;
  * one finds no way, it is laid first and those that shut it in are laid anew after it.
  */
 export function relay(sheet: Sheet, wires: readonly string[], retries = MOST_RETRIES): Edit[] {
+  if (wires.length === 0) return [];
   const edits: Edit[] = [];
   const stuck: string[] = [];
   const nets = wireNets(sheet);
-  const obstacles = new Obstacles(sheet, nets, new Set(wires));
+  const ends = wires.flatMap((id) => courseOf(sheet, sheet.wires.get(id)!));
+  const obstacles = new Obstacles(sheet, nets, new Set(wires), ends);
   const laid = new Map(sheet.wires);
   const now = (): Sheet => ({ ...sheet, wires: laid });
   const todo = new Set(wires);

@@ -1,5 +1,15 @@
 import FlatQueue from 'flatqueue';
-import { around, type Box, contains, eachPiece, grown, type Point, simplified } from '../circuit/geometry';
+import {
+  around,
+  aroundPoints,
+  type Box,
+  contains,
+  eachPiece,
+  grown,
+  overlap,
+  type Point,
+  simplified,
+} from '../circuit/geometry';
 import type { Sheet } from '../circuit/lesson';
 import { bodyOf, courseOf, extentOf, footprintOf, pinsOf } from './placement';
 import type { WireNets } from './wire-nets';
@@ -51,12 +61,29 @@ export class Obstacles {
   /** Nets that turn or end at a point. */
   private readonly nodes: Int32Array;
 
-  /** @param without wires that are about to be laid anew, and so are not in the way. */
-  constructor(sheet: Sheet, nets: WireNets, without: ReadonlySet<string>) {
-    const courses = [...sheet.wires.values()].map((w) => ({ id: w.id, points: courseOf(sheet, w) }));
-    const parts = [...sheet.parts.values()];
-    const points = courses.flatMap((c) => c.points.map(({ x, y }) => ({ x0: x, y0: y, x1: x, y1: y })));
-    const all = around([...parts.map(footprintOf), ...parts.map(extentOf), ...points]);
+  /**
+   * @param without wires that are about to be laid anew, and so are not in the way.
+   * @param ends between which they will be laid: only what is as near to them as a course may go is looked at.
+   */
+  constructor(
+    sheet: Sheet,
+    nets: WireNets,
+    without: ReadonlySet<string>,
+    ends: Iterable<Point> | null = null,
+  ) {
+    const near = ends && aroundPoints(ends);
+    const region = near && grown(near, ROOM);
+    const here = (box: Box) => !region || overlap(region, box);
+    const parts = [...sheet.parts.values()].filter((p) => here(footprintOf(p)) || here(extentOf(p)));
+    const courses = [...sheet.wires.values()]
+      .map((w) => ({ id: w.id, points: courseOf(sheet, w) }))
+      .filter(({ points }) => points.length > 0 && here(aroundPoints(points)!));
+    const all = around([
+      ...parts.map(footprintOf),
+      ...parts.map(extentOf),
+      ...courses.map((c) => aroundPoints(c.points)!),
+      ...(near ? [near] : []),
+    ]);
     const { x0, y0, x1, y1 } = grown(all ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, ROOM);
     this.box = { x0: Math.floor(x0), y0: Math.floor(y0), x1: Math.ceil(x1), y1: Math.ceil(y1) };
     this.width = this.box.x1 - this.box.x0 + 1;

@@ -27,8 +27,9 @@ const MOST_COLUMNS = 6;
 
 /** A part of a kind on a sheet of its own, or null where it has nothing to set and nothing to show. */
 export function alone(kind: PartKind, params: Params): AlonePart | null {
-  const part: Part = { id: 'part', kind: kind.kind, at: { x: 0, y: 0 }, turn: 0, label: '', rank: 0, params };
   const ports = kind.ports(params);
+  const label = ports.find((p) => p.direction === 'out')?.name ?? '';
+  const part: Part = { id: 'part', kind: kind.kind, at: { x: 0, y: 0 }, turn: 0, label, rank: 0, params };
   if (kind.role?.(params) || ports.some((p) => p.direction === 'both') || ports.length === 0) return null;
   const parts = new Map<string, Part>([['part', part]]);
   const wires = new Map();
@@ -64,10 +65,22 @@ export function ownTable({ netlist }: AlonePart): OwnTable | null {
   if (netlist.storage.length > 0) {
     if (netlist.inputColumns.length + netlist.storage.length > MOST_COLUMNS) return null;
     const made = stateTable(netlist);
-    return made.ok ? written(made.value, netlist.storage.length) : null;
+    return made.ok ? nextStates(written(made.value, netlist.storage.length)) : null;
   }
   if (netlist.inputColumns.length > MOST_COLUMNS || whyNoTable(netlist)) return null;
   return written(truthTable(netlist), 0);
+}
+
+/** Without the outputs that only show the present state. */
+function nextStates(table: OwnTable): OwnTable {
+  const shown = new Set(table.inputs.slice(0, table.states).flatMap((name) => [name, `${name}'`]));
+  const kept = table.outputs.map((name) => !shown.has(name));
+  const { length } = table.inputs;
+  return {
+    ...table,
+    outputs: table.outputs.filter((_, o) => kept[o]),
+    rows: table.rows.map((row) => row.filter((_, i) => i < length || kept[i - length])),
+  };
 }
 
 function written(table: TruthTable, states: number): OwnTable {

@@ -152,7 +152,7 @@ const tableKind: PartKind = {
 };
 
 /** How many rows of a truth table are shown on the sheet at most. */
-export const MOST_ROWS = 32;
+export const MOST_ROWS = 16;
 
 /** The heading and empty rows: what is drawn where the table itself is not at hand. */
 function blankTable(params: Params): TableLook {

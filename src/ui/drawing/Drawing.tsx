@@ -13,9 +13,11 @@ import { usePainter } from '@/ui/controls/usePainter';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import type { Hand, Keys } from './hand';
 import type { KeyPress } from './keys';
+import { Layer } from './layer';
 import type { Flick, Opened } from './opened';
 import { PartsList } from './PartsList';
-import { type Overlay, paint, type Scene } from './painter';
+import { paint } from './painter';
+import type { Overlay, Scene } from './scene';
 import { Trouble } from './Trouble';
 import { truthLook } from './truth-look';
 import { useDesk } from './useDesk';
@@ -49,6 +51,8 @@ export function Drawing() {
   const [opened, setOpened] = useState<Opened | null>(null);
   const [tip, setTip] = useState<Tip | null>(null);
   const [cursor, setCursor] = useState('default');
+  const marked = useRef(false);
+  const layer = useRef<Layer | null>(null);
   const flick = useRef<Flick | null>(null);
 
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
@@ -60,8 +64,17 @@ export function Drawing() {
     const state = session.state;
     const shown = shownSheet();
     const hand = desk.now?.hand;
-    paint(g, pixels, view.current, sceneOf(state, shown), overlayOf(state, shown, hand), palette);
+    layer.current ??= new Layer();
+    paint(g, pixels, view.current, sceneOf(state, shown), overlayOf(state, shown, hand), palette, {
+      layer: layer.current,
+      again: repaint,
+    });
     setCursor(hand?.cursor ?? 'default');
+    if (!marked.current) {
+      // Benches read when a sheet was first to be seen.
+      performance.mark('sheet drawn');
+      marked.current = true;
+    }
   }, measureWhole);
 
   const open = useCallback((next: Opened | null) => {

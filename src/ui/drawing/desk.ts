@@ -1,5 +1,6 @@
 import type { RefObject } from 'react';
 import type { Point } from '@/core/circuit/geometry';
+import { follow } from '@/core/drawing/follow';
 import { copied, pasteText, removeSelected } from '@/session/commands';
 import type { Session } from '@/session/session';
 import { Hand, type HandSurroundings, type Keys } from './hand';
@@ -32,6 +33,7 @@ export class Desk {
   constructor(private readonly around: DeskSurroundings) {
     const { session, view, repaint, open } = around;
     this.session = session;
+    session.setFollow(follow);
     const show = (next: View) => {
       view.current = next;
     };

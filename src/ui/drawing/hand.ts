@@ -204,7 +204,7 @@ export class Hand {
     return course.length > piece + 1 && isFlat(course, piece) ? 'ns-resize' : 'ew-resize';
   }
 
-  private courseOf(wire: string): Point[] {
+  private courseOf(wire: string): readonly Point[] {
     const { sheet } = this.around.session;
     const there = sheet.wires.get(wire);
     return there ? courseOf(sheet, there) : [];

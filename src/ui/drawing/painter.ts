@@ -1,85 +1,16 @@
-import type { Box, Point } from '@/core/circuit/geometry';
-import { eachPiece, overlap } from '@/core/circuit/geometry';
-import {
-  type End,
-  isPinEnd,
-  type Part,
-  type PinEnd,
-  type Settings,
-  type Sheet,
-  type Wire,
-} from '@/core/circuit/lesson';
-import type { Guide } from '@/core/drawing/arrange';
-import { crossingsOf, HOP, longestPieces, type Step, stepsOf } from '@/core/drawing/crossings';
-import { jointsOf } from '@/core/drawing/joints';
-import {
-  bodyOf,
-  courseOf,
-  footprintOf,
-  labelSide,
-  oriented,
-  pinsOf,
-  textSide,
-} from '@/core/drawing/placement';
-import type { SheetNets } from '@/core/netlist/netlist';
+import { type Box, overlap, type Point } from '@/core/circuit/geometry';
+import type { Part, Sheet } from '@/core/circuit/lesson';
+import { bodyOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/placement';
 import { kindOf } from '@/core/parts/catalogue';
-import type { Shape, TableLook } from '@/core/parts/shape';
-import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
-import { runsOf } from '@/core/values/markup';
-import { type Radix, wordText } from '@/core/values/radix';
+import type { Shape } from '@/core/parts/shape';
+import { type Logic, ONE, Z } from '@/core/values/logic';
+import type { Layer } from './layer';
+import { setFont, writeText } from './paint-text';
+import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import { FONTS, type Palette } from './palette';
+import type { Overlay, Scene } from './scene';
+import { coursesOf } from './strokes';
 import { STEP, type View } from './view';
-
-/** How a signal is drawn: its value, two drivers against each other, or several bits together. */
-export type Signal = Logic | 'conflict' | 'bus';
-
-/** What is on the sheet at the moment. */
-export interface Scene {
-  readonly sheet: Sheet;
-  readonly netlist: SheetNets;
-  readonly values: Uint8Array;
-  readonly conflicts: ReadonlySet<number>;
-  readonly standard: 'distinctive' | 'rectangular';
-  readonly crossings: Settings['crossings'];
-  /** How values of buses are written along their wires; not at all without it. */
-  readonly buses?: Radix;
-  /** Buttons that are held, by part. */
-  readonly on: ReadonlySet<string>;
-  /** The sheet's truth table, for notes that show it. */
-  readonly table?: (() => TableLook | null) | undefined;
-}
-
-/** What the hand is doing on it. */
-export interface Overlay {
-  readonly parts: ReadonlySet<string>;
-  readonly wires: ReadonlySet<string>;
-  readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
-  /** Wires that are being drawn. */
-  readonly rubber: readonly (readonly Point[])[];
-  readonly box: Box | null;
-  /** Lines with which a part being moved is in line. */
-  readonly guides: readonly Guide[];
-  /** The line from which everything is being moved away. */
-  readonly border: { readonly axis: 'across' | 'down'; readonly at: number } | null;
-  /** Where pins will be joined. */
-  readonly touches: readonly Point[];
-  /** Places of pins with a complaint; one that is not grave is merely loose. */
-  readonly trouble: readonly { readonly at: Point; readonly grave: boolean }[];
-  readonly grid: boolean;
-}
-
-export const PLAIN: Overlay = {
-  parts: new Set(),
-  wires: new Set(),
-  hover: null,
-  rubber: [],
-  box: null,
-  guides: [],
-  border: null,
-  touches: [],
-  trouble: [],
-  grid: false,
-};
 
 const paths = new Map<string, Path2D>();
 function pathOf(d: string): Path2D {
@@ -91,20 +22,60 @@ function pathOf(d: string): Path2D {
   return path;
 }
 
-/** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */
-const THIN = 1.5 / STEP;
-const MEDIUM = 2 / STEP;
-const THICK = 3.5 / STEP;
-
-export function signalAt(scene: Scene, net: number | undefined): Signal {
-  if (net === undefined) return Z;
-  return scene.conflicts.has(net) ? 'conflict' : (scene.values[net] as Logic);
+function circleOf(x: number, y: number, r: number): Path2D {
+  const key = `${x} ${y} ${r}`;
+  let path = paths.get(key);
+  if (!path) {
+    path = new Path2D();
+    path.arc(x, y, r, 0, 7);
+    paths.set(key, path);
+  }
+  return path;
 }
 
-/** Paints a sheet on a canvas context that is scaled to CSS pixels already. */
+/** Pixels of a grid step below which texts can no longer be read, and below which symbols are mere boxes. */
+const READABLE = 4.5;
+const SHAPED = 2.4;
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Paints a sheet on a canvas context that is scaled to CSS pixels already.
+ * @param far keeps a picture of what is seen from far away, and asks for a sharper one later.
+ */
 export function paint(
   g: CanvasRenderingContext2D,
-  size: { width: number; height: number },
+  size: Size,
+  view: View,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+  far: { readonly layer: Layer; readonly again: () => void } | null = null,
+): void {
+  const s = STEP * view.scale;
+  g.save();
+  if (far && s < SHAPED) {
+    const { sheet, netlist, values, conflicts, crossings } = scene;
+    const of = [sheet, netlist, values, conflicts, crossings, overlay.parts, overlay.wires, palette];
+    const render = (own: CanvasRenderingContext2D, wide: Size, from: View) =>
+      paintSheet(own, wide, from, scene, { ...overlay, hover: null }, palette);
+    far.layer.paint(g, size, view, of, STEP, render, far.again);
+  } else paintSheet(g, size, view, scene, overlay, palette);
+  g.scale(s, s);
+  g.translate(-view.x, -view.y);
+  const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
+  paintEnds(g, scene.sheet, overlay, palette);
+  paintOverlay(g, overlay, palette, seen);
+  g.restore();
+}
+
+/** Paper, wires and parts. */
+function paintSheet(
+  g: CanvasRenderingContext2D,
+  size: Size,
   view: View,
   scene: Scene,
   overlay: Overlay,
@@ -113,8 +84,8 @@ export function paint(
   g.save();
   g.fillStyle = palette.paper;
   g.fillRect(0, 0, size.width, size.height);
-  if (overlay.grid) paintGrid(g, size, view, palette);
   const s = STEP * view.scale;
+  if (overlay.grid && s >= READABLE) paintGrid(g, size, view, palette);
   g.scale(s, s);
   g.translate(-view.x, -view.y);
   g.lineJoin = 'round';
@@ -122,295 +93,97 @@ export function paint(
 
   const thin = Math.max(THIN, 1 / s) * palette.lines;
   paintWires(g, scene, overlay, palette, seen, thin);
-  if (scene.buses) paintBusValues(g, scene, scene.buses, palette, seen);
-  for (const part of scene.sheet.parts.values())
-    if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part);
-  paintEnds(g, scene.sheet, overlay, palette);
-  paintOverlay(g, overlay, palette, seen);
+  if (s < SHAPED) paintBoxes(g, scene, overlay, palette, thin);
+  else {
+    if (scene.buses && s >= READABLE) paintBusValues(g, scene, scene.buses, palette, seen);
+    for (const part of scene.sheet.parts.values())
+      if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part, s >= READABLE);
+  }
   g.restore();
 }
 
-function paintGrid(
-  g: CanvasRenderingContext2D,
-  size: { width: number; height: number },
-  view: View,
-  palette: Palette,
-) {
-  const every = view.scale < 0.5 ? 4 : 2;
-  const s = STEP * view.scale;
-  g.fillStyle = palette.grid;
-  const x0 = Math.ceil(view.x / every) * every;
-  const y0 = Math.ceil(view.y / every) * every;
-  for (let y = y0; (y - view.y) * s < size.height; y += every)
-    for (let x = x0; (x - view.x) * s < size.width; x += every)
-      g.fillRect(Math.round((x - view.x) * s) - 0.5, Math.round((y - view.y) * s) - 0.5, 1.5, 1.5);
+/** What can be seen of all parts from far away: their bodies, and which of the inputs and outputs may be lit. */
+interface Boxes {
+  readonly bodies: Path2D;
+  readonly lit: readonly { readonly part: string; readonly port: string; readonly body: Box }[];
 }
+const boxes = new WeakMap<Sheet['parts'], Boxes>();
 
-function bounds(points: readonly Point[]): Box {
-  const xs = points.map((p) => p.x);
-  const ys = points.map((p) => p.y);
-  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
-}
-
-const courses = new WeakMap<Sheet, Map<string, Point[]>>();
-/** Courses of all wires of a sheet, found once for each version of it. */
-export function coursesOf(sheet: Sheet): ReadonlyMap<string, Point[]> {
-  let all = courses.get(sheet);
-  if (!all) {
-    all = new Map([...sheet.wires.values()].map((w: Wire) => [w.id, courseOf(sheet, w)]));
-    courses.set(sheet, all);
+function boxesOf(sheet: Sheet): Boxes {
+  let found = boxes.get(sheet.parts);
+  if (found) return found;
+  const bodies = new Path2D();
+  const lit: Boxes['lit'][number][] = [];
+  for (const part of sheet.parts.values()) {
+    const body = bodyOf(part);
+    bodies.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
+    const role = kindOf(part).role?.(part.params)?.role;
+    const [pin] = pinsOf(part);
+    if (pin && (role === 'input' || role === 'output'))
+      lit.push({ part: part.id, port: pin.port.name, body });
   }
-  return all;
+  found = { bodies, lit };
+  boxes.set(sheet.parts, found);
+  return found;
 }
 
-interface Stroke {
-  readonly wire?: string;
-  readonly pin?: PinEnd;
-  readonly points: Point[];
-  readonly bounds: Box;
-  /** The same with its crossings as hops, where there are any. */
-  hops?: readonly Step[];
-}
-
-const strokes = new WeakMap<Sheet, Stroke[]>();
-/** What is drawn as signals: each wire with the leads at its ends in one stroke, and the leads of free pins. */
-function strokesOf(sheet: Sheet): readonly Stroke[] {
-  let all = strokes.get(sheet);
-  if (all) return all;
-  all = [];
-  const inside = new Map<string, Point>();
-  for (const part of sheet.parts.values())
-    for (const { at, out, port } of pinsOf(part))
-      inside.set(`${part.id}\n${port.name}`, { x: at.x - out.x * port.lead, y: at.y - out.y * port.lead });
-  const wired = new Set<string>();
-  const leadOf = (end: End): Point[] => {
-    if (!isPinEnd(end)) return [];
-    const key = `${end.part}\n${end.port}`;
-    wired.add(key);
-    const p = inside.get(key);
-    return p ? [p] : [];
-  };
-  for (const [wire, points] of coursesOf(sheet)) {
-    const { from, to } = sheet.wires.get(wire)!;
-    if (points.length < 2) continue;
-    const whole = [...leadOf(from), ...points, ...leadOf(to)];
-    all.push({ wire, points: whole, bounds: bounds(whole) });
-  }
-  for (const part of sheet.parts.values())
-    for (const pin of pinsOf(part)) {
-      const key = `${part.id}\n${pin.port.name}`;
-      if (wired.has(key)) continue;
-      const points = [pin.at, inside.get(key)!];
-      all.push({ pin: { part: part.id, port: pin.port.name }, points, bounds: bounds(points) });
-    }
-  strokes.set(sheet, all);
-  return all;
-}
-
-function paintWires(
+/** All parts at once as they look from far away. */
+function paintBoxes(
   g: CanvasRenderingContext2D,
   scene: Scene,
   overlay: Overlay,
   palette: Palette,
-  seen: Box,
   thin: number,
 ): void {
-  const bySignal = new Map<Signal, Stroke[]>();
-  const crossings = scene.crossings === 'plain' ? null : crossingsOf(scene.sheet);
-  for (const stroke of strokesOf(scene.sheet)) {
-    const { wire, pin, points } = stroke;
-    if (!overlap(stroke.bounds, seen)) continue;
-    const colour = wire === undefined ? undefined : scene.sheet.wires.get(wire)?.colour;
-    if (colour) band(g, points, palette[`wire-${colour}`]);
-    const over = crossings && wire !== undefined ? crossings.get(wire) : undefined;
-    if (over) stroke.hops ??= stepsOf(points, over);
-    if (wire !== undefined && (overlay.wires.has(wire) || overlay.hover?.wire === wire))
-      halo(g, points, palette, overlay.wires.has(wire));
-    const nets =
-      wire === undefined ? scene.netlist.netsOfPin(pin!.part, pin!.port) : scene.netlist.netsOfWire(wire);
-    const signal = nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]);
-    const list = bySignal.get(signal);
-    if (list) list.push(stroke);
-    else bySignal.set(signal, [stroke]);
-  }
-  for (const signal of [ZERO, Z, X, ONE, 'bus', 'conflict'] as const)
-    strokeSignal(g, signal, bySignal.get(signal) ?? [], palette, thin, scene.crossings);
-  for (const joint of jointsOf(scene.sheet)) {
-    const nets = scene.netlist.netsOfWire(joint.wire);
-    const signal = nets && nets.length > 1 ? busSignal(scene, nets) : signalAt(scene, nets?.[0]);
-    g.fillStyle = signalColour(signal, palette);
-    g.beginPath();
-    g.arc(joint.at.x, joint.at.y, signal === ONE ? 0.36 : 0.3, 0, 7);
-    g.fill();
-  }
-}
-
-/** Shorter pieces of a bus have no room for its value. */
-const ROOM_FOR_VALUE = 4;
-
-/** How wide each bus is and what it carries, along its longest piece. */
-function paintBusValues(
-  g: CanvasRenderingContext2D,
-  scene: Scene,
-  radix: Radix,
-  palette: Palette,
-  seen: Box,
-): void {
-  for (const { wire, a, b } of longestPieces(scene.sheet)) {
-    const nets = scene.netlist.netsOfWire(wire);
-    if (!nets || nets.length < 2 || !overlap(bounds([a, b]), seen)) continue;
-    const [left, right] = [Math.min(a.x, b.x), Math.max(a.x, b.x)];
-    if (right - left < 2) continue;
-    g.strokeStyle = palette.ink;
-    g.lineWidth = 0.12;
-    g.beginPath();
-    g.moveTo(left + 0.7, a.y + 0.55);
-    g.lineTo(left + 1.3, a.y - 0.55);
-    g.stroke();
-    g.fillStyle = palette.quiet;
-    setFont(g, 400, 0.8, FONTS.mono);
-    writeText(g, String(nets.length), left + 1.1, a.y - 0.7, 0.8, 'center');
-    if (right - left < ROOM_FOR_VALUE) continue;
-    const text = wordText(
-      nets.map((net) => scene.values[net] as Logic),
-      radix,
-    );
-    const size = 0.95 * palette.letters;
-    setFont(g, 600, size, FONTS.mono);
-    const at = { x: (left + 2 + right) / 2, y: a.y };
-    const half = g.measureText(text).width / 2 + 0.25;
-    if (2 * half > right - left - 2) continue;
-    g.fillStyle = palette.paper;
-    g.fillRect(at.x - half, at.y - size * 0.6, 2 * half, size * 1.2);
-    g.fillStyle = palette.ink;
-    writeText(g, text, at.x, at.y + size * 0.35, size, 'center');
-  }
-}
-
-/** A bus is one strong line of ink, whatever its bits are, but for a conflict on one of them. */
-function busSignal(scene: Scene, nets: readonly number[]): Signal {
-  return nets.some((net) => scene.conflicts.has(net)) ? 'conflict' : 'bus';
-}
-
-function signalColour(signal: Signal, palette: Palette): string {
-  switch (signal) {
-    case ZERO:
-      return palette.zero;
-    case ONE:
-      return palette.one;
-    case X:
-      return palette.unknown;
-    case Z:
-      return palette.undriven;
-    case 'bus':
-      return palette.ink;
-    default:
-      return palette.conflict;
-  }
-}
-
-function halo(
-  g: CanvasRenderingContext2D,
-  points: readonly Point[],
-  palette: Palette,
-  chosen: boolean,
-): void {
+  const { bodies, lit } = boxesOf(scene.sheet);
+  g.fillStyle = palette.raised;
+  g.fill(bodies);
+  g.strokeStyle = palette.ink;
+  g.lineWidth = thin;
+  g.stroke(bodies);
+  g.fillStyle = palette.one;
   g.beginPath();
-  trace(g, points);
-  g.strokeStyle = chosen ? palette.accent : palette['accent-soft'];
-  g.globalAlpha = chosen ? 0.35 : 1;
-  g.lineWidth = 0.75;
-  g.lineCap = 'round';
-  g.stroke();
-  g.globalAlpha = 1;
-}
-
-/** The colour that a wire is marked with: a band under it, so that its signal stays what it is. */
-function band(g: CanvasRenderingContext2D, points: readonly Point[], colour: string): void {
-  g.beginPath();
-  trace(g, points);
-  g.strokeStyle = colour;
-  g.lineWidth = 0.85;
-  g.lineCap = 'round';
-  g.stroke();
-}
-
-/** A course with its crossings as gaps or as small bridges. */
-function traceHops(g: CanvasRenderingContext2D, steps: readonly Step[], style: 'gap' | 'bridge'): void {
-  for (const [i, { to, over }] of steps.entries()) {
-    if (i === 0 || (over && style === 'gap')) g.moveTo(to.x, to.y);
-    else if (over) {
-      const forth = to.x > steps[i - 1]!.to.x;
-      g.arc((to.x + steps[i - 1]!.to.x) / 2, to.y, HOP, forth ? Math.PI : 0, forth ? 0 : Math.PI, !forth);
-    } else g.lineTo(to.x, to.y);
+  for (const { part, port, body } of lit) {
+    const net = scene.netlist.ownNet(part, port);
+    if (net !== undefined && scene.values[net] === ONE)
+      g.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
+  }
+  g.fill();
+  g.fillStyle = palette.accent;
+  for (const id of overlay.parts) {
+    const part = scene.sheet.parts.get(id);
+    if (!part) continue;
+    const b = bodyOf(part);
+    g.fillRect(b.x0 - 0.5, b.y0 - 0.5, b.x1 - b.x0 + 1, b.y1 - b.y0 + 1);
   }
 }
 
-function trace(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  for (const [i, p] of points.entries()) {
-    if (i === 0) g.moveTo(p.x, p.y);
-    else g.lineTo(p.x, p.y);
+/** One dot and the paper around it, repeated over the sheet: a single fill instead of hundreds. */
+let tile: { readonly key: string; readonly pattern: CanvasPattern } | null = null;
+
+function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette: Palette): void {
+  const every = view.scale < 0.5 ? 4 : 2;
+  const pitch = every * STEP * view.scale;
+  const ratio = window.devicePixelRatio || 1;
+  const side = Math.round(pitch * ratio);
+  const key = `${side} ${palette.grid} ${ratio}`;
+  if (tile?.key !== key) {
+    const dot = document.createElement('canvas');
+    dot.width = side;
+    dot.height = side;
+    const d = dot.getContext('2d')!;
+    d.fillStyle = palette.grid;
+    d.fillRect(0, 0, 1.5 * ratio, 1.5 * ratio);
+    const pattern = g.createPattern(dot, 'repeat');
+    if (!pattern) return;
+    tile = { key, pattern };
   }
-}
-
-/**
- * One signal along several courses: told by weight and pattern as much as by colour. They are stroked as one
- * path, so that a stretch which two wires share is not painted twice.
- */
-function strokeSignal(
-  g: CanvasRenderingContext2D,
-  signal: Signal,
-  courses: readonly Stroke[],
-  palette: Palette,
-  thin: number,
-  crossings: Settings['crossings'],
-): void {
-  if (courses.length === 0) return;
-  g.strokeStyle = signalColour(signal, palette);
-  const heavy = signal === ONE || signal === 'bus' ? THICK : MEDIUM;
-  g.lineWidth = signal === ONE || signal === 'bus' || signal === 'conflict' ? heavy * palette.lines : thin;
-  g.lineCap = 'butt';
-  if (signal === Z) g.setLineDash([0.45, 0.4]);
-  g.beginPath();
-  for (const { points, hops } of courses) {
-    if (signal === 'conflict') sawTooth(g, points);
-    else if (hops && crossings !== 'plain') traceHops(g, hops, crossings);
-    else trace(g, points);
-  }
-  g.stroke();
-  g.setLineDash([]);
-  if (signal !== X) return;
-  g.beginPath();
-  for (const { points } of courses) crossStrokes(g, points);
-  g.stroke();
-}
-
-function crossStrokes(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  eachPiece(points, (a, b) => {
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    for (let d = 0.7; d < length; d += 1.4) {
-      const x = a.x + ((b.x - a.x) * d) / length;
-      const y = a.y + ((b.y - a.y) * d) / length;
-      g.moveTo(x - 0.22, y + 0.32);
-      g.lineTo(x + 0.22, y - 0.32);
-    }
-  });
-}
-
-/** Teeth stand at places of the sheet, not of the wire, so that wires which share a stretch share its teeth. */
-function sawTooth(g: CanvasRenderingContext2D, points: readonly Point[]): void {
-  const TOOTH = 0.5;
-  eachPiece(points, (a, b) => {
-    const flat = a.y === b.y;
-    const [from, to] = flat ? [a.x, b.x] : [a.y, b.y];
-    const [least, most] = [Math.min(from, to), Math.max(from, to)];
-    const at = (along: number, aside: number) =>
-      flat ? ([along, a.y + aside] as const) : ([a.x + aside, along] as const);
-    g.moveTo(...at(least, 0));
-    for (let k = Math.ceil(least / TOOTH + 0.5); (k + 0.5) * TOOTH <= most; k++)
-      g.lineTo(...at(k * TOOTH, k % 2 === 0 ? 0.35 : -0.35));
-    g.lineTo(...at(most, 0));
-  });
+  const behind = (v: number) => -((((v % every) + every) % every) / every) * pitch;
+  tile.pattern.setTransform(
+    new DOMMatrix([pitch / side, 0, 0, pitch / side, behind(view.x) - 0.75, behind(view.y) - 0.75]),
+  );
+  g.fillStyle = tile.pattern;
+  g.fillRect(0, 0, size.width, size.height);
 }
 
 function paintPart(
@@ -419,6 +192,7 @@ function paintPart(
   overlay: Overlay,
   palette: Palette,
   part: Part,
+  readable: boolean,
 ): void {
   const kind = kindOf(part);
   const body = bodyOf(part);
@@ -442,30 +216,41 @@ function paintPart(
     held: scene.on.has(part.id),
     table: scene.table,
   });
-  g.save();
   g.translate(part.at.x, part.at.y);
-  for (const shape of shapes) paintShape(g, shape, part, palette);
-  g.restore();
-  paintLabel(g, part, body, palette);
+  const turns = part.turn !== 0 || part.mirrored === true;
+  for (const shape of shapes) {
+    if (shape.shape !== 'text') paintShape(g, shape, turns ? part : null, palette);
+    else if (readable) paintText(g, shape, part, palette);
+  }
+  g.translate(-part.at.x, -part.at.y);
+  if (readable) paintLabel(g, part, body, palette);
 }
 
-function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palette: Palette): void {
-  if (shape.shape === 'text') {
-    const at = oriented(shape, part);
-    g.fillStyle = palette[shape.paint ?? 'ink'];
-    setFont(g, shape.bold ? 700 : 400, shape.size, shape.face === 'mono' ? FONTS.mono : FONTS.text);
-    const align = textSide(shape.align, part);
-    writeText(g, shape.text, at.x, at.y + shape.size * 0.35, shape.size, align);
-    return;
+function paintText(
+  g: CanvasRenderingContext2D,
+  shape: Extract<Shape, { shape: 'text' }>,
+  part: Part,
+  palette: Palette,
+): void {
+  const at = oriented(shape, part);
+  g.fillStyle = palette[shape.paint ?? 'ink'];
+  setFont(g, shape.bold ? 700 : 400, shape.size, shape.face === 'mono' ? FONTS.mono : FONTS.text);
+  writeText(g, shape.text, at.x, at.y + shape.size * 0.35, shape.size, textSide(shape.align, part));
+}
+
+/** @param turned the part where it does not stand as it is drawn. */
+function paintShape(
+  g: CanvasRenderingContext2D,
+  shape: Exclude<Shape, { shape: 'text' }>,
+  turned: Part | null,
+  palette: Palette,
+): void {
+  if (turned) {
+    g.save();
+    g.rotate((turned.turn * Math.PI) / 2);
+    if (turned.mirrored) g.scale(-1, 1);
   }
-  g.save();
-  g.rotate((part.turn * Math.PI) / 2);
-  if (part.mirrored) g.scale(-1, 1);
-  let path: Path2D;
-  if (shape.shape === 'circle') {
-    path = new Path2D();
-    path.arc(shape.x, shape.y, shape.r, 0, 7);
-  } else path = pathOf(shape.d);
+  const path = shape.shape === 'circle' ? circleOf(shape.x, shape.y, shape.r) : pathOf(shape.d);
   if (shape.fill) {
     g.fillStyle = palette[shape.fill];
     g.fill(path);
@@ -476,51 +261,11 @@ function paintShape(g: CanvasRenderingContext2D, shape: Shape, part: Part, palet
     g.lineCap = 'round';
     g.stroke(path);
   }
-  g.restore();
+  if (turned) g.restore();
 }
 
 /** Height of labels in grid steps. */
 const LABEL = 1.15;
-let font = { weight: 400, face: FONTS.text };
-
-function setFont(g: CanvasRenderingContext2D, weight: number, size: number, face: string): void {
-  font = { weight, face };
-  g.font = `${weight} ${size}px ${face}`;
-}
-
-/** Writes a text with its subscripts and bars, in the font that was set last. */
-function writeText(
-  g: CanvasRenderingContext2D,
-  text: string,
-  x: number,
-  y: number,
-  size: number,
-  align: 'left' | 'center' | 'right',
-): void {
-  g.textBaseline = 'alphabetic';
-  if (!/[_~]/.test(text)) {
-    g.textAlign = align;
-    g.fillText(text, x, y);
-    return;
-  }
-  const { weight, face } = font;
-  const sized = (low: boolean) => setFont(g, weight, low ? size * 0.72 : size, face);
-  const runs = runsOf(text).map((run) => {
-    sized(run.low);
-    return { ...run, width: g.measureText(run.text).width };
-  });
-  const whole = runs.reduce((sum, run) => sum + run.width, 0);
-  let at = align === 'left' ? x : align === 'right' ? x - whole : x - whole / 2;
-  g.textAlign = 'left';
-  for (const { text: said, low, barred, width } of runs) {
-    sized(low);
-    const base = low ? y + size * 0.22 : y;
-    g.fillText(said, at, base);
-    if (barred) g.fillRect(at, y - size * 0.86, width, size * 0.08);
-    at += width;
-  }
-  sized(false);
-}
 
 function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette: Palette): void {
   if (!part.label) return;

@@ -10,7 +10,7 @@ import {
 import type { End, Sheet } from '@/core/circuit/lesson';
 import { bodyOf, extentOf, pinsOf } from '@/core/drawing/placement';
 import { wireNets } from '@/core/drawing/wire-nets';
-import { coursesOf } from './painter';
+import { coursesOf } from './strokes';
 
 /** What lies under the pointer: a pin before a body, a body before a wire. */
 export type Picked =

@@ -2,7 +2,7 @@ import type { Box, Point } from '@/core/circuit/geometry';
 
 /** Pixels of a grid step at scale 1. */
 export const STEP = 14;
-export const SMALLEST = 0.15;
+export const SMALLEST = 0.03;
 export const LARGEST = 4;
 
 /** Which part of the sheet a canvas shows: the sheet point at its top left corner, and the scale. */

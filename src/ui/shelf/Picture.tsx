@@ -7,8 +7,9 @@ import { footprintOf } from '@/core/drawing/placement';
 import { compile } from '@/core/netlist/compile';
 import { Run } from '@/core/simulate/run';
 import { useTheme } from '@/ui/controls/theme';
-import { PLAIN, paint } from '@/ui/drawing/painter';
+import { paint } from '@/ui/drawing/painter';
 import { readPalette } from '@/ui/drawing/palette';
+import { PLAIN } from '@/ui/drawing/scene';
 import { fitted } from '@/ui/drawing/view';
 
 /** A small picture of a lesson's first sheet, at rest with all switches at 0. */
