@@ -8,6 +8,7 @@ import {
   type Sheet,
   sheetOf,
 } from '@/core/circuit/lesson';
+import { sheetsHeld, sheetsToBring, withSheetIds } from '@/core/drawing/bring';
 import { excerpt, paste } from '@/core/drawing/copies';
 import { fitted, portFor, wantedAt } from '@/core/drawing/fits';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
@@ -207,16 +208,21 @@ export function setParam(
   return null;
 }
 
-/** The selected parts as text for the clipboard: a lesson file with one sheet; null where nothing is selected. */
+/**
+ * The selected parts as text for the clipboard: a lesson file with one sheet of them, and behind it the sheets of all
+ * blocks among them. Null where nothing is selected.
+ */
 export function copied(session: Session): string | null {
   const { selection, lesson } = session.state;
   if (selection.parts.size === 0) return null;
+  const copy = excerpt(session.sheet, selection.parts);
+  const held = sheetsHeld(lesson, copy);
   return writeLesson({
     ...lesson,
     id: 'clipboard',
     title: 'Copied parts',
     exercise: null,
-    sheets: [excerpt(session.sheet, selection.parts)],
+    sheets: [copy, ...lesson.sheets.filter((s) => held.has(s.id))],
   });
 }
 
@@ -238,7 +244,30 @@ export function pasteText(session: Session, text: string, allowed: (kind: string
     session.say('The clipboard holds a part that this exercise does not allow.', 'bad');
     return;
   }
-  pasteSheet(session, from);
+  const [, ...others] = read.value.sheets;
+  pasteWithSheets(session, from, others);
+}
+
+/** Pastes parts with the sheets that their blocks need, as far as the lesson does not have the same already. */
+function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]): void {
+  const steps = new Steps(session);
+  const { added, ids } = sheetsToBring(steps.now, others);
+  if (added.length > 0 && session.state.lesson.exercise) {
+    session.say('The clipboard holds a block, and this exercise has no place for its sheet.', 'bad');
+    return;
+  }
+  for (const sheet of added) steps.make({ type: 'addSheet', sheet, at: steps.now.sheets.length });
+  const onto = steps.sheet;
+  const { edit, parts } = paste(onto, withSheetIds(from, ids), clearShift(onto, from));
+  steps.make(edit);
+  if (!steps.done()) return;
+  session.select({ parts: new Set(parts), wires: new Set() });
+  if (added.length > 0)
+    session.say(
+      `${added.map((s) => `“${s.name}”`).join(', ')} came along as ${added.length === 1 ? 'a sheet' : 'sheets'} of this lesson.`,
+      'calm',
+      () => session.undo(),
+    );
 }
 
 /** Puts cells from a spreadsheet below all that is on the sheet, as a table. */

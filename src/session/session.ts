@@ -76,10 +76,18 @@ export type Follow = (lesson: Lesson) => Following;
 
 /** Whether anything in a lesson follows what is changed elsewhere: blocks, or tables on a sheet. */
 function hasFollowers(lesson: Lesson): boolean {
-  return lesson.sheets.some((s) =>
-    [...s.parts.values()].some((p) => p.kind === 'block' || p.kind === 'truth'),
-  );
+  for (const sheet of lesson.sheets) for (const part of sheet.parts.values()) if (follows(part)) return true;
+  return false;
 }
+
+/** Whether what follows comes with the edit itself. */
+function bringsFollower(edit: Edit): boolean {
+  if (edit.type === 'group') return edit.edits.some(bringsFollower);
+  if (edit.type === 'addSheet') return [...edit.sheet.parts.values()].some(follows);
+  return edit.type === 'addPart' && follows(edit.part);
+}
+
+const follows = (part: Part) => part.kind === 'block' || part.kind === 'truth';
 
 /** Where a session's edits go; a session without one lives in memory alone. */
 export interface Keeper {
@@ -193,10 +201,8 @@ export class Session {
    */
   edit(edit: Edit): boolean {
     const { lesson } = this.state;
-    // Either may have what follows: a part that does can come with the edit itself.
-    const applied = apply(lesson, edit);
-    const followed = applied.ok && (hasFollowers(lesson) || hasFollowers(applied.lesson));
-    if (!followed) return this.make(edit, (history, inverse) => noted(history, inverse));
+    const applied = hasFollowers(lesson) || bringsFollower(edit) ? apply(lesson, edit) : null;
+    if (!applied?.ok) return this.make(edit, (history, inverse) => noted(history, inverse));
     if (!this.follow) {
       // It is fetched where it is needed at all; the edit is made as soon as it is there.
       void this.fetchFollow().then((follow) => {

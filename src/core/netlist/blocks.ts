@@ -1,5 +1,6 @@
 import type { Lesson, Params, Sheet } from '../circuit/lesson';
 import { blockKindOf, writePins } from '../parts/block';
+import type { PinSide } from '../parts/common';
 import type { PartKind } from '../parts/part-kind';
 import { declaredInputs, declaredOutputs } from './declared';
 
@@ -9,7 +10,7 @@ export function blockParams(sheet: Sheet): Params {
     writePins(
       parts
         .filter((p) => p.kind === 'port' && p.label.trim() !== '')
-        .map((p) => ({ name: p.label, width: p.params.width as number })),
+        .map((p) => ({ name: p.label, width: p.params.width as number, side: p.params.side as PinSide })),
     );
   return {
     sheet: sheet.id,

@@ -1,31 +1,39 @@
 import type { Params } from '../circuit/lesson';
 import { text, title, z } from '../values/schema';
 import { type BoxPin, type BoxPlan, boxBody, boxPorts, boxSymbol } from './box';
-import { MOST_WIRES } from './common';
+import { MOST_WIRES, type PinSide } from './common';
 import type { PartKind } from './part-kind';
 
 /** One pin of a block as its parameters name it: `Sum`, or `Count[3:0]` for a bus. */
 export interface BlockPin {
   readonly name: string;
   readonly width: number;
+  /** Where it stands on the symbol where that is not the usual place. */
+  readonly side?: PinSide;
 }
 
-const PIN = /^(.+?)(?:\[(\d{1,3}):0\])?$/;
+const PIN = /^(.+?)(?:\[(\d{1,3}):0\])?(?:@(left|right|top|bottom))?$/;
 
-/** Reads `A, B[3:0]`; what is no name is left out, and so is a name that is there already. */
+/** Reads `A, B[3:0], Clk@bottom`; what is no name is left out, and so is a name that is there already. */
 export function readPins(said: string): BlockPin[] {
   const pins: BlockPin[] = [];
   for (const word of said.split(',')) {
     const found = PIN.exec(word.trim());
     if (!found) continue;
     const width = Number(found[2] ?? 0) + 1;
-    if (width <= MOST_WIRES && !pins.some((p) => p.name === found[1])) pins.push({ name: found[1]!, width });
+    if (width <= MOST_WIRES && !pins.some((p) => p.name === found[1]))
+      pins.push({ name: found[1]!, width, ...(found[3] ? { side: found[3] as PinSide } : {}) });
   }
   return pins;
 }
 
 export function writePins(pins: readonly BlockPin[]): string {
-  return pins.map(({ name, width }) => (width === 1 ? name : `${name}[${width - 1}:0]`)).join(', ');
+  return pins
+    .map(
+      ({ name, width, side }) =>
+        `${name}${width === 1 ? '' : `[${width - 1}:0]`}${side && side !== 'usual' ? `@${side}` : ''}`,
+    )
+    .join(', ');
 }
 
 /**
@@ -53,7 +61,7 @@ export const blockKind: PartKind = {
   symbol: (params) => boxSymbol(plan(params)),
   build: () => {},
   spoken: (params) =>
-    `block ${params.title} with ${counted(plan(params).left!.length, 'input')} and ${counted(plan(params).right!.length, 'output')}`,
+    `block ${params.title} with ${counted(readPins(params.inputs as string).length, 'input')} and ${counted(readPins(params.outputs as string).length, 'output')}`,
 };
 
 /** The kind as it is offered for one sheet: called as the sheet is, with its pins. */
@@ -78,8 +86,21 @@ export function blockKindOf(name: string, params: Params): PartKind {
 function plan(params: Params): BoxPlan {
   const inputs = readPins(params.inputs as string);
   const outputs = readPins(params.outputs as string).filter((o) => !inputs.some((i) => i.name === o.name));
-  const pin = ({ name, width }: BlockPin): BoxPin => ({ name, width });
-  return { title: params.title as string, left: inputs.map(pin), right: outputs.map(pin) };
+  const all = [
+    ...inputs.map((p) => ({ ...p, direction: 'in' as const, usual: 'left' as const })),
+    ...outputs.map((p) => ({ ...p, direction: 'out' as const, usual: 'right' as const })),
+  ];
+  const at = (side: 'left' | 'right' | 'top' | 'bottom'): BoxPin[] =>
+    all
+      .filter((p) => (p.side ?? p.usual) === side)
+      .map(({ name, width, direction }) => ({ name, width, direction }));
+  return {
+    title: params.title as string,
+    left: at('left'),
+    right: at('right'),
+    top: at('top'),
+    bottom: at('bottom'),
+  };
 }
 
 const counted = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;

@@ -79,6 +79,10 @@ export const widthSetting: Setting = {
   most: MOST_BITS,
 };
 
+/** Where a port stands on the block: inputs usually left, outputs right. */
+export const PIN_SIDES = ['usual', 'left', 'right', 'top', 'bottom'] as const;
+export type PinSide = (typeof PIN_SIDES)[number];
+
 /** What storage holds at first: as the lesson says, or always the same. */
 export const powerUp = z._default(z.enum(['lesson', '0', '1', 'X']), 'lesson');
 

@@ -1,6 +1,6 @@
 import type { Params } from '../circuit/lesson';
 import { list, whole, z } from '../values/schema';
-import { bits, bitsText, MOST_BITS, MOST_WIRES, typedBits, widthSetting } from './common';
+import { bits, bitsText, MOST_BITS, MOST_WIRES, PIN_SIDES, typedBits, widthSetting } from './common';
 import type { PartKind, Setting } from './part-kind';
 import { Primitive } from './primitive';
 import { LINE, outline, type Shape } from './shape';
@@ -28,7 +28,11 @@ const portKind: PartKind = {
   says: 'Where a signal enters or leaves this sheet when it is used as a block. Alone it is a switch or a lamp.',
   labelled: 'P',
   labelSide: (params) => (params.direction === 'in' ? 'left' : 'right'),
-  params: z.object({ direction: z._default(z.enum(['in', 'out']), 'in'), width: bits(1, MOST_WIRES) }),
+  params: z.object({
+    direction: z._default(z.enum(['in', 'out']), 'in'),
+    width: bits(1, MOST_WIRES),
+    side: z._default(z.enum(PIN_SIDES), 'usual'),
+  }),
   settings: [
     {
       param: 'direction',
@@ -40,6 +44,12 @@ const portKind: PartKind = {
       ],
     },
     widthSetting,
+    {
+      param: 'side',
+      label: 'On the block',
+      control: 'choice',
+      options: PIN_SIDES.map((value) => ({ value, label: value === 'usual' ? 'the usual side' : value })),
+    },
   ],
   typedWord: (word): Params | null =>
     word === 'in' || word === 'out' ? { direction: word } : typedWidth(word),

@@ -2,6 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
+import { follow } from '@/core/drawing/follow';
 import { tidySheet } from '@/session/arrange-commands';
 import { blockOfSelection } from '@/session/block-commands';
 import { addSheet, portsForSheet, removeSheet } from '@/session/sheet-commands';
@@ -30,6 +31,7 @@ async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
 /** What can be done with the open sheet. */
 export function SheetMenu({ sheet, alone, onRename }: Props) {
   const session = useSession();
+  session.setFollow(follow);
   const readOnly = useSessionState((s) => s.readOnly);
   const selected = useSessionState((s) => s.selection.parts.size);
   return (
