@@ -47,6 +47,7 @@ export const blockKind: PartKind = {
   typed: ['block'],
   says: 'Another sheet of this lesson, used as one part.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({
     /** Id of the sheet. */

@@ -141,6 +141,8 @@ export interface PartKind {
   readonly says: string;
   /** Start of the label that a new one gets; empty where it gets none and words behind its name are no label. */
   readonly labelled: string;
+  /** Whether a label may be typed behind the name; it begins with a capital, so that a word mistyped is none. */
+  readonly named?: boolean;
   /** The parameter that takes all that is typed behind the name. */
   readonly typedText?: string;
   readonly params: Schema<Params>;

@@ -117,6 +117,7 @@ const register: PartKind = {
   typed: ['register', 'reg'],
   says: 'At the clock edge it takes a whole word and keeps it.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({
     width: bits(1, MOST_BITS, 4),
@@ -150,6 +151,7 @@ const shiftRegister: PartKind = {
   typed: ['shift register', 'shift', 'sr register'],
   says: 'At each clock edge all bits move on by one place, and SI comes in behind them.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({
     width: bits(2, MOST_BITS, 4),
@@ -210,6 +212,7 @@ const counter: PartKind = {
   typed: ['counter', 'count', 'ctr'],
   says: 'Counts the clock edges; CO is 1 in the last state before it begins anew.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({
     width: bits(1, MOST_BITS, 4),
@@ -319,6 +322,7 @@ const rom: PartKind = {
   typed: ['rom', 'read-only memory'],
   says: 'Shows the word that stands at the address. What stands there never changes.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({
     address: z._default(whole(1, MOST_ADDRESS), 4),
@@ -354,6 +358,7 @@ const ram: PartKind = {
   typed: ['ram', 'memory'],
   says: 'Shows the word at the address; at the clock edge it stores D there while WE is 1.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z
     .object({

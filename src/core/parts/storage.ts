@@ -192,6 +192,7 @@ function flipFlop(
     family: 'Storage',
     ...words,
     labelled: '',
+    named: true,
     labelSide: 'top',
     params: z.object({
       edge: z._default(z.enum(['rising', 'falling']), 'rising'),
@@ -299,6 +300,7 @@ const dLatch: PartKind = {
   typed: ['d latch', 'dlatch', 'latch'],
   says: 'While EN is active Q follows D; otherwise Q keeps what it was.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({
     /** The level of EN at which it is open. */
@@ -351,6 +353,7 @@ const srLatch: PartKind = {
   typed: ['sr latch', 'srlatch'],
   says: 'S sets it and R resets it, at once. Both together are not allowed and leave it unknown.',
   labelled: '',
+  named: true,
   labelSide: 'top',
   params: z.object({ enable: z._default(z.enum(['no', 'yes']), 'no'), powerUp, ...ownDelay }),
   settings: [enableSetting, powerUpSetting],

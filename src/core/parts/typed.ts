@@ -68,7 +68,8 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Typed {
     .split(',')
     .map((l) => l.trim())
     .filter(Boolean);
-  if (labels.length > 0 && !kind.labelled)
+  const named = kind.labelled !== '' || (kind.named === true && labels.every((l) => /^\p{Lu}/u.test(l)));
+  if (labels.length > 0 && !named)
     return { problem: `${kind.name} does not understand “${labels.join(', ')}”.` };
   const tooLong = labels.find((l) => l.length > 40);
   if (tooLong) return { problem: `The label “${tooLong.slice(0, 20)}…” is longer than 40 letters.` };

@@ -1,7 +1,7 @@
 import { tooLarge } from '@/core/formats/read-json';
 
 /** Hands a text to the browser to save as a file. */
-export function saveFile(name: string, text: string, type = 'application/json'): void {
+export function saveFile(name: string, text: BlobPart, type = 'application/json'): void {
   const url = URL.createObjectURL(new Blob([text], { type }));
   const link = document.createElement('a');
   link.href = url;

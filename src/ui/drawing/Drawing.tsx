@@ -17,9 +17,9 @@ import { Layer } from './layer';
 import type { Flick, Opened } from './opened';
 import { PartsList } from './PartsList';
 import { paint } from './painter';
-import type { Overlay, Scene } from './scene';
+import type { Overlay } from './scene';
+import { sceneOf } from './scene-of';
 import { Trouble } from './Trouble';
-import { truthLook } from './truth-look';
 import { useDesk } from './useDesk';
 import { fitted, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
 import { Way } from './Way';
@@ -380,17 +380,6 @@ const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({
   width: clientWidth,
   height: clientHeight,
 });
-
-function sceneOf(state: SessionState, sheet: Sheet): Scene {
-  const { view, values, conflicts, path, lesson } = state;
-  const around = path.length === 0 ? '' : `${path.join('/')}/`;
-  const on = around
-    ? new Set([...state.on].flatMap((key) => (key.startsWith(around) ? [key.slice(around.length)] : [])))
-    : state.on;
-  const { symbols, crossings, buses } = lesson.settings;
-  const table = () => truthLook(state);
-  return { sheet, netlist: view, values, conflicts, on, standard: symbols, crossings, buses, table };
-}
 
 function overlayOf(state: SessionState, sheet: Sheet, hand: Hand | undefined): Overlay {
   const hover = hand?.hover ?? null;

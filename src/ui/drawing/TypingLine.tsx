@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fits, type Wanted } from '@/core/drawing/fits';
+import { isStatement } from '@/core/drawing/statement';
 import { defaultParams } from '@/core/parts/catalogue';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import type { Session } from '@/session/session';
@@ -19,13 +20,15 @@ interface Props {
   /** What the wire needs that was let go here; all kinds are offered without one. */
   readonly wanted: Wanted | null;
   readonly onPlace: (typed: TypedPart) => void;
+  /** Draws a statement, or says what is wrong with it. */
+  readonly onStatement: (text: string) => string | null;
   readonly onClose: () => void;
 }
 
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onClose }: Props) {
+export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onStatement, onClose }: Props) {
   const [text, setText] = useState(first);
   const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
@@ -36,7 +39,8 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
     const all = placeable(session);
     return wanted ? fits(all, wanted).map((fit) => fit.kind) : all;
   }, [session, wanted]);
-  const list = suggestions(text, kinds).slice(0, SHOWN);
+  const statement = isStatement(text);
+  const list = statement ? [] : suggestions(text, kinds).slice(0, SHOWN);
   const chosen = list[Math.min(at, list.length - 1)];
 
   useEffect(() => {
@@ -46,12 +50,17 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
   }, []);
 
   const submit = (typed: string) => {
+    if (isStatement(typed)) {
+      setProblem(onStatement(typed) ?? '');
+      return;
+    }
     const read = readTyped(typed, kinds);
     if ('problem' in read) setProblem(read.problem);
     else onPlace(read);
   };
   /** What was typed, with its first word completed to the suggestion that is marked. */
   const completed = (given: string) => {
+    if (isStatement(given)) return given;
     const [best] = suggestions(given, kinds);
     const meant = given === text ? chosen : best;
     if (!meant) return given;
@@ -61,7 +70,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
     return known ? given : [meant.typed[0], ...rest].join(' ');
   };
 
-  const read = text.trim() ? readTyped(completed(text), kinds) : null;
+  const read = text.trim() && !statement ? readTyped(completed(text), kinds) : null;
   const understood = read && 'kind' in read ? read : null;
 
   // Keys may still have come while the line was being fetched and mounted.
@@ -169,13 +178,15 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onC
         aria-live="polite"
       >
         {problem ||
-          (list.length === 0
-            ? `No part is called “${text.trim()}”.`
-            : understood
-              ? meaning(understood)
-              : wanted
-                ? 'what fits this wire · Enter takes the first'
-                : 'nand 3 · sw Key, Bars · clock 4 Hz')}
+          (statement
+            ? 'Enter draws the gates as they are written · names are labels · ~A, A′, not A'
+            : list.length === 0
+              ? `No part is called “${text.trim()}”.`
+              : understood
+                ? meaning(understood)
+                : wanted
+                  ? 'what fits this wire · Enter takes the first'
+                  : 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars')}
       </p>
     </div>
   );

@@ -5,6 +5,7 @@ import type { Lesson, Sheet } from '@/core/circuit/lesson';
 import { follow } from '@/core/drawing/follow';
 import { tidySheet } from '@/session/arrange-commands';
 import { blockOfSelection } from '@/session/block-commands';
+import type { Session } from '@/session/session';
 import { addSheet, portsForSheet, removeSheet } from '@/session/sheet-commands';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { OPEN_TAB, OpenTab } from './OpenTab';
@@ -17,10 +18,25 @@ interface Props {
   readonly onRename: () => void;
 }
 
+/** Says so where something could not be made. */
+async function told(session: Session, work: Promise<void>): Promise<void> {
+  await work.catch((error: Error) => session.say(`That did not work: ${error.message}.`, 'bad'));
+}
+
 /** Writers are fetched when they are asked for. */
 async function savePicture(lesson: Lesson, sheet: Sheet): Promise<void> {
   const { writeSvg } = await import('@/core/formats/svg');
   saveFile(fileName(sheet.name, '.svg'), writeSvg(sheet, lesson.settings), 'image/svg+xml');
+}
+
+async function savePng(session: Session): Promise<void> {
+  const { pictureOf } = await import('@/ui/drawing/picture');
+  saveFile(fileName(session.sheet.name, '.png'), await pictureOf(session.state), 'image/png');
+}
+
+async function print(session: Session): Promise<void> {
+  const { printSheet } = await import('@/ui/drawing/picture');
+  await printSheet(session.state, `${session.state.lesson.title} · ${session.sheet.name}`);
 }
 
 async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
@@ -82,6 +98,12 @@ export function SheetMenu({ sheet, alone, onRename }: Props) {
             onSelect={() => void savePicture(session.state.lesson, sheet)}
           >
             Save as a picture (SVG)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void told(session, savePng(session))}>
+            Save as a picture (PNG)
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void told(session, print(session))}>
+            Print
           </DropdownMenu.Item>
           <DropdownMenu.Item
             className="menu-item"

@@ -1,0 +1,146 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Page, test } from '@playwright/test';
+import { emptySheet, type SheetHand } from './hand';
+
+/**
+ * Seconds by the keystroke-level model (Card, Moran and Newell 1983, "The Psychology of Human-Computer Interaction"):
+ * a key or a click (an average typist), pointing, a press or release of the button, the hand from one device to the
+ * other, and thinking before each thing that is done.
+ */
+const SECONDS = { K: 0.28, P: 1.1, B: 0.1, H: 0.4, M: 1.35 };
+
+/** Does real things on the page and counts what they cost a person. */
+class Counted {
+  private readonly counts = { K: 0, P: 0, B: 0, H: 0, M: 0 };
+  private on: 'keyboard' | 'pointer' = 'keyboard';
+
+  constructor(
+    private readonly page: Page,
+    private readonly hand: SheetHand,
+  ) {}
+
+  private reach(device: 'keyboard' | 'pointer'): void {
+    if (this.on !== device) this.counts.H++;
+    this.on = device;
+  }
+
+  /** Thinks of a line and types it with Enter; a capital or a sign above costs a Shift as well. */
+  async line(text: string): Promise<void> {
+    this.reach('keyboard');
+    this.counts.M++;
+    this.counts.K += text.length + 1 + [...text].filter((c) => /[A-Z()+*:"?]/.test(c)).length;
+    const field = this.page.getByRole('combobox', { name: 'Name of a part' });
+    await this.page.keyboard.type(text);
+    await expect(field).toHaveValue(text);
+    await this.page.keyboard.press('Enter');
+    await expect(field).toHaveCount(0);
+  }
+
+  async drag(from: [number, number], to: [number, number]): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P += 2;
+    this.counts.B += 2;
+    await this.hand.drag(from, to);
+  }
+
+  async key(key: string): Promise<void> {
+    this.reach('keyboard');
+    this.counts.K++;
+    await this.page.keyboard.press(key);
+  }
+
+  /** Holds the count against the limit and against what is published. */
+  done(task: string, limit: number): void {
+    const { K, P, B, H, M } = this.counts;
+    const seconds = Object.entries(this.counts).reduce(
+      (sum, [op, n]) => sum + n * SECONDS[op as keyof typeof SECONDS],
+      0,
+    );
+    expect(seconds).toBeLessThan(limit);
+    const row = `| ${task} | ${K} | ${P} | ${B} | ${H} | ${M} | ${seconds.toFixed(1)} | ${limit} |`;
+    expect(readFileSync('docs/keystrokes.md', 'utf8')).toContain(row);
+  }
+}
+
+async function begin(page: Page): Promise<Counted> {
+  const hand = await emptySheet(page);
+  return new Counted(page, hand);
+}
+
+/** The columns of the truth table beside the drawing, by the names of its outputs. */
+async function expectTable(page: Page, rows: readonly string[]): Promise<void> {
+  const grid = page.getByRole('grid');
+  await expect(page.getByText('nothing loose')).toBeVisible();
+  for (const [i, row] of rows.entries()) {
+    const cells = await grid.locator(`[data-row="${i}"]`).getByRole('gridcell').allInnerTexts();
+    expect(cells.join('').replace(/\s/g, '').slice(-row.length)).toBe(row);
+  }
+}
+
+test('half adder with two switches and two lamps', async ({ page }) => {
+  const me = await begin(page);
+  await me.line('Sum = A xor B');
+  await me.line('Carry = A and B');
+  await expectTable(page, ['00', '10', '10', '01']);
+  me.done('Half adder, two switches, two lamps', 25);
+});
+
+test('full adder of two-level gates', async ({ page }) => {
+  const me = await begin(page);
+  await me.line("S = A'B'C + A'BC' + AB'C' + ABC");
+  await me.line('Co = AB + AC + BC');
+  await expectTable(page, ['00', '10', '10', '01', '10', '01', '01', '11']);
+  me.done('Full adder of two-level gates', 60);
+});
+
+test('one-to-four demultiplexer with enable', async ({ page }) => {
+  const me = await begin(page);
+  await me.line("Y0 = E D S' T'");
+  await me.line("Y1 = E D S' T");
+  await me.line("Y2 = E D S T'");
+  await me.line('Y3 = E D S T');
+  await expectTable(page, [...Array(12).fill('0000'), '1000', '0100', '0010', '0001']);
+  me.done('One-to-four demultiplexer with enable', 75);
+});
+
+test('multiplexer of four NANDs', async ({ page }) => {
+  const me = await begin(page);
+  await me.line('Y = (A nand (S nand S)) nand (B nand S)');
+  await expect(page.getByText('4 gates')).toBeVisible();
+  // Columns A, S, B: A is handed on while S is 0, B while it is 1.
+  await expectTable(page, ['0', '0', '0', '1', '1', '1', '0', '1']);
+  me.done('Multiplexer of four NANDs', 40);
+});
+
+test('three-bit synchronous counter of T flip-flops, forwards and backwards', async ({ page }) => {
+  const me = await begin(page);
+  await me.line('t Q0, Q1, Q2');
+  await me.line('clock Clk');
+  await me.line('Q0.T = 1');
+  await me.line('Q1.T = Q0 xnor Up');
+  await me.line('Q2.T = (Q0 xnor Up)(Q1 xnor Up)');
+  for (const n of [0, 1, 2]) await me.line(`Q${n}.C = Clk`);
+  for (const n of [0, 1, 2]) await me.line(`L${n} = Q${n}`);
+  await expect(page.getByText('nothing loose')).toBeVisible();
+  await me.key('Escape');
+  const lamps = async () => {
+    const parts = await page
+      .getByRole('listbox', { name: /^Parts on/ })
+      .getByRole('option')
+      .allInnerTexts();
+    return [2, 1, 0]
+      .map((n) => (parts.find((p) => p.startsWith(`L${n},`))!.endsWith('on') ? '1' : '0'))
+      .join('');
+  };
+  // Up is 0: it counts backwards from 0; two half periods make a step.
+  const seen = [await lamps()];
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
+    await page.waitForTimeout(150);
+    seen.push(await lamps());
+  }
+  expect(seen).toEqual(['000', '111', '110', '101', '100']);
+  me.done('Three-bit counter of T flip-flops, both ways', 90);
+});

@@ -1,0 +1,103 @@
+import fc from 'fast-check';
+import { overlap } from '../circuit/geometry';
+import { evaluated, readExpression } from '../logic/expression';
+import { compile } from '../netlist/compile';
+import { Sketch } from '../testing/sketch';
+import { expectTidy } from '../testing/tidy-sheet';
+import { bodyOf } from './placement';
+import { drawStatement, readStatement } from './statement';
+
+function draw(s: Sketch, text: string): string[] {
+  const read = readStatement(s.sheet, text);
+  if (!read.ok) throw new Error(read.problem);
+  const { edit, parts } = drawStatement(s.lesson, 'sheet1', read.value, { x: 4, y: 4 });
+  s.make(edit);
+  return [...parts];
+}
+
+test('a half adder in two lines: inputs once, gates below each other, nothing on another', () => {
+  const s = new Sketch();
+  draw(s, 'Sum = A xor B');
+  draw(s, 'Carry = A and B');
+  expect([...s.sheet.parts.values()].map((p) => p.kind).sort()).toEqual([
+    'and',
+    'lamp',
+    'lamp',
+    'switch',
+    'switch',
+    'xor',
+  ]);
+  expect(s.columns()).toEqual(['0110', '0001']);
+  expectTidy(s.sheet);
+  const bodies = [...s.sheet.parts.values()].map(bodyOf);
+  for (const [i, a] of bodies.entries())
+    for (const b of bodies.slice(i + 1)) expect(overlap(a, b)).toBe(false);
+});
+
+test('a NOT of a name is drawn once, and a NOT of a gate is the inverting gate', () => {
+  const s = new Sketch();
+  draw(s, "Y = A'B + A'C");
+  expect([...s.sheet.parts.values()].filter((p) => p.kind === 'not')).toHaveLength(1);
+  const t = new Sketch();
+  draw(t, 'Y = not (A or B)');
+  expect([...t.sheet.parts.values()].some((p) => p.kind === 'nor')).toBe(true);
+  expect(t.columns()).toEqual(['1000']);
+});
+
+test('what is drawn is what was written', () => {
+  const names = ['A', 'B', 'C'];
+  const text = fc.letrec<{ e: string }>((tie) => ({
+    e: fc.oneof(
+      { maxDepth: 3 },
+      fc.constantFrom('A', 'B', 'C', "A'", '1'),
+      fc.tuple(tie('e'), fc.constantFrom(' + ', ' ^ ', ' & '), tie('e')).map((t) => `(${t.join('')})`),
+      tie('e').map((e) => `not (${e})`),
+    ),
+  })).e;
+  fc.assert(
+    fc.property(text, (expression) => {
+      const s = new Sketch();
+      for (const name of names) s.place('switch', 0, 6 * names.indexOf(name), name);
+      draw(s, `Y = ${expression}`);
+      expect(compile(s.sheet).diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
+      const read = readExpression(expression);
+      if (!read.ok) throw new Error(read.problem);
+      const wanted = Array.from({ length: 8 }, (_, row) =>
+        evaluated(read.value, new Map(names.map((n, i) => [n, ((row >> (2 - i)) & 1) as 0 | 1]))),
+      ).join('');
+      expect(s.columns()).toEqual([wanted]);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('names are the labels on the sheet: flip-flops drive, their pins are targets, lamps that wait are taken', () => {
+  const s = new Sketch();
+  s.place('tff', 30, 0, 'Q0');
+  s.place('tff', 30, 14, 'Q1');
+  s.place('lamp', 60, 0, 'Full');
+  draw(s, 'Q1.T = M xor Q0');
+  draw(s, 'Full = Q0 Q1');
+  const kinds = [...s.sheet.parts.values()].map((p) => p.kind);
+  expect(kinds.filter((k) => k === 'lamp')).toHaveLength(1);
+  expect(kinds.filter((k) => k === 'switch')).toHaveLength(1);
+  expect(
+    [...s.sheet.wires.values()].some((w) => 'part' in w.to && w.to.part === 'tff2' && w.to.port === 'T'),
+  ).toBe(true);
+});
+
+test('what cannot be drawn says why', () => {
+  const s = new Sketch();
+  s.place('tff', 0, 0, 'Q0');
+  const problem = (text: string) => {
+    const read = readStatement(s.sheet, text);
+    return read.ok ? 'read' : read.problem;
+  };
+  expect(problem('= A')).toMatch(/Before the =/);
+  expect(problem('Y = A +')).toBe('At the end: something is missing at the end.');
+  expect(problem('Y = A ? B')).toBe('At “? B”: “?” means nothing here.');
+  expect(problem('Q0.J = A')).toBe('Q0 has no input J.');
+  expect(problem('Y = Q0.R')).toBe('There is no pin Q0.R on this sheet.');
+  expect(problem('Y = Q0.Q')).toBe('read');
+  expect(problem(`${'x'.repeat(50)} = A`)).toMatch(/longer/);
+});

@@ -1,0 +1,296 @@
+import { apply, type Edit } from '../circuit/edit';
+import type { Point } from '../circuit/geometry';
+import {
+  type End,
+  type Lesson,
+  type Params,
+  type Part,
+  type PinEnd,
+  type Sheet,
+  sheetOf,
+} from '../circuit/lesson';
+import { type Expression, namesOf, readExpression } from '../logic/expression';
+import { findKind, roleOf } from '../parts/catalogue';
+import { connect, newPart } from './gestures';
+import { footprintOf, pinOf, pinsOf } from './placement';
+import { group } from './relay';
+import { wireNets } from './wire-nets';
+
+/** What was typed as `Sum = A xor B`: what is to be driven, and by what. */
+export interface Statement {
+  /** A name, or a part and its pin: `Q1.T`. */
+  readonly target: string;
+  readonly expression: Expression;
+}
+
+export type ReadStatement =
+  | { readonly ok: true; readonly value: Statement }
+  | { readonly ok: false; readonly problem: string };
+
+/** Whether a text is meant as a statement. */
+export const isStatement = (text: string) => text.includes('=');
+
+/** Names that an expression may use on a sheet: the labels that are there. */
+function labelsOn(sheet: Sheet): string[] {
+  return [...sheet.parts.values()].map((p) => p.label).filter(Boolean);
+}
+
+export function readStatement(sheet: Sheet, text: string): ReadStatement {
+  const at = text.indexOf('=');
+  const target = text.slice(0, at).trim();
+  const said = text.slice(at + 1);
+  if (!target) return { ok: false, problem: 'Before the = stands what it is to be called: Sum = A xor B.' };
+  if (target.length > 40) return { ok: false, problem: 'The name before the = is longer than 40 letters.' };
+  const read = readExpression(said, labelsOn(sheet));
+  if (!read.ok) {
+    const from = said.slice(read.at, read.at + 12).trim();
+    return { ok: false, problem: `${from ? `At “${from}”` : 'At the end'}: ${read.problem}.` };
+  }
+  const stray = namesOf(read.value).find((name) => name.includes('.') && !pinOfName(sheet, name));
+  if (stray) return { ok: false, problem: `There is no pin ${stray} on this sheet.` };
+  const [part, port] = pinNamed(sheet, target);
+  if (part && !port) return { ok: false, problem: `${part.label} has no input ${target.split('.')[1]}.` };
+  return { ok: true, value: { target, expression: read.value } };
+}
+
+/** The pin that `H1.Sum` names. */
+function pinOfName(sheet: Sheet, name: string): PinEnd | null {
+  const dot = name.lastIndexOf('.');
+  const part = dot > 0 ? labelled(sheet, name.slice(0, dot)) : undefined;
+  const wanted = name.slice(dot + 1).toLowerCase();
+  const pin = part && pinsOf(part).find((p) => p.port.name.toLowerCase() === wanted);
+  return part && pin ? { part: part.id, port: pin.port.name } : null;
+}
+
+/** The part and its input that `Q1.T` names; neither where no part is called so. */
+function pinNamed(sheet: Sheet, target: string): [Part | undefined, string | undefined] {
+  const dot = target.lastIndexOf('.');
+  if (dot <= 0) return [undefined, undefined];
+  const part = labelled(sheet, target.slice(0, dot));
+  const wanted = target.slice(dot + 1).toLowerCase();
+  const pin =
+    part && pinsOf(part).find((p) => p.port.direction === 'in' && p.port.name.toLowerCase() === wanted);
+  return [part, pin?.port.name];
+}
+
+function labelled(sheet: Sheet, name: string): Part | undefined {
+  const parts = [...sheet.parts.values()];
+  const same = (p: Part) => p.label.toLowerCase() === name.toLowerCase();
+  return (
+    parts.find((p) => p.label === name && drives(p)) ??
+    parts.find((p) => p.label === name) ??
+    parts.find((p) => same(p) && drives(p)) ??
+    parts.find(same)
+  );
+}
+
+const drives = (part: Part) => pinsOf(part).some((p) => p.port.direction === 'out');
+
+/** A gate to be drawn: its kind, what it reads, and how far it is from the inputs. */
+interface Gate {
+  readonly kind: string;
+  readonly params: Params;
+  readonly reads: readonly (Gate | string)[];
+  readonly level: number;
+}
+
+/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate. */
+function gatesOf(expression: Expression): Gate | string {
+  const nots = new Map<string, Gate>();
+  const level = (reads: readonly (Gate | string)[]) =>
+    1 + Math.max(0, ...reads.map((r) => (typeof r === 'string' ? 0 : r.level)));
+  const INVERSE: Record<string, string> = {
+    and: 'nand',
+    or: 'nor',
+    xor: 'xnor',
+    nand: 'and',
+    nor: 'or',
+    xnor: 'xor',
+  };
+  const make = (e: Expression): Gate | string => {
+    switch (e.op) {
+      case 'name':
+        return e.name;
+      case 'constant':
+        return { kind: 'constant', params: { value: e.value }, reads: [], level: 0 };
+      case 'not': {
+        const inner = make(e.of);
+        if (typeof inner === 'string') {
+          let not = nots.get(inner);
+          if (!not) {
+            not = { kind: 'not', params: {}, reads: [inner], level: 1 };
+            nots.set(inner, not);
+          }
+          return not;
+        }
+        const turned = INVERSE[inner.kind];
+        if (turned) return { ...inner, kind: turned };
+        return inner.kind === 'not'
+          ? inner.reads[0]!
+          : { kind: 'not', params: {}, reads: [inner], level: level([inner]) };
+      }
+      default: {
+        const reads = e.of.map(make);
+        return { kind: e.op, params: { inputs: reads.length }, reads, level: level(reads) };
+      }
+    }
+  };
+  return make(expression);
+}
+
+/** Gates in columns as far to the right as their readers allow, so that a product with no NOT stands with the others. */
+function late(gates: readonly Gate[]): ReadonlyMap<Gate, number> {
+  const levels = new Map<Gate, number>();
+  for (const gate of [...gates].reverse()) {
+    const readers = gates.filter((g) => g.reads.includes(gate)).map((g) => levels.get(g)!);
+    levels.set(gate, readers.length ? Math.min(...readers) - 1 : gate.level);
+  }
+  return levels;
+}
+
+/** Grid steps between columns, and between parts of one. */
+const ACROSS = 10;
+const DOWN = 2;
+
+/**
+ * Draws a statement onto a sheet: the gates as they are written, from left to right, and a lamp or the input that is
+ * named. Names are the labels that are there; a name that nobody has becomes a switch.
+ * @param at where the first input stands if there is none yet.
+ * @returns the edit and the ids of the new parts.
+ */
+export function drawStatement(
+  lesson: Lesson,
+  sheetId: string,
+  { target, expression }: Statement,
+  at: Point,
+): { readonly edit: Edit; readonly parts: readonly string[] } {
+  const pen = new Pen(lesson, sheetId);
+  const inputs = [...pen.sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input');
+  const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
+  let below = inputs.length ? Math.max(...inputs.map((p) => Math.ceil(footprintOf(p).y1))) + 3 : at.y;
+  for (const name of namesOf(expression))
+    if (!name.includes('.') && !labelled(pen.sheet, name)) {
+      pen.place('switch', {}, { x: left, y: below }, name);
+      below += 5;
+    }
+  const root = gatesOf(expression);
+  const gates: Gate[] = [];
+  const gather = (gate: Gate | string) => {
+    if (typeof gate === 'string' || gates.includes(gate)) return;
+    gate.reads.forEach(gather);
+    gates.push(gate);
+  };
+  gather(root);
+  const drawn = pen.columns(late(gates), left);
+  const driver = typeof root === 'string' ? pen.sourceOf(root) : { part: drawn.get(root)!.id, port: 'Y' };
+  pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, left);
+  return { edit: group(pen.edits), parts: pen.parts };
+}
+
+/** Edits made one after the other, each on the sheet that the ones before leave. */
+class Pen {
+  readonly edits: Edit[] = [];
+  readonly parts: string[] = [];
+  /** The lowest grid line that is taken right of the inputs. */
+  private floor: number | null = null;
+
+  constructor(
+    private lesson: Lesson,
+    private readonly sheetId: string,
+  ) {}
+
+  get sheet(): Sheet {
+    return sheetOf(this.lesson, this.sheetId)!;
+  }
+
+  private make(edit: Edit | null): void {
+    const applied = edit && apply(this.lesson, edit);
+    if (!edit || !applied?.ok) return;
+    this.lesson = applied.lesson;
+    this.edits.push(edit);
+  }
+
+  place(kind: string, params: Params, at: Point, label = ''): Part {
+    const entry = findKind(kind)!;
+    const part = newPart(this.sheet, entry, at, entry.params.parse(params), label);
+    this.make({ type: 'addPart', sheet: this.sheetId, part });
+    this.parts.push(part.id);
+    return part;
+  }
+
+  /** Where a name is driven from; what a lamp shows is what drives it. */
+  sourceOf(name: string): End {
+    const pinned = pinOfName(this.sheet, name);
+    if (pinned) return pinned;
+    const part = labelled(this.sheet, name)!;
+    const pins = pinsOf(part);
+    const pin = pins.find((p) => p.port.direction === 'out') ?? pins[0]!;
+    return { part: part.id, port: pin.port.name };
+  }
+
+  private heightOf(end: End): number {
+    return 'part' in end ? (pinOf(this.sheet, end.part, end.port)?.at.y ?? 0) : end.at.y;
+  }
+
+  /** Places gates in columns by their level, each about as high as what it reads, below all that is there. */
+  columns(levels: ReadonlyMap<Gate, number>, left: number): Map<Gate, Part> {
+    const taken = [...this.sheet.parts.values()].filter((p) => footprintOf(p).x1 > left + 5);
+    const floor = taken.length ? Math.max(...taken.map((p) => Math.ceil(footprintOf(p).y1))) + 2 : null;
+    this.floor = floor;
+    const drawn = new Map<Gate, Part>();
+    const endOf = (read: Gate | string): End =>
+      typeof read === 'string' ? this.sourceOf(read) : { part: drawn.get(read)!.id, port: 'Y' };
+    const gates = [...levels.keys()].reverse();
+    const most = Math.max(0, ...levels.values());
+    for (let level = 0; level <= most; level++) {
+      const column = gates
+        .filter((g) => levels.get(g) === level)
+        .map((gate) => {
+          const heights = gate.reads.map((r) => this.heightOf(endOf(r)));
+          return { gate, wished: heights.length ? heights.reduce((a, b) => a + b, 0) / heights.length : 0 };
+        })
+        .sort((a, b) => a.wished - b.wished);
+      let y = floor ?? Number.NEGATIVE_INFINITY;
+      for (const { gate, wished } of column) {
+        const entry = findKind(gate.kind)!;
+        const trial = footprintOf(
+          newPart(this.sheet, entry, { x: 0, y: 0 }, entry.params.parse(gate.params), ''),
+        );
+        const top = Math.max(
+          Math.round(wished),
+          Number.isFinite(y) ? y - Math.floor(trial.y0) : Math.round(wished),
+        );
+        const part = this.place(gate.kind, gate.params, { x: left + ACROSS * (level + 1), y: top });
+        drawn.set(gate, part);
+        y = top + Math.ceil(trial.y1) + DOWN;
+      }
+    }
+    for (const [gate, part] of drawn) {
+      const pins = pinsOf(part).filter((p) => p.port.direction === 'in');
+      for (const [i, read] of gate.reads.entries())
+        this.make(connect(this.sheet, endOf(read), { part: part.id, port: pins[i]!.port.name }));
+    }
+    return drawn;
+  }
+
+  /** Leads a driver to what the statement names: a pin, an output that waits, or a new lamp. */
+  lead(driver: End, target: string, level: number, left: number): void {
+    const [part, port] = pinNamed(this.sheet, target);
+    if (part && port) {
+      this.make(connect(this.sheet, driver, { part: part.id, port }));
+      return;
+    }
+    const nets = wireNets(this.sheet);
+    const waiting = [...this.sheet.parts.values()].find(
+      (p) =>
+        p.label === target &&
+        roleOf(p)?.role === 'output' &&
+        nets.ofEnd({ part: p.id, port: pinsOf(p)[0]!.port.name }) === undefined,
+    );
+    const y = this.heightOf(driver);
+    const lamp =
+      waiting ??
+      this.place('lamp', {}, { x: left + ACROSS * (level + 1), y: Math.max(y, this.floor ?? y) }, target);
+    this.make(connect(this.sheet, driver, { part: lamp.id, port: pinsOf(lamp)[0]!.port.name }));
+  }
+}

@@ -1,0 +1,16 @@
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import type { SessionState } from '@/session/session';
+import type { Scene } from './scene';
+import { truthLook } from './truth-look';
+
+/** What is to be painted of an open lesson, with another version of the sheet while a gesture goes on. */
+export function sceneOf(state: SessionState, sheet: Sheet = sheetOf(state.lesson, state.sheetId)!): Scene {
+  const { view, values, conflicts, path, lesson } = state;
+  const around = path.length === 0 ? '' : `${path.join('/')}/`;
+  const on = around
+    ? new Set([...state.on].flatMap((key) => (key.startsWith(around) ? [key.slice(around.length)] : [])))
+    : state.on;
+  const { symbols, crossings, buses } = lesson.settings;
+  const table = () => truthLook(state);
+  return { sheet, netlist: view, values, conflicts, on, standard: symbols, crossings, buses, table };
+}
