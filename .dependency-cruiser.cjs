@@ -34,6 +34,11 @@ module.exports = {
     only('timing', core('timing'), ['values', 'circuit', 'parts', 'netlist', 'timing'].map(core)),
     only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
     only(
+      'synthesis',
+      core('synthesis'),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'drawing', 'synthesis'].map(core),
+    ),
+    only(
       'exercise',
       core('exercise'),
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'exercise'].map(core),

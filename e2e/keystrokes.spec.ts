@@ -144,3 +144,49 @@ test('three-bit synchronous counter of T flip-flops, forwards and backwards', as
   expect(seen).toEqual(['000', '111', '110', '101', '100']);
   me.done('Three-bit counter of T flip-flops, both ways', 90);
 });
+
+test('eight-bit adder-subtractor from a half adder upwards, by blocks', async ({ page }) => {
+  test.slow();
+  const me = await begin(page);
+  for (const line of [
+    'sheet half',
+    'S = a xor b',
+    'C = a and b',
+    'sheet full',
+    's,c = half(a,b)',
+    'S,d = half(s,i)',
+    'C = c or d',
+    'sheet cell',
+    'x = b xor m',
+    'S,C = full(a,x,i)',
+    'sheet two',
+    'S0,c=cell(b0,m,a0,i)',
+    'S1,C=cell(b1,m,a1,c)',
+    'sheet four',
+    'S0,S1,c=two(b0,m,a0,i,b1,a1)',
+    'S2,S3,C=two(b2,m,a2,c,b3,a3)',
+    'sheet eight',
+    'S0,S1,S2,S3,c=four(b0,m,a0,m,b1,a1,b2,a2,b3,a3)',
+    'S4,S5,S6,S7,C=four(b4,m,a4,c,b5,a5,b6,a6,b7,a7)',
+  ])
+    await me.line(line);
+  await me.key('Escape');
+  await expect(page.getByText('nothing loose')).toBeVisible();
+  // 100 - 58: down the list of inputs, Enter on each that is to be 1.
+  const inputs = ['b0', 'm', 'a0', ...[1, 2, 3, 4, 5, 6, 7].flatMap((n) => [`b${n}`, `a${n}`])];
+  const bit = (value: number, name: string) => (value >> Number(name[1])) & 1;
+  await page.keyboard.press('Tab');
+  for (const name of inputs) {
+    await page.keyboard.press('ArrowDown');
+    if (name === 'm' || bit(name.startsWith('a') ? 100 : 58, name)) await page.keyboard.press('Enter');
+  }
+  const list = page.getByRole('listbox', { name: /^Parts on eight/ });
+  const shown = async () => {
+    const said = await list.getByRole('option').allInnerTexts();
+    return [7, 6, 5, 4, 3, 2, 1, 0]
+      .map((n) => (said.find((t) => t.startsWith(`S${n}, lamp`))?.endsWith('on') ? '1' : '0'))
+      .join('');
+  };
+  await expect.poll(shown).toBe((100 - 58).toString(2).padStart(8, '0'));
+  me.done('Eight-bit adder-subtractor by blocks', 150);
+});

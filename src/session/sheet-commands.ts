@@ -1,17 +1,18 @@
-import type { Edit } from '@/core/circuit/edit';
 import { freshId, type Sheet } from '@/core/circuit/lesson';
+import { portsFor } from '@/core/drawing/ports';
 import { usesOf } from '@/core/netlist/blocks';
-import { defaultParams, findKind } from '@/core/parts/catalogue';
 import type { Session } from './session';
 
-export function addSheet(session: Session): void {
+/** Adds an empty sheet and opens it. @param name what it is called; the next free number without one. */
+export function addSheet(session: Session, name = ''): void {
   const { lesson } = session.state;
   const ids = new Set(lesson.sheets.map((s) => s.id));
   const id = freshId(ids, 'sheet');
   const names = new Set(lesson.sheets.map((s) => s.name));
   let n = lesson.sheets.length + 1;
   while (names.has(`Sheet ${n}`)) n++;
-  const sheet: Sheet = { id, name: `Sheet ${n}`, parts: new Map(), wires: new Map() };
+  const called = name.trim().slice(0, 60) || `Sheet ${n}`;
+  const sheet: Sheet = { id, name: called, parts: new Map(), wires: new Map() };
   if (session.edit({ type: 'addSheet', sheet, at: lesson.sheets.length })) session.openSheet(id);
 }
 
@@ -29,17 +30,7 @@ export function removeSheet(session: Session, id: string): void {
 /** Switches and buttons of the sheet become ports into it, lamps ports out of it, so that it can be a block. */
 export function portsForSheet(session: Session, id: string): void {
   const sheet = session.state.lesson.sheets.find((s) => s.id === id);
-  const port = findKind('port')!;
-  const edits = [...(sheet?.parts.values() ?? [])].flatMap((part): Edit[] => {
-    const direction = PORT_OF[part.kind];
-    if (!direction) return [];
-    const params = {
-      ...defaultParams(port),
-      direction,
-      width: (part.params.width as number | undefined) ?? 1,
-    };
-    return [{ type: 'changePart', sheet: id, id: part.id, change: { kind: port.kind, params } }];
-  });
+  const edits = sheet ? portsFor(sheet) : [];
   if (edits.length === 0) {
     session.say(
       'There are no switches and lamps on this sheet. Place ports by typing “port in A” or “port out Y”.',
@@ -53,5 +44,3 @@ export function portsForSheet(session: Session, id: string): void {
       () => session.undo(),
     );
 }
-
-const PORT_OF: Readonly<Record<string, 'in' | 'out'>> = { switch: 'in', button: 'in', lamp: 'out' };

@@ -1,17 +1,30 @@
 import type { Point } from '@/core/circuit/geometry';
-import { drawStatement, readStatement } from '@/core/drawing/statement';
 import { isAllowed } from '@/core/exercise/allowed';
 import { findKind } from '@/core/parts/catalogue';
+import { drawStatement, readStatement } from '@/core/synthesis/statement';
 import type { Session } from './session';
+import { addSheet } from './sheet-commands';
+
+/** What is typed to begin another sheet: `sheet Full adder`. */
+export const SHEET = /^sheet\s+(?=\S)/i;
+
+/** Does what a typed line says that places no part: another sheet, or a statement. @returns what is wrong, or null. */
+export function typedLine(session: Session, text: string, at: Point): string | null {
+  const line = text.trim();
+  if (!SHEET.test(line)) return drawTyped(session, line, at);
+  if (session.state.lesson.exercise) return 'An exercise has one sheet.';
+  addSheet(session, line.replace(SHEET, ''));
+  return null;
+}
 
 /**
  * Draws what was typed as `Sum = A xor B`, in one step of undo, and selects it.
  * @returns what is wrong with it, or null.
  */
-export function drawTyped(session: Session, text: string, at: Point): string | null {
-  const read = readStatement(session.sheet, text);
-  if (!read.ok) return read.problem;
+function drawTyped(session: Session, text: string, at: Point): string | null {
   const { lesson, sheetId } = session.state;
+  const read = readStatement(lesson, sheetId, text);
+  if (!read.ok) return read.problem;
   const { edit, parts } = drawStatement(lesson, sheetId, read.value, at);
   const added = edit.type === 'group' ? edit.edits : [edit];
   for (const e of added)

@@ -8,7 +8,7 @@ import { bodyOf, courseOf } from '@/core/drawing/placement';
 import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import { pinProbe, place, placeFrom } from '@/session/commands';
-import { drawTyped } from '@/session/statement-command';
+import { typedLine } from '@/session/statement-command';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Deeds } from './Deeds';
 import { Mend, UnequalWidths } from './Mend';
@@ -84,7 +84,7 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
           wanted={opened.pull[0] ? wantedAt(session.sheet, opened.pull[0]) : null}
           onClose={close}
           onStatement={(text) => {
-            const problem = drawTyped(session, text, onSheet(opened.at));
+            const problem = typedLine(session, text, onSheet(opened.at));
             if (!problem) close();
             if (!problem && opened.next) openTyping(opened.next);
             return problem;

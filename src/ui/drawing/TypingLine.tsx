@@ -2,10 +2,11 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fits, type Wanted } from '@/core/drawing/fits';
-import { isStatement } from '@/core/drawing/statement';
 import { defaultParams } from '@/core/parts/catalogue';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
+import { isStatement } from '@/core/synthesis/statement';
 import type { Session } from '@/session/session';
+import { SHEET } from '@/session/statement-command';
 import { OwnTableOfKind } from './OwnTablePanel';
 import { placeable } from './placeable';
 import { SymbolPicture } from './SymbolPicture';
@@ -39,7 +40,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
     const all = placeable(session);
     return wanted ? fits(all, wanted).map((fit) => fit.kind) : all;
   }, [session, wanted]);
-  const statement = isStatement(text);
+  const statement = isLine(text);
   const list = statement ? [] : suggestions(text, kinds).slice(0, SHOWN);
   const chosen = list[Math.min(at, list.length - 1)];
 
@@ -50,7 +51,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   }, []);
 
   const submit = (typed: string) => {
-    if (isStatement(typed)) {
+    if (isLine(typed)) {
       setProblem(onStatement(typed) ?? '');
       return;
     }
@@ -60,7 +61,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   };
   /** What was typed, with its first word completed to the suggestion that is marked. */
   const completed = (given: string) => {
-    if (isStatement(given)) return given;
+    if (isLine(given)) return given;
     const [best] = suggestions(given, kinds);
     const meant = given === text ? chosen : best;
     if (!meant) return given;
@@ -179,7 +180,9 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
       >
         {problem ||
           (statement
-            ? 'Enter draws the gates as they are written · names are labels · ~A, A′, not A'
+            ? isStatement(text)
+              ? 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet'
+              : 'Enter begins another sheet of that name'
             : list.length === 0
               ? `No part is called “${text.trim()}”.`
               : understood
@@ -191,6 +194,9 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
     </div>
   );
 }
+
+/** Whether a text is more than the name of a part: a statement, or another sheet. */
+const isLine = (text: string) => isStatement(text) || SHEET.test(text.trim());
 
 /** Whether the caret stands behind all that was typed. */
 const atEnd = (field: HTMLInputElement) => field.selectionStart === field.value.length;

@@ -9,19 +9,26 @@ import {
   type Sheet,
   sheetOf,
 } from '../circuit/lesson';
+import { connect, newPart } from '../drawing/gestures';
+import { footprintOf, pinOf, pinsOf } from '../drawing/placement';
+import { portsFor } from '../drawing/ports';
+import { group } from '../drawing/relay';
+import { widthAt } from '../drawing/remedies';
+import { wireNets } from '../drawing/wire-nets';
 import { type Expression, namesOf, readExpression } from '../logic/expression';
+import { blockParams } from '../netlist/blocks';
+import { declaredInputs, declaredOutputs } from '../netlist/declared';
+import { readPins } from '../parts/block';
 import { findKind, roleOf } from '../parts/catalogue';
-import { connect, newPart } from './gestures';
-import { footprintOf, pinOf, pinsOf } from './placement';
-import { group } from './relay';
-import { wireNets } from './wire-nets';
 
-/** What was typed as `Sum = A xor B`: what is to be driven, and by what. */
-export interface Statement {
-  /** A name, or a part and its pin: `Q1.T`. */
-  readonly target: string;
-  readonly expression: Expression;
-}
+/** What was typed as `Sum = A xor B`, or as `Sum, Carry = half adder(A, B)`: what is to be driven, and by what. */
+export type Statement =
+  | {
+      /** A name, or a part and its pin: `Q1.T`. */
+      readonly target: string;
+      readonly expression: Expression;
+    }
+  | { readonly targets: readonly string[]; readonly block: Sheet; readonly reads: readonly string[] };
 
 export type ReadStatement =
   | { readonly ok: true; readonly value: Statement }
@@ -35,8 +42,20 @@ function labelsOn(sheet: Sheet): string[] {
   return [...sheet.parts.values()].map((p) => p.label).filter(Boolean);
 }
 
-export function readStatement(sheet: Sheet, text: string): ReadStatement {
+const CALL = /^\s*([^()=]+?)\s*\(([^()]*)\)\s*$/;
+const split = (text: string) =>
+  text
+    .split(',')
+    .map((t) => t.trim())
+    .filter(Boolean);
+
+export function readStatement(lesson: Lesson, sheetId: string, text: string): ReadStatement {
+  const sheet = sheetOf(lesson, sheetId)!;
   const at = text.indexOf('=');
+  const call = CALL.exec(text.slice(at + 1));
+  const block =
+    call && lesson.sheets.find((s) => s.id !== sheetId && s.name.toLowerCase() === call[1]!.toLowerCase());
+  if (block) return readCall(block, split(text.slice(0, at)), split(call[2]!));
   const target = text.slice(0, at).trim();
   const said = text.slice(at + 1);
   if (!target) return { ok: false, problem: 'Before the = stands what it is to be called: Sum = A xor B.' };
@@ -51,6 +70,32 @@ export function readStatement(sheet: Sheet, text: string): ReadStatement {
   const [part, port] = pinNamed(sheet, target);
   if (part && !port) return { ok: false, problem: `${part.label} has no input ${target.split('.')[1]}.` };
   return { ok: true, value: { target, expression: read.value } };
+}
+
+/** A block used like a function: its inputs in brackets, its outputs before the =, both in their order. */
+function readCall(block: Sheet, targets: readonly string[], reads: readonly string[]): ReadStatement {
+  const after = withPorts(block);
+  const [inputs, outputs] = [declaredInputs(after), declaredOutputs(after)].map((list) =>
+    list.filter((p) => p.kind === 'port' && p.label),
+  );
+  const wrong = (said: number, wanted: readonly Part[], what: string): string | null =>
+    said === wanted.length
+      ? null
+      : `“${block.name}” has ${wanted.length} ${what}: ${wanted.map((p) => p.label).join(', ') || 'none'}.`;
+  const problem =
+    wrong(reads.length, inputs!, wanted(inputs!, 'input')) ??
+    wrong(targets.length, outputs!, wanted(outputs!, 'output'));
+  return problem ? { ok: false, problem } : { ok: true, value: { targets, block, reads } };
+}
+
+const wanted = (list: readonly unknown[], word: string) => (list.length === 1 ? word : `${word}s`);
+
+/** A sheet with ports in place of its switches and lamps. */
+function withPorts(sheet: Sheet): Sheet {
+  const parts = new Map(sheet.parts);
+  for (const edit of portsFor(sheet))
+    if (edit.type === 'changePart') parts.set(edit.id, { ...parts.get(edit.id)!, ...edit.change });
+  return { ...sheet, parts };
 }
 
 /** The pin that `H1.Sum` names. */
@@ -161,18 +206,23 @@ const DOWN = 2;
 export function drawStatement(
   lesson: Lesson,
   sheetId: string,
-  { target, expression }: Statement,
+  statement: Statement,
   at: Point,
 ): { readonly edit: Edit; readonly parts: readonly string[] } {
   const pen = new Pen(lesson, sheetId);
   const inputs = [...pen.sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input');
   const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
   let below = inputs.length ? Math.max(...inputs.map((p) => Math.ceil(footprintOf(p).y1))) + 3 : at.y;
-  for (const name of namesOf(expression))
+  for (const name of 'block' in statement ? statement.reads : namesOf(statement.expression))
     if (!name.includes('.') && !labelled(pen.sheet, name)) {
       pen.place('switch', {}, { x: left, y: below }, name);
       below += 5;
     }
+  if ('block' in statement) {
+    pen.use(statement.block, statement.reads, statement.targets, left);
+    return { edit: group(pen.edits), parts: pen.parts };
+  }
+  const { target, expression } = statement;
   const root = gatesOf(expression);
   const gates: Gate[] = [];
   const gather = (gate: Gate | string) => {
@@ -273,6 +323,30 @@ class Pen {
     return drawn;
   }
 
+  /** Places a block below all that is there right of the inputs, and wires it. */
+  use(block: Sheet, reads: readonly string[], targets: readonly string[], left: number): void {
+    for (const edit of portsFor(block)) this.make(edit);
+    const params = blockParams(sheetOf(this.lesson, block.id)!);
+    const taken = [...this.sheet.parts.values()].filter((p) => footprintOf(p).x1 > left + 5);
+    const floor = taken.length ? Math.max(...taken.map((p) => Math.ceil(footprintOf(p).y1))) + 2 : null;
+    this.floor = null;
+    const heights = reads.map((name) => this.heightOf(this.sourceOf(name)));
+    const middle = heights.length ? Math.round(heights.reduce((a, b) => a + b, 0) / heights.length) : 0;
+    const entry = findKind('block')!;
+    const trial = footprintOf(newPart(this.sheet, entry, { x: 0, y: 0 }, params, ''));
+    const y = Math.max(middle, floor === null ? middle : floor - Math.floor(trial.y0));
+    const part = this.place('block', params, { x: left + ACROSS + Math.ceil(-trial.x0) + 4, y });
+    const pins = (direction: 'in' | 'out') => pinsOf(part).filter((p) => p.port.direction === direction);
+    const named = (list: string) => readPins(list).map((p) => p.name);
+    const inputs = named(params.inputs as string);
+    for (const [i, name] of reads.entries())
+      this.make(connect(this.sheet, this.sourceOf(name), { part: part.id, port: inputs[i]! }));
+    const outputs = named(params.outputs as string);
+    const right = Math.max(...pins('out').map((p) => p.at.x), part.at.x);
+    for (const [i, target] of targets.entries())
+      this.lead({ part: part.id, port: outputs[i]! }, target, (right - left) / ACROSS, left);
+  }
+
   /** Leads a driver to what the statement names: a pin, an output that waits, or a new lamp. */
   lead(driver: End, target: string, level: number, left: number): void {
     const [part, port] = pinNamed(this.sheet, target);
@@ -288,9 +362,26 @@ class Pen {
         nets.ofEnd({ part: p.id, port: pinsOf(p)[0]!.port.name }) === undefined,
     );
     const y = this.heightOf(driver);
+    if (/^\p{Ll}/u.test(target)) {
+      // What begins with a small letter is only handed on: a name for the wire.
+      const width = widthAt(this.sheet, driver);
+      const label = this.place(
+        'label',
+        { width },
+        { x: Math.round(left + ACROSS * (level + 0.5)), y },
+        target,
+      );
+      this.make(connect(this.sheet, driver, { part: label.id, port: 'A' }));
+      return;
+    }
     const lamp =
       waiting ??
-      this.place('lamp', {}, { x: left + ACROSS * (level + 1), y: Math.max(y, this.floor ?? y) }, target);
+      this.place(
+        'lamp',
+        { width: widthAt(this.sheet, driver) },
+        { x: Math.round(left + ACROSS * (level + 1)), y: Math.max(y, this.floor ?? y) },
+        target,
+      );
     this.make(connect(this.sheet, driver, { part: lamp.id, port: pinsOf(lamp)[0]!.port.name }));
   }
 }

@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { overlap } from '../circuit/geometry';
+import { bodyOf } from '../drawing/placement';
 import { evaluated, readExpression } from '../logic/expression';
 import { compile } from '../netlist/compile';
 import { Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
-import { bodyOf } from './placement';
 import { drawStatement, readStatement } from './statement';
 
 function draw(s: Sketch, text: string): string[] {
-  const read = readStatement(s.sheet, text);
+  const read = readStatement(s.lesson, 'sheet1', text);
   if (!read.ok) throw new Error(read.problem);
   const { edit, parts } = drawStatement(s.lesson, 'sheet1', read.value, { x: 4, y: 4 });
   s.make(edit);
@@ -90,7 +90,7 @@ test('what cannot be drawn says why', () => {
   const s = new Sketch();
   s.place('tff', 0, 0, 'Q0');
   const problem = (text: string) => {
-    const read = readStatement(s.sheet, text);
+    const read = readStatement(s.lesson, 'sheet1', text);
     return read.ok ? 'read' : read.problem;
   };
   expect(problem('= A')).toMatch(/Before the =/);
@@ -100,4 +100,23 @@ test('what cannot be drawn says why', () => {
   expect(problem('Y = Q0.R')).toBe('There is no pin Q0.R on this sheet.');
   expect(problem('Y = Q0.Q')).toBe('read');
   expect(problem(`${'x'.repeat(50)} = A`)).toMatch(/longer/);
+});
+
+test('a sheet is used like a function: its switches become ports, small letters name wires', () => {
+  const s = new Sketch();
+  draw(s, 'S = a xor b');
+  draw(s, 'C = a and b');
+  const half = { ...s.sheet, id: 'half', name: 'Half adder' };
+  const t = new Sketch();
+  t.lesson = { ...t.lesson, sheets: [t.sheet, half] };
+  draw(t, 's, c = half adder(A, B)');
+  draw(t, 'S, d = half adder(s, I)');
+  draw(t, 'C = c or d');
+  expect(t.columns()).toEqual(['01101001', '00010111']);
+  expect(compile(t.sheet, t.lesson.sheets).diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
+  expectTidy(t.sheet);
+  const read = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B, I)');
+  expect(read).toEqual({ ok: false, problem: '“Half adder” has 2 inputs: a, b.' });
+  const few = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B)');
+  expect(few).toEqual({ ok: false, problem: '“Half adder” has 2 outputs: S, C.' });
 });
