@@ -5,9 +5,11 @@ import { readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
 import { tableLines } from '@/core/logic/table-text';
-import { truthTable } from '@/core/logic/truth-table';
+import { cell, truthTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
+import { sourceKey } from '@/core/netlist/netlist';
 import { Run } from '@/core/simulate/run';
+import { expectTidy } from '@/core/testing/tidy-sheet';
 
 const text = (name: string) => readFileSync(join(__dirname, name), 'utf8');
 
@@ -68,4 +70,54 @@ test('the sample hand-ins: one right, one wrong in a row, one with a forbidden p
     [7, []],
     [8, ['NOR is not allowed in this task, and 1 of it is used.']],
   ]);
+});
+
+/** A lesson's first sheet with all its blocks, compiled. */
+function whole(name: string) {
+  const read = readLesson(text(`${name}.manege.json`));
+  if (!read.ok) throw new Error(read.problem);
+  const netlist = compile(read.value.sheets[0]!, read.value.sheets);
+  expect(netlist.diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
+  for (const s of read.value.sheets) expectTidy(s);
+  return netlist;
+}
+
+test('Ticket adder: all 256 sums, on the number and on the lamps', () => {
+  const n = whole('ticket-adder');
+  const table = truthTable(n);
+  expect(table.inputs).toHaveLength(8);
+  for (let row = 0; row < 256; row++) {
+    const value = (word: number) =>
+      [0, 1, 2, 3, 4].reduce((sum, i) => sum * 2 + cell(table, 5 * word + i, row), 0);
+    expect(value(0)).toBe((row >> 4) + (row & 15));
+    expect(value(1)).toBe((row >> 4) + (row & 15));
+  }
+});
+
+test('Queue selector: four NAND gates hand on the queue whose turn it is', () => {
+  const n = whole('queue-selector');
+  expect(n.op).toHaveLength(4);
+  expect([...tableLines(truthTable(n), 'csv')]).toEqual([
+    'North,Turn,South,Platform',
+    ...[...Array(8).keys()].map((row) => {
+      const [north, turn, south] = [row >> 2, (row >> 1) & 1, row & 1];
+      return `${north},${turn},${south},${turn ? south : north}`;
+    }),
+  ]);
+});
+
+test('Organ drum: eight stops, forwards and backwards', () => {
+  for (const [forward, order] of [
+    [1, [0, 1, 2, 3, 4, 5, 6, 7, 0, 1]],
+    [0, [0, 7, 6, 5, 4, 3, 2, 1, 0, 7]],
+  ] as const) {
+    const n = whole('organ-drum');
+    const run = new Run(n, { delays: 'zero', inputs: new Map([[sourceKey(n.inputColumns[0]!), forward]]) });
+    const seen: number[] = [];
+    for (let cycle = 0; cycle < 10; cycle++) {
+      run.advance(Math.max(1, cycle * 1e12 + 0.75e12 - 1e12));
+      seen.push(n.outputs[0]!.nets.reduce((sum, net, bit) => sum + run.values[net]! * 2 ** bit, 0));
+    }
+    expect(seen).toEqual(order);
+  }
 });

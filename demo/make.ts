@@ -1,13 +1,16 @@
 import { writeFileSync } from 'node:fs';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
-import { emptyLesson, type Lesson, type Params, type Sheet } from '../src/core/circuit/lesson';
+import { emptyLesson, emptySheet, type Lesson, type Params, type Sheet } from '../src/core/circuit/lesson';
 import { connect, newPart } from '../src/core/drawing/gestures';
+import { portsFor } from '../src/core/drawing/ports';
 import { check } from '../src/core/exercise/check';
 import { writeExercise } from '../src/core/formats/exercise-file';
 import { writeHandIn } from '../src/core/formats/hand-in-file';
 import { writeLesson } from '../src/core/formats/lesson-file';
+import { blockParams } from '../src/core/netlist/blocks';
 import { defaultParams, findKind } from '../src/core/parts/catalogue';
+import { drawStatement, readStatement } from '../src/core/synthesis/statement';
 
 /*
  * Lays out the carousel lessons by the same gestures as a hand would: `npm run demo` writes them anew.
@@ -18,10 +21,44 @@ function write(file: string, text: string): void {
 }
 
 class Pencil {
+  private at = 0;
+
   constructor(private lesson: Lesson) {}
 
   private get sheet(): Sheet {
-    return this.lesson.sheets[0]!;
+    return this.lesson.sheets[this.at]!;
+  }
+
+  /** Goes on with another sheet, a new one where none is called so. */
+  onSheet(name: string): this {
+    const found = this.lesson.sheets.findIndex((s) => s.name === name);
+    this.at = found === -1 ? this.lesson.sheets.length : found;
+    if (found === -1)
+      this.make({ type: 'addSheet', sheet: emptySheet(`sheet${this.at + 1}`, name), at: this.at });
+    return this;
+  }
+
+  /** Draws what is typed as a statement. */
+  write(text: string, at = { x: 4, y: 6 }): this {
+    const read = readStatement(this.lesson, this.sheet.id, text);
+    if (!read.ok) throw new Error(read.problem);
+    this.make(drawStatement(this.lesson, this.sheet.id, read.value, at).edit);
+    return this;
+  }
+
+  /** Makes ports of the switches and lamps. */
+  asBlock(): this {
+    this.make({ type: 'group', edits: portsFor(this.sheet) });
+    return this;
+  }
+
+  /** Places another sheet as a block. */
+  block(name: string, x: number, y: number): string {
+    return this.place('block', x, y, '', blockParams(this.lesson.sheets.find((s) => s.name === name)!));
+  }
+
+  note(text: string, x: number, y: number, size = 'normal'): void {
+    this.place('note', x, y, '', { text, size });
   }
 
   private make(edit: Edit | null): void {
@@ -120,6 +157,91 @@ function lampChase(): void {
   p.save('lamp-chase.manege.json');
 }
 
+/** Children's and adults' tickets, four bits each, added by blocks from a half adder upwards. */
+function ticketAdder(): void {
+  const p = started('demo-ticket-adder', 'Ticket adder', 'Ticket adder');
+  p.onSheet('Half adder').write('Sum = A xor B').write('Carry = A and B').asBlock();
+  p.onSheet('Full adder');
+  p.write('s, c = Half adder(A, B)').write('Sum, d = Half adder(s, In)').write('Carry = c or d').asBlock();
+
+  p.onSheet('Four bits');
+  const a = p.place('port', 4, 6, 'A', { direction: 'in', width: 4 });
+  const b = p.place('port', 4, 12, 'B', { direction: 'in', width: 4 });
+  const sum = p.place('join', 62, 29, '', { widths: [1, 1, 1, 1, 1] });
+  const out = p.place('port', 70, 29, 'Sum', { direction: 'out', width: 5 });
+  const zero = p.place('constant', 28, 12, '', { value: 0 });
+  let carry = `${zero}.Y`;
+  for (let bit = 0; bit < 4; bit++) {
+    const y = 8 + 13 * bit;
+    const adder = p.block('Full adder', 42, y);
+    for (const [i, from] of [a, b].entries()) {
+      const slice = p.place('slice', 24, y - 4 + 4 * i, '', { width: 4, high: bit, low: bit });
+      p.wire(`${from}.Y`, `${slice}.A`);
+      p.wire(`${slice}.Y`, `${adder}.${'AB'[i]}`);
+    }
+    p.wire(carry, `${adder}.In`);
+    p.wire(`${adder}.Sum`, `${sum}.I${bit}`);
+    carry = `${adder}.Carry`;
+  }
+  p.wire(carry, `${sum}.I4`);
+  p.wire(`${sum}.Y`, `${out}.A`);
+
+  p.onSheet('Ticket adder');
+  p.note('Ticket adder', 0, 0, 'title');
+  p.note(
+    "Children's and adults' tickets are added bit by bit.\nGo inside the block with two clicks.",
+    0,
+    5,
+    'small',
+  );
+  const children = p.place('switch', 10, 14, 'Children', { width: 4, values: true });
+  const adults = p.place('switch', 10, 24, 'Adults', { width: 4, values: true });
+  const adder = p.block('Four bits', 30, 19);
+  const lamps = p.place('lamp', 50, 13, 'Lamps', { width: 5, reads: 'unsigned' });
+  const shown = p.place('number', 50, 24, 'Tickets', { width: 5, radix: 'unsigned' });
+  p.wire(`${children}.Y`, `${adder}.A`);
+  p.wire(`${adults}.Y`, `${adder}.B`);
+  p.wire(`${adder}.Sum`, `${shown}.A`);
+  p.wire(`${adder}.Sum`, `${lamps}.A`);
+  p.save('ticket-adder.manege.json');
+}
+
+/** A drum of eight stops that turns forwards or backwards: three T flip-flops on one clock. */
+function organDrum(): void {
+  const p = started('demo-organ-drum', 'Organ drum', 'Organ drum');
+  p.note('Organ drum', 0, -8, 'title');
+  const forward = p.place('switch', 4, 4, 'Forward');
+  const clock = p.place('clock', 4, 42, 'Clock', { hertz: 1 });
+  const one = p.place('constant', 36, 6, '', { value: 1 });
+  const q = [0, 1, 2].map((i) => p.place('tff', 46, 8 + 14 * i, `Q_${i}`));
+  const same = [0, 1].map((i) => p.place('xnor', 22, 17 + 14 * i));
+  const both = p.place('and', 33, 33);
+  p.wire(`${one}.Y`, `${q[0]}.T`);
+  p.wire(`${forward}.Y`, `${same[0]}.A`);
+  p.wire(`${q[0]}.Q`, `${same[0]}.B`);
+  p.wire(`${same[0]}.Y`, `${q[1]}.T`);
+  p.wire(`${forward}.Y`, `${same[1]}.A`);
+  p.wire(`${q[1]}.Q`, `${same[1]}.B`);
+  p.wire(`${same[0]}.Y`, `${both}.A`);
+  p.wire(`${same[1]}.Y`, `${both}.B`);
+  p.wire(`${both}.Y`, `${q[2]}.T`);
+  for (const stage of q) p.wire(`${clock}.Y`, `${stage}.C`);
+  const stop = p.place('join', 62, 21, '', { widths: [1, 1, 1] });
+  const shown = p.place('number', 72, 21, 'Stop', { width: 3, radix: 'unsigned' });
+  for (const [i, stage] of q.entries()) p.wire(`${stage}.Q`, `${stop}.I${i}`);
+  p.wire(`${stop}.Y`, `${shown}.A`);
+  p.save('organ-drum.manege.json');
+}
+
+/** Two queues, one platform: a selector of four NAND gates. */
+function queueSelector(): void {
+  const p = started('demo-queue-selector', 'Queue selector', 'Queue selector');
+  p.write('Platform = (North nand (Turn nand Turn)) nand (South nand Turn)');
+  p.note('Queue selector', 2, -4, 'title');
+  p.note('While Turn is 0 the queue from the North goes on, then that from the South.', 2, 1, 'small');
+  p.save('queue-selector.manege.json');
+}
+
 const warningLamp: Exercise = {
   id: 'demo-warning-lamp',
   title: 'Warning lamp',
@@ -191,4 +313,7 @@ function handIns(): void {
 
 interlock();
 lampChase();
+ticketAdder();
+organDrum();
+queueSelector();
 handIns();

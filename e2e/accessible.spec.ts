@@ -5,7 +5,7 @@ import { SheetHand } from './hand';
 const views: Record<string, (page: Page) => Promise<void>> = {
   shelf: async (page) => {
     await page.goto('/');
-    await expect(page.getByRole('article')).toHaveCount(2);
+    await expect(page.getByRole('article')).toHaveCount(5);
   },
   'lesson, table': async (page) => {
     await views.shelf!(page);

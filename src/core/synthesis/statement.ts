@@ -219,7 +219,7 @@ export function drawStatement(
       below += 5;
     }
   if ('block' in statement) {
-    pen.use(statement.block, statement.reads, statement.targets, left);
+    pen.use(statement.block, statement.reads, statement.targets, pen.rightOf(statement.reads, left));
     return { edit: group(pen.edits), parts: pen.parts };
   }
   const { target, expression } = statement;
@@ -231,11 +231,15 @@ export function drawStatement(
     gates.push(gate);
   };
   gather(root);
-  const drawn = pen.columns(late(gates), left);
+  const begin = pen.rightOf(namesOf(expression), left);
+  const drawn = pen.columns(late(gates), begin);
   const driver = typeof root === 'string' ? pen.sourceOf(root) : { part: drawn.get(root)!.id, port: 'Y' };
-  pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, left);
+  pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, begin);
   return { edit: group(pen.edits), parts: pen.parts };
 }
+
+/** Grid steps from one lamp to the next. */
+const ROOM_OF_LAMP = 4;
 
 /** Edits made one after the other, each on the sheet that the ones before leave. */
 class Pen {
@@ -280,6 +284,16 @@ class Pen {
 
   private heightOf(end: End): number {
     return 'part' in end ? (pinOf(this.sheet, end.part, end.port)?.at.y ?? 0) : end.at.y;
+  }
+
+  /** Where columns begin, so that all that is read lies left of them. */
+  rightOf(names: readonly string[], left: number): number {
+    const xs = names.map((name) => {
+      const end = this.sourceOf(name);
+      const part = 'part' in end ? this.sheet.parts.get(end.part) : undefined;
+      return part && roleOf(part)?.role !== 'input' ? Math.ceil(footprintOf(part).x1) : left;
+    });
+    return Math.max(left, ...xs.map((x) => x - 2));
   }
 
   /** Places gates in columns by their level, each about as high as what it reads, below all that is there. */
@@ -343,12 +357,20 @@ class Pen {
       this.make(connect(this.sheet, this.sourceOf(name), { part: part.id, port: inputs[i]! }));
     const outputs = named(params.outputs as string);
     const right = Math.max(...pins('out').map((p) => p.at.x), part.at.x);
+    // Lamps need more room than the pins that they are led from.
+    const first = part.at.y - Math.floor((ROOM_OF_LAMP * (targets.length - 1)) / 2);
     for (const [i, target] of targets.entries())
-      this.lead({ part: part.id, port: outputs[i]! }, target, (right - left) / ACROSS, left);
+      this.lead(
+        { part: part.id, port: outputs[i]! },
+        target,
+        (right - left) / ACROSS,
+        left,
+        first + ROOM_OF_LAMP * i,
+      );
   }
 
   /** Leads a driver to what the statement names: a pin, an output that waits, or a new lamp. */
-  lead(driver: End, target: string, level: number, left: number): void {
+  lead(driver: End, target: string, level: number, left: number, height: number | null = null): void {
     const [part, port] = pinNamed(this.sheet, target);
     if (part && port) {
       this.make(connect(this.sheet, driver, { part: part.id, port }));
@@ -361,7 +383,7 @@ class Pen {
         roleOf(p)?.role === 'output' &&
         nets.ofEnd({ part: p.id, port: pinsOf(p)[0]!.port.name }) === undefined,
     );
-    const y = this.heightOf(driver);
+    const y = height ?? this.heightOf(driver);
     if (/^\p{Ll}/u.test(target)) {
       // What begins with a small letter is only handed on: a name for the wire.
       const width = widthAt(this.sheet, driver);
