@@ -27,6 +27,27 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.keyboard.press('n');
     await expect(page.getByRole('combobox', { name: 'Name of a part' })).toBeVisible();
   },
+  'what can be done': async (page) => {
+    await views['lesson, table']!(page);
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Shift+F10');
+    await expect(page.getByRole('menu', { name: 'What can be done' })).toBeVisible();
+  },
+  'settings and a table of its own': async (page) => {
+    await views['lesson, table']!(page);
+    await page.keyboard.press('n');
+    await page.keyboard.type('and');
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByRole('table')).toBeVisible();
+  },
+  'something to mend': async (page) => {
+    await views['lesson, table']!(page);
+    await page.keyboard.type('nor');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('2 things to mend')).toBeVisible();
+    await page.keyboard.press('F8');
+    await expect(page.getByRole('dialog', { name: 'Something to mend' })).toBeVisible();
+  },
   'hand out': async (page) => {
     await views['lesson, table']!(page);
     await page.getByRole('button', { name: 'Hand out' }).click();
@@ -71,4 +92,21 @@ test('a part is chosen, flipped, moved and deleted from the keyboard alone', asy
   await expect.poll(async () => (await hand.parts()).length).toBe(7);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await hand.parts()).length).toBe(8);
+});
+
+test('a whole sheet is read out part by part', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Ticket adder' }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await expect.poll(async () => (await hand.parts()).length).toBe(7);
+  expect(await hand.parts()).toEqual([
+    'Children, bank of 4 switches, 0, drives Block 1',
+    'Adults, bank of 4 switches, 0, drives Block 1',
+    'note: Ticket adder',
+    "note: Children's and adults' tickets are added bit by bit. Go inside the block with two clicks.",
+    'Block 1, block Four bits with 2 inputs and 1 output, from Children and Adults, output 00, drives Tickets and Lamps',
+    'Lamps, row of 5 lamps, from Block 1, shows 00',
+    'Tickets, number of 5 bits, unsigned, from Block 1, shows 00',
+  ]);
 });

@@ -59,7 +59,8 @@ class Counted {
     );
     expect(seconds).toBeLessThan(limit);
     const row = `| ${task} | ${K} | ${P} | ${B} | ${H} | ${M} | ${seconds.toFixed(1)} | ${limit} |`;
-    expect(readFileSync('docs/keystrokes.md', 'utf8')).toContain(row);
+    // The table is set in columns there.
+    expect(readFileSync('docs/keystrokes.md', 'utf8').replace(/ +/g, ' ')).toContain(row);
   }
 }
 

@@ -34,6 +34,12 @@ async function tour(theme, wanted) {
     await page.waitForTimeout(100);
   }
   await page.getByRole('article').first().waitFor();
+  await page.evaluate(() =>
+    localStorage.setItem(
+      'manege-recent',
+      JSON.stringify(['and', 'switch', 'lamp', 'not', 'xor'].map((name, used) => ({ name, used }))),
+    ),
+  );
   await shot('shelf');
 
   await open('Drive interlock');
@@ -45,8 +51,12 @@ async function tour(theme, wanted) {
   await page.waitForTimeout(300);
   await page.keyboard.press('Space');
   await page.getByRole('menu').waitFor();
-  await page.mouse.move(box.x + 600, box.y + 525);
+  await page.mouse.move(box.x + 610, box.y + 548);
   await shot('ring');
+  await page.keyboard.press('Escape');
+  await page.mouse.click(box.x + box.width * 0.62, box.y + box.height * 0.29, { button: 'right' });
+  await page.getByRole('menu', { name: 'What can be done' }).waitFor();
+  await shot('deeds');
   await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: 'Hand out' }).click();
@@ -56,6 +66,23 @@ async function tour(theme, wanted) {
       'The carousel turns only while the **key** is in, the bars are down *and* the platform is clear.\n\n- Warn while the key is in and a bar is up.',
     );
   await shot('hand-out');
+
+  await open('Ticket adder');
+  for (const [down, value] of [
+    [1, '11'],
+    [2, '6'],
+  ]) {
+    await sheet.focus();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Tab');
+    for (let i = 0; i < down; i++) await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await page.getByRole('dialog').getByRole('textbox').fill(value);
+    await page.keyboard.press('Enter');
+  }
+  await page.keyboard.press('Escape');
+  await page.mouse.move(640, 790);
+  await shot('lesson-ticket-adder');
 
   await open('Lamp chase');
   for (let i = 0; i < 17; i++) await page.getByRole('button', { name: 'On half a period' }).click();
@@ -144,12 +171,13 @@ try {
     'lesson-interlock',
     'ring',
     'hand-out',
+    'lesson-ticket-adder',
     'lesson-lamp-chase',
     'exercise',
     'marking',
     'marking-look',
   ]);
-  await tour('dark', ['shelf', 'lesson-interlock', 'lesson-lamp-chase', 'exercise', 'marking']);
+  await tour('dark', ['shelf', 'lesson-interlock', 'deeds', 'lesson-lamp-chase', 'exercise', 'marking']);
 } finally {
   await browser.close();
   server.kill();

@@ -6,6 +6,7 @@ import { excerpt, paste } from '@/core/drawing/copies';
 import { mirror } from '@/core/drawing/gestures';
 import { bodyOf } from '@/core/drawing/placement';
 import { layAnew } from '@/core/drawing/pull';
+import { wiresOf } from '@/core/drawing/relay';
 import { wireNets } from '@/core/drawing/wire-nets';
 import { Steps } from './commands';
 import type { Session } from './session';
@@ -63,6 +64,13 @@ export function selectNet(session: Session): void {
   const chosen = new Set([...session.state.selection.wires].map((id) => nets.ofWire(id)));
   const wires = [...session.sheet.wires.keys()].filter((id) => chosen.has(nets.ofWire(id)));
   session.select({ ...session.state.selection, wires: new Set(wires) });
+}
+
+/** Selects the wires that hang on the selected parts instead of the parts. */
+export function selectWires(session: Session): void {
+  const wires = new Set(wiresOf(session.sheet, session.state.selection.parts));
+  if (wires.size > 0) session.select({ parts: new Set(), wires });
+  else session.say('Nothing is wired to this part yet.');
 }
 
 /** Selects the parts at either end of the selected wires' nets. */

@@ -58,10 +58,9 @@ test('wires go round the parts', () => {
     fc.property(randomDesign({ storage: true, loops: false, blocks: true }, 10), (lesson) => {
       const sheet = layOut(lesson.sheets[0]!);
       const wrong = throughBodies(sheet).length;
-      // A crowded sheet may have one that finds no way, never many.
-      expect(wrong).toBeLessThanOrEqual(Math.ceil(sheet.wires.size / 12));
+      expect(wrong).toBe(0);
     }),
-    { numRuns: 10 },
+    { numRuns: 60 },
   );
 });
 

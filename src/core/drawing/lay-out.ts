@@ -23,13 +23,18 @@ export function layOut(sheet: Sheet): Sheet {
   if (parts.length === 0) return sheet;
   const layers = layered(sheet, parts);
   order(sheet, layers);
-  const placed = place(layers);
-  const bare: Sheet = {
-    ...sheet,
-    parts: new Map(parts.map((p) => [p.id, { ...p, at: placed.get(p.id)!, turn: 0 }])),
-    wires: new Map([...sheet.wires].map(([id, w]) => [id, { ...w, course: [] }])),
-  };
-  return bare.wires.size > MOST_LAID ? withCorners(bare) : withCourses(bare);
+  // Where a wire finds no way, all is laid out once more with more room.
+  for (let wider = 0; ; wider += 1) {
+    const placed = place(layers, wider);
+    const bare: Sheet = {
+      ...sheet,
+      parts: new Map(parts.map((p) => [p.id, { ...p, at: placed.get(p.id)!, turn: 0 }])),
+      wires: new Map([...sheet.wires].map(([id, w]) => [id, { ...w, course: [] }])),
+    };
+    if (bare.wires.size > MOST_LAID) return withCorners(bare);
+    const laid = withCourses(bare);
+    if (laid.stuck === 0 || wider === MOST_WIDER) return laid.sheet;
+  }
 }
 
 /** Parts that drive a part, and those that it drives, by its id. */
@@ -123,12 +128,15 @@ function order(sheet: Sheet, layers: Part[][]): void {
   }
 }
 
-function place(layers: readonly (readonly Part[])[]): Map<string, Point> {
+/** How often all is laid out again with more room. */
+const MOST_WIDER = 3;
+
+/** @param wider how many times more room there is between parts than usual, less one. */
+function place(layers: readonly (readonly Part[])[], wider: number): Map<string, Point> {
+  const down = GAP_DOWN + 2 * wider;
   const places = new Map<string, Point>();
   const boxes = layers.map((layer) => layer.map((p) => footprintOf({ ...p, at: { x: 0, y: 0 }, turn: 0 })));
-  const heights = boxes.map((column) =>
-    column.reduce((sum, b) => sum + Math.ceil(b.y1 - b.y0) + GAP_DOWN, 0),
-  );
+  const heights = boxes.map((column) => column.reduce((sum, b) => sum + Math.ceil(b.y1 - b.y0) + down, 0));
   const tallest = Math.max(...heights);
   let x = 0;
   for (const [i, layer] of layers.entries()) {
@@ -139,10 +147,10 @@ function place(layers: readonly (readonly Part[])[]): Map<string, Point> {
     for (const [k, p] of layer.entries()) {
       const box = column[k]!;
       places.set(p.id, { x: x + left, y: y + Math.ceil(-box.y0) });
-      y += Math.ceil(box.y1 - box.y0) + GAP_DOWN;
+      y += Math.ceil(box.y1 - box.y0) + down;
     }
     const crowd = Math.min(24, Math.floor(layer.length / 2));
-    x += left + right + GAP_ACROSS + crowd;
+    x += left + right + GAP_ACROSS + 4 * wider + crowd;
   }
   return places;
 }
@@ -175,7 +183,7 @@ function withCorners(sheet: Sheet): Sheet {
 /** How often wires are laid anew with those first that had found no way. */
 const MOST_TRIES = 4;
 
-function withCourses(sheet: Sheet): Sheet {
+function withCourses(sheet: Sheet): { readonly sheet: Sheet; readonly stuck: number } {
   const nets = wireNets(sheet);
   const length = (w: Wire) => {
     const [a, b] = [w.from, w.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at));
@@ -202,7 +210,7 @@ function withCourses(sheet: Sheet): Sheet {
       wires.set(wire.id, laid);
       obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
     }
-    if (stuck.size === 0 || tries === MOST_TRIES) return { ...sheet, wires };
+    if (stuck.size === 0 || tries === MOST_TRIES) return { sheet: { ...sheet, wires }, stuck: stuck.size };
     order = [...stuck, ...order.filter((w) => !stuck.has(w))];
   }
 }

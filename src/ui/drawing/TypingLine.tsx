@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fits, type Wanted } from '@/core/drawing/fits';
 import { defaultParams } from '@/core/parts/catalogue';
+import type { PartKind } from '@/core/parts/part-kind';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { isStatement } from '@/core/synthesis/statement';
 import type { Session } from '@/session/session';
@@ -40,7 +41,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
     const all = placeable(session);
     return wanted ? fits(all, wanted).map((fit) => fit.kind) : all;
   }, [session, wanted]);
-  const statement = isLine(text);
+  const statement = isLine(text, kinds);
   const list = statement ? [] : suggestions(text, kinds).slice(0, SHOWN);
   const chosen = list[Math.min(at, list.length - 1)];
 
@@ -51,7 +52,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   }, []);
 
   const submit = (typed: string) => {
-    if (isLine(typed)) {
+    if (isLine(typed, kinds)) {
       setProblem(onStatement(typed) ?? '');
       return;
     }
@@ -61,7 +62,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   };
   /** What was typed, with its first word completed to the suggestion that is marked. */
   const completed = (given: string) => {
-    if (isLine(given)) return given;
+    if (isLine(given, kinds)) return given;
     const [best] = suggestions(given, kinds);
     const meant = given === text ? chosen : best;
     if (!meant) return given;
@@ -143,25 +144,22 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
             </span>
             <span className="font-semibold">{kind.name}</span>
             <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
-            {kind === chosen && (
-              <button
-                type="button"
-                tabIndex={-1}
-                aria-label={`Try ${kind.name} before placing it`}
-                title="Try it first (→)"
-                className="grid size-5 cursor-pointer place-items-center rounded-full border border-hairline bg-raised text-xs"
-                onPointerDown={(event) => {
-                  event.preventDefault();
-                  event.stopPropagation();
-                  setTrying((now) => !now);
-                }}
-              >
-                ?
-              </button>
-            )}
           </div>
         ))}
       </div>
+      {chosen && (
+        <button
+          type="button"
+          tabIndex={-1}
+          className="mx-2 mb-1 cursor-pointer rounded-md border border-hairline px-2 py-0.5 text-xs hover:bg-accent-soft"
+          onPointerDown={(event) => {
+            event.preventDefault();
+            setTrying((now) => !now);
+          }}
+        >
+          {trying ? 'Hide its table' : `Try ${chosen.name} first`} <span className="text-quiet">→</span>
+        </button>
+      )}
       {trying && chosen && (
         <div
           className={`absolute top-0 flex max-h-96 w-72 flex-col gap-2 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 text-sm shadow-lg ${x > 300 ? 'right-full mr-2' : 'left-full ml-2'}`}
@@ -195,8 +193,11 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   );
 }
 
-/** Whether a text is more than the name of a part: a statement, or another sheet. */
-const isLine = (text: string) => isStatement(text) || SHEET.test(text.trim());
+/** Whether a text is more than the name of a part: a statement, or another sheet where no part is called so. */
+function isLine(text: string, kinds: readonly PartKind[]): boolean {
+  const said = text.trim().toLowerCase();
+  return isStatement(text) || (SHEET.test(said) && !kinds.some((k) => k.typed.includes(said)));
+}
 
 /** Whether the caret stands behind all that was typed. */
 const atEnd = (field: HTMLInputElement) => field.selectionStart === field.value.length;

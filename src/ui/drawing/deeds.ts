@@ -7,6 +7,7 @@ import {
   mirrorSelected,
   selectNet,
   selectPartsOnNet,
+  selectWires,
   spreadFromSelected,
   straightenSelected,
   tidySheet,
@@ -95,6 +96,7 @@ function partDeeds(
     parts.length === 1
       ? [
           { name: 'Wire it to …', key: '/', run: () => around.openWire(parts[0]!) },
+          { name: 'Select its wires', run: () => selectWires(session) },
           { name: 'Its own table', key: '?', run: () => around.openOwn(parts[0]!) },
         ]
       : [];
