@@ -37,6 +37,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await views['lesson, table']!(page);
     await page.keyboard.press('n');
     await page.keyboard.type('and');
+    await expect(page.getByRole('combobox', { name: 'Name of a part' })).toHaveValue('nand');
     await page.keyboard.press('ArrowRight');
     await expect(page.getByRole('table')).toBeVisible();
   },
@@ -105,7 +106,7 @@ test('a whole sheet is read out part by part', async ({ page }) => {
     'Adults, bank of 4 switches, 0, drives Block 1',
     'note: Ticket adder',
     "note: Children's and adults' tickets are added bit by bit. Go inside the block with two clicks.",
-    'Block 1, block Four bits with 2 inputs and 1 output, from Children and Adults, output 00, drives Tickets and Lamps',
+    'Block 1, block Four bits with 2 inputs and 1 output, from Children and Adults, output 00, drives Lamps and Tickets',
     'Lamps, row of 5 lamps, from Block 1, shows 00',
     'Tickets, number of 5 bits, unsigned, from Block 1, shows 00',
   ]);

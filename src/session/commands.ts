@@ -27,7 +27,8 @@ import { NOTHING, type Session } from './session';
  */
 
 /**
- * Places parts of one kind one below the other from a point on, joins what they touch, and selects them.
+ * Places parts of one kind one below the other from a point on, and selects them.
+ * @param join whether they are joined to what they touch there: not where nobody has pointed.
  * @returns their ids.
  */
 export function place(
@@ -36,6 +37,7 @@ export function place(
   params: Params,
   labels: readonly string[],
   at: Point,
+  join = true,
 ): string[] {
   const steps = new Steps(session);
   let y = at.y;
@@ -46,7 +48,7 @@ export function place(
     y = spot.y + Math.max(5, Math.ceil(extentOf(part).y1 - extentOf(part).y0) + 2);
     return part.id;
   });
-  steps.make(joinUp(steps.now, steps.sheet.id, ids));
+  if (join) steps.make(joinUp(steps.now, steps.sheet.id, ids));
   if (!steps.done()) return [];
   session.select({ parts: new Set(ids), wires: new Set() });
   return ids;
@@ -275,7 +277,7 @@ function pasteTable(session: Session, cells: string): void {
   const box = around([...session.sheet.parts.values()].map(footprintOf));
   const at = box ? { x: Math.round(box.x0), y: Math.ceil(box.y1) + 3 } : { x: 0, y: 0 };
   const kind = findKind('table')!;
-  place(session, kind, { cells }, [''], at);
+  place(session, kind, { cells }, [''], at, false);
 }
 
 /** Pins a probe to a wire at a point of it. */

@@ -87,7 +87,15 @@ export function Drawing() {
   }, [repaint]);
   const spot = () => pointer.current ?? { x: size.current.width / 2, y: size.current.height / 2 };
   const openTyping = (first: string) =>
-    open({ is: 'typing', at: spot(), first, entered: false, next: '', pull: [] });
+    open({
+      is: 'typing',
+      at: spot(),
+      first,
+      entered: false,
+      next: '',
+      pull: [],
+      pointed: pointer.current !== null,
+    });
   const act = (id: string) => {
     const part = session.sheet.parts.get(id);
     const role = part && kindOf(part).role?.(part.params);
@@ -106,6 +114,7 @@ export function Drawing() {
     openTyping,
     act,
     showAll,
+    pointed: () => pointer.current !== null,
     nextTrouble: () => {
       const now = openNow.current;
       const count = session.state.diagnostics.length;
@@ -268,7 +277,7 @@ export function Drawing() {
               if (d.hand.wiring) d.hand.cancel();
               else if (!d.chooseUnder(pixel)) {
                 flick.current = { points: [], released: false, taken: false };
-                open({ is: 'ring', at: pixel, flick: flick.current });
+                open({ is: 'ring', at: pixel, flick: flick.current, pointed: true });
               }
             });
             return;

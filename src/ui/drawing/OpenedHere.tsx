@@ -68,7 +68,7 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
           session={session}
           onClose={close}
           onPlace={(kind, params) =>
-            placed(kind, params, place(session, kind, params, [''], onSheet(opened.at)))
+            placed(kind, params, place(session, kind, params, [''], onSheet(opened.at), opened.pointed))
           }
           onType={openTyping}
         />
@@ -94,7 +94,7 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
             const ids =
               opened.pull.length > 0
                 ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
-                : place(session, kind, params, labels, at);
+                : place(session, kind, params, labels, at, opened.pointed);
             placed(kind, params, ids);
             if (opened.next) openTyping(opened.next);
           }}

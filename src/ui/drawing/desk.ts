@@ -20,6 +20,8 @@ export interface DeskSurroundings
   act(part: string): void;
   showAll(): void;
   nextTrouble(): void;
+  /** Whether the pointer is over the sheet. */
+  pointed(): boolean;
   /** Where keys put things, in pixels: at the pointer, or in the middle. */
   spot(): Point;
 }
@@ -50,7 +52,7 @@ export class Desk {
       openValue: (part) => open({ is: 'value', part }),
       offer: (pull) => {
         if (!session.state.readOnly)
-          open({ is: 'typing', at: around.spot(), first: '', entered: false, next: '', pull });
+          open({ is: 'typing', at: around.spot(), first: '', entered: false, next: '', pull, pointed: true });
       },
     });
     this.pointers = new Pointers(this.hand, { ...seen, held: (pixel) => this.openAt(pixel) });
@@ -58,7 +60,7 @@ export class Desk {
 
   /** What a press with the right button opens: what can be done with a part or wire, or the ring on bare paper. */
   openAt(pixel: Point): void {
-    if (!this.chooseUnder(pixel)) this.around.open({ is: 'ring', at: pixel, flick: null });
+    if (!this.chooseUnder(pixel)) this.around.open({ is: 'ring', at: pixel, flick: null, pointed: true });
   }
 
   /** Selects what lies under a pixel and opens what can be done with it. @returns whether anything lies there. */
@@ -83,7 +85,7 @@ export class Desk {
       session: this.session,
       opened: around.opened(),
       open: around.open,
-      openRing: () => around.open({ is: 'ring', at: around.spot(), flick: null }),
+      openRing: () => around.open({ is: 'ring', at: around.spot(), flick: null, pointed: around.pointed() }),
       openTyping: around.openTyping,
       openDeeds: () => around.open({ is: 'deeds', at: around.spot() }),
       act: around.act,

@@ -143,7 +143,7 @@ function afterPlacing(event: KeyPress, { session, opened, open }: KeySurrounding
   const { kind, params, parts } = opened;
   const last = session.sheet.parts.get(parts.at(-1)!);
   if (event.key === 'Enter' && last) {
-    const ids = place(session, kind, params, [''], last.at);
+    const ids = place(session, kind, params, [''], last.at, false);
     open(ids.length > 0 ? { ...opened, parts: ids } : null);
     return true;
   }

@@ -9,6 +9,8 @@ export type Opened =
       readonly at: Point;
       /** Whether the button that opened it is still down, so that letting go over a part places it. */
       readonly flick: Flick | null;
+      /** Whether the pointer shows the place. */
+      readonly pointed: boolean;
     }
   | {
       readonly is: 'typing';
@@ -19,6 +21,8 @@ export type Opened =
       readonly next: string;
       /** Ends of wires that were let go here, to be joined to what is chosen. */
       readonly pull: readonly End[];
+      /** Whether the pointer shows the place. */
+      readonly pointed: boolean;
     }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
   | { readonly is: 'deeds'; readonly at: Point }

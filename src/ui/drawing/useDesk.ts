@@ -36,6 +36,7 @@ export function useDesk(around: DeskSurroundings): DeskHolder {
           openTyping: (first) => latest.current.openTyping(first),
           act: (part) => latest.current.act(part),
           showAll: () => latest.current.showAll(),
+          pointed: () => latest.current.pointed(),
           nextTrouble: () => latest.current.nextTrouble(),
           spot: () => latest.current.spot(),
         });
@@ -56,7 +57,10 @@ export function useDesk(around: DeskSurroundings): DeskHolder {
       fetch,
       with: whenThere,
       wait: (press: KeyPress, first: (press: KeyPress) => boolean) => {
-        whenThere((desk) => first(press) || desk.key(press));
+        whenThere((desk) => {
+          // What the drawing has no use for goes on to the lesson.
+          if (!first(press) && !desk.key(press)) window.dispatchEvent(new KeyboardEvent('keydown', press));
+        });
         return press.key !== 'Tab' && !press.ctrlKey && !press.metaKey;
       },
     };
