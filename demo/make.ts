@@ -1,7 +1,14 @@
 import { writeFileSync } from 'node:fs';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
-import { emptyLesson, emptySheet, type Lesson, type Params, type Sheet } from '../src/core/circuit/lesson';
+import {
+  emptyLesson,
+  emptySheet,
+  type Lesson,
+  type Params,
+  type Settings,
+  type Sheet,
+} from '../src/core/circuit/lesson';
 import { connect, newPart } from '../src/core/drawing/gestures';
 import { portsFor } from '../src/core/drawing/ports';
 import { check } from '../src/core/exercise/check';
@@ -102,9 +109,13 @@ class Pencil {
   }
 }
 
-function started(id: string, title: string, sheet: string): Pencil {
+function started(id: string, title: string, sheet: string, settings: Partial<Settings> = {}): Pencil {
   const lesson = emptyLesson(id, title);
-  return new Pencil({ ...lesson, sheets: [{ ...lesson.sheets[0]!, name: sheet }] });
+  return new Pencil({
+    ...lesson,
+    settings: { ...lesson.settings, ...settings },
+    sheets: [{ ...lesson.sheets[0]!, name: sheet }],
+  });
 }
 
 function interlock(): void {
@@ -159,7 +170,7 @@ function lampChase(): void {
 
 /** Children's and adults' tickets, four bits each, added by blocks from a half adder upwards. */
 function ticketAdder(): void {
-  const p = started('demo-ticket-adder', 'Ticket adder', 'Ticket adder');
+  const p = started('demo-ticket-adder', 'Ticket adder', 'Ticket adder', { buses: 'unsigned' });
   p.onSheet('Half adder').write('Sum = A xor B').write('Carry = A and B').asBlock();
   p.onSheet('Full adder');
   p.write('s, c = Half adder(A, B)').write('Sum, d = Half adder(s, In)').write('Carry = c or d').asBlock();

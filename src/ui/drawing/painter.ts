@@ -33,8 +33,9 @@ function circleOf(x: number, y: number, r: number): Path2D {
   return path;
 }
 
-/** Pixels of a grid step below which texts can no longer be read, and below which symbols are mere boxes. */
+/** Height of letters in pixels below which they are left out. */
 const READABLE = 4.5;
+/** Pixels of a grid step below which symbols are mere boxes. */
 const SHAPED = 2.4;
 
 interface Size {
@@ -97,7 +98,7 @@ function paintSheet(
   else {
     if (scene.buses && s >= READABLE) paintBusValues(g, scene, scene.buses, palette, seen);
     for (const part of scene.sheet.parts.values())
-      if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part, s >= READABLE);
+      if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part, READABLE / s);
   }
   g.restore();
 }
@@ -186,13 +187,14 @@ function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette:
   g.fillRect(0, 0, size.width, size.height);
 }
 
+/** @param smallest height in grid steps of letters that can still be read. */
 function paintPart(
   g: CanvasRenderingContext2D,
   scene: Scene,
   overlay: Overlay,
   palette: Palette,
   part: Part,
-  readable: boolean,
+  smallest: number,
 ): void {
   const kind = kindOf(part);
   const body = bodyOf(part);
@@ -220,10 +222,10 @@ function paintPart(
   const turns = part.turn !== 0 || part.mirrored === true;
   for (const shape of shapes) {
     if (shape.shape !== 'text') paintShape(g, shape, turns ? part : null, palette);
-    else if (readable) paintText(g, shape, part, palette);
+    else if (shape.size >= smallest) paintText(g, shape, part, palette);
   }
   g.translate(-part.at.x, -part.at.y);
-  if (readable) paintLabel(g, part, body, palette);
+  if (LABEL * palette.letters >= smallest) paintLabel(g, part, body, palette);
 }
 
 function paintText(

@@ -29,7 +29,7 @@ export function Picture({ lesson }: { lesson: Lesson }) {
       element.height = height * ratio;
       g.setTransform(ratio, 0, 0, ratio, 0, 0);
       const sheet = lesson.sheets[0]!;
-      const netlist = compile(sheet);
+      const netlist = compile(sheet, lesson.sheets);
       const { values } = new Run(netlist, { delays: 'zero' });
       const view = fitted(around([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
       const { symbols: standard, crossings } = lesson.settings;

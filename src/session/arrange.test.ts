@@ -1,0 +1,153 @@
+import { follow } from '@/core/drawing/follow';
+import { courseOf } from '@/core/drawing/placement';
+import { findKind } from '@/core/parts/catalogue';
+import { interlock, Sketch } from '@/core/testing/sketch';
+import {
+  colourWires,
+  numberSelected,
+  repeatSelected,
+  selectNet,
+  selectPartsOnNet,
+  selectWires,
+  spreadFromSelected,
+  tidySheet,
+} from './arrange-commands';
+import { copied, pasteText, pinProbe, place, placeFrom, setParam } from './commands';
+import { Session } from './session';
+import { typedLine } from './statement-command';
+
+const select = (session: Session, parts: string[], wires: string[] = []) =>
+  session.select({ parts: new Set(parts), wires: new Set(wires) });
+
+test('copies are repeated with a step, their labels counted on, in one step of undo', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'A0');
+  const session = new Session(s.lesson);
+  select(session, ['switch1']);
+  repeatSelected(session, 3, { x: 0, y: 6 });
+  const parts = [...session.sheet.parts.values()];
+  expect(parts.map((p) => [p.label, p.at.y])).toEqual([
+    ['A0', 0],
+    ['A1', 6],
+    ['A2', 12],
+    ['A3', 18],
+  ]);
+  expect([...session.state.selection.parts]).toEqual(['switch4']);
+  session.undo();
+  expect(session.sheet.parts.size).toBe(1);
+});
+
+test('labels are counted from top to bottom', () => {
+  const session = new Session(interlock().lesson);
+  select(session, ['switch3', 'switch1', 'switch2']);
+  numberSelected(session, 'Bar4');
+  expect(['switch1', 'switch2', 'switch3'].map((id) => session.sheet.parts.get(id)!.label)).toEqual([
+    'Bar4',
+    'Bar5',
+    'Bar6',
+  ]);
+});
+
+test('a net is selected from a wire, its parts from the net, and wires from a part', () => {
+  const session = new Session(interlock().lesson);
+  select(session, [], ['w1']);
+  selectNet(session);
+  expect([...session.state.selection.wires].sort()).toEqual(['w1', 'w4']);
+  selectPartsOnNet(session);
+  expect([...session.state.selection.parts].sort()).toEqual(['and1', 'and2', 'switch1']);
+  select(session, ['not1']);
+  selectWires(session);
+  expect([...session.state.selection.wires].sort()).toEqual(['w5', 'w6']);
+});
+
+test('a colour changes how a wire looks and nothing else', () => {
+  const session = new Session(interlock().lesson);
+  session.goToRow(5);
+  const before = session.state.values;
+  select(session, [], ['w1']);
+  colourWires(session, 'rose');
+  expect(session.sheet.wires.get('w1')!.colour).toBe('rose');
+  expect(session.state.values).toBe(before);
+  expect(session.state.tried.has(5)).toBe(true);
+  colourWires(session, undefined);
+  expect(session.sheet.wires.get('w1')!.colour).toBeUndefined();
+});
+
+test('room is made beyond the selected part; a tidied sheet has a way back', () => {
+  const session = new Session(interlock().lesson);
+  const at = (id: string) => session.sheet.parts.get(id)!.at;
+  select(session, ['and1']);
+  spreadFromSelected(session, 'across', 4);
+  expect([at('switch1').x, at('and1').x, at('lamp1').x]).toEqual([0, 20, 34]);
+  const before = JSON.stringify([...session.sheet.parts.values()]);
+  tidySheet(session);
+  session.state.notice!.undo!();
+  expect(JSON.stringify([...session.sheet.parts.values()])).toBe(before);
+});
+
+test('a probe stands on its wire, and notes leave what was tried alone', () => {
+  const session = new Session(interlock().lesson);
+  const at = courseOf(session.sheet, session.sheet.wires.get('w7')!)[0]!;
+  pinProbe(session, 'w7', { x: at.x + 2, y: at.y });
+  expect(session.state.netlist.outputs.map((o) => o.name)).toContain('P1');
+  session.goToRow(3);
+  expect(session.state.tried.has(3)).toBe(true);
+  place(session, findKind('note')!, {}, [''], { x: 0, y: 60 });
+  expect(session.state.tried.has(3)).toBe(true);
+});
+
+test('a truth table on the sheet follows its inputs and outputs', () => {
+  const session = new Session(interlock().lesson);
+  session.setFollow(follow);
+  const [id] = place(session, findKind('truth')!, {}, [''], { x: 0, y: 60 });
+  const columns = () => session.sheet.parts.get(id!)!.params.columns;
+  expect(columns()).toBe('Key\tBars\tClear\tDrive\tWarn');
+  place(session, findKind('switch')!, {}, ['Bell'], { x: 0, y: 40 });
+  expect(columns()).toBe('Key\tBars\tClear\tBell\tDrive\tWarn');
+  session.undo();
+  expect(columns()).toBe('Key\tBars\tClear\tDrive\tWarn');
+});
+
+test('a value that does not fit any of several parts changes none, and says why', () => {
+  const session = new Session(interlock().lesson);
+  const before = session.sheet;
+  expect(setParam(session, ['and1', 'and2'], 'inputs', 99)).toMatch(/at most 16/);
+  expect(session.sheet).toBe(before);
+  expect(setParam(session, ['and1', 'and2'], 'inputs', 4)).toBeNull();
+  expect(['and1', 'and2'].map((id) => session.sheet.parts.get(id)!.params.inputs)).toEqual([4, 4]);
+});
+
+test('what is placed from a wire is joined to it, or says what it would need', () => {
+  const session = new Session(interlock().lesson);
+  const from = { part: 'and1', port: 'Y' };
+  const lamps = findKind('lamp')!;
+  const [id] = placeFrom(session, [from], lamps, lamps.params.parse({}), 'Bell', { x: 40, y: 30 });
+  expect([...session.sheet.wires.values()].some((w) => 'part' in w.to && w.to.part === id)).toBe(true);
+  expect(placeFrom(session, [from], findKind('clock')!, {}, '', { x: 40, y: 40 })).toEqual([]);
+  expect(session.state.notice!.text).toBe('Clock has no pin for this wire: an input of 1 bit is needed.');
+});
+
+test('blocks are taken to another lesson with their sheets', () => {
+  const here = new Session(new Sketch().lesson);
+  here.setFollow(follow);
+  for (const line of [
+    'sheet Half adder',
+    'S = a xor b',
+    'C = a and b',
+    'sheet Use',
+    'S, C = half adder(A, B)',
+  ])
+    expect(typedLine(here, line, { x: 4, y: 4 })).toBeNull();
+  here.select({ parts: new Set(here.sheet.parts.keys()), wires: new Set() });
+  const text = copied(here)!;
+  const there = new Session(interlock().lesson);
+  there.setFollow(follow);
+  pasteText(there, text, () => true);
+  expect(there.state.lesson.sheets.map((s) => s.name)).toEqual(['Sheet 1', 'Half adder']);
+  expect(there.state.notice!.text).toMatch(/“Half adder” came along/);
+  expect(there.state.diagnostics).toEqual([]);
+  there.undo();
+  expect(there.state.lesson.sheets).toHaveLength(1);
+  pasteText(there, 'Day\tTickets\nMon\t12', () => true);
+  expect([...there.sheet.parts.values()].at(-1)).toMatchObject({ kind: 'table' });
+});
