@@ -202,7 +202,7 @@ try {
   if (process.argv.includes('--files'))
     for (const [name, size] of files.sort((a, b) => b[1] - a[1]))
       console.log(`${String(size).padStart(8)} ${name}`);
-  console.log(`JavaScript of a lesson page, gzip: ${(bytes / 1000).toFixed(0)} kB in ${files.length} files`);
+  console.log(`JavaScript of a lesson page, gzip: ${(bytes / 1000).toFixed(1)} kB in ${files.length} files`);
 
   await page.goto(`${base}/lesson?id=demo-drive-interlock`);
   const sheet = page.getByRole('application');

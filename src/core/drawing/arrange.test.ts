@@ -90,6 +90,17 @@ test('a moved part is drawn to the line of a pin nearby, with the line to show f
   expect(snap(s.sheet, ids('lamp1'), { x: 0.2, y: -3.4 })).toEqual({ by: { x: 0, y: -3 }, guides: [] });
 });
 
+test('pins that look the same way are no line for a wire, but parts of one kind make a column', () => {
+  const s = new Sketch();
+  s.place('lamp', 20, 0);
+  s.place('lamp', 27, 12);
+  expect(snap(s.sheet, ids('lamp2'), { x: 0.1, y: -12.4 })).toEqual({ by: { x: 0, y: -12 }, guides: [] });
+  expect(snap(s.sheet, ids('lamp2'), { x: -6.4, y: 0.2 })).toEqual({
+    by: { x: -7, y: 0 },
+    guides: [{ axis: 'down', at: 20, from: 0, to: 12 }],
+  });
+});
+
 test('a sheet in disorder is tidied: nothing lies on another, wires are proper, the function stays', () => {
   const places = fc.array(
     fc.record({ x: fc.integer({ min: -20, max: 40 }), y: fc.integer({ min: -20, max: 40 }) }),

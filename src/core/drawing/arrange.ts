@@ -232,23 +232,34 @@ export function snap(
     { x0: start.x + by.x, y0: start.y + by.y, x1: start.x + by.x, y1: start.y + by.y },
     SIGHT,
   );
-  const others = [...sheet.parts.values()]
-    .filter((p) => !ids.has(p.id) && contains(near, p.at))
-    .flatMap((p) => [...pinsOf(p)]);
+  const around = [...sheet.parts.values()].filter((p) => !ids.has(p.id) && contains(near, p.at));
+  const others = around.flatMap((p) => [...pinsOf(p)]);
+  const parts = [...ids].map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
+  const mates = (part: Part) => around.filter((p) => p.kind === part.kind && p.turn === part.turn);
   const best = (axis: 'x' | 'y'): number => {
-    // Only pins that look along the line make a straight wire.
+    // Only pins that look towards each other make a straight wire.
     const looks = axis === 'x' ? 'y' : 'x';
     let found = Math.round(by[axis]);
     let least = MAGNET;
     for (const pin of own)
       for (const other of others) {
-        if (pin.out[looks] === 0 || other.out[looks] === 0) continue;
+        if (pin.out[looks] * other.out[looks] >= 0) continue;
         const d = other.at[axis] - pin.at[axis];
         if (Math.abs(d - by[axis]) < least) {
           least = Math.abs(d - by[axis]);
           found = d;
         }
       }
+    // Parts of one kind stand in a column.
+    if (axis === 'x')
+      for (const part of parts)
+        for (const mate of mates(part)) {
+          const d = mate.at.x - part.at.x;
+          if (Math.abs(d - by.x) < least) {
+            least = Math.abs(d - by.x);
+            found = d;
+          }
+        }
     return found;
   };
   const to = { x: best('x'), y: best('y') };
@@ -268,10 +279,12 @@ export function snap(
   for (const pin of own)
     for (const other of others) {
       const at = { x: pin.at.x + to.x, y: pin.at.y + to.y };
-      if (pin.out.x !== 0 && other.out.x !== 0 && other.at.y === at.y) line('across', at.y, at.x, other.at.x);
-      else if (pin.out.y !== 0 && other.out.y !== 0 && other.at.x === at.x)
-        line('down', at.x, at.y, other.at.y);
+      if (pin.out.x * other.out.x < 0 && other.at.y === at.y) line('across', at.y, at.x, other.at.x);
+      else if (pin.out.y * other.out.y < 0 && other.at.x === at.x) line('down', at.x, at.y, other.at.y);
     }
+  for (const part of parts)
+    for (const mate of mates(part))
+      if (mate.at.x === part.at.x + to.x) line('down', mate.at.x, part.at.y + to.y, mate.at.y);
   return { by: to, guides };
 }
 

@@ -159,32 +159,15 @@ function paintBoxes(
   }
 }
 
-/** One dot and the paper around it, repeated over the sheet: a single fill instead of hundreds. */
-let tile: { readonly key: string; readonly pattern: CanvasPattern } | null = null;
-
 function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette: Palette): void {
   const every = view.scale < 0.5 ? 4 : 2;
-  const pitch = every * STEP * view.scale;
-  const ratio = window.devicePixelRatio || 1;
-  const side = Math.round(pitch * ratio);
-  const key = `${side} ${palette.grid} ${ratio}`;
-  if (tile?.key !== key) {
-    const dot = document.createElement('canvas');
-    dot.width = side;
-    dot.height = side;
-    const d = dot.getContext('2d')!;
-    d.fillStyle = palette.grid;
-    d.fillRect(0, 0, 1.5 * ratio, 1.5 * ratio);
-    const pattern = g.createPattern(dot, 'repeat');
-    if (!pattern) return;
-    tile = { key, pattern };
-  }
-  const behind = (v: number) => -((((v % every) + every) % every) / every) * pitch;
-  tile.pattern.setTransform(
-    new DOMMatrix([pitch / side, 0, 0, pitch / side, behind(view.x) - 0.75, behind(view.y) - 0.75]),
-  );
-  g.fillStyle = tile.pattern;
-  g.fillRect(0, 0, size.width, size.height);
+  const s = STEP * view.scale;
+  g.fillStyle = palette.grid;
+  const x0 = Math.ceil(view.x / every) * every;
+  const y0 = Math.ceil(view.y / every) * every;
+  for (let y = y0; (y - view.y) * s < size.height; y += every)
+    for (let x = x0; (x - view.x) * s < size.width; x += every)
+      g.fillRect(Math.round((x - view.x) * s) - 0.5, Math.round((y - view.y) * s) - 0.5, 1.5, 1.5);
 }
 
 /** @param smallest height in grid steps of letters that can still be read. */
