@@ -5,6 +5,8 @@ const port = Number(process.env.MANEGE_TEST_PORT ?? 3210);
 export default defineConfig({
   testDir: 'e2e',
   timeout: 60_000,
+  // A machine that is busy with other things takes its time.
+  expect: { timeout: 10_000 },
   workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
