@@ -2,14 +2,17 @@ import { readLesson } from '@/core/formats/lesson-file';
 import { database } from './database';
 import { saveSnapshot } from './lessons';
 
-/** Puts the demo lessons on the shelf at the first visit, and never again once they were there. */
+/** Puts the demo lessons on the shelf at the first visit, all at once, and never again once they were there. */
 export async function seedShelf(demos: readonly string[]): Promise<void> {
   if (await database.marks.get('seeded')) return;
   // The shelf shows the last changed first.
-  for (const text of [...demos].reverse()) {
+  const lessons = [...demos].reverse().map((text) => {
     const read = readLesson(text);
     if (!read.ok) throw new Error(`demo lesson: ${read.problem}`);
-    await saveSnapshot(read.value);
-  }
-  await database.marks.put({ name: 'seeded', value: true });
+    return read.value;
+  });
+  await database.transaction('rw', database.lessons, database.journal, database.marks, async () => {
+    await Promise.all(lessons.map((lesson) => saveSnapshot(lesson)));
+    await database.marks.put({ name: 'seeded', value: true });
+  });
 }
