@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { writeLesson } from '../formats/lesson-file';
-import { interlock } from '../testing/sketch';
-import { apply, type Edit, effectOf, invert, type PartChange, type WireChange } from './edit';
+import { interlock, inverseOf } from '../testing/sketch';
+import { apply, type Edit, effectOf, type PartChange, type WireChange } from './edit';
 import { emptySheet, type Lesson } from './lesson';
 
 const lesson = interlock().lesson;
@@ -47,7 +47,7 @@ test('an edit and its inverse come back to the same document, byte for byte', ()
       for (const e of edits) {
         const result = apply(now, e);
         if (!result.ok) continue;
-        undo.push(invert(now, e));
+        undo.push(inverseOf(now, e));
         now = result.lesson;
       }
       for (const e of undo.reverse()) now = applied(now, e);

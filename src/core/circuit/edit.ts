@@ -3,7 +3,7 @@ import { isPinEnd } from './lesson';
 
 /**
  * A change to a lesson as plain data (it survives a structured clone, so the journal can hold it). Undo,
- * autosave and replay rest on `apply` and `invert` alone.
+ * autosave and replay rest on `apply` and `applyWithInverse` alone.
  */
 export type Edit =
   | { readonly type: 'addPart'; readonly sheet: string; readonly part: Part }
@@ -183,18 +183,7 @@ function before<T extends object>(whole: T, change: Partial<T>): Partial<T> {
   return old;
 }
 
-/**
- * The edit that takes `edit` back, for a lesson on which `edit` applies.
- * @throws Error if `edit` does not apply to `lesson`.
- */
-export function invert(lesson: Lesson, edit: Edit): Edit {
-  const draft = new Draft(lesson);
-  const inverted = invertOn(draft, edit);
-  draft.checkEnds();
-  return inverted;
-}
-
-/** Both at once: the lesson with the edit made, and the edit that takes it back. */
+/** As `apply`, and with it the edit that takes it back: `applyWithInverse(its lesson, its inverse)` gives the lesson. */
 export function applyWithInverse(
   lesson: Lesson,
   edit: Edit,

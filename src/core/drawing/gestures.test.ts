@@ -1,10 +1,10 @@
 import fc from 'fast-check';
-import { apply, invert } from '../circuit/edit';
+import { apply } from '../circuit/edit';
 import { eachPiece } from '../circuit/geometry';
 import { writeLesson } from '../formats/lesson-file';
 import { truthTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
-import { interlock, pin, Sketch } from '../testing/sketch';
+import { interlock, inverseOf, pin, Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
 import { excerpt, paste } from './copies';
 import { connect, move, remove, setParams, turn } from './gestures';
@@ -25,7 +25,7 @@ test('so they do after parts were moved about, and the function stays', () => {
       let { lesson } = start;
       for (const { id, by: far } of steps) {
         const edit = move(lesson, 'sheet1', new Set([id]), far);
-        const back = invert(lesson, edit);
+        const back = inverseOf(lesson, edit);
         const result = apply(lesson, edit);
         if (!result.ok) throw new Error(result.reason);
         const again = apply(result.lesson, back);

@@ -1,4 +1,4 @@
-import { apply, type Edit } from '../circuit/edit';
+import { apply, applyWithInverse, type Edit } from '../circuit/edit';
 import { type End, emptyLesson, type Lesson, type Params, type Sheet } from '../circuit/lesson';
 import { connect, newPart } from '../drawing/gestures';
 import { cell, truthTable } from '../logic/truth-table';
@@ -49,6 +49,13 @@ export class Sketch {
     this.make(connect(this.sheet, from, to));
     return [...this.sheet.wires.keys()].find((id) => !before.has(id))!;
   }
+}
+
+/** The edit that takes another back, for a lesson on which that one applies. */
+export function inverseOf(lesson: Lesson, edit: Edit): Edit {
+  const made = applyWithInverse(lesson, edit);
+  if (!made.ok) throw new Error(made.reason);
+  return made.inverse;
 }
 
 export function pin(text: string): End {

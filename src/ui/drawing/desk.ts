@@ -3,7 +3,7 @@ import type { Point } from '@/core/circuit/geometry';
 import { follow } from '@/core/drawing/follow';
 import { copied, pasteText, removeSelected } from '@/session/commands';
 import type { Session } from '@/session/session';
-import { Hand, type HandSurroundings, type Keys } from './hand';
+import { Hand, type HandSurroundings } from './hand';
 import { drawingKey, type KeyPress, type KeySurroundings } from './keys';
 import type { Opened } from './opened';
 import { allowedIn } from './placeable';
@@ -118,5 +118,3 @@ export class Desk {
     return hover && idle && hover.is !== 'part' ? probeText(this.session, hover) : null;
   }
 }
-
-export type { Keys };

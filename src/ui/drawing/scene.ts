@@ -57,7 +57,7 @@ export const PLAIN: Overlay = {
   grid: false,
 };
 
-export function signalAt(scene: Scene, net: number | undefined): Signal {
+function signalAt(scene: Scene, net: number | undefined): Signal {
   if (net === undefined) return Z;
   return scene.conflicts.has(net) ? 'conflict' : (scene.values[net] as Logic);
 }
