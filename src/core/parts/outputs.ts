@@ -145,7 +145,7 @@ const probeKind: PartKind = {
   kind: 'probe',
   family: 'Outputs',
   name: 'Probe',
-  typed: ['probe', 'pin'],
+  typed: ['probe'],
   says: 'Stands on a wire and shows what it carries: a column of the table and a lane of the diagram.',
   labelled: 'P',
   labelSide: 'right',

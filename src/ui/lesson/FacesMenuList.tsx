@@ -1,14 +1,11 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
-import { RADICES } from '@/core/values/radix';
 import { toggleProjector, useProjector } from '@/ui/controls/theme';
 import type { Face, FacesMenuProps } from './face';
 import { useSession, useSessionState } from './session-context';
 
 const NAMES: Record<Face, string> = { table: 'Truth table', time: 'Time' };
-
-const CROSSINGS = { plain: 'Plain', gap: 'With a gap', bridge: 'With a bridge' };
 
 /** Which faces stand beside the drawing, and how gates are drawn. */
 export function FacesMenuList({ open, onChange }: FacesMenuProps) {
@@ -40,60 +37,63 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
             <Tick on={projector} /> Large, for a projector
             <span className="ml-auto pl-3 text-xs text-quiet">F9</span>
           </DropdownMenu.CheckboxItem>
-          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
-          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Gate symbols</DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
+          <Choice
+            title="Gate symbols"
             value={settings.symbols}
-            onValueChange={(v) => change({ symbols: v as typeof settings.symbols })}
-          >
-            <DropdownMenu.RadioItem className="menu-item" value="distinctive">
-              <Tick on={settings.symbols === 'distinctive'} /> Distinctive (IEEE 91)
-            </DropdownMenu.RadioItem>
-            <DropdownMenu.RadioItem className="menu-item" value="rectangular">
-              <Tick on={settings.symbols === 'rectangular'} /> Rectangular (IEC 60617)
-            </DropdownMenu.RadioItem>
-          </DropdownMenu.RadioGroup>
-          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
-          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Wires that cross</DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
+            options={{ distinctive: 'Distinctive (IEEE 91)', rectangular: 'Rectangular (IEC 60617)' }}
+            onChange={(symbols) => change({ symbols })}
+          />
+          <Choice
+            title="Wires that cross"
             value={settings.crossings}
-            onValueChange={(v) => change({ crossings: v as typeof settings.crossings })}
-          >
-            {(['plain', 'gap', 'bridge'] as const).map((v) => (
-              <DropdownMenu.RadioItem key={v} className="menu-item" value={v}>
-                <Tick on={settings.crossings === v} /> {CROSSINGS[v]}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
-          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">Values of buses</DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
+            options={{ plain: 'Plain', gap: 'With a gap', bridge: 'With a bridge' }}
+            onChange={(crossings) => change({ crossings })}
+          />
+          <Choice
+            title="Values of buses"
             value={settings.buses}
-            onValueChange={(v) => change({ buses: v as typeof settings.buses })}
-          >
-            {RADICES.map((v) => (
-              <DropdownMenu.RadioItem key={v} className="menu-item" value={v}>
-                <Tick on={settings.buses === v} /> {v === 'signed' ? "two's complement" : v}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-          <DropdownMenu.Separator className="my-1 border-t border-hairline" />
-          <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">
-            Flip-flops power up as
-          </DropdownMenu.Label>
-          <DropdownMenu.RadioGroup
+            options={{
+              binary: 'binary',
+              hexadecimal: 'hexadecimal',
+              unsigned: 'unsigned',
+              signed: "two's complement",
+            }}
+            onChange={(buses) => change({ buses })}
+          />
+          <Choice
+            title="Flip-flops power up as"
             value={settings.powerUp}
-            onValueChange={(v) => change({ powerUp: v as typeof settings.powerUp })}
-          >
-            {(['0', '1', 'X'] as const).map((v) => (
-              <DropdownMenu.RadioItem key={v} className="menu-item font-mono" value={v}>
-                <Tick on={settings.powerUp === v} /> {v === 'X' ? 'X (unknown)' : v}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
+            options={{ '0': '0', '1': '1', X: 'X (unknown)' }}
+            onChange={(powerUp) => change({ powerUp })}
+          />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+interface ChoiceProps<T extends string> {
+  readonly title: string;
+  readonly value: T;
+  /** What each value is called, in the order in which they are shown. */
+  readonly options: Readonly<Record<T, string>>;
+  readonly onChange: (value: T) => void;
+}
+
+/** One setting of the lesson: its values below its title, the one that holds marked. */
+function Choice<T extends string>({ title, value, options, onChange }: ChoiceProps<T>) {
+  return (
+    <>
+      <DropdownMenu.Separator className="my-1 border-t border-hairline" />
+      <DropdownMenu.Label className="px-2.5 py-1 text-xs text-quiet">{title}</DropdownMenu.Label>
+      <DropdownMenu.RadioGroup value={value} onValueChange={(v) => onChange(v as T)}>
+        {(Object.keys(options) as T[]).map((v) => (
+          <DropdownMenu.RadioItem key={v} className="menu-item" value={v}>
+            <Tick on={value === v} /> {options[v]}
+          </DropdownMenu.RadioItem>
+        ))}
+      </DropdownMenu.RadioGroup>
+    </>
   );
 }
 
