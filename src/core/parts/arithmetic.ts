@@ -1,7 +1,7 @@
 import type { Params } from '../circuit/lesson';
 import { whole, z } from '../values/schema';
 import { type BoxPlan, boxBody, boxPorts, boxSymbol } from './box';
-import { bits, bitsText, MOST_BITS, ownDelay, typedBits, widthSetting } from './common';
+import { bits, bitsText, MOST_BITS, ownDelay, typedWidth, widthSetting } from './common';
 import { carryDelay, selectDelay } from './delays';
 import type { PartKind, Setting } from './part-kind';
 import { add, and, choose, equals, not, or, pick, show, xor, zero } from './words';
@@ -14,11 +14,6 @@ const drawn = (plan: (params: Params) => BoxPlan) => ({
   body: (params: Params) => boxBody(plan(params)),
   symbol: (params: Params) => boxSymbol(plan(params)),
 });
-
-const typedWidth = (word: string): Params | null => {
-  const width = typedBits(word);
-  return width ? { width } : null;
-};
 
 const common = {
   family: 'Functions',

@@ -105,6 +105,12 @@ export function typedBits(word: string, least = 1, most = MOST_BITS): number | n
   return n >= least && n <= most ? n : null;
 }
 
+/** The width that one typed word sets, or null where it is no number of bits. */
+export function typedWidth(word: string): Params | null {
+  const width = typedBits(word);
+  return width ? { width } : null;
+}
+
 /** `1 bit`, `8 bits`. */
 export function bitsText(width: number): string {
   return width === 1 ? '1 bit' : `${width} bits`;

@@ -12,7 +12,7 @@ import {
   keySetting,
   keyShapes,
   MOST_BITS,
-  typedBits,
+  typedWidth,
   widthSetting,
 } from './common';
 import type { PartKind, Port, Setting } from './part-kind';
@@ -20,10 +20,6 @@ import { LINE, outline, roundedBox, type Shape } from './shape';
 
 const output: Port = { name: 'Y', direction: 'out', width: 1, x: 2, y: 0, side: 'right', lead: 0.7 };
 const widthOf = (params: Params) => params.width as number;
-const typedWidth = (word: string): Params | null => {
-  const width = typedBits(word);
-  return width ? { width } : null;
-};
 
 /** Half the height of a bank of switches: one under the other, a grid step and a half each. */
 const bankHalf = (width: number) => Math.ceil(width * 0.75);

@@ -9,7 +9,7 @@ import {
   captionSetting,
   captionShapes,
   MOST_BITS,
-  typedBits,
+  typedWidth,
   widthSetting,
 } from './common';
 import type { Appearance, PartKind, Port, Setting } from './part-kind';
@@ -30,10 +30,6 @@ const RAYS = rays(1.1);
 const widthOf = (params: Params) => params.width as number;
 const valuesOf = (look: Appearance, width: number): Logic[] =>
   Array.from({ length: width }, (_, bit) => look.value('A', bit));
-const typedWidth = (word: string): Params | null => {
-  const width = typedBits(word);
-  return width ? { width } : null;
-};
 const input = (width: number, x: number, lead: number): Port => ({
   name: 'A',
   direction: 'in',

@@ -1,6 +1,15 @@
 import type { Params } from '../circuit/lesson';
 import { list, whole, z } from '../values/schema';
-import { bits, bitsText, MOST_BITS, MOST_WIRES, PIN_SIDES, typedBits, widthSetting } from './common';
+import {
+  bits,
+  bitsText,
+  MOST_BITS,
+  MOST_WIRES,
+  PIN_SIDES,
+  typedBits,
+  typedWidth,
+  widthSetting,
+} from './common';
 import type { PartKind, Setting } from './part-kind';
 import { Primitive } from './primitive';
 import { LINE, outline, type Shape } from './shape';
@@ -15,10 +24,6 @@ const wordText = (x: number, y: number, text: string, size = 0.9): Shape => ({
   align: 'center',
   face: 'mono',
 });
-const typedWidth = (word: string): Params | null => {
-  const width = typedBits(word);
-  return width ? { width } : null;
-};
 
 const portKind: PartKind = {
   kind: 'port',
