@@ -138,6 +138,7 @@ test('blocks are taken to another lesson with their sheets', () => {
     'S, C = half adder(A, B)',
   ])
     expect(typedLine(here, line, { x: 4, y: 4 })).toBeNull();
+  expect(here.state.notice!.text).toBe('The switches and lamps of “Half adder” are its ports now.');
   here.select({ parts: new Set(here.sheet.parts.keys()), wires: new Set() });
   const text = copied(here)!;
   const there = new Session(interlock().lesson);

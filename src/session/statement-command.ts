@@ -30,6 +30,13 @@ function drawTyped(session: Session, text: string, at: Point): string | null {
   for (const e of added)
     if (e.type === 'addPart' && !isAllowed(lesson.exercise, e.part.kind))
       return `This exercise does not allow ${findKind(e.part.kind)!.name}.`;
-  if (session.edit(edit)) session.select({ parts: new Set(parts), wires: new Set() });
+  if (!session.edit(edit)) return null;
+  session.select({ parts: new Set(parts), wires: new Set() });
+  const opened = added.find((e) => e.type === 'changePart' && e.sheet !== sheetId);
+  const inside = opened && 'sheet' in opened && lesson.sheets.find((s) => s.id === opened.sheet);
+  if (inside)
+    session.say(`The switches and lamps of “${inside.name}” are its ports now.`, 'calm', () =>
+      session.undo(),
+    );
   return null;
 }
