@@ -218,3 +218,100 @@ test('a run is held against a dump', () => {
     expect.stringMatching(/^different: counter\.q at 10 ns is 01 here and 00 in /),
   ]);
 });
+
+test('proves two circuits the same, or shows the row at which they are not', () => {
+  const out = join(folder, 'interlock-nand.manege.json');
+  const table = join(folder, 'interlock.csv');
+  expect(manege('table', demo, '--out', table).status).toBe(0);
+  expect(
+    manege('draw', table, '--inputs', 'Key,Bars,Clear', '--form', 'nand', '--two-input', '--out', out).status,
+  ).toBe(0);
+  expect(manege('prove', demo, out)).toMatchObject({ status: 0, stdout: 'equivalent: proved by all rows\n' });
+  const wrong = file('wrong.csv', readFileSync(table, 'utf8').replace('1,1,0,0,0', '1,1,0,1,0'));
+  expect(manege('draw', wrong, '--inputs', 'Key,Bars,Clear', '--out', out).status).toBe(0);
+  const { status, stdout } = manege('prove', demo, out, '--format', 'json');
+  expect(status).toBe(1);
+  expect(JSON.parse(stdout)).toEqual({
+    verdict: 'different',
+    method: 'all rows',
+    inputs: { Key: 1, Bars: 1, Clear: 0 },
+    outputs: { a: { Drive: '0', Warn: '0' }, b: { Drive: '1', Warn: '0' } },
+  });
+});
+
+test('a sequence of clocks shows where two counters part', () => {
+  const other = file('slow.v', COUNTER.replace('{q[1] ^ q[0], ~q[0]}', '{q[1] | q[0], ~q[0]}'));
+  const { status, stdout } = manege('prove', counter, other, '--format', 'json', '--stats');
+  expect(status).toBe(1);
+  const proof = JSON.parse(stdout);
+  expect(proof.verdict).toBe('different');
+  expect(proof.inputs.map((row: { en: number }) => row.en)).toEqual([1, 1, 1, 1, 0]);
+  expect(manege('prove', counter, counter).stdout).toBe(
+    'equivalent: proved by all states from power-up (4)\n',
+  );
+});
+
+test('reduces formulas and tables', () => {
+  expect(manege('reduce', "Y = A'B + AB + C; Z = A ^ A").stdout).toBe('Y = B + C\nZ = 0\n');
+  const table = file(
+    'd.csv',
+    'A,B,C,=,Y\n0,0,0,,1\n0,0,1,,-\n0,1,0,,1\n0,1,1,,\n1,0,0,,0\n1,0,1,,0\n1,1,0,,0\n1,1,1,,1\n',
+  );
+  const { stdout, stderr } = manege('reduce', table, '--format', 'json', '--stats', '--notation', 'verilog');
+  expect(JSON.parse(stdout)).toEqual([
+    { name: 'Y', expression: '~A | B & C', terms: 2, literals: 3, exact: true },
+  ]);
+  expect(JSON.parse(stderr)).toMatchObject({ rows: 8 });
+  expect(manege('reduce', 'A B + A C', '--form', 'pos', '--notation', 'words').stdout).toBe(
+    'Y = A and (B or C)\n',
+  );
+});
+
+test.each<[string, string[], RegExp]>([
+  [
+    'a formula that is not closed',
+    ['reduce', 'A + (B'],
+    /A \+ \(B: character 5: this parenthesis is never closed/,
+  ],
+  [
+    'a name that is not among the inputs',
+    ['reduce', 'A + Q', '--inputs', 'A,B'],
+    /Q is not among --inputs A,B/,
+  ],
+  [
+    'a ragged table',
+    ['reduce', file('r.csv', 'A,B,Y\n0,1\n')],
+    /r\.csv: Row 1 has 2 cells where there are 3 names/,
+  ],
+  [
+    'too many inputs',
+    ['reduce', Array.from({ length: 27 }, (_, i) => `n${i}`).join(' + ')],
+    /has at most 16 inputs/,
+  ],
+  [
+    'an ending that says nothing',
+    ['draw', 'A + B', '--out', join(folder, 'x.txt')],
+    /the ending says what to write/,
+  ],
+  ['ports that do not match', ['prove', demo, counter], /they cannot be compared: their inputs differ/],
+])('bad use of functions ends with 2 and one clear line: %s', (_, words, expected) => {
+  const { status, stderr } = manege(...words);
+  expect(status).toBe(2);
+  expect(stderr).toMatch(expected);
+});
+
+test('marks hand-ins as the marking page does', () => {
+  const exercise = join(top, 'demo/exercise/warning-lamp.exercise.json');
+  const [ada, ben] = ['ada', 'ben'].map((name) => join(top, `demo/exercise/${name}.handin.json`));
+  const csv = join(folder, 'marks.csv');
+  expect(manege('mark', exercise, ada!, ben!, '--csv', csv)).toMatchObject({
+    status: 1,
+    stdout:
+      'Ada Sample: solved; 8 of 8 rows; 2 AND, 1 NOT\nBen Sample: not solved; 7 of 8 rows; 3 AND, 1 NOT\n',
+  });
+  expect(readFileSync(csv, 'utf8').split('\r\n')[2]).toMatch(/^Ben Sample,7,8,"3 AND, 1 NOT",/);
+  expect(manege('mark', exercise, ada!).status).toBe(0);
+  const wrong = manege('mark', demo, ada!);
+  expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining('an exercise is needed here')]);
+  expect(manege('mark', exercise, demo).status).toBe(2);
+});

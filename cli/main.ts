@@ -1,7 +1,11 @@
 import { Command, CommanderError, Option } from 'commander';
 import { BadInput } from './bad-input';
 import { convert } from './convert';
+import { draw } from './draw';
 import { inspect } from './inspect';
+import { mark } from './mark';
+import { prove } from './prove';
+import { reduce } from './reduce';
 import { simulate } from './simulate';
 import { table } from './table';
 
@@ -51,6 +55,52 @@ async function main(): Promise<number> {
   verb('convert', 'write a circuit in another format, by the ending of the file')
     .argument('<out>', '*.manege.json, *.v, *.svg, or *.csv for its truth table')
     .action(async (circuit, out, options) => convert(circuit, out, options));
+  verb('prove', 'whether two circuits do the same: proved, or the case that shows that they do not')
+    .argument('<other>', 'the circuit to compare it with')
+    .option('--other-sheet <name>', 'the sheet of the other circuit, where it is called otherwise')
+    .addOption(new Option('--format <format>', 'how to say it').choices(['text', 'json']).default('text'))
+    .option('--stats', 'print one JSON line about the work on stderr')
+    .action(async (circuit, other, options) => {
+      if (!(await prove(circuit, other, options))) code = 1;
+    });
+  const ofFunctions = (name: string, description: string) =>
+    program
+      .command(name)
+      .description(description)
+      .argument('<function>', 'a table (*.csv), or formulas: "Y = A\'B + C; Z = A ^ B"')
+      .option('--inputs <names>', 'the inputs in order, with commas between them');
+  ofFunctions('reduce', 'the smallest expression for each output')
+    .addOption(
+      new Option('--form <form>', 'sum of products or product of sums')
+        .choices(['sop', 'pos'])
+        .default('sop'),
+    )
+    .addOption(
+      new Option('--notation <notation>', 'how to write it')
+        .choices(['prime', 'code', 'verilog', 'words'])
+        .default('prime'),
+    )
+    .addOption(new Option('--format <format>', 'how to say it').choices(['text', 'json']).default('text'))
+    .option('--stats', 'print one JSON line about the work on stderr')
+    .action(async (given, options) => reduce(given, options));
+  ofFunctions('draw', 'the circuit of a table or of formulas')
+    .addOption(
+      new Option('--form <form>', 'what it is built of')
+        .choices(['sop', 'pos', 'nand', 'nor'])
+        .default('sop'),
+    )
+    .option('--two-input', 'no gate with more than two inputs')
+    .requiredOption('--out <file>', '*.manege.json, *.v or *.svg')
+    .action(async (given, options) => draw(given, options));
+  program
+    .command('mark')
+    .description('hold hand-ins against their exercise; exit code 1 where one of them is not solved')
+    .argument('<exercise>', 'an exercise file (*.exercise.json)')
+    .argument('<hand-ins...>', 'hand-in files (*.handin.json)')
+    .option('--csv <file>', 'write the marks as CSV as well')
+    .action(async (exercise, handIns, options) => {
+      if (!(await mark(exercise, handIns, options))) code = 1;
+    });
   try {
     await program.parseAsync();
     return code;

@@ -14,7 +14,7 @@ import { portsFor } from '../src/core/drawing/ports';
 import { check } from '../src/core/exercise/check';
 import { writeExercise } from '../src/core/formats/exercise-file';
 import { writeHandIn } from '../src/core/formats/hand-in-file';
-import { writeLesson } from '../src/core/formats/lesson-file';
+import { writeLesson } from '../src/core/formats/write-lesson';
 import { blockParams } from '../src/core/netlist/blocks';
 import { defaultParams, findKind } from '../src/core/parts/catalogue';
 import { drawStatement, readStatement } from '../src/core/synthesis/statement';

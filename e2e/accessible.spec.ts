@@ -2,6 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { SheetHand } from './hand';
 
+// Many pages, each on its own: they may be opened side by side.
+test.describe.configure({ mode: 'parallel' });
+
 const views: Record<string, (page: Page) => Promise<void>> = {
   shelf: async (page) => {
     await page.goto('/');
@@ -48,6 +51,32 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await expect(page.getByText('2 things to mend')).toBeVisible();
     await page.keyboard.press('F8');
     await expect(page.getByRole('dialog', { name: 'Something to mend' })).toBeVisible();
+  },
+  'formula and map': async (page) => {
+    await views['lesson, table']!(page);
+    for (const face of ['Formula', 'Map']) {
+      await page.getByRole('button', { name: 'Faces' }).click();
+      await page.getByRole('menuitemcheckbox', { name: face }).click();
+      await expect(page.getByRole('region', { name: face })).toBeVisible();
+    }
+    await page.getByRole('button', { name: 'Compare forms' }).first().click();
+    await expect(page.getByText('all maxterms').last()).toBeVisible();
+  },
+  'a table that is filled in': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('button', { name: 'Fill in' }).click();
+    await expect(page.getByPlaceholder('Key, Bars, Clear = Drive, Warn')).toBeFocused();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('grid', { name: 'Table to fill in' })).toBeFocused();
+    await page.keyboard.type('00010001');
+    await page.getByRole('button', { name: 'Fill Drive by a formula' }).click();
+    await expect(page.getByRole('button', { name: /differ/ })).toBeVisible();
+  },
+  'the same, or not': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('navigation', { name: 'Sheets' }).getByRole('button').first().click();
+    await page.getByRole('menuitem', { name: 'Compare with another sheet' }).click();
+    await expect(page.getByRole('dialog', { name: 'The same, or not' })).toBeVisible();
   },
   'hand out': async (page) => {
     await views['lesson, table']!(page);

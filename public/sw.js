@@ -31,12 +31,19 @@ self.addEventListener('message', (event) => {
   if (event.data === 'keep-all') event.waitUntil(keepAll().catch(() => {}));
 });
 
+async function keptFile(request, url) {
+  const answer = (await caches.match(url.origin + url.pathname)) ?? (await fetch(request));
+  if (request.destination !== 'worker') return answer;
+  // A worker reads what stands behind the # of its address; an answer with an address of its own would take that away.
+  return new Response(answer.body, { status: answer.status, headers: answer.headers });
+}
+
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== location.origin) return;
   if (url.pathname.startsWith('/_next/static/')) {
-    event.respondWith(caches.match(url.origin + url.pathname).then((kept) => kept ?? fetch(request)));
+    event.respondWith(keptFile(request, url));
     return;
   }
   const offline = async () => {

@@ -1,5 +1,6 @@
 // Measures the built application in Chromium: compressed JavaScript of the first load of a lesson page, and how
-// long an interaction takes to be on screen on the demo sheets. `npm run bench:ui`
+// long an interaction takes to be on screen on the demo sheets. `npm run bench:ui`; with `-- --parts 5000` only a sheet
+// of so many parts, with `-- --files` also what each script weighs.
 import { execFileSync, spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
@@ -53,7 +54,10 @@ async function interaction(page, act, times = 30) {
   for (let i = 0; i < times; i++) {
     await page.evaluate(() => {
       window.__shown = null;
-      const begin = () => {
+      const begin = (event) => {
+        // The key that is held for another one is not yet the interaction.
+        if (event.key === 'Control') return;
+        for (const type of ['pointerdown', 'keydown']) window.removeEventListener(type, begin, true);
         const begun = performance.now();
         const channel = new MessageChannel();
         channel.port1.onmessage = () => {
@@ -61,8 +65,7 @@ async function interaction(page, act, times = 30) {
         };
         requestAnimationFrame(() => channel.port2.postMessage(0));
       };
-      for (const type of ['pointerdown', 'keydown'])
-        window.addEventListener(type, begin, { capture: true, once: true });
+      for (const type of ['pointerdown', 'keydown']) window.addEventListener(type, begin, true);
     });
     work.push(Math.max(0, (await spent(() => act(i))) - median(idle)));
     shown.push(await page.evaluate(() => window.__shown));
@@ -145,10 +148,27 @@ async function bigSheet(parts) {
   const box = await sheet.boundingBox();
   await page.mouse.move(box.x + 5, box.y + 5);
   await page.waitForTimeout(500);
+  await page.evaluate(() => {
+    /** A place near the middle at which the pointer is over a part. */
+    window.__overPart = async () => {
+      const sheet = document.querySelector('[role="application"]');
+      const box = sheet.getBoundingClientRect();
+      const middle = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
+      for (let i = 0; i < 400; i++) {
+        const at = { clientX: middle.x + 3 * (i % 20), clientY: middle.y + 3 * Math.floor(i / 20) };
+        sheet.dispatchEvent(new PointerEvent('pointermove', { bubbles: true, pointerId: 1, ...at }));
+        await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)));
+        if (sheet.style.cursor === 'pointer') return { x: at.clientX, y: at.clientY };
+      }
+      throw new Error('no part near the middle');
+    };
+  });
   // The margin of the sheet is paper.
   await page.evaluate(([x, y]) => Object.assign(window, { __grip: { x, y } }), [box.x + 6, box.y + 6]);
   row('frame while panning, all in view', await frames(page, 'pan'));
   row('frame while zooming, all in view', await frames(page, 'zoom'));
+  await page.evaluate(async () => Object.assign(window, { __grip: await window.__overPart() }));
+  row('frame while dragging a part, all in view', await frames(page, 'drag'));
   // Edits are looked at closely: one switch and what is around it.
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -250);
@@ -165,6 +185,8 @@ async function bigSheet(parts) {
   row('closely: move a switch by a step, on screen after', shown);
   const flip = await interaction(page, () => page.keyboard.press('Enter'), 12);
   row('closely: flip a switch, on screen after', flip.shown);
+  const gone = await interaction(page, (i) => page.keyboard.press(i % 2 ? 'Control+z' : 'Delete'), 12);
+  row('closely: delete a switch and undo it, on screen after', gone.shown);
   await context.close();
 }
 
@@ -172,8 +194,19 @@ const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
 });
+const asked = process.argv.indexOf('--parts');
 try {
   await up();
+  if (asked === -1) await demos();
+  for (const parts of asked === -1 ? [300, 1000, 5000, 20_000] : [Number(process.argv[asked + 1])])
+    await bigSheet(parts);
+} finally {
+  await browser.close();
+  server.kill();
+}
+
+/** The script of a lesson page, and interactions on the sheets of the demos. */
+async function demos() {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     serviceWorkers: 'block',
@@ -244,8 +277,4 @@ try {
     await interaction(page, (i) => page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight')),
   );
   await context.close();
-  for (const parts of [300, 1000, 5000, 20_000]) await bigSheet(parts);
-} finally {
-  await browser.close();
-  server.kill();
 }

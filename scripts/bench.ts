@@ -1,12 +1,16 @@
 import { Bench } from 'tinybench';
 import { emptyLesson, type Lesson, type Sheet } from '../src/core/circuit/lesson';
-import { readLesson, writeLesson } from '../src/core/formats/lesson-file';
+import { readLesson } from '../src/core/formats/lesson-file';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { writeVerilog } from '../src/core/formats/verilog/write';
+import { writeLesson } from '../src/core/formats/write-lesson';
 import { deriveTable } from '../src/core/logic/derive-table';
+import { minimise } from '../src/core/logic/minimise';
+import { prove } from '../src/core/logic/prove-sequences';
 import { tableMachine } from '../src/core/logic/table-machine';
 import { compile } from '../src/core/netlist/compile';
 import { Run } from '../src/core/simulate/run';
+import { adder, counter, product } from '../src/core/testing/verilog-circuits';
 import type { Logic } from '../src/core/values/logic';
 import { gates, multiplier, random } from './bench-circuits';
 
@@ -66,6 +70,29 @@ for (const count of [1000, 10_000]) {
   bench.add(`write Verilog, ${count} gates`, () => void writeVerilog(lesson, { ...lesson.sheets[0]! }));
   bench.add(`read Verilog, ${count} gates`, () => {
     if (!readVerilog(text, 'Bench').ok) throw new Error('not read');
+  });
+}
+{
+  const next = random(11);
+  for (const inputs of [6, 8, 10, 12, 16]) {
+    const rows = Uint8Array.from({ length: 2 ** inputs }, () => (next() < 0.5 ? 1 : 0));
+    bench.add(`smallest sum of products, ${inputs} inputs, random`, () => void minimise({ inputs, rows }));
+  }
+}
+for (const [name, a, b] of [
+  ['16-bit adders, ripple against NAND only', adder(16, 'gates'), adder(16, 'nand')],
+  ['32-bit adders, ripple against NAND only', adder(32, 'gates'), adder(32, 'nand')],
+  ['8x8 multipliers, rows of the one number against rows of the other', product(8, 'a'), product(8, 'b')],
+  ['12-bit counters, toggling against adding one', counter(12, 'toggle'), counter(12, 'add')],
+] as const) {
+  const [first, second] = [a, b].map((text) => {
+    const read = readVerilog(text, 'Bench');
+    if (!read.ok) throw new Error(read.problem);
+    return compile(read.value.sheets[0]!, read.value.sheets);
+  });
+  bench.add(`prove the same: ${name}`, () => {
+    const made = prove(first!, second!);
+    if (!made.ok || made.value.verdict !== 'equivalent') throw new Error('not proved');
   });
 }
 const events: { name: string; made: number }[] = [];

@@ -7,7 +7,7 @@ import {
   type Part,
   type Wire,
 } from '../src/core/circuit/lesson';
-import { writeLesson } from '../src/core/formats/lesson-file';
+import { writeLesson } from '../src/core/formats/write-lesson';
 import { interlock } from '../src/core/testing/sketch';
 
 /* Writes a lesson of about so many parts: the drive interlock side by side. `scripts/run-ts scripts/big-lesson.ts 5000 FILE` */

@@ -90,6 +90,27 @@ async function tour(theme, wanted) {
   await page.mouse.move(640, 790);
   await shot('lesson-lamp-chase');
 
+  const face = async (name) => {
+    await page.getByRole('button', { name: 'Faces' }).click();
+    await page.getByRole('menuitemcheckbox', { name }).click();
+    await page.getByRole('region', { name }).waitFor();
+  };
+  await open('Queue selector');
+  for (const name of ['Formula', 'Map']) await face(name);
+  await page.locator('[data-row="5"]').first().click();
+  await page.mouse.move(640, 790);
+  await shot('functions');
+  await open('Drive interlock');
+  await page.getByRole('button', { name: 'Fill in' }).click();
+  await page.getByPlaceholder('Key, Bars, Clear = Drive, Warn').waitFor();
+  await page.keyboard.press('Enter');
+  await page.getByRole('grid', { name: 'Table to fill in' }).waitFor();
+  await page.keyboard.type('0000001100001100');
+  await face('Formula');
+  await page.getByLabel('Form', { exact: true }).selectOption('sop');
+  await page.mouse.move(640, 790);
+  await shot('planned');
+
   await page.goto(`${base}/exercise`);
   await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
   await sheet.waitFor();
@@ -173,11 +194,21 @@ try {
     'hand-out',
     'lesson-ticket-adder',
     'lesson-lamp-chase',
+    'functions',
+    'planned',
     'exercise',
     'marking',
     'marking-look',
   ]);
-  await tour('dark', ['shelf', 'lesson-interlock', 'deeds', 'lesson-lamp-chase', 'exercise', 'marking']);
+  await tour('dark', [
+    'shelf',
+    'functions',
+    'lesson-interlock',
+    'deeds',
+    'lesson-lamp-chase',
+    'exercise',
+    'marking',
+  ]);
 } finally {
   await browser.close();
   server.kill();

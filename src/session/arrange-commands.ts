@@ -4,8 +4,8 @@ import { isPinEnd, type WireColour } from '@/core/circuit/lesson';
 import { align, distribute, type Edge, spread, straighten, tidy } from '@/core/drawing/arrange';
 import { excerpt, paste } from '@/core/drawing/copies';
 import { mirror } from '@/core/drawing/gestures';
-import { bodyOf } from '@/core/drawing/placement';
-import { layAnew } from '@/core/drawing/pull';
+import { bodyOf, courseOf } from '@/core/drawing/placement';
+import { isFlat, keepCourse, layAnew, pulledCourse } from '@/core/drawing/pull';
 import { wiresOf } from '@/core/drawing/relay';
 import { wireNets } from '@/core/drawing/wire-nets';
 import { Steps } from './commands';
@@ -133,3 +133,28 @@ export function numberSelected(session: Session, first: string): void {
     })),
   });
 }
+
+/**
+ * Pulls the one selected wire aside, as far as nothing is in the way: its longest piece that runs across the way of
+ * the pull, one between two corners rather than one at a pin.
+ * @returns whether one wire is selected and nothing else.
+ */
+export function pullSelected(session: Session, by: Point): boolean {
+  const { lesson, sheetId, selection } = session.state;
+  const [id] = selection.wires;
+  const wire = session.sheet.wires.get(id ?? '');
+  if (!wire || selection.wires.size > 1 || selection.parts.size > 0) return false;
+  const points = courseOf(session.sheet, wire);
+  const last = points.length - 2;
+  const pieces = [...points.keys()]
+    .filter((i) => i <= last && isFlat(points, i) === (by.y !== 0))
+    .map((i) => ({ i, inner: i > 0 && i < last, length: distance(points[i]!, points[i + 1]!) }))
+    .sort((a, b) => Number(b.inner) - Number(a.inner) || b.length - a.length);
+  const course = pieces[0] && pulledCourse(session.sheet, wire.id, pieces[0].i, by.x + by.y);
+  if (course) session.edit(keepCourse(lesson, sheetId, wire.id, course));
+  else if (pieces.length === 0) session.say('No piece of this wire runs across that way.');
+  else session.say('The wire cannot go that way: something is beside it.');
+  return true;
+}
+
+const distance = (a: Point, b: Point) => Math.abs(a.x - b.x) + Math.abs(a.y - b.y);

@@ -1,10 +1,14 @@
-import { follow } from '@/core/drawing/follow';
 import { courseOf } from '@/core/drawing/placement';
-import { findKind } from '@/core/parts/catalogue';
+import { readLesson } from '@/core/formats/lesson-file';
+import { writeSvg } from '@/core/formats/svg';
+import { writeLesson } from '@/core/formats/write-lesson';
+import { findKind, kindOf } from '@/core/parts/catalogue';
+import { follow } from '@/core/synthesis/follow';
 import { interlock, Sketch } from '@/core/testing/sketch';
 import {
   colourWires,
   numberSelected,
+  pullSelected,
   repeatSelected,
   selectNet,
   selectPartsOnNet,
@@ -12,7 +16,7 @@ import {
   spreadFromSelected,
   tidySheet,
 } from './arrange-commands';
-import { copied, pasteText, pinProbe, place, placeFrom, setParam } from './commands';
+import { copied, drawBy, pasteText, pinProbe, place, placeFrom, setParam } from './commands';
 import { Session } from './session';
 import { typedLine } from './statement-command';
 
@@ -151,4 +155,49 @@ test('blocks are taken to another lesson with their sheets', () => {
   expect(there.state.lesson.sheets).toHaveLength(1);
   pasteText(there, 'Day\tTickets\nMon\t12', () => true);
   expect([...there.sheet.parts.values()].at(-1)).toMatchObject({ kind: 'table' });
+});
+
+test('some parts are drawn by the other standard, kept in the file, as one step of undo that disturbs no run', () => {
+  const session = new Session(interlock().lesson);
+  session.flip('switch1');
+  const { netlist, values } = session.state;
+  const plain = writeSvg(session.sheet);
+  const rectangles = writeSvg(session.sheet, { symbols: 'rectangular', crossings: 'plain' });
+  const gates = [...session.sheet.parts.values()].filter((p) => kindOf(p).family === 'Gates');
+  drawBy(
+    session,
+    gates.map((p) => p.id),
+    'rectangular',
+  );
+  expect(writeSvg(session.sheet)).toBe(rectangles);
+  expect(writeSvg(session.sheet)).not.toBe(plain);
+  expect(session.state.netlist).toBe(netlist);
+  expect(session.state.values).toEqual(values);
+  const read = readLesson(writeLesson(session.state.lesson));
+  const kept = read.ok ? [...read.value.sheets[0]!.parts.values()] : [];
+  expect(kept.filter((p) => p.symbols === 'rectangular').length).toBe(gates.length);
+  session.undo();
+  expect(writeSvg(session.sheet)).toBe(plain);
+});
+
+test('a selected wire is pulled aside by steps, and stops with a word where something stands', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'A');
+  s.place('lamp', 20, 8, 'Y');
+  const wire = s.wire('switch1.Y', 'lamp1.A');
+  const session = new Session(s.lesson);
+  const upright = () => {
+    const points = courseOf(session.sheet, session.sheet.wires.get(wire)!);
+    return points.find((p, i) => i > 0 && points[i - 1]!.x === p.x)!.x;
+  };
+  select(session, [], [wire]);
+  const before = upright();
+  expect(pullSelected(session, { x: 1, y: 0 })).toBe(true);
+  expect(upright()).toBe(before + 1);
+  for (let i = 0; i < 40; i++) pullSelected(session, { x: 1, y: 0 });
+  expect(upright()).toBeLessThan(courseOf(session.sheet, session.sheet.wires.get(wire)!).at(-1)!.x);
+  expect(session.state.notice?.text).toContain('cannot go that way');
+  while (upright() !== before) session.undo();
+  select(session, ['lamp1'], [wire]);
+  expect(pullSelected(session, { x: 1, y: 0 })).toBe(false);
 });

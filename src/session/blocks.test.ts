@@ -1,8 +1,8 @@
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
-import { follow } from '@/core/drawing/follow';
 import { blocksFor } from '@/core/netlist/blocks';
 import { findKind } from '@/core/parts/catalogue';
 import { readTyped } from '@/core/parts/typed';
+import { follow } from '@/core/synthesis/follow';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { pin } from '@/core/testing/sketch';
 import { place, relabel, removeSelected, wire } from './commands';

@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { emptyLesson } from '@/core/circuit/lesson';
-import { follow } from '@/core/drawing/follow';
 import { cell } from '@/core/logic/truth-table';
+import { follow } from '@/core/synthesis/follow';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { moveParts } from './commands';
 import { rowNow } from './moment';

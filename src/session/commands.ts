@@ -6,6 +6,7 @@ import {
   type Params,
   type ParamValue,
   type Sheet,
+  type Symbols,
   sheetOf,
 } from '@/core/circuit/lesson';
 import { sheetsHeld, sheetsToBring, withSheetIds } from '@/core/drawing/bring';
@@ -15,8 +16,10 @@ import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/
 import { joinUp, probeEdit, removeHealing } from '@/core/drawing/join-up';
 import { courseOf, extentOf, footprintOf } from '@/core/drawing/placement';
 import { isFlat, pieceAt } from '@/core/drawing/pull';
+import { group } from '@/core/drawing/relay';
 import { pairsOf } from '@/core/drawing/sweep';
-import { readLesson, writeLesson } from '@/core/formats/lesson-file';
+import { readLesson } from '@/core/formats/lesson-file';
+import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind, kindOf } from '@/core/parts/catalogue';
 import { bitsText } from '@/core/parts/common';
 import type { PartKind } from '@/core/parts/part-kind';
@@ -183,6 +186,12 @@ export function relabel(session: Session, part: string, label: string): void {
   const text = label.trim().slice(0, 40);
   if (now && now.label !== text)
     session.edit({ type: 'changePart', sheet: session.state.sheetId, id: part, change: { label: text } });
+}
+
+/** Draws parts by one of the two standards, whatever the lesson says; as the lesson says without one. */
+export function drawBy(session: Session, parts: readonly string[], symbols: Symbols | undefined): void {
+  const sheet = session.state.sheetId;
+  session.edit(group(parts.map((id) => ({ type: 'changePart', sheet, id, change: { symbols } }))));
 }
 
 /**

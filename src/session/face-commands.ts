@@ -1,6 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
-import { sameName } from '@/core/exercise/allowed';
 import { inputAt } from '@/core/logic/truth-table';
+import { sourceKey } from '@/core/netlist/netlist';
+import { sameName } from '@/core/values/names';
 import type { Session } from './session';
 
 /*
@@ -14,11 +15,11 @@ export function renameSheet(session: Session, id: string, name: string): void {
 
 /** Puts the switches, found by name, as in a row of a wanted function whose first input is the highest bit. */
 export function goToWantedRow(session: Session, inputs: readonly string[], row: number): void {
-  const there = session.state.netlist.inputs;
+  const there = session.state.netlist.inputColumns;
   session.put(
     inputs.flatMap((name, i) => {
       const input = there.find((t) => sameName(t.name, name));
-      return input ? [[input.part, inputAt(inputs.length, i, row)] as const] : [];
+      return input ? [[sourceKey(input), inputAt(inputs.length, i, row)] as const] : [];
     }),
   );
 }

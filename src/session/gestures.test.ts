@@ -6,7 +6,7 @@ import { paste } from '@/core/drawing/copies';
 import { move } from '@/core/drawing/gestures';
 import { courseOf, endPoint, pinsOf } from '@/core/drawing/placement';
 import { wiresOf } from '@/core/drawing/relay';
-import { writeLesson } from '@/core/formats/lesson-file';
+import { writeLesson } from '@/core/formats/write-lesson';
 import { defaultParams, PLACEABLE } from '@/core/parts/catalogue';
 import { interlock } from '@/core/testing/sketch';
 import {

@@ -1,13 +1,29 @@
 import { rowOf } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { clockAt } from '@/core/simulate/run';
-import type { Logic } from '@/core/values/logic';
+import { type Logic, ONE } from '@/core/values/logic';
+import { sameName } from '@/core/values/names';
 
 const PS_PER_SECOND = 1e12;
 
 /** The row in which a circuit stands: its inputs' values read as a binary number, the first the highest. */
 export function rowNow(netlist: Netlist, values: Uint8Array): number {
   return rowOf(netlist.inputColumns.map((t) => values[t.nets[0]] as Logic));
+}
+
+/** The row in which a circuit stands for inputs in an order of their own, found by name; -1 without all of them. */
+export function rowOfNames(
+  names: readonly string[],
+  columns: readonly { readonly name: string; readonly nets: readonly number[] }[],
+  values: Uint8Array,
+): number {
+  let row = 0;
+  for (const name of names) {
+    const input = columns.find((c) => sameName(c.name, name));
+    if (!input) return -1;
+    row = row * 2 + (values[input.nets[0]!] === ONE ? 1 : 0);
+  }
+  return row;
 }
 
 export function hasClock(netlist: Netlist): boolean {

@@ -1,5 +1,5 @@
 import type { Edit } from '@/core/circuit/edit';
-import { writeLesson } from '@/core/formats/lesson-file';
+import { writeLesson } from '@/core/formats/write-lesson';
 import { truthTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import { defaultParams, findKind } from '@/core/parts/catalogue';

@@ -69,12 +69,14 @@ export interface SessionState {
   readonly behind: boolean;
   readonly readOnly: boolean;
   readonly notice: Notice | null;
+  /** Counts how often all of the sheet was asked to be shown. */
+  readonly looks: number;
 }
 
 /** What must follow an edit, for a lesson as it is once the edit has been made. */
 export type Follow = (lesson: Lesson) => Following;
 
-/** Whether anything in a lesson follows what is changed elsewhere: blocks, or tables on a sheet. */
+/** Whether anything in a lesson follows what is changed elsewhere: blocks, or tables and formulas on a sheet. */
 function hasFollowers(lesson: Lesson): boolean {
   for (const sheet of lesson.sheets) for (const part of sheet.parts.values()) if (follows(part)) return true;
   return false;
@@ -87,7 +89,8 @@ function bringsFollower(edit: Edit): boolean {
   return edit.type === 'addPart' && follows(edit.part);
 }
 
-const follows = (part: Part) => part.kind === 'block' || part.kind === 'truth';
+const FOLLOWERS = ['block', 'truth', 'formula'];
+const follows = (part: Part) => FOLLOWERS.includes(part.kind);
 
 /** Where a session's edits go; a session without one lives in memory alone. */
 export interface Keeper {
@@ -154,6 +157,7 @@ export class Session {
       behind: false,
       readOnly: beginning.readOnly ?? false,
       notice: null,
+      looks: 0,
     }));
     this.show();
     this.deriveTable();
@@ -229,7 +233,7 @@ export class Session {
   }
 
   private fetchFollow(): Promise<Follow> {
-    return import('@/core/drawing/follow').then((m) => m.follow);
+    return import('@/core/synthesis/follow').then((m) => m.follow);
   }
 
   undo(): void {
@@ -457,6 +461,11 @@ export class Session {
   private viewIn(netlist: Netlist): SheetNets {
     const { path } = this.state;
     return path.length === 0 ? netlist : (netlist.at(path.join('/')) ?? netlist);
+  }
+
+  /** Shows all of the sheet, where much of it is new. */
+  lookAtAll(): void {
+    this.set({ looks: this.state.looks + 1 });
   }
 
   say(text: string, tone: Notice['tone'] = 'calm', undo?: () => void): void {

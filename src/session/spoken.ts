@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type Part, type Sheet } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/circuit/lesson';
 import { pinsOf } from '@/core/drawing/placement';
 import { type WireNets, wireNets } from '@/core/drawing/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
@@ -19,24 +19,37 @@ export interface NetPin {
   readonly out: boolean;
 }
 
-const nets = new WeakMap<Sheet, { nets: WireNets; pins: Map<number, NetPin[]> }>();
+/** The pins that each net joins; which they are stays while parts only move. */
+const pinsOfNets = new WeakMap<WireNets, ReadonlyMap<number, readonly PinEnd[]>>();
 
-function netPins(sheet: Sheet) {
-  let found = nets.get(sheet);
-  if (found) return found;
-  const all = wireNets(sheet);
-  const pins = new Map<number, NetPin[]>();
-  for (const part of sheet.parts.values())
-    for (const pin of pinsOf(part)) {
-      const net = all.ofEnd({ part: part.id, port: pin.port.name });
-      if (net === undefined) continue;
-      const list = pins.get(net) ?? [];
-      list.push({ part, port: pin.port.name, out: pin.port.direction === 'out' });
-      pins.set(net, list);
+function pinEnds(sheet: Sheet, nets: WireNets): ReadonlyMap<number, readonly PinEnd[]> {
+  const known = pinsOfNets.get(nets);
+  if (known) return known;
+  const found = new Map<number, PinEnd[]>();
+  const seen = new Set<string>();
+  for (const wire of sheet.wires.values())
+    for (const end of [wire.from, wire.to]) {
+      if (!isPinEnd(end) || seen.has(`${end.part} ${end.port}`)) continue;
+      seen.add(`${end.part} ${end.port}`);
+      const net = nets.ofWire(wire.id)!;
+      const list = found.get(net);
+      if (list) list.push(end);
+      else found.set(net, [end]);
     }
-  found = { nets: all, pins };
-  nets.set(sheet, found);
+  pinsOfNets.set(nets, found);
   return found;
+}
+
+/** The pins of a net with their parts as they are now; none for no net. */
+function pinsOfNet(sheet: Sheet, nets: WireNets, net: number | undefined): NetPin[] {
+  if (net === undefined) return [];
+  const pins = (pinEnds(sheet, nets).get(net) ?? []).flatMap(({ part: id, port }) => {
+    const part = sheet.parts.get(id);
+    const pin = part && pinsOf(part).find((p) => p.port.name === port);
+    return pin ? [{ part, port, out: pin.port.direction === 'out' }] : [];
+  });
+  // From top to bottom, as they are read.
+  return pins.sort((a, b) => a.part.at.y - b.part.at.y || a.part.at.x - b.part.at.x);
 }
 
 /** Who drives the net of a wire or a pin, and who reads it; null where nothing is wired. */
@@ -44,20 +57,20 @@ export function netOf(
   sheet: Sheet,
   at: End | { readonly wire: string },
 ): { readonly drivers: readonly NetPin[]; readonly readers: readonly NetPin[] } | null {
-  const { nets: all, pins } = netPins(sheet);
-  const net = 'part' in at ? all.ofEnd(at) : all.ofWire(at.wire);
+  const nets = wireNets(sheet);
+  const net = 'part' in at ? nets.ofEnd(at) : nets.ofWire(at.wire);
   if (net === undefined) return null;
-  const list = pins.get(net) ?? [];
+  const list = pinsOfNet(sheet, nets, net);
   return { drivers: list.filter((p) => p.out), readers: list.filter((p) => !p.out) };
 }
 
 function neighbours(sheet: Sheet, part: Part): Neighbours {
-  const { nets: all, pins } = netPins(sheet);
+  const nets = wireNets(sheet);
   const drives: string[] = [];
   const driven: string[] = [];
   for (const pin of pinsOf(part)) {
-    const net = all.ofEnd({ part: part.id, port: pin.port.name });
-    const others = net === undefined ? [] : (pins.get(net) ?? []).filter((p) => p.part.id !== part.id);
+    const net = nets.ofEnd({ part: part.id, port: pin.port.name });
+    const others = pinsOfNet(sheet, nets, net).filter((p) => p.part.id !== part.id);
     const out = pin.port.direction === 'out';
     for (const other of others) if (other.out !== out) (out ? drives : driven).push(spokenName(other.part));
   }

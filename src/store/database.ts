@@ -1,7 +1,7 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
 import type { Exercise } from '@/core/circuit/exercise';
-import type { LessonFile } from '@/core/circuit/lesson';
+import type { LessonFile } from '@/core/circuit/lesson-schema';
 
 /** A lesson as it was at its last snapshot; edits since then stand in the journal. */
 export interface LessonRecord {
@@ -11,6 +11,8 @@ export interface LessonRecord {
   /** The exercise it answers, where it is a student's work. */
   readonly exerciseId: string;
   readonly changed: number;
+  /** The rules under which it was written; under the same it need not be checked again. */
+  readonly rules?: string | undefined;
 }
 
 export interface JournalRecord {

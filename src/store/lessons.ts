@@ -1,7 +1,7 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
-import { lessonFromJson, lessonToFile } from '@/core/formats/lesson-file';
 import type { Read } from '@/core/formats/read-json';
+import { lessonFromChecked, lessonToFile } from '@/core/formats/write-lesson';
 import { database, type LessonRecord, type MomentRecord, randomId } from './database';
 
 let last = 0;
@@ -11,12 +11,16 @@ function nextMoment(): number {
   return last;
 }
 
+/** The rules of this build, or none where it was not built. */
+const RULES = process.env.RULES;
+
 const recordOf = (lesson: Lesson): LessonRecord => ({
   id: lesson.id,
   title: lesson.title,
   file: lessonToFile(lesson),
   exerciseId: lesson.exercise?.id ?? '',
   changed: nextMoment(),
+  rules: RULES,
 });
 
 /** A lesson from its snapshot and the journal since, or a sentence that says what is wrong with it. */
@@ -25,7 +29,10 @@ export async function openLesson(id: string): Promise<Read<Lesson> | null> {
     Promise.all([database.lessons.get(id), database.journal.where('lesson').equals(id).sortBy('seq')]),
   );
   if (!record) return null;
-  const read = lessonFromJson(record.file);
+  const isChecked = RULES !== undefined && record.rules === RULES;
+  const read: Read<Lesson> = isChecked
+    ? { ok: true, value: lessonFromChecked(record.file) }
+    : (await import('@/core/formats/lesson-file')).lessonFromJson(record.file);
   if (!read.ok) return read;
   let lesson = read.value;
   for (const { edit } of journal) {

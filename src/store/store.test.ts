@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import type { Edit } from '@/core/circuit/edit';
-import { writeLesson } from '@/core/formats/lesson-file';
+import { writeLesson } from '@/core/formats/write-lesson';
 import { interlock } from '@/core/testing/sketch';
 import { database } from './database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns, workAt } from './exercises';

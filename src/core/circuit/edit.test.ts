@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { writeLesson } from '../formats/lesson-file';
+import { writeLesson } from '../formats/write-lesson';
 import { interlock, inverseOf } from '../testing/sketch';
 import { apply, type Edit, effectOf, type PartChange, type WireChange } from './edit';
 import { emptySheet, type Lesson } from './lesson';

@@ -14,12 +14,13 @@ export type Edit =
   | { readonly type: 'changeWire'; readonly sheet: string; readonly id: string; readonly change: WireChange }
   | { readonly type: 'addSheet'; readonly sheet: Sheet; readonly at: number }
   | { readonly type: 'removeSheet'; readonly id: string }
-  | { readonly type: 'changeSheet'; readonly id: string; readonly change: { readonly name?: string } }
+  | { readonly type: 'changeSheet'; readonly id: string; readonly change: SheetChange }
   | { readonly type: 'changeLesson'; readonly change: LessonChange }
   | { readonly type: 'group'; readonly edits: readonly Edit[] };
 
 export type PartChange = Partial<Omit<Part, 'id'>>;
 export type WireChange = Partial<Omit<Wire, 'id'>>;
+export type SheetChange = Partial<Pick<Sheet, 'name' | 'plan'>>;
 export type LessonChange = { readonly title?: string; readonly settings?: Settings };
 
 export type Applied =

@@ -45,26 +45,27 @@ function findCrossings(sheet: Sheet): Map<string, Point[]> {
   return found;
 }
 
-const longest = new WeakMap<Sheet, ReadonlyMap<number, { wire: string; a: Point; b: Point }>>();
-
-/** For each net its longest piece that runs from left to right, where its value can be written. */
-export function longestPieces(sheet: Sheet): Iterable<{ wire: string; a: Point; b: Point }> {
-  let found = longest.get(sheet);
-  if (!found) {
-    const nets = wireNets(sheet);
-    const best = new Map<number, { wire: string; a: Point; b: Point }>();
-    for (const wire of sheet.wires.values()) {
-      const net = nets.ofWire(wire.id)!;
-      eachPiece(courseOf(sheet, wire), (a, b) => {
-        const old = best.get(net);
-        if (a.y === b.y && (!old || Math.abs(b.x - a.x) > Math.abs(old.b.x - old.a.x)))
-          best.set(net, { wire: wire.id, a, b });
-      });
-    }
-    found = best;
-    longest.set(sheet, found);
+/**
+ * For each net of some wires its longest piece that runs from left to right, where its value can be written.
+ * @param wires all those of the nets that are asked for.
+ */
+export function longestPieces(
+  sheet: Sheet,
+  wires: readonly string[],
+): { readonly wire: string; readonly a: Point; readonly b: Point }[] {
+  const nets = wireNets(sheet);
+  const best = new Map<number, { wire: string; a: Point; b: Point }>();
+  for (const id of wires) {
+    const wire = sheet.wires.get(id);
+    if (!wire) continue;
+    const net = nets.ofWire(id)!;
+    eachPiece(courseOf(sheet, wire), (a, b) => {
+      const old = best.get(net);
+      if (a.y === b.y && (!old || Math.abs(b.x - a.x) > Math.abs(old.b.x - old.a.x)))
+        best.set(net, { wire: id, a, b });
+    });
   }
-  return found.values();
+  return [...best.values()];
 }
 
 /** Half the length in grid steps of the stretch in which a wire leaves way for one that crosses it. */

@@ -1,15 +1,15 @@
 import fc from 'fast-check';
 import { apply } from '../circuit/edit';
 import { eachPiece } from '../circuit/geometry';
-import { writeLesson } from '../formats/lesson-file';
+import { writeLesson } from '../formats/write-lesson';
 import { truthTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
 import { interlock, inverseOf, pin, Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
 import { excerpt, paste } from './copies';
 import { connect, move, remove, setParams, turn } from './gestures';
-import { jointsOf } from './joints';
 import { courseOf, endPoint, pinsOf } from './placement';
+import { surveyOf } from './survey';
 
 test('wires keep their ends, are orthogonal, and cross no body and no foreign pin', () => {
   expectTidy(interlock().sheet);
@@ -65,9 +65,10 @@ test('a dot stands where three ways of one net meet, none where two nets cross',
   s.place('lamp', 30, 0);
   s.place('lamp', 30, 10);
   const w = s.wire('switch1.Y', 'lamp1.A');
-  expect(jointsOf(s.sheet)).toEqual([]);
+  const dots = () => [...surveyOf(s.sheet).joints().values()].flat().map(({ at }) => at);
+  expect(dots()).toEqual([]);
   s.branch(w, 6, 0, 'lamp2.A');
-  expect(jointsOf(s.sheet).map((j) => j.at)).toEqual([{ x: 6, y: 0 }]);
+  expect(dots()).toEqual([{ x: 6, y: 0 }]);
   // A wire straight down across the first one.
   s.place('lamp', 22, 20, 'Across');
   s.make({
@@ -83,7 +84,7 @@ test('a dot stands where three ways of one net meet, none where two nets cross',
       ],
     },
   });
-  expect(jointsOf(s.sheet).map((j) => j.at)).toEqual([{ x: 6, y: 0 }]);
+  expect(dots()).toEqual([{ x: 6, y: 0 }]);
 });
 
 test('removing a gate heals the wires that branched on the way to it', () => {

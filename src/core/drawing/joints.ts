@@ -1,7 +1,6 @@
 import { nearestOnPiece, type Point, samePoint } from '../circuit/geometry';
 import { isPinEnd, type Sheet, type Wire } from '../circuit/lesson';
 import { courseOf, pinOf } from './placement';
-import { wireNets } from './wire-nets';
 
 /** A dot: a point where three or more ways of one net meet. */
 export interface Joint {
@@ -17,47 +16,9 @@ function way(from: Point, to: Point): number {
   return to.y > from.y ? WAYS.down : WAYS.up;
 }
 
-const cached = new WeakMap<Sheet, readonly Joint[]>();
-
-/** The dots of a sheet: exactly where wires of one net meet, and nowhere else. */
-export function jointsOf(sheet: Sheet): readonly Joint[] {
-  let joints = cached.get(sheet);
-  if (!joints) {
-    joints = findJoints(sheet);
-    cached.set(sheet, joints);
-  }
-  return joints;
-}
-
-/** Joints found before for the courses of one net: while all of them stay as they are, so do its joints. */
-const byNet = new WeakMap<
-  readonly Point[],
-  { readonly courses: readonly (readonly Point[])[]; readonly joints: readonly Joint[] }
->();
-
-function findJoints(sheet: Sheet): Joint[] {
-  const nets = wireNets(sheet);
-  const byNumber = new Map<number, Wire[]>();
-  for (const wire of sheet.wires.values()) {
-    const net = nets.ofWire(wire.id)!;
-    const list = byNumber.get(net);
-    if (list) list.push(wire);
-    else byNumber.set(net, [wire]);
-  }
-  const joints: Joint[] = [];
-  for (const wires of byNumber.values()) {
-    if (wires.length < 2) continue;
-    const courses = wires.map((w) => courseOf(sheet, w));
-    const known = byNet.get(courses[0]!);
-    const same = known?.courses.length === courses.length && known.courses.every((c, i) => c === courses[i]);
-    const found = same ? known.joints : jointsOfNet(sheet, wires, courses);
-    if (!same) byNet.set(courses[0]!, { courses, joints: found });
-    joints.push(...found);
-  }
-  return joints;
-}
-
-function jointsOfNet(sheet: Sheet, wires: readonly Wire[], courses: readonly (readonly Point[])[]): Joint[] {
+/** The dots of one net's wires: exactly where three or more ways meet, and nowhere else. */
+export function jointsOfNet(sheet: Pick<Sheet, 'parts' | 'wires'>, wires: readonly Wire[]): Joint[] {
+  const courses = wires.map((wire) => courseOf(sheet, wire));
   const leads = new Map<string, number>();
   for (const wire of wires)
     for (const end of [wire.from, wire.to]) {

@@ -23,7 +23,8 @@ export function layOut(sheet: Sheet): Sheet {
   if (parts.length === 0) return sheet;
   const layers = layered(sheet, parts);
   order(sheet, layers);
-  // Where a wire finds no way, all is laid out once more with more room.
+  // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
+  let best: Laid | null = null;
   for (let wider = 0; ; wider += 1) {
     const placed = place(layers, wider);
     const bare: Sheet = {
@@ -33,7 +34,10 @@ export function layOut(sheet: Sheet): Sheet {
     };
     if (bare.wires.size > MOST_LAID) return withCorners(bare);
     const laid = withCourses(bare);
-    if (laid.stuck === 0 || wider === MOST_WIDER) return laid.sheet;
+    const isBetter =
+      !best || laid.stuck < best.stuck || (laid.stuck === best.stuck && laid.roundabout < best.roundabout);
+    if (isBetter) best = laid;
+    if ((laid.stuck === 0 && laid.roundabout === 0) || wider === MOST_WIDER) return best!.sheet;
   }
 }
 
@@ -180,10 +184,26 @@ function withCorners(sheet: Sheet): Sheet {
   return { ...sheet, wires };
 }
 
-/** How often wires are laid anew with those first that had found no way. */
+/** How often wires are laid anew with those first that had found no way, or a poor one. */
 const MOST_TRIES = 4;
 
-function withCourses(sheet: Sheet): { readonly sheet: Sheet; readonly stuck: number } {
+interface Laid {
+  readonly sheet: Sheet;
+  /** Wires that found no way. */
+  readonly stuck: number;
+  /** Wires that lead round behind what drives them, though what reads them stands before it. */
+  readonly roundabout: number;
+}
+
+/** How far behind its driver a course may swing, in grid steps, before it is one that leads round. */
+const BEHIND = 2;
+
+function leadsRound(course: readonly Point[], from: Point, to: Point): boolean {
+  const left = Math.min(from.x, to.x) - BEHIND;
+  return course.some((p) => p.x < left);
+}
+
+function withCourses(sheet: Sheet): Laid {
   const nets = wireNets(sheet);
   const length = (w: Wire) => {
     const [a, b] = [w.from, w.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at));
@@ -194,6 +214,7 @@ function withCourses(sheet: Sheet): { readonly sheet: Sheet; readonly stuck: num
     const obstacles = new Obstacles(sheet, nets, new Set(sheet.wires.keys()));
     const wires = new Map(sheet.wires);
     const stuck = new Set<Wire>();
+    const round = new Set<Wire>();
     for (const wire of order) {
       const ends = [wire.from, wire.to].map((e) => {
         const pin = isPinEnd(e) ? pinOf(sheet, e.part, e.port) : null;
@@ -206,11 +227,14 @@ function withCourses(sheet: Sheet): { readonly sheet: Sheet; readonly stuck: num
         stuck.add(wire);
         continue;
       }
+      if (leadsRound(course, ends[0].at, ends[1].at)) round.add(wire);
       const laid: Wire = { ...wire, course };
       wires.set(wire.id, laid);
       obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
     }
-    if (stuck.size === 0 || tries === MOST_TRIES) return { sheet: { ...sheet, wires }, stuck: stuck.size };
-    order = [...stuck, ...order.filter((w) => !stuck.has(w))];
+    const first = [...stuck, ...round];
+    if (first.length === 0 || tries === MOST_TRIES)
+      return { sheet: { ...sheet, wires }, stuck: stuck.size, roundabout: round.size };
+    order = [...first, ...order.filter((w) => !stuck.has(w) && !round.has(w))];
   }
 }

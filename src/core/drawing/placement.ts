@@ -134,13 +134,16 @@ export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
   return side;
 }
 
+/** What of a sheet decides where ends lie. */
+type Parts = Pick<Sheet, 'parts'> & Partial<Sheet>;
+
 /** Where an end lies on the sheet, or null where its part or port is not there. */
-export function endPoint(sheet: Sheet, end: End): Point | null {
+export function endPoint(sheet: Parts, end: End): Point | null {
   if (!isPinEnd(end)) return end.at;
   return pinOf(sheet, end.part, end.port)?.at ?? null;
 }
 
-export function pinOf(sheet: Sheet, partId: string, port: string): Pin | null {
+export function pinOf(sheet: Parts, partId: string, port: string): Pin | null {
   const part = sheet.parts.get(partId);
   return (part && pinsOf(part).find((p) => p.port.name === port)) ?? null;
 }
@@ -149,7 +152,7 @@ export function pinOf(sheet: Sheet, partId: string, port: string): Pin | null {
  * The course of a wire from end to end, orthogonal whatever the file says: where two points are not in line a
  * corner is put between them. Empty where an end is missing.
  */
-export function courseOf(sheet: Sheet, wire: Wire): readonly Point[] {
+export function courseOf(sheet: Parts, wire: Wire): readonly Point[] {
   const holder = (end: End) => (isPinEnd(end) ? sheet.parts.get(end.part) : undefined);
   const [from, to] = [holder(wire.from), holder(wire.to)];
   const known = courses.get(wire);
@@ -165,7 +168,7 @@ const courses = new WeakMap<
   { readonly from: Part | undefined; readonly to: Part | undefined; readonly points: readonly Point[] }
 >();
 
-function findPoints(sheet: Sheet, wire: Wire): Point[] {
+function findPoints(sheet: Parts, wire: Wire): Point[] {
   const a = endPoint(sheet, wire.from);
   const b = endPoint(sheet, wire.to);
   if (!a || !b) return [];

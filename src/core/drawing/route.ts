@@ -6,12 +6,12 @@ import {
   contains,
   eachPiece,
   grown,
-  overlap,
   type Point,
   simplified,
 } from '../circuit/geometry';
 import type { Sheet } from '../circuit/lesson';
-import { bodyOf, courseOf, extentOf, footprintOf, pinsOf } from './placement';
+import { bodyOf, courseOf, footprintOf, pinsOf } from './placement';
+import { surveyOf } from './survey';
 import type { WireNets } from './wire-nets';
 
 /** An end of a course to be found: a point, and the way out of its part where it is a pin. */
@@ -73,14 +73,16 @@ export class Obstacles {
   ) {
     const near = ends && aroundPoints(ends);
     const region = near && grown(near, ROOM);
-    const here = (box: Box) => !region || overlap(region, box);
-    const parts = [...sheet.parts.values()].filter((p) => here(footprintOf(p)) || here(extentOf(p)));
-    const courses = [...sheet.wires.values()]
+    const survey = region && surveyOf(sheet);
+    const parts = survey ? survey.partsIn(region) : [...sheet.parts.values()];
+    const wires = survey
+      ? survey.wiresIn(region).map(({ wire }) => sheet.wires.get(wire!)!)
+      : [...sheet.wires.values()];
+    const courses = wires
       .map((w) => ({ id: w.id, points: courseOf(sheet, w) }))
-      .filter(({ points }) => points.length > 0 && here(aroundPoints(points)!));
+      .filter(({ points }) => points.length > 0);
     const all = around([
       ...parts.map(footprintOf),
-      ...parts.map(extentOf),
       ...courses.map((c) => aroundPoints(c.points)!),
       ...(near ? [near] : []),
     ]);

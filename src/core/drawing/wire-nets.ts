@@ -19,7 +19,7 @@ const known: Known[] = [];
 const MOST_KNOWN = 4;
 const bySheet = new WeakMap<Sheet['wires'], WireNets>();
 
-export function wireNets(sheet: Sheet): WireNets {
+export function wireNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets {
   let nets = bySheet.get(sheet.wires);
   if (nets) return nets;
   const wires = [...sheet.wires.values()];
@@ -47,7 +47,7 @@ function sameEnd(a: End, b: End): boolean {
   return !isPinEnd(b) && a.wire === b.wire;
 }
 
-function findNets(sheet: Sheet): WireNets {
+function findNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets {
   const nodes = new Map<string, number>();
   const node = (key: string) => {
     let n = nodes.get(key);

@@ -5,6 +5,3 @@ import { ALWAYS_ALLOWED } from '../parts/catalogue';
 export function isAllowed(exercise: Exercise | null, kind: string): boolean {
   return !exercise || ALWAYS_ALLOWED.includes(kind) || exercise.allowed.includes(kind);
 }
-
-/** Names are matched without regard to case and to blanks around them. */
-export const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();

@@ -5,7 +5,8 @@ import { compile } from '../netlist/compile';
 import type { Terminal } from '../netlist/netlist';
 import { findKind } from '../parts/catalogue';
 import { letterOf } from '../values/logic';
-import { isAllowed, sameName } from './allowed';
+import { sameName } from '../values/names';
+import { isAllowed } from './allowed';
 
 /** Most inputs of a sheet that is checked; far more than any wanted function has. */
 const MOST_SHEET_INPUTS = 20;

@@ -7,8 +7,9 @@ import { interlock } from '../testing/sketch';
 import { readAny } from './any-file';
 import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
 import { type HandIn, readHandIn, writeHandIn } from './hand-in-file';
-import { readLesson, writeLesson } from './lesson-file';
+import { readLesson } from './lesson-file';
 import { markingCsv, partsText } from './marking-csv';
+import { lessonFromChecked, lessonToFile, writeLesson } from './write-lesson';
 
 const { lesson } = interlock();
 const wanted = wantedFromSheet(lesson.sheets[0]!);
@@ -185,4 +186,14 @@ test('marks become CSV that no spreadsheet takes for a formula', () => {
     '',
   ]);
   expect(partsText(result)).toBe('2 AND, 1 NOT');
+});
+
+test('a lesson that is known to be sound is read without checks to the same', () => {
+  fc.assert(
+    fc.property(randomSheet({ inputs: 4, gates: 8 }), (sheet) => {
+      const random = { ...lessonOf(sheet), exercise };
+      const kept = structuredClone(lessonToFile(random));
+      expect({ ok: true, value: lessonFromChecked(kept) }).toEqual(readLesson(writeLesson(random)));
+    }),
+  );
 });

@@ -5,9 +5,10 @@ import { mutated } from '../testing/mutations';
 import { sheetAround } from '../testing/rig';
 import { interlock } from '../testing/sketch';
 import { readStimulus } from './csv';
-import { readLesson, writeLesson } from './lesson-file';
+import { readLesson } from './lesson-file';
 import { readVcd, signalsOf, writeVcd } from './vcd';
 import { readVerilog } from './verilog/read';
+import { writeLesson } from './write-lesson';
 
 /** `npm run fuzz` asks for many more, and then also holds that none takes a second. */
 const RUNS = Number(process.env.FUZZ_RUNS ?? 400);

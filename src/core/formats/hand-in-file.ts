@@ -1,7 +1,8 @@
 import type { Lesson } from '../circuit/lesson';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
-import { lessonFromJson, lessonToFile } from './lesson-file';
+import { lessonFromJson } from './lesson-file';
 import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
+import { lessonToFile } from './write-lesson';
 
 export const HAND_IN_VERSION = 1;
 

@@ -1,56 +1,8 @@
-import {
-  isPinEnd,
-  LESSON_VERSION,
-  type Lesson,
-  LessonFile,
-  type Part,
-  type Sheet,
-  type SheetFile,
-  type Wire,
-} from '../circuit/lesson';
-import { defaultParams, findKind, kindOf } from '../parts/catalogue';
-import { naturalOrder } from '../values/natural-order';
+import { isPinEnd, LESSON_VERSION, type Lesson, type Part, type Sheet, type Wire } from '../circuit/lesson';
+import { LessonFile, type SheetFile } from '../circuit/lesson-schema';
+import { findKind, kindOf } from '../parts/catalogue';
 import type { Infer } from '../values/schema';
 import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
-
-const byId = (a: { id: string }, b: { id: string }) => naturalOrder(a.id, b.id) || (a.id < b.id ? -1 : 1);
-
-/** The lesson as its file holds it, parts and wires ordered by id, so that equal lessons give equal files. */
-export function lessonToFile(lesson: Lesson): LessonFile {
-  const sheets = lesson.sheets.map((s) => ({
-    id: s.id,
-    name: s.name,
-    parts: [...s.parts.values()].sort(byId).map(withoutDefaults) as unknown as Infer<
-      typeof SheetFile
-    >['parts'],
-    wires: [...s.wires.values()].sort(byId) as unknown as Infer<typeof SheetFile>['wires'],
-  }));
-  const { id, title, settings, exercise } = lesson;
-  return { format: 'manege-lesson', version: LESSON_VERSION, id, title, settings, sheets, exercise };
-}
-
-/** The part without the parameters that are as its kind has them, so that files and links stay short. */
-function withoutDefaults(part: Part): Part {
-  const usual = defaultParams(kindOf(part));
-  const params = Object.entries(part.params).filter(
-    ([name, value]) => JSON.stringify(value) !== JSON.stringify(usual[name]),
-  );
-  return { ...part, params: Object.fromEntries(params) };
-}
-
-/** The text of a lesson file: one part and one wire a line, so that two versions compare well. */
-export function writeLesson(lesson: Lesson): string {
-  const { sheets, ...head } = lessonToFile(lesson);
-  const list = (items: readonly unknown[]) =>
-    items.length ? `[\n${items.map((i) => `        ${JSON.stringify(i)}`).join(',\n')}\n      ]` : '[]';
-  const sheet = (s: LessonFile['sheets'][number]) =>
-    `    {\n      "id": ${JSON.stringify(s.id)},\n      "name": ${JSON.stringify(s.name)},\n` +
-    `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}\n    }`;
-  const heading = Object.entries(head).map(
-    ([key, value]) => `  ${JSON.stringify(key)}: ${JSON.stringify(value)}`,
-  );
-  return `{\n${[...heading, `  "sheets": [\n${sheets.map(sheet).join(',\n')}\n  ]`].join(',\n')}\n}\n`;
-}
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
 export function readLesson(text: string): Read<Lesson> {
@@ -110,7 +62,8 @@ function sheetFromFile(file: Infer<typeof SheetFile>): Read<Sheet> {
     }
   const circle = hostCircle(wires);
   if (circle) return refused(`wire ${circle} ends, by way of others, on itself`);
-  return { ok: true, value: { id: file.id, name: file.name, parts, wires } };
+  const { id, name, plan } = file;
+  return { ok: true, value: { id, name, parts, wires, ...(plan ? { plan } : {}) } };
 }
 
 /** A wire that hangs on itself by way of its hosts, or null. */

@@ -4,12 +4,13 @@ import {
   type Part,
   type Settings,
   type Sheet,
+  type Symbols,
   USUAL_SETTINGS,
   type WireColour,
 } from '../circuit/lesson';
 import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/crossings';
-import { jointsOf } from '../drawing/joints';
 import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '../drawing/placement';
+import { surveyOf } from '../drawing/survey';
 import { kindOf } from '../parts/catalogue';
 import type { Paint, Shape } from '../parts/shape';
 import { X } from '../values/logic';
@@ -86,8 +87,9 @@ export function writeSvg(
         `<path d="${pathOf([at, { x: at.x - out.x * port.lead, y: at.y - out.y * port.lead }])}" stroke-width="${port.width > 1 ? 0.3 : 0.12}"/>`,
       );
   lines.push('</g>');
-  for (const { at } of jointsOf(sheet))
-    lines.push(`<circle cx="${n(at.x)}" cy="${n(at.y)}" r="0.3" fill="${COLOURS.ink}"/>`);
+  for (const dots of surveyOf(sheet).joints().values())
+    for (const { at } of dots)
+      lines.push(`<circle cx="${n(at.x)}" cy="${n(at.y)}" r="0.3" fill="${COLOURS.ink}"/>`);
   for (const part of sheet.parts.values()) lines.push(...partLines(part, standard));
   return `${[...lines, '</svg>'].join('\n')}\n`;
 }
@@ -106,9 +108,9 @@ function hopPath(steps: readonly Step[], style: 'gap' | 'bridge'): string {
     .join('');
 }
 
-function partLines(part: Part, standard: 'distinctive' | 'rectangular'): string[] {
+function partLines(part: Part, usual: Symbols): string[] {
   const kind = kindOf(part);
-  const shapes = kind.symbol(part.params, { standard, value: () => X, held: false });
+  const shapes = kind.symbol(part.params, { standard: part.symbols ?? usual, value: () => X, held: false });
   const lines = [`<g transform="translate(${n(part.at.x)} ${n(part.at.y)})">`];
   for (const shape of shapes) lines.push(shapeLine(shape, part));
   lines.push('</g>');

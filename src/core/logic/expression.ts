@@ -76,12 +76,18 @@ export function readExpression(text: string, known: readonly string[] = []): Rea
 
 function tokensOf(text: string, known: ReadonlySet<string>): Token[] {
   const tokens: Token[] = [];
+  // Names with signs of their own, as “Count[3]” or “Bars down”, are known as a whole.
+  const longest = [...known].filter((n) => n && NAME.exec(n)?.[0] !== n).sort((a, b) => b.length - a.length);
   for (let at = 0; at < text.length; ) {
     const rest = text.slice(at);
     const sign = rest[0]!;
-    const name = NAME.exec(rest)?.[0];
+    const whole = longest.find((n) => rest.startsWith(n) && !/^[\p{L}\p{N}_]/u.test(rest.slice(n.length)));
+    const name = whole ?? NAME.exec(rest)?.[0];
     if (/\s/.test(sign)) at++;
-    else if (name) {
+    else if (whole) {
+      tokens.push({ is: 'name', text: whole, at });
+      at += whole.length;
+    } else if (name) {
       const word = WORDS[name.toLowerCase()];
       if (word === 'not') tokens.push({ is: 'not', at });
       else if (word && !known.has(name)) tokens.push({ is: 'operator', op: word, at, text: name });

@@ -1,4 +1,4 @@
-import { type Netlist, stateName, storeName } from '../netlist/netlist';
+import { type Column, type Netlist, stateName, storeName } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { Run } from '../simulate/run';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
@@ -11,57 +11,117 @@ export type StateTable =
   | { readonly ok: true; readonly value: TruthTable }
   | { readonly ok: false; readonly problem: string };
 
+export type StepperOrProblem =
+  | { readonly ok: true; readonly value: Stepper }
+  | { readonly ok: false; readonly problem: string };
+
+/** What a clock does to a circuit with storage: from a state and a row of inputs to the outputs and the next state. */
+export class Stepper {
+  private run: Run;
+  private readonly keys: readonly string[];
+  private readonly sources: ReadonlyMap<number, unknown>;
+
+  private constructor(
+    private readonly netlist: Netlist,
+    /** The inputs but for the clock. */
+    readonly columns: readonly Column[],
+    private readonly clock: number | undefined,
+    private readonly isFalling: boolean,
+    /** Storage in the order of a state's bits: the highest bit of a register first. */
+    private readonly order: readonly number[],
+  ) {
+    this.keys = order.map((i) => storeName(netlist, i));
+    this.sources = new Map(netlist.sources.map((s) => [s.net, s]));
+    this.run = this.begin();
+  }
+
+  static of(netlist: Netlist): StepperOrProblem {
+    const clocks = clockNets(netlist);
+    if (clocks.length > 1)
+      return { ok: false, problem: 'it has several clocks, so that “the next edge” does not say which.' };
+    const falling = [...netlist.storage].some((g) => netlist.op[g] === Primitive.DFF_FALL);
+    const rising = [...netlist.storage].some((g) => netlist.op[g] !== Primitive.DFF_FALL);
+    if (falling && rising)
+      return { ok: false, problem: 'some of it works on the rising and some on the falling edge.' };
+    const columns = netlist.inputColumns.filter((c) => c.nets[0] !== clocks[0]);
+    const order = [...netlist.storage.keys()].sort(
+      (a, b) => netlist.owner[netlist.storage[a]!]! - netlist.owner[netlist.storage[b]!]! || b - a,
+    );
+    return { ok: true, value: new Stepper(netlist, columns, clocks[0], falling, order) };
+  }
+
+  /** What the bits of a state are called. */
+  get states(): string[] {
+    return this.order.map((i) => stateName(this.netlist, i));
+  }
+
+  /** The nets that hold the bits of a state. */
+  get nets(): number[] {
+    const { netlist } = this;
+    return this.order.map((i) => netlist.out[netlist.storage[i]!]!);
+  }
+
+  private begin(): Run {
+    return new Run(this.netlist, { delays: 'zero', mostChanges: 0 });
+  }
+
+  /** The state in which it powers up. */
+  powerUp(): Logic[] {
+    return this.stored(this.begin());
+  }
+
+  private stored(run: Run): Logic[] {
+    return this.nets.map((net) => run.values[net] as Logic);
+  }
+
+  /**
+   * Outputs before the active edge, and the state after it. The engine without delays does it, so that whatever the
+   * circuit is made of it gives what the engine gives.
+   */
+  step(
+    state: readonly Logic[],
+    inputs: readonly Logic[],
+  ): { readonly outputs: Logic[]; readonly next: Logic[] } {
+    const { netlist, clock } = this;
+    // A loop of gates keeps something from what was before, which storage does not.
+    if (netlist.looped.length > 0) this.run = this.begin();
+    const { run } = this;
+    const [idle, active]: [Logic, Logic] = this.isFalling ? [ONE, ZERO] : [ZERO, ONE];
+    const settled: [number, Logic][] = this.columns.map((c, i) => [c.nets[0], inputs[i]!]);
+    // A clock that runs by itself stands still here, and is put by hand.
+    if (clock !== undefined && this.sources.has(clock)) settled.push([clock, idle]);
+    run.set(settled);
+    // Whatever moved the storage on the way is put back.
+    run.putState(new Map(this.keys.map((name, i) => [name, state[i]!])));
+    const outputs = netlist.outputColumns.map((c) => run.values[c.nets[0]] as Logic);
+    if (clock !== undefined) run.set([[clock, active]]);
+    return { outputs, next: this.stored(run) };
+  }
+}
+
 /**
  * The table of a circuit with storage: over the present state and the inputs (without the clock) the state after
- * the next active edge of the clock, and the outputs before it. The engine without delays goes through it row by
- * row, so that whatever the circuit is made of it gives what the engine gives. Columns of the state are called after their
- * storage, those of the next state with `+` behind.
+ * the next active edge of the clock, and the outputs before it. Columns of the state are called after their storage,
+ * those of the next state with `+` behind.
  */
 export function stateTable(netlist: Netlist, progress?: (share: number) => void): StateTable {
-  const clocks = clockNets(netlist);
-  if (clocks.length > 1)
-    return { ok: false, problem: 'it has several clocks, so that “the next edge” does not say which.' };
-  const columns = netlist.inputColumns.filter((c) => c.nets[0] !== clocks[0]);
-  // The highest bit of a register comes first, as in all tables.
-  const order = [...netlist.storage.keys()].sort(
-    (a, b) => netlist.owner[netlist.storage[a]!]! - netlist.owner[netlist.storage[b]!]! || b - a,
-  );
-  const keys = order.map((i) => storeName(netlist, i));
-  const states = order.map((i) => stateName(netlist, i));
+  const made = Stepper.of(netlist);
+  if (!made.ok) return made;
+  const stepper = made.value;
+  const { states, columns } = stepper;
   const count = states.length + columns.length;
   if (count > MOST_STATE_COLUMNS)
     return {
       ok: false,
       problem: `${states.length} bits of state and ${columns.length} inputs make more rows than fit: ${MOST_STATE_COLUMNS} together are the most.`,
     };
-  const falling = [...netlist.storage].some((g) => netlist.op[g] === Primitive.DFF_FALL);
-  const rising = [...netlist.storage].some((g) => netlist.op[g] !== Primitive.DFF_FALL);
-  if (falling && rising)
-    return { ok: false, problem: 'some of it works on the rising and some on the falling edge.' };
   const rows = 2 ** count;
   const outputs = [...states.map((s) => `${s}+`), ...netlist.outputColumns.map((c) => c.name)];
-  const made = () => outputs.map(() => new Uint32Array(Math.max(1, rows >>> 5)));
-  const [ones, unknown, floating] = [made(), made(), made()];
-  const [idle, active]: [Logic, Logic] = falling ? [ONE, ZERO] : [ZERO, ONE];
-  const sources = new Map(netlist.sources.map((s) => [s.net, s]));
-  const begin = () => new Run(netlist, { delays: 'zero', mostChanges: 0 });
-  let run = begin();
+  const empty = () => outputs.map(() => new Uint32Array(Math.max(1, rows >>> 5)));
+  const [ones, unknown, floating] = [empty(), empty(), empty()];
   for (let row = 0; row < rows; row++) {
-    // A loop of gates keeps something from the row before, which storage does not.
-    if (netlist.looped.length > 0) run = begin();
-    const held = new Map(keys.map((name, i) => [name, inputAt(count, i, row) as Logic]));
-    // A clock that runs by itself stands still here, and is put by hand.
-    const settled: [number, Logic][] = columns.map((c, i) => [
-      c.nets[0],
-      inputAt(count, states.length + i, row),
-    ]);
-    if (clocks[0] !== undefined && sources.get(clocks[0])) settled.push([clocks[0], idle]);
-    run.set(settled);
-    // Whatever moved the storage on the way is put back.
-    run.putState(held);
-    const now = netlist.outputColumns.map((c) => run.values[c.nets[0]] as Logic);
-    if (clocks[0] !== undefined) run.set([[clocks[0], active]]);
-    const next = order.map((i) => run.values[netlist.out[netlist.storage[i]!]!] as Logic);
+    const bits = Array.from({ length: count }, (_, i) => inputAt(count, i, row) as Logic);
+    const { next, outputs: now } = stepper.step(bits.slice(0, states.length), bits.slice(states.length));
     for (const [o, value] of [...next, ...now].entries()) {
       const bit = 1 << (row & 31);
       const word = row >>> 5;

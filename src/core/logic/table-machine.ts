@@ -25,7 +25,7 @@ export interface TableMachine {
 }
 
 /** Gates that some output depends on, in order. */
-function needed(netlist: Netlist): number[] {
+export function needed(netlist: Netlist): number[] {
   const wanted = new Uint8Array(netlist.nets);
   for (const c of netlist.outputColumns) wanted[c.nets[0]] = 1;
   const gates: number[] = [];
@@ -38,7 +38,8 @@ function needed(netlist: Netlist): number[] {
   return gates.reverse();
 }
 
-function isBinary(netlist: Netlist, gates: readonly number[]): boolean {
+/** Whether no net that an output depends on can be anything but 0 or 1. */
+export function isBinary(netlist: Netlist, gates: readonly number[]): boolean {
   const driven = new Uint8Array(netlist.nets);
   for (const s of netlist.sources) if (s.kind !== 'constant' || s.value <= ONE) driven[s.net] = 1;
   for (const g of gates) {

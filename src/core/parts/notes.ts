@@ -1,5 +1,5 @@
 import type { Params } from '../circuit/lesson';
-import { runsOf } from '../values/markup';
+import { runsOf, spokenText } from '../values/markup';
 import { text, whole, z } from '../values/schema';
 import type { Appearance, PartKind } from './part-kind';
 import { LINE, roundedBox, type Shape, type TableLook } from './shape';
@@ -191,4 +191,44 @@ const truthKind: PartKind = {
   spoken: (params) => `truth table of ${(params.columns as string).split('\t').join(', ')} on the sheet`,
 };
 
-export const notes: readonly PartKind[] = [noteKind, tableKind, truthKind];
+const FORM_WORDS = {
+  sop: 'smallest sum of products',
+  pos: 'smallest product of sums',
+  drawn: 'as drawn',
+  nand: 'NAND only',
+  nor: 'NOR only',
+  xor: 'exclusive or',
+  minterms: 'all minterms',
+  maxterms: 'all maxterms',
+};
+const NOTATION_WORDS = { bar: 'bars over', prime: "A'B + C", sign: '¬A ∧ B ∨ C', words: 'not A and B' };
+
+const optionsOf = (words: Readonly<Record<string, string>>) =>
+  Object.entries(words).map(([value, label]) => ({ value, label }));
+
+/** The formulas of the sheet's outputs, always as the circuit is. The text follows the circuit. */
+const formulaKind: PartKind = {
+  kind: 'formula',
+  family: 'Notes',
+  name: 'Formula',
+  typed: ['formula'],
+  says: "The formulas of the sheet's outputs as a note: it follows the circuit.",
+  labelled: '',
+  labelSide: 'none',
+  params: z.object({
+    form: z._default(z.enum(Object.keys(FORM_WORDS) as [keyof typeof FORM_WORDS]), 'sop'),
+    notation: z._default(z.enum(Object.keys(NOTATION_WORDS) as [keyof typeof NOTATION_WORDS]), 'bar'),
+    text: z._default(text(4000), 'Formula'),
+  }),
+  settings: [
+    { param: 'form', label: 'Form', control: 'choice', options: optionsOf(FORM_WORDS) },
+    { param: 'notation', label: 'Notation', control: 'choice', options: optionsOf(NOTATION_WORDS) },
+  ],
+  ports: () => [],
+  body: (params) => noteKind.body({ ...params, size: 'normal' }),
+  symbol: (params, look) => noteKind.symbol({ ...params, size: 'normal' }, look),
+  build: () => {},
+  spoken: (params) => `formulas on the sheet: ${spokenText(params.text as string)}`,
+};
+
+export const notes: readonly PartKind[] = [noteKind, tableKind, truthKind, formulaKind];

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import type { Lesson } from '../circuit/lesson';
-import { readLesson, writeLesson } from '../formats/lesson-file';
+import { readLesson } from '../formats/lesson-file';
 import { readVerilog } from '../formats/verilog/read';
 import { writeVerilog } from '../formats/verilog/write';
+import { writeLesson } from '../formats/write-lesson';
 import { deriveTable } from '../logic/derive-table';
 import { stateTable } from '../logic/state-table';
 import { cell, inputAt, truthTable, whyNoTable } from '../logic/truth-table';

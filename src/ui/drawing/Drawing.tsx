@@ -1,11 +1,12 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { apply, type Edit } from '@/core/circuit/edit';
 import { around, type Point } from '@/core/circuit/geometry';
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { footprintOf, pinOf } from '@/core/drawing/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
+import type { Netlist } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import type { SessionState } from '@/session/session';
 import { later } from '@/ui/controls/later';
@@ -13,24 +14,36 @@ import { usePainter } from '@/ui/controls/usePainter';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import type { Hand, Keys } from './hand';
 import type { KeyPress } from './keys';
-import { Layer } from './layer';
+import type { Layer } from './layer';
 import type { Flick, Opened } from './opened';
 import { PartsList } from './PartsList';
 import { paint } from './painter';
-import type { Overlay } from './scene';
+import { type Lifted, lifted, type Overlay } from './scene';
 import { sceneOf } from './scene-of';
 import { Trouble } from './Trouble';
 import { useDesk } from './useDesk';
 import { fitted, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
-import { Way } from './Way';
 import { within } from './within';
 
 /** What hands do and what opens on the sheet is fetched when the pointer or the focus first comes to it. */
 const overlays = () => import('./OpenedHere').then((m) => m.OpenedHere);
 const OpenedHere = later(overlays);
+const Way = later(() => import('./Way').then((m) => m.Way));
+const EmptySheet = later(() => import('./EmptySheet').then((m) => m.EmptySheet));
 
 /** What of the open lesson is to be seen on the canvas. */
 const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
+
+/** A view that shows all of some parts in a canvas of some pixels. */
+interface Fit {
+  readonly view: View;
+  readonly parts: Sheet['parts'];
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Sheets of fewer parts are painted as quickly as a picture of them. */
+const MANY = 150;
 
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
@@ -41,10 +54,14 @@ export function Drawing() {
   const sheetId = useSessionState((s) => s.sheetId);
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
   const readOnly = useSessionState((s) => s.readOnly);
+  const looks = useSessionState((s) => s.looks);
+  const isInside = useSessionState((s) => s.path.length > 0);
   const root = useRef<HTMLDivElement>(null);
   const view = useRef<View>(START_VIEW);
   /** Whether the next painting is to show everything. */
   const whole = useRef(true);
+  /** What all of the sheet was last shown by. */
+  const fit = useRef<Fit | null>(null);
   const pointer = useRef<Point | null>(null);
   /** What is open, known before the page is painted anew. */
   const openNow = useRef<Opened | null>(null);
@@ -55,17 +72,28 @@ export function Drawing() {
   const layer = useRef<Layer | null>(null);
   const flick = useRef<Flick | null>(null);
 
+  /** What keeps a picture of a large sheet seen from far away is fetched where there is one. */
+  const fetchLayer = async () => {
+    const { Layer } = await import('./layer');
+    layer.current ??= new Layer();
+  };
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
-    if (whole.current) {
-      const box = around([...session.sheet.parts.values()].map(footprintOf));
+    // Who has changed nothing and looked nowhere else since all was shown sees all of it in a pane of another size.
+    const { parts } = session.sheet;
+    const was = fit.current;
+    const resized = was?.width !== pixels.width || was.height !== pixels.height;
+    if (whole.current || (resized && was?.view === view.current && was.parts === parts)) {
+      const box = around([...parts.values()].map(footprintOf));
       view.current = fitted(box, pixels.width, pixels.height);
+      fit.current = { view: view.current, parts, width: pixels.width, height: pixels.height };
       whole.current = false;
     }
     const state = session.state;
     const shown = shownSheet();
     const hand = desk.now?.hand;
-    layer.current ??= new Layer();
-    paint(g, pixels, view.current, sceneOf(state, shown), overlayOf(state, shown, hand), palette, {
+    if (!layer.current && shown.parts.size > MANY) void fetchLayer();
+    const overlay = overlayOf(state, shown, hand, preview.current?.lifted ?? null);
+    paint(g, pixels, view.current, sceneOf(state, shown), overlay, palette, {
       layer: layer.current,
       again: repaint,
     });
@@ -123,18 +151,21 @@ export function Drawing() {
     },
     spot,
   });
-  const preview = useRef<{ edit: Edit; from: Sheet; sheet: Sheet } | null>(null);
+  const preview = useRef<{ edit: Edit; from: Sheet; sheet: Sheet; lifted: Lifted } | null>(null);
 
   /** The sheet as it would be if the gesture ended here. */
   const shownSheet = (): Sheet => {
     const now = session.sheet;
     const edit = desk.now?.hand.pending();
-    if (!edit) return now;
+    if (!edit) {
+      preview.current = null;
+      return now;
+    }
     const last = preview.current;
     if (last && last.from === now && last.edit === edit) return last.sheet;
     const applied = apply(session.state.lesson, edit);
     const shown = applied.ok ? sheetOf(applied.lesson, now.id)! : now;
-    preview.current = { edit, from: now, sheet: shown };
+    preview.current = { edit, from: now, sheet: shown, lifted: lifted(now, shown, last?.lifted ?? null) };
     return shown;
   };
 
@@ -165,6 +196,10 @@ export function Drawing() {
     open(null);
     showAll();
   }, [sheetId, showAll]);
+
+  useEffect(() => {
+    if (looks > 0) showAll();
+  }, [looks, showAll]);
 
   const pixelOf = (event: { clientX: number; clientY: number }): Point => {
     const box = root.current!.getBoundingClientRect();
@@ -211,7 +246,7 @@ export function Drawing() {
     <section className="pane" aria-label="Drawing">
       <header className="pane-head">
         <h2 className="font-semibold">Drawing</h2>
-        <Way />
+        {isInside && <Way />}
         <GateCount />
         <Trouble onShow={(trouble) => goToTrouble(session.state.diagnostics.indexOf(trouble))} />
         <button
@@ -390,7 +425,12 @@ const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({
   height: clientHeight,
 });
 
-function overlayOf(state: SessionState, sheet: Sheet, hand: Hand | undefined): Overlay {
+function overlayOf(
+  state: SessionState,
+  sheet: Sheet,
+  hand: Hand | undefined,
+  lifted: Lifted | null,
+): Overlay {
   const hover = hand?.hover ?? null;
   return {
     parts: state.selection.parts,
@@ -410,6 +450,7 @@ function overlayOf(state: SessionState, sheet: Sheet, hand: Hand | undefined): O
       grave: trouble.code !== 'loose-input',
     })),
     grid: true,
+    lifted,
   };
 }
 
@@ -426,9 +467,8 @@ function troubleSpots(
   );
 }
 
-function GateCount() {
-  const netlist = useSessionState((s) => s.netlist);
-  const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
+/** What there is on a sheet; it stays for as long as the circuit does, wherever the parts are moved. */
+function counted(sheet: Sheet, netlist: Netlist) {
   let gates = 0;
   let stored = 0;
   let flipFlops = 0;
@@ -440,6 +480,14 @@ function GateCount() {
     if (part.kind.endsWith('ff')) flipFlops++;
   }
   const levels = netlist.level.reduce((most, l) => Math.max(most, l), 0);
+  return { gates, stored, flipFlops, levels };
+}
+
+function GateCount() {
+  const netlist = useSessionState((s) => s.netlist);
+  const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another circuit comes with another netlist
+  const { gates, stored, flipFlops, levels } = useMemo(() => counted(sheet, netlist), [sheet.id, netlist]);
   const words = [
     gates > 0 && (gates === 1 ? '1 gate' : `${gates} gates`),
     flipFlops > 0 && (flipFlops === 1 ? '1 flip-flop' : `${flipFlops} flip-flops`),
@@ -450,28 +498,4 @@ function GateCount() {
       (levels === 1 ? '1 level' : `${levels} levels`),
   ].filter(Boolean);
   return <span className="text-quiet">{words.join(' · ')}</span>;
-}
-
-function EmptySheet({ readOnly }: { readOnly: boolean }) {
-  if (readOnly) return null;
-  return (
-    <div className="pointer-events-none absolute inset-0 flex flex-col items-center justify-center gap-2 p-8 text-center">
-      <p className="text-xl font-semibold">An empty sheet</p>
-      <p className="max-w-md text-quiet">
-        Press <Key>Space</Key> or the right mouse button for the ring of parts, or simply type a name:{' '}
-        <Key>sw A, B</Key> <Key>and</Key> <Key>lamp</Key>
-      </p>
-      <p className="max-w-md text-quiet">
-        Then drag from pin to pin to wire them, and click a switch to try.
-      </p>
-    </div>
-  );
-}
-
-function Key({ children }: { children: string }) {
-  return (
-    <kbd className="rounded-md border border-hairline bg-raised px-1.5 py-0.5 font-mono text-[0.85em] text-ink">
-      {children}
-    </kbd>
-  );
 }

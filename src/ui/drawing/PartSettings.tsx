@@ -1,11 +1,12 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Params, ParamValue, Part } from '@/core/circuit/lesson';
+import type { Params, ParamValue, Part, Symbols } from '@/core/circuit/lesson';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import type { Setting } from '@/core/parts/part-kind';
+import { ZERO } from '@/core/values/logic';
 import { numberSelected } from '@/session/arrange-commands';
-import { relabel, removeSelected, setParam, turnSelected } from '@/session/commands';
+import { drawBy, relabel, removeSelected, setParam, turnSelected } from '@/session/commands';
 import { useSession } from '@/ui/lesson/session-context';
 
 interface Props {
@@ -83,6 +84,7 @@ export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
         <SettingRow key={setting.param} parts={parts} setting={setting} />
       ))}
       {hasDelay && <DelayRow parts={parts} />}
+      {parts.every(hasTwoSymbols) && <SymbolRow parts={parts} />}
       <div className="flex gap-2">
         <button type="button" className="button small flex-1" onClick={() => turnSelected(session)}>
           Turn
@@ -123,6 +125,41 @@ function common(parts: readonly Part[], param: string): ParamValue | undefined |
 }
 
 const idsOf = (parts: readonly Part[]) => parts.map((p) => p.id);
+
+/** Whether the two standards draw a part differently. */
+function hasTwoSymbols({ kind, params }: Part): boolean {
+  const drawn = (standard: Symbols) =>
+    JSON.stringify(kindOf({ kind }).symbol(params, { standard, value: () => ZERO, held: false }));
+  return drawn('distinctive') !== drawn('rectangular');
+}
+
+const SYMBOLS: readonly [Symbols | '', string][] = [
+  ['', 'as the lesson'],
+  ['distinctive', 'own shape'],
+  ['rectangular', 'rectangle'],
+];
+
+function SymbolRow({ parts }: { parts: readonly Part[] }) {
+  const session = useSession();
+  const all = new Set(parts.map((p) => p.symbols ?? ''));
+  return (
+    <label className="flex items-center gap-2 text-sm">
+      <span className="w-24 shrink-0">Symbol</span>
+      <select
+        className="field"
+        value={all.size === 1 ? [...all][0] : 'several'}
+        onChange={(event) => drawBy(session, idsOf(parts), (event.target.value || undefined) as Symbols)}
+      >
+        {all.size > 1 && <option value="several">several</option>}
+        {SYMBOLS.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
 
 /** How long the parts take to answer, in ns; empty for the time that their kind takes. */
 function DelayRow({ parts }: { parts: readonly Part[] }) {

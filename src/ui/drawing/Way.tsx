@@ -8,7 +8,6 @@ export function Way() {
   const path = useSessionState((s) => s.path);
   const lesson = useSessionState((s) => s.lesson);
   const rootId = useSessionState((s) => s.rootId);
-  if (path.length === 0) return null;
   const steps: string[] = [];
   let sheet = sheetOf(lesson, rootId);
   steps.push(sheet?.name ?? '');

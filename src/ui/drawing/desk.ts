@@ -1,6 +1,6 @@
 import type { RefObject } from 'react';
 import type { Point } from '@/core/circuit/geometry';
-import { follow } from '@/core/drawing/follow';
+import { follow } from '@/core/synthesis/follow';
 import { copied, pasteText, removeSelected } from '@/session/commands';
 import type { Session } from '@/session/session';
 import { Hand, type HandSurroundings } from './hand';

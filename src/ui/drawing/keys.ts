@@ -1,4 +1,4 @@
-import { mirrorSelected, spreadFromSelected } from '@/session/arrange-commands';
+import { mirrorSelected, pullSelected, spreadFromSelected } from '@/session/arrange-commands';
 import {
   duplicateSelected,
   moveParts,
@@ -63,6 +63,7 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
     moveParts(session, selection.parts, { x: nudge.x * far, y: nudge.y * far });
     return true;
   }
+  if (nudge && pullSelected(session, { x: nudge.x, y: nudge.y })) return true;
   switch (event.key) {
     case ' ':
       around.openRing();

@@ -1,12 +1,11 @@
 import { aroundPoints, type Box, contains, eachPiece, overlap, type Point } from '@/core/circuit/geometry';
 import { crossingsOf, HOP, longestPieces, type Step, stepsOf } from '@/core/drawing/crossings';
-import { jointsOf } from '@/core/drawing/joints';
+import { type Stroke, type Survey, surveyOf } from '@/core/drawing/survey';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { type Radix, wordText } from '@/core/values/radix';
 import { setFont, writeText } from './paint-text';
 import { FONTS, type Palette } from './palette';
-import { type Overlay, type Scene, type Signal, signalOf } from './scene';
-import { type Stroke, strokesOf } from './strokes';
+import { isPainted, type Overlay, type Scene, type Signal, signalOf } from './scene';
 import { STEP } from './view';
 
 /** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */
@@ -39,17 +38,20 @@ export function paintWires(
   seen: Box,
   thin: number,
 ): void {
-  const strokes = strokesOf(scene.sheet);
-  let visible = 0;
-  for (const { wire, points, bounds } of strokes) {
-    if (overlap(bounds, seen)) visible++;
-    if (wire === undefined) continue;
-    const colour = scene.sheet.wires.get(wire)?.colour;
-    if (colour && overlap(bounds, seen)) band(g, points, palette[`wire-${colour}`]);
-    if (overlay.wires.has(wire) || overlay.hover?.wire === wire)
-      halo(g, points, palette, overlay.wires.has(wire));
+  const survey = surveyOf(scene.sheet);
+  const wires = scene.some?.lifted
+    ? survey.some(scene.some.of.wires)
+    : survey.wiresIn(seen).filter(({ wire }) => isPainted(scene, 'wires', wire!));
+  for (const { wire, points } of wires) {
+    const colour = scene.sheet.wires.get(wire!)?.colour;
+    if (colour) band(g, points, palette[`wire-${colour}`]);
+    if (overlay.wires.has(wire!) || overlay.hover?.wire === wire)
+      halo(g, points, palette, overlay.wires.has(wire!));
   }
-  const all = visible > MANY ? wholeSheet(scene, strokes) : drawn(scene, strokes, seen);
+  const all =
+    wires.length > MANY
+      ? wholeSheet(scene, survey)
+      : drawn(scene, survey, scene.some ? wires : [...wires, ...survey.freeIn(seen)], seen);
   for (const signal of [ZERO, Z, X, ONE, 'bus', 'conflict'] as const) {
     const one = all.get(signal);
     if (!one) continue;
@@ -72,14 +74,20 @@ export function paintWires(
   }
 }
 
-function wholeSheet(scene: Scene, strokes: readonly Stroke[]): ReadonlyMap<Signal, Drawn> {
+function wholeSheet(scene: Scene, survey: Survey): ReadonlyMap<Signal, Drawn> {
   const of = [scene.sheet, scene.netlist, scene.values, scene.conflicts, scene.crossings];
-  if (!whole?.of.every((w, i) => w === of[i])) whole = { of, drawn: drawn(scene, strokes, null) };
+  if (!whole?.of.every((w, i) => w === of[i]))
+    whole = { of, drawn: drawn(scene, survey, survey.all(), null) };
   return whole.drawn;
 }
 
 /** Sorts what is to be seen by its signal; all of the sheet without a box. */
-function drawn(scene: Scene, strokes: readonly Stroke[], seen: Box | null): Map<Signal, Drawn> {
+function drawn(
+  scene: Scene,
+  survey: Survey,
+  strokes: readonly Stroke[],
+  seen: Box | null,
+): Map<Signal, Drawn> {
   const all = new Map<Signal, { lines: Path2D; marks: Path2D | null; dots: Path2D | null }>();
   const of = (signal: Signal) => {
     let one = all.get(signal);
@@ -93,7 +101,6 @@ function drawn(scene: Scene, strokes: readonly Stroke[], seen: Box | null): Map<
   const crossings = style === 'plain' ? null : crossingsOf(scene.sheet);
   for (const stroke of strokes) {
     const { wire, pin, points } = stroke;
-    if (seen && !overlap(stroke.bounds, seen)) continue;
     const signal = signalOf(
       scene,
       wire === undefined ? scene.netlist.netsOfPin(pin!.part, pin!.port) : scene.netlist.netsOfWire(wire),
@@ -107,16 +114,28 @@ function drawn(scene: Scene, strokes: readonly Stroke[], seen: Box | null): Map<
     } else trace(lines, points);
     if (marks) crossStrokes(marks, points);
   }
-  for (const { at, wire } of jointsOf(scene.sheet)) {
-    if (seen && !contains(seen, at)) continue;
-    const signal = signalOf(scene, scene.netlist.netsOfWire(wire));
-    const one = of(signal);
-    one.dots ??= new Path2D();
-    const r = signal === ONE ? 0.36 : 0.3;
-    one.dots.moveTo(at.x + r, at.y);
-    one.dots.arc(at.x, at.y, r, 0, 7);
-  }
+  for (const dots of survey.joints().values())
+    for (const { at, wire } of dots) {
+      if ((seen && !contains(seen, at)) || !isPainted(scene, 'wires', wire)) continue;
+      const signal = signalOf(scene, scene.netlist.netsOfWire(wire));
+      const one = of(signal);
+      one.dots ??= new Path2D();
+      const r = signal === ONE ? 0.36 : 0.3;
+      one.dots.moveTo(at.x + r, at.y);
+      one.dots.arc(at.x, at.y, r, 0, 7);
+    }
   return all;
+}
+
+/** The wires of a sheet that carry several bits, found once for each netlist. */
+const buses = new WeakMap<Scene['netlist'], readonly string[]>();
+function busesOf({ netlist, sheet }: Scene): readonly string[] {
+  let found = buses.get(netlist);
+  if (!found) {
+    found = [...sheet.wires.keys()].filter((wire) => (netlist.netsOfWire(wire)?.length ?? 0) > 1);
+    buses.set(netlist, found);
+  }
+  return found;
 }
 
 /** Shorter pieces of a bus have no room for its value. */
@@ -130,7 +149,7 @@ export function paintBusValues(
   palette: Palette,
   seen: Box,
 ): void {
-  for (const { wire, a, b } of longestPieces(scene.sheet)) {
+  for (const { wire, a, b } of longestPieces(scene.sheet, busesOf(scene))) {
     const nets = scene.netlist.netsOfWire(wire);
     if (!nets || nets.length < 2 || !overlap(aroundPoints([a, b])!, seen)) continue;
     const [left, right] = [Math.min(a.x, b.x), Math.max(a.x, b.x)];

@@ -1,6 +1,7 @@
-import { type Box, overlap, type Point } from '@/core/circuit/geometry';
+import type { Box, Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/lesson';
-import { bodyOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/placement';
+import { bodyOf, courseOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/placement';
+import { surveyOf } from '@/core/drawing/survey';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
 import { type Logic, ONE, Z } from '@/core/values/logic';
@@ -8,8 +9,7 @@ import type { Layer } from './layer';
 import { setFont, writeText } from './paint-text';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import { FONTS, type Palette } from './palette';
-import type { Overlay, Scene } from './scene';
-import { coursesOf } from './strokes';
+import { isPainted, type Overlay, type Scene } from './scene';
 import { STEP, type View } from './view';
 
 const paths = new Map<string, Path2D>();
@@ -54,16 +54,23 @@ export function paint(
   scene: Scene,
   overlay: Overlay,
   palette: Palette,
-  far: { readonly layer: Layer; readonly again: () => void } | null = null,
+  far: { readonly layer: Layer | null; readonly again: () => void } | null = null,
 ): void {
   const s = STEP * view.scale;
   g.save();
-  if (far && s < SHAPED) {
-    const { sheet, netlist, values, conflicts, crossings } = scene;
-    const of = [sheet, netlist, values, conflicts, crossings, overlay.parts, overlay.wires, palette];
+  if (far?.layer && s < SHAPED) {
+    // While a gesture goes on, what it does not touch stays as it was painted.
+    const { netlist, values, conflicts, crossings } = scene;
+    const { lifted } = overlay;
+    const rest = lifted ? { ...scene, sheet: lifted.from, some: { of: lifted, lifted: false } } : scene;
+    const of = [rest.sheet, lifted, netlist, values, conflicts, crossings];
     const render = (own: CanvasRenderingContext2D, wide: Size, from: View) =>
-      paintSheet(own, wide, from, scene, { ...overlay, hover: null }, palette);
-    far.layer.paint(g, size, view, of, STEP, render, far.again);
+      paintSheet(own, wide, from, rest, { ...overlay, hover: null }, palette);
+    far.layer.paint(g, size, view, [...of, overlay.parts, overlay.wires, palette], STEP, render, far.again);
+    if (lifted) {
+      const moving = { ...scene, some: { of: lifted, lifted: true } };
+      paintSheet(g, size, view, moving, { ...overlay, grid: false }, palette);
+    }
   } else paintSheet(g, size, view, scene, overlay, palette);
   g.scale(s, s);
   g.translate(-view.x, -view.y);
@@ -83,8 +90,10 @@ function paintSheet(
   palette: Palette,
 ): void {
   g.save();
-  g.fillStyle = palette.paper;
-  g.fillRect(0, 0, size.width, size.height);
+  if (!scene.some?.lifted) {
+    g.fillStyle = palette.paper;
+    g.fillRect(0, 0, size.width, size.height);
+  }
   const s = STEP * view.scale;
   if (overlay.grid && s >= READABLE) paintGrid(g, size, view, palette);
   g.scale(s, s);
@@ -97,8 +106,8 @@ function paintSheet(
   if (s < SHAPED) paintBoxes(g, scene, overlay, palette, thin);
   else {
     if (scene.buses && s >= READABLE) paintBusValues(g, scene, scene.buses, palette, seen);
-    for (const part of scene.sheet.parts.values())
-      if (overlap(footprintOf(part), seen)) paintPart(g, scene, overlay, palette, part, READABLE / s);
+    for (const part of surveyOf(scene.sheet).partsIn(seen))
+      paintPart(g, scene, overlay, palette, part, READABLE / s);
   }
   g.restore();
 }
@@ -110,12 +119,14 @@ interface Boxes {
 }
 const boxes = new WeakMap<Sheet['parts'], Boxes>();
 
-function boxesOf(sheet: Sheet): Boxes {
-  let found = boxes.get(sheet.parts);
-  if (found) return found;
+function boxesOf(scene: Scene): Boxes {
+  const { sheet, some } = scene;
+  const known = some ? undefined : boxes.get(sheet.parts);
+  if (known) return known;
   const bodies = new Path2D();
   const lit: Boxes['lit'][number][] = [];
-  for (const part of sheet.parts.values()) {
+  for (const part of some?.lifted ? picked(sheet.parts, some.of.parts) : sheet.parts.values()) {
+    if (!isPainted(scene, 'parts', part.id)) continue;
     const body = bodyOf(part);
     bodies.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
     const role = kindOf(part).role?.(part.params)?.role;
@@ -123,9 +134,13 @@ function boxesOf(sheet: Sheet): Boxes {
     if (pin && (role === 'input' || role === 'output'))
       lit.push({ part: part.id, port: pin.port.name, body });
   }
-  found = { bodies, lit };
-  boxes.set(sheet.parts, found);
+  const found = { bodies, lit };
+  if (!some) boxes.set(sheet.parts, found);
   return found;
+}
+
+function picked<V>(all: ReadonlyMap<string, V>, ids: ReadonlySet<string>): V[] {
+  return [...ids].flatMap((id) => all.get(id) ?? []);
 }
 
 /** All parts at once as they look from far away. */
@@ -136,7 +151,7 @@ function paintBoxes(
   palette: Palette,
   thin: number,
 ): void {
-  const { bodies, lit } = boxesOf(scene.sheet);
+  const { bodies, lit } = boxesOf(scene);
   g.fillStyle = palette.raised;
   g.fill(bodies);
   g.strokeStyle = palette.ink;
@@ -153,7 +168,7 @@ function paintBoxes(
   g.fillStyle = palette.accent;
   for (const id of overlay.parts) {
     const part = scene.sheet.parts.get(id);
-    if (!part) continue;
+    if (!part || !isPainted(scene, 'parts', id)) continue;
     const b = bodyOf(part);
     g.fillRect(b.x0 - 0.5, b.y0 - 0.5, b.x1 - b.x0 + 1, b.y1 - b.y0 + 1);
   }
@@ -193,7 +208,7 @@ function paintPart(
     }
   }
   const shapes = kind.symbol(part.params, {
-    standard: scene.standard,
+    standard: part.symbols ?? scene.standard,
     value: (port, bit) => {
       const net = scene.netlist.ownNet(part.id, port, bit);
       return net === undefined ? Z : (scene.values[net] as Logic);
@@ -270,10 +285,10 @@ function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette:
 
 /** Small squares at the ends of selected wires, by which they can be taken. */
 function paintEnds(g: CanvasRenderingContext2D, sheet: Sheet, overlay: Overlay, palette: Palette): void {
-  const all = coursesOf(sheet);
-  for (const wire of overlay.wires) {
-    const points = all.get(wire);
-    if (!points || points.length < 2) continue;
+  for (const id of overlay.wires) {
+    const wire = sheet.wires.get(id);
+    const points = wire ? courseOf(sheet, wire) : [];
+    if (points.length < 2) continue;
     for (const p of [points[0]!, points.at(-1)!]) {
       g.fillStyle = palette.raised;
       g.strokeStyle = palette.accent;

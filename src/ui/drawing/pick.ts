@@ -8,9 +8,9 @@ import {
   type Point,
 } from '@/core/circuit/geometry';
 import type { End, Sheet } from '@/core/circuit/lesson';
-import { bodyOf, extentOf, pinsOf } from '@/core/drawing/placement';
+import { bodyOf, courseOf, pinsOf } from '@/core/drawing/placement';
+import { surveyOf } from '@/core/drawing/survey';
 import { wireNets } from '@/core/drawing/wire-nets';
-import { coursesOf } from './strokes';
 
 /** What lies under the pointer: a pin before a body, a body before a wire. */
 export type Picked =
@@ -22,14 +22,15 @@ export type Picked =
 const PIN_REACH = 0.75;
 const WIRE_REACH = 0.6;
 
+const spot = (p: Point): Box => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y });
+
 /** @param wide how much farther than usual it reaches: a finger is not as exact as a pointer. */
 export function pick(sheet: Sheet, p: Point, scale: number, wide = 1): Picked | null {
   const reach = wide / Math.min(1, Math.max(0.4, scale));
   let nearest: Picked | null = null;
   let least = PIN_REACH * reach;
   let body: Picked | null = null;
-  for (const part of sheet.parts.values()) {
-    if (!contains(grown(extentOf(part), 1.5), p)) continue;
+  for (const part of surveyOf(sheet).partsIn(grown(spot(p), PIN_REACH * reach))) {
     for (const pin of pinsOf(part)) {
       const distance = Math.hypot(pin.at.x - p.x, pin.at.y - p.y);
       if (distance < least) {
@@ -45,13 +46,13 @@ export function pick(sheet: Sheet, p: Point, scale: number, wide = 1): Picked | 
 function pickWire(sheet: Sheet, p: Point, reach: number): Picked | null {
   let best: Picked | null = null;
   let least = reach;
-  for (const [wire, points] of coursesOf(sheet))
-    eachPiece(points, (a, b) => {
+  for (const { wire } of surveyOf(sheet).wiresIn(grown(spot(p), reach)))
+    eachPiece(courseOf(sheet, sheet.wires.get(wire!)!), (a, b) => {
       const at = nearestOnPiece(a, b, p);
       const distance = Math.hypot(at.x - p.x, at.y - p.y);
       if (distance >= least) return;
       least = distance;
-      best = { is: 'wire', wire, at: { x: Math.round(at.x), y: Math.round(at.y) } };
+      best = { is: 'wire', wire: wire!, at: { x: Math.round(at.x), y: Math.round(at.y) } };
     });
   return best;
 }
@@ -65,11 +66,11 @@ export function wiresOfNet(sheet: Sheet, wire: string): Set<string> {
 
 /** Parts whose bodies touch a box, and wires that lie wholly in it. */
 export function pickBox(sheet: Sheet, box: Box): { parts: Set<string>; wires: Set<string> } {
-  const parts = new Set([...sheet.parts.values()].filter((p) => overlap(bodyOf(p), box)).map((p) => p.id));
-  const wires = new Set(
-    [...coursesOf(sheet)]
-      .filter(([, points]) => points.length > 0 && points.every((p) => contains(box, p)))
-      .map(([id]) => id),
-  );
-  return { parts, wires };
+  const survey = surveyOf(sheet);
+  const parts = survey.partsIn(box).filter((part) => overlap(bodyOf(part), box));
+  const wires = survey
+    .wiresIn(box)
+    .map(({ wire }) => wire!)
+    .filter((id) => courseOf(sheet, sheet.wires.get(id)!).every((p) => contains(box, p)));
+  return { parts: new Set(parts.map((part) => part.id)), wires: new Set(wires) };
 }

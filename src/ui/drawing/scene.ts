@@ -1,6 +1,7 @@
 import type { Box, Point } from '@/core/circuit/geometry';
-import type { Settings, Sheet } from '@/core/circuit/lesson';
+import type { Settings, Sheet, Symbols } from '@/core/circuit/lesson';
 import type { Guide } from '@/core/drawing/arrange';
+import { differing } from '@/core/drawing/survey';
 import type { SheetNets } from '@/core/netlist/netlist';
 import type { TableLook } from '@/core/parts/shape';
 import { type Logic, Z } from '@/core/values/logic';
@@ -15,7 +16,7 @@ export interface Scene {
   readonly netlist: SheetNets;
   readonly values: Uint8Array;
   readonly conflicts: ReadonlySet<number>;
-  readonly standard: 'distinctive' | 'rectangular';
+  readonly standard: Symbols;
   readonly crossings: Settings['crossings'];
   /** How values of buses are written along their wires; not at all without it. */
   readonly buses?: Radix;
@@ -23,6 +24,34 @@ export interface Scene {
   readonly on: ReadonlySet<string>;
   /** The sheet's truth table, for notes that show it. */
   readonly table?: (() => TableLook | null) | undefined;
+  /** Where only some of the sheet is to be painted: what a gesture has lifted off it, or what stays. */
+  readonly some?: { readonly of: Lifted; readonly lifted: boolean };
+}
+
+/** What a gesture has changed so far, compared with the sheet on which it began. */
+export interface Lifted {
+  readonly from: Sheet;
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+}
+
+/** What a gesture changes at the moment, with all that it had changed before: only that has to be painted anew. */
+export function lifted(from: Sheet, to: Sheet, before: Lifted | null): Lifted {
+  const parts = differing(from.parts, to.parts);
+  const wires = differing(from.wires, to.wires);
+  const known = before?.from === from ? before : null;
+  const within = (ids: ReadonlySet<string>, all: ReadonlySet<string>) => [...ids].every((id) => all.has(id));
+  if (known && within(parts, known.parts) && within(wires, known.wires)) return known;
+  return {
+    from,
+    parts: new Set([...parts, ...(known?.parts ?? [])]),
+    wires: new Set([...wires, ...(known?.wires ?? [])]),
+  };
+}
+
+/** Whether a part or a wire is among what is to be painted. */
+export function isPainted({ some }: Scene, what: 'parts' | 'wires', id: string): boolean {
+  return !some || some.of[what].has(id) === some.lifted;
 }
 
 /** What the hand is doing on it. */
@@ -42,6 +71,8 @@ export interface Overlay {
   /** Places of pins with a complaint; one that is not grave is merely loose. */
   readonly trouble: readonly { readonly at: Point; readonly grave: boolean }[];
   readonly grid: boolean;
+  /** What a gesture is moving. */
+  readonly lifted: Lifted | null;
 }
 
 export const PLAIN: Overlay = {
@@ -55,6 +86,7 @@ export const PLAIN: Overlay = {
   touches: [],
   trouble: [],
   grid: false,
+  lifted: null,
 };
 
 function signalAt(scene: Scene, net: number | undefined): Signal {

@@ -9,8 +9,8 @@ import { workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { readFiles } from '@/ui/controls/files';
+import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
-import { Loading } from '@/ui/controls/WholePage';
 import { OpenLesson } from '@/ui/lesson/OpenLesson';
 
 /** The student's page: the exercise from the link's fragment, or from a file that is dropped here. */

@@ -12,12 +12,20 @@ const TruthTableFace = later(
   () => import('@/ui/table/TruthTableFace').then((m) => m.TruthTableFace),
   loading,
 );
+const FormulaFace = later(() => import('@/ui/formula/FormulaFace').then((m) => m.FormulaFace), loading);
+const MapFace = later(() => import('@/ui/map/MapFace').then((m) => m.MapFace), loading);
 const TimeFace = later(() => import('@/ui/time/TimeFace').then((m) => m.TimeFace), loading);
+
+/** Faces that need more room across. */
+const WIDER: readonly Face[] = ['time', 'formula', 'map'];
 
 /** The drawing with the other faces stacked at its right, resized by dragging what is between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: ReactNode }) {
   const faces: Pane[] = [];
   if (open.has('table')) faces.push({ key: 'table', node: <TruthTableFace /> });
+  if (open.has('formula'))
+    faces.push({ key: 'formula', node: <FormulaFace />, share: open.size > 1 ? 26 : undefined });
+  if (open.has('map')) faces.push({ key: 'map', node: <MapFace /> });
   if (open.has('time')) faces.push({ key: 'time', node: <TimeFace /> });
   const panes: Pane[] = [];
   if (beside) panes.push({ key: 'beside', node: beside, share: 28 });
@@ -26,7 +34,7 @@ export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: Reac
     panes.push({
       key: 'faces',
       node: <Split across={false} panes={faces} />,
-      share: beside ? 27 : open.has('time') ? 42 : 34,
+      share: beside ? 27 : WIDER.some((face) => open.has(face)) ? 42 : 34,
     });
   return <Split across panes={panes} />;
 }

@@ -5,7 +5,12 @@ import { toggleProjector, useProjector } from '@/ui/controls/theme';
 import type { Face, FacesMenuProps } from './face';
 import { useSession, useSessionState } from './session-context';
 
-const NAMES: Record<Face, string> = { table: 'Truth table', time: 'Time' };
+const NAMES: Record<Face, string> = {
+  table: 'Truth table',
+  formula: 'Formula',
+  map: 'Map',
+  time: 'Time',
+};
 
 /** Which faces stand beside the drawing, and how gates are drawn. */
 export function FacesMenuList({ open, onChange }: FacesMenuProps) {

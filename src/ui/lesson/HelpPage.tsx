@@ -22,7 +22,7 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
         ['Drag from a pin onto paper', 'offers the parts that fit there'],
         ['Drag over several pins', 'joins them one by one, or as a bus'],
         ['Drag from the middle of a wire', 'branches it'],
-        ['Click a wire, then drag it', 'pulls it aside; drag an end to put it elsewhere'],
+        ['Click a wire, then drag it', 'pulls it aside, as do arrow keys; drag an end to put it elsewhere'],
         ['/ with a part selected', 'wires it by words'],
         ['Right button or Esc', 'gives up a wire that was begun'],
       ],
@@ -35,6 +35,7 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
         ['? with a part selected', 'its own table, with the row of now'],
         ['F8', 'the next thing to mend, with what mends it'],
         ['Arrow keys, nothing selected', 'next row, or on and back in time'],
+        ['0, 1, x in a table to fill in', 'fill it down the column; Enter draws it, F2 changes names'],
       ],
     ],
     [

@@ -78,9 +78,8 @@ function View({
 function useOpenFaces() {
   const clocked = useSessionState((s) => hasClock(s.netlist));
   const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
-  const faces = new Set<Face>();
-  if (chosen.table ?? !clocked) faces.add('table');
-  if (chosen.time ?? clocked) faces.add('time');
+  const usual: Record<Face, boolean> = { table: !clocked, formula: false, map: false, time: clocked };
+  const faces = new Set((Object.keys(usual) as Face[]).filter((face) => chosen[face] ?? usual[face]));
   return { faces, change: (face: Face, on: boolean) => setChosen((c) => ({ ...c, [face]: on })) };
 }
 

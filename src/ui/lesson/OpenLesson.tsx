@@ -2,14 +2,15 @@
 
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { writeLesson } from '@/core/formats/lesson-file';
+import { writeLesson } from '@/core/formats/write-lesson';
 import type { OpenSession } from '@/session/open-session';
 import { fileName, saveFile } from '@/ui/controls/files';
+import { Loading } from '@/ui/controls/Loading';
 import { later } from '@/ui/controls/later';
-import { Loading, WholePage } from '@/ui/controls/WholePage';
 import { LessonView } from './LessonView';
 import { useOpenSession } from './useOpenSession';
 
+const NotOpened = later(() => import('./NotOpened').then((m) => m.NotOpened));
 const HandOut = later(() => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
 const HandIn = later(() => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
 const TaskPane = later(() => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
@@ -21,20 +22,9 @@ export function OpenLesson({ id }: { id: string | null }) {
     case 'opening':
       return <Loading what="Opening the lesson …" />;
     case 'missing':
-      return (
-        <WholePage title="This lesson is not in this browser">
-          <p className="max-w-md text-quiet">
-            Lessons stay in the browser in which they were made. Import the lesson’s file on the shelf to open
-            it here.
-          </p>
-        </WholePage>
-      );
+      return <NotOpened problem={null} />;
     case 'broken':
-      return (
-        <WholePage title="This lesson cannot be opened">
-          <p className="max-w-md text-quiet">{opening.problem}</p>
-        </WholePage>
-      );
+      return <NotOpened problem={opening.problem} />;
     case 'open':
       return <Ready open={opening.open} />;
   }

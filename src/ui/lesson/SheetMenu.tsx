@@ -2,7 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import { follow } from '@/core/drawing/follow';
+import { follow } from '@/core/synthesis/follow';
 import { tidySheet } from '@/session/arrange-commands';
 import { blockOfSelection } from '@/session/block-commands';
 import type { Session } from '@/session/session';
@@ -16,6 +16,7 @@ interface Props {
   /** Whether it is the lesson's only sheet. */
   readonly alone: boolean;
   readonly onRename: () => void;
+  readonly onCompare: () => void;
 }
 
 /** Says so where something could not be made. */
@@ -45,7 +46,7 @@ async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
 }
 
 /** What can be done with the open sheet. */
-export function SheetMenu({ sheet, alone, onRename }: Props) {
+export function SheetMenu({ sheet, alone, onRename, onCompare }: Props) {
   const session = useSession();
   session.setFollow(follow);
   const readOnly = useSessionState((s) => s.readOnly);
@@ -91,6 +92,9 @@ export function SheetMenu({ sheet, alone, onRename }: Props) {
           </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" disabled={readOnly} onSelect={() => tidySheet(session)}>
             Tidy the whole sheet
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={onCompare}>
+            Compare with another sheet
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
           <DropdownMenu.Item

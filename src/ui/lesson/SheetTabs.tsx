@@ -2,10 +2,12 @@
 
 import { useState } from 'react';
 import { renameSheet } from '@/session/face-commands';
+import { later } from '@/ui/controls/later';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
 
+const CompareDialog = later(() => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog));
 const load = () => import('./SheetMenu').then((m) => m.SheetMenu);
 
 /** The lesson's sheets; the open one has a menu behind its name. */
@@ -15,6 +17,7 @@ export function SheetTabs() {
   const open = useSessionState((s) => s.rootId);
   const within = useSessionState((s) => s.path.length > 0);
   const [renaming, setRenaming] = useState<string | null>(null);
+  const [isComparing, setComparing] = useState(false);
   return (
     <nav aria-label="Sheets" className="flex min-w-0 items-center gap-1 overflow-x-auto">
       {sheets.map((sheet) => {
@@ -55,12 +58,18 @@ export function SheetTabs() {
             className={OPEN_TAB}
             popup="menu"
             load={load}
-            props={{ sheet, alone: sheets.length === 1, onRename: () => setRenaming(sheet.id) }}
+            props={{
+              sheet,
+              alone: sheets.length === 1,
+              onRename: () => setRenaming(sheet.id),
+              onCompare: () => setComparing(true),
+            }}
           >
             <OpenTab name={sheet.name} />
           </OnDemand>
         );
       })}
+      {isComparing && <CompareDialog onClose={() => setComparing(false)} />}
     </nav>
   );
 }

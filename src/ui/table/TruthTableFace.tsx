@@ -1,15 +1,24 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
-import { type TableFormat, tableLines } from '@/core/logic/table-text';
+import { useEffect, useRef, useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import { covers } from '@/core/logic/cube';
+import type { TableFormat } from '@/core/logic/table-text';
 import { cell, inputAt, type TruthTable } from '@/core/logic/truth-table';
 import { sourceKey, type Terminal } from '@/core/netlist/netlist';
 import { letterOf } from '@/core/values/logic';
 import { reorder } from '@/session/face-commands';
 import { rowNow } from '@/session/moment';
+import { later } from '@/ui/controls/later';
 import { Marked } from '@/ui/controls/Marked';
+import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { useRows } from './useRows';
+import { rowLook, useRows } from './useRows';
+
+/** The table that is filled in is fetched where there is one. */
+const plannedFace = () => import('./PlannedFace').then((m) => m.PlannedFace);
+const StateTableGrid = later(() => import('./StateTableGrid').then((m) => m.StateTableGrid));
+const PlannedFace = later(plannedFace, <section className="pane" aria-busy="true" />);
 
 const ROW = 31;
 const MOST_COPIED = 4096;
@@ -19,10 +28,17 @@ export function TruthTableFace() {
   const session = useSession();
   const table = useSessionState((s) => s.table);
   const tried = useSessionState((s) => s.tried.size);
+  const planned = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan !== undefined);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const [isFilling, setFilling] = useState(false);
+  const stores = useSessionState((s) => s.netlist.storage.length > 0);
+  const isEmpty = useSessionState((s) => s.netlist.looped.length === 0);
   const ready = table.state === 'ready' ? table.table : null;
-  const copy = (format: TableFormat) => {
+  if (planned || isFilling) return <PlannedFace onClose={() => setFilling(false)} />;
+  const copy = async (format: TableFormat) => {
     if (!ready) return;
-    navigator.clipboard.writeText([...tableLines(ready, format)].join('\n')).then(
+    const { tableLines } = await import('@/core/logic/table-text');
+    await navigator.clipboard.writeText([...tableLines(ready, format)].join('\n')).then(
       () => session.say('The table is on the clipboard.'),
       () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
     );
@@ -30,17 +46,28 @@ export function TruthTableFace() {
   return (
     <section className="pane" aria-label="Truth table">
       <header className="pane-head">
-        <h2 className="font-semibold">Truth table</h2>
+        <h2 className="font-semibold">{stores ? 'State table' : 'Truth table'}</h2>
         {ready && (
           <span className="text-quiet">
             {tried} of {ready.rows} tried
           </span>
         )}
-        {ready && ready.rows <= MOST_COPIED && (
+        {!readOnly && !stores && (
           <button
             type="button"
             className="ml-auto cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
-            onClick={() => copy('csv')}
+            onClick={() => setFilling(true)}
+            onPointerEnter={() => void plannedFace()}
+            title="Fill in what the outputs are to be: to draw the circuit of it, or to predict before you try"
+          >
+            Fill in
+          </button>
+        )}
+        {ready && ready.rows <= MOST_COPIED && (
+          <button
+            type="button"
+            className={`cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft ${readOnly ? 'ml-auto' : ''}`}
+            onClick={() => void copy('csv')}
             title="Copy the table as comma-separated values"
           >
             Copy
@@ -48,7 +75,26 @@ export function TruthTableFace() {
         )}
       </header>
       {table.state === 'ready' && <Grid table={table.table} />}
-      {table.state === 'none' && <p className="p-5 text-quiet">{table.reason}</p>}
+      {stores && <StateTableGrid />}
+      {table.state === 'none' && !stores && (
+        <div className="flex flex-col items-start gap-3 p-5">
+          <p className="text-quiet">{table.reason}</p>
+          {isEmpty && !readOnly && (
+            <>
+              <p className="text-quiet">Or begin with the table, and have the circuit drawn from it.</p>
+              <button
+                type="button"
+                className="button small"
+                onClick={() => setFilling(true)}
+                onPointerEnter={() => void plannedFace()}
+                onFocus={() => void plannedFace()}
+              >
+                Fill in a table
+              </button>
+            </>
+          )}
+        </div>
+      )}
       {table.state === 'working' && (
         <div className="flex flex-col gap-3 p-5">
           <p>Deriving the table …</p>
@@ -72,6 +118,7 @@ function Grid({ table }: { table: TruthTable }) {
   const netlist = useSessionState((s) => s.netlist);
   const live = useSessionState((s) => rowNow(s.netlist, s.values));
   const tried = useSessionState((s) => s.tried);
+  const pointed = usePointed((p) => p.pointed);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useRows(scroller, table.rows, ROW);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
@@ -125,6 +172,7 @@ function Grid({ table }: { table: TruthTable }) {
           {rows.shown.map(({ row, top }) => {
             const isLive = row === live;
             const isTried = tried.has(row);
+            const isPointed = pointed !== null && covers(pointed.cube, row);
             return (
               <div
                 key={row}
@@ -134,13 +182,7 @@ function Grid({ table }: { table: TruthTable }) {
                 tabIndex={-1}
                 data-row={row}
                 data-live={isLive || undefined}
-                className={`absolute inset-x-0 grid cursor-pointer items-center ${
-                  isLive
-                    ? 'bg-one-soft shadow-[inset_0_2px_0_var(--one),inset_0_-2px_0_var(--one)]'
-                    : row % 8 > 3
-                      ? 'bg-paper'
-                      : ''
-                }`}
+                className={`absolute inset-x-0 grid cursor-pointer items-center ${rowLook(row, isLive, isPointed)}`}
                 style={{ gridTemplateColumns: columns, height: ROW, top }}
                 onClick={() => session.goToRow(row)}
               >

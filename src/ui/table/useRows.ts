@@ -56,3 +56,10 @@ export function useRows(scroller: RefObject<HTMLElement | null>, count: number, 
     },
   };
 }
+
+/** How a row of a table looks: that of the moment, one that is pointed at, and else in bands of four. */
+export function rowLook(row: number, isLive: boolean, isPointed = false): string {
+  if (isLive) return 'bg-one-soft shadow-[inset_0_2px_0_var(--one),inset_0_-2px_0_var(--one)]';
+  if (isPointed) return 'bg-accent-soft';
+  return row % 8 > 3 ? 'bg-paper' : '';
+}

@@ -95,6 +95,7 @@ const ELSEWHERE = [
   'note',
   'table',
   'truth',
+  'formula',
   'port',
   'label',
   'pull',

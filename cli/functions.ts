@@ -1,0 +1,78 @@
+import type { Plan } from '../src/core/circuit/plan';
+import type { Wish } from '../src/core/logic/cube';
+import { namesOf, readExpression } from '../src/core/logic/expression';
+import { columnSaid, plannedFor, plannedFromText, wishPlanned } from '../src/core/logic/planned';
+import { BadInput } from './bad-input';
+import { textOf } from './open-circuit';
+
+/** One output that was asked for. */
+export interface Asked {
+  readonly name: string;
+  readonly wish: Wish;
+}
+
+/**
+ * The functions in what was given: a table (`*.csv`), or a formula, `A'B + C` or `Y = A'B + C`; several formulas stand
+ * with `;` between them.
+ * @param inputs names in order, where the formula's own order or the table's columns do not say it.
+ * @throws BadInput with the place of what cannot be read.
+ */
+export async function functionsOf(
+  given: string,
+  inputs: readonly string[] | null,
+): Promise<{ readonly inputs: readonly string[]; readonly outputs: readonly Asked[] }> {
+  const plan = given.endsWith('.csv')
+    ? tableOf(given, await textOf(given), inputs)
+    : formulasOf(given, inputs);
+  return {
+    inputs: plan.inputs,
+    outputs: plan.outputs.map(({ name }, o) => ({ name, wish: wishPlanned(plan, o) })),
+  };
+}
+
+function tableOf(file: string, text: string, inputs: readonly string[] | null): Plan {
+  const made = plannedFromText(inputs ? bordered(file, text, inputs) : text);
+  if (!made.ok) throw new BadInput(`${file}: ${made.problem.replace(/\.$/, '')}`);
+  return made.plan;
+}
+
+/** The text of a table with a column `=` put behind the named inputs, which must be the first columns. */
+function bordered(file: string, text: string, inputs: readonly string[]): string {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim());
+  const heading = lines[0]?.split(',').map((c) => c.trim()) ?? [];
+  if (heading.includes('=')) return text;
+  if (inputs.some((name, i) => heading[i] !== name))
+    throw new BadInput(`${file}: --inputs ${inputs.join(',')}: the first columns are ${heading.join(', ')}`);
+  return lines
+    .map((line, r) => {
+      const cells = line.split(',');
+      return [...cells.slice(0, inputs.length), r === 0 ? '=' : '', ...cells.slice(inputs.length)].join(',');
+    })
+    .join('\n');
+}
+
+function formulasOf(given: string, inputs: readonly string[] | null): Plan {
+  const parts = given.split(';').map((text, i) => {
+    const named = /^\s*([\p{L}][\p{L}\p{N}_]*(?:\[\d+\])?)\s*=(?!=)(.*)$/su.exec(text);
+    return { name: named?.[1] ?? (given.includes(';') ? `Y${i}` : 'Y'), text: named?.[2] ?? text };
+  });
+  const names: string[] = [...(inputs ?? [])];
+  for (const { text } of parts) {
+    const read = readExpression(text, inputs ?? []);
+    if (!read.ok) throw new BadInput(`${text.trim()}: character ${read.at + 1}: ${read.problem}`);
+    for (const name of namesOf(read.value)) {
+      if (names.includes(name)) continue;
+      if (inputs) throw new BadInput(`${text.trim()}: ${name} is not among --inputs ${inputs.join(',')}`);
+      names.push(name);
+    }
+  }
+  if (!inputs) names.sort();
+  const line = `${names.join(', ') || 'A'} = ${parts.map((p) => p.name).join(', ')}`;
+  const empty = plannedFor(line);
+  if (!empty.ok) throw new BadInput(`${given}: ${empty.problem.replace(/\.$/, '')}`);
+  return parts.reduce((plan, { text }, o) => {
+    const made = columnSaid(plan, o, text);
+    if (!made.ok) throw new BadInput(`${text.trim()}: ${made.problem.replace(/\.$/, '')}`);
+    return made.plan;
+  }, empty.plan);
+}

@@ -1,0 +1,49 @@
+import { writeFile } from 'node:fs/promises';
+import type { Exercise } from '../src/core/circuit/exercise';
+import { check } from '../src/core/exercise/check';
+import { readExercise } from '../src/core/formats/exercise-file';
+import { readHandIn } from '../src/core/formats/hand-in-file';
+import { type MarkedRow, markingCsv, partsText } from '../src/core/formats/marking-csv';
+import { BadInput } from './bad-input';
+import { textOf } from './open-circuit';
+import { writeLines } from './write-out';
+
+interface Options {
+  readonly csv?: string;
+}
+
+/**
+ * `manege mark`: holds hand-ins against their exercise, each anew, as the marking page does.
+ * @returns whether every one of them is solved.
+ * @throws BadInput where a file cannot be read, or is a hand-in of another exercise.
+ */
+export async function mark(file: string, handIns: readonly string[], options: Options): Promise<boolean> {
+  const read = readExercise(await textOf(file));
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  const rows: MarkedRow[] = [];
+  for (const name of handIns) rows.push(await marked(name, read.value));
+  await writeLines(rows.map(line));
+  if (options.csv !== undefined) {
+    try {
+      await writeFile(options.csv, markingCsv(rows));
+    } catch (error) {
+      throw new BadInput(`${options.csv}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
+    }
+  }
+  return rows.every(({ check: { solved } }) => solved);
+}
+
+async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
+  const read = readHandIn(await textOf(file));
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  const handIn = read.value;
+  if (handIn.exercise.id !== exercise.id)
+    throw new BadInput(`${file}: it answers “${handIn.exercise.title}”, not “${exercise.title}”`);
+  const { sheets } = handIn.lesson;
+  return { handIn, check: check(sheets[0]!, exercise, sheets) };
+}
+
+function line({ handIn, check: made }: MarkedRow): string {
+  const words = [`${made.right} of ${made.rows} rows`, partsText(made), ...made.complaints].filter(Boolean);
+  return `${handIn.name}: ${made.solved ? 'solved' : 'not solved'}; ${words.join('; ')}`;
+}

@@ -1,0 +1,87 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Locator, type Page } from '@playwright/test';
+import type { SheetHand } from './hand';
+
+/**
+ * Seconds by the keystroke-level model (Card, Moran and Newell 1983, "The Psychology of Human-Computer Interaction"):
+ * a key or a click (an average typist), pointing, a press or release of the button, the hand from one device to the
+ * other, and thinking before each thing that is done.
+ */
+const SECONDS = { K: 0.28, P: 1.1, B: 0.1, H: 0.4, M: 1.35 };
+
+/** Does real things on the page and counts what they cost a person. */
+export class Counted {
+  private readonly counts = { K: 0, P: 0, B: 0, H: 0, M: 0 };
+  private on: 'keyboard' | 'pointer' = 'keyboard';
+  private response = 0;
+
+  constructor(
+    private readonly page: Page,
+    private readonly hand: SheetHand,
+  ) {}
+
+  private reach(device: 'keyboard' | 'pointer'): void {
+    if (this.on !== device) this.counts.H++;
+    this.on = device;
+  }
+
+  /** Thinks of a line and types it with Enter; a capital or a sign above costs a Shift as well. */
+  async line(text: string): Promise<void> {
+    this.reach('keyboard');
+    this.counts.M++;
+    this.counts.K += text.length + 1 + [...text].filter((c) => /[A-Z()+*:"?]/.test(c)).length;
+    const field = this.page.getByRole('combobox', { name: 'Name of a part' });
+    await this.page.keyboard.type(text);
+    await expect(field).toHaveValue(text);
+    await this.page.keyboard.press('Enter');
+    await expect(field).toHaveCount(0);
+  }
+
+  async drag(from: [number, number], to: [number, number]): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P += 2;
+    this.counts.B += 2;
+    await this.hand.drag(from, to);
+  }
+
+  async key(key: string): Promise<void> {
+    this.reach('keyboard');
+    this.counts.K += key.split('+').length;
+    await this.page.keyboard.press(key);
+  }
+
+  /** Thinks of something and types it. */
+  async keys(text: string): Promise<void> {
+    this.reach('keyboard');
+    this.counts.M++;
+    this.counts.K += text.length + [...text].filter((c) => /[A-Z()+*:"?]/.test(c)).length;
+    await this.page.keyboard.type(text);
+  }
+
+  async click(what: Locator): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P++;
+    this.counts.B += 2;
+    await what.click();
+  }
+
+  /** Time that passes while the page is at work. */
+  waited(seconds: number): void {
+    this.response += seconds;
+  }
+
+  /** Holds the count against the limit and against what is published. */
+  done(task: string, limit: number): void {
+    const { K, P, B, H, M } = this.counts;
+    const seconds = Object.entries(this.counts).reduce(
+      (sum, [op, n]) => sum + n * SECONDS[op as keyof typeof SECONDS],
+      this.response,
+    );
+    expect(seconds).toBeLessThan(limit);
+    const row = `| ${task} | ${K} | ${P} | ${B} | ${H} | ${M} | ${seconds.toFixed(1)} | ${limit} |`;
+    // The table is set in columns there.
+    expect(readFileSync('docs/keystrokes.md', 'utf8').replace(/ +/g, ' ')).toContain(row);
+  }
+}

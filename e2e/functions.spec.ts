@@ -1,0 +1,291 @@
+import { expect, type Page, test } from '@playwright/test';
+import { Counted } from './counted';
+import { emptySheet, SheetHand } from './hand';
+
+const face = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name }).click();
+  await expect(page.getByRole('region', { name })).toBeVisible();
+};
+const names = (page: Page) => page.getByPlaceholder('Key, Bars, Clear = Drive, Warn');
+const planned = (page: Page) => page.getByRole('grid', { name: 'Table to fill in' });
+
+test('two inputs and two outputs are named, the table filled, the circuit drawn; then a third of each', async ({
+  page,
+}) => {
+  const me = new Counted(page, await emptySheet(page));
+  await me.click(page.getByRole('button', { name: 'Fill in a table' }));
+  await expect(names(page)).toBeFocused();
+  await me.keys('A,B=S,C');
+  await me.key('Enter');
+  await expect(planned(page)).toBeFocused();
+  await me.keys('01100001');
+  await me.keys('');
+  await me.key('Enter');
+  await expect(page.getByText('all rows agree')).toBeVisible();
+  me.done('Two inputs and outputs named, table filled, circuit drawn', 20);
+
+  const more = new Counted(page, new SheetHand(page));
+  await planned(page).focus();
+  await more.key('F2');
+  await expect(names(page)).toBeFocused();
+  await more.keys('A,B,D=S,C,E');
+  await more.key('Enter');
+  await expect(planned(page)).toBeFocused();
+  await more.key('ArrowRight');
+  await more.key('ArrowRight');
+  await more.keys('00010111');
+  await more.keys('');
+  await more.key('Enter');
+  await expect(page.getByText('all rows agree')).toBeVisible();
+  // What was filled in holds for both values of the new input.
+  await expect(page.locator('#plan-2-0')).toHaveAccessibleName('S: 1 the circuit does 1');
+  await expect(page.locator('#plan-3-0')).toHaveAccessibleName('S: 1 the circuit does 1');
+  await expect(page.locator('#plan-7-2')).toHaveAccessibleName('E: 1 the circuit does 1');
+  more.done('A third input and output added, filled, drawn anew', 15);
+
+  // A fourth input, its new half left open.
+  await planned(page).focus();
+  await page.keyboard.press('F2');
+  await expect(names(page)).toBeFocused();
+  await page.keyboard.type('A,B,D,G=S,C,E');
+  await page.getByLabel('leave open where G is 1').check();
+  await page.getByRole('button', { name: 'Change' }).click();
+  await expect(page.locator('#plan-4-0')).toHaveAccessibleName('S: 1');
+  await expect(page.locator('#plan-5-0')).toHaveAccessibleName('S: open');
+});
+
+test('a table of eight rows is pasted, and its NAND circuit tried in all rows', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const me = new Counted(page, await emptySheet(page));
+  const rows = ['North', 'Turn', 'South', 'Platform'].join('\t');
+  const text = [
+    rows,
+    ...[0, 0, 0, 1, 1, 1, 0, 1].map((y, r) => [r >> 2, (r >> 1) & 1, r & 1, y].join('\t')),
+  ].join('\n');
+  await page.evaluate((t) => navigator.clipboard.writeText(t), text);
+  await me.click(page.getByRole('button', { name: 'Fill in a table' }));
+  await expect(names(page)).toBeFocused();
+  await me.keys('');
+  await me.key('Control+v');
+  await expect(planned(page)).toBeVisible();
+  await me.click(page.getByLabel('Form of the circuit'));
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Form of the circuit').focus();
+  await me.key('n');
+  await expect(page.getByLabel('Form of the circuit')).toHaveValue('nand');
+  await me.click(page.getByRole('button', { name: 'Draw it' }));
+  await expect(page.getByText('all rows agree')).toBeVisible();
+  await me.click(page.getByRole('button', { name: 'Try all' }));
+  await expect(page.getByText('8 of 8 tried')).toBeVisible();
+  me.waited(8 * 0.7);
+  const kinds = (await new SheetHand(page).parts()).filter((p) => !/switch|lamp/.test(p));
+  expect(kinds.every((p) => p.startsWith('NAND'))).toBe(true);
+  me.done('A table pasted, its NAND circuit tried in all rows', 25);
+});
+
+test('a drawn circuit gets its table and its formula onto the sheet', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  const me = new Counted(page, hand);
+  await me.line('truth');
+  await me.line('formula');
+  await expect
+    .poll(async () => (await hand.parts()).join('\n'))
+    .toContain('formulas on the sheet: Drive = Key Bars Clear\nWarn = Key not Bars'.replace('\n', ' '));
+  me.done('Table and formula of a drawn circuit onto the sheet', 10);
+});
+
+test('a term that is pointed at lights its rows and its loop; a cell of the map is a moment', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Queue selector' }).click();
+  await new SheetHand(page).ready();
+  await face(page, 'Formula');
+  await face(page, 'Map');
+  const formula = page.getByRole('region', { name: 'Formula' });
+  await expect(formula.getByText('none is smaller')).toBeVisible();
+  await page.getByLabel('Notation').selectOption('prime');
+  await expect(formula).toContainText("Platform = North Turn' + Turn South");
+  await page.getByLabel('Form', { exact: true }).selectOption('nand');
+  await page.getByLabel('Notation').selectOption('words');
+  await expect(formula).toContainText('not (not (North and not (Turn and Turn)) and not (Turn and South))');
+  const map = page.getByRole('region', { name: 'Map' });
+  await map.getByRole('gridcell', { name: 'row 5: 1' }).click();
+  await expect(page.getByRole('grid', { name: 'Truth table' }).locator('[data-row="5"]')).toHaveAttribute(
+    'data-live',
+    'true',
+  );
+  await expect(map.getByText('changes between rows')).toContainText('when Turn changes between rows 5 and 7');
+});
+
+test('groups drawn by hand are judged', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Queue selector' }).click();
+  await new SheetHand(page).ready();
+  await face(page, 'Map');
+  const map = page.getByRole('region', { name: 'Map' });
+  await map.getByLabel('Loops').selectOption('own');
+  const cell = (row: number) => map.getByRole('gridcell', { name: `row ${row}:` });
+  await cell(3).click();
+  await cell(2).click();
+  await map.getByRole('button', { name: 'Loop these 2 cells' }).click();
+  await expect(map.getByRole('alert')).toHaveText('There is a 0 in it, in row 2.');
+  await cell(2).click();
+  await map.getByRole('button', { name: 'Loop this cell' }).click();
+  await map.getByRole('button', { name: 'Check' }).click();
+  await expect(map.getByText('It can be larger: 2 cells.')).toBeVisible();
+  await expect(map.getByRole('status')).toHaveText('Not in any group yet: rows 4, 5, 7.');
+  await map.getByRole('button', { name: 'Begin anew' }).click();
+  for (const pair of [
+    [4, 5],
+    [3, 7],
+  ]) {
+    for (const row of pair) await cell(row).click();
+    await map.getByRole('button', { name: 'Loop these 2 cells' }).click();
+  }
+  await map.getByRole('button', { name: 'Check' }).click();
+  await expect(map.getByRole('status')).toContainText('Right: every 1 is in a group');
+});
+
+test('a prediction is compared with what was tried, and leads to the row that differs', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Fill in' }).click();
+  await expect(names(page)).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(planned(page)).toBeFocused();
+  await page.getByRole('button', { name: 'Predict' }).click();
+  await planned(page).focus();
+  await page.keyboard.type('00000011');
+  await expect(page.locator('#plan-6-0')).toHaveAccessibleName('Drive: 1');
+  await page.getByRole('button', { name: 'Try all' }).click();
+  await expect(page.getByRole('button', { name: '1 row differs' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: '1 row differs' }).click();
+  await expect(planned(page).locator('[data-row="6"]')).toHaveAttribute('data-live', 'true');
+  // A column by a formula, with what is wrong said at its place.
+  await page.getByRole('button', { name: 'Fill Drive by a formula' }).click();
+  await page.keyboard.type('Key (Bars');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'never closed' })).toBeVisible();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('Key Bars Clear');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /differ/ })).toHaveCount(0);
+  // Bad names are answered, and nothing is lost.
+  await page.getByRole('button', { name: 'Names' }).click();
+  for (const [line, said] of [
+    ['Key, Key = Drive', 'The name Key stands twice.'],
+    ['Key, , Bars = Drive', 'Between two commas the name of an input is missing.'],
+    [
+      `${Array.from({ length: 27 }, (_, i) => `N${i}`).join()}=Y`,
+      'A table that is filled in has at most 16 inputs.',
+    ],
+  ]) {
+    await names(page).fill(line!);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert').filter({ hasText: said! })).toBeVisible();
+  }
+  await page.keyboard.press('Escape');
+  await expect(page.locator('#plan-6-0')).toHaveAccessibleName('Drive: 0 the circuit does 0');
+});
+
+test('two sheets are compared: the same is proved, a difference is shown on the sheet', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'Y = A xor B');
+  await hand.type(4, 4, 'sheet Other');
+  await hand.type(4, 4, "Y = A'B + AB'");
+  const compare = async () => {
+    await page
+      .getByRole('navigation', { name: 'Sheets' })
+      .getByRole('button', { name: /^Other/ })
+      .click();
+    await page.getByRole('menuitem', { name: 'Compare with another sheet' }).click();
+    await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  };
+  await compare();
+  await expect(page.getByText('Proved by all rows.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await hand.ready();
+  await hand.type(4, 4, "Y = A'B + AB' + AB");
+  await compare();
+  await expect(page.getByText('in this row:')).toBeVisible();
+  await page.getByRole('button', { name: 'Show it on Other' }).click();
+  await expect(page.getByRole('grid', { name: 'Truth table' }).locator('[data-row="3"]')).toHaveAttribute(
+    'data-live',
+    'true',
+  );
+});
+
+test('a map is filled like the table, and the way to the smallest sum is shown law by law', async ({
+  page,
+}) => {
+  await emptySheet(page);
+  await page.getByRole('button', { name: 'Fill in a table' }).click();
+  await expect(names(page)).toBeFocused();
+  await page.keyboard.type('A,B=Y');
+  await page.keyboard.press('Enter');
+  await expect(planned(page)).toBeFocused();
+  await face(page, 'Map');
+  await face(page, 'Formula');
+  const map = page.getByRole('region', { name: 'Map' });
+  await map.getByRole('gridcell', { name: 'row 1:' }).focus();
+  await page.keyboard.press('1');
+  // Over the edge, as neighbours are on a map.
+  await page.keyboard.press('ArrowRight');
+  await expect(map.getByRole('gridcell', { name: 'row 0:' })).toBeFocused();
+  await page.keyboard.press('0');
+  for (const row of [2, 3]) {
+    await map.getByRole('gridcell', { name: `row ${row}:` }).focus();
+    await page.keyboard.press('1');
+  }
+  await expect(page.locator('#plan-3-0')).toHaveAccessibleName('Y: 1');
+  const formula = page.getByRole('region', { name: 'Formula' });
+  await page.getByLabel('Notation').selectOption('prime');
+  await expect(formula).toContainText('Y = A + B');
+  await formula.getByRole('button', { name: 'Why?' }).click();
+  await expect(formula).toContainText('From the minterms');
+  await expect(formula.getByText("A B + A B' = A").first()).toBeVisible();
+  await page.getByLabel('Notation').selectOption('python');
+  await formula.getByRole('button', { name: 'Copy' }).click();
+  await expect(page.getByText('The formulas are on the clipboard.')).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(
+    'def Y(A, B):\n    return A or B',
+  );
+});
+
+test('a counter has a state table, and formulas of its next state', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Organ drum' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Truth table' }).click();
+  const grid = page.getByRole('grid', { name: 'State table' });
+  await expect(grid.getByRole('columnheader')).toHaveText([
+    /Q0/,
+    /Q1/,
+    /Q2/,
+    'Forward',
+    /Q0\+/,
+    /Q1\+/,
+    /Q2\+/,
+    'Stop[2]',
+    'Stop[1]',
+    'Stop[0]',
+  ]);
+  await expect(grid.locator('[data-row="0"]')).toHaveAttribute('data-live', 'true');
+  await grid.locator('[data-row="1"]').click();
+  await expect(grid.locator('[data-row="1"]')).toHaveAttribute('data-live', 'true');
+  // Forwards: from 0 the next state is 1.
+  await page.getByRole('button', { name: 'On half a period' }).click();
+  await expect(grid.locator('[data-row="9"]')).toHaveAttribute('data-live', 'true');
+  await face(page, 'Formula');
+  await page.getByLabel('Notation').selectOption('sign');
+  await expect(page.getByRole('region', { name: 'Formula' })).toContainText('+ = ¬Q_0');
+});

@@ -1,0 +1,86 @@
+/*
+ * What a lesson file holds: every file, link and stored lesson passes this.
+ */
+
+import { RADICES } from '../values/radix';
+import { type Infer, list, text, title, whole, z } from '../values/schema';
+import { Exercise } from './exercise';
+import { LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
+import { Plan } from './plan';
+
+const Id = z
+  .string()
+  .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'an id is letters, digits, - and _, at most 64'));
+const Coordinate = whole(-100_000, 100_000);
+const GridPoint = z.object({ x: Coordinate, y: Coordinate });
+
+/** A part's parameters as the file holds them; what each kind allows stands in the parts catalogue. */
+const Params = z.record(
+  z.string().check(z.regex(/^[a-z][A-Za-z]{0,30}$/)),
+  z.union([text(20_000), z.number(), z.boolean(), list(z.int(), 4096)]),
+);
+
+/** Anything that is placed on a sheet. */
+const PartFile = z.object({
+  id: Id,
+  kind: Id,
+  at: GridPoint,
+  turn: z._default(z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]), 0),
+  label: z._default(text(60), ''),
+  /** Whether it is mirrored left to right, before it is turned. */
+  mirrored: z.optional(z.boolean()),
+  /** How its symbol is drawn where that is not as the lesson's settings say. */
+  symbols: z.optional(z.enum(SYMBOLS)),
+  /** Place among the sheet's inputs or outputs, for parts that are one; ties are broken by id. */
+  rank: z._default(whole(0, 1_000_000), 0),
+  params: z._default(Params, {}),
+});
+
+/** Where a wire ends: at a part's port, or at a point of another wire. */
+const EndFile = z.union([
+  z.strictObject({ part: Id, port: title(40) }),
+  z.strictObject({ wire: Id, at: GridPoint }),
+]);
+
+/** A wire joins two ends; `course` are the corners that it takes from the first to the second. */
+const WireFile = z.object({
+  id: Id,
+  from: EndFile,
+  to: EndFile,
+  course: z._default(list(GridPoint, 200), []),
+  /** Whether the course was drawn by hand, and so is kept as far as possible when an end moves. */
+  drawn: z.optional(z.boolean()),
+  colour: z.optional(z.enum(WIRE_COLOURS)),
+});
+
+export const SheetFile = z.object({
+  id: Id,
+  name: title(60),
+  parts: list(PartFile, 50_000),
+  wires: list(WireFile, 100_000),
+  /** The table that was filled in for it. */
+  plan: z.optional(Plan),
+});
+
+const Settings = z.object({
+  symbols: z._default(z.enum(SYMBOLS), 'distinctive'),
+  /** What storage parts hold when time begins. */
+  powerUp: z._default(z.enum(['0', '1', 'X']), '0'),
+  /** How wires that cross and are not joined are told from those that are. */
+  crossings: z._default(z.enum(['plain', 'gap', 'bridge']), 'plain'),
+  /** How the value of a bus is written along its wires. */
+  buses: z._default(z.enum(RADICES), 'hexadecimal'),
+});
+
+export const LessonFile = z.object({
+  format: z.literal('manege-lesson'),
+  version: z.literal(LESSON_VERSION),
+  id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
+  title: title(120),
+  settings: z._default(Settings, USUAL_SETTINGS),
+  sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
+  /** The exercise that this lesson answers, in a student's hands. */
+  exercise: z._default(z.nullable(Exercise), null),
+});
+
+export type LessonFile = Infer<typeof LessonFile>;

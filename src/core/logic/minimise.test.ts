@@ -1,0 +1,165 @@
+import fc from 'fast-check';
+import { cover } from './covering';
+import { type Cube, covers, EITHER, isInside, literals, OFF, ON, type Wish } from './cube';
+import { heuristic, minimise } from './minimise';
+import { primes } from './primes';
+
+const wish = (most: number, least = 1): fc.Arbitrary<Wish> =>
+  fc
+    .integer({ min: least, max: most })
+    .chain((inputs) =>
+      fc
+        .array(fc.constantFrom(OFF, OFF, ON, ON, EITHER), { minLength: 2 ** inputs, maxLength: 2 ** inputs })
+        .map((rows) => ({ inputs, rows: Uint8Array.from(rows) })),
+    );
+
+const of = (inputs: number, text: string): Wish => ({
+  inputs,
+  rows: Uint8Array.from([...text].map((c) => (c === 'x' ? EITHER : Number(c)))),
+});
+
+/** Whether a sum of products is the function. */
+function is(cubes: readonly Cube[], { rows }: Wish): boolean {
+  return rows.every((value, row) => value === EITHER || (value === ON) === cubes.some((c) => covers(c, row)));
+}
+
+/** The least number of cubes that cover, tried out: every choice of one fewer, of two fewer and so on. */
+function fewest(all: readonly Cube[], { rows }: Wish): number {
+  const on = [...rows.keys()].filter((row) => rows[row] === ON);
+  const reach = (row: number, left: number, chosen: Cube[]): boolean => {
+    const open = on.find((r) => r >= row && !chosen.some((c) => covers(c, r)));
+    if (open === undefined) return true;
+    if (left === 0) return false;
+    return all.some((c) => covers(c, open) && reach(open, left - 1, [...chosen, c]));
+  };
+  for (let size = 0; ; size++) if (reach(0, size, [])) return size;
+}
+
+test('the prime implicants of a textbook function, and the two of them that are essential', () => {
+  // Rows 4, 8, 10, 11, 12, 15 are 1, rows 9 and 14 are free.
+  const f = of(4, '00001000' + '1x111' + '0x1');
+  expect(primes(f).map((c) => [c.care, c.ones])).toEqual(
+    expect.arrayContaining([
+      [0b0111, 0b0100],
+      [0b1001, 0b1000],
+      [0b1100, 0b1000],
+      [0b1010, 0b1010],
+    ]),
+  );
+  expect(primes(f)).toHaveLength(4);
+  const { cubes, exact, fewestLiterals } = minimise(f);
+  expect([cubes.length, exact, fewestLiterals]).toEqual([3, true, true]);
+});
+
+test('a product is prime exactly where it is nowhere 0 and loses that with any of its literals', () => {
+  fc.assert(
+    fc.property(wish(4), (f) => {
+      const all = 2 ** f.inputs;
+      const fits = (c: Cube) => f.rows.every((v, row) => v !== OFF || !covers(c, row));
+      const useful = (c: Cube) => f.rows.some((v, row) => v === ON && covers(c, row));
+      const expected: Cube[] = [];
+      for (let care = 0; care < all; care++)
+        for (let ones = 0; ones < all; ones++) {
+          if (ones & ~care) continue;
+          const c = { care, ones };
+          let grows = false;
+          for (let bit = 1; bit < all; bit *= 2)
+            if (care & bit && fits({ care: care & ~bit, ones: ones & ~bit })) grows = true;
+          if (fits(c) && useful(c) && !grows) expected.push(c);
+        }
+      const key = (c: Cube) => `${c.care} ${c.ones}`;
+      expect(primes(f).map(key).sort()).toEqual(expected.map(key).sort());
+    }),
+  );
+});
+
+test('the smallest sum is the function, of prime implicants, and none is smaller', () => {
+  fc.assert(
+    fc.property(wish(4), (f) => {
+      const { cubes, exact } = minimise(f);
+      const all = primes(f);
+      expect(exact).toBe(true);
+      expect(is(cubes, f)).toBe(true);
+      expect(cubes).toHaveLength(fewest(all, f));
+      for (const c of cubes)
+        if (c.care) expect(all.some((p) => p.care === c.care && p.ones === c.ones)).toBe(true);
+    }),
+    { numRuns: 400 },
+  );
+});
+
+test('of the smallest sums it is one with the fewest literals', () => {
+  fc.assert(
+    fc.property(wish(3), (f) => {
+      const { cubes, fewestLiterals } = minimise(f);
+      const size = (list: readonly Cube[]) => list.reduce((sum, c) => sum + literals(c), 0);
+      expect(fewestLiterals).toBe(true);
+      const all = primes(f);
+      // All choices of as many primes.
+      const choices = (left: number, from: number): Cube[][] =>
+        left === 0
+          ? [[]]
+          : all.flatMap((c, i) => (i < from ? [] : choices(left - 1, i + 1).map((rest) => [c, ...rest])));
+      for (const choice of choices(cubes.length, 0))
+        if (is(choice, f)) expect(size(cubes)).toBeLessThanOrEqual(size(choice));
+    }),
+  );
+});
+
+test('larger functions stay what they are; no two rows of an independent set share a prime', () => {
+  fc.assert(
+    fc.property(wish(8, 5), (f) => {
+      const { cubes, exact } = minimise(f);
+      expect(is(cubes, f)).toBe(true);
+      expect(exact).toBe(true);
+      // Rows of which no prime covers two each need a product of their own.
+      const all = primes(f);
+      const apart: Cube[][] = [];
+      for (const [row, value] of f.rows.entries()) {
+        const mine = all.filter((c) => covers(c, row));
+        if (value === ON && !apart.some((other) => other.some((c) => mine.includes(c)))) apart.push(mine);
+      }
+      expect(cubes.length).toBeGreaterThanOrEqual(apart.length);
+      const guessed = heuristic(f);
+      expect(is(guessed, f)).toBe(true);
+      expect(guessed.length).toBeGreaterThanOrEqual(cubes.length);
+      for (const [i, c] of guessed.entries())
+        expect(guessed.some((other, k) => k !== i && isInside(c, other))).toBe(false);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('beyond ten inputs the sum is the function and is not said to be the smallest', () => {
+  const rows = Uint8Array.from({ length: 2 ** 12 }, (_, row) => ((row * 2654435761) >>> 13) & 1);
+  const { cubes, exact } = minimise({ inputs: 12, rows });
+  expect(exact).toBe(false);
+  expect(is(cubes, { inputs: 12, rows })).toBe(true);
+  expect(() => minimise({ inputs: 17, rows })).toThrow(/17 inputs/);
+});
+
+test('a cover costs no more than any other that is tried out', () => {
+  const problem = fc.record({
+    rows: fc.array(fc.uniqueArray(fc.nat(8), { minLength: 1, maxLength: 4 }), {
+      minLength: 1,
+      maxLength: 12,
+    }),
+    cost: fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 9, maxLength: 9 }),
+  });
+  fc.assert(
+    fc.property(problem, ({ rows, cost }) => {
+      let least = Number.POSITIVE_INFINITY;
+      for (let set = 0; set < 512; set++)
+        if (rows.every((row) => row.some((c) => set & (1 << c))))
+          least = Math.min(
+            least,
+            cost.reduce((sum, c, i) => sum + (set & (1 << i) ? c : 0), 0),
+          );
+      const found = cover({ rows, cost });
+      expect([found.cost, found.exact]).toEqual([least, true]);
+      expect(rows.every((row) => row.some((c) => found.columns.includes(c)))).toBe(true);
+    }),
+    { numRuns: 500 },
+  );
+  expect(() => cover({ rows: [[]], cost: [] })).toThrow('a row has no column');
+});

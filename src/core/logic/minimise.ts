@@ -1,0 +1,174 @@
+import { cover } from './covering';
+import { ANYTHING, type Cube, covers, literals, OFF, ON, rowsOf, type Wish } from './cube';
+import { MOST_FOR_PRIMES, onRows, primes } from './primes';
+
+/** Most inputs of a function that is minimised at all. */
+export const MOST_TO_MINIMISE = 16;
+/** More inputs than this are minimised by the heuristic. */
+export const MOST_EXACT = 10;
+
+export interface Minimised {
+  /** Products whose sum the function is, in the order of a dictionary; none for 0. */
+  readonly cubes: readonly Cube[];
+  /** Whether it is proved that no sum of fewer products is the function. */
+  readonly exact: boolean;
+  /** Whether it is proved as well that none of as many products has fewer literals. */
+  readonly fewestLiterals: boolean;
+}
+
+/** One product more costs more than all literals together. */
+const TERM = 10_000;
+/** Work of the covering solver after which a proof is given up: of the number of products, and of that of literals. */
+const STEPS = 16_000_000;
+const STEPS_FOR_LITERALS = 3_000_000;
+
+/**
+ * The smallest sum of products: fewest products, and of those the fewest literals. Exact by all prime implicants and
+ * a covering solver up to 10 inputs; beyond, or where the proof takes too long, by a heuristic, which is said.
+ * @throws RangeError over `MOST_TO_MINIMISE` inputs.
+ */
+export function minimise(wish: Wish): Minimised {
+  if (wish.inputs > MOST_TO_MINIMISE) throw new RangeError(`${wish.inputs} inputs are too many to minimise`);
+  const on = onRows(wish);
+  if (on.length === 0) return { cubes: [], exact: true, fewestLiterals: true };
+  if (wish.rows.every((v) => v !== OFF)) return { cubes: [ANYTHING], exact: true, fewestLiterals: true };
+  if (wish.inputs > Math.min(MOST_EXACT, MOST_FOR_PRIMES))
+    return { cubes: sorted(heuristic(wish)), exact: false, fewestLiterals: false };
+  const all = primes(wish);
+  const rows = covering(all, on);
+  const cost = all.map((cube) => TERM + literals(cube));
+  const few = cover({ rows, cost: all.map(() => 1) }, STEPS);
+  // Of the covers with so few products one with the fewest literals.
+  const both = cover({ rows, cost }, STEPS_FOR_LITERALS);
+  const better = both.columns.length > few.columns.length ? few : both;
+  return {
+    cubes: sorted(better.columns.map((c) => all[c]!)),
+    exact: few.exact || both.exact,
+    fewestLiterals: both.exact,
+  };
+}
+
+/** For each row the cubes that cover it. */
+function covering(cubes: readonly Cube[], rows: readonly number[]): number[][] {
+  return rows.map((row) => {
+    const found: number[] = [];
+    for (const [c, cube] of cubes.entries()) if (covers(cube, row)) found.push(c);
+    return found;
+  });
+}
+
+/** In the order of a dictionary: by the first input that stands in one of them, plain before inverted. */
+function sorted(cubes: readonly Cube[]): Cube[] {
+  const before = (a: Cube, b: Cube) => {
+    // The highest bit in which they differ in any way decides.
+    const bit = 31 - Math.clz32((a.care ^ b.care) | (a.ones ^ b.ones));
+    const place = ({ care, ones }: Cube) => ((ones >> bit) & 1 ? 0 : (care >> bit) & 1 ? 1 : 2);
+    return place(a) - place(b);
+  };
+  return [...cubes].sort(before);
+}
+
+/**
+ * Expand, irredundant, reduce (Brayton and others, 1984), over until nothing gets better: each cube is made as large
+ * as it can be, what the others cover is left out, and each is made as small as it may be, so that the next expansion
+ * can go another way.
+ */
+export function heuristic(wish: Wish): Cube[] {
+  const field = new Field(wish);
+  let cubes = field.irredundant(field.expanded(field.minterms(), 0));
+  for (let turn = 1; turn <= MOST_TURNS; turn++) {
+    const next = field.irredundant(field.expanded(field.reduced(cubes), turn));
+    if (size(next) >= size(cubes)) break;
+    cubes = next;
+  }
+  return cubes;
+}
+
+const MOST_TURNS = 6;
+const size = (cubes: readonly Cube[]) => cubes.reduce((sum, c) => sum + TERM + literals(c), 0);
+
+/** The rows of a function, with how many cubes of a sum cover each. */
+class Field {
+  private readonly all: number;
+
+  constructor(private readonly wish: Wish) {
+    this.all = 2 ** wish.inputs - 1;
+  }
+
+  minterms(): Cube[] {
+    return onRows(this.wish).map((row) => ({ care: this.all, ones: row }));
+  }
+
+  private rows(cube: Cube): Iterable<number> {
+    return rowsOf(cube, this.wish.inputs);
+  }
+
+  private isClear(cube: Cube): boolean {
+    for (const row of this.rows(cube)) if (this.wish.rows[row] === OFF) return false;
+    return true;
+  }
+
+  private onOf(cube: Cube): number[] {
+    const found: number[] = [];
+    for (const row of this.rows(cube)) if (this.wish.rows[row] === ON) found.push(row);
+    return found;
+  }
+
+  private counts(cubes: readonly Cube[]): Uint16Array {
+    const counts = new Uint16Array(this.all + 1);
+    for (const cube of cubes) for (const row of this.rows(cube)) counts[row]!++;
+    return counts;
+  }
+
+  /** Each cube with as many literals left out as possible; cubes that have come to lie inside are passed over. */
+  expanded(cubes: readonly Cube[], turn: number): Cube[] {
+    const { inputs } = this.wish;
+    const covered = new Uint8Array(this.all + 1);
+    const found: Cube[] = [];
+    for (const cube of cubes) {
+      if (this.onOf(cube).every((row) => covered[row])) continue;
+      let grown = cube;
+      for (let k = 0; k < inputs; k++) {
+        const bit = 1 << ((k + turn) % inputs);
+        if (!(grown.care & bit)) continue;
+        // Only the half that is new has to be looked at.
+        if (this.isClear({ care: grown.care, ones: grown.ones ^ bit }))
+          grown = { care: grown.care & ~bit, ones: grown.ones & ~bit };
+      }
+      for (const row of this.rows(grown)) covered[row] = 1;
+      found.push(grown);
+    }
+    return found;
+  }
+
+  /** Leaves out, the smallest first, each cube whose rows others cover. */
+  irredundant(cubes: readonly Cube[]): Cube[] {
+    const counts = this.counts(cubes);
+    const out = new Set<Cube>();
+    for (const cube of [...cubes].sort((a, b) => literals(b) - literals(a))) {
+      if (!this.onOf(cube).every((row) => counts[row]! > 1)) continue;
+      out.add(cube);
+      for (const row of this.rows(cube)) counts[row]!--;
+    }
+    return cubes.filter((cube) => !out.has(cube));
+  }
+
+  /** Each cube made as small as it may be: around the rows that only it covers. */
+  reduced(cubes: readonly Cube[]): Cube[] {
+    const counts = this.counts(cubes);
+    return cubes.flatMap((cube) => {
+      let [both, either] = [this.all, 0];
+      const own = this.onOf(cube).filter((row) => counts[row] === 1);
+      for (const row of own) {
+        both &= row;
+        either |= row;
+      }
+      for (const row of this.rows(cube)) counts[row]!--;
+      if (own.length === 0) return [];
+      const care = this.all & ~(both ^ either);
+      const small = { care, ones: both & care };
+      for (const row of this.rows(small)) counts[row]!++;
+      return [small];
+    });
+  }
+}

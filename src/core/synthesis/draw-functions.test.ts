@@ -1,0 +1,123 @@
+import fc from 'fast-check';
+import { apply } from '../circuit/edit';
+import { courseOf } from '../drawing/placement';
+import { EITHER, OFF, ON, type Wish } from '../logic/cube';
+import { readExpression } from '../logic/expression';
+import { FORMS, Formula } from '../logic/forms';
+import { cell, truthTable } from '../logic/truth-table';
+import { compile } from '../netlist/compile';
+import { interlock } from '../testing/sketch';
+import { expectTidy } from '../testing/tidy-sheet';
+import { ONE } from '../values/logic';
+import { drawFunctions, narrowed, replaceCircuit } from './draw-functions';
+
+const NAMES = ['Key', 'Bars', 'Clear', 'Turn'];
+const DERIVED = FORMS.filter((f) => f !== 'drawn');
+const wishes = fc.integer({ min: 2, max: 4 }).chain((inputs) =>
+  fc.array(
+    fc
+      .array(fc.constantFrom(OFF, ON, ON, OFF, EITHER), { minLength: 2 ** inputs, maxLength: 2 ** inputs })
+      .map((rows): Wish => ({ inputs, rows: Uint8Array.from(rows) })),
+    { minLength: 1, maxLength: 3 },
+  ),
+);
+
+test('what is drawn in any form does what was asked, with no gate too wide and nothing loose', () => {
+  fc.assert(
+    fc.property(
+      wishes,
+      fc.constantFrom(...DERIVED),
+      fc.constantFrom(2, 3, 8),
+      fc.boolean(),
+      (all, form, mostInputs, isShared) => {
+        const names = NAMES.slice(0, all[0]!.inputs);
+        const functions = all.map((wish, i) => ({
+          name: `Y${i}`,
+          expression: new Formula(`Y${i}`, names, wish).in(form),
+        }));
+        const sheet = drawFunctions('s', 'Drawn', names, functions, { mostInputs, isShared });
+        const netlist = compile(sheet);
+        const table = truthTable(netlist);
+        expect(table.inputs).toEqual(names);
+        for (const [o, wish] of all.entries())
+          for (const [row, value] of wish.rows.entries())
+            if (value !== EITHER) expect(cell(table, o, row) === ONE).toBe(value === ON);
+        for (const { kind, params } of sheet.parts.values()) {
+          if (typeof params.inputs === 'number') expect(params.inputs).toBeLessThanOrEqual(mostInputs);
+          if (form === 'nand' || form === 'nor') expect([form, 'switch', 'lamp', 'constant']).toContain(kind);
+        }
+        expect(netlist.diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('a drawn circuit is tidy', () => {
+  const wish: Wish = { inputs: 3, rows: Uint8Array.from([0, 0, 0, 1, 1, 1, 0, 1]) };
+  for (const form of DERIVED) {
+    const expression = new Formula('Y', NAMES.slice(0, 3), wish).in(form);
+    expectTidy(drawFunctions('s', 'Drawn', NAMES.slice(0, 3), [{ name: 'Y', expression }]));
+  }
+});
+
+test('what two outputs have in common is built once, or for each on its own', () => {
+  const and = {
+    op: 'and' as const,
+    of: ['Key', 'Bars'].map((name) => ({ op: 'name' as const, name, at: 0 })),
+  };
+  const functions = ['Drive', 'Warn'].map((name) => ({ name, expression: and }));
+  const gates = (isShared: boolean) =>
+    [...drawFunctions('s', 'S', ['Key', 'Bars'], functions, { isShared }).parts.values()].filter(
+      (p) => p.kind === 'and',
+    ).length;
+  expect([gates(true), gates(false)]).toEqual([1, 2]);
+});
+
+test('a wide gate becomes a tree of gates of its own kind', () => {
+  const name = (n: string) => ({ op: 'name' as const, name: n, at: 0 });
+  const wide = { op: 'nand' as const, of: ['A', 'B', 'C'].map(name) };
+  expect(narrowed(wide, 2)).toEqual({
+    op: 'nand',
+    of: [
+      {
+        op: 'nand',
+        of: [
+          { op: 'nand', of: [name('A'), name('B')] },
+          { op: 'nand', of: [name('A'), name('B')] },
+        ],
+      },
+      name('C'),
+    ],
+  });
+});
+
+test('a circuit in the place of another keeps its switches and lamps and the notes, in one edit', () => {
+  const s = interlock();
+  const before = [...s.sheet.parts.values()].filter((p) => p.kind === 'switch').map((p) => p.id);
+  const key = { op: 'name' as const, name: 'Key', at: 0 };
+  const circuit = drawFunctions('x', 'X', ['Key', 'Bars', 'Clear'], [{ name: 'Drive', expression: key }]);
+  const applied = apply(s.lesson, replaceCircuit(s.sheet, circuit));
+  if (!applied.ok) throw new Error(applied.reason);
+  const after = applied.lesson.sheets[0]!;
+  expect([...after.parts.values()].filter((p) => p.kind === 'switch').map((p) => p.id)).toEqual(before);
+  const table = truthTable(compile(after));
+  expect([table.outputs, table.rows]).toEqual([['Drive'], 8]);
+});
+
+test('no wire leads round behind the switches, however many there are', () => {
+  const names = [...'ABCDEFGHIJ'];
+  const functions = [
+    ['Y', "ABCD' + AH' + AI' + AJ' + A'HIJ + EFG'"],
+    ['Z', "ABCD' + J"],
+  ].map(([name, text]) => {
+    const read = readExpression(text!, names);
+    if (!read.ok) throw new Error(read.problem);
+    return { name: name!, expression: read.value };
+  });
+  const sheet = drawFunctions('s', 'Drawn', names, functions);
+  const switches = [...sheet.parts.values()].filter((p) => p.kind === 'switch');
+  const left = Math.min(...switches.map((p) => p.at.x));
+  for (const wire of sheet.wires.values())
+    for (const { x } of courseOf(sheet, wire)) expect(x).toBeGreaterThanOrEqual(left);
+});

@@ -1,0 +1,213 @@
+import type { Edit } from '../circuit/edit';
+import { around } from '../circuit/geometry';
+import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
+import { layOut } from '../drawing/lay-out';
+import { footprintOf } from '../drawing/placement';
+import { group } from '../drawing/relay';
+import type { Expression, Operator } from '../logic/expression';
+import { written } from '../logic/notation';
+import { defaultParams, findKind, kindOf, roleOf } from '../parts/catalogue';
+
+/** A function to be drawn: its name, and the gates as they are written. */
+export interface Drawn {
+  readonly name: string;
+  readonly expression: Expression;
+}
+
+export interface DrawOptions {
+  /** Most inputs of one gate; gates with more become trees. */
+  readonly mostInputs?: number;
+  /** Whether what two outputs have in common is built once. */
+  readonly isShared?: boolean;
+}
+
+/** The operator by which a part of a wide gate's inputs is taken together. */
+const INNER = { and: 'and', nand: 'and', or: 'or', nor: 'or', xor: 'xor', xnor: 'xor' } as const;
+
+/**
+ * An expression of which no gate has more than so many inputs. Where it consists of one kind of gate only, it still
+ * does: an AND within NANDs is a NAND and its inverter, and so on.
+ */
+export function narrowed(expression: Expression, most: number): Expression {
+  const kinds = new Set(operatorsIn(expression));
+  const only = kinds.size === 1 ? [...kinds][0]! : null;
+  const alone = only === 'nand' || only === 'nor' ? only : null;
+  const narrow = (e: Expression): Expression => {
+    if (e.op === 'name' || e.op === 'constant') return e;
+    if (e.op === 'not') return { op: 'not', of: narrow(e.of) };
+    let of = e.of.map(narrow);
+    const inner = INNER[e.op];
+    while (of.length > most) {
+      // Neighbours are taken together, so that the tree is as flat as it can be.
+      const groups: Expression[] = [];
+      for (let i = 0; i < of.length; i += most) groups.push(together(of.slice(i, i + most), inner, alone));
+      of = groups;
+    }
+    return { op: e.op, of };
+  };
+  return narrow(expression);
+}
+
+function together(
+  of: readonly Expression[],
+  op: 'and' | 'or' | 'xor',
+  alone: 'nand' | 'nor' | null,
+): Expression {
+  if (of.length === 1) return of[0]!;
+  if (!alone) return { op, of };
+  const inverted: Expression = { op: alone, of };
+  return { op: alone, of: [inverted, inverted] };
+}
+
+function operatorsIn(e: Expression): (Operator | 'not')[] {
+  if (e.op === 'name' || e.op === 'constant') return [];
+  return [e.op, ...(e.op === 'not' ? [e.of] : e.of).flatMap(operatorsIn)];
+}
+
+/**
+ * A sheet with a circuit that does the functions: a switch for each input, the gates as they are written, a lamp for
+ * each output; laid out from left to right.
+ * @param inputs in declared order; those that no function reads are there as well.
+ */
+export function drawFunctions(
+  id: string,
+  name: string,
+  inputs: readonly string[],
+  functions: readonly Drawn[],
+  { mostInputs = 8, isShared = true }: DrawOptions = {},
+): Sheet {
+  const builder = new Builder();
+  for (const [rank, label] of inputs.entries()) builder.input(label, rank);
+  for (const [rank, { name: label, expression }] of functions.entries()) {
+    if (!isShared) builder.forget();
+    const driver = builder.signal(narrowed(expression, Math.max(2, mostInputs)));
+    builder.output(label, driver, rank);
+  }
+  return layOut({ id, name, parts: builder.parts, wires: builder.wires });
+}
+
+class Builder {
+  readonly parts = new Map<string, Part>();
+  readonly wires = new Map<string, Wire>();
+  private readonly counts = new Map<string, number>();
+  /** The part that gives a signal, by how that is written. */
+  private built = new Map<string, string>();
+  private readonly inputs = new Map<string, string>();
+
+  private place(kind: string, params: Params, label: string, rank: number): string {
+    const count = (this.counts.get(kind) ?? 0) + 1;
+    this.counts.set(kind, count);
+    const id = `${kind}${count}`;
+    const own = { ...defaultParams(findKind(kind)!), ...params };
+    this.parts.set(id, { id, kind, at: { x: 0, y: 0 }, turn: 0, label, rank, params: own });
+    return id;
+  }
+
+  private join(from: string, part: string, port: string): void {
+    const id = `w${this.wires.size + 1}`;
+    this.wires.set(id, { id, from: { part: from, port: 'Y' }, to: { part, port }, course: [] });
+  }
+
+  input(label: string, rank: number): void {
+    this.inputs.set(label, this.place('switch', {}, label, rank));
+  }
+
+  output(label: string, driver: string, rank: number): void {
+    this.join(driver, this.place('lamp', {}, label, rank), 'A');
+  }
+
+  /** Builds everything anew from here on. */
+  forget(): void {
+    this.built = new Map();
+  }
+
+  signal(e: Expression): string {
+    if (e.op === 'name') {
+      const input = this.inputs.get(e.name);
+      if (!input) throw new RangeError(`${e.name} is no input`);
+      return input;
+    }
+    const key = written(e, 'words');
+    const known = this.built.get(key);
+    if (known) return known;
+    const made = this.gate(e);
+    this.built.set(key, made);
+    return made;
+  }
+
+  private gate(e: Exclude<Expression, { op: 'name' }>): string {
+    if (e.op === 'constant') return this.place('constant', { value: e.value }, '', 0);
+    const reads = (e.op === 'not' ? [e.of] : e.of).map((of) => this.signal(of));
+    if (reads.length === 1 && e.op !== 'not') return reads[0]!;
+    const id = this.place(e.op, e.op === 'not' ? {} : { inputs: reads.length }, '', 0);
+    const part = this.parts.get(id)!;
+    const ports = kindOf(part)
+      .ports(part.params)
+      .filter((p) => p.direction === 'in');
+    for (const [i, from] of reads.entries()) this.join(from, id, ports[i]!.name);
+    return id;
+  }
+}
+
+/**
+ * The edit that puts a drawn circuit in the place of what is on a sheet. Notes stay; an input or output of one bit
+ * that is called the same stays the part that it is, so that what hangs on it (a key, a tried row) stays as well.
+ */
+export function replaceCircuit(sheet: Sheet, circuit: Sheet): Edit {
+  const silent = (part: Part) => kindOf(part).family === 'Notes';
+  const old = [...sheet.parts.values()].filter((p) => !silent(p));
+  const notes = [...sheet.parts.values()].filter(silent);
+  const taken = new Set(notes.map((p) => p.id));
+  const ids = new Map<string, string>();
+  const keeps = (part: Part): Part | undefined =>
+    old.find(
+      (p) =>
+        p.label === part.label &&
+        roleOf(p)?.role === roleOf(part)?.role &&
+        roleOf(part) !== undefined &&
+        kindOf(p).ports(p.params).length === 1 &&
+        kindOf(p).ports(p.params)[0]!.width === 1 &&
+        kindOf(p).ports(p.params)[0]!.name === kindOf(part).ports(part.params)[0]!.name,
+    );
+  // Where something stood, what is new begins in the same corner; else below the notes.
+  const [before, drawn] = [old, [...circuit.parts.values()]].map((list) => around(list.map(footprintOf)));
+  const above = around(notes.map(footprintOf));
+  const corner = before ?? (above ? { x0: above.x0, y0: above.y1 + 3 } : { x0: 0, y0: 0 });
+  const by = { x: Math.round(corner.x0 - (drawn?.x0 ?? 0)), y: Math.round(corner.y0 - (drawn?.y0 ?? 0)) };
+  const parts = drawn ? [...circuit.parts.values()] : [];
+  const kept = new Map(parts.map((p) => [p.id, keeps(p)]));
+  for (const part of kept.values()) if (part) taken.add(part.id);
+  const fresh = (id: string) => {
+    let made = id;
+    for (let n = 2; taken.has(made); n++) made = `${id}_${n}`;
+    taken.add(made);
+    return made;
+  };
+  for (const part of parts) ids.set(part.id, kept.get(part.id)?.id ?? fresh(part.id));
+  const shift = (p: { x: number; y: number }) => ({ x: p.x + by.x, y: p.y + by.y });
+  const end = (e: Wire['from']): Wire['from'] =>
+    'part' in e ? { ...e, part: ids.get(e.part)! } : { wire: e.wire, at: shift(e.at) };
+  return group([
+    ...[...sheet.wires.keys()].map((id): Edit => ({ type: 'removeWire', sheet: sheet.id, id })),
+    ...old.map((p): Edit => ({ type: 'removePart', sheet: sheet.id, id: p.id })),
+    ...parts.map((p): Edit => {
+      const was = kept.get(p.id);
+      const part: Part = {
+        ...(was ?? p),
+        id: ids.get(p.id)!,
+        at: shift(p.at),
+        turn: 0,
+        rank: p.rank,
+        mirrored: undefined,
+      };
+      return { type: 'addPart', sheet: sheet.id, part };
+    }),
+    ...[...circuit.wires.values()].map(
+      (w): Edit => ({
+        type: 'addWire',
+        sheet: sheet.id,
+        wire: { ...w, from: end(w.from), to: end(w.to), course: w.course.map(shift) },
+      }),
+    ),
+  ]);
+}

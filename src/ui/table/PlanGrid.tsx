@@ -1,0 +1,305 @@
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { OPEN, type Plan } from '@/core/circuit/plan';
+import { columnSaid, filled, namesLine, pasted, plannedFromText, planText } from '@/core/logic/planned';
+import { inputAt } from '@/core/logic/truth-table';
+import { goToWantedRow } from '@/session/face-commands';
+import { rowOfNames } from '@/session/moment';
+import { setPlan } from '@/session/plan-commands';
+import { Marked } from '@/ui/controls/Marked';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { type Beside, differs } from './compared';
+import { rowLook, useRows } from './useRows';
+
+const ROW = 31;
+
+interface At {
+  readonly row: number;
+  readonly output: number;
+}
+
+const NEXT: Readonly<Record<string, string>> = { '0': '1', '1': 'x', x: '0', [OPEN]: '1' };
+
+interface PlanGridProps {
+  readonly plan: Plan;
+  readonly circuit: Beside | null;
+  /** Whether what the circuit does is hidden in rows that were not tried. */
+  readonly isHidden: boolean;
+  readonly onDraw: () => void;
+  readonly onNames: () => void;
+}
+
+/** The rows: inputs, then for each output what is filled in, and beside it what the circuit does. */
+export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridProps) {
+  const session = useSession();
+  const rowsOfAll = 2 ** plan.inputs.length;
+  const live = useSessionState((s) =>
+    circuit ? rowOfNames(plan.inputs, s.netlist.inputColumns, s.values) : -1,
+  );
+  const tried = useSessionState((s) => s.tried);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useRows(scroller, rowsOfAll, ROW);
+  const [at, setAt] = useState<At>({ row: 0, output: 0 });
+  const [said, setSaid] = useState<number | null>(null);
+  const painting = useRef<{ letter: string; output: number } | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another place asks for scrolling
+  useEffect(() => rows.reveal(at.row), [at.row]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
+  useEffect(() => {
+    if (live >= 0) rows.reveal(live);
+  }, [live]);
+  // A new table is typed into at once.
+  const names = namesLine(plan);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each set of names
+  useEffect(() => {
+    scroller.current?.focus();
+    setAt({ row: 0, output: 0 });
+  }, [names]);
+
+  const put = (output: number, row: number, letter: string) => {
+    if (plan.outputs[output]!.rows[row] !== letter)
+      setPlan(session, filled(plan, output, new Map([[row, letter]])));
+  };
+  const go = (row: number, output: number) =>
+    setAt({
+      row: Math.max(0, Math.min(rowsOfAll - 1, row)),
+      output: Math.max(0, Math.min(plan.outputs.length - 1, output)),
+    });
+  const onKey = (event: KeyboardEvent) => {
+    if (event.target !== scroller.current || event.ctrlKey || event.metaKey || event.altKey) return;
+    const { row, output } = at;
+    const { key } = event;
+    if (key === 'ArrowDown') go(row + 1, output);
+    else if (key === 'ArrowUp') go(row - 1, output);
+    else if (key === 'ArrowRight') go(row, output + 1);
+    else if (key === 'ArrowLeft') go(row, output - 1);
+    else if (key === 'Home') go(0, output);
+    else if (key === 'End') go(rowsOfAll - 1, output);
+    else if (key === 'Enter') onDraw();
+    else if (key === 'F2') onNames();
+    else if (key === ' ') put(output, row, NEXT[plan.outputs[output]!.rows[row]!]!);
+    else if (key === 'Backspace' || key === 'Delete') {
+      put(output, row, OPEN);
+      if (key === 'Backspace') go(row - 1, output);
+    } else if (['0', '1', 'x', 'X', '-', '.'].includes(key)) {
+      put(output, row, key === 'X' || key === '-' ? 'x' : key);
+      // Down the column, and on at the top of the next one.
+      if (row + 1 < rowsOfAll) go(row + 1, output);
+      else if (output + 1 < plan.outputs.length) go(0, output + 1);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const numbers = Math.max(3, String(rowsOfAll - 1).length * 0.5 + 1.25);
+  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(${circuit ? 5.2 : 3.4}rem, 1.4fr))`;
+  return (
+    <>
+      {said !== null && plan.outputs[said] && (
+        <Said key={said} plan={plan} output={said} onDone={() => setSaid(null)} />
+      )}
+      <div
+        ref={scroller}
+        role="grid"
+        tabIndex={0}
+        aria-label="Table to fill in"
+        aria-rowcount={rowsOfAll + 1}
+        aria-activedescendant={`plan-${at.row}-${at.output}`}
+        className="group min-h-0 flex-1 overflow-auto outline-offset-[-2px] select-none"
+        onKeyDown={onKey}
+        onCopy={(event) => {
+          event.preventDefault();
+          event.clipboardData.setData('text/plain', planText(plan));
+          session.say('The table is on the clipboard.');
+        }}
+        onPaste={(event) => {
+          event.preventDefault();
+          const text = event.clipboardData.getData('text/plain');
+          const made = pasted(plan, at.output, at.row, text);
+          const whole = made.ok ? null : plannedFromText(text);
+          if (made.ok) setPlan(session, made.plan);
+          else if (whole?.ok) setPlan(session, whole.plan);
+          else session.say(made.problem, 'bad');
+        }}
+        onPointerUp={() => {
+          painting.current = null;
+        }}
+        onPointerLeave={() => {
+          painting.current = null;
+        }}
+      >
+        <div className="min-w-max">
+          <div
+            role="row"
+            aria-rowindex={1}
+            className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold"
+            style={{ gridTemplateColumns: columns }}
+          >
+            <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
+              row
+            </span>
+            {plan.inputs.map((name) => (
+              <span key={name} role="columnheader" className="truncate px-1 text-center">
+                <Marked text={name} />
+              </span>
+            ))}
+            {plan.outputs.map(({ name }, o) => (
+              <span
+                key={name}
+                role="columnheader"
+                className="flex items-end justify-center gap-1 border-l border-hairline px-1"
+              >
+                <span className="truncate">
+                  <Marked text={name} />
+                </span>
+                <button
+                  type="button"
+                  className="cursor-pointer rounded px-1 font-normal text-accent italic hover:bg-accent-soft"
+                  title={`Fill ${name} by a formula, or by the rows at which it is 1`}
+                  aria-label={`Fill ${name} by a formula`}
+                  onClick={() => setSaid(said === o ? null : o)}
+                >
+                  f
+                </button>
+              </span>
+            ))}
+          </div>
+          <div className="relative" style={{ height: rows.height }}>
+            {rows.shown.map(({ row, top }) => (
+              <div
+                key={row}
+                role="row"
+                aria-rowindex={row + 2}
+                data-row={row}
+                data-live={row === live || undefined}
+                className={`absolute inset-x-0 grid items-center ${rowLook(row, row === live)}`}
+                style={{ gridTemplateColumns: columns, height: ROW, top }}
+              >
+                <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
+                  {row}
+                </span>
+                {plan.inputs.map((name, i) => (
+                  <span
+                    key={name}
+                    role="gridcell"
+                    className={`text-center font-mono text-[15px] ${circuit ? 'cursor-pointer' : ''}`}
+                    onClick={() => circuit && goToWantedRow(session, plan.inputs, row)}
+                  >
+                    {inputAt(plan.inputs.length, i, row)}
+                  </span>
+                ))}
+                {plan.outputs.map((o, output) => {
+                  const letter = o.rows[row]!;
+                  const isShown = !isHidden || (circuit !== null && tried.has(circuit.rowOf(row)));
+                  const done = circuit && isShown ? circuit.letter(output, row) : null;
+                  const isWrong = differs(letter, done);
+                  const isHere = at.row === row && at.output === output;
+                  return (
+                    <span
+                      key={o.name}
+                      id={`plan-${row}-${output}`}
+                      role="gridcell"
+                      className={`flex h-full cursor-cell items-center justify-center gap-2 border-l border-hairline font-mono text-[15px] ${
+                        isHere
+                          ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent'
+                          : ''
+                      } ${isWrong ? 'bg-[color-mix(in_srgb,var(--bad)_14%,transparent)]' : ''}`}
+                      onPointerDown={(event) => {
+                        setAt({ row, output });
+                        const next = NEXT[letter]!;
+                        painting.current = { letter: next, output };
+                        put(output, row, next);
+                        event.currentTarget.releasePointerCapture(event.pointerId);
+                      }}
+                      onPointerEnter={() => {
+                        const brush = painting.current;
+                        if (brush && brush.output === output) put(output, row, brush.letter);
+                      }}
+                    >
+                      <span className={letter === '1' ? 'font-bold' : letter === OPEN ? 'text-quiet' : ''}>
+                        <span className="sr-only">{o.name}: </span>
+                        {letter === OPEN ? (
+                          <>
+                            <span className="sr-only">open</span>
+                            <span aria-hidden="true">·</span>
+                          </>
+                        ) : (
+                          letter
+                        )}
+                      </span>
+                      {circuit && <Done letter={done} isShown={isShown} isWrong={isWrong} />}
+                    </span>
+                  );
+                })}
+              </div>
+            ))}
+          </div>
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** What the circuit does, beside what was filled in. */
+function Done({ letter, isShown, isWrong }: { letter: string | null; isShown: boolean; isWrong: boolean }) {
+  const look = isWrong ? 'font-bold text-bad' : 'text-quiet';
+  return (
+    <span className={`min-w-4 rounded px-0.5 text-center text-xs ${look}`}>
+      {letter === null ? (
+        <span aria-hidden="true">{isShown ? '–' : '?'}</span>
+      ) : (
+        <>
+          <span className="sr-only">the circuit does </span>
+          <span aria-hidden="true">{isWrong ? '≠' : '='}</span>
+          {letter}
+        </>
+      )}
+    </span>
+  );
+}
+
+/** A line in which a column is said by a formula or by its rows. */
+function Said({ plan, output, onDone }: { plan: Plan; output: number; onDone: () => void }) {
+  const session = useSession();
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const { name } = plan.outputs[output]!;
+  return (
+    <form
+      className="border-b border-hairline px-3 py-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const made = columnSaid(plan, output, text);
+        if (!made.ok) setProblem(made.problem);
+        else {
+          setPlan(session, made.plan);
+          onDone();
+        }
+      }}
+    >
+      <label className="flex items-center gap-2">
+        <span className="shrink-0 font-semibold">
+          <Marked text={name} /> =
+        </span>
+        <input
+          autoFocus
+          className="field"
+          value={text}
+          spellCheck={false}
+          placeholder={`${plan.inputs[0]}'${plan.inputs[1] ? ` ${plan.inputs[1]}` : ''}, or rows: 1, 3, 5-7`}
+          onChange={(event) => {
+            setText(event.target.value);
+            setProblem(null);
+          }}
+          onKeyDown={(event) => event.key === 'Escape' && onDone()}
+        />
+        <button type="submit" className="button small">
+          Fill
+        </button>
+      </label>
+      {problem && (
+        <p role="alert" className="mt-1 text-sm text-bad">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,356 @@
+'use client';
+
+import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Plan } from '@/core/circuit/plan';
+import { namesLine, openCells, plannedFor, plannedFromText, rowOrder } from '@/core/logic/planned';
+import type { TruthTable } from '@/core/logic/truth-table';
+import { goToWantedRow } from '@/session/face-commands';
+import { rowNow } from '@/session/moment';
+import { type DrawnAs, drawPlan, setPlan } from '@/session/plan-commands';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { type Beside, beside, differing } from './compared';
+import { PlanGrid } from './PlanGrid';
+
+/** Between two rows of a walk, in ms. */
+const PACE = 700;
+
+/**
+ * The table that is filled in by hand, beside what the circuit does: to draw the circuit from it, or to predict first
+ * and compare with what is tried.
+ */
+export function PlannedFace({ onClose }: { onClose: () => void }) {
+  const session = useSession();
+  const plan = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan);
+  const isExercise = useSessionState((s) => s.lesson.exercise !== null);
+  const derived = useSessionState((s) => (s.table.state === 'ready' ? s.table.table : null));
+  const tried = useSessionState((s) => s.tried);
+  const [isHidden, setHidden] = useState(false);
+  const [naming, setNaming] = useState(plan === undefined);
+  const [drawnAs, setDrawnAs] = useState<DrawnAs>({ form: 'sop', mostInputs: 8, isShared: true });
+  const draw = () => {
+    if (plan && !isExercise) drawPlan(session, drawnAs);
+  };
+  const order = plan && derived ? rowOrder(plan, derived.inputs) : null;
+  const circuit = plan && derived && order ? beside(plan, derived, order) : null;
+  const wrong = circuit ? differing(plan!, circuit, isHidden ? tried : null) : [];
+  return (
+    <section className="pane" aria-label="Truth table">
+      <header className="pane-head">
+        <h2 className="font-semibold">Truth table</h2>
+        {plan && <Count plan={plan} circuit={circuit} wrong={wrong} tried={isHidden ? tried.size : null} />}
+        <span className="ml-auto flex shrink-0 gap-0.5">
+          {circuit && (
+            <HeadButton
+              isOn={isHidden}
+              onClick={() => setHidden(!isHidden)}
+              title="Hide what the circuit does until a row has been tried on it: predict first, then observe"
+            >
+              Predict
+            </HeadButton>
+          )}
+          {circuit && <Walk plan={plan!} />}
+          {plan && (
+            <HeadButton
+              isOn={naming}
+              onClick={() => setNaming(!naming)}
+              title="Change the inputs and outputs"
+            >
+              Names
+            </HeadButton>
+          )}
+          <HeadButton
+            onClick={() => {
+              if (plan) {
+                setPlan(session, undefined);
+                session.say('The table that was filled in is gone.', 'calm', () => session.undo());
+              }
+              onClose();
+            }}
+            title="Do away with the table that was filled in"
+          >
+            {plan ? 'Remove' : 'Cancel'}
+          </HeadButton>
+        </span>
+      </header>
+      {(naming || !plan) && <Names plan={plan} derived={derived} onDone={() => setNaming(false)} />}
+      {plan && (
+        <PlanGrid
+          plan={plan}
+          circuit={circuit}
+          isHidden={isHidden}
+          onDraw={draw}
+          onNames={() => setNaming(true)}
+        />
+      )}
+      {plan && !circuit && derived && (
+        <p className="border-t border-hairline px-3 py-1.5 text-sm text-quiet">
+          The circuit’s inputs are {derived.inputs.join(', ')}: it cannot be compared row by row.
+        </p>
+      )}
+      {plan && !isExercise && (
+        <DrawBar
+          plan={plan}
+          isSame={circuit !== null && wrong.length === 0 && circuit.isWhole}
+          drawnAs={drawnAs}
+          onChange={setDrawnAs}
+          onDraw={draw}
+        />
+      )}
+    </section>
+  );
+}
+
+function HeadButton({
+  children,
+  isOn = false,
+  onClick,
+  title,
+}: {
+  children: ReactNode;
+  isOn?: boolean;
+  onClick: () => void;
+  title: string;
+}) {
+  return (
+    <button
+      type="button"
+      className={`shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft ${isOn ? 'bg-accent-soft' : ''}`}
+      aria-pressed={isOn}
+      onClick={onClick}
+      title={title}
+    >
+      {children}
+    </button>
+  );
+}
+
+interface CountProps {
+  readonly plan: Plan;
+  readonly circuit: Beside | null;
+  readonly wrong: readonly number[];
+  readonly tried: number | null;
+}
+
+/** How the table stands: what is open, how many rows the circuit does otherwise. A press leads to the next of them. */
+function Count({ plan, circuit, wrong, tried }: CountProps) {
+  const session = useSession();
+  const live = useSessionState((s) => rowNow(s.netlist, s.values));
+  const open = openCells(plan);
+  if (wrong.length > 0)
+    return (
+      <button
+        type="button"
+        className="cursor-pointer truncate rounded-md px-1 font-semibold text-bad hover:bg-accent-soft"
+        onClick={() => goToWantedRow(session, plan.inputs, wrong.find((row) => row > live) ?? wrong[0]!)}
+        title="To the next row that differs"
+      >
+        {wrong.length} {wrong.length === 1 ? 'row differs' : 'rows differ'}
+      </button>
+    );
+  const words = [
+    tried !== null && `${tried} of ${2 ** plan.inputs.length} tried`,
+    open > 0 && `${open} open`,
+    circuit?.isWhole && open === 0 && tried === null && 'all rows agree',
+  ].filter(Boolean);
+  return <span className="truncate text-quiet">{words.join(' · ')}</span>;
+}
+
+/** Passes through all rows on the live circuit, one after the other. */
+function Walk({ plan }: { plan: Plan }) {
+  const session = useSession();
+  const [isGoing, setGoing] = useState(false);
+  useEffect(() => {
+    if (!isGoing) return;
+    let row = 0;
+    const step = () => {
+      if (row >= 2 ** plan.inputs.length) setGoing(false);
+      else goToWantedRow(session, plan.inputs, row++);
+    };
+    step();
+    const timer = setInterval(step, PACE);
+    return () => clearInterval(timer);
+  }, [isGoing, plan.inputs, session]);
+  return (
+    <HeadButton
+      isOn={isGoing}
+      onClick={() => setGoing(!isGoing)}
+      title="Try all rows on the circuit, one after the other"
+    >
+      {isGoing ? 'Stop' : 'Try all'}
+    </HeadButton>
+  );
+}
+
+/** The line of names that begins a table or changes it. */
+function Names({
+  plan,
+  derived,
+  onDone,
+}: {
+  plan: Plan | undefined;
+  derived: TruthTable | null;
+  onDone: () => void;
+}) {
+  const session = useSession();
+  const offered = plan
+    ? namesLine(plan)
+    : derived
+      ? `${derived.inputs.join(', ')} = ${derived.outputs.join(', ')}`
+      : '';
+  const [line, setLine] = useState(offered);
+  const [problem, setProblem] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    field.current?.focus();
+    field.current?.select();
+  }, []);
+  const [isOpen, setOpen] = useState(false);
+  const typed = line
+    .split('=')[0]!
+    .split(',')
+    .map((name) => name.trim());
+  const added = plan ? typed.filter((name) => name && !plan.inputs.includes(name)) : [];
+  const hint = !plan
+    ? 'Or paste a whole table from a spreadsheet here.'
+    : added.length === 0
+      ? 'What is filled in stays with its names.'
+      : isOpen
+        ? `What is filled in stays where ${added.join(' and ')} ${added.length === 1 ? 'is' : 'are'} 0.`
+        : `What is filled in stays, and holds for ${added.join(', ')} at 0 and at 1.`;
+  const take = () => {
+    const made = plannedFor(line, plan ?? null, isOpen ? 'open' : 'copied');
+    if (!made.ok) {
+      setProblem(made.problem);
+      return;
+    }
+    setPlan(session, made.plan);
+    onDone();
+  };
+  return (
+    <form
+      className="border-b border-hairline px-3 py-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        take();
+      }}
+    >
+      <label className="text-sm">
+        Inputs = outputs
+        <span className="mt-1 flex gap-2">
+          <input
+            ref={field}
+            className="field"
+            value={line}
+            placeholder="Key, Bars, Clear = Drive, Warn"
+            spellCheck={false}
+            onChange={(event) => {
+              setLine(event.target.value);
+              setProblem(null);
+            }}
+            onPaste={(event) => {
+              const text = event.clipboardData.getData('text/plain');
+              if (!/[\r\n]/.test(text.trim())) return;
+              event.preventDefault();
+              const made = plannedFromText(text);
+              if (!made.ok) setProblem(made.problem);
+              else {
+                setPlan(session, made.plan);
+                onDone();
+              }
+            }}
+            onKeyDown={(event) => event.key === 'Escape' && plan && onDone()}
+          />
+          <button type="submit" className="button main">
+            {plan ? 'Change' : 'Begin'}
+          </button>
+        </span>
+      </label>
+      {added.length > 0 && (
+        <label className="mt-1.5 flex items-center gap-1.5 text-sm">
+          <input type="checkbox" checked={isOpen} onChange={(event) => setOpen(event.target.checked)} />
+          leave open where {added.length === 1 ? `${added[0]} is` : 'one of them is'} 1
+        </label>
+      )}
+      {problem ? (
+        <p role="alert" className="mt-1 text-sm text-bad">
+          {problem}
+        </p>
+      ) : (
+        <p className="mt-1 text-sm text-quiet">{hint}</p>
+      )}
+    </form>
+  );
+}
+
+const DRAWN_AS = {
+  sop: 'AND, then OR',
+  pos: 'OR, then AND',
+  nand: 'NAND only',
+  nor: 'NOR only',
+  xor: 'exclusive or',
+  minterms: 'every 1 of its own',
+} as const;
+type DrawnForm = keyof typeof DRAWN_AS;
+
+interface DrawBarProps {
+  readonly plan: Plan;
+  readonly isSame: boolean;
+  readonly drawnAs: DrawnAs;
+  readonly onChange: (as: DrawnAs) => void;
+  readonly onDraw: () => void;
+}
+
+/** What draws the circuit of the table. */
+function DrawBar({ plan, isSame, drawnAs, onChange, onDraw }: DrawBarProps) {
+  const isDrawn = useSessionState((s) => s.netlist.outputs.length > 0);
+  const nothing = openCells(plan) === plan.outputs.length * 2 ** plan.inputs.length;
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 border-t border-hairline px-3 py-2 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onDraw();
+      }}
+    >
+      <select
+        className="h-8 min-w-0 flex-1 rounded-lg border border-hairline bg-raised px-1.5"
+        aria-label="Form of the circuit"
+        value={drawnAs.form}
+        onChange={(event) => onChange({ ...drawnAs, form: event.target.value as DrawnForm })}
+      >
+        {(Object.keys(DRAWN_AS) as DrawnForm[]).map((one) => (
+          <option key={one} value={one}>
+            {DRAWN_AS[one]}
+          </option>
+        ))}
+      </select>
+      <select
+        className="h-8 rounded-lg border border-hairline bg-raised px-1.5"
+        aria-label="Most inputs of a gate"
+        title="Most inputs of a gate"
+        value={drawnAs.mostInputs}
+        onChange={(event) => onChange({ ...drawnAs, mostInputs: Number(event.target.value) })}
+      >
+        {[2, 3, 4, 8].map((n) => (
+          <option key={n} value={n}>
+            {n === 8 ? 'any inputs' : `${n} inputs`}
+          </option>
+        ))}
+      </select>
+      {plan.outputs.length > 1 && (
+        <label className="flex items-center gap-1.5" title="What several outputs can share is built once">
+          <input
+            type="checkbox"
+            checked={drawnAs.isShared}
+            onChange={(event) => onChange({ ...drawnAs, isShared: event.target.checked })}
+          />
+          share
+        </label>
+      )}
+      <button type="submit" className={`button small ${isSame ? '' : 'main'}`} disabled={nothing}>
+        {isDrawn ? 'Draw anew' : 'Draw it'}
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,61 @@
+import type { Plan } from '@/core/circuit/plan';
+import { filled, plannedFor, rowOrder } from '@/core/logic/planned';
+import { truthTable } from '@/core/logic/truth-table';
+import { compile } from '@/core/netlist/compile';
+import { interlock } from '@/core/testing/sketch';
+import { beside, differing, differs } from './compared';
+
+const table = truthTable(compile(interlock().sheet));
+
+function plan(line: string, ...columns: string[]): Plan {
+  const made = plannedFor(line);
+  if (!made.ok) throw new Error(made.problem);
+  return columns.reduce(
+    (all, letters, o) => filled(all, o, new Map([...letters].map((c, row) => [row, c]))),
+    made.plan,
+  );
+}
+const besideOf = (p: Plan) => beside(p, table, rowOrder(p, table.inputs)!);
+
+test('a circuit agrees with the table that says what it does', () => {
+  const p = plan('Key, Bars, Clear = Drive, Warn', '00000001', '00001100');
+  expect(differing(p, besideOf(p), null)).toEqual([]);
+  expect(besideOf(p).isWhole).toBe(true);
+});
+
+test('rows are held against each other whatever the order of the inputs', () => {
+  // Clear first: Drive is 1 in the last row, Warn where Key is 1 and Bars is 0.
+  const p = plan('Clear, bars, Key = Warn, drive', '01000100', '00000001');
+  const circuit = besideOf(p);
+  expect(differing(p, circuit, null)).toEqual([]);
+  expect(circuit.letter(0, 1)).toBe('1');
+  expect(circuit.letter(1, 7)).toBe('1');
+  // Row 1 here, Key alone, is row 4 of the circuit, and counts where that was tried.
+  expect(circuit.rowOf(1)).toBe(4);
+  const wrong = filled(p, 0, new Map([[1, '0']]));
+  expect(differing(wrong, circuit, new Set([4]))).toEqual([1]);
+  expect(differing(wrong, circuit, new Set([1]))).toEqual([]);
+});
+
+test('a wrong cell is found; open and either cells differ from nothing', () => {
+  const p = plan('Key, Bars, Clear = Drive', '0x.00011');
+  const circuit = besideOf(p);
+  expect(differing(p, circuit, null)).toEqual([6]);
+  // Only rows that count are counted.
+  expect(differing(p, circuit, new Set([0, 7]))).toEqual([]);
+  expect(differing(p, circuit, new Set([6]))).toEqual([6]);
+  expect([differs('x', '1'), differs('.', '0'), differs('1', 'X'), differs('1', null)]).toEqual([
+    false,
+    false,
+    true,
+    false,
+  ]);
+});
+
+test('an output that the circuit does not have is not compared', () => {
+  const p = plan('Key, Bars, Clear = Drive, Bell', '00000001', '11111111');
+  const circuit = besideOf(p);
+  expect(circuit.isWhole).toBe(false);
+  expect(circuit.letter(1, 0)).toBeNull();
+  expect(differing(p, circuit, null)).toEqual([]);
+});
