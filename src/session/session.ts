@@ -3,7 +3,7 @@ import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/cor
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Following } from '@/core/drawing/blocks';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
-import { compile } from '@/core/netlist/compile';
+import { compile, compileOnce } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { driversOf, type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
@@ -132,7 +132,7 @@ export class Session {
     beginning: Beginning = {},
   ) {
     const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
-    const netlist = compile(sheetOf(lesson, sheetId)!, lesson.sheets);
+    const netlist = compileOnce(sheetOf(lesson, sheetId)!, lesson.sheets);
     const on = new Set(beginning.on ?? []);
     this.run = this.newRun(lesson, netlist, on);
     this.store = createStore<SessionState>(() => ({

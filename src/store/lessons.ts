@@ -2,7 +2,7 @@ import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Read } from '@/core/formats/read-json';
 import { lessonFromChecked, lessonToFile } from '@/core/formats/write-lesson';
-import { database, type LessonRecord, type MomentRecord, randomId } from './database';
+import { database, type JournalRecord, type LessonRecord, type MomentRecord, randomId } from './database';
 
 let last = 0;
 /** The present in ms, and never the same twice, so that what was kept last stands first. */
@@ -23,12 +23,45 @@ const recordOf = (lesson: Lesson): LessonRecord => ({
   rules: RULES,
 });
 
+/** A lesson as this page read it, with what tells whether it was kept anew or edited since. */
+interface AtHand {
+  readonly lesson: Lesson;
+  readonly changed: number;
+  readonly edits: number;
+}
+
+/** What the shelf has read: opening one of these again takes neither reading nor checking. */
+const atHand = new Map<string, AtHand>();
+
+/** The lesson at hand if what is kept is still the same; it is given away only once. */
+async function takeFromHand(id: string): Promise<Lesson | null> {
+  const held = atHand.get(id);
+  atHand.delete(id);
+  if (!held) return null;
+  const [ids, edits] = await database.transaction('r', database.lessons, database.journal, () =>
+    Promise.all([
+      database.lessons.where('changed').equals(held.changed).primaryKeys(),
+      database.journal.where('lesson').equals(id).count(),
+    ]),
+  );
+  return ids.includes(id) && edits === held.edits ? held.lesson : null;
+}
+
 /** A lesson from its snapshot and the journal since, or a sentence that says what is wrong with it. */
 export async function openLesson(id: string): Promise<Read<Lesson> | null> {
+  const held = await takeFromHand(id);
+  if (held) return { ok: true, value: held };
+  return (await readKept(id)).lesson;
+}
+
+async function readKept(id: string): Promise<{ lesson: Read<Lesson> | null; edits: number }> {
   const [record, journal] = await database.transaction('r', database.lessons, database.journal, () =>
     Promise.all([database.lessons.get(id), database.journal.where('lesson').equals(id).sortBy('seq')]),
   );
-  if (!record) return null;
+  return { lesson: record ? await lessonOf(record, journal) : null, edits: journal.length };
+}
+
+async function lessonOf(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Read<Lesson>> {
   const isChecked = RULES !== undefined && record.rules === RULES;
   const read: Read<Lesson> = isChecked
     ? { ok: true, value: lessonFromChecked(record.file) }
@@ -76,9 +109,14 @@ export async function saveMoment(moment: MomentRecord): Promise<void> {
 /** All lessons, last changed first, each as it is now; those that cannot be read carry the reason. */
 export async function shelf(): Promise<{ record: LessonRecord; lesson: Read<Lesson> }[]> {
   const records = await database.lessons.orderBy('changed').reverse().toArray();
-  return Promise.all(
-    records.map(async (record) => ({ record, lesson: (await openLesson(record.id)) as Read<Lesson> })),
+  const items = await Promise.all(
+    records.map(async (record) => {
+      const { lesson, edits } = await readKept(record.id);
+      if (lesson?.ok) atHand.set(record.id, { lesson: lesson.value, changed: record.changed, edits });
+      return lesson && { record, lesson };
+    }),
   );
+  return items.filter((item) => item !== null);
 }
 
 /** Puts a lesson on the shelf; where its id is taken by another lesson it gets one of its own. */

@@ -53,6 +53,30 @@ test('a snapshot clears the journal only up to what it holds', async () => {
   expect(await labelOf()).toBe('two');
 });
 
+test('what the shelf has read is opened as it is, and read anew once anything of it was kept since', async () => {
+  await saveSnapshot(lesson);
+  const shown = async () => {
+    const [item] = await shelf();
+    return item!.lesson.ok && item!.lesson.value;
+  };
+  const opened = async () => {
+    const read = await openLesson(lesson.id);
+    return read?.ok && read.value;
+  };
+  expect(await opened()).not.toBe(await shown());
+  const atHand = await shown();
+  expect(await opened()).toBe(atHand);
+  // Given away once: who opens it again gets what is kept.
+  expect(await opened()).not.toBe(atHand);
+  await shown();
+  await journalEdit(lesson.id, label('one'));
+  expect(await labelOf()).toBe('one');
+  const edited = await shown();
+  if (!edited) throw new Error('not read');
+  await saveSnapshot({ ...edited, title: 'Another title' });
+  expect(await opened()).toMatchObject({ title: 'Another title' });
+});
+
 test('a stored lesson that is damaged is refused with a reason and stays where it is', async () => {
   await saveSnapshot(lesson);
   const record = (await database.lessons.get(lesson.id))!;

@@ -50,9 +50,19 @@ export class Survey {
   /** Wires that run anew since the dots were looked for. */
   private readonly rerun = new Set<string>();
 
+  /** Whether it stands at this version of a sheet. */
+  isOf(sheet: Sheet): boolean {
+    return sheet.parts === this.parts && sheet.wires === this.wires;
+  }
+
+  /** Whether it stands at another version of the same sheet: one of its first parts or wires is the same object. */
+  isNear(sheet: Sheet): boolean {
+    return shares(this.parts, sheet.parts) || shares(this.wires, sheet.wires);
+  }
+
   /** Brings it to a version of the sheet: any, be it an older one. */
   to(sheet: Sheet): this {
-    if (sheet.parts === this.parts && sheet.wires === this.wires) return this;
+    if (this.isOf(sheet)) return this;
     const parts = differing(this.parts, sheet.parts);
     const wires = differing(this.wires, sheet.wires);
     const touched = new Set(parts);
@@ -209,20 +219,21 @@ function grouped(wires: Sheet['wires'], nets: WireNets): Map<number, string[]> {
   return groups;
 }
 
-/** Surveys that are kept: of the sheets that are looked at most, the last one first. */
-const kept: { readonly id: string; readonly survey: Survey }[] = [];
-const MOST_KEPT = 3;
+/** Surveys that are kept: of the sheets that were looked at last, the last one first; as many as a shelf shows. */
+const kept: Survey[] = [];
+const MOST_KEPT = 24;
 
 /** The survey of a version of a sheet; good until it is asked for another version. */
 export function surveyOf(sheet: Sheet): Survey {
-  const at = kept.findIndex((k) => k.id === sheet.id);
-  const one = at === -1 ? { id: sheet.id, survey: new Survey() } : kept[at]!;
+  const exact = kept.findIndex((survey) => survey.isOf(sheet));
+  const at = exact === -1 ? kept.findIndex((survey) => survey.isNear(sheet)) : exact;
+  const survey = at === -1 ? new Survey() : kept[at]!;
   if (at !== 0) {
     if (at > 0) kept.splice(at, 1);
-    kept.unshift(one);
+    kept.unshift(survey);
     kept.length = Math.min(kept.length, MOST_KEPT);
   }
-  return one.survey.to(sheet);
+  return survey.to(sheet);
 }
 
 /** Ids under which two maps hold different objects, or only one of them anything. */
@@ -261,4 +272,15 @@ function leadAt(sheet: Sheet, end: End): Point[] {
   const part: Part | undefined = isPinEnd(end) ? sheet.parts.get(end.part) : undefined;
   const pin = part && pinsOf(part).find((p) => isPinEnd(end) && p.port.name === end.port);
   return pin ? [inner(pin)] : [];
+}
+
+const A_FEW = 8;
+
+function shares<V>(was: ReadonlyMap<string, V>, is: ReadonlyMap<string, V>): boolean {
+  let looked = 0;
+  for (const [id, value] of was) {
+    if (is.get(id) === value) return true;
+    if (++looked === A_FEW) return false;
+  }
+  return false;
 }

@@ -34,6 +34,18 @@ export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
   return new Flattening(sheet, sheets).netlist();
 }
 
+/** By the sheets of a lesson's version, for as long as anyone has that. */
+const compiledOf = new WeakMap<readonly Sheet[], Map<string, Netlist>>();
+
+/** `compile` for a sheet of a lesson that is shown in several places: done once for this version of the lesson. */
+export function compileOnce(sheet: Sheet, sheets: readonly Sheet[]): Netlist {
+  const compiled = compiledOf.get(sheets) ?? new Map<string, Netlist>();
+  compiledOf.set(sheets, compiled);
+  const netlist = compiled.get(sheet.id) ?? compile(sheet, sheets);
+  compiled.set(sheet.id, netlist);
+  return netlist;
+}
+
 class Flattening {
   private readonly instances: Instance[] = [];
   private readonly seen = new Set<SheetPlan>();

@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react';
 import { around } from '@/core/circuit/geometry';
 import type { Lesson } from '@/core/circuit/lesson';
 import { footprintOf } from '@/core/drawing/placement';
-import { compile } from '@/core/netlist/compile';
+import { compileOnce } from '@/core/netlist/compile';
 import { Run } from '@/core/simulate/run';
 import { useTheme } from '@/ui/controls/theme';
 import { paint } from '@/ui/drawing/painter';
@@ -29,7 +29,7 @@ export function Picture({ lesson }: { lesson: Lesson }) {
       element.height = height * ratio;
       g.setTransform(ratio, 0, 0, ratio, 0, 0);
       const sheet = lesson.sheets[0]!;
-      const netlist = compile(sheet, lesson.sheets);
+      const netlist = compileOnce(sheet, lesson.sheets);
       const { values } = new Run(netlist, { delays: 'zero' });
       const view = fitted(around([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
       const { symbols: standard, crossings } = lesson.settings;
