@@ -198,6 +198,21 @@ test('a half adder is built, wired, arranged and tried with the keyboard alone',
   await wire(5, 'and');
   await expect(page.getByText('nothing loose')).toBeVisible();
   await says(hand, 'A').toContain('drives XOR 1 and AND 1');
+  // The end of a wire is moved to another pin, and back.
+  await page.keyboard.press('Escape');
+  await page.getByRole('listbox', { name: /^Parts on/ }).focus();
+  await page.keyboard.press('ArrowDown');
+  for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Shift+F10');
+  await page.getByRole('menuitem', { name: 'Select its wires' }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('/');
+  const ends = page.getByRole('combobox', { name: 'Move an end of a wire to' });
+  await expect(ends).toBeFocused();
+  await page.keyboard.type('carry sum');
+  await page.keyboard.press('Enter');
+  await says(hand, 'Sum').toContain('from XOR 1 and AND 1');
+  await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Shift+F10');
   await page.getByRole('menu', { name: 'What can be done' }).waitFor();

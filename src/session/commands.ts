@@ -15,7 +15,7 @@ import { fitted, portFor, wantedAt } from '@/core/drawing/fits';
 import { connect, move, newPart, remove, setParams, turn } from '@/core/drawing/gestures';
 import { joinUp, probeEdit, removeHealing } from '@/core/drawing/join-up';
 import { courseOf, extentOf, footprintOf } from '@/core/drawing/placement';
-import { isFlat, pieceAt } from '@/core/drawing/pull';
+import { isFlat, pieceAt, reconnect } from '@/core/drawing/pull';
 import { group } from '@/core/drawing/relay';
 import { pairsOf } from '@/core/drawing/sweep';
 import { readLesson } from '@/core/formats/lesson-file';
@@ -100,6 +100,13 @@ function freeSpot(sheet: Sheet, kind: PartKind, params: Params, wished: Point): 
 
 export function wire(session: Session, from: End, to: End): void {
   wirePairs(session, [[from, to]]);
+}
+
+/** Puts an end of a wire elsewhere, or says why that cannot be. */
+export function moveEnd(session: Session, wireId: string, key: 'from' | 'to', onto: End): void {
+  const edit = reconnect(session.state.lesson, session.state.sheetId, wireId, key, onto);
+  if (edit) session.edit(edit);
+  else session.say('A wire cannot end on itself.', 'bad');
 }
 
 /** Wires ends pair by pair in one step. */

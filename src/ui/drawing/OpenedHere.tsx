@@ -119,6 +119,7 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
           openSettings={() => open({ is: 'settings', parts: [...selection], at: 'label' })}
           openOwn={(part) => open({ is: 'own', part })}
           openWire={(part) => open({ is: 'wire', part })}
+          openEnds={(wires) => open({ is: 'ends', wires })}
           enter={(part) => session.enter(part)}
           pinProbe={() => {
             const [wire] = session.state.selection.wires;
@@ -135,7 +136,22 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
       const part = sheet.parts.get(opened.part);
       if (!part) return null;
       const { x, y } = beside([part], 300);
-      return <WireLine x={x} y={y} part={part.id} session={session} onClose={close} />;
+      return <WireLine x={x} y={y} from={{ part: part.id }} session={session} onClose={close} />;
+    }
+    case 'ends': {
+      const wire = sheet.wires.get(opened.wires[0]!);
+      if (!wire) return null;
+      const points = courseOf(sheet, wire);
+      const { x, y } = toScreen(view.current, points[points.length - 1]!);
+      return (
+        <WireLine
+          x={within(x, 4, width - 292)}
+          y={within(y, 4, height - 300)}
+          from={{ wires: opened.wires }}
+          session={session}
+          onClose={close}
+        />
+      );
     }
     case 'value':
     case 'own': {

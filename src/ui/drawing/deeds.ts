@@ -37,6 +37,7 @@ export interface DeedSurroundings {
   openRepeat(): void;
   openOwn(part: string): void;
   openWire(part: string): void;
+  openEnds(wires: readonly string[]): void;
   enter(part: string): void;
   /** Pins a probe to the selected wire, where it was pointed at. */
   pinProbe(): void;
@@ -152,6 +153,7 @@ function wireDeeds(session: Session, around: DeedSurroundings): DeedGroup[] {
         { name: 'Select the parts on it', run: () => selectPartsOnNet(session) },
         { name: 'Straighten', run: () => straightenSelected(session) },
         { name: 'Lay anew', run: () => layWiresAnew(session) },
+        { name: 'Move an end …', key: '/', run: () => around.openEnds([...session.state.selection.wires]) },
       ],
     },
     { title: 'Mark with a colour', small: true, deeds: colours },

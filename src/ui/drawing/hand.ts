@@ -6,11 +6,11 @@ import { excerpt, paste } from '@/core/drawing/copies';
 import { connect, move } from '@/core/drawing/gestures';
 import { touching } from '@/core/drawing/join-up';
 import { courseOf, endPoint, inPart, pinOf } from '@/core/drawing/placement';
-import { isFlat, keepCourse, pieceAt, pulledCourse, reconnect } from '@/core/drawing/pull';
+import { isFlat, keepCourse, pieceAt, pulledCourse } from '@/core/drawing/pull';
 import { gather, widthAt } from '@/core/drawing/remedies';
 import { pairsOf, swept } from '@/core/drawing/sweep';
 import { kindOf } from '@/core/parts/catalogue';
-import { letGo, wirePairs } from '@/session/commands';
+import { letGo, moveEnd, wirePairs } from '@/session/commands';
 import { NOTHING, type Session } from '@/session/session';
 import { type Picked, pick, pickBox, wiresOfNet } from './pick';
 import { panned, toSheet, type View } from './view';
@@ -491,11 +491,7 @@ export class Hand {
     this.doing = { state: 'idle' };
     if (pairs.length > 0) this.joinSwept(doing, pairs);
     else if (doing.end) {
-      const edit =
-        over &&
-        reconnect(session.state.lesson, session.state.sheetId, doing.end.wire, doing.end.key, over.end);
-      if (edit) session.edit(edit);
-      else if (over) session.say('A wire cannot end on itself.', 'bad');
+      if (over) moveEnd(session, doing.end.wire, doing.end.key, over.end);
     } else if (over) this.join(doing.from[0]!, over.end);
     else if (this.hover?.is === 'part')
       session.say('A wire ends at a pin or on another wire: aim at the end of a short line.');

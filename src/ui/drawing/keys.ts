@@ -48,6 +48,7 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
   const { selection } = session.state;
   const parts = [...selection.parts];
   const only = parts.length === 1 ? parts[0]! : null;
+  const onlyWires = parts.length === 0 && selection.wires.size > 0;
   if (afterPlacing(event, around)) return true;
   if (event.ctrlKey || event.metaKey) return commandKey(event, session);
   // A key that moves a switch does nothing else.
@@ -88,7 +89,8 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
       return parts.length > 0;
     case '/':
       if (only) around.open({ is: 'wire', part: only });
-      return only !== null;
+      else if (onlyWires) around.open({ is: 'ends', wires: [...selection.wires] });
+      return only !== null || onlyWires;
     case '?':
       if (only) around.open({ is: 'own', part: only });
       return only !== null;

@@ -28,6 +28,8 @@ export type Opened =
   | { readonly is: 'deeds'; readonly at: Point }
   /** What a keyboard wires a part to, the value of an input of several bits, and a part's own table. */
   | { readonly is: 'wire' | 'value' | 'own'; readonly part: string }
+  /** Where an end of some wires is put from the keyboard. */
+  | { readonly is: 'ends'; readonly wires: readonly string[] }
   | { readonly is: 'mend'; readonly index: number }
   | { readonly is: 'widths'; readonly at: Point; readonly from: End; readonly to: PinEnd }
   | Placed;

@@ -23,7 +23,7 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
         ['Drag over several pins', 'joins them one by one, or as a bus'],
         ['Drag from the middle of a wire', 'branches it'],
         ['Click a wire, then drag it', 'pulls it aside, as do arrow keys; drag an end to put it elsewhere'],
-        ['/ with a part selected', 'wires it by words'],
+        ['/ with a part or wires selected', 'wires it, or moves an end, by words'],
         ['Right button or Esc', 'gives up a wire that was begun'],
       ],
     ],
