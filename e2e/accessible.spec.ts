@@ -75,7 +75,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   'the same, or not': async (page) => {
     await views['lesson, table']!(page);
     await page.getByRole('navigation', { name: 'Sheets' }).getByRole('button').first().click();
-    await page.getByRole('menuitem', { name: 'Compare with another sheet' }).click();
+    await page.getByRole('menuitem', { name: 'Compare with a sheet or formula' }).click();
     await expect(page.getByRole('dialog', { name: 'The same, or not' })).toBeVisible();
   },
   'hand out': async (page) => {

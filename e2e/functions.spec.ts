@@ -113,6 +113,18 @@ test('a term that is pointed at lights its rows and its loop; a cell of the map 
   await page.getByLabel('Form', { exact: true }).selectOption('nand');
   await page.getByLabel('Notation').selectOption('words');
   await expect(formula).toContainText('not (not (North and not (Turn and Turn)) and not (Turn and South))');
+  // The gate that makes a term, pointed at, lights the term.
+  await page.getByLabel('Form', { exact: true }).selectOption('sop');
+  await page.getByLabel('Notation').selectOption('prime');
+  const sheet = (await page.getByRole('application').boundingBox())!;
+  const litAt = async (x: number, y: number) => {
+    await page.mouse.move(sheet.x + x * sheet.width, sheet.y + y * sheet.height);
+    return formula.locator('[data-lit]').allInnerTexts();
+  };
+  const across = Array.from({ length: 40 }, (_, i) => 0.5 + i / 400);
+  const seen = new Set<string>();
+  for (const y of [0.53, 0.6]) for (const x of across) for (const term of await litAt(x, y)) seen.add(term);
+  expect([...seen].sort()).toEqual(["North Turn'", 'Turn South']);
   const map = page.getByRole('region', { name: 'Map' });
   await map.getByRole('gridcell', { name: 'row 5: 1' }).click();
   await expect(page.getByRole('grid', { name: 'Truth table' }).locator('[data-row="5"]')).toHaveAttribute(
@@ -205,7 +217,7 @@ test('two sheets are compared: the same is proved, a difference is shown on the 
       .getByRole('navigation', { name: 'Sheets' })
       .getByRole('button', { name: /^Other/ })
       .click();
-    await page.getByRole('menuitem', { name: 'Compare with another sheet' }).click();
+    await page.getByRole('menuitem', { name: 'Compare with a sheet or formula' }).click();
     await page.getByRole('button', { name: 'Compare', exact: true }).click();
   };
   await compare();
@@ -221,6 +233,45 @@ test('two sheets are compared: the same is proved, a difference is shown on the 
     'data-live',
     'true',
   );
+  // Against formulas: a name that is another one there is paired by hand.
+  await page
+    .getByRole('navigation', { name: 'Sheets' })
+    .getByRole('button', { name: /^Other/ })
+    .click();
+  await page.getByRole('menuitem', { name: 'Compare with a sheet or formula' }).click();
+  await page.getByRole('dialog').getByRole('combobox').selectOption('formulas that I type');
+  const typed = page.getByRole('textbox', { name: 'Formulas, a line for each output' });
+  await typed.fill('Z = A + (B');
+  await expect(page.getByRole('dialog').getByRole('status')).toContainText('character');
+  await typed.fill('Z = A + B');
+  await page.getByRole('combobox', { name: 'output Y' }).selectOption('Z');
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await expect(page.getByText('Proved by all rows.')).toBeVisible();
+});
+
+test('rows are shown where it matters, and copied for a spreadsheet', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Rows and copies' }).click();
+  await page.getByRole('combobox', { name: 'Rows that are shown' }).selectOption('1');
+  await page.getByRole('combobox', { name: 'Column' }).selectOption('Warn');
+  await expect(page.getByText('2 of 8 rows').first()).toBeVisible();
+  await page.getByRole('button', { name: /^For a spreadsheet/ }).click();
+  await expect(page.getByText('2 rows are on the clipboard.')).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
+    'Key\tBars\tClear\tDrive\tWarn\n1\t0\t0\t0\t1\n1\t0\t1\t0\t1',
+  );
+  await page.getByRole('combobox', { name: 'Rows that are shown' }).selectOption('differ');
+  await page.getByRole('combobox', { name: 'Column', exact: true }).selectOption('Drive');
+  await page.getByRole('combobox', { name: 'Other column' }).selectOption('Key');
+  await page.keyboard.press('Escape');
+  const grid = page.getByRole('grid', { name: 'Truth table' });
+  await grid.focus();
+  await page.keyboard.press('End');
+  await expect(grid.locator('[data-live]')).toHaveAttribute('data-row', '6');
 });
 
 test('a map is filled like the table, and the way to the smallest sum is shown law by law', async ({

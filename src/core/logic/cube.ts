@@ -48,6 +48,21 @@ export function* rowsOf({ care, ones }: Cube, inputs: number): Iterable<number> 
   } while (some !== 0);
 }
 
+/** A product over inputs of some names as one over the same inputs in another order; null where they are others. */
+export function reordered(cube: Cube, from: readonly string[], to: readonly string[]): Cube | null {
+  if (from.length !== to.length) return null;
+  let [care, ones] = [0, 0];
+  for (const [i, name] of from.entries()) {
+    const at = to.indexOf(name);
+    if (at === -1) return null;
+    const was = from.length - 1 - i;
+    const is = to.length - 1 - at;
+    care |= ((cube.care >>> was) & 1) << is;
+    ones |= ((cube.ones >>> was) & 1) << is;
+  }
+  return { care, ones };
+}
+
 /** The same function turned over: 1 where it was 0. */
 export function inverted(wish: Wish): Wish {
   return { ...wish, rows: wish.rows.map((v) => (v === EITHER ? v : v === ON ? OFF : ON)) };

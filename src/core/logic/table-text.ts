@@ -1,15 +1,19 @@
 import { letterOf } from '../values/logic';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
-export type TableFormat = 'csv' | 'md' | 'json';
+export type TableFormat = 'csv' | 'tsv' | 'md' | 'json';
 
-function* cells(table: TruthTable): Generator<string[]> {
+function* cells(table: TruthTable, only: Iterable<number> | null): Generator<string[]> {
   const inputs = table.inputs.length;
-  for (let row = 0; row < table.rows; row++)
+  for (const row of only ?? count(table.rows))
     yield [
       ...table.inputs.map((_, i) => String(inputAt(inputs, i, row))),
       ...table.outputs.map((_, o) => letterOf(cell(table, o, row))),
     ];
+}
+
+function* count(rows: number): Generator<number> {
+  for (let row = 0; row < rows; row++) yield row;
 }
 
 /** A CSV field as RFC 4180 has it: quoted where it holds a comma, a quote or a line break. */
@@ -17,21 +21,31 @@ export function csvField(text: string): string {
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }
 
-/** The table line by line, without line ends: a heading, then a line a row. */
-export function* tableLines(table: TruthTable, format: TableFormat): Generator<string> {
+/**
+ * The table line by line, without line ends: a heading, then a line a row.
+ * @param only the rows to write; all without it.
+ */
+export function* tableLines(
+  table: TruthTable,
+  format: TableFormat,
+  only: Iterable<number> | null = null,
+): Generator<string> {
   const names = [...table.inputs, ...table.outputs];
   if (format === 'csv') {
     yield names.map(csvField).join(',');
-    for (const row of cells(table)) yield row.join(',');
+    for (const row of cells(table, only)) yield row.join(',');
+  } else if (format === 'tsv') {
+    yield names.join('\t');
+    for (const row of cells(table, only)) yield row.join('\t');
   } else if (format === 'md') {
     const plain = (name: string) => name.replaceAll('|', '\\|');
     yield `| ${names.map(plain).join(' | ')} |`;
     yield `|${names.map(() => ' :-: |').join('')}`;
-    for (const row of cells(table)) yield `| ${row.join(' | ')} |`;
+    for (const row of cells(table, only)) yield `| ${row.join(' | ')} |`;
   } else {
     yield `{"inputs":${JSON.stringify(table.inputs)},"outputs":${JSON.stringify(table.outputs)},"rows":[`;
     let row = 0;
-    for (const values of cells(table)) yield `  "${values.join('')}"${++row < table.rows ? ',' : ''}`;
+    for (const values of cells(table, only)) yield `  "${values.join('')}"${++row < table.rows ? ',' : ''}`;
     yield ']}';
   }
 }

@@ -1,8 +1,11 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
-import { sheetOf } from '@/core/circuit/lesson';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Proof, ProofOrProblem, Row, Shown } from '@/core/logic/prove';
+import { calledAs, type Pair, pairsByName, sheetOfFormulas, unpaired } from '@/core/synthesis/to-compare';
+import { plainText } from '@/core/values/markup';
+import { sameName } from '@/core/values/names';
 import { showDifference } from '@/session/show-proof';
 import { Marked } from '@/ui/controls/Marked';
 import { Modal } from '@/ui/controls/Modal';
@@ -14,27 +17,51 @@ type Work =
   | { readonly state: 'working'; readonly share: number }
   | { readonly state: 'done'; readonly made: ProofOrProblem };
 
-/** Compares the open sheet with another one: proved the same, or the case that shows that they are not. */
+/** What stands in the list of sheets for formulas that are typed. */
+const FORMULAS = '';
+
+/** Compares the open sheet with another one, or with formulas: proved the same, or the case that shows that they are not. */
 export function CompareDialog({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const lesson = useSessionState((s) => s.lesson);
   const rootId = useSessionState((s) => s.rootId);
   const others = lesson.sheets.filter((s) => s.id !== rootId);
-  const [other, setOther] = useState(others[0]?.id ?? '');
+  const [other, setOther] = useState(others[0]?.id ?? FORMULAS);
+  const [text, setText] = useState('');
+  const [byHand, setByHand] = useState<readonly Pair[]>([]);
   const [work, setWork] = useState<Work>({ state: 'idle' });
   const cancel = useRef<(() => void) | null>(null);
   useEffect(() => () => cancel.current?.(), []);
-  const [mine, theirs] = [sheetOf(lesson, rootId)!, sheetOf(lesson, other)];
+  const mine = sheetOf(lesson, rootId)!;
+  const said = useMemo(
+    () =>
+      other === FORMULAS
+        ? sheetOfFormulas(text, mine)
+        : { ok: true as const, sheet: sheetOf(lesson, other)! },
+    [other, text, mine, lesson],
+  );
+  const theirs = said.ok ? said.sheet : null;
+  const byName = useMemo(() => (theirs ? pairsByName(mine, theirs) : []), [mine, theirs]);
+  const pairs = byName.map((p) => byHand.find((h) => h.what === p.what && h.mine === p.mine) ?? p);
   const begin = () => {
     if (!theirs) return;
     setWork({ state: 'working', share: 0 });
-    const made = prover(mine, theirs, lesson.sheets, (share) => setWork({ state: 'working', share }));
+    const called = calledAs(theirs, pairs);
+    const made = prover(mine, called, lesson.sheets, (share) => setWork({ state: 'working', share }));
     cancel.current = made.cancel;
     made.proof.then(
       (value) => setWork({ state: 'done', made: value }),
       (error: Error) => setWork({ state: 'done', made: { ok: false, problem: error.message } }),
     );
   };
+  /** A row by the names that the other sheet has. */
+  const calledTheirs = (row: Row): Row =>
+    Object.fromEntries(
+      Object.entries(row).map(([name, value]) => {
+        const pair = pairs.find((p) => p.what === 'input' && sameName(p.mine, name));
+        return [pair?.theirs ?? name, value];
+      }),
+    );
   const stop = () => {
     cancel.current?.();
     setWork({ state: 'idle' });
@@ -61,28 +88,52 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         </>
       }
     >
-      {others.length === 0 ? (
-        <p>This lesson has one sheet only. Add a second one, with inputs and outputs called the same.</p>
-      ) : (
-        <label className="flex flex-wrap items-center gap-2">
-          <span>
-            <b>{mine.name}</b> with
-          </span>
-          <select
-            className="field max-w-72"
-            value={other}
+      <label className="flex flex-wrap items-center gap-2">
+        <span>
+          <b>{mine.name}</b> with
+        </span>
+        <select
+          className="field max-w-72"
+          value={other}
+          onChange={(event) => {
+            setOther(event.target.value);
+            setByHand([]);
+            stop();
+          }}
+        >
+          {others.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+          <option value={FORMULAS}>formulas that I type</option>
+        </select>
+      </label>
+      {other === FORMULAS && (
+        <div className="flex flex-col gap-1">
+          <textarea
+            className="field h-24 resize-y py-1.5 font-mono"
+            aria-label="Formulas, a line for each output"
+            placeholder={byName.length ? undefined : 'Drive = Key Bars Clear'}
+            value={text}
+            maxLength={20_000}
+            spellCheck={false}
             onChange={(event) => {
-              setOther(event.target.value);
+              setText(event.target.value);
               stop();
             }}
-          >
-            {others.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
-        </label>
+          />
+          <p className={`text-sm ${said.ok || text.trim() === '' ? 'text-quiet' : 'text-bad'}`} role="status">
+            {said.ok
+              ? 'A line for each output, in any notation.'
+              : text.trim() === ''
+                ? "A line for each output, in any notation: Y = A'B + C."
+                : said.problem}
+          </p>
+        </div>
+      )}
+      {theirs && pairs.some((p) => p.theirs === null || byHand.includes(p)) && (
+        <Pairing theirs={theirs} pairs={pairs} byHand={byHand} onChange={setByHand} />
       )}
       {work.state === 'working' && (
         <progress className="w-full" value={work.share} max={1} aria-label="Part of the work that is done" />
@@ -96,8 +147,10 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         <Said
           proof={work.made.value}
           names={[mine.name, theirs?.name ?? '']}
+          canShowOther={other !== FORMULAS}
           onShow={(rows, at) => {
-            showDifference(session, at === 0 ? rootId : other, rows);
+            if (at === 0) showDifference(session, rootId, rows);
+            else showDifference(session, other, rows.map(calledTheirs));
             onClose();
           }}
         />
@@ -106,13 +159,54 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   );
 }
 
+interface PairingProps {
+  readonly theirs: Sheet;
+  readonly pairs: readonly Pair[];
+  readonly byHand: readonly Pair[];
+  readonly onChange: (byHand: readonly Pair[]) => void;
+}
+
+/** Inputs and outputs that have no partner of the same name are given one. */
+function Pairing({ theirs, pairs, byHand, onChange }: PairingProps) {
+  const shown = pairs.filter((p) => p.theirs === null || byHand.includes(p));
+  return (
+    <fieldset className="flex flex-col gap-1.5 rounded-lg border border-hairline p-3">
+      <legend className="px-1 text-sm">Called otherwise there: what stands for what?</legend>
+      {shown.map((pair) => (
+        <label key={`${pair.what} ${pair.mine}`} className="flex items-center gap-2">
+          <span className="w-40 truncate text-right">
+            <span className="text-sm text-quiet">{pair.what}</span> <Marked text={pair.mine} />
+          </span>
+          <span aria-hidden="true">=</span>
+          <select
+            className="field h-8 max-w-52"
+            value={pair.theirs ?? ''}
+            onChange={(event) => {
+              const rest = byHand.filter((p) => p.what !== pair.what || p.mine !== pair.mine);
+              onChange([...rest, { ...pair, theirs: event.target.value || null }]);
+            }}
+          >
+            <option value="">not there</option>
+            {[...(pair.theirs ? [pair.theirs] : []), ...unpaired(theirs, pairs, pair.what)].map((name) => (
+              <option key={name} value={name}>
+                {plainText(name)}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
 interface SaidProps {
+  readonly canShowOther: boolean;
   readonly proof: Proof;
   readonly names: readonly [string, string];
   readonly onShow: (rows: readonly Row[], at: 0 | 1) => void;
 }
 
-function Said({ proof, names, onShow }: SaidProps) {
+function Said({ proof, names, canShowOther, onShow }: SaidProps) {
   if (proof.verdict === 'equivalent')
     return (
       <p role="status" className="text-lg">
@@ -159,7 +253,7 @@ function Said({ proof, names, onShow }: SaidProps) {
       </div>
       <Outputs outputs={outputs} names={names} />
       <div className="flex flex-wrap gap-2">
-        {names.map((name, at) => (
+        {names.slice(0, canShowOther ? 2 : 1).map((name, at) => (
           <button
             key={name}
             type="button"

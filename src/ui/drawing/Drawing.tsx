@@ -11,6 +11,7 @@ import { kindOf } from '@/core/parts/catalogue';
 import type { SessionState } from '@/session/session';
 import { later } from '@/ui/controls/later';
 import { usePainter } from '@/ui/controls/usePainter';
+import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import type { Hand, Keys } from './hand';
 import type { KeyPress } from './keys';
@@ -45,6 +46,10 @@ interface Fit {
 /** Sheets of fewer parts are painted as quickly as a picture of them. */
 const MANY = 150;
 
+const NONE: ReadonlySet<string> = new Set();
+
+const terms = () => import('./terms');
+
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
 
@@ -69,6 +74,10 @@ export function Drawing() {
   const [tip, setTip] = useState<Tip | null>(null);
   const [cursor, setCursor] = useState('default');
   const marked = useRef(false);
+  const lit = useRef<ReadonlySet<string>>(NONE);
+  const over = useRef<string | null>(null);
+  const pointed = usePointed((p) => p.pointed);
+  const point = usePointed((p) => p.point);
   const layer = useRef<Layer | null>(null);
   const flick = useRef<Flick | null>(null);
 
@@ -92,7 +101,7 @@ export function Drawing() {
     const shown = shownSheet();
     const hand = desk.now?.hand;
     if (!layer.current && shown.parts.size > MANY) void fetchLayer();
-    const overlay = overlayOf(state, shown, hand, preview.current?.lifted ?? null);
+    const overlay = overlayOf(state, shown, hand, preview.current?.lifted ?? null, lit.current);
     paint(g, pixels, view.current, sceneOf(state, shown), overlay, palette, {
       layer: layer.current,
       again: repaint,
@@ -176,6 +185,29 @@ export function Drawing() {
       }),
     [session, repaint],
   );
+
+  // A term that is pointed at on another face lights the gates that make it, and a gate its term there.
+  useEffect(() => {
+    let left = false;
+    const show = (parts: ReadonlySet<string>) => {
+      if (left || (parts.size === 0 && lit.current.size === 0)) return;
+      lit.current = parts;
+      repaint();
+    };
+    if (pointed && pointed.output !== null)
+      void terms().then(({ partsMaking }) => show(partsMaking(session, pointed)));
+    else show(NONE);
+    return () => {
+      left = true;
+    };
+  }, [pointed, session, repaint]);
+  const pointAt = (part: string | null) => {
+    if (part === over.current) return;
+    over.current = part;
+    if (part === null) point(null);
+    else
+      void terms().then(({ productOfPart }) => over.current === part && point(productOfPart(session, part)));
+  };
 
   useEffect(() => {
     const element = canvas.current!;
@@ -331,7 +363,11 @@ export function Drawing() {
           }
           const { pointerId, pointerType } = event;
           desk.with((d) => d.pointers.move(pointerId, pixel, pointerType === 'touch'));
-          if (pointerType !== 'touch') showTip(pixel);
+          if (pointerType !== 'touch') {
+            showTip(pixel);
+            const hover = desk.now?.hand.hover;
+            pointAt(hover?.is === 'part' ? hover.part : null);
+          }
         }}
         onPointerUp={(event) => {
           const pixel = pixelOf(event);
@@ -348,6 +384,7 @@ export function Drawing() {
         onPointerLeave={() => {
           desk.with((d) => d.hand.gone());
           pointer.current = null;
+          pointAt(null);
           setTip(null);
         }}
       >
@@ -430,6 +467,7 @@ function overlayOf(
   sheet: Sheet,
   hand: Hand | undefined,
   lifted: Lifted | null,
+  lit: Overlay['lit'],
 ): Overlay {
   const hover = hand?.hover ?? null;
   return {
@@ -440,6 +478,7 @@ function overlayOf(
       wire: hover.is === 'wire' ? hover.wire : undefined,
       pin: hover.is === 'pin' ? hover.at : undefined,
     },
+    lit,
     rubber: hand?.rubber ?? [],
     box: hand?.box ?? null,
     guides: hand?.guides ?? [],

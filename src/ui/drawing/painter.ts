@@ -196,7 +196,7 @@ function paintPart(
 ): void {
   const kind = kindOf(part);
   const body = bodyOf(part);
-  if (overlay.parts.has(part.id) || overlay.hover?.part === part.id) {
+  if (overlay.parts.has(part.id) || overlay.hover?.part === part.id || overlay.lit.has(part.id)) {
     g.beginPath();
     g.roundRect(body.x0 - 0.35, body.y0 - 0.35, body.x1 - body.x0 + 0.7, body.y1 - body.y0 + 0.7, 0.6);
     g.fillStyle = palette['accent-soft'];

@@ -59,6 +59,8 @@ export interface Overlay {
   readonly parts: ReadonlySet<string>;
   readonly wires: ReadonlySet<string>;
   readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
+  /** Parts that make what is pointed at on another face. */
+  readonly lit: ReadonlySet<string>;
   /** Wires that are being drawn. */
   readonly rubber: readonly (readonly Point[])[];
   readonly box: Box | null;
@@ -79,6 +81,7 @@ export const PLAIN: Overlay = {
   parts: new Set(),
   wires: new Set(),
   hover: null,
+  lit: new Set(),
   rubber: [],
   box: null,
   guides: [],

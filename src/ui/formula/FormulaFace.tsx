@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { EITHER, ON } from '@/core/logic/cube';
+import { EITHER, ON, sameCube } from '@/core/logic/cube';
 import type { Expression } from '@/core/logic/expression';
 import { evaluated, namesOf } from '@/core/logic/expression';
 import { cubeOf, drawnForm, FORMS, type Form, type Formula, sizeOf } from '@/core/logic/forms';
@@ -11,7 +11,7 @@ import type { Netlist } from '@/core/netlist/netlist';
 import { sameName } from '@/core/values/names';
 import { placeFormulas } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
-import { usePointed } from '@/ui/lesson/pointed';
+import { pointedIn, usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Typeset } from './Typeset';
 import { useFormulas, useLiveRow } from './useFormulas';
@@ -273,6 +273,7 @@ function Terms({
 }) {
   const pointed = usePointed((p) => p.pointed);
   const point = usePointed((p) => p.point);
+  const lit = pointedIn(pointed, formula.name, formula.names);
   const sign = SIGNS[notation][expression.op];
   const text = written(expression, notation);
   if (text.length > LONGEST)
@@ -282,20 +283,17 @@ function Terms({
   const terms = (expression.op === 'or' || expression.op === 'xor') && sign ? expression.of : [expression];
   return terms.map((term, i) => {
     const cube = cubeOf(term, formula.names);
-    const isPointed =
-      !!cube &&
-      pointed?.output === formula.name &&
-      pointed.cube.care === cube.care &&
-      pointed.cube.ones === cube.ones;
+    const isPointed = !!cube && !!lit && sameCube(lit, cube);
     const holds = values !== null && evaluated(term, values) === 1;
     return (
       <span key={i}>
         {i > 0 && sign}
         <span
+          data-lit={isPointed || undefined}
           className={`rounded-md px-0.5 ${cube ? 'hover:bg-accent-soft' : ''} ${isPointed ? 'bg-accent-soft' : ''} ${
             holds && terms.length > 1 ? 'shadow-[inset_0_-3px_0_var(--one)]' : ''
           }`}
-          onPointerEnter={() => cube && point({ output: formula.name, cube })}
+          onPointerEnter={() => cube && point({ output: formula.name, inputs: formula.names, cube })}
           onPointerLeave={() => point(null)}
         >
           <Typeset expression={term} notation={notation} />

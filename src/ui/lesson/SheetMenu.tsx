@@ -94,7 +94,7 @@ export function SheetMenu({ sheet, alone, onRename, onCompare }: Props) {
             Tidy the whole sheet
           </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" onSelect={onCompare}>
-            Compare with another sheet
+            Compare with a sheet or formula
           </DropdownMenu.Item>
           <DropdownMenu.Separator className="my-1 h-px bg-hairline" />
           <DropdownMenu.Item

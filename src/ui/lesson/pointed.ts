@@ -1,11 +1,20 @@
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
-import type { Cube } from '@/core/logic/cube';
+import { type Cube, reordered } from '@/core/logic/cube';
 
 /** What is pointed at on one face and lit on the others: some rows, as a product of an output's formula. */
 export interface Pointed {
-  readonly output: string;
+  /** The output whose formula or map it is of; of all, where it is a gate that is pointed at. */
+  readonly output: string | null;
+  /** The inputs over which the product goes, in order. */
+  readonly inputs: readonly string[];
   readonly cube: Cube;
+}
+
+/** What is pointed at as a product of an output's formula over its inputs; null where it is of another one. */
+export function pointedIn(pointed: Pointed | null, output: string, inputs: readonly string[]): Cube | null {
+  if (!pointed || (pointed.output !== null && pointed.output !== output)) return null;
+  return reordered(pointed.cube, pointed.inputs, inputs);
 }
 
 interface Pointing {

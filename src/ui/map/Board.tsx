@@ -8,7 +8,7 @@ import { goToWantedRow } from '@/session/face-commands';
 import { setPlan } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
 import { useLiveRow } from '@/ui/formula/useFormulas';
-import { usePointed } from '@/ui/lesson/pointed';
+import { pointedIn, usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { loopPath, OVER } from './loop-path';
 
@@ -97,14 +97,15 @@ function Layer({
     event.preventDefault();
     event.stopPropagation();
   };
-  const pointed = usePointed((p) => p.pointed);
   const { names, wish } = formula;
+  const pointed = usePointed((p) => p.pointed);
+  const pointedCube = pointedIn(pointed, formula.name, names);
   const size = { down: sizeOfAxis(layout.down), across: sizeOfAxis(layout.across) };
   const painting = useRef<boolean | null>(null);
   const rows = Array.from({ length: size.down }, (_, down) =>
     Array.from({ length: size.across }, (_, across) => rowAt(layout, layer, down, across)),
   );
-  const lit = (row: number) => pointed?.output === formula.name && covers(pointed.cube, row);
+  const lit = (row: number) => pointedCube !== null && covers(pointedCube, row);
   const paint = (row: number) => {
     if (!picked || painting.current === null || picked.has(row) === painting.current) return;
     const next = new Set(picked);
@@ -246,9 +247,9 @@ function Layer({
                       key={`${i} ${k}`}
                       d={loopPath(piece, cell, 3.5 + 3 * (i % 4), size)}
                       fill={colourOf(i)}
-                      fillOpacity={pointed && sameCube(pointed.cube, cube) ? 0.22 : 0.05}
+                      fillOpacity={pointedCube && sameCube(pointedCube, cube) ? 0.22 : 0.05}
                       stroke={colourOf(i)}
-                      strokeWidth={pointed && sameCube(pointed.cube, cube) ? 3.5 : 2.25}
+                      strokeWidth={pointedCube && sameCube(pointedCube, cube) ? 3.5 : 2.25}
                       strokeDasharray={dashOf(i)}
                       strokeLinecap="round"
                       className="pointer-events-none"

@@ -8,7 +8,7 @@ import { primes } from '@/core/logic/primes';
 import { Marked } from '@/ui/controls/Marked';
 import { Typeset } from '@/ui/formula/Typeset';
 import { useFormulas } from '@/ui/formula/useFormulas';
-import { usePointed } from '@/ui/lesson/pointed';
+import { pointedIn, usePointed } from '@/ui/lesson/pointed';
 import { Board } from './Board';
 import { Grouping } from './Grouping';
 import { Swatch } from './Swatch';
@@ -120,6 +120,7 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
   const pointed = usePointed((p) => p.pointed);
   const point = usePointed((p) => p.point);
   const { wish, names } = formula;
+  const lit = pointedIn(pointed, formula.name, names);
   const needed = useMemo(() => essential(shown === 'zeros' ? inverted(wish) : wish), [wish, shown]);
   const risks = shown === 'ones' ? hazards(loops, wish) : [];
   const term = (cube: Cube) => (shown === 'zeros' ? productOf([cube], names) : sumOf([cube], names));
@@ -129,8 +130,8 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
         {loops.map((cube, i) => (
           <li
             key={`${cube.care} ${cube.ones}`}
-            className={`flex items-center gap-2 rounded-md px-1 text-[1.05rem] ${pointed && sameCube(pointed.cube, cube) ? 'bg-accent-soft' : ''}`}
-            onPointerEnter={() => point({ output: formula.name, cube })}
+            className={`flex items-center gap-2 rounded-md px-1 text-[1.05rem] ${lit && sameCube(lit, cube) ? 'bg-accent-soft' : ''}`}
+            onPointerEnter={() => point({ output: formula.name, inputs: names, cube })}
             onPointerLeave={() => point(null)}
           >
             <Swatch index={i} />

@@ -1,0 +1,88 @@
+import type { Part, Sheet } from '../circuit/lesson';
+import { type Expression, namesOf, readExpression } from '../logic/expression';
+import { declaredInputs, declaredOutputs, terminalName } from '../netlist/declared';
+import { sameName } from '../values/names';
+import { drawFunctions } from './draw-functions';
+
+const OUTPUT = /^\s*([\p{L}][\p{L}\p{N}_]*)\s*=(?!=)(.*)$/su;
+
+/**
+ * A sheet that does what was typed, to be compared with another one: a line for each output, `Drive = Key Bars Clear`.
+ * Where the other one has a single output its name may be left out. It has the other one's inputs, read or not.
+ */
+export function sheetOfFormulas(
+  text: string,
+  like: Sheet,
+): { readonly ok: true; readonly sheet: Sheet } | { readonly ok: false; readonly problem: string } {
+  const names = declaredInputs(like).map(terminalName);
+  const outputs = declaredOutputs(like).map(terminalName);
+  const functions: { name: string; expression: Expression }[] = [];
+  const lines = text.split(/[\n;]/).filter((line) => line.trim());
+  if (lines.length === 0) return { ok: false, problem: 'Type a formula, such as Drive = Key Bars.' };
+  for (const line of lines) {
+    const named = OUTPUT.exec(line);
+    const name = named?.[1] ?? (outputs.length === 1 ? outputs[0]! : null);
+    if (name === null)
+      return {
+        ok: false,
+        problem: `“${line.trim()}” does not say which output it is: begin with ${outputs[0]} =`,
+      };
+    const given = named?.[2] ?? line;
+    const read = readExpression(given, names);
+    if (!read.ok)
+      return {
+        ok: false,
+        problem: `“${line.trim()}”, character ${line.length - given.length + read.at + 1}: ${read.problem}`,
+      };
+    if (functions.some((f) => sameName(f.name, name)))
+      return { ok: false, problem: `${name} is there twice.` };
+    functions.push({ name, expression: read.value });
+    for (const input of namesOf(read.value)) if (!names.some((n) => sameName(n, input))) names.push(input);
+  }
+  return { ok: true, sheet: drawFunctions('formulas', 'the formulas', names, functions) };
+}
+
+/** An input or output of one sheet, and the one of the other sheet that is taken for it. */
+export interface Pair {
+  readonly what: 'input' | 'output';
+  readonly mine: string;
+  /** Nothing where no one is. */
+  readonly theirs: string | null;
+}
+
+const ports = (sheet: Sheet) =>
+  [
+    ['input', declaredInputs(sheet)],
+    ['output', declaredOutputs(sheet)],
+  ] as const;
+
+/** The inputs and outputs of a sheet with those of the same name on another one. */
+export function pairsByName(mine: Sheet, theirs: Sheet): Pair[] {
+  const others = ports(theirs);
+  return ports(mine).flatMap(([what, parts], i) => {
+    const names = others[i]![1].map(terminalName);
+    return parts.map((part) => {
+      const name = terminalName(part);
+      return { what, mine: name, theirs: names.find((n) => sameName(n, name)) ?? null };
+    });
+  });
+}
+
+/** What a sheet has that no pair names. */
+export function unpaired(theirs: Sheet, pairs: readonly Pair[], what: Pair['what']): string[] {
+  const taken = new Set(pairs.filter((p) => p.what === what).map((p) => p.theirs));
+  return ports(theirs)
+    .flatMap(([kind, parts]) => (kind === what ? parts.map(terminalName) : []))
+    .filter((name) => !taken.has(name));
+}
+
+/** The other sheet with its inputs and outputs called as the ones that they are taken for. */
+export function calledAs(theirs: Sheet, pairs: readonly Pair[]): Sheet {
+  const parts = new Map<string, Part>(theirs.parts);
+  for (const [what, own] of ports(theirs))
+    for (const part of own) {
+      const pair = pairs.find((p) => p.what === what && p.theirs === terminalName(part));
+      if (pair) parts.set(part.id, { ...part, label: pair.mine });
+    }
+  return { ...theirs, parts };
+}

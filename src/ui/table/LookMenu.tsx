@@ -1,0 +1,134 @@
+import { Popover } from 'radix-ui';
+import { type TableFormat, tableLines } from '@/core/logic/table-text';
+import type { TruthTable } from '@/core/logic/truth-table';
+import { plainText } from '@/core/values/markup';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { rowsWanted, type Wanted } from './columns';
+import type { Look } from './TableGrid';
+
+interface Props {
+  readonly table: TruthTable;
+  readonly look: Look;
+  readonly onChange: (look: Look) => void;
+  readonly hasBus: boolean;
+}
+
+/** Most rows that are put on the clipboard. */
+const MOST_COPIED = 65_536;
+
+const COPIES: readonly [TableFormat, string, string][] = [
+  ['tsv', 'For a spreadsheet', 'with tabs between the cells'],
+  ['csv', 'CSV', 'with commas'],
+  ['md', 'Markdown', 'a table for a text'],
+];
+
+/** Which rows of a table are shown, whether buses are numbers, and the table as text. */
+export function LookMenu({ table, look, onChange, hasBus }: Props) {
+  const session = useSession();
+  const radix = useSessionState((s) => s.lesson.settings.buses);
+  const names = [...table.inputs, ...table.outputs].map(plainText);
+  const { wanted } = look;
+  const want = (next: Wanted | null) => onChange({ ...look, wanted: next });
+  const count = wanted ? rowsWanted(table, wanted).length : table.rows;
+  const copy = async (format: TableFormat) => {
+    const only = wanted && rowsWanted(table, wanted);
+    await navigator.clipboard.writeText([...tableLines(table, format, only)].join('\n')).then(
+      () => session.say(`${count === 1 ? 'One row is' : `${count} rows are`} on the clipboard.`),
+      () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
+    );
+  };
+  const pickColumn = (label: string, value: number, change: (column: number) => void) => (
+    <select
+      className="field h-8 w-auto min-w-0 flex-1"
+      aria-label={label}
+      value={value}
+      onChange={(event) => change(Number(event.target.value))}
+    >
+      {names.map((name, column) => (
+        <option key={column} value={column}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+  const kind = wanted === null ? 'all' : wanted.is === 'differ' ? 'differ' : wanted.letter;
+  const first = table.inputs.length;
+  const choose = (next: string) => {
+    const column = wanted?.column ?? first;
+    if (next === 'all') want(null);
+    else if (next === 'differ') want({ is: 'differ', column, other: (column + 1) % names.length });
+    else want({ is: 'value', column, letter: next as '0' | '1' | 'X' | 'Z' });
+  };
+  return (
+    <Popover.Root defaultOpen>
+      <Popover.Trigger className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft">
+        Rows and copies
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="menu flex w-80 flex-col gap-3 p-3 text-sm" sideOffset={4} align="end">
+          <fieldset className="flex flex-col gap-1.5">
+            <legend className="mb-1 font-semibold">Rows</legend>
+            <select
+              className="field h-8"
+              aria-label="Rows that are shown"
+              value={kind}
+              onChange={(event) => choose(event.target.value)}
+            >
+              <option value="all">all {table.rows}</option>
+              <option value="1">those where a column is 1</option>
+              <option value="0">those where a column is 0</option>
+              <option value="X">those where a column is X</option>
+              <option value="Z">those where a column is Z</option>
+              <option value="differ">those where two columns differ</option>
+            </select>
+            {wanted && (
+              <div className="flex items-center gap-2">
+                {pickColumn('Column', wanted.column, (column) => want({ ...wanted, column }))}
+                {wanted.is === 'differ' && (
+                  <>
+                    <span aria-hidden="true">≠</span>
+                    {pickColumn('Other column', wanted.other, (other) => want({ ...wanted, other }))}
+                  </>
+                )}
+              </div>
+            )}
+            <p className="text-xs text-quiet" aria-live="polite">
+              {count === 0 ? 'There is no such row.' : wanted ? `${count} of ${table.rows} rows` : ''}
+            </p>
+          </fieldset>
+          {hasBus && (
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 accent-accent"
+                checked={look.asNumbers}
+                onChange={(event) => onChange({ ...look, asNumbers: event.target.checked })}
+              />
+              Buses as one number, {radix === 'signed' ? "two's complement" : radix}
+            </label>
+          )}
+          <fieldset className="flex flex-col gap-1">
+            <legend className="mb-1 font-semibold">Copy</legend>
+            {count > MOST_COPIED ? (
+              <p className="text-quiet">
+                {count} rows are too many for the clipboard: {MOST_COPIED} are the most. Show fewer of them,
+                or use the command line.
+              </p>
+            ) : (
+              COPIES.map(([format, name, words]) => (
+                <button
+                  key={format}
+                  type="button"
+                  className="flex cursor-pointer items-baseline gap-2 rounded-lg px-2 py-1 text-left hover:bg-accent-soft"
+                  onClick={() => void copy(format)}
+                >
+                  {name} <span className="text-xs text-quiet">{words}</span>
+                </button>
+              ))
+            )}
+          </fieldset>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

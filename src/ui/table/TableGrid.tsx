@@ -1,0 +1,204 @@
+import { useEffect, useMemo, useRef } from 'react';
+import { covers, reordered } from '@/core/logic/cube';
+import type { TruthTable } from '@/core/logic/truth-table';
+import { reorder } from '@/session/face-commands';
+import { rowNow } from '@/session/moment';
+import { Marked } from '@/ui/controls/Marked';
+import { usePointed } from '@/ui/lesson/pointed';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { columnsOf, type Shown, textAt, type Wanted } from './columns';
+import { rowLook, useRows } from './useRows';
+
+const ROW = 31;
+
+/** How a table is looked at. */
+export interface Look {
+  /** Whether buses stand there as numbers, in the radix of the lesson. */
+  readonly asNumbers: boolean;
+  readonly wanted: Wanted | null;
+}
+
+interface Props {
+  readonly table: TruthTable;
+  readonly asNumbers: boolean;
+  /** The rows that are shown; all without it. */
+  readonly only: Uint32Array | null;
+}
+
+/** The rows of a derived table: its live row marked; a click on a row sets the switches. */
+export function TableGrid({ table, asNumbers, only }: Props) {
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  const live = useSessionState((s) => rowNow(s.netlist, s.values));
+  const tried = useSessionState((s) => s.tried);
+  const pointed = usePointed((p) => p.pointed);
+  const lit = pointed && reordered(pointed.cube, pointed.inputs, table.inputs);
+  const scroller = useRef<HTMLDivElement>(null);
+  const radix = useSessionState((s) => s.lesson.settings.buses);
+  const shown = useMemo(() => columnsOf(netlist, asNumbers), [netlist, asNumbers]);
+  const rows = useRows(scroller, only?.length ?? table.rows, ROW);
+  const liveAt = only ? only.indexOf(live) : live;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
+  useEffect(() => {
+    if (liveAt >= 0 && live < table.rows) rows.reveal(liveAt);
+  }, [liveAt, table.rows]);
+  /** The next of the rows that are shown, and from the last on the first. */
+  const step = (by: number) => {
+    if (!only) return session.stepRow(by);
+    const next = by > 0 ? only.find((row) => row > live) : only.findLast((row) => row < live);
+    const row = next ?? only.at(by > 0 ? 0 : -1);
+    if (row !== undefined) session.goToRow(row);
+  };
+
+  // Wide enough for the number of the last row.
+  const numbers = Math.max(3, String(table.rows - 1).length * 0.5 + 1.25);
+  const columns = `${numbers}rem 1.6rem repeat(${shown.length}, minmax(3.2rem, 1fr))`;
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      tabIndex={0}
+      aria-label="Truth table"
+      aria-rowcount={(only?.length ?? table.rows) + 1}
+      aria-colcount={shown.length + 2}
+      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowDown') step(1);
+        else if (event.key === 'ArrowUp') step(-1);
+        else if (event.key === 'Home') session.goToRow(only?.[0] ?? 0);
+        else if (event.key === 'End') session.goToRow(only?.at(-1) ?? table.rows - 1);
+        else return;
+        event.preventDefault();
+      }}
+    >
+      <div className="min-w-max">
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold"
+          style={{ gridTemplateColumns: columns }}
+        >
+          <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
+            row
+          </span>
+          <span role="columnheader">
+            <span className="sr-only">tried</span>
+          </span>
+          {shown.map((column, i) => (
+            <Heading key={column.key} column={column} all={shown} edge={isEdge(shown, i)} />
+          ))}
+        </div>
+        <div className="relative" style={{ height: rows.height }}>
+          {rows.shown.map(({ row: at, top }) => {
+            const row = only ? only[at]! : at;
+            const isLive = row === live;
+            const isTried = tried.has(row);
+            const isPointed = lit !== null && covers(lit, row);
+            return (
+              <div
+                key={row}
+                role="row"
+                aria-rowindex={at + 2}
+                aria-selected={isLive}
+                tabIndex={-1}
+                data-row={row}
+                data-live={isLive || undefined}
+                className={`absolute inset-x-0 grid cursor-pointer items-center ${rowLook(at, isLive, isPointed)}`}
+                style={{ gridTemplateColumns: columns, height: ROW, top }}
+                onClick={() => session.goToRow(row)}
+              >
+                <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
+                  {row}
+                </span>
+                <span
+                  role="gridcell"
+                  className="text-center text-accent"
+                  aria-label={isTried ? 'tried' : 'not tried'}
+                >
+                  {isTried ? '●' : '○'}
+                </span>
+                {shown.map((column, i) => (
+                  <Value
+                    key={column.key}
+                    letter={textAt(table, column, row, radix)}
+                    edge={isEdge(shown, i)}
+                    strong={column.isOutput}
+                  />
+                ))}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Value({ letter, edge, strong }: { letter: string; edge: boolean; strong: boolean }) {
+  return (
+    <span
+      role="gridcell"
+      className={`flex h-full items-center justify-center font-mono text-[15px] ${edge ? 'border-l border-hairline' : ''} ${
+        strong && letter === '1' ? 'font-bold' : ''
+      }`}
+    >
+      {letter}
+    </span>
+  );
+}
+
+const DRAGGED = 'application/x-manege-column';
+
+/** Whether a line parts a column from the one before it: outputs from inputs. */
+const isEdge = (shown: readonly Shown[], i: number) => shown[i]!.isOutput && !shown[i - 1]?.isOutput;
+
+interface HeadingProps {
+  readonly column: Shown;
+  readonly all: readonly Shown[];
+  readonly edge: boolean;
+}
+
+/** A column's heading; dragged onto another of its kind, or moved by Shift and an arrow key, it changes the order. */
+function Heading({ column, all, edge }: HeadingProps) {
+  const session = useSession();
+  const kind = all.filter((c) => c.isOutput === column.isOutput);
+  const parts = [...new Set(kind.map((c) => c.part))];
+  const index = parts.indexOf(column.part);
+  const moveTo = (part: string, to: number) => {
+    const order = parts.filter((id) => id !== part);
+    if (order.length === parts.length) return;
+    order.splice(to, 0, part);
+    const others = [...new Set(all.filter((c) => c.isOutput !== column.isOutput).map((c) => c.part))];
+    reorder(session, column.isOutput ? [...others, ...order] : [...order, ...others]);
+  };
+  return (
+    <span
+      role="columnheader"
+      tabIndex={0}
+      draggable
+      title="Drag to reorder"
+      className={`flex cursor-grab items-end justify-center self-stretch truncate px-1 ${edge ? 'border-l border-hairline' : ''}`}
+      onDragStart={(event) => {
+        event.dataTransfer.setData(DRAGGED, column.part);
+        event.dataTransfer.effectAllowed = 'move';
+      }}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(DRAGGED)) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        event.preventDefault();
+        event.stopPropagation();
+        moveTo(event.dataTransfer.getData(DRAGGED), index);
+      }}
+      onKeyDown={(event) => {
+        if (!event.shiftKey || (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight')) return;
+        event.preventDefault();
+        event.stopPropagation();
+        const to = index + (event.key === 'ArrowLeft' ? -1 : 1);
+        if (to >= 0 && to < parts.length) moveTo(column.part, to);
+      }}
+    >
+      <Marked text={column.name} />
+    </span>
+  );
+}

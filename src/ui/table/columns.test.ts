@@ -1,0 +1,41 @@
+import { tableLines } from '@/core/logic/table-text';
+import { truthTable } from '@/core/logic/truth-table';
+import { compile } from '@/core/netlist/compile';
+import { interlock, Sketch } from '@/core/testing/sketch';
+import { columnsOf, rowsWanted, textAt } from './columns';
+
+/** Two children's queues of two bits each, one of them shown turned over. */
+function turned() {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'Left', { width: 2 });
+  s.place('not', 10, 0, '', { width: 2 });
+  s.place('lamp', 20, 0, 'Over', { width: 2 });
+  s.wire('switch1.Y', 'not1.A');
+  s.wire('not1.Y', 'lamp1.A');
+  return compile(s.sheet, s.lesson.sheets);
+}
+
+test('a bus is a column a bit, or one number in the radix that is asked for', () => {
+  const netlist = turned();
+  const table = truthTable(netlist);
+  expect(columnsOf(netlist, false).map((c) => c.name)).toEqual(['Left[1]', 'Left[0]', 'Over[1]', 'Over[0]']);
+  const [left, over] = columnsOf(netlist, true);
+  expect([left!.name, left!.isOutput, over!.name, over!.isOutput]).toEqual(['Left', false, 'Over', true]);
+  expect([0, 1, 2, 3].map((row) => textAt(table, over!, row, 'unsigned'))).toEqual(['3', '2', '1', '0']);
+  expect([0, 1, 2, 3].map((row) => textAt(table, left!, row, 'signed'))).toEqual(['0', '1', '-2', '-1']);
+});
+
+test('rows are those in which a column has a value, or two differ, and are copied so', () => {
+  const s = interlock();
+  const table = truthTable(compile(s.sheet));
+  // Key, Bars, Clear, Drive, Warn
+  expect([...rowsWanted(table, { is: 'value', column: 4, letter: '1' })]).toEqual([4, 5]);
+  expect([...rowsWanted(table, { is: 'value', column: 3, letter: 'X' })]).toEqual([]);
+  const differ = rowsWanted(table, { is: 'differ', column: 0, other: 4 });
+  expect([...differ]).toEqual([6, 7]);
+  expect([...tableLines(table, 'tsv', differ)]).toEqual([
+    'Key\tBars\tClear\tDrive\tWarn',
+    '1\t1\t0\t0\t0',
+    '1\t1\t1\t1\t0',
+  ]);
+});
