@@ -1,8 +1,9 @@
+import type { Delays } from '../src/core/circuit/lesson';
 import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import type { Netlist } from '../src/core/netlist/netlist';
-import { type Delays, Run } from '../src/core/simulate/run';
+import { Run } from '../src/core/simulate/run';
 import { type Logic, ONE, X, ZERO } from '../src/core/values/logic';
 import { BadInput } from './bad-input';
 import { type Circuit, type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';

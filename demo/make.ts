@@ -9,7 +9,9 @@ import {
   type Settings,
   type Sheet,
 } from '../src/core/circuit/lesson';
+import { NO_TIME_PLAN, type TimePlan, USUAL_WAVE } from '../src/core/circuit/time-plan';
 import { connect, newPart } from '../src/core/drawing/gestures';
+import { layOut } from '../src/core/drawing/lay-out';
 import { portsFor } from '../src/core/drawing/ports';
 import { check } from '../src/core/exercise/check';
 import { writeExercise } from '../src/core/formats/exercise-file';
@@ -85,6 +87,22 @@ class Pencil {
   wire(from: string, to: string): void {
     const end = (text: string) => ({ part: text.split('.')[0]!, port: text.split('.')[1]! });
     this.make(connect(this.sheet, end(from), end(to)));
+  }
+
+  /** Gives everything on the sheet a place of its own. */
+  tidy(): this {
+    const tidy = layOut(this.sheet);
+    this.lesson = {
+      ...this.lesson,
+      sheets: this.lesson.sheets.map((s) => (s.id === tidy.id ? tidy : s)),
+    };
+    return this;
+  }
+
+  /** What the time face of the sheet shows, and what can drive its inputs. */
+  time(time: Partial<TimePlan>): this {
+    this.make({ type: 'changeSheet', id: this.sheet.id, change: { time: { ...NO_TIME_PLAN, ...time } } });
+    return this;
   }
 
   save(file: string): void {
@@ -165,6 +183,8 @@ function lampChase(): void {
     p.wire(pin(b), `${gate}.B`);
     p.wire(`${gate}.Y`, `${lamp}.A`);
   }
+  const quick = { ...USUAL_WAVE, pattern: 'periodic' as const, step: 125e9, high: 62.5e9 };
+  p.time({ stimuli: [{ name: 'Four times as fast', inputs: [{ part: clock, wave: quick }] }] });
   p.save('lamp-chase.manege.json');
 }
 
@@ -241,7 +261,130 @@ function organDrum(): void {
   const shown = p.place('number', 72, 21, 'Stop', { width: 3, radix: 'unsigned' });
   for (const [i, stage] of q.entries()) p.wire(`${stage}.Q`, `${stop}.I${i}`);
   p.wire(`${stop}.Y`, `${shown}.A`);
+  const levels = { ...USUAL_WAVE, data: '0 s 1, 8 s 0, 16 s 1' };
+  p.time({
+    lanes: [
+      { of: [forward], name: '' },
+      { of: [clock], name: '' },
+      { of: [shown], name: '', radix: 'unsigned' },
+    ],
+    stimuli: [{ name: 'There and back', inputs: [{ part: forward, wave: levels }] }],
+  });
   p.save('organ-drum.manege.json');
+}
+
+/**
+ * The timer of a ride counts tens of its clock: one decade of flip-flops that clock each other, cleared when they stand
+ * at ten, and one whose flip-flops all follow the clock. Behind it fourteen stages that divide the clock.
+ */
+function rideTimer(): void {
+  const p = started('demo-ride-timer', 'Ride timer', 'Ride timer', { delays: 'parts' });
+  p.note('Ride timer', 0, -10, 'title');
+  p.note('Above, each flip-flop clocks the next; at ten a NAND clears them all.', 0, -5, 'small');
+  const clock = p.place('clock', 0, 12, 'Clock', { hertz: 5e6 });
+  const ripple = [0, 1, 2, 3].map((i) =>
+    p.place('tff', 16 + 16 * i, 10, `R_${i}`, { edge: 'falling', clear: 'low' }),
+  );
+  const ten = p.place('nand', 72, 25, '', {});
+  for (const [i, stage] of ripple.entries()) {
+    const one = p.place('constant', 7 + 16 * i, 8, '', { value: 1 });
+    p.wire(`${one}.Y`, `${stage}.T`);
+    p.wire(i === 0 ? `${clock}.Y` : `${ripple[i - 1]}.Q`, `${stage}.C`);
+  }
+  const counted = ripple.map((stage, i) => {
+    const lamp = p.place('lamp', 22 + 16 * i, 0, `Ripple_${i}`);
+    p.wire(`${stage}.Q`, `${lamp}.A`);
+    return lamp;
+  });
+  p.wire(`${ripple[1]}.Q`, `${ten}.A`);
+  p.wire(`${ripple[3]}.Q`, `${ten}.B`);
+  for (const stage of ripple) p.wire(`${ten}.Y`, `${stage}.CLR`);
+
+  p.note('Below, the clock moves all of them at once.', 0, 33, 'small');
+  const same = [0, 1, 2, 3].map((i) => p.place('tff', 22 + 18 * i, 52, `S_${i}`));
+  for (const stage of same) p.wire(`${clock}.Y`, `${stage}.C`);
+  const always = p.place('constant', 13, 50, '', { value: 1 });
+  p.wire(`${always}.Y`, `${same[0]}.T`);
+  const low = p.place('and', 32, 44);
+  p.wire(`${same[0]}.Q`, `${low}.A`);
+  p.wire(`${same[3]}.Q'`, `${low}.B`);
+  p.wire(`${low}.Y`, `${same[1]}.T`);
+  const both = p.place('and', 50, 43);
+  p.wire(`${same[0]}.Q`, `${both}.A`);
+  p.wire(`${same[1]}.Q`, `${both}.B`);
+  p.wire(`${both}.Y`, `${same[2]}.T`);
+  const eight = p.place('and', 58, 64);
+  const nine = p.place('and', 58, 70);
+  const either = p.place('or', 66, 67);
+  p.wire(`${both}.Y`, `${eight}.A`);
+  p.wire(`${same[2]}.Q`, `${eight}.B`);
+  p.wire(`${same[0]}.Q`, `${nine}.A`);
+  p.wire(`${same[3]}.Q`, `${nine}.B`);
+  p.wire(`${eight}.Y`, `${either}.A`);
+  p.wire(`${nine}.Y`, `${either}.B`);
+  p.wire(`${either}.Y`, `${same[3]}.T`);
+  const stepped = same.map((stage, i) => {
+    const lamp = p.place('lamp', 28 + 18 * i, 38, `Same_${i}`);
+    p.wire(`${stage}.Q`, `${lamp}.A`);
+    return lamp;
+  });
+  const slow = { ...USUAL_WAVE, pattern: 'periodic' as const, step: 1_000_000, high: 500_000 };
+  p.time({
+    lanes: [
+      { of: [clock], name: '' },
+      ...counted.map((lamp) => ({ of: [lamp], name: '' })),
+      ...stepped.map((lamp) => ({ of: [lamp], name: '' })),
+    ],
+    stimuli: [{ name: 'A slower clock', inputs: [{ part: clock, wave: slow }] }],
+  });
+
+  p.onSheet('Fourteen stages');
+  const beat = p.place('clock', 0, 8, 'Clock', { hertz: 32_768 });
+  const stages = Array.from({ length: 14 }, (_, i) =>
+    p.place('tff', 14 + 16 * (i % 7), 8 + 22 * Math.floor(i / 7), `D_${i + 1}`, { edge: 'falling' }),
+  );
+  for (const [i, stage] of stages.entries()) {
+    const one = p.place('constant', 6 + 16 * (i % 7), 6 + 22 * Math.floor(i / 7), '', { value: 1 });
+    p.wire(`${one}.Y`, `${stage}.T`);
+    p.wire(i === 0 ? `${beat}.Y` : `${stages[i - 1]}.Q`, `${stage}.C`);
+  }
+  const second = p.place('lamp', 122, 30, 'Second');
+  p.wire(`${stages[13]}.Q`, `${second}.A`);
+  p.note('Fourteen stages divide the beat of a watch: 32 768 Hz become 2 Hz.', 0, -2, 'small');
+  p.onSheet('Ride timer').save('ride-timer.manege.json');
+}
+
+/** Visitors are added up at every clock, as long as the clock leaves the adder the time. */
+function turnstileTotal(): void {
+  const p = started('demo-turnstile-total', 'Turnstile total', 'Turnstile total', {
+    delays: 'parts',
+    buses: 'unsigned',
+  });
+  p.note('Turnstile total', 0, -7, 'title');
+  p.note('At each clock the visitors who came in are added to the total.', 0, -2, 'small');
+  const visitors = p.place('switch', 4, 9, 'Visitors', { width: 8 });
+  const sum = p.place('adder', 22, 12, '', { width: 8 });
+  const total = p.place('register', 38, 12, 'Total', { width: 8 });
+  const clock = p.place('clock', 24, 26, 'Clock', { hertz: 4e6 });
+  const shown = p.place('number', 56, 12, 'Inside', { width: 8, radix: 'unsigned' });
+  p.wire(`${visitors}.Y`, `${sum}.A`);
+  const none = p.place('constant', 14, 16, '', { value: 0 });
+  p.wire(`${none}.Y`, `${sum}.CI`);
+  p.wire(`${sum}.S`, `${total}.D`);
+  p.wire(`${total}.Q`, `${sum}.B`);
+  p.wire(`${clock}.Y`, `${total}.C`);
+  p.wire(`${total}.Q`, `${shown}.A`);
+  const groups = { ...USUAL_WAVE, pattern: 'values' as const, data: '1 127 3 28 97 1', step: 250_000 };
+  p.time({
+    lanes: [
+      { of: [clock], name: '' },
+      { of: [visitors], name: '', radix: 'unsigned' },
+      { of: [shown], name: '', radix: 'unsigned' },
+    ],
+    stimuli: [{ name: 'A busy morning', inputs: [{ part: visitors, wave: groups }] }],
+    driven: 'A busy morning',
+  });
+  p.save('turnstile-total.manege.json');
 }
 
 /** Two queues, one platform: a selector of four NAND gates. */
@@ -327,4 +470,6 @@ lampChase();
 ticketAdder();
 organDrum();
 queueSelector();
+rideTimer();
+turnstileTotal();
 handIns();

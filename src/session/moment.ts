@@ -1,3 +1,4 @@
+import type { Delays } from '@/core/circuit/lesson';
 import { rowOf } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { clockAt } from '@/core/simulate/run';
@@ -5,6 +6,8 @@ import { type Logic, ONE } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';
 
 const PS_PER_SECOND = 1e12;
+/** 20 ns a second: a gate takes about half a second. */
+const WAVE_PACE = 20_000;
 
 /** The row in which a circuit stands: its inputs' values read as a binary number, the first the highest. */
 export function rowNow(netlist: Netlist, values: Uint8Array): number {
@@ -30,6 +33,16 @@ export function hasClock(netlist: Netlist): boolean {
   return netlist.sources.some((s) => s.kind === 'clock');
 }
 
+/** Whether time means anything for a circuit: something changes by itself, or its parts take time. */
+export function isTimed(netlist: Netlist, delays: Delays): boolean {
+  return delays !== 'zero' || movesByItself(netlist);
+}
+
+/** Whether a clock or a stimulus changes inputs as time goes on. */
+export function movesByItself(netlist: Netlist): boolean {
+  return netlist.sources.some((s) => s.kind === 'clock' || s.kind === 'stimulus');
+}
+
 /** The shortest clock period on the sheet in ps, or null without a clock. */
 export function shortestPeriod(netlist: Netlist): number | null {
   const periods = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.wave.low + s.wave.high] : []));
@@ -42,8 +55,12 @@ export function nextHalf(netlist: Netlist, time: number): number | null {
   return next.length ? Math.min(...next) : null;
 }
 
-/** Simulated ps a wall-clock second so that the quickest clock makes at most four cycles in it. */
-export function fittingPace(netlist: Netlist): number {
+/**
+ * Simulated ps a wall-clock second so that the quickest clock makes at most four cycles in it, and without a clock so
+ * that one sees a signal go from part to part.
+ */
+export function fittingPace(netlist: Netlist, delays: Delays): number {
   const period = shortestPeriod(netlist);
-  return period === null ? PS_PER_SECOND : Math.min(PS_PER_SECOND, 4 * period);
+  if (period !== null) return Math.min(PS_PER_SECOND, 4 * period);
+  return delays === 'zero' && !movesByItself(netlist) ? PS_PER_SECOND : WAVE_PACE;
 }

@@ -1,22 +1,32 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import type { Stimulus } from '@/core/circuit/time-plan';
 import type { Following } from '@/core/drawing/blocks';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
-import { driversOf, type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
+import { driversOf, type Netlist, type SheetNets, sourceKey, storeName } from '@/core/netlist/netlist';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Conflict, conflictsOf } from '@/core/simulate/conflicts';
-import { Run } from '@/core/simulate/run';
+import { drivenBy, drivingOf } from '@/core/simulate/drive';
+import { Run, type Violation } from '@/core/simulate/run';
 import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
 import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
-import { fittingPace, hasClock, nextHalf, rowNow } from './moment';
+import { fittingPace, isTimed, movesByItself, nextHalf, rowNow } from './moment';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
 /** Changes of nets that a run may make in one frame. */
 const EVENTS_A_FRAME = 150_000;
+
+/** A time in ps to run to, or values that some nets are to have. */
+export type Goal =
+  | { readonly is: 'time'; readonly time: number }
+  | { readonly is: 'values'; readonly nets: readonly number[]; readonly values: readonly Logic[] };
+
+/** Pace at which a run goes as fast as it can. */
+export const AS_FAST = 1e21;
 
 export interface Selection {
   readonly parts: ReadonlySet<string>;
@@ -65,8 +75,10 @@ export interface SessionState {
   readonly playing: boolean;
   /** Simulated ps a wall-clock second. */
   readonly pace: number;
-  /** Whether the run is slower than its pace. */
-  readonly behind: boolean;
+  /** How far in ms of the wall clock the run is behind its pace. */
+  readonly behind: number;
+  /** Until when it runs as fast as it goes, or nothing. */
+  readonly goal: Goal | null;
   readonly readOnly: boolean;
   readonly notice: Notice | null;
   /** Counts how often all of the sheet was asked to be shown. */
@@ -124,6 +136,7 @@ export class Session {
   private pending: SessionState | null = null;
   private depth = 0;
   private follow: Follow | null = null;
+  private driving: Stimulus | null = null;
 
   constructor(
     lesson: Lesson,
@@ -132,7 +145,9 @@ export class Session {
     beginning: Beginning = {},
   ) {
     const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
-    const netlist = compileOnce(sheetOf(lesson, sheetId)!, lesson.sheets);
+    const sheet = sheetOf(lesson, sheetId)!;
+    const netlist = drivenBy(compileOnce(sheet, lesson.sheets), drivingOf(sheet.time));
+    this.driving = drivingOf(sheet.time);
     const on = new Set(beginning.on ?? []);
     this.run = this.newRun(lesson, netlist, on);
     this.store = createStore<SessionState>(() => ({
@@ -153,8 +168,9 @@ export class Session {
       now: 0,
       cursor: null,
       playing: false,
-      pace: fittingPace(netlist),
-      behind: false,
+      pace: fittingPace(netlist, delaysOf(lesson)),
+      behind: 0,
+      goal: null,
       readOnly: beginning.readOnly ?? false,
       notice: null,
       looks: 0,
@@ -188,6 +204,16 @@ export class Session {
 
   get sheet(): Sheet {
     return sheetOf(this.state.lesson, this.state.sheetId)!;
+  }
+
+  /** Setup and hold times that were missed so far. */
+  get violations(): readonly Violation[] {
+    return this.run.violations;
+  }
+
+  /** When the next thing is going to happen, in ps; Infinity where everything is at rest. */
+  get nextEvent(): number {
+    return this.run.next();
   }
 
   /** The trace of the run, for the time face. */
@@ -280,8 +306,12 @@ export class Session {
   /** The circuit is another one: it goes on with the same switches and held states at the same time. */
   private rewire(sheet: Sheet, sameSheet: boolean): void {
     const { lesson, on } = this.state;
-    const netlist = compile(sheet, lesson.sheets);
-    const stay = sameSheet && hasClock(netlist);
+    const driving = drivingOf(sheet.time);
+    const netlist = drivenBy(compile(sheet, lesson.sheets), driving);
+    const delays = delaysOf(lesson);
+    // Another stimulus begins at its beginning.
+    const stay = sameSheet && isTimed(netlist, delays) && driving === this.driving;
+    this.driving = driving;
     this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
     this.set({
       netlist,
@@ -289,8 +319,9 @@ export class Session {
       tried: new Set(),
       cursor: null,
       now: this.run.time,
-      pace: fittingPace(netlist),
-      playing: this.state.playing && hasClock(netlist),
+      pace: fittingPace(netlist, delays),
+      playing: this.state.playing && isTimed(netlist, delays),
+      goal: null,
     });
     this.show();
     this.deriveTable();
@@ -299,7 +330,7 @@ export class Session {
   /** Only names or order changed: nets stay as they are numbered, the run goes on. */
   private rename(sheet: Sheet): void {
     const before = this.state.netlist;
-    const netlist = compile(sheet, this.state.lesson.sheets);
+    const netlist = drivenBy(compile(sheet, this.state.lesson.sheets), drivingOf(sheet.time));
     this.set({ netlist, view: this.viewIn(netlist) });
     const sameOrder = same(netlist.inputColumns, before.inputColumns, (c) => sourceKey(c));
     if (!sameOrder) this.set({ tried: new Set() });
@@ -310,13 +341,19 @@ export class Session {
     if (!sameNames) this.deriveTable();
   }
 
-  private newRun(lesson: Lesson, netlist: Netlist, on: ReadonlySet<string>, before?: Run): Run {
+  private newRun(
+    lesson: Lesson,
+    netlist: Netlist,
+    on: ReadonlySet<string>,
+    before?: Run,
+    held?: ReadonlyMap<string, Logic>,
+  ): Run {
     const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
     return new Run(netlist, {
-      delays: 'zero',
+      delays: delaysOf(lesson),
       powerUp: powerUp[lesson.settings.powerUp],
       inputs: new Map([...on].map((key) => [key, ONE])),
-      held: before?.held(),
+      held: held ?? before?.held(),
       from: before?.time,
     });
   }
@@ -493,6 +530,7 @@ export class Session {
       }
       this.run.set(changes);
       this.set({ on, cursor: null });
+      this.goOnAfter();
       if (this.state.table.state === 'ready') {
         const row = rowNow(netlist, this.run.values);
         if (!this.state.tried.has(row)) this.set({ tried: new Set(this.state.tried).add(row) });
@@ -533,27 +571,102 @@ export class Session {
     this.goToRow((rowNow(netlist, this.run.values) + by + rows) % rows);
   }
 
+  /** Where parts take time and nothing moves by itself, what an input starts is let run until it has come to rest. */
+  private goOnAfter(): void {
+    const { netlist, playing } = this.state;
+    if (playing || movesByItself(netlist) || this.run.next() === Number.POSITIVE_INFINITY) return;
+    this.set({ playing: true, behind: 0, goal: null });
+  }
+
   play(playing: boolean): void {
-    if (playing && !hasClock(this.state.netlist)) return;
-    this.set({ playing, behind: false, cursor: playing ? null : this.state.cursor });
+    const { netlist, lesson, cursor } = this.state;
+    if (playing && !isTimed(netlist, delaysOf(lesson))) return;
+    this.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
   }
 
   setPace(pace: number): void {
-    this.set({ pace });
+    this.set({ pace, behind: 0 });
   }
 
-  /** Lets time run for as long as a frame took on the wall clock, in ms. */
+  /** Lets time run for as long as a frame took on the wall clock, in ms, or towards what it is to reach. */
   tick(elapsedMs: number): void {
     this.together(() => {
-      const { playing, pace, now } = this.state;
+      const { playing, pace, now, goal, behind } = this.state;
       if (!playing) return;
-      const reached = this.run.advance(
-        Math.round(now + (pace * Math.min(elapsedMs, 250)) / 1000),
-        EVENTS_A_FRAME,
-      );
-      if (this.state.behind === reached) this.set({ behind: !reached });
+      const frame = Math.min(elapsedMs, 250);
+      const isPaced = goal === null && pace < AS_FAST;
+      const until = isPaced ? Math.round(now + (pace * frame) / 1000) : Number.POSITIVE_INFINITY;
+      const isThere =
+        goal?.is === 'values'
+          ? this.hunt(goal)
+          : this.run.advance(goal?.is === 'time' ? goal.time : until, EVENTS_A_FRAME);
+      if (isPaced) {
+        const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
+        if (Math.round(late) !== Math.round(behind)) this.set({ behind: late });
+      }
+      const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
+      if ((goal && isThere) || isAtRest) {
+        if (goal?.is === 'values' && !this.holds(goal)) this.say('It came to rest without getting there.');
+        this.set({ playing: false, goal: null, behind: 0 });
+      }
       this.show();
     });
+  }
+
+  private holds({ nets, values }: Extract<Goal, { is: 'values' }>): boolean {
+    return nets.every((net, i) => this.run.values[net] === values[i]);
+  }
+
+  /** Goes on instant by instant until nets have some values, for as long as a frame may take. */
+  private hunt(goal: Extract<Goal, { is: 'values' }>): boolean {
+    const stopAt = this.run.events + EVENTS_A_FRAME;
+    for (let steps = 0; steps < EVENTS_A_FRAME / 4 && this.run.events < stopAt; steps++) {
+      const next = this.run.next();
+      if (next === Number.POSITIVE_INFINITY) return false;
+      this.run.advance(next);
+      if (this.holds(goal)) return true;
+    }
+    return false;
+  }
+
+  /** Runs as fast as it goes until a time, or until nets have some values; from the past it begins at the present. */
+  runUntil(goal: Goal): void {
+    if (goal.is === 'time' && goal.time <= this.run.time) this.goToTime(goal.time);
+    else this.set({ goal, playing: true, cursor: null, behind: 0 });
+  }
+
+  /** On to the next thing that happens, or back to the one before. */
+  stepEvent(back = false): void {
+    this.together(() => {
+      const { cursor } = this.state;
+      const { trace } = this.run;
+      const moment = cursor ?? this.run.time;
+      this.set({ playing: false, goal: null });
+      if (back) {
+        this.goToTime(trace.changeBefore(null, moment) ?? trace.begins);
+        return;
+      }
+      const known = cursor === null ? null : trace.changeAfter(null, moment);
+      if (known !== null) {
+        this.goToTime(known);
+        return;
+      }
+      const next = this.run.next();
+      if (next === Number.POSITIVE_INFINITY) {
+        this.say('Nothing is under way: everything has come to rest.');
+        return;
+      }
+      this.run.advance(next);
+      this.set({ cursor: null });
+      this.show();
+    });
+  }
+
+  /** On by a stretch of time in ps, or back by it where that is negative. */
+  stepTime(by: number): void {
+    const target = (this.state.cursor ?? this.run.time) + by;
+    if (target <= this.run.time) this.goToTime(target);
+    else this.runUntil({ is: 'time', time: target });
   }
 
   /** On to the next change of a clock; from the past, on to the next one that was. */
@@ -585,21 +698,32 @@ export class Session {
   goToTime(time: number): void {
     this.together(() => {
       const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
-      this.set({ cursor: past, playing: false });
+      this.set({ cursor: past, playing: false, goal: null });
       this.show();
     });
   }
 
-  /** Back to power-up at time 0; switches stay. */
-  restart(): void {
+  /** Back to power-up at time 0; switches stay. @param shaken whether storage holds what chance gives it. */
+  restart(shaken = false): void {
     this.together(() => {
       const { lesson, netlist, on } = this.state;
-      this.run = this.newRun(lesson, netlist, on);
-      this.set({ playing: false, cursor: null, behind: false });
+      const held = shaken
+        ? new Map(
+            [...netlist.storage.keys()].map((i): [string, Logic] => [
+              storeName(netlist, i),
+              Math.random() < 0.5 ? ZERO : ONE,
+            ]),
+          )
+        : undefined;
+      this.run = this.newRun(lesson, netlist, on, undefined, held);
+      this.set({ playing: false, cursor: null, behind: 0, goal: null });
       this.show();
     });
   }
 }
+
+/** Files of before there was a choice had no delays on the page. */
+const delaysOf = (lesson: Lesson) => lesson.settings.delays ?? 'zero';
 
 function kept(ids: ReadonlySet<string>, there: { has(id: string): boolean }): ReadonlySet<string> {
   return [...ids].every((id) => there.has(id)) ? ids : new Set([...ids].filter((id) => there.has(id)));

@@ -20,7 +20,7 @@ export type Edit =
 
 export type PartChange = Partial<Omit<Part, 'id'>>;
 export type WireChange = Partial<Omit<Wire, 'id'>>;
-export type SheetChange = Partial<Pick<Sheet, 'name' | 'plan'>>;
+export type SheetChange = Partial<Pick<Sheet, 'name' | 'plan' | 'time'>>;
 export type LessonChange = { readonly title?: string; readonly settings?: Settings };
 
 export type Applied =
@@ -264,10 +264,17 @@ export function effectOf(
       const stays = (to: End | undefined, from: End | undefined) => !to || (!!from && sameJoin(to, from));
       return stays(edit.change.from, was?.from) && stays(edit.change.to, was?.to) ? 'looks' : 'behaviour';
     }
-    case 'changeSheet':
-      return 'looks';
-    case 'changeLesson':
-      return edit.change.settings !== undefined ? 'behaviour' : 'looks';
+    case 'changeSheet': {
+      const was = lesson.sheets.find((s) => s.id === edit.id)?.time;
+      const is = edit.change.time;
+      const drives = (plan: typeof is) => plan?.stimuli.find((s) => s.name === plan.driven);
+      return 'time' in edit.change && drives(is) !== drives(was) ? 'behaviour' : 'looks';
+    }
+    case 'changeLesson': {
+      const { settings: is } = edit.change;
+      const was = lesson.settings;
+      return is && (is.powerUp !== was.powerUp || is.delays !== was.delays) ? 'behaviour' : 'looks';
+    }
     case 'group': {
       const effects = new Set(edit.edits.map((e) => effectOf(lesson, e, isSilent)));
       return effects.has('behaviour') ? 'behaviour' : effects.has('names') ? 'names' : 'looks';

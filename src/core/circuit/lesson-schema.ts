@@ -5,8 +5,9 @@
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { Exercise } from './exercise';
-import { LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
+import { DELAYS, LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
 import { Plan } from './plan';
+import { TimePlan } from './time-plan';
 
 const Id = z
   .string()
@@ -60,6 +61,8 @@ export const SheetFile = z.object({
   wires: list(WireFile, 100_000),
   /** The table that was filled in for it. */
   plan: z.optional(Plan),
+  /** What its time face shows, and what drives its inputs. */
+  time: z.optional(TimePlan),
 });
 
 const Settings = z.object({
@@ -70,6 +73,8 @@ const Settings = z.object({
   crossings: z._default(z.enum(['plain', 'gap', 'bridge']), 'plain'),
   /** How the value of a bus is written along its wires. */
   buses: z._default(z.enum(RADICES), 'hexadecimal'),
+  /** Whether parts take time: not at all, 1 ns each, or their own. */
+  delays: z._default(z.enum(DELAYS), 'zero'),
 });
 
 export const LessonFile = z.object({

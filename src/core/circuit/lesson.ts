@@ -2,6 +2,7 @@ import type { Radix } from '../values/radix';
 import type { Exercise } from './exercise';
 import type { Point, Turn } from './geometry';
 import type { Plan } from './plan';
+import type { TimePlan } from './time-plan';
 
 /** The version of the lesson file that is written; older ones are brought up to it when read. */
 export const LESSON_VERSION = 1;
@@ -22,13 +23,19 @@ export interface Settings {
   readonly crossings: 'plain' | 'gap' | 'bridge';
   /** How the value of a bus is written along its wires. */
   readonly buses: Radix;
+  /** Whether parts take time: not at all, 1 ns each, or their own. */
+  readonly delays: Delays;
 }
+
+export const DELAYS = ['zero', 'unit', 'parts'] as const;
+export type Delays = (typeof DELAYS)[number];
 
 export const USUAL_SETTINGS: Settings = {
   symbols: 'distinctive',
   powerUp: '0',
   crossings: 'plain',
   buses: 'hexadecimal',
+  delays: 'zero',
 };
 
 export type ParamValue = string | number | boolean | readonly number[];
@@ -71,6 +78,7 @@ export interface Sheet {
   readonly parts: ReadonlyMap<string, Part>;
   readonly wires: ReadonlyMap<string, Wire>;
   readonly plan?: Plan | undefined;
+  readonly time?: TimePlan | undefined;
 }
 
 /** The document: immutable, changed only by edits (`edit.ts`). */

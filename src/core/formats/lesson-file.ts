@@ -62,8 +62,11 @@ function sheetFromFile(file: Infer<typeof SheetFile>): Read<Sheet> {
     }
   const circle = hostCircle(wires);
   if (circle) return refused(`wire ${circle} ends, by way of others, on itself`);
-  const { id, name, plan } = file;
-  return { ok: true, value: { id, name, parts, wires, ...(plan ? { plan } : {}) } };
+  const { id, name, plan, time } = file;
+  return {
+    ok: true,
+    value: { id, name, parts, wires, ...(plan ? { plan } : {}), ...(time ? { time } : {}) },
+  };
 }
 
 /** A wire that hangs on itself by way of its hosts, or null. */

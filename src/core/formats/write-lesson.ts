@@ -16,6 +16,7 @@ export function lessonToFile(lesson: Lesson): LessonFile {
     >['parts'],
     wires: [...s.wires.values()].sort(byId) as unknown as Infer<typeof SheetFile>['wires'],
     ...(s.plan ? { plan: s.plan } : {}),
+    ...(s.time ? { time: s.time } : {}),
   }));
   const { id, title, settings, exercise } = lesson;
   return { format: 'manege-lesson', version: LESSON_VERSION, id, title, settings, sheets, exercise };
@@ -35,9 +36,11 @@ export function writeLesson(lesson: Lesson): string {
   const { sheets, ...head } = lessonToFile(lesson);
   const list = (items: readonly unknown[]) =>
     items.length ? `[\n${items.map((i) => `        ${JSON.stringify(i)}`).join(',\n')}\n      ]` : '[]';
+  const own = (name: string, value: unknown) =>
+    value ? `,\n      ${JSON.stringify(name)}: ${JSON.stringify(value)}` : '';
   const sheet = (s: LessonFile['sheets'][number]) =>
     `    {\n      "id": ${JSON.stringify(s.id)},\n      "name": ${JSON.stringify(s.name)},\n` +
-    `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}${s.plan ? `,\n      "plan": ${JSON.stringify(s.plan)}` : ''}\n    }`;
+    `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}${own('plan', s.plan)}${own('time', s.time)}\n    }`;
   const heading = Object.entries(head).map(
     ([key, value]) => `  ${JSON.stringify(key)}: ${JSON.stringify(value)}`,
   );
@@ -58,6 +61,7 @@ export function lessonFromChecked(file: LessonFile): Lesson {
       parts: new Map(parts.map((part) => [part.id, part])),
       wires: new Map(sheet.wires.map((wire) => [wire.id, wire])),
       ...(sheet.plan ? { plan: sheet.plan } : {}),
+      ...(sheet.time ? { time: sheet.time } : {}),
     };
   });
   return { id, title, settings, exercise, sheets };

@@ -49,8 +49,12 @@ interface LevelChange {
   readonly value: number;
 }
 
-/** `0ns 0, 40ns 1`: pairs with commas or new lines between; a bare number is in ns. */
 function timedChanges({ data, width }: StimulusPlan): LevelChange[] {
+  return readMoments(data, width).sort((a, b) => a.at - b.at);
+}
+
+/** `0ns 0, 40ns 1`: pairs with commas or new lines between; a bare number is in ns. What is none is left out. */
+export function readMoments(data: string, width: number): LevelChange[] {
   const changes: LevelChange[] = [];
   for (const pair of data.split(/[,;\n]/)) {
     const found = /^\s*(\d+(?:\.\d+)?\s*[a-zµ]*)[\s:=]+(\S+)\s*$/i.exec(pair);
@@ -59,7 +63,7 @@ function timedChanges({ data, width }: StimulusPlan): LevelChange[] {
     const bits = readWord(found[2]!, width);
     if (at !== null && bits) changes.push({ at, value: wordValue(bits) ?? 0 });
   }
-  return changes.sort((a, b) => a.at - b.at);
+  return changes;
 }
 
 function steppedChanges({ pattern, data, step, width, mostFirst }: StimulusPlan): LevelChange[] {

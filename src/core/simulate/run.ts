@@ -1,4 +1,5 @@
 import FlatQueue from 'flatqueue';
+import type { Delays } from '../circuit/lesson';
 import { type Netlist, type Source, sourceKey, storeName } from '../netlist/netlist';
 import type { ClockWave } from '../parts/part-kind';
 import { Primitive } from '../parts/primitive';
@@ -6,9 +7,6 @@ import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
 import { evaluate, hasOneInput, TABLE } from './evaluate';
 import { Trace } from './trace';
 import { Wheel } from './wheel';
-
-/** zero: outputs follow at once; unit: 1 ns a part; parts: each part's own delay. */
-export type Delays = 'zero' | 'unit' | 'parts';
 
 const UNIT = 1000;
 /** How often an instant that does not end may be tried again with the moving nets at X. */
@@ -63,7 +61,7 @@ export interface SavedRun {
   readonly violations: readonly Violation[];
 }
 
-type Timed = Extract<Source, { kind: 'clock' | 'stimulus' }>;
+export type Timed = Extract<Source, { kind: 'clock' | 'stimulus' }>;
 
 /** The level of a clock at a time in ps, and the time of its next change. */
 export function clockAt(wave: ClockWave, time: number): { value: Logic; next: number } {
@@ -76,7 +74,7 @@ export function clockAt(wave: ClockWave, time: number): { value: Logic; next: nu
 }
 
 /** The value of one bit of a timed source, and when the source next changes. */
-function levelAt(source: Timed, time: number): { value: Logic; next: number } {
+export function levelAt(source: Timed, time: number): { value: Logic; next: number } {
   if (source.kind === 'clock') return clockAt(source.wave, time);
   const { value, next } = source.levels(time);
   return { value: (Math.floor(value / 2 ** source.bit) % 2) as Logic, next };

@@ -17,6 +17,61 @@ export interface Change {
   readonly value: Logic;
 }
 
+/** A part of a lane in which nothing changes, or, where it is busy, more than can be drawn. */
+export interface Stretch {
+  /** Ps. */
+  readonly from: number;
+  readonly to: number;
+  /** The values of its nets, in the order in which they were asked for. */
+  readonly bits: readonly Logic[];
+  readonly busy: boolean;
+}
+
+/** One lane while it is being drawn. */
+class LaneDrawing {
+  private readonly found: Stretch[] = [];
+  private readonly bits: Logic[];
+  private begun: number;
+  private step: number;
+  private busy = false;
+
+  constructor(
+    nets: readonly number[],
+    start: Uint8Array,
+    private readonly from: number,
+    private readonly grain: number,
+  ) {
+    this.bits = nets.map((net) => start[net] as Logic);
+    this.begun = from;
+    this.step = -1;
+  }
+
+  change(time: number, bit: number, value: number): void {
+    if (this.bits[bit] === value) return;
+    const step = Math.floor((time - this.from) / this.grain);
+    if (time > this.begun) {
+      // What began and ends within one step is one of several changes there.
+      if (step === this.step) this.busy = true;
+      else this.close(time);
+    }
+    this.step = step;
+    this.bits[bit] = value as Logic;
+  }
+
+  private close(to: number): void {
+    const end = this.busy ? Math.min(to, this.from + (this.step + 1) * this.grain) : to;
+    this.found.push({ from: this.begun, to: end, bits: this.bits.slice(), busy: this.busy });
+    if (end < to) this.found.push({ from: end, to, bits: this.bits.slice(), busy: false });
+    this.begun = to;
+    this.busy = false;
+  }
+
+  done(to: number): Stretch[] {
+    this.close(to);
+    return this.found;
+  }
+}
+
 /**
  * All changes of a run in the order of time, in chunks that each begin with a snapshot, so that a state of the
  * past is looked up and not simulated again. When `mostChanges` is passed, the oldest chunk is let go.
@@ -118,6 +173,33 @@ export class Trace {
     return lanes;
   }
 
+  /**
+   * How some nets go from `from` to `to` in ps, each lane all its nets together, drawn to steps of `grain` ps: a stretch
+   * for each change, and one that is `busy` where a lane changes more than once within a step. Costs one pass over the
+   * chunks that lie in the window, and no more room than there are steps.
+   */
+  stretches(lanes: readonly (readonly number[])[], from: number, to: number, grain: number): Stretch[][] {
+    const start = this.stateAt(from);
+    const drawing = lanes.map((nets) => new LaneDrawing(nets, start, from, grain));
+    const reading = new Map<number, { lane: LaneDrawing; bit: number }[]>();
+    for (const [l, nets] of lanes.entries())
+      for (const [bit, net] of nets.entries())
+        reading.set(net, [...(reading.get(net) ?? []), { lane: drawing[l]!, bit }]);
+    const isRead = new Uint8Array(this.now.length);
+    for (const net of reading.keys()) isRead[net] = 1;
+    for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
+      const chunk = this.chunks[c]!;
+      if (chunk.times[0]! > to) break;
+      const end = this.upTo(chunk, to);
+      for (let i = this.upTo(chunk, from); i < end; i++) {
+        const net = chunk.nets[i]!;
+        if (isRead[net] === 0) continue;
+        for (const { lane, bit } of reading.get(net)!) lane.change(chunk.times[i]!, bit, chunk.values[i]!);
+      }
+    }
+    return drawing.map((lane) => lane.done(to));
+  }
+
   /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */
   *changes(from: number, to: number): Generator<{ time: number; net: number; value: number }> {
     const change = { time: 0, net: 0, value: 0 };
@@ -167,12 +249,22 @@ export class Trace {
     return found;
   }
 
-  /** Time in ps of the last change before `time` of any of the nets, or null. */
-  changeBefore(nets: ReadonlySet<number>, time: number): number | null {
-    for (let c = this.chunks.length - 1; c >= 0; c--) {
+  /** Time in ps of the last change before `time` of any of the nets, or of any net at all; null where there is none. */
+  changeBefore(nets: ReadonlySet<number> | null, time: number): number | null {
+    for (let c = this.chunkAt(time); c >= 0; c--) {
       const chunk = this.chunks[c]!;
-      for (let i = chunk.count - 1; i >= 0; i--)
-        if (chunk.times[i]! < time && nets.has(chunk.nets[i]!)) return chunk.times[i]!;
+      for (let i = this.upTo(chunk, time) - 1; i >= 0; i--)
+        if (chunk.times[i]! < time && (!nets || nets.has(chunk.nets[i]!))) return chunk.times[i]!;
+    }
+    return null;
+  }
+
+  /** Time in ps of the first change after `time`, as `changeBefore`. */
+  changeAfter(nets: ReadonlySet<number> | null, time: number): number | null {
+    for (let c = Math.max(0, this.chunkAt(time)); c < this.chunks.length; c++) {
+      const chunk = this.chunks[c]!;
+      for (let i = this.upTo(chunk, time); i < chunk.count; i++)
+        if (!nets || nets.has(chunk.nets[i]!)) return chunk.times[i]!;
     }
     return null;
   }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Lesson } from '../circuit/lesson';
+import type { Delays, Lesson } from '../circuit/lesson';
 import { readLesson } from '../formats/lesson-file';
 import { readVerilog } from '../formats/verilog/read';
 import { writeVerilog } from '../formats/verilog/write';
@@ -8,7 +8,7 @@ import { deriveTable } from '../logic/derive-table';
 import { stateTable } from '../logic/state-table';
 import { cell, inputAt, truthTable, whyNoTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
-import { type Delays, Run } from '../simulate/run';
+import { Run } from '../simulate/run';
 import type { Logic } from '../values/logic';
 import { type DesignWishes, randomDesign } from './random-design';
 import { Rig } from './rig';

@@ -1,8 +1,8 @@
-import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
+import type { Delays, Params, Part, Sheet, Wire } from '../circuit/lesson';
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';
 import { defaultParams, findKind } from '../parts/catalogue';
-import { type Delays, Run, type RunOptions } from '../simulate/run';
+import { Run, type RunOptions } from '../simulate/run';
 import type { Logic } from '../values/logic';
 import { bitsOf, wordText } from '../values/radix';
 

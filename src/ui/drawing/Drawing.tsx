@@ -78,6 +78,7 @@ export function Drawing() {
   const over = useRef<string | null>(null);
   const pointed = usePointed((p) => p.pointed);
   const point = usePointed((p) => p.point);
+  const way = usePointed((p) => p.parts);
   const layer = useRef<Layer | null>(null);
   const flick = useRef<Flick | null>(null);
 
@@ -194,13 +195,14 @@ export function Drawing() {
       lit.current = parts;
       repaint();
     };
-    if (pointed && pointed.output !== null)
+    if (way) show(way);
+    else if (pointed && pointed.output !== null)
       void terms().then(({ partsMaking }) => show(partsMaking(session, pointed)));
     else show(NONE);
     return () => {
       left = true;
     };
-  }, [pointed, session, repaint]);
+  }, [pointed, way, session, repaint]);
   const pointAt = (part: string | null) => {
     if (part === over.current) return;
     over.current = part;

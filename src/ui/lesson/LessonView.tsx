@@ -1,8 +1,9 @@
 'use client';
 
 import { type ReactNode, useEffect, useState } from 'react';
-import { hasClock } from '@/session/moment';
+import { hasClock, isTimed } from '@/session/moment';
 import type { Session } from '@/session/session';
+import { stepMoment } from '@/session/step';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
@@ -76,9 +77,10 @@ function View({
 
 /** A sensible pair is open from the start; what the user opens or closes stays so. */
 function useOpenFaces() {
+  const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
   const clocked = useSessionState((s) => hasClock(s.netlist));
   const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
-  const usual: Record<Face, boolean> = { table: !clocked, formula: false, map: false, time: clocked };
+  const usual: Record<Face, boolean> = { table: !clocked, formula: false, map: false, time: timed };
   const faces = new Set((Object.keys(usual) as Face[]).filter((face) => chosen[face] ?? usual[face]));
   return { faces, change: (face: Face, on: boolean) => setChosen((c) => ({ ...c, [face]: on })) };
 }
@@ -166,12 +168,11 @@ function useLessonKeys(session: Session): void {
         return;
       }
       const letter = event.key.toLowerCase();
-      const clocked = hasClock(session.state.netlist);
       if (command && letter === 'z') event.shiftKey ? session.redo() : session.undo();
       else if (command && letter === 'y') session.redo();
       else if (command || event.altKey || event.shiftKey) return;
-      else if (event.key === 'ArrowRight') clocked ? session.stepHalf() : session.stepRow(1);
-      else if (event.key === 'ArrowLeft') clocked ? session.stepHalfBack() : session.stepRow(-1);
+      else if (event.key === 'ArrowRight') stepMoment(session);
+      else if (event.key === 'ArrowLeft') stepMoment(session, true);
       else return;
       event.preventDefault();
     };

@@ -3,7 +3,9 @@
 import { useEffect, useRef } from 'react';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { timeText } from '@/core/values/time';
-import { hasClock, rowNow } from '@/session/moment';
+import { fittingPace, hasClock, isTimed, rowNow } from '@/session/moment';
+import { AS_FAST } from '@/session/session';
+import { stepMoment } from '@/session/step';
 import { Dial } from './Dial';
 import { useSession, useSessionState } from './session-context';
 
@@ -11,9 +13,9 @@ const PS_PER_SECOND = 1e12;
 
 /** The moment: a row with its dial where inputs alone decide, a time with its controls where a clock runs. */
 export function MomentBar() {
-  const clocked = useSessionState((s) => hasClock(s.netlist));
+  const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
   const table = useSessionState((s) => s.table);
-  if (clocked) return <TimeMoment />;
+  if (timed) return <TimeMoment />;
   if (table.state === 'ready') return <RowMoment rows={table.table.rows} />;
   return null;
 }
@@ -71,6 +73,8 @@ function TimeMoment() {
   const cursor = useSessionState((s) => s.cursor);
   const pace = useSessionState((s) => s.pace);
   const behind = useSessionState((s) => s.behind);
+  const usual = useSessionState((s) => fittingPace(s.netlist, s.lesson.settings.delays));
+  const clocked = useSessionState((s) => hasClock(s.netlist));
   const last = useRef(0);
 
   useEffect(() => {
@@ -101,24 +105,12 @@ function TimeMoment() {
           {playing ? <path d="M2 1h3.5v12H2zM8.5 1H12v12H8.5z" /> : <path d="M3 1l10 6-10 6z" />}
         </svg>
       </button>
-      <button
-        type="button"
-        className="icon-button"
-        onClick={() => session.stepHalfBack()}
-        aria-label="Back half a period"
-        title="Back half a period (←)"
-      >
-        <HalfPeriod back />
-      </button>
-      <button
-        type="button"
-        className="icon-button"
-        onClick={() => session.stepHalf()}
-        aria-label="On half a period"
-        title="On half a period (→)"
-      >
-        <HalfPeriod />
-      </button>
+      <Step
+        label={clocked ? 'Back half a period' : 'Back to what happened before'}
+        go={() => stepMoment(session, true)}
+        back
+      />
+      <Step label={clocked ? 'On half a period' : 'On to what happens next'} go={() => stepMoment(session)} />
       <span className="w-24 text-center font-semibold tabular-nums" title="Time of the moment">
         {timeText(roundedTime(cursor ?? now, pace))}
       </span>
@@ -134,9 +126,9 @@ function TimeMoment() {
             value={pace}
             onChange={(event) => session.setPace(Number(event.target.value))}
           >
-            {paces(pace).map((p) => (
+            {paces(pace, usual).map((p) => (
               <option key={p} value={p}>
-                {timeText(p)} a second
+                {p >= AS_FAST ? 'as fast as it goes' : `${timeText(p)} a second`}
               </option>
             ))}
           </select>
@@ -151,13 +143,31 @@ function TimeMoment() {
       >
         ↺
       </button>
-      {behind && <span className="text-xs text-bad">slower than the pace</span>}
+      {behind > 100 && (
+        <span className="text-xs whitespace-nowrap text-bad" title="How far it is behind its pace">
+          {behind > 10_000 ? Math.round(behind / 1000) : (behind / 1000).toFixed(1)} s late
+        </span>
+      )}
     </div>
   );
 }
 
+function Step({ label, go, back }: { label: string; go: () => void; back?: boolean }) {
+  return (
+    <button
+      type="button"
+      className="icon-button"
+      onClick={go}
+      aria-label={label}
+      title={`${label} (${back ? '←' : '→'})`}
+    >
+      <HalfPeriod back={back} />
+    </button>
+  );
+}
+
 /** Half a period of a clock with an arrow on or back. */
-function HalfPeriod({ back }: { back?: boolean }) {
+function HalfPeriod({ back }: { back?: boolean | undefined }) {
   return (
     <svg
       width="20"
@@ -174,11 +184,13 @@ function HalfPeriod({ back }: { back?: boolean }) {
 
 /** No more digits than the eye can follow at that pace. */
 function roundedTime(time: number, pace: number): number {
-  const grain = 10 ** Math.floor(Math.log10(Math.max(1, pace / 50)));
+  const grain = pace >= AS_FAST ? 1 : 10 ** Math.floor(Math.log10(Math.max(1, pace / 50)));
   return Math.round(time / grain) * grain;
 }
 
-function paces(now: number): number[] {
-  const base = Math.min(now, PS_PER_SECOND);
-  return [...new Set([base / 10, base / 4, base / 2, base, base * 2, base * 4, now])].sort((a, b) => a - b);
+function paces(now: number, usual: number): number[] {
+  const base = Math.min(now === AS_FAST ? usual : now, PS_PER_SECOND);
+  return [
+    ...new Set([base / 10, base / 4, base / 2, base, base * 2, base * 4, base * 100, now, AS_FAST]),
+  ].sort((a, b) => a - b);
 }

@@ -20,11 +20,16 @@ export function pointedIn(pointed: Pointed | null, output: string, inputs: reado
 interface Pointing {
   readonly pointed: Pointed | null;
   readonly point: (at: Pointed | null) => void;
+  /** Parts of the sheet that are lit besides: a way through the circuit. */
+  readonly parts: ReadonlySet<string> | null;
+  readonly light: (parts: ReadonlySet<string> | null) => void;
 }
 
 const store = createStore<Pointing>((set) => ({
   pointed: null,
   point: (pointed) => set({ pointed }),
+  parts: null,
+  light: (parts) => set({ parts }),
 }));
 
 export const usePointed = <T>(of: (pointing: Pointing) => T): T => useStore(store, of);

@@ -1,30 +1,85 @@
 'use client';
 
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import { edgeAt } from '@/core/timing/cause';
+import { clockEdges } from '@/core/timing/clock-edges';
+import { glitchesOf } from '@/core/timing/measure';
 import { timeText } from '@/core/values/time';
-import { hasClock, shortestPeriod } from '@/session/moment';
+import { isTimed, shortestPeriod } from '@/session/moment';
+import { stepMoment } from '@/session/step';
+import { later } from '@/ui/controls/later';
 import { usePainter } from '@/ui/controls/usePainter';
 import { FONTS } from '@/ui/drawing/palette';
+import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { diagramHeight, type Lane, NAMES, paintDiagram, RULER, type Span, toTime, toX } from './waveform';
+import { LaneBar } from './LaneBar';
+import { kept, type LaneView, lanesOf, moved } from './lanes';
+import { Reading } from './Reading';
+import { TimeBar } from './TimeBar';
+import {
+  diagramHeight,
+  type Lane,
+  laneTops,
+  NAMES,
+  paintDiagram,
+  RULER,
+  type Span,
+  toTime,
+  toX,
+} from './waveform';
+import { type Why, whyOf } from './why-changed';
+
+const StimulusPanel = later(() => import('./StimulusPanel').then((m) => m.StimulusPanel));
+const Findings = later(() => import('./Findings').then((m) => m.Findings));
 
 const CYCLES_SHOWN = 12;
-const FALLBACK_PERIOD = 1e12;
+/** Ps that are shown at first where nothing has a period: a few gates one after the other. */
+const FALLBACK_PERIOD = 10_000;
+/** Pixels within which the moment jumps to an edge. */
+const SNAP = 6;
+/** Most seconds and fewest ps a pixel. */
+const FARTHEST = 1e13;
+const CLOSEST = 0.5;
+
+/** What stands under the diagram. */
+export type Beneath = 'stimulus' | 'findings' | null;
+
+interface Drag {
+  readonly is: 'moment' | 'pan' | 'lane';
+  readonly x: number;
+  readonly y: number;
+  readonly from: number;
+  readonly lane: string | null;
+  readonly moved: boolean;
+}
+
+/** How a lane is laid out: its bits, and whether it is a staircase. */
+const shapeOf = (lane: LaneView) => ({ width: lane.nets.length, stairs: lane.stairs });
 
 /**
- * The timing diagram: a lane for each input, clock and output. It follows the run until it is dragged; dragging
- * the cursor shows all faces as they were then.
+ * The timing diagram: lanes for inputs and outputs, in an order of one's own. It follows the run until it is moved by
+ * hand; the moment shows all faces as they were then.
  */
 export function TimeFace() {
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
+  const plan = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
+  const buses = useSessionState((s) => s.lesson.settings.buses);
+  const delays = useSessionState((s) => s.lesson.settings.delays);
   const playing = useSessionState((s) => s.playing);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const timed = isTimed(netlist, delays);
+  const lanes = useMemo(() => lanesOf(netlist, plan, buses), [netlist, plan, buses]);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [mark, setMark] = useState<number | null>(null);
+  const [why, setWhy] = useState<Why | null>(null);
+  const [beneath, setBeneath] = useState<Beneath>(null);
+  const [shorter, setShorter] = useState<number | null>(null);
   const span = useRef<Span | null>(null);
   const follows = useRef(true);
   const lastMoment = useRef(0);
-  const drag = useRef<{ cursor: boolean; x: number; from: number } | null>(null);
-  const count = netlist.inputColumns.length + netlist.outputColumns.length;
-  const clocked = hasClock(netlist);
+  const drag = useRef<Drag | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
   const reached = useSessionState((s) => (s.playing ? null : s.now));
@@ -32,53 +87,112 @@ export function TimeFace() {
   const period = shortestPeriod(netlist) ?? FALLBACK_PERIOD;
   const momentNow = useCallback(() => session.state.cursor ?? session.state.now, [session]);
 
-  const { canvas, repaint } = usePainter(
+  const { canvas, size, repaint } = usePainter(
     (g, pixels, palette) => {
       const width = Math.max(50, pixels.width - NAMES);
       span.current ??= { from: 0, perPixel: (CYCLES_SHOWN * period) / width };
       const { now } = session.state;
-      const right = span.current.from + width * span.current.perPixel;
-      if (follows.current && now > right - 0.06 * width * span.current.perPixel)
-        span.current = { ...span.current, from: now - 0.94 * width * span.current.perPixel };
-      if (follows.current && now < span.current.from)
-        span.current = { ...span.current, from: Math.max(0, now - period) };
       const moment = momentNow();
-      const seen = width * span.current.perPixel;
-      const out = moment < span.current.from || moment > span.current.from + seen;
-      if (moment !== lastMoment.current && out)
-        span.current = { ...span.current, from: Math.max(0, moment - 0.1 * seen) };
-      lastMoment.current = moment;
-      const terminals = [...session.state.netlist.inputColumns, ...session.state.netlist.outputColumns];
+      span.current = followed(span.current, width, now, moment);
       const { trace } = session;
       const from = Math.max(trace.begins, span.current.from);
       const to = Math.min(now, span.current.from + width * span.current.perPixel);
-      const changes = trace.window(
-        terminals.map((t) => t.nets[0]!),
+      const drawn = trace.stretches(
+        lanes.map((l) => l.nets),
         from,
-        to,
+        Math.max(from, to),
+        span.current.perPixel,
       );
-      const lanes: Lane[] = terminals.map((t, i) => ({
-        name: t.name,
-        changes: changes[i]!,
+      const painted: Lane[] = lanes.map((l, i) => ({
+        ...shapeOf(l),
+        name: l.name,
+        stretches: l.nets.length > 0 ? drawn[i]! : [],
+        radix: l.radix,
+        chosen: chosen.has(l.key),
       }));
-      paintDiagram(g, pixels, { lanes, span: span.current, now: to, moment, timeText }, palette, FONTS.text);
+      const { edges, first } = clockEdges(
+        netlist,
+        span.current.from,
+        span.current.from + width * span.current.perPixel,
+      );
+      const flaws = flawsOf(from, to);
+      const arrows = why?.arrows(lanes) ?? [];
+      paintDiagram(
+        g,
+        pixels,
+        {
+          lanes: painted,
+          span: span.current,
+          now: to,
+          moment,
+          mark,
+          edges,
+          firstEdge: first,
+          arrows,
+          flaws,
+          timeText,
+        },
+        palette,
+        FONTS,
+      );
     },
     useCallback(
       ({ clientWidth, clientHeight }: HTMLElement) => ({
         width: clientWidth,
-        height: Math.max(clientHeight, diagramHeight(count)),
+        height: Math.max(clientHeight, diagramHeight(lanes.map(shapeOf))),
       }),
-      [count],
+      [lanes],
     ),
   );
+
+  /** The window, moved so that what is new or the moment is in it. */
+  const followed = (was: Span, width: number, now: number, moment: number): Span => {
+    let is = was;
+    const seen = width * is.perPixel;
+    if (follows.current && playing && now > is.from + 0.94 * seen) is = { ...is, from: now - 0.94 * seen };
+    if (follows.current && now < is.from) is = { ...is, from: Math.max(0, now - 0.1 * seen) };
+    const isOut = moment < is.from || moment > is.from + seen;
+    if (moment !== lastMoment.current && isOut) is = { ...is, from: Math.max(0, moment - 0.5 * seen) };
+    lastMoment.current = moment;
+    return is;
+  };
+
+  /** Pulses that are too short, and captures that came too late. */
+  const flawsOf = (from: number, to: number) => {
+    const laneOf = new Map(lanes.flatMap((l, i) => l.nets.map((net) => [net, i] as const)));
+    const late = session.violations
+      .filter((v) => v.time >= from && v.time <= to)
+      .map((v) => ({ lane: laneOf.get(netlist.out[netlist.storage[v.store]!]!), from: v.time, to: v.time }));
+    const short =
+      shorter === null
+        ? []
+        : glitchesOf(session.trace, [...laneOf.keys()], shorter, from, to).map((glitch) => ({
+            lane: laneOf.get(glitch.net),
+            from: glitch.from,
+            to: glitch.to,
+          }));
+    return [...late, ...short].filter(
+      (f): f is { lane: number; from: number; to: number } => f.lane !== undefined,
+    );
+  };
 
   useEffect(
     () =>
       session.store.subscribe((is, was) => {
-        if (is.netlist !== was.netlist || is.values !== was.values) repaint();
+        if (is.netlist !== was.netlist || is.values !== was.values || is.now !== was.now) repaint();
       }),
     [session, repaint],
   );
+
+  // What led to a change is lit in the drawing as long as it is told.
+  const light = usePointed((p) => p.light);
+  useEffect(() => {
+    light(why?.parts ?? null);
+    return () => light(null);
+  }, [why, light]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: all that is painted besides the run
+  useEffect(repaint, [repaint, lanes, chosen, mark, why, shorter]);
 
   // A clock of another period wants another scale.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the period counts
@@ -96,64 +210,106 @@ export function TimeFace() {
     const element = canvas.current!;
     const around = element.parentElement!;
     const wheel = (event: WheelEvent) => {
-      if (!event.ctrlKey && !event.shiftKey && around.scrollHeight > around.clientHeight) return;
+      const isScroll = !event.ctrlKey && !event.shiftKey && around.scrollHeight > around.clientHeight;
+      if (isScroll && Math.abs(event.deltaX) <= Math.abs(event.deltaY)) return;
       event.preventDefault();
       if (!span.current) return;
-      const x = event.clientX - element.getBoundingClientRect().left;
-      const at = toTime(span.current, x);
-      const perPixel = Math.min(1e12, Math.max(0.5, span.current.perPixel * Math.exp(event.deltaY / 500)));
-      span.current = { perPixel, from: Math.max(0, at - (x - NAMES) * perPixel) };
       follows.current = false;
-      repaint();
+      if (Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
+        span.current = {
+          ...span.current,
+          from: Math.max(0, span.current.from + event.deltaX * span.current.perPixel),
+        };
+        repaint();
+        return;
+      }
+      const x = event.clientX - element.getBoundingClientRect().left;
+      zoomAt(Math.exp(event.deltaY / 500), toTime(span.current, Math.max(NAMES, x)));
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
-  }, [canvas, repaint]);
+  });
 
-  const zoom = (factor: number) => {
+  const zoomAt = (factor: number, at: number) => {
     const now = span.current;
     if (!now) return;
-    const moment = momentNow();
-    const perPixel = Math.min(1e12, Math.max(0.5, now.perPixel * factor));
-    span.current = { perPixel, from: Math.max(0, moment - (toX(now, moment) - NAMES) * perPixel) };
+    const perPixel = Math.min(FARTHEST, Math.max(CLOSEST, now.perPixel * factor));
+    span.current = { perPixel, from: Math.max(0, at - (toX(now, at) - NAMES) * perPixel) };
+    repaint();
+  };
+  /** Shows all that has happened. */
+  const showAll = () => {
+    const width = Math.max(50, size.current.width - NAMES);
+    const from = session.trace.begins;
+    const length = Math.max(period, (session.state.now - from) * 1.04);
+    span.current = { from, perPixel: Math.max(CLOSEST, length / width) };
+    follows.current = false;
     repaint();
   };
 
+  const laneAt = (y: number): number => {
+    const tops = laneTops(lanes.map(shapeOf), size.current.height);
+    return tops.findIndex((top, i) => y >= top && y < (tops[i + 1] ?? top));
+  };
+  /** The time at a pixel; that of the nearest edge of any lane where one is near. */
+  const snapped = (x: number): number => {
+    const time = Math.max(0, toTime(span.current!, Math.max(NAMES, x)));
+    const reach = SNAP * span.current!.perPixel;
+    const nets = new Set(lanes.flatMap((l) => l.nets));
+    const next = session.trace.changeAfter(nets, time - reach);
+    if (next === null || next > time + reach) return time;
+    const last = session.trace.changeBefore(nets, time + reach);
+    return last !== null && Math.abs(last - time) < Math.abs(next - time) ? last : next;
+  };
   const pixel = (event: React.PointerEvent) => {
     const box = canvas.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   };
+  const choose = (key: string, more: boolean) => {
+    const next = new Set(more ? chosen : []);
+    if (!next.delete(key) || !more) next.add(key);
+    setChosen(next);
+    setWhy(null);
+  };
+  const arrange = (next: readonly LaneView[], hidden: readonly string[] = plan?.hidden ?? []) =>
+    import('@/session/time-commands').then(({ setTimePlan }) =>
+      setTimePlan(session, { lanes: kept(next, buses), hidden: [...hidden] }),
+    );
+  const picked = lanes.filter((l) => chosen.has(l.key));
+  /** Why the chosen lane changed last before the moment. */
+  const askWhy = () => {
+    const lane = picked[0] ?? lanes.find((l) => !l.isInput && l.nets.length > 0);
+    if (!lane) return;
+    if (!chosen.has(lane.key)) setChosen(new Set([lane.key]));
+    const moment = momentNow();
+    const edges = lane.nets.map((net) => edgeAt(session.trace, net, moment)).filter((e) => e !== null);
+    const last = edges.sort((a, b) => b.time - a.time)[0];
+    if (!last) session.say(`${lane.name} has not changed up to here.`);
+    else setWhy(whyOf(session, last));
+  };
 
   return (
     <section className="pane" aria-label="Time">
-      <header className="pane-head">
-        <h2 className="font-semibold">Time</h2>
-        <span className="text-quiet">
-          {clocked ? 'drag the round handle back to see what was' : 'without a clock, time stands still'}
-        </span>
-        <span className="ml-auto flex items-center">
-          <button
-            type="button"
-            className="icon-button size-7"
-            onClick={() => zoom(1 / 1.5)}
-            aria-label="Shorter stretch of time"
-            title="Closer"
-          >
-            +
-          </button>
-          <button
-            type="button"
-            className="icon-button size-7"
-            onClick={() => zoom(1.5)}
-            aria-label="Longer stretch of time"
-            title="Farther"
-          >
-            −
-          </button>
-        </span>
-      </header>
+      <TimeBar
+        timed={timed}
+        beneath={beneath}
+        onBeneath={setBeneath}
+        onFit={showAll}
+        onZoom={(factor) => zoomAt(factor, momentNow())}
+      />
+      {picked.length > 0 && !readOnly && (
+        <LaneBar
+          lanes={lanes}
+          chosen={picked}
+          onArrange={(next, hidden) => {
+            void arrange(next, hidden);
+            setChosen(new Set(next.filter((l) => !lanes.some((o) => o.key === l.key)).map((l) => l.key)));
+          }}
+          onChosen={setChosen}
+        />
+      )}
       <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
-        {count === 0 && (
+        {lanes.length === 0 && (
           <p className="absolute z-10 p-5 text-quiet">No signals yet. Place a clock, a switch or a lamp.</p>
         )}
         <canvas
@@ -168,44 +324,78 @@ export function TimeFace() {
           className="block w-full touch-none outline-offset-[-2px]"
           style={{ cursor: 'ew-resize' }}
           onKeyDown={(event) => {
-            if (event.key === 'ArrowLeft') session.stepHalfBack();
-            else if (event.key === 'ArrowRight') session.stepHalf();
+            if (event.key === 'ArrowLeft') stepMoment(session, true);
+            else if (event.key === 'ArrowRight') stepMoment(session);
             else if (event.key === 'Home') session.goToTime(0);
             else if (event.key === 'End') session.goToTime(session.state.now);
-            else return;
+            else if (event.key === '+') zoomAt(1 / 1.5, momentNow());
+            else if (event.key === '-') zoomAt(1.5, momentNow());
+            else if (event.key === '0') showAll();
+            else if (event.key === 'm') setMark(mark === null ? momentNow() : null);
+            else if (event.key === 'w') askWhy();
+            else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+              const at = lanes.findIndex((l) => chosen.has(l.key));
+              const next =
+                lanes[Math.max(0, Math.min(lanes.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1)))];
+              if (next) choose(next.key, event.shiftKey);
+            } else return;
             event.preventDefault();
           }}
           onPointerDown={(event) => {
-            if (!span.current) return;
+            if (!span.current || event.button > 1) return;
             event.currentTarget.setPointerCapture(event.pointerId);
             const { x, y } = pixel(event);
-            const nearCursor = Math.abs(x - toX(span.current, momentNow())) < 12;
-            const cursor = y < RULER || nearCursor || event.button === 0;
-            drag.current = {
-              cursor: cursor && !event.shiftKey && event.button === 0,
-              x,
-              from: span.current.from,
-            };
-            if (drag.current.cursor) session.goToTime(Math.max(0, toTime(span.current, x)));
+            const begun = { x, y, from: span.current.from, moved: false, lane: null };
+            if (x < NAMES - 7 && y > RULER) {
+              const lane = lanes[laneAt(y)];
+              if (!lane) return;
+              choose(lane.key, event.ctrlKey || event.metaKey || event.shiftKey);
+              drag.current = { ...begun, is: 'lane', lane: lane.key };
+              return;
+            }
+            const pans = event.shiftKey || event.button === 1;
+            drag.current = { ...begun, is: pans ? 'pan' : 'moment' };
+            if (!pans) {
+              session.goToTime(snapped(x));
+              setWhy(null);
+            }
           }}
           onPointerMove={(event) => {
-            if (!drag.current || !span.current) return;
-            const { x } = pixel(event);
-            if (drag.current.cursor) session.goToTime(Math.max(0, toTime(span.current, Math.max(NAMES, x))));
-            else {
+            const now = drag.current;
+            if (!now || !span.current) return;
+            const { x, y } = pixel(event);
+            if (now.is === 'moment') session.goToTime(snapped(x));
+            else if (now.is === 'pan') {
               follows.current = false;
               span.current = {
                 ...span.current,
-                from: Math.max(0, drag.current.from - (x - drag.current.x) * span.current.perPixel),
+                from: Math.max(0, now.from - (x - now.x) * span.current.perPixel),
               };
               repaint();
-            }
+            } else if (Math.abs(y - now.y) > 8) drag.current = { ...now, moved: true };
           }}
-          onPointerUp={() => {
+          onPointerUp={(event) => {
+            const now = drag.current;
             drag.current = null;
+            if (now?.is !== 'lane' || !now.moved || !now.lane || readOnly) return;
+            const { y } = pixel(event);
+            const at = laneAt(y);
+            const to = at === -1 ? (y < RULER ? 0 : lanes.length - 1) : at;
+            void arrange(moved(lanes, now.lane, to));
           }}
         />
       </div>
+      <Reading
+        lane={picked.length === 1 ? picked[0]! : null}
+        mark={mark}
+        onMark={() => setMark(mark === null ? momentNow() : null)}
+        onWhy={askWhy}
+        why={why}
+      />
+      {beneath === 'stimulus' && <StimulusPanel onClose={() => setBeneath(null)} />}
+      {beneath === 'findings' && (
+        <Findings lanes={lanes} shorter={shorter} onShorter={setShorter} onClose={() => setBeneath(null)} />
+      )}
     </section>
   );
 }

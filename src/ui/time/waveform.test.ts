@@ -1,6 +1,16 @@
 import type { Logic } from '@/core/values/logic';
 import type { Palette } from '../drawing/palette';
-import { diagramHeight, type Lane, NAMES, paintDiagram, RULER, rulerStep, toTime, toX } from './waveform';
+import {
+  type Diagram,
+  diagramHeight,
+  type Lane,
+  NAMES,
+  paintDiagram,
+  RULER,
+  rulerStep,
+  toTime,
+  toX,
+} from './waveform';
 
 const span = { from: 1000, perPixel: 50 };
 const palette = new Proxy({}, { get: (_, name) => String(name) }) as Palette;
@@ -40,22 +50,56 @@ function recorder() {
     fillText: (text: string) => texts.push(text),
     measureText: (text: string) => ({ width: text.length * 8 }),
     ...Object.fromEntries(
-      ['fillRect', 'save', 'restore', 'rect', 'clip', 'arc', 'fill'].map((n) => [n, () => {}]),
+      ['fillRect', 'save', 'restore', 'rect', 'clip', 'arc', 'fill', 'bezierCurveTo'].map((n) => [
+        n,
+        () => {},
+      ]),
     ),
   };
   return { g: g as unknown as CanvasRenderingContext2D, lines, texts };
 }
 
-function painted(changes: readonly (readonly [time: number, value: Logic])[], name = 'Key') {
-  const lane: Lane = { name, changes: changes.map(([time, value]) => ({ time, value })) };
+const END = 11_000;
+
+interface Given {
+  readonly name?: string;
+  readonly stairs?: boolean;
+  readonly more?: Partial<Diagram>;
+}
+
+/** A lane that is given bits from some times on, painted up to `END`. */
+function painted(
+  changes: readonly (readonly [time: number, ...bits: Logic[]])[],
+  { name = 'Key', stairs = false, more = {} }: Given = {},
+) {
+  const lane: Lane = {
+    name,
+    stretches: changes.map(([from, ...bits], i) => ({
+      from,
+      to: changes[i + 1]?.[0] ?? END,
+      bits,
+      busy: false,
+    })),
+    width: changes[0]!.length - 1,
+    radix: 'unsigned',
+    stairs,
+    chosen: false,
+  };
   const { g, lines, texts } = recorder();
-  paintDiagram(
-    g,
-    { width: NAMES + 400, height: 300 },
-    { lanes: [lane], span, now: 11_000, moment: 5000, timeText: (ps) => `${ps}` },
-    palette,
-    'sans',
-  );
+  const diagram: Diagram = {
+    lanes: [lane],
+    span,
+    now: END,
+    moment: 5000,
+    mark: null,
+    edges: [],
+    firstEdge: 1,
+    arrows: [],
+    flaws: [],
+    timeText: (ps) => `${ps}`,
+    ...more,
+  };
+  paintDiagram(g, { width: NAMES + 400, height: 300 }, diagram, palette, { text: 'sans', mono: 'mono' });
   return { lines, texts };
 }
 
@@ -94,14 +138,48 @@ test('X is hatched and Z dashed, both in the middle', () => {
     [6000, 3],
   ]);
   expect(lines.filter((l) => l.colour === 'unknown').length).toBeGreaterThan(3);
-  expect(lines.filter((l) => l.colour === 'undriven')).toEqual([expect.objectContaining({ dashed: true })]);
+  const floating = lines.filter((l) => l.colour === 'undriven');
+  expect(floating).toEqual([expect.objectContaining({ dashed: true })]);
 });
 
 test('the moment is a line through all lanes, and long names are cut', () => {
-  const { lines, texts } = painted([[1000, 0]], 'A name that is far too long');
+  const { lines, texts } = painted([[1000, 0]], { name: 'A name that is far too long' });
   const moment = lines.find((l) => l.colour === 'accent')!;
   expect(moment.from[0]).toBe(Math.round(toX(span, 5000)) + 0.5);
   expect(moment.to[1]).toBeGreaterThan(RULER);
   expect(texts.at(-1)).toMatch(/^A name.*…$/);
-  expect(diagramHeight(9)).toBeGreaterThan(9 * 25);
+  const bits = Array(9).fill({ width: 1, stairs: false });
+  expect(diagramHeight(bits)).toBeGreaterThan(9 * 25);
+});
+
+test('levels are written where there is room', () => {
+  const { texts } = painted([
+    [1000, 0],
+    [3000, 1],
+    [3500, 0],
+  ]);
+  // 40 pixels, 10 pixels, 150 pixels.
+  expect(texts.filter((t) => t === '0' || t === '1')).toEqual(['0', '0']);
+});
+
+test('several bits are a number between two lines, or the height of one', () => {
+  const count = [
+    [1000, 1, 0, 0],
+    [6000, 1, 1, 0],
+  ] as const;
+  expect(painted(count).texts).toEqual(expect.arrayContaining(['1', '3']));
+  expect(painted([[1000, 1, 2, 0]]).texts).toContain('X');
+  const steps = painted(count, { stairs: true }).lines.filter((l) => l.colour === 'accent' && l.width === 2);
+  const heights = new Set(steps.map((l) => l.to[1]));
+  // Two heights, and the line of the moment.
+  expect(heights.size).toBe(3);
+});
+
+test('clock edges are carried through the lanes with their numbers, unless they stand too close', () => {
+  const edges = [1500, 3000, 4500];
+  const { texts, lines } = painted([[1000, 0]], { more: { edges, firstEdge: 7 } });
+  expect(texts).toEqual(expect.arrayContaining(['7', '8', '9']));
+  expect(lines.filter((l) => l.dashed)).toHaveLength(3);
+  const close = painted([[1000, 0]], { more: { edges: [1500, 1600], firstEdge: 7 } });
+  expect(close.lines.filter((l) => l.dashed)).toHaveLength(0);
 });

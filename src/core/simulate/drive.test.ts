@@ -1,0 +1,78 @@
+import fc from 'fast-check';
+import { USUAL_WAVE, type Wave } from '../circuit/time-plan';
+import { rowOf } from '../logic/truth-table';
+import { compile } from '../netlist/compile';
+import { interlock } from '../testing/sketch';
+import type { Logic } from '../values/logic';
+import { countThrough, drivenBy, waveLevels, waveProblem } from './drive';
+import { Run } from './run';
+
+const wave = (part: Partial<Wave>): Wave => ({ ...USUAL_WAVE, ...part });
+/** Values at moments in ns. */
+const at = (w: Partial<Wave>, times: readonly number[], width = 1) =>
+  times.map((t) => waveLevels(wave(w), width)(t * 1000).value);
+
+test('a periodic input is low until its phase, then high for its duty', () => {
+  // 20 ns, high for 5, begun at 3: high in [3, 8), [23, 28), ...
+  const clock = { pattern: 'periodic' as const, step: 20_000, high: 5000, phase: 3000 };
+  expect(at(clock, [0, 2, 3, 7, 8, 22, 23, 28, 43])).toEqual([0, 0, 1, 1, 0, 0, 1, 0, 1]);
+});
+
+test('levels, values, bits, a count, and what looks like chance', () => {
+  expect(at({ pattern: 'levels', data: '10 1, 25ns 0' }, [0, 10, 24, 25])).toEqual([0, 1, 1, 0]);
+  expect(at({ pattern: 'values', data: '3 0x2 1', step: 10_000 }, [0, 10, 20, 90], 2)).toEqual([3, 2, 1, 1]);
+  expect(at({ pattern: 'bits', data: '0011', first: 'least', step: 1000 }, [0, 1, 2, 3])).toEqual([
+    1, 1, 0, 0,
+  ]);
+  expect(at({ pattern: 'count', step: 1000, place: 1 }, [0, 1, 2, 3, 4])).toEqual([0, 0, 1, 1, 0]);
+  const chance = [...Array(64).keys()];
+  const once = at({ pattern: 'random', step: 1000, seed: 7 }, chance);
+  expect(at({ pattern: 'random', step: 1000, seed: 7 }, chance)).toEqual(once);
+  expect(at({ pattern: 'random', step: 1000, seed: 8 }, chance)).not.toEqual(once);
+  expect(once.filter((v) => v === 1).length).toBeGreaterThan(16);
+});
+
+test('a wave says when it changes next, so that a run never passes a change', () => {
+  const any = fc.record({
+    pattern: fc.constantFrom('periodic' as const, 'count' as const, 'random' as const),
+    step: fc.integer({ min: 2, max: 40 }),
+    place: fc.nat(3),
+    phase: fc.nat(30),
+    seed: fc.nat(9),
+  });
+  fc.assert(
+    fc.property(any, fc.nat(300), (w, time) => {
+      const levels = waveLevels(wave({ ...w, high: Math.ceil(w.step / 2) }), 2);
+      const now = levels(time);
+      expect(now.next).toBeGreaterThan(time);
+      for (let t = time; t < Math.min(now.next, time + 200); t++) expect(levels(t).value).toBe(now.value);
+    }),
+  );
+});
+
+test('what cannot be run is said where it stands', () => {
+  const says = (w: Partial<Wave>, width = 1) => waveProblem(wave(w), width);
+  expect(says({ pattern: 'levels', data: '10 1, 25 0\n30 1' })).toBeNull();
+  expect(says({ pattern: 'levels', data: '40 1, 25 0' })).toBe(
+    '25 ns does not come after 40 ns: moments stand in order, each once.',
+  );
+  expect(says({ pattern: 'levels', data: '10 1, soon 0' })).toMatch(/^“soon 0” is not a moment/);
+  expect(says({ pattern: 'levels', data: '10 5' }, 2)).toMatch('fits 2 bits');
+  expect(says({ pattern: 'periodic', step: 0 })).toMatch('A period of 0 is no clock');
+  expect(says({ pattern: 'periodic', step: 10, high: 10 })).toMatch('never changes');
+  expect(says({ pattern: 'values', data: '1 0 two' })).toBe(
+    'Value 3, “two”, is no number that fits one bit.',
+  );
+  expect(says({ pattern: 'bits', data: '01-1' })).toBe('Character 3, “-”, is neither 0 nor 1.');
+  expect(says({ pattern: 'count', step: 0 })).toMatch('at least 1 ps');
+});
+
+test('counting through all combinations is the truth table laid in time', () => {
+  const netlist = compile(interlock().sheet);
+  const stimulus = countThrough('All', netlist, 10_000, USUAL_WAVE);
+  const run = new Run(drivenBy(netlist, stimulus), { delays: 'zero' });
+  for (let row = 0; row < 8; row++) {
+    run.advance(row * 10_000 + 5000);
+    expect(rowOf(netlist.inputColumns.map((c) => run.values[c.nets[0]] as Logic))).toBe(row);
+  }
+});

@@ -1,0 +1,128 @@
+import type { Stimulus, TimePlan, Wave } from '../circuit/time-plan';
+import type { Netlist, Source } from '../netlist/netlist';
+import type { Levels } from '../parts/part-kind';
+import { levelsOf, readMoments } from '../parts/stimulus';
+import { readWord } from '../values/radix';
+import { timeText } from '../values/time';
+
+/** Shortest period in ps of anything that repeats. */
+const SHORTEST = 2;
+
+/** A number that looks like chance and is the same for the same seed and step (a 32-bit mix of both). */
+function scattered(seed: number, step: number): number {
+  let x = Math.imul(seed ^ 0x9e3779b9, 0x85ebca6b) ^ Math.imul(step + 1, 0xc2b2ae35);
+  x = Math.imul(x ^ (x >>> 15), 0x2c1b3c6d);
+  x = Math.imul(x ^ (x >>> 12), 0x297a2d39);
+  return (x ^ (x >>> 15)) >>> 0;
+}
+
+/** The value of an input of so many bits over time. */
+export function waveLevels(wave: Wave, width: number): Levels {
+  const { pattern, data, step, high, phase, place, seed, repeat } = wave;
+  const size = 2 ** width;
+  switch (pattern) {
+    case 'periodic':
+      return (time) => {
+        if (time < phase) return { value: 0, next: phase };
+        const within = (time - phase) % step;
+        const begun = time - within;
+        return within < high ? { value: size - 1, next: begun + high } : { value: 0, next: begun + step };
+      };
+    case 'count':
+      return (time) => {
+        const row = Math.floor(time / step);
+        return {
+          value: Math.floor(row / 2 ** place) % size,
+          next: (Math.floor(row / 2 ** place) + 1) * 2 ** place * step,
+        };
+      };
+    case 'random':
+      return (time) => {
+        const at = Math.floor(time / step);
+        return { value: scattered(seed, at) % size, next: (at + 1) * step };
+      };
+    default: {
+      const mostFirst = wave.first === 'most';
+      const name = pattern === 'levels' ? 'times' : pattern === 'values' ? 'cycles' : 'bits';
+      return levelsOf({ pattern: name, data, step, width, mostFirst, repeat });
+    }
+  }
+}
+
+/** What is wrong with a wave, as a sentence for whoever typed it; null where it can be run. */
+export function waveProblem(wave: Wave, width: number): string | null {
+  const { pattern, data, step, high } = wave;
+  if (pattern === 'levels') {
+    let last = -1;
+    const pairs = data.split(/[,;\n]/).filter((p) => p.trim());
+    for (const pair of pairs) {
+      const read = readMoments(pair, width);
+      const one = read[0];
+      if (!one)
+        return `“${pair.trim()}” is not a moment and a value that fits ${width === 1 ? 'one bit' : `${width} bits`}: write 25 1 for 1 from 25 ns on, or 2 ms 0.`;
+      if (one.at <= last)
+        return `${timeText(one.at)} does not come after ${timeText(last)}: moments stand in order, each once.`;
+      last = one.at;
+    }
+    return null;
+  }
+  if (pattern === 'periodic') {
+    if (step < SHORTEST)
+      return 'A period of 0 is no clock: give a period of at least 2 ps, or a frequency above 0 Hz.';
+    if (high <= 0 || high >= step)
+      return `High for ${timeText(high)} of ${timeText(step)} never changes: a duty between 0 and 100 % is needed.`;
+    return null;
+  }
+  if (step < 1) return 'Each value must last for some time: at least 1 ps.';
+  if (pattern === 'values') {
+    const words = data.split(/[\s,;]+/).filter(Boolean);
+    const bad = words.findIndex((w) => !readWord(w, width));
+    if (bad !== -1)
+      return `Value ${bad + 1}, “${words[bad]}”, is no number that fits ${width === 1 ? 'one bit' : `${width} bits`}.`;
+  }
+  if (pattern === 'bits') {
+    const bad = [...data].findIndex((c) => !/[01\s_]/.test(c));
+    if (bad !== -1) return `Character ${bad + 1}, “${[...data][bad]}”, is neither 0 nor 1.`;
+  }
+  return null;
+}
+
+/** The stimulus that drives a sheet, or null. */
+export function drivingOf(plan: TimePlan | undefined): Stimulus | null {
+  return plan?.stimuli.find((s) => s.name === plan.driven) ?? null;
+}
+
+/**
+ * The same circuit with inputs that follow a stimulus instead of their switches. Inputs that are not there, and waves
+ * that cannot be run, are left out.
+ */
+export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
+  if (!stimulus) return netlist;
+  const widths = new Map(netlist.inputs.map((t) => [t.part, t.nets.length]));
+  const levels = new Map<string, Levels>();
+  for (const { part, wave } of stimulus.inputs) {
+    const width = widths.get(part);
+    if (width !== undefined && !waveProblem(wave, width)) levels.set(part, waveLevels(wave, width));
+  }
+  if (levels.size === 0) return netlist;
+  const sources = netlist.sources.map((source): Source => {
+    const course = levels.get(source.part);
+    const isFree = source.kind === 'switch' || source.kind === 'button' || source.kind === 'port';
+    const { part, bit, net } = source;
+    return course && (isFree || source.kind === 'clock')
+      ? { kind: 'stimulus', part, bit, net, levels: course }
+      : source;
+  });
+  return { ...netlist, sources };
+}
+
+/** A stimulus in which the inputs count through all their combinations, the first-named input slowest. */
+export function countThrough(name: string, netlist: Netlist, step: number, wave: Wave): Stimulus {
+  let place = 0;
+  const inputs = [...netlist.inputs].reverse().map(({ part, nets }) => {
+    const one = { part, wave: { ...wave, pattern: 'count' as const, step, place } };
+    place += nets.length;
+    return one;
+  });
+  return { name, inputs: inputs.reverse() };
+}

@@ -1,0 +1,49 @@
+import type { Netlist } from '../netlist/netlist';
+import { Primitive } from '../parts/primitive';
+import { levelAt, type Timed } from '../simulate/run';
+import { ONE } from '../values/logic';
+
+/** Most edges that are told at once. */
+const MOST = 2000;
+
+/** The input that clocks most of what stores, and the edge on which it does; null where there is none. */
+export function clockOf(netlist: Netlist): { readonly source: Timed; readonly rising: boolean } | null {
+  const timed = netlist.sources.filter((s): s is Timed => s.kind === 'clock' || s.kind === 'stimulus');
+  const counts = new Map<number, number>();
+  let falling = 0;
+  for (const g of netlist.storage) {
+    const net = netlist.ins[netlist.inStart[g]! + 1]!;
+    counts.set(net, (counts.get(net) ?? 0) + 1);
+    if (netlist.op[g] === Primitive.DFF_FALL) falling++;
+  }
+  const clocks = timed.filter((s) => s.kind === 'clock' || counts.has(s.net));
+  const [source] = clocks.sort((a, b) => (counts.get(b.net) ?? 0) - (counts.get(a.net) ?? 0));
+  return source ? { source, rising: falling * 2 <= netlist.storage.length } : null;
+}
+
+/**
+ * The active edges of a clock in [from, to], in ps, and the number of the first: the first one since time 0 is 1.
+ * None where there are too many to be told apart.
+ */
+export function clockEdges(
+  netlist: Netlist,
+  from: number,
+  to: number,
+): { readonly edges: readonly number[]; readonly first: number } {
+  const none = { edges: [], first: 1 };
+  const clock = clockOf(netlist);
+  if (!clock) return none;
+  const { source, rising } = clock;
+  /** The first active edge after a time. */
+  const after = (time: number) => {
+    const { next } = levelAt(source, time);
+    return (levelAt(source, next).value === ONE) === rising ? next : levelAt(source, next).next;
+  };
+  const edges: number[] = [];
+  for (let time = after(Math.max(0, from - 1)); time <= to; time = after(time)) {
+    edges.push(time);
+    if (edges.length > MOST) return none;
+  }
+  if (edges.length === 0) return none;
+  return { edges, first: Math.ceil(edges[0]! / (after(edges[0]!) - edges[0]!)) };
+}

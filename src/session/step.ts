@@ -1,0 +1,12 @@
+import { hasClock, isTimed } from './moment';
+import type { Session } from './session';
+
+/** On by what is a step here: half a period of a clock, what happens next, or a row; or back by it. */
+export function stepMoment(session: Session, back = false): void {
+  const { netlist, lesson } = session.state;
+  if (hasClock(netlist)) {
+    if (back) session.stepHalfBack();
+    else session.stepHalf();
+  } else if (isTimed(netlist, lesson.settings.delays)) session.stepEvent(back);
+  else session.stepRow(back ? -1 : 1);
+}

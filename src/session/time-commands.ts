@@ -1,0 +1,63 @@
+import type { Delays } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import { NO_TIME_PLAN, type Stimulus, type TimePlan, USUAL_WAVE, type Wave } from '@/core/circuit/time-plan';
+import { countThrough } from '@/core/simulate/drive';
+import type { Session } from './session';
+
+/** What the time face of the running sheet shows, and what drives its inputs. */
+export const timePlanOf = (session: Session): TimePlan =>
+  sheetOf(session.state.lesson, session.state.rootId)?.time ?? NO_TIME_PLAN;
+
+/** Changes it, in one step of undo. */
+export function setTimePlan(session: Session, change: Partial<TimePlan>): void {
+  const time = { ...timePlanOf(session), ...change };
+  session.edit({ type: 'changeSheet', id: session.state.rootId, change: { time } });
+}
+
+/** Whether parts take time when the circuit runs. */
+export function setDelays(session: Session, delays: Delays): void {
+  const { settings } = session.state.lesson;
+  session.edit({ type: 'changeLesson', change: { settings: { ...settings, delays } } });
+}
+
+/** Puts a stimulus in the place of the one of its name, or behind all others, and lets it drive the inputs. */
+export function putStimulus(session: Session, stimulus: Stimulus, was = stimulus.name): void {
+  const { stimuli } = timePlanOf(session);
+  const isThere = stimuli.some((s) => s.name === was);
+  setTimePlan(session, {
+    stimuli: isThere ? stimuli.map((s) => (s.name === was ? stimulus : s)) : [...stimuli, stimulus],
+    driven: stimulus.name,
+  });
+}
+
+export function removeStimulus(session: Session, name: string): void {
+  const { stimuli } = timePlanOf(session);
+  setTimePlan(session, { stimuli: stimuli.filter((s) => s.name !== name), driven: '' });
+  session.say(`The stimulus “${name}” is gone.`, 'calm', () => session.undo());
+}
+
+/** A name that no stimulus has yet. */
+export function freshStimulusName(session: Session, wished = 'Stimulus'): string {
+  const names = new Set(timePlanOf(session).stimuli.map((s) => s.name));
+  if (!names.has(wished)) return wished;
+  for (let n = 2; ; n++) if (!names.has(`${wished} ${n}`)) return `${wished} ${n}`;
+}
+
+/** Lets the inputs count through all their combinations: the diagram becomes the truth table laid in time. */
+export function driveThroughAll(session: Session, step: number): void {
+  const { netlist } = session.state;
+  const known = timePlanOf(session).stimuli.find((s) => s.name === ALL);
+  const stimulus = countThrough(ALL, netlist, step, USUAL_WAVE);
+  putStimulus(session, stimulus, known?.name);
+  session.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
+}
+const ALL = 'All combinations';
+
+/** Changes the wave of one input of a stimulus. */
+export function withWave(stimulus: Stimulus, part: string, wave: Wave | null): Stimulus {
+  const rest = stimulus.inputs.filter((i) => i.part !== part);
+  const at = stimulus.inputs.findIndex((i) => i.part === part);
+  if (!wave) return { ...stimulus, inputs: rest };
+  const inputs = at === -1 ? [...rest, { part, wave }] : rest.toSpliced(at, 0, { part, wave });
+  return { ...stimulus, inputs };
+}

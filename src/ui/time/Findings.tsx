@@ -1,0 +1,425 @@
+import { useMemo, useState } from 'react';
+import { spokenName } from '@/core/parts/catalogue';
+import { clockEdges, clockOf } from '@/core/timing/clock-edges';
+import { divisionOf } from '@/core/timing/division';
+import { frequencyText, glitchesOf } from '@/core/timing/measure';
+import { timingOf } from '@/core/timing/paths';
+import { type RegisterTiming, registersOf } from '@/core/timing/registers';
+import { type Logic, letterOf } from '@/core/values/logic';
+import { wordText } from '@/core/values/radix';
+import { timeText } from '@/core/values/time';
+import { shortestPeriod } from '@/session/moment';
+import type { Session } from '@/session/session';
+import { fileName, saveFile } from '@/ui/controls/files';
+import { usePointed } from '@/ui/lesson/pointed';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import type { LaneView } from './lanes';
+
+interface Props {
+  readonly lanes: readonly LaneView[];
+  /** Pulses shorter than so many ps are marked. */
+  readonly shorter: number | null;
+  readonly onShorter: (ps: number | null) => void;
+  readonly onClose: () => void;
+}
+
+const TABS = { clock: 'Clock period', glitches: 'Short pulses', division: 'Division', readings: 'Readings' };
+type Tab = keyof typeof TABS;
+
+const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
+const CELL = 'px-2 py-0.5 text-right tabular-nums';
+
+/** What follows from the delays: the clock period, short pulses, what divides the clock, and the run as a table. */
+export function Findings({ lanes, shorter, onShorter, onClose }: Props) {
+  const [tab, setTab] = useState<Tab>('clock');
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  const delays = useSessionState((s) => s.lesson.settings.delays);
+  // Read anew when the run rests.
+  useSessionState((s) => (s.playing ? -1 : s.now));
+  return (
+    <section
+      className="flex max-h-[52%] shrink-0 flex-col gap-1.5 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
+      aria-label="Find out"
+    >
+      <header className="flex items-center gap-1" role="tablist">
+        {(Object.keys(TABS) as Tab[]).map((one) => (
+          <button
+            key={one}
+            type="button"
+            role="tab"
+            aria-selected={tab === one}
+            className={`cursor-pointer rounded-md px-2 py-0.5 ${tab === one ? 'bg-accent-soft font-semibold text-accent' : 'hover:bg-accent-soft'}`}
+            onClick={() => setTab(one)}
+          >
+            {TABS[one]}
+          </button>
+        ))}
+        <button type="button" className={`${SMALL} ml-auto`} onClick={onClose}>
+          Close
+        </button>
+      </header>
+      {tab === 'clock' && <ClockPeriod session={session} />}
+      {tab === 'glitches' && <ShortPulses lanes={lanes} shorter={shorter} onShorter={onShorter} />}
+      {tab === 'division' && <Division />}
+      {tab === 'readings' && <Readings lanes={lanes} />}
+      {tab !== 'readings' && delays === 'zero' && (
+        <p className="text-quiet">
+          The circuit runs without delays now. Choose “own delays” above to see in the diagram what is worked
+          out here{netlist.storage.length > 0 ? ', and captures that come too late' : ''}.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** A part by the name that people know it by. */
+function nameOf(session: Session, path: string): string {
+  const [first, ...rest] = path.split('/');
+  const part = session.sheet.parts.get(first!);
+  const name = part ? spokenName(part) : first!;
+  return rest.length > 0 ? `${name} / ${rest.join(' / ')}` : name;
+}
+
+function ClockPeriod({ session }: { session: Session }) {
+  const netlist = useSessionState((s) => s.netlist);
+  const point = usePointed((p) => p.light);
+  const registers = useMemo(() => registersOf(netlist), [netlist]);
+  const slowest = useMemo(() => timingOf(netlist).slowest, [netlist]);
+  const [at, setAt] = useState(0);
+  const period = shortestPeriod(netlist);
+  const worst = registers[0];
+  const shown = registers[at] ?? worst;
+  if (!worst)
+    return (
+      <p>
+        No storage takes its data from storage, so nothing bounds the clock.{' '}
+        {slowest && (
+          <>
+            The slowest way through takes <b>{timeText(slowest.delayPs)}</b>:{' '}
+            {slowest.through.map((p) => nameOf(session, p)).join(' → ')}.
+          </>
+        )}
+      </p>
+    );
+  const violations = session.violations.filter((v) => v.store === shown!.store);
+  return (
+    <div className="flex flex-col gap-1.5">
+      <p>
+        Shortest period <b>{timeText(worst.neededPs)}</b>, at most{' '}
+        <b>{frequencyText(1e12 / worst.neededPs)}</b>.
+        {period !== null && (
+          <>
+            {' '}
+            The clock has {timeText(period)}:{' '}
+            {period >= worst.neededPs ? (
+              <span className="text-good">{timeText(period - worst.neededPs)} to spare.</span>
+            ) : (
+              <b className="text-bad">{timeText(worst.neededPs - period)} too short.</b>
+            )}
+          </>
+        )}
+      </p>
+      <Explained session={session} register={shown!} />
+      {violations.length > 0 && (
+        <p className="text-bad">
+          In this run it took its data too late{' '}
+          {violations.length === 1 ? 'once' : `${violations.length} times`}, first at{' '}
+          <button
+            type="button"
+            className="cursor-pointer underline"
+            onClick={() => session.goToTime(violations[0]!.time)}
+          >
+            {timeText(violations[0]!.time)}
+          </button>
+          .
+        </p>
+      )}
+      <table className="w-full">
+        <thead>
+          <tr className="border-b border-ink text-xs">
+            <th className="py-0.5 text-left">Register</th>
+            <th className={CELL}>needs</th>
+            <th className={CELL}>slack</th>
+            <th className={CELL}>quickest way</th>
+            <th className={CELL}>hold slack</th>
+          </tr>
+        </thead>
+        <tbody>
+          {registers.slice(0, 64).map((r, i) => (
+            <tr
+              key={r.store}
+              className={`cursor-pointer border-b border-hairline ${r === shown ? 'bg-accent-soft' : ''}`}
+              onClick={() => setAt(i)}
+              onPointerEnter={() => point(new Set(r.steps.map((s) => s.part.split('/')[0]!)))}
+              onPointerLeave={() => point(null)}
+            >
+              <th scope="row" className="py-0.5 text-left font-normal">
+                <button type="button" className="cursor-pointer" onClick={() => setAt(i)}>
+                  {nameOf(session, r.name)}
+                </button>
+              </th>
+              <td className={CELL}>{timeText(r.neededPs)}</td>
+              <td className={`${CELL} ${period !== null && period < r.neededPs ? 'font-bold text-bad' : ''}`}>
+                {period === null ? '–' : timeText(period - r.neededPs)}
+              </td>
+              <td className={CELL}>{timeText(r.quickestPs)}</td>
+              <td className={`${CELL} ${r.holdSlackPs < 0 ? 'font-bold text-bad' : ''}`}>
+                {timeText(r.holdSlackPs)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** The sum along the slowest way, in words and numbers. */
+function Explained({ session, register }: { session: Session; register: RegisterTiming }) {
+  const { steps, setupPs, dataPs, name, neededPs } = register;
+  const light = usePointed((p) => p.light);
+  return (
+    <div
+      onPointerEnter={() => light(new Set(steps.map((s) => s.part.split('/')[0]!)))}
+      onPointerLeave={() => light(null)}
+    >
+      <p>
+        From the clock edge on:{' '}
+        {steps
+          .map((s, i) => `${i === 0 ? '' : 'then '}${nameOf(session, s.part)} takes ${timeText(s.delayPs)}`)
+          .join(', ')}
+        {setupPs > 0 &&
+          `; and ${nameOf(session, name)} wants its data ${timeText(setupPs)} before the next edge`}
+        .
+      </p>
+      <p className="font-mono">
+        {[...steps.map((s) => timeText(s.delayPs)), ...(setupPs > 0 ? [timeText(setupPs)] : [])].join(' + ')}{' '}
+        = <b>{timeText(dataPs + setupPs)}</b>
+        {neededPs > dataPs + setupPs && `, which half a period must hold: ${timeText(neededPs)}`}
+      </p>
+    </div>
+  );
+}
+
+function ShortPulses({ lanes, shorter, onShorter }: Pick<Props, 'lanes' | 'shorter' | 'onShorter'>) {
+  const session = useSession();
+  const limit = shorter ?? 20_000;
+  const nets = lanes.flatMap((l) => l.nets);
+  const all = glitchesOf(session.trace, nets, limit);
+  const byLane = lanes
+    .map((lane) => ({ lane, found: all.filter((g) => lane.nets.includes(g.net)) }))
+    .filter(({ found }) => found.length > 0);
+  return (
+    <div className="flex flex-col gap-1">
+      <label className="flex items-center gap-2">
+        Pulses shorter than
+        <input
+          type="number"
+          className="h-7 w-20 rounded-lg border border-hairline bg-raised px-1.5"
+          aria-label="Shorter than, in ns"
+          min={0.001}
+          step="any"
+          value={limit / 1000}
+          onChange={(event) => {
+            const ns = Number(event.target.value);
+            if (ns > 0 && ns < 1e12) onShorter(Math.round(ns * 1000));
+          }}
+        />
+        ns
+        <input
+          type="checkbox"
+          checked={shorter !== null}
+          onChange={(event) => onShorter(event.target.checked ? limit : null)}
+          aria-label="Mark them in the diagram"
+        />
+        marked in the diagram
+      </label>
+      {byLane.length === 0 && <p className="text-quiet">There is none so far.</p>}
+      <ul>
+        {byLane.map(({ lane, found }) => (
+          <li key={lane.key} className="flex flex-wrap items-baseline gap-x-2">
+            <b>{lane.name}</b> {found.length === 1 ? 'one' : found.length}:
+            {found.slice(0, 8).map((g) => (
+              <button
+                key={`${g.net} ${g.from}`}
+                type="button"
+                className={SMALL}
+                onClick={() => session.goToTime(g.from)}
+              >
+                {timeText(g.to - g.from)} at {timeText(g.from)}
+              </button>
+            ))}
+            {found.length > 8 && <span className="text-quiet">and {found.length - 8} more</span>}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Division() {
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  const delays = useSessionState((s) => s.lesson.settings.delays);
+  const clock = clockOf(netlist);
+  const period = shortestPeriod(netlist);
+  const net = clock?.source.net;
+  const rise = net === undefined ? null : session.trace.changeAfter(new Set([net]), session.trace.begins);
+  if (net === undefined || period === null || rise === null)
+    return <p className="text-quiet">It takes a clock that has run for a while.</p>;
+  const isUp = session.trace.valueAt(net, rise) === 1;
+  const stages = divisionOf(
+    netlist,
+    session.trace,
+    { net, period, firstRise: isUp ? rise : rise + period / 2 },
+    delays === 'parts',
+  );
+  if (stages.length === 0) return <p className="text-quiet">Nothing here is clocked by the clock itself.</p>;
+  const text = (ps: number | null) => (ps === null ? 'not yet' : timeText(ps));
+  return (
+    <table className="w-full">
+      <thead>
+        <tr className="border-b border-ink text-xs">
+          <th className="py-0.5 text-left">Stage</th>
+          <th className={CELL}>divides by</th>
+          <th className={CELL}>frequency</th>
+          <th className={CELL}>period</th>
+          <th className={CELL}>measured</th>
+          <th className={CELL}>first rise</th>
+          <th className={CELL}>measured</th>
+        </tr>
+      </thead>
+      <tbody>
+        {stages.map(({ part, periods, computed, measured }) => (
+          <tr key={part} className="border-b border-hairline">
+            <th scope="row" className="py-0.5 text-left font-normal">
+              {nameOf(session, part)}
+            </th>
+            <td className={CELL}>{periods}</td>
+            <td className={CELL}>{frequencyText(1e12 / computed.period)}</td>
+            <td className={CELL}>{timeText(computed.period)}</td>
+            <td className={`${CELL} ${differs(measured.period, computed.period)}`}>
+              {text(measured.period)}
+            </td>
+            <td className={CELL}>{timeText(computed.firstRise)}</td>
+            <td className={`${CELL} ${differs(measured.firstRise, computed.firstRise)}`}>
+              {text(measured.firstRise)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const differs = (measured: number | null, computed: number) =>
+  measured !== null && measured !== computed ? 'font-bold text-bad' : measured === null ? 'text-quiet' : '';
+
+const MOST_ROWS = 2000;
+
+/** The run as a table: a row a clock cycle, as things stand just before the edge, or a row a change. */
+function Readings({ lanes }: { lanes: readonly LaneView[] }) {
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  const title = useSessionState((s) => s.lesson.title);
+  const [per, setPer] = useState<'cycle' | 'change'>(clockOf(netlist) ? 'cycle' : 'change');
+  const signals = lanes.filter((l) => l.nets.length > 0);
+  const { trace } = session;
+  const times: number[] = [];
+  if (per === 'cycle') {
+    const { edges } = clockEdges(netlist, trace.begins, session.state.now);
+    times.push(...edges.slice(0, MOST_ROWS).map((t) => t - 1));
+  } else {
+    const nets = new Set(signals.flatMap((l) => l.nets));
+    for (
+      let at: number | null = trace.begins;
+      at !== null && times.length < MOST_ROWS;
+      at = trace.changeAfter(nets, at)
+    )
+      times.push(at);
+  }
+  const text = (lane: LaneView, values: Uint8Array) =>
+    lane.nets.length === 1
+      ? letterOf(values[lane.nets[0]!] as Logic)
+      : wordText(
+          lane.nets.map((net) => values[net] as Logic),
+          lane.radix,
+        );
+  const rows = times.map((time, i) => {
+    const values = trace.stateAt(time);
+    return {
+      time,
+      head: per === 'cycle' ? String(i + 1) : timeText(time),
+      cells: signals.map((l) => text(l, values)),
+    };
+  });
+  const heading = [per === 'cycle' ? 'cycle' : 'time', ...signals.map((l) => l.name)];
+  const copy = () =>
+    navigator.clipboard
+      .writeText([heading, ...rows.map((r) => [r.head, ...r.cells])].map((r) => r.join('\t')).join('\n'))
+      .then(
+        () => session.say(`${rows.length} rows are on the clipboard.`),
+        () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
+      );
+  const saveDump = async () => {
+    const { signalsOf, writeVcd } = await import('@/core/formats/vcd');
+    const { lesson, rootId, now } = session.state;
+    const sheet = lesson.sheets.find((s) => s.id === rootId)!;
+    const dump = writeVcd(trace, signalsOf(netlist, sheet, lesson.sheets), now);
+    saveFile(fileName(title, '.vcd'), [...dump].join('\n'));
+  };
+  return (
+    <div className="flex min-h-0 flex-col gap-1.5">
+      <p className="flex flex-wrap items-center gap-2">
+        <select
+          className="h-7 rounded-lg border border-hairline bg-raised px-1"
+          aria-label="A row for each"
+          value={per}
+          onChange={(event) => setPer(event.target.value as typeof per)}
+        >
+          <option value="cycle">a row a clock cycle</option>
+          <option value="change">a row a change</option>
+        </select>
+        <button type="button" className={SMALL} onClick={() => void copy()}>
+          Copy for a spreadsheet
+        </button>
+        <button type="button" className={SMALL} onClick={() => void saveDump()}>
+          Save as VCD
+        </button>
+        {rows.length === MOST_ROWS && <span className="text-quiet">the first {MOST_ROWS} rows</span>}
+      </p>
+      {rows.length === 0 ? (
+        <p className="text-quiet">Nothing has run yet.</p>
+      ) : (
+        <div className="max-h-52 overflow-auto">
+          <table className="w-full text-center font-mono">
+            <thead className="sticky top-0 bg-paper font-sans">
+              <tr className="border-b border-ink text-xs">
+                {heading.map((name, i) => (
+                  <th key={i} className="px-2 py-0.5">
+                    {name}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr
+                  key={row.time}
+                  className="cursor-pointer border-b border-hairline hover:bg-accent-soft"
+                  onClick={() => session.goToTime(row.time)}
+                >
+                  <td className="text-quiet">{row.head}</td>
+                  {row.cells.map((cell, i) => (
+                    <td key={i}>{cell}</td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </div>
+  );
+}
