@@ -31,7 +31,16 @@ module.exports = {
     only('netlist', core('netlist'), ['values', 'circuit', 'parts', 'netlist'].map(core)),
     only('simulate', core('simulate'), ['values', 'circuit', 'parts', 'netlist', 'simulate'].map(core)),
     only('logic', core('logic'), ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic'].map(core)),
-    only('timing', core('timing'), ['values', 'circuit', 'parts', 'netlist', 'timing'].map(core)),
+    only(
+      'timing',
+      core('timing'),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing'].map(core),
+    ),
+    only(
+      'states',
+      core('states'),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'states'].map(core),
+    ),
     only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
     only(
       'synthesis',

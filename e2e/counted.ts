@@ -67,6 +67,27 @@ export class Counted {
     await what.click();
   }
 
+  /** Chooses from a list: pointed at and opened, thought of, and chosen by its first letter and Enter. */
+  async choose(list: Locator, option: string): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P++;
+    this.counts.B += 2;
+    this.reach('keyboard');
+    this.counts.K += 2;
+    await list.selectOption(option);
+  }
+
+  /** Points at something and presses it, with keys held. */
+  async press(doing: () => Promise<void>, keys = 0): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P++;
+    this.counts.B += 2;
+    this.counts.K += keys;
+    await doing();
+  }
+
   /** Time that passes while the page is at work. */
   waited(seconds: number): void {
     this.response += seconds;

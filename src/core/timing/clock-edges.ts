@@ -23,27 +23,38 @@ export function clockOf(netlist: Netlist): { readonly source: Timed; readonly ri
 
 /**
  * The active edges of a clock in [from, to], in ps, and the number of the first: the first one since time 0 is 1.
- * None where there are too many to be told apart.
+ * Of very many only those that come first.
+ * @param least how many are told though they come later.
  */
 export function clockEdges(
   netlist: Netlist,
   from: number,
   to: number,
-): { readonly edges: readonly number[]; readonly first: number } {
-  const none = { edges: [], first: 1 };
+  least = 0,
+): { readonly edges: readonly number[]; readonly first: number; readonly isAll: boolean } {
+  const none = { edges: [], first: 1, isAll: true };
   const clock = clockOf(netlist);
   if (!clock) return none;
   const { source, rising } = clock;
   /** The first active edge after a time. */
   const after = (time: number) => {
     const { next } = levelAt(source, time);
+    if (next === Number.POSITIVE_INFINITY) return next;
     return (levelAt(source, next).value === ONE) === rising ? next : levelAt(source, next).next;
   };
+  const numberOf = (edge: number) => Math.ceil(edge / (after(edge) - edge));
   const edges: number[] = [];
-  for (let time = after(Math.max(0, from - 1)); time <= to; time = after(time)) {
+  const isWanted = (time: number) => time <= to || (edges.length < least && time < Number.POSITIVE_INFINITY);
+  for (let time = after(Math.max(0, from - 1)); isWanted(time); time = after(time)) {
+    if (edges.length === MOST) return { edges, first: numberOf(edges[0]!), isAll: false };
     edges.push(time);
-    if (edges.length > MOST) return none;
   }
   if (edges.length === 0) return none;
-  return { edges, first: Math.ceil(edges[0]! / (after(edges[0]!) - edges[0]!)) };
+  return { edges, first: numberOf(edges[0]!), isAll: true };
+}
+
+/** The time in ps from one active edge of the clock to the next; null where nothing clocks, or no more. */
+export function periodOf(netlist: Netlist): number | null {
+  const { edges } = clockEdges(netlist, 0, 0, 2);
+  return edges.length < 2 ? null : edges[1]! - edges[0]!;
 }

@@ -90,6 +90,12 @@ export function divisionOf(
 
 /** The first rise of a net in a trace, and from there to the next one. */
 function measured(trace: Trace, net: number): Stage['measured'] {
+  // What came first is no longer kept.
+  if (trace.trimmed) return { ...laterPeriod(trace, net), firstRise: null };
+  return laterPeriod(trace, net);
+}
+
+function laterPeriod(trace: Trace, net: number): Stage['measured'] {
   const nets = new Set([net]);
   let rise: number | null = null;
   for (let at = trace.begins; ; ) {

@@ -14,10 +14,11 @@ const TruthTableFace = later(
 );
 const FormulaFace = later(() => import('@/ui/formula/FormulaFace').then((m) => m.FormulaFace), loading);
 const MapFace = later(() => import('@/ui/map/MapFace').then((m) => m.MapFace), loading);
+const StatesFace = later(() => import('@/ui/states/StatesFace').then((m) => m.StatesFace), loading);
 const TimeFace = later(() => import('@/ui/time/TimeFace').then((m) => m.TimeFace), loading);
 
 /** Faces that need more room across. */
-const WIDER: readonly Face[] = ['time', 'formula', 'map'];
+const WIDER: readonly Face[] = ['time', 'formula', 'map', 'states'];
 
 /** The drawing with the other faces stacked at its right, resized by dragging what is between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: ReactNode }) {
@@ -27,6 +28,7 @@ export function Faces({ open, beside }: { open: ReadonlySet<Face>; beside?: Reac
     faces.push({ key: 'formula', node: <FormulaFace />, share: open.size > 1 ? 26 : undefined });
   if (open.has('map')) faces.push({ key: 'map', node: <MapFace /> });
   if (open.has('time')) faces.push({ key: 'time', node: <TimeFace /> });
+  if (open.has('states')) faces.push({ key: 'states', node: <StatesFace /> });
   const panes: Pane[] = [];
   if (beside) panes.push({ key: 'beside', node: beside, share: 28 });
   panes.push({ key: 'drawing', node: <Drawing /> });

@@ -10,6 +10,7 @@ const NAMES: Record<Face, string> = {
   formula: 'Formula',
   map: 'Map',
   time: 'Time',
+  states: 'States',
 };
 
 /** Which faces stand beside the drawing, and how gates are drawn. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { type ReactNode, useEffect, useState } from 'react';
-import { hasClock, isTimed } from '@/session/moment';
+import { hasClock, isTimed, movesByItself } from '@/session/moment';
 import type { Session } from '@/session/session';
 import { stepMoment } from '@/session/step';
 import { Mark } from '@/ui/controls/Mark';
@@ -78,9 +78,16 @@ function View({
 /** A sensible pair is open from the start; what the user opens or closes stays so. */
 function useOpenFaces() {
   const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
+  const moves = useSessionState((s) => movesByItself(s.netlist) && s.netlist.storage.length > 0);
   const clocked = useSessionState((s) => hasClock(s.netlist));
   const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
-  const usual: Record<Face, boolean> = { table: !clocked, formula: false, map: false, time: timed };
+  const usual: Record<Face, boolean> = {
+    table: !clocked && !moves,
+    formula: false,
+    map: false,
+    time: timed,
+    states: false,
+  };
   const faces = new Set((Object.keys(usual) as Face[]).filter((face) => chosen[face] ?? usual[face]));
   return { faces, change: (face: Face, on: boolean) => setChosen((c) => ({ ...c, [face]: on })) };
 }

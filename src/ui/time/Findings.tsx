@@ -1,6 +1,8 @@
 import { useMemo, useState } from 'react';
+import { stateName } from '@/core/netlist/netlist';
 import { spokenName } from '@/core/parts/catalogue';
-import { clockEdges, clockOf } from '@/core/timing/clock-edges';
+import { type WrongCapture, wrongCaptures } from '@/core/timing/captures';
+import { clockEdges, clockOf, periodOf } from '@/core/timing/clock-edges';
 import { divisionOf } from '@/core/timing/division';
 import { frequencyText, glitchesOf } from '@/core/timing/measure';
 import { timingOf } from '@/core/timing/paths';
@@ -8,7 +10,6 @@ import { type RegisterTiming, registersOf } from '@/core/timing/registers';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { timeText } from '@/core/values/time';
-import { shortestPeriod } from '@/session/moment';
 import type { Session } from '@/session/session';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { usePointed } from '@/ui/lesson/pointed';
@@ -75,10 +76,9 @@ export function Findings({ lanes, shorter, onShorter, onClose }: Props) {
 
 /** A part by the name that people know it by. */
 function nameOf(session: Session, path: string): string {
-  const [first, ...rest] = path.split('/');
+  const [, first, rest] = /^([A-Za-z0-9_-]+)(.*)$/.exec(path) ?? ['', path, ''];
   const part = session.sheet.parts.get(first!);
-  const name = part ? spokenName(part) : first!;
-  return rest.length > 0 ? `${name} / ${rest.join(' / ')}` : name;
+  return `${part ? spokenName(part) : first}${rest!.replaceAll('/', ' / ')}`;
 }
 
 function ClockPeriod({ session }: { session: Session }) {
@@ -87,7 +87,7 @@ function ClockPeriod({ session }: { session: Session }) {
   const registers = useMemo(() => registersOf(netlist), [netlist]);
   const slowest = useMemo(() => timingOf(netlist).slowest, [netlist]);
   const [at, setAt] = useState(0);
-  const period = shortestPeriod(netlist);
+  const period = periodOf(netlist);
   const worst = registers[0];
   const shown = registers[at] ?? worst;
   if (!worst)
@@ -102,7 +102,15 @@ function ClockPeriod({ session }: { session: Session }) {
         )}
       </p>
     );
-  const violations = session.violations.filter((v) => v.store === shown!.store);
+  const wrong =
+    wrongCaptures(
+      netlist,
+      session.trace,
+      clockEdges(netlist, session.trace.begins, session.state.now).edges,
+    ) ?? [];
+  const storeOf = new Map([...netlist.storage].map((g, store) => [netlist.out[g]!, store]));
+  const late = new Map<number, number>();
+  for (const { net } of wrong) late.set(storeOf.get(net)!, (late.get(storeOf.get(net)!) ?? 0) + 1);
   return (
     <div className="flex flex-col gap-1.5">
       <p>
@@ -121,19 +129,12 @@ function ClockPeriod({ session }: { session: Session }) {
         )}
       </p>
       <Explained session={session} register={shown!} />
-      {violations.length > 0 && (
-        <p className="text-bad">
-          In this run it took its data too late{' '}
-          {violations.length === 1 ? 'once' : `${violations.length} times`}, first at{' '}
-          <button
-            type="button"
-            className="cursor-pointer underline"
-            onClick={() => session.goToTime(violations[0]!.time)}
-          >
-            {timeText(violations[0]!.time)}
-          </button>
-          .
-        </p>
+      {wrong.length > 0 && (
+        <Wrong
+          session={session}
+          wrong={wrong}
+          nameOf={(net) => nameOf(session, stateName(netlist, storeOf.get(net)!))}
+        />
       )}
       <table className="w-full">
         <thead>
@@ -159,7 +160,10 @@ function ClockPeriod({ session }: { session: Session }) {
                   {nameOf(session, r.name)}
                 </button>
               </th>
-              <td className={CELL}>{timeText(r.neededPs)}</td>
+              <td className={CELL}>
+                {late.has(r.store) && <span className="text-bad">{late.get(r.store)} × wrong </span>}
+                {timeText(r.neededPs)}
+              </td>
               <td className={`${CELL} ${period !== null && period < r.neededPs ? 'font-bold text-bad' : ''}`}>
                 {period === null ? '–' : timeText(period - r.neededPs)}
               </td>
@@ -172,6 +176,43 @@ function ClockPeriod({ session }: { session: Session }) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** What was taken wrongly because it came too late, edge by edge. */
+function Wrong({
+  session,
+  wrong,
+  nameOf,
+}: {
+  session: Session;
+  wrong: readonly WrongCapture[];
+  nameOf: (net: number) => string;
+}) {
+  const byTime = [...new Set(wrong.map((w) => w.time))];
+  return (
+    <p>
+      <b className="text-bad">Taken too early</b>, before the data was there, at{' '}
+      {byTime.length === 1 ? 'one edge' : `${byTime.length} edges`}:
+      {byTime.slice(0, 6).map((time) => {
+        const own = wrong.filter((w) => w.time === time);
+        const words = own
+          .map((w) => `${nameOf(w.net)} took ${letterOf(w.taken)} where ${letterOf(w.due)} was due`)
+          .join(', ');
+        return (
+          <button
+            key={time}
+            type="button"
+            className={SMALL}
+            title={words}
+            onClick={() => session.goToTime(time)}
+          >
+            {timeText(time)}
+          </button>
+        );
+      })}
+      {byTime.length > 6 && <span className="text-quiet">and later ones</span>}
+    </p>
   );
 }
 
@@ -263,7 +304,7 @@ function Division() {
   const netlist = useSessionState((s) => s.netlist);
   const delays = useSessionState((s) => s.lesson.settings.delays);
   const clock = clockOf(netlist);
-  const period = shortestPeriod(netlist);
+  const period = periodOf(netlist);
   const net = clock?.source.net;
   const rise = net === undefined ? null : session.trace.changeAfter(new Set([net]), session.trace.begins);
   if (net === undefined || period === null || rise === null)

@@ -1,5 +1,7 @@
 import { useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
 import { found, type Wanted } from '@/core/timing/search';
+import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { RADICES, type Radix, readWord } from '@/core/values/radix';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { apart, grouped, type LaneView, moved } from './lanes';
@@ -24,9 +26,7 @@ const WORDS: Record<Radix, string> = {
 /** What can be done with the lanes that are chosen. */
 export function LaneBar({ lanes, chosen, onArrange, onChosen }: Props) {
   const netlist = useSessionState((s) => s.netlist);
-  const hidden = useSessionState(
-    (s) => s.lesson.sheets.find((sheet) => sheet.id === s.rootId)?.time?.hidden ?? [],
-  );
+  const hidden = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time?.hidden) ?? [];
   const keys = new Set(chosen.map((l) => l.key));
   const [only] = chosen.length === 1 ? chosen : [];
   const change = (part: Partial<LaneView>) =>
@@ -179,8 +179,16 @@ function Find({ lane }: { lane: LaneView }) {
           : { is: what };
     const time = found(session.trace, lane.nets, wanted, session.state.cursor ?? session.state.now, back);
     if (time === null)
-      session.say(`There is none ${back ? 'before' : 'after'} the moment, as far as it has run.`);
+      session.say(
+        back ? 'There is none before the moment.' : 'There is none after the moment, as far as it has run.',
+      );
     else session.goToTime(time);
+  };
+  /** Runs on until the lane is what is looked for. */
+  const runOn = () => {
+    const values: Logic[] | null = what === 'value' ? readWord(value, width) : [what === 'fall' ? ZERO : ONE];
+    if (values) session.runUntil({ is: 'values', nets: lane.nets, values });
+    else session.say(`“${value}” is no number that fits ${width} bits.`, 'bad');
   };
   return (
     <span className="ml-auto flex items-center gap-1">
@@ -212,6 +220,11 @@ function Find({ lane }: { lane: LaneView }) {
       <button type="button" className={SMALL} onClick={() => find(false)} aria-label="Find the next one">
         ▸
       </button>
+      {(what === 'value' || what === 'rise' || what === 'fall') && (
+        <button type="button" className={SMALL} onClick={runOn} title="Runs on until it comes">
+          Run until
+        </button>
+      )}
     </span>
   );
 }

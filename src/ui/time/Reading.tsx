@@ -1,10 +1,43 @@
+import { useState } from 'react';
 import { frequencyText, measure } from '@/core/timing/measure';
 import type { Logic } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { timeText } from '@/core/values/time';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { durationOf } from './duration';
 import type { LaneView } from './lanes';
 import type { Why } from './why-changed';
+
+/** A time that is typed, and run to or gone back to. */
+function RunTo() {
+  const session = useSession();
+  const [text, setText] = useState('');
+  const go = () => {
+    if (!text.trim()) return;
+    const time = durationOf(text);
+    if (time === null) session.say(`“${text}” is no time: write 20 ns, 1.5 us or 2 s.`, 'bad');
+    else {
+      session.runUntil({ is: 'time', time });
+      setText('');
+    }
+  };
+  return (
+    <input
+      className="mr-1 h-6 w-24 rounded-md border border-hairline bg-raised px-1.5"
+      aria-label="Run to a time"
+      placeholder="run to 2 us"
+      title="A time to run to, or to go back to: 20 ns, 1.5 us, 2 s"
+      value={text}
+      maxLength={40}
+      onChange={(event) => setText(event.target.value)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') go();
+        if (event.key === 'Escape') setText('');
+      }}
+    />
+  );
+}
 
 interface Props {
   readonly lane: LaneView | null;
@@ -46,7 +79,8 @@ export function Reading({ lane, mark, onMark, onWhy, why }: Props) {
               ` · period ${timeText(bit.period)} (${frequencyText(bit.frequency!)}) · duty ${+(100 * bit.duty!).toFixed(1)} %`}
           </span>
         )}
-        <span className="ml-auto flex">
+        <span className="ml-auto flex items-center">
+          <RunTo />
           <button
             type="button"
             className={SMALL}

@@ -4,7 +4,7 @@ import type { Terminal } from '@/core/netlist/netlist';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
 import { frequencyText } from '@/core/timing/measure';
 import { plainText } from '@/core/values/markup';
-import { readTime, timeText } from '@/core/values/time';
+import { timeText } from '@/core/values/time';
 import {
   driveThroughAll,
   freshStimulusName,
@@ -15,6 +15,7 @@ import {
 } from '@/session/time-commands';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { durationOf } from './duration';
 
 const FIELD = 'h-7 min-w-0 rounded-lg border border-hairline bg-raised px-1.5';
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
@@ -320,18 +321,4 @@ function Duration({
       }}
     />
   );
-}
-
-const HERTZ: Record<string, number> = { hz: 1, khz: 1e3, mhz: 1e6, ghz: 1e9 };
-
-/** Ps of `20 ns`, of `20` as ns, or of a period of `4 Hz`; null where it is none of them. */
-function durationOf(text: string): number | null {
-  const said = text.trim();
-  const frequency = /^(\d+(?:\.\d+)?)\s*(hz|khz|mhz|ghz)$/i.exec(said);
-  if (frequency) {
-    const hertz = Number(frequency[1]) * HERTZ[frequency[2]!.toLowerCase()]!;
-    return hertz > 0 ? Math.round(1e12 / hertz) : 0;
-  }
-  if (/^\d+(\.\d+)?$/.test(said)) return Math.round(Number(said) * 1000);
-  return said === '0 s' ? 0 : readTime(said);
 }

@@ -1,6 +1,8 @@
 import { DELAYS, type Delays, sheetOf } from '@/core/circuit/lesson';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import type { Beneath } from './TimeFace';
+
+/** What stands under the diagram. */
+export type Beneath = 'stimulus' | 'findings' | null;
 
 interface Props {
   readonly timed: boolean;

@@ -2,6 +2,8 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
+import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
 import { glitchesOf } from '@/core/timing/measure';
@@ -16,7 +18,7 @@ import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { LaneBar } from './LaneBar';
 import { kept, type LaneView, lanesOf, moved } from './lanes';
 import { Reading } from './Reading';
-import { TimeBar } from './TimeBar';
+import { type Beneath, TimeBar } from './TimeBar';
 import {
   diagramHeight,
   type Lane,
@@ -42,9 +44,6 @@ const SNAP = 6;
 const FARTHEST = 1e13;
 const CLOSEST = 0.5;
 
-/** What stands under the diagram. */
-export type Beneath = 'stimulus' | 'findings' | null;
-
 interface Drag {
   readonly is: 'moment' | 'pan' | 'lane';
   readonly x: number;
@@ -52,6 +51,11 @@ interface Drag {
   readonly from: number;
   readonly lane: string | null;
   readonly moved: boolean;
+}
+
+/** The part of the sheet that drives a net. */
+function partOfNet(netlist: Netlist, net: number): string {
+  return driversOf(netlist, [net])[0]?.split('/')[0] ?? '';
 }
 
 /** How a lane is laid out: its bits, and whether it is a staircase. */
@@ -76,14 +80,23 @@ export function TimeFace() {
   const [why, setWhy] = useState<Why | null>(null);
   const [beneath, setBeneath] = useState<Beneath>(null);
   const [shorter, setShorter] = useState<number | null>(null);
+  const reached = useSessionState((s) => (s.playing ? null : s.now));
+  /** What was taken wrongly, while one looks for it and the run rests. */
+  const wrong = useMemo(
+    () =>
+      beneath === 'findings' && reached !== null && delays !== 'zero'
+        ? (wrongCaptures(netlist, session.trace, clockEdges(netlist, session.trace.begins, reached).edges) ??
+          [])
+        : [],
+    [beneath, reached, delays, netlist, session],
+  );
   const span = useRef<Span | null>(null);
   const follows = useRef(true);
   const lastMoment = useRef(0);
   const drag = useRef<Drag | null>(null);
+  const lastChosen = useRef<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
-  const reached = useSessionState((s) => (s.playing ? null : s.now));
-
   const period = shortestPeriod(netlist) ?? FALLBACK_PERIOD;
   const momentNow = useCallback(() => session.state.cursor ?? session.state.now, [session]);
 
@@ -110,7 +123,7 @@ export function TimeFace() {
         radix: l.radix,
         chosen: chosen.has(l.key),
       }));
-      const { edges, first } = clockEdges(
+      const { edges, first, isAll } = clockEdges(
         netlist,
         span.current.from,
         span.current.from + width * span.current.perPixel,
@@ -126,7 +139,7 @@ export function TimeFace() {
           now: to,
           moment,
           mark,
-          edges,
+          edges: isAll ? edges : [],
           firstEdge: first,
           arrows,
           flaws,
@@ -160,9 +173,18 @@ export function TimeFace() {
   /** Pulses that are too short, and captures that came too late. */
   const flawsOf = (from: number, to: number) => {
     const laneOf = new Map(lanes.flatMap((l, i) => l.nets.map((net) => [net, i] as const)));
-    const late = session.violations
+    /** The lane of a bit of storage itself, or of what hands it on. */
+    const laneOfStore = (net: number) =>
+      laneOf.get(net) ??
+      [...netlist.fan.subarray(netlist.fanStart[net]!, netlist.fanStart[net + 1]!)]
+        .map((g) => laneOf.get(netlist.out[g]!))
+        .find((l) => l !== undefined);
+    const missed = session.violations
       .filter((v) => v.time >= from && v.time <= to)
-      .map((v) => ({ lane: laneOf.get(netlist.out[netlist.storage[v.store]!]!), from: v.time, to: v.time }));
+      .map((v) => ({ lane: laneOfStore(netlist.out[netlist.storage[v.store]!]!), from: v.time, to: v.time }));
+    const late = wrong
+      .filter((w) => w.time >= from && w.time <= to)
+      .map((w) => ({ lane: laneOfStore(w.net), from: w.time, to: w.time }));
     const short =
       shorter === null
         ? []
@@ -171,7 +193,7 @@ export function TimeFace() {
             from: glitch.from,
             to: glitch.to,
           }));
-    return [...late, ...short].filter(
+    return [...missed, ...late, ...short].filter(
       (f): f is { lane: number; from: number; to: number } => f.lane !== undefined,
     );
   };
@@ -187,12 +209,13 @@ export function TimeFace() {
   // What led to a change is lit in the drawing as long as it is told.
   const light = usePointed((p) => p.light);
   useEffect(() => {
-    light(why?.parts ?? null);
+    const took = new Set(wrong.map((w) => partOfNet(netlist, w.net)));
+    light(why?.parts ?? (took.size > 0 ? took : null));
     return () => light(null);
-  }, [why, light]);
+  }, [why, wrong, netlist, light]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: all that is painted besides the run
-  useEffect(repaint, [repaint, lanes, chosen, mark, why, shorter]);
+  useEffect(repaint, [repaint, lanes, chosen, mark, why, shorter, wrong]);
 
   // A clock of another period wants another scale.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the period counts
@@ -265,9 +288,17 @@ export function TimeFace() {
     const box = canvas.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   };
-  const choose = (key: string, more: boolean) => {
-    const next = new Set(more ? chosen : []);
-    if (!next.delete(key) || !more) next.add(key);
+  /** Chooses a lane: alone, with those chosen before, or with all from the one that was chosen last. */
+  const choose = (key: string, how: 'alone' | 'add' | 'to' = 'alone') => {
+    const next = new Set(how === 'alone' ? [] : chosen);
+    if (how === 'to') {
+      const [from, to] = [
+        lanes.findIndex((l) => l.key === lastChosen.current),
+        lanes.findIndex((l) => l.key === key),
+      ];
+      for (const l of lanes.slice(Math.min(Math.max(0, from), to), Math.max(from, to) + 1)) next.add(l.key);
+    } else if (how === 'alone' || !next.delete(key)) next.add(key);
+    if (how !== 'to') lastChosen.current = key;
     setChosen(next);
     setWhy(null);
   };
@@ -317,6 +348,7 @@ export function TimeFace() {
           tabIndex={0}
           role="slider"
           aria-label="Moment on the timing diagram"
+          data-lanes={lanes.length}
           aria-valuemin={0}
           aria-valuemax={reached ?? 0}
           aria-valuenow={resting ?? 0}
@@ -337,7 +369,7 @@ export function TimeFace() {
               const at = lanes.findIndex((l) => chosen.has(l.key));
               const next =
                 lanes[Math.max(0, Math.min(lanes.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1)))];
-              if (next) choose(next.key, event.shiftKey);
+              if (next) choose(next.key, event.shiftKey ? 'add' : 'alone');
             } else return;
             event.preventDefault();
           }}
@@ -349,7 +381,7 @@ export function TimeFace() {
             if (x < NAMES - 7 && y > RULER) {
               const lane = lanes[laneAt(y)];
               if (!lane) return;
-              choose(lane.key, event.ctrlKey || event.metaKey || event.shiftKey);
+              choose(lane.key, event.shiftKey ? 'to' : event.ctrlKey || event.metaKey ? 'add' : 'alone');
               drag.current = { ...begun, is: 'lane', lane: lane.key };
               return;
             }

@@ -1,0 +1,172 @@
+import { Stepper } from '../logic/state-table';
+import { inputAt } from '../logic/truth-table';
+import type { Netlist } from '../netlist/netlist';
+import { type Logic, letterOf } from '../values/logic';
+
+/** Most bits of storage for which all states are gone through, reachable or not. */
+export const MOST_STATE_BITS = 16;
+/** Most steps of the circuit that are made to find its states. */
+const MOST_STEPS = 1 << 18;
+const MOST_INPUTS = 10;
+
+/** Rows of the inputs in which a circuit goes from one state to another, and its outputs then. */
+export interface Arrow {
+  readonly from: number;
+  readonly to: number;
+  readonly rows: readonly number[];
+  /** The outputs before the edge, for each of the rows. */
+  readonly outputs: readonly string[];
+}
+
+export interface State {
+  /** The bits of the state as letters, in the order of `Machine.bits`. */
+  readonly code: string;
+  readonly reachable: boolean;
+  /** The outputs, where they depend on the state alone. */
+  readonly outputs: string | null;
+}
+
+/** A circuit with storage as its states and the ways between them at an active edge of the clock. */
+export interface Machine {
+  /** What the bits of a state are called, the highest first. */
+  readonly bits: readonly string[];
+  readonly nets: readonly number[];
+  /** Keys of the storage, as `storeName` has them. */
+  readonly inputs: readonly string[];
+  readonly outputs: readonly string[];
+  /** The one of power-up first; those that cannot be reached last. */
+  readonly states: readonly State[];
+  readonly arrows: readonly Arrow[];
+  /** The next state of each state in each row of the inputs: `next[state * rows + row]`. */
+  readonly next: Int32Array;
+  readonly rows: number;
+  /** Whether outputs depend on the state alone, and so belong to it and not to an arrow. */
+  readonly isMoore: boolean;
+}
+
+export type MachineOrProblem =
+  | { readonly ok: true; readonly machine: Machine }
+  | { readonly ok: false; readonly problem: string };
+
+/**
+ * The order in which bits are read as a number: by the numbers behind their names, the highest first, where each has
+ * one of its own; else as they are given.
+ */
+export function bitOrder(names: readonly string[]): number[] {
+  const order = names.map((_, i) => i);
+  const weights = names.map((name) => Number(/(\d+)\D*$/.exec(name)?.[1] ?? Number.NaN));
+  if (weights.some(Number.isNaN) || new Set(weights).size < weights.length) return order;
+  return order.sort((a, b) => weights[b]! - weights[a]!);
+}
+
+/**
+ * Goes through the states of a circuit from power-up, in all rows of its inputs, and on request from every other state
+ * as well.
+ * @param labels what the bits of storage are called by people, in the order of the stepper.
+ */
+export function machineOf(
+  netlist: Netlist,
+  { all = false, labels = null }: { all?: boolean; labels?: readonly string[] | null } = {},
+): MachineOrProblem {
+  if (netlist.storage.length === 0)
+    return { ok: false, problem: 'Nothing here remembers, so there are no states.' };
+  const made = Stepper.of(netlist);
+  if (!made.ok) return { ok: false, problem: `It has no states of its own: ${made.problem}` };
+  const stepper = made.value;
+  const inputs = stepper.columns.length;
+  const bits = netlist.storage.length;
+  if (inputs > MOST_INPUTS)
+    return {
+      ok: false,
+      problem: `${inputs} inputs give too many ways out of each state: ${MOST_INPUTS} are the most.`,
+    };
+  const names = labels ?? stepper.states;
+  const order = bitOrder(names);
+  const rows = 2 ** inputs;
+  const found = new Map<string, number>();
+  const codes: Logic[][] = [];
+  const next: number[] = [];
+  const outs: string[][] = [];
+  const codeOf = (state: readonly Logic[]) => order.map((i) => letterOf(state[i]!)).join('');
+  const enter = (state: Logic[]): number => {
+    const code = codeOf(state);
+    const known = found.get(code);
+    if (known !== undefined) return known;
+    found.set(code, codes.length);
+    codes.push(state);
+    return codes.length - 1;
+  };
+  const tooMany = () => ({
+    ok: false as const,
+    problem: `It has more states than are gone through here (${codes.length} were found). The diagram of time shows those that it passes.`,
+  });
+  let steps = 0;
+  const explore = (from: number): boolean => {
+    for (let s = from; s < codes.length; s++) {
+      steps += rows;
+      if (steps > MOST_STEPS) return false;
+      const own: string[] = [];
+      for (let row = 0; row < rows; row++) {
+        const values = Array.from({ length: inputs }, (_, i) => inputAt(inputs, i, row) as Logic);
+        const step = stepper.step(codes[s]!, values);
+        next[s * rows + row] = enter(step.next);
+        own.push(step.outputs.map(letterOf).join(''));
+      }
+      outs.push(own);
+    }
+    return true;
+  };
+  enter(stepper.powerUp());
+  if (!explore(0)) return tooMany();
+  const reachable = codes.length;
+  if (all) {
+    if (bits > MOST_STATE_BITS || 2 ** bits * rows > MOST_STEPS) return tooMany();
+    for (let code = 0; code < 2 ** bits; code++) {
+      const state = new Array<Logic>(bits);
+      for (const [place, i] of order.entries()) state[i] = inputAt(bits, place, code) as Logic;
+      const before = codes.length;
+      enter(state);
+      if (codes.length > before && !explore(before)) return tooMany();
+    }
+  }
+  const isMoore = outs.every((own) => own.every((o) => o === own[0]));
+  return {
+    ok: true,
+    machine: {
+      bits: order.map((i) => names[i]!),
+      nets: order.map((i) => stepper.nets[i]!),
+      inputs: stepper.columns.map((c) => c.name),
+      outputs: netlist.outputColumns.map((c) => c.name),
+      states: codes.map((state, s) => ({
+        code: codeOf(state),
+        reachable: s < reachable,
+        outputs: isMoore ? outs[s]![0]! : null,
+      })),
+      arrows: arrowsOf(next, outs, codes.length, rows),
+      next: Int32Array.from(next),
+      rows,
+      isMoore,
+    },
+  };
+}
+
+function arrowsOf(next: readonly number[], outs: readonly string[][], states: number, rows: number): Arrow[] {
+  const arrows: Arrow[] = [];
+  for (let from = 0; from < states; from++) {
+    const ways = new Map<number, { rows: number[]; outputs: string[] }>();
+    for (let row = 0; row < rows; row++) {
+      const to = next[from * rows + row]!;
+      const way = ways.get(to) ?? { rows: [], outputs: [] };
+      ways.set(to, way);
+      way.rows.push(row);
+      way.outputs.push(outs[from]![row]!);
+    }
+    for (const [to, way] of ways) arrows.push({ from, to, ...way });
+  }
+  return arrows;
+}
+
+/** The number of a state; null where a bit of it is unknown. */
+export function stateNumber(code: string): number | null {
+  return /^[01]+$/.test(code) ? Number.parseInt(code, 2) : null;
+}

@@ -1,0 +1,181 @@
+import { apply, type Edit } from '../circuit/edit';
+import { emptyLesson, emptySheet, type Lesson, type Sheet } from '../circuit/lesson';
+import { newPart } from '../drawing/gestures';
+import { layOut } from '../drawing/lay-out';
+import { type Cube, covers, EITHER, OFF, ON, type Wish } from '../logic/cube';
+import type { Expression } from '../logic/expression';
+import { sumOf } from '../logic/forms';
+import { minimise } from '../logic/minimise';
+import { written } from '../logic/notation';
+import { defaultParams, findKind } from '../parts/catalogue';
+import { drawStatement, readStatement } from './statement';
+
+/** Kinds of flip-flops that a counter can be built of, and their inputs. */
+export const COUNTER_KINDS = {
+  dff: ['D'],
+  tff: ['T'],
+  jkff: ['J', 'K'],
+  srff: ['S', 'R'],
+} as const;
+export type CounterKind = keyof typeof COUNTER_KINDS;
+
+export const MOST_COUNTER_BITS = 8;
+
+/** What a flip-flop's inputs must be so that it goes from one value to another; 2 where either will do. */
+const EXCITATION: Record<CounterKind, (now: number, next: number) => readonly number[]> = {
+  dff: (_, next) => [next],
+  tff: (now, next) => [now ^ next],
+  jkff: (now, next) => (now === 0 ? [next, EITHER] : [EITHER, 1 - next]),
+  srff: (now, next) => (now === 0 ? [next, next === 0 ? EITHER : 0] : [next === 0 ? 0 : EITHER, 1 - next]),
+};
+
+/** What becomes of numbers that the cycle does not have: whatever is smallest, or on to the first number. */
+export type Unused = 'either' | 'first';
+
+export interface CounterWish {
+  /** The numbers in the order in which they are to come; after the last one the first comes again. */
+  readonly cycle: readonly number[];
+  readonly kind: CounterKind;
+  readonly unused: Unused;
+}
+
+/** One row of the excitation table: a state, the next one, and what each input of each flip-flop must be. */
+export interface ExcitationRow {
+  readonly state: number;
+  readonly next: number | null;
+  /** By input, `J2`, `K2`, `J1` ...: `0`, `1` or `x`. */
+  readonly inputs: readonly string[];
+}
+
+export interface Counter {
+  readonly bits: number;
+  /** Names of the inputs, the highest bit first. */
+  readonly inputs: readonly string[];
+  readonly table: readonly ExcitationRow[];
+  readonly expressions: readonly {
+    readonly name: string;
+    readonly expression: Expression;
+    readonly text: string;
+  }[];
+  /** A sheet with the circuit. */
+  readonly sheet: Sheet;
+}
+
+/** Reads `0 1 2 3` or `0-9` or `3, 1, 2`. */
+export function readCycle(
+  text: string,
+): { readonly ok: true; readonly cycle: number[] } | { readonly ok: false; readonly problem: string } {
+  const cycle: number[] = [];
+  const words = text.split(/[\s,;]+/).filter(Boolean);
+  if (words.length === 0)
+    return { ok: false, problem: 'Type the numbers in their order, such as 0 1 2 3 4 5.' };
+  const most = 2 ** MOST_COUNTER_BITS - 1;
+  for (const word of words) {
+    const range = /^(\d{1,9})(?:-|…|\.\.+)(\d{1,9})$/.exec(word);
+    const single = /^\d{1,9}$/.exec(word);
+    if (!range && !single) return { ok: false, problem: `“${word}” is no number: write 0 1 2, or 0-9.` };
+    const from = Number(range ? range[1] : word);
+    const to = Number(range ? range[2] : word);
+    if (Math.max(from, to) > most)
+      return {
+        ok: false,
+        problem: `${Math.max(from, to)} is too large: ${most} is the largest number of a counter here.`,
+      };
+    for (let n = from; from <= to ? n <= to : n >= to; n += from <= to ? 1 : -1) cycle.push(n);
+  }
+  const twice = cycle.find((n, i) => cycle.indexOf(n) !== i);
+  if (twice !== undefined)
+    return { ok: false, problem: `${twice} stands twice: in a cycle each number is followed by one only.` };
+  if (cycle.length < 2) return { ok: false, problem: 'A cycle has at least two numbers.' };
+  return { ok: true, cycle };
+}
+
+/** The next number of each number; null where the cycle does not have it and either will do. */
+function nexts({ cycle, unused }: CounterWish, states: number): (number | null)[] {
+  const next = new Array<number | null>(states).fill(unused === 'first' ? cycle[0]! : null);
+  for (const [i, n] of cycle.entries()) next[n] = cycle[(i + 1) % cycle.length]!;
+  return next;
+}
+
+/**
+ * A counter that goes through a cycle of numbers: the excitation table of its flip-flops, the smallest expression of
+ * each of their inputs, and the circuit, which powers up at the first number.
+ */
+export function counterOf(wish: CounterWish): Counter {
+  const { cycle, kind } = wish;
+  const bits = Math.max(1, Math.ceil(Math.log2(Math.max(...cycle) + 1)));
+  const states = 2 ** bits;
+  const next = nexts(wish, states);
+  const letters = COUNTER_KINDS[kind];
+  const places = Array.from({ length: bits }, (_, i) => bits - 1 - i);
+  const inputs = places.flatMap((bit) => letters.map((letter) => `${letter}${bit}`));
+  const wanted = (state: number): number[] =>
+    places.flatMap((bit) => {
+      const to = next[state]!;
+      return to === null
+        ? letters.map(() => EITHER)
+        : [...EXCITATION[kind]((state >> bit) & 1, (to >> bit) & 1)];
+    });
+  const rows = Array.from({ length: states }, (_, state) => wanted(state));
+  const table = rows.map(
+    (row, state): ExcitationRow => ({
+      state,
+      next: next[state]!,
+      inputs: row.map((v) => (v === EITHER ? 'x' : String(v))),
+    }),
+  );
+  const names = places.map((bit) => `Q${bit}`);
+  const expressions: { name: string; expression: Expression; text: string }[] = [];
+  let before: readonly Cube[] = [];
+  for (const [i, name] of inputs.entries()) {
+    // Set and Reset are never 1 together, not even where no state of the cycle asks.
+    const isReset = kind === 'srff' && i % 2 === 1;
+    const column = rows.map((row, state): number => {
+      if (row[i] === EITHER) return isReset && before.some((cube) => covers(cube, state)) ? OFF : EITHER;
+      return row[i] ? ON : OFF;
+    });
+    const wished: Wish = { inputs: bits, rows: Uint8Array.from(column) };
+    before = minimise(wished).cubes;
+    const expression = sumOf(before, names);
+    expressions.push({ name, expression, text: written(expression, 'prime') });
+  }
+  return { bits, inputs, table, expressions, sheet: drawn(wish, bits, expressions) };
+}
+
+function drawn(wish: CounterWish, bits: number, expressions: Counter['expressions']): Sheet {
+  const id = 'counter';
+  let lesson: Lesson = { ...emptyLesson('counter-sketch', ''), sheets: [emptySheet(id, 'Counter')] };
+  const make = (edit: Edit) => {
+    const made = apply(lesson, edit);
+    if (!made.ok) throw new Error(made.reason);
+    lesson = made.lesson;
+  };
+  const sheet = () => lesson.sheets[0]!;
+  const state = findKind(wish.kind)!;
+  const [first] = wish.cycle;
+  for (let bit = 0; bit < bits; bit++) {
+    const params = { ...defaultParams(state), powerUp: String((first! >> bit) & 1) };
+    make({
+      type: 'addPart',
+      sheet: id,
+      part: newPart(sheet(), state, { x: 20, y: 12 * bit }, params, `Q${bit}`),
+    });
+  }
+  const clock = findKind('clock')!;
+  make({
+    type: 'addPart',
+    sheet: id,
+    part: newPart(sheet(), clock, { x: 0, y: 0 }, defaultParams(clock), 'Clock'),
+  });
+  const statement = (text: string) => {
+    const read = readStatement(lesson, id, text);
+    if (!read.ok) throw new Error(`${text}: ${read.problem}`);
+    make(drawStatement(lesson, id, read.value, { x: 4, y: 4 }).edit);
+  };
+  for (const { name, text } of expressions) statement(`Q${name.slice(1)}.${name[0]} = ${text}`);
+  for (let bit = 0; bit < bits; bit++) {
+    statement(`Q${bit}.C = Clock`);
+    statement(`N${bit} = Q${bit}`);
+  }
+  return layOut(sheet());
+}

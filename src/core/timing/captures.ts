@@ -1,0 +1,47 @@
+import { Stepper } from '../logic/state-table';
+import type { Netlist } from '../netlist/netlist';
+import type { Trace } from '../simulate/trace';
+import type { Logic } from '../values/logic';
+
+/** A bit of storage that took something else at a clock edge than what its inputs were on the way to. */
+export interface WrongCapture {
+  /** Time of the edge in ps. */
+  readonly time: number;
+  /** The net of the bit. */
+  readonly net: number;
+  readonly taken: Logic;
+  readonly due: Logic;
+}
+
+const MOST_FOUND = 500;
+
+/**
+ * Holds what a run took at each clock edge against what it would have taken if everything had come to rest before: from
+ * the state and the inputs just before the edge, as the engine without delays goes on. So each edge is judged on its
+ * own, and one wrong capture is not found again in all that follows from it. Null where the circuit has several clocks.
+ * @param edges the active edges of the clock in ps; the last one is not judged, because what it took is not over.
+ */
+export function wrongCaptures(
+  netlist: Netlist,
+  trace: Trace,
+  edges: readonly number[],
+): WrongCapture[] | null {
+  const made = Stepper.of(netlist);
+  if (!made.ok) return null;
+  const stepper = made.value;
+  const { nets } = stepper;
+  const found: WrongCapture[] = [];
+  let before = edges.length > 0 ? trace.stateAt(edges[0]! - 1) : null;
+  for (let i = 0; i + 1 < edges.length && before && found.length < MOST_FOUND; i++) {
+    const after = trace.stateAt(edges[i + 1]! - 1);
+    const state = nets.map((net) => before![net] as Logic);
+    const inputs = stepper.columns.map((c) => before![c.nets[0]] as Logic);
+    const { next } = stepper.step(state, inputs);
+    for (const [bit, net] of nets.entries()) {
+      const taken = after[net] as Logic;
+      if (taken !== next[bit]) found.push({ time: edges[i]!, net, taken, due: next[bit]! });
+    }
+    before = after;
+  }
+  return found;
+}

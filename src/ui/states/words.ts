@@ -1,0 +1,36 @@
+import { OFF, ON } from '@/core/logic/cube';
+import { minimise } from '@/core/logic/minimise';
+import { type Arrow, type Machine, stateNumber } from '@/core/states/machine';
+
+/**
+ * When an arrow is gone, and with what outputs: for each product of the inputs a letter an input, `1`, `0` or `–` where
+ * either will do, then the outputs, `1– / 01`. Nothing where it is gone always.
+ */
+export function arrowWords(machine: Machine, arrow: Arrow): string {
+  const when = arrow.rows.length === machine.rows ? '' : whenWords(machine, arrow.rows);
+  if (machine.isMoore) return when;
+  const said = [...new Set(arrow.outputs)].join(' or ');
+  return when ? `${when} / ${said}` : `/ ${said}`;
+}
+
+function whenWords(machine: Machine, rows: readonly number[]): string {
+  const inputs = machine.inputs.length;
+  const is = new Set(rows);
+  const wish = {
+    inputs,
+    rows: Uint8Array.from({ length: machine.rows }, (_, row) => (is.has(row) ? ON : OFF)),
+  };
+  return minimise(wish)
+    .cubes.map(({ care, ones }) =>
+      Array.from({ length: inputs }, (_, i) => {
+        const bit = 1 << (inputs - 1 - i);
+        return care & bit ? (ones & bit ? '1' : '0') : '–';
+      }).join(''),
+    )
+    .join(' ');
+}
+
+/** What a state is called: the name given to it, or the number that its bits make. */
+export function stateWords(code: string, names: ReadonlyMap<string, string>): string {
+  return names.get(code) ?? String(stateNumber(code) ?? code);
+}
