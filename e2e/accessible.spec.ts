@@ -78,6 +78,24 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('menuitem', { name: 'Compare with a sheet or formula' }).click();
     await expect(page.getByRole('dialog', { name: 'The same, or not' })).toBeVisible();
   },
+  'time with a stimulus, and states': async (page) => {
+    await page.goto('/');
+    await page.getByRole('link', { name: 'Open Organ drum' }).click();
+    await new SheetHand(page).ready();
+    await page.getByRole('button', { name: 'Faces' }).click();
+    await page.getByRole('menuitemcheckbox', { name: 'States' }).click();
+    await expect(page.getByRole('img', { name: /^State diagram/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Stimulus', exact: true }).click();
+    await page.getByRole('combobox', { name: 'How Forward goes' }).selectOption('levels');
+    await expect(page.getByRole('textbox', { name: 'Data of Forward' })).toBeVisible();
+  },
+  'what follows from the clock': async (page) => {
+    await page.goto('/');
+    await page.getByRole('link', { name: 'Open Turnstile total' }).click();
+    await new SheetHand(page).ready();
+    await page.getByRole('button', { name: 'Find out' }).click();
+    await expect(page.getByText('Shortest period')).toBeVisible();
+  },
   'hand out': async (page) => {
     await views['lesson, table']!(page);
     await page.getByRole('button', { name: 'Hand out' }).click();

@@ -95,6 +95,44 @@ async function tour(theme, wanted) {
     await page.getByRole('menuitemcheckbox', { name }).click();
     await page.getByRole('region', { name }).waitFor();
   };
+  /** Presses the name of a lane of the timing diagram. */
+  const lane = async (nth, more = false) => {
+    const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
+    const box = await diagram.boundingBox();
+    const lanes = Number(await diagram.getAttribute('data-lanes'));
+    const height = Math.min(58, Math.max(26, (box.height - 42) / lanes));
+    if (more) await page.keyboard.down('Shift');
+    await page.mouse.click(box.x + 60, box.y + 34 + height * (nth + 0.5));
+    if (more) await page.keyboard.up('Shift');
+  };
+  const runTo = async (time) => {
+    await page.getByRole('textbox', { name: 'Run to a time' }).fill(time);
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(400);
+  };
+  await open('Ride timer');
+  await runTo('2.3 us');
+  await lane(1);
+  await lane(4, true);
+  await page.getByRole('button', { name: 'Group as one number' }).click();
+  await runTo('2.07 us');
+  const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
+  await diagram.focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press('+');
+  await page.getByRole('button', { name: 'Why?' }).click();
+  await page.mouse.move(640, 790);
+  await shot('ride-timer');
+
+  await open('Organ drum');
+  await face('States');
+  await page.getByLabel('Stimulus', { exact: true }).selectOption('There and back');
+  await page.waitForTimeout(300);
+  await runTo('12.2 s');
+  await diagram.focus();
+  await page.keyboard.press('0');
+  await page.mouse.move(640, 790);
+  await shot('states');
+
   await open('Queue selector');
   for (const name of ['Formula', 'Map']) await face(name);
   await page.locator('[data-row="5"]').first().click();
@@ -194,21 +232,15 @@ try {
     'hand-out',
     'lesson-ticket-adder',
     'lesson-lamp-chase',
+    'ride-timer',
+    'states',
     'functions',
     'planned',
     'exercise',
     'marking',
     'marking-look',
   ]);
-  await tour('dark', [
-    'shelf',
-    'functions',
-    'lesson-interlock',
-    'deeds',
-    'lesson-lamp-chase',
-    'exercise',
-    'marking',
-  ]);
+  await tour('dark', ['shelf', 'functions', 'lesson-interlock', 'deeds', 'ride-timer', 'marking']);
 } finally {
   await browser.close();
   server.kill();

@@ -17,8 +17,9 @@ import { fittingPace, isTimed, movesByItself, nextHalf, rowNow } from './moment'
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
-/** Changes of nets that a run may make in one frame. */
-const EVENTS_A_FRAME = 150_000;
+/** Ms of a frame that a run may take, and changes of nets after which it looks at the clock on the wall. */
+const MS_A_FRAME = 10;
+const EVENTS_A_LOOK = 8000;
 
 /** A time in ps to run to, or values that some nets are to have. */
 export type Goal =
@@ -597,9 +598,7 @@ export class Session {
       const isPaced = goal === null && pace < AS_FAST;
       const until = isPaced ? Math.round(now + (pace * frame) / 1000) : Number.POSITIVE_INFINITY;
       const isThere =
-        goal?.is === 'values'
-          ? this.hunt(goal)
-          : this.run.advance(goal?.is === 'time' ? goal.time : until, EVENTS_A_FRAME);
+        goal?.is === 'values' ? this.hunt(goal) : this.sliced(goal?.is === 'time' ? goal.time : until);
       if (isPaced) {
         const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
         if (Math.round(late) !== Math.round(behind)) this.set({ behind: late });
@@ -617,15 +616,23 @@ export class Session {
     return nets.every((net, i) => this.run.values[net] === values[i]);
   }
 
+  /** Goes on to a time, for as long as a frame may take. @returns whether it got there. */
+  private sliced(until: number): boolean {
+    const end = performance.now() + MS_A_FRAME;
+    while (performance.now() < end) if (this.run.advance(until, EVENTS_A_LOOK)) return true;
+    return false;
+  }
+
   /** Goes on instant by instant until nets have some values, for as long as a frame may take. */
   private hunt(goal: Extract<Goal, { is: 'values' }>): boolean {
-    const stopAt = this.run.events + EVENTS_A_FRAME;
-    for (let steps = 0; steps < EVENTS_A_FRAME / 4 && this.run.events < stopAt; steps++) {
-      const next = this.run.next();
-      if (next === Number.POSITIVE_INFINITY) return false;
-      this.run.advance(next);
-      if (this.holds(goal)) return true;
-    }
+    const end = performance.now() + MS_A_FRAME;
+    while (performance.now() < end)
+      for (let steps = 0; steps < 500; steps++) {
+        const next = this.run.next();
+        if (next === Number.POSITIVE_INFINITY) return false;
+        this.run.advance(next);
+        if (this.holds(goal)) return true;
+      }
     return false;
   }
 

@@ -11,65 +11,19 @@ interface Chunk {
   count: number;
 }
 
+/** The changes `begin` to `end` of three arrays that belong together. */
+export interface ChangeRun {
+  readonly times: Float64Array;
+  readonly nets: Int32Array;
+  readonly values: Uint8Array;
+  readonly begin: number;
+  readonly end: number;
+}
+
 /** One change of a net: time in ps. */
 export interface Change {
   readonly time: number;
   readonly value: Logic;
-}
-
-/** A part of a lane in which nothing changes, or, where it is busy, more than can be drawn. */
-export interface Stretch {
-  /** Ps. */
-  readonly from: number;
-  readonly to: number;
-  /** The values of its nets, in the order in which they were asked for. */
-  readonly bits: readonly Logic[];
-  readonly busy: boolean;
-}
-
-/** One lane while it is being drawn. */
-class LaneDrawing {
-  private readonly found: Stretch[] = [];
-  private readonly bits: Logic[];
-  private begun: number;
-  private step: number;
-  private busy = false;
-
-  constructor(
-    nets: readonly number[],
-    start: Uint8Array,
-    private readonly from: number,
-    private readonly grain: number,
-  ) {
-    this.bits = nets.map((net) => start[net] as Logic);
-    this.begun = from;
-    this.step = -1;
-  }
-
-  change(time: number, bit: number, value: number): void {
-    if (this.bits[bit] === value) return;
-    const step = Math.floor((time - this.from) / this.grain);
-    if (time > this.begun) {
-      // What began and ends within one step is one of several changes there.
-      if (step === this.step) this.busy = true;
-      else this.close(time);
-    }
-    this.step = step;
-    this.bits[bit] = value as Logic;
-  }
-
-  private close(to: number): void {
-    const end = this.busy ? Math.min(to, this.from + (this.step + 1) * this.grain) : to;
-    this.found.push({ from: this.begun, to: end, bits: this.bits.slice(), busy: this.busy });
-    if (end < to) this.found.push({ from: end, to, bits: this.bits.slice(), busy: false });
-    this.begun = to;
-    this.busy = false;
-  }
-
-  done(to: number): Stretch[] {
-    this.close(to);
-    return this.found;
-  }
 }
 
 /**
@@ -173,31 +127,14 @@ export class Trace {
     return lanes;
   }
 
-  /**
-   * How some nets go from `from` to `to` in ps, each lane all its nets together, drawn to steps of `grain` ps: a stretch
-   * for each change, and one that is `busy` where a lane changes more than once within a step. Costs one pass over the
-   * chunks that lie in the window, and no more room than there are steps.
-   */
-  stretches(lanes: readonly (readonly number[])[], from: number, to: number, grain: number): Stretch[][] {
-    const start = this.stateAt(from);
-    const drawing = lanes.map((nets) => new LaneDrawing(nets, start, from, grain));
-    const reading = new Map<number, { lane: LaneDrawing; bit: number }[]>();
-    for (const [l, nets] of lanes.entries())
-      for (const [bit, net] of nets.entries())
-        reading.set(net, [...(reading.get(net) ?? []), { lane: drawing[l]!, bit }]);
-    const isRead = new Uint8Array(this.now.length);
-    for (const net of reading.keys()) isRead[net] = 1;
+  /** The changes within (from, to] in ps, as runs of typed arrays: for whoever must look at each of a million. */
+  *runs(from: number, to: number): Generator<ChangeRun> {
     for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
       const chunk = this.chunks[c]!;
-      if (chunk.times[0]! > to) break;
-      const end = this.upTo(chunk, to);
-      for (let i = this.upTo(chunk, from); i < end; i++) {
-        const net = chunk.nets[i]!;
-        if (isRead[net] === 0) continue;
-        for (const { lane, bit } of reading.get(net)!) lane.change(chunk.times[i]!, bit, chunk.values[i]!);
-      }
+      if (chunk.times[0]! > to) return;
+      const { times, nets, values } = chunk;
+      yield { times, nets, values, begin: this.upTo(chunk, from), end: this.upTo(chunk, to) };
     }
-    return drawing.map((lane) => lane.done(to));
   }
 
   /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */

@@ -84,8 +84,8 @@ function Shown({ machine }: { machine: Machine }) {
       setTimePlan(session, { states: name.trim() ? [...others, { state, name: name.trim() }] : others });
     });
   return (
-    <div className="flex min-h-0 flex-1 flex-col overflow-auto">
-      <div className="px-4 py-2 text-sm">
+    <div className="flex min-h-0 flex-1 flex-wrap content-start overflow-auto">
+      <div className="flex min-w-52 flex-[1_1_13rem] flex-col gap-1 px-4 py-2 text-sm">
         {rounds.map((round) => (
           <p key={round.row}>
             {machine.inputs.length > 0 && <b>{rowWords(machine, round.row)}: </b>}
@@ -168,7 +168,7 @@ function Diagram({ machine, now, nameOf }: DiagramProps) {
     );
   return (
     <svg
-      className="m-auto max-h-full min-h-60 w-full max-w-3xl flex-1 p-1"
+      className="h-full max-h-full min-h-60 min-w-64 flex-[2_1_18rem] p-1"
       viewBox={`0 0 ${placed.width} ${placed.height}`}
       role="img"
       aria-label={`State diagram: ${machine.states.length} states${now === -1 ? '' : `, now in ${nameOf(now)}`}`}

@@ -3,6 +3,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { type Stretch, stretchesOf } from '@/core/simulate/stretches';
+import type { Trace } from '@/core/simulate/trace';
 import { wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
@@ -58,6 +60,17 @@ function partOfNet(netlist: Netlist, net: number): string {
   return driversOf(netlist, [net])[0]?.split('/')[0] ?? '';
 }
 
+/** What was last drawn, and of what. */
+interface Known {
+  readonly trace: Trace;
+  readonly length: number;
+  readonly lanes: readonly LaneView[];
+  readonly from: number;
+  readonly to: number;
+  readonly grain: number;
+  readonly drawn: readonly (readonly Stretch[])[];
+}
+
 /** How a lane is laid out: its bits, and whether it is a staircase. */
 const shapeOf = (lane: LaneView) => ({ width: lane.nets.length, stairs: lane.stairs });
 
@@ -94,6 +107,7 @@ export function TimeFace() {
   const follows = useRef(true);
   const lastMoment = useRef(0);
   const drag = useRef<Drag | null>(null);
+  const known = useRef<Known | null>(null);
   const lastChosen = useRef<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
@@ -110,12 +124,7 @@ export function TimeFace() {
       const { trace } = session;
       const from = Math.max(trace.begins, span.current.from);
       const to = Math.min(now, span.current.from + width * span.current.perPixel);
-      const drawn = trace.stretches(
-        lanes.map((l) => l.nets),
-        from,
-        Math.max(from, to),
-        span.current.perPixel,
-      );
+      const drawn = drawnOf(trace, from, Math.max(from, to), span.current.perPixel);
       const painted: Lane[] = lanes.map((l, i) => ({
         ...shapeOf(l),
         name: l.name,
@@ -157,6 +166,24 @@ export function TimeFace() {
       [lanes],
     ),
   );
+
+  /** What the lanes show in a window: looked at anew only where something has happened or another one is shown. */
+  const drawnOf = (trace: Trace, from: number, to: number, grain: number) => {
+    const is = { trace, length: trace.length, lanes, from, to, grain };
+    const was = known.current;
+    if (!was || Object.entries(is).some(([key, value]) => was[key as keyof typeof is] !== value))
+      known.current = {
+        ...is,
+        drawn: stretchesOf(
+          trace,
+          lanes.map((l) => l.nets),
+          from,
+          to,
+          grain,
+        ),
+      };
+    return known.current!.drawn;
+  };
 
   /** The window, moved so that what is new or the moment is in it. */
   const followed = (was: Span, width: number, now: number, moment: number): Span => {

@@ -1,4 +1,4 @@
-import type { Stretch } from '@/core/simulate/trace';
+import type { Stretch } from '@/core/simulate/stretches';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { type Radix, wordText, wordValue } from '@/core/values/radix';
 import type { Fonts, Palette } from '../drawing/palette';

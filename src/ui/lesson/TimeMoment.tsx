@@ -1,0 +1,140 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { timeText } from '@/core/values/time';
+import { fittingPace, hasClock } from '@/session/moment';
+import { AS_FAST } from '@/session/session';
+import { stepMoment } from '@/session/step';
+import { useSession, useSessionState } from './session-context';
+
+const PS_PER_SECOND = 1e12;
+
+/** A time with what runs it: pace, steps, and back to the beginning. */
+export function TimeMoment() {
+  const session = useSession();
+  const playing = useSessionState((s) => s.playing);
+  const now = useSessionState((s) => s.now);
+  const cursor = useSessionState((s) => s.cursor);
+  const pace = useSessionState((s) => s.pace);
+  const behind = useSessionState((s) => s.behind);
+  const usual = useSessionState((s) => fittingPace(s.netlist, s.lesson.settings.delays));
+  const clocked = useSessionState((s) => hasClock(s.netlist));
+  const last = useRef(0);
+
+  useEffect(() => {
+    if (!playing) return;
+    last.current = performance.now();
+    let frame = requestAnimationFrame(function step(time) {
+      session.tick(time - last.current);
+      last.current = time;
+      frame = requestAnimationFrame(step);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [playing, session]);
+
+  return (
+    <div
+      className="flex h-11 min-w-0 items-center gap-1 rounded-full border border-hairline bg-paper pr-3 pl-1.5"
+      role="group"
+      aria-label="The moment"
+    >
+      <button
+        type="button"
+        className="icon-button size-9 rounded-full bg-accent text-on-accent hover:!bg-accent"
+        onClick={() => session.play(!playing)}
+        aria-label={playing ? 'Pause' : 'Run'}
+        title={playing ? 'Pause' : 'Run'}
+      >
+        <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true" fill="currentColor">
+          {playing ? <path d="M2 1h3.5v12H2zM8.5 1H12v12H8.5z" /> : <path d="M3 1l10 6-10 6z" />}
+        </svg>
+      </button>
+      <Step
+        label={clocked ? 'Back half a period' : 'Back to what happened before'}
+        go={() => stepMoment(session, true)}
+        back
+      />
+      <Step label={clocked ? 'On half a period' : 'On to what happens next'} go={() => stepMoment(session)} />
+      <span className="w-24 text-center font-semibold tabular-nums" title="Time of the moment">
+        {timeText(roundedTime(cursor ?? now, pace))}
+      </span>
+      {cursor !== null ? (
+        <button type="button" className="button small" onClick={() => session.goToTime(now)}>
+          Back to now
+        </button>
+      ) : (
+        <label className="flex items-center gap-1.5 text-sm text-quiet">
+          Pace
+          <select
+            className="h-8 rounded-lg border border-hairline bg-raised px-1 text-ink"
+            value={pace}
+            onChange={(event) => session.setPace(Number(event.target.value))}
+          >
+            {paces(pace, usual).map((p) => (
+              <option key={p} value={p}>
+                {p >= AS_FAST ? 'as fast as it goes' : `${timeText(p)} a second`}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <button
+        type="button"
+        className="icon-button"
+        onClick={() => session.restart()}
+        aria-label="Back to power-up"
+        title="Back to power-up"
+      >
+        ↺
+      </button>
+      {behind > 100 && (
+        <span className="text-xs whitespace-nowrap text-bad" title="How far it is behind its pace">
+          {behind > 10_000 ? Math.round(behind / 1000) : (behind / 1000).toFixed(1)} s late
+        </span>
+      )}
+    </div>
+  );
+}
+
+function Step({ label, go, back }: { label: string; go: () => void; back?: boolean }) {
+  return (
+    <button
+      type="button"
+      className="icon-button"
+      onClick={go}
+      aria-label={label}
+      title={`${label} (${back ? '←' : '→'})`}
+    >
+      <HalfPeriod back={back} />
+    </button>
+  );
+}
+
+/** Half a period of a clock with an arrow on or back. */
+function HalfPeriod({ back }: { back?: boolean | undefined }) {
+  return (
+    <svg
+      width="20"
+      height="16"
+      viewBox="0 0 20 16"
+      aria-hidden="true"
+      transform={back ? 'scale(-1 1)' : undefined}
+    >
+      <path d="M1 13h2.5V3H9v10h2" fill="none" stroke="currentColor" strokeWidth="1.8" />
+      <path d="M12.5 4.5v7l6-3.5z" fill="currentColor" />
+    </svg>
+  );
+}
+
+/** No more digits than the eye can follow at that pace. */
+function roundedTime(time: number, pace: number): number {
+  const grain = pace >= AS_FAST ? 1 : 10 ** Math.floor(Math.log10(Math.max(1, pace / 50)));
+  return Math.round(time / grain) * grain;
+}
+
+function paces(now: number, usual: number): number[] {
+  const base = Math.min(now === AS_FAST ? usual : now, PS_PER_SECOND);
+  return [
+    ...new Set([base / 10, base / 4, base / 2, base, base * 2, base * 4, base * 100, now, AS_FAST]),
+  ].sort((a, b) => a - b);
+}
