@@ -265,6 +265,38 @@ test('six moments for two inputs, typed; what is out of order is said and nothin
   await expect(page.getByText('“soon” is no time')).toBeVisible();
 });
 
+test('an input is drawn on its lane with the pointer, and the diagram is saved as a picture', async ({
+  page,
+}) => {
+  const me = new Counted(page, await emptySheet(page));
+  await me.line('Y = not A');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Time' }).click();
+  await page.keyboard.press('Escape');
+  await time(page).getByRole('button', { name: 'Stimulus', exact: true }).click();
+  const box = (await slider(page).boundingBox())!;
+  const x = (share: number) => box.x + 112 + share * (box.width - 112);
+  await page.mouse.move(x(0.25), box.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(x(0.5), box.y + 60, { steps: 5 });
+  await page.mouse.up();
+  // Twelve times 10 ns are shown: a quarter is 30 ns.
+  const data = page.getByRole('textbox', { name: 'Data of A' });
+  await expect(data).toHaveValue('30 1, 60 0');
+  await time(page).getByRole('textbox', { name: 'Run to a time' }).fill('45');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('option', { name: /^Y, lamp/ })).toContainText('shows 0');
+  await page.getByRole('application').focus();
+  await page.keyboard.press('Control+z');
+  await expect(data).toHaveCount(0);
+  await time(page).getByRole('button', { name: 'Find out' }).click();
+  await page.getByRole('tab', { name: 'Readings' }).click();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as SVG' }).click();
+  expect(await textOf(await saved)).toMatch(/^<svg [\s\S]*<text[^>]*>A<\/text>/);
+});
+
 test('a counter is drawn from its numbers, and its lanes are read in decimal', async ({ page }) => {
   await open(page, 'Organ drum');
   await page.getByRole('button', { name: 'Faces' }).click();

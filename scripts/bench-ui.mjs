@@ -207,6 +207,86 @@ async function bigSheet(parts) {
   await context.close();
 }
 
+/** A run of more than a million changes: how long the page is at each frame while it runs, and while it is looked at. */
+async function manyChanges() {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'block',
+  });
+  const page = await context.newPage();
+  await page.goto(base);
+  await page.getByRole('link', { name: 'Open Ride timer' }).click();
+  await page
+    .getByRole('navigation', { name: 'Sheets' })
+    .getByRole('button', { name: 'Fourteen stages' })
+    .click();
+  const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
+  await diagram.waitFor();
+  await page.waitForTimeout(500);
+  const row = (name, list) =>
+    console.log(
+      `${name.padEnd(50)} median ${median(list).toFixed(1)} ms (worst ${Math.max(...list).toFixed(1)}) of ${list.length}`,
+    );
+  await page.evaluate(() => {
+    window.__frames = [];
+    let last = performance.now();
+    const frame = () => {
+      const now = performance.now();
+      window.__frames.push(now - last);
+      last = now;
+      if (!window.__enough) requestAnimationFrame(frame);
+    };
+    requestAnimationFrame(frame);
+  });
+  await page.getByRole('textbox', { name: 'Run to a time' }).fill('8 s');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(
+    () => document.querySelector('[role=slider]').getAttribute('aria-valuetext') === '8 s',
+  );
+  row(
+    'time: frame while it runs as fast as it goes',
+    await page.evaluate(() => {
+      window.__enough = true;
+      return window.__frames;
+    }),
+  );
+  await diagram.focus();
+  await page.keyboard.press('0');
+  await page.waitForTimeout(600);
+  for (const gesture of ['zoom', 'scroll', 'moment'])
+    row(
+      `time: frame while ${gesture === 'moment' ? 'the moment is dragged' : `one ${gesture}s`}, all in view`,
+      await page.evaluate(async (what) => {
+        const canvas = document.querySelector('[role=slider]');
+        const box = canvas.getBoundingClientRect();
+        const at = { bubbles: true, cancelable: true, clientX: box.left + 300, clientY: box.top + 60 };
+        const taken = [];
+        for (let i = 0; i < 60; i++) {
+          const begun = performance.now();
+          const way = i % 20 < 10 ? -12 : 12;
+          if (what === 'zoom')
+            canvas.dispatchEvent(new WheelEvent('wheel', { ...at, ctrlKey: true, deltaY: way }));
+          else if (what === 'scroll') canvas.dispatchEvent(new WheelEvent('wheel', { ...at, deltaX: way }));
+          else
+            canvas.dispatchEvent(
+              new PointerEvent(i ? 'pointermove' : 'pointerdown', {
+                ...at,
+                clientX: at.clientX + 2 * i,
+                pointerId: 1,
+              }),
+            );
+          await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)));
+          taken.push(performance.now() - begun);
+        }
+        return taken;
+      }, gesture),
+    );
+  console.log(
+    `${'time: memory of the page'.padEnd(50)} ${((await page.evaluate(() => performance.memory.usedJSHeapSize)) / 1e6).toFixed(0)} MB`,
+  );
+  await context.close();
+}
+
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
@@ -215,6 +295,7 @@ const asked = process.argv.indexOf('--parts');
 try {
   await up();
   if (asked === -1) await demos();
+  if (asked === -1 || process.argv.includes('--time')) await manyChanges();
   for (const parts of asked === -1 ? [300, 1000, 5000, 20_000] : [Number(process.argv[asked + 1])])
     await bigSheet(parts);
 } finally {

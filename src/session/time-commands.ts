@@ -1,7 +1,7 @@
 import type { Delays } from '@/core/circuit/lesson';
 import { sheetOf } from '@/core/circuit/lesson';
 import { NO_TIME_PLAN, type Stimulus, type TimePlan, USUAL_WAVE, type Wave } from '@/core/circuit/time-plan';
-import { countThrough } from '@/core/simulate/drive';
+import { countThrough, drivingOf, waveLevels, withLevel } from '@/core/simulate/drive';
 import type { Session } from './session';
 
 /** What the time face of the running sheet shows, and what drives its inputs. */
@@ -52,6 +52,18 @@ export function driveThroughAll(session: Session, step: number): void {
   session.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
 }
 const ALL = 'All combinations';
+
+/** Turns over a stretch of an input's course, from one time to another in ps; where nothing drives, a stimulus begins. */
+export function drawLevel(session: Session, part: string, from: number, to: number): void {
+  if (to <= from) return;
+  const plan = timePlanOf(session);
+  const known = drivingOf(plan);
+  const stimulus: Stimulus = known ?? { name: freshStimulusName(session), inputs: [] };
+  const wave = stimulus.inputs.find((i) => i.part === part)?.wave ?? null;
+  const value = wave && waveLevels(wave, 1)(from).value === 1 ? 0 : 1;
+  const data = withLevel(wave, from, to, value);
+  putStimulus(session, withWave(stimulus, part, { ...USUAL_WAVE, data }));
+}
 
 /** Changes the wave of one input of a stimulus. */
 export function withWave(stimulus: Stimulus, part: string, wave: Wave | null): Stimulus {

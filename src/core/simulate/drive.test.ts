@@ -4,7 +4,7 @@ import { rowOf } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
 import { interlock } from '../testing/sketch';
 import type { Logic } from '../values/logic';
-import { countThrough, drivenBy, waveLevels, waveProblem } from './drive';
+import { countThrough, drivenBy, waveLevels, waveProblem, withLevel } from './drive';
 import { Run } from './run';
 
 const wave = (part: Partial<Wave>): Wave => ({ ...USUAL_WAVE, ...part });
@@ -75,4 +75,29 @@ test('counting through all combinations is the truth table laid in time', () => 
     run.advance(row * 10_000 + 5000);
     expect(rowOf(netlist.inputColumns.map((c) => run.values[c.nets[0]] as Logic))).toBe(row);
   }
+});
+
+test('a stretch that is drawn has its level, and all else is as it was', () => {
+  expect(withLevel(null, 10_000, 30_000, 1)).toBe('10 1, 30 0');
+  const drawn = wave({ data: '10 1, 30 0' });
+  expect(withLevel(drawn, 15_000, 20_000, 0)).toBe('10 1, 15 0, 20 1, 30 0');
+  expect(withLevel(drawn, 0, 10_000, 1)).toBe('0 1, 30 0');
+  expect(withLevel(drawn, 5500, 40_000, 0)).toBe('');
+  const stretch = fc.tuple(
+    fc.nat(60),
+    fc.integer({ min: 1, max: 20 }),
+    fc.constantFrom(0 as const, 1 as const),
+  );
+  fc.assert(
+    fc.property(fc.array(stretch, { maxLength: 8 }), (stretches) => {
+      let data = '';
+      const expected = new Array<number>(100).fill(0);
+      for (const [from, length, value] of stretches) {
+        data = withLevel(wave({ data }), from * 1000, (from + length) * 1000, value);
+        expected.fill(value, from, from + length);
+      }
+      expect(waveProblem(wave({ data }), 1)).toBeNull();
+      expect(at({ data }, [...expected.keys()])).toEqual(expected);
+    }),
+  );
 });

@@ -87,6 +87,32 @@ export function waveProblem(wave: Wave, width: number): string | null {
   return null;
 }
 
+/**
+ * The level changes of a one-bit input with a stretch of it put to a level: what is drawn with the pointer. Times in ps.
+ * @returns `data` for a wave of levels.
+ */
+export function withLevel(wave: Wave | null, from: number, to: number, value: 0 | 1): string {
+  const levels = wave ? waveLevels(wave, 1) : () => ({ value: 0, next: Number.POSITIVE_INFINITY });
+  const known = wave?.pattern === 'levels' ? readMoments(wave.data, 1) : [];
+  const after = levels(to).value;
+  const before = from > 0 ? levels(from - 1).value : null;
+  const changes = [
+    ...known.filter((c) => c.at < from),
+    ...(before === value ? [] : [{ at: from, value }]),
+    ...(after === value ? [] : [{ at: to, value: after }]),
+    ...known.filter((c) => c.at > to),
+  ];
+  const text = (ps: number) => (ps % 1000 === 0 ? String(ps / 1000) : `${ps} ps`);
+  // What is as it was is no change.
+  let last = 0;
+  const real = changes.filter((c) => {
+    const isChange = c.value !== last || (c.at === 0 && c.value === 1);
+    last = c.value;
+    return isChange;
+  });
+  return real.map((c) => `${text(c.at)} ${c.value}`).join(', ');
+}
+
 /** The stimulus that drives a sheet, or null. */
 export function drivingOf(plan: TimePlan | undefined): Stimulus | null {
   return plan?.stimuli.find((s) => s.name === plan.driven) ?? null;

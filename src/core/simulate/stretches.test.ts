@@ -37,3 +37,27 @@ test('stretches tell what each lane is from step to step, and where it changes t
     }),
   );
 });
+
+test('a hundred thousand changes: busy where they are, and told rightly where they are not', () => {
+  const trace = new Trace(new Uint8Array(3), 0);
+  // Net 0 turns over each ps up to 80,000; net 1 at 30,000 and 60,000; net 2 never.
+  for (let t = 1; t <= 80_000; t++) {
+    trace.push(t, 0, t % 2);
+    if (t === 30_000 || t === 60_000) trace.push(t, 1, t === 30_000 ? 1 : 0);
+  }
+  const grain = 4000;
+  const [quick, slow, still] = stretchesOf(trace, [[0], [1], [2]], 0, 100_000, grain);
+  expect(quick!.map((s) => s.busy)).toEqual([false, true, false]);
+  expect(quick![1]!.to).toBeGreaterThanOrEqual(80_000);
+  expect(quick![2]!.bits).toEqual([0]);
+  expect(slow!.map((s) => s.bits[0])).toEqual([0, 1, 0]);
+  expect(Math.abs(slow![1]!.from - 30_000)).toBeLessThan(grain);
+  expect(Math.abs(slow![2]!.from - 60_000)).toBeLessThan(grain);
+  expect(still).toEqual([{ from: 0, to: 100_000, bits: [0], busy: false }]);
+  // Close enough to be told apart, the blocks are not used, and all is exact.
+  const near = stretchesOf(trace, [[1]], 29_000, 31_000, 10)[0]!;
+  expect(near.map((s) => [s.from, s.to, s.bits[0]])).toEqual([
+    [29_000, 30_000, 0],
+    [30_000, 31_000, 1],
+  ]);
+});

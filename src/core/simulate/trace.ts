@@ -9,6 +9,21 @@ interface Chunk {
   readonly nets: Int32Array;
   readonly values: Uint8Array;
   count: number;
+  /** What each block of a full chunk comes to, once it was asked for. */
+  blocks?: Uint8Array;
+}
+
+/** Changes that are summed up together, where there are not so many nets that this takes much room. */
+const BLOCK = 1 << 8;
+const MOST_SUMMED = 2000;
+
+/** What some changes one after the other come to. */
+export interface ChangeBlock {
+  /** Ps of the first and the last of them. */
+  readonly first: number;
+  readonly last: number;
+  /** For each net how often it changes, 2 for more than once, times four, and its value behind them. */
+  readonly nets: Uint8Array;
 }
 
 /** The changes `begin` to `end` of three arrays that belong together. */
@@ -127,14 +142,48 @@ export class Trace {
     return lanes;
   }
 
-  /** The changes within (from, to] in ps, as runs of typed arrays: for whoever must look at each of a million. */
-  *runs(from: number, to: number): Generator<ChangeRun> {
+  /**
+   * The changes within (from, to] in ps for whoever must look at a million of them: as runs of typed arrays, and where a
+   * whole block of them lies within one step of `grain` ps, counted from `from`, as what they come to.
+   */
+  *runs(from: number, to: number, grain: number): Generator<ChangeRun | ChangeBlock> {
     for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
       const chunk = this.chunks[c]!;
       if (chunk.times[0]! > to) return;
       const { times, nets, values } = chunk;
-      yield { times, nets, values, begin: this.upTo(chunk, from), end: this.upTo(chunk, to) };
+      let begin = this.upTo(chunk, from);
+      const end = this.upTo(chunk, to);
+      const step = (i: number) => Math.floor((times[i]! - from) / grain);
+      const isDense =
+        chunk.count === CHUNK &&
+        this.now.length <= MOST_SUMMED &&
+        times[CHUNK - 1]! - times[0]! < grain * (CHUNK / BLOCK);
+      for (let b = 0; isDense && b < CHUNK / BLOCK; b++) {
+        const [first, past] = [b * BLOCK, (b + 1) * BLOCK];
+        if (first < begin || past > end || step(first) !== step(past - 1)) continue;
+        if (first > begin) yield { times, nets, values, begin, end: first };
+        const all = this.now.length;
+        yield {
+          first: times[first]!,
+          last: times[past - 1]!,
+          nets: this.blocksOf(chunk).subarray(b * all, (b + 1) * all),
+        };
+        begin = past;
+      }
+      if (begin < end) yield { times, nets, values, begin, end };
     }
+  }
+
+  private blocksOf(chunk: Chunk): Uint8Array {
+    if (chunk.blocks) return chunk.blocks;
+    const all = this.now.length;
+    const blocks = new Uint8Array((CHUNK / BLOCK) * all);
+    for (let i = 0; i < CHUNK; i++) {
+      const at = Math.floor(i / BLOCK) * all + chunk.nets[i]!;
+      blocks[at] = (Math.min(2, (blocks[at]! >> 2) + 1) << 2) | chunk.values[i]!;
+    }
+    chunk.blocks = blocks;
+    return blocks;
   }
 
   /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */

@@ -21,6 +21,7 @@ interface Props {
   /** Pulses shorter than so many ps are marked. */
   readonly shorter: number | null;
   readonly onShorter: (ps: number | null) => void;
+  readonly onPicture: (kind: 'svg' | 'png') => void;
   readonly onClose: () => void;
 }
 
@@ -31,7 +32,7 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent ho
 const CELL = 'px-2 py-0.5 text-right tabular-nums';
 
 /** What follows from the delays: the clock period, short pulses, what divides the clock, and the run as a table. */
-export function Findings({ lanes, shorter, onShorter, onClose }: Props) {
+export function Findings({ lanes, shorter, onShorter, onPicture, onClose }: Props) {
   const [tab, setTab] = useState<Tab>('clock');
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
@@ -63,7 +64,7 @@ export function Findings({ lanes, shorter, onShorter, onClose }: Props) {
       {tab === 'clock' && <ClockPeriod session={session} />}
       {tab === 'glitches' && <ShortPulses lanes={lanes} shorter={shorter} onShorter={onShorter} />}
       {tab === 'division' && <Division />}
-      {tab === 'readings' && <Readings lanes={lanes} />}
+      {tab === 'readings' && <Readings lanes={lanes} onPicture={onPicture} />}
       {tab !== 'readings' && delays === 'zero' && (
         <p className="text-quiet">
           The circuit runs without delays now. Choose “own delays” above to see in the diagram what is worked
@@ -360,7 +361,7 @@ const differs = (measured: number | null, computed: number) =>
 const MOST_ROWS = 2000;
 
 /** The run as a table: a row a clock cycle, as things stand just before the edge, or a row a change. */
-function Readings({ lanes }: { lanes: readonly LaneView[] }) {
+function Readings({ lanes, onPicture }: Pick<Props, 'lanes' | 'onPicture'>) {
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
   const title = useSessionState((s) => s.lesson.title);
@@ -427,6 +428,12 @@ function Readings({ lanes }: { lanes: readonly LaneView[] }) {
         </button>
         <button type="button" className={SMALL} onClick={() => void saveDump()}>
           Save as VCD
+        </button>
+        <button type="button" className={SMALL} onClick={() => onPicture('svg')}>
+          Save as SVG
+        </button>
+        <button type="button" className={SMALL} onClick={() => onPicture('png')}>
+          PNG
         </button>
         {rows.length === MOST_ROWS && <span className="text-quiet">the first {MOST_ROWS} rows</span>}
       </p>

@@ -90,6 +90,9 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
           Close
         </button>
       </header>
+      <p className="text-quiet">
+        Drag along an input's lane above to draw its level, or say here how it goes.
+      </p>
       {inputs.length === 0 && <p className="text-quiet">There is no input yet. Place a switch.</p>}
       <ul className="flex flex-col gap-1">
         {inputs.map((terminal) => (

@@ -12,9 +12,10 @@ import { glitchesOf } from '@/core/timing/measure';
 import { timeText } from '@/core/values/time';
 import { isTimed, shortestPeriod } from '@/session/moment';
 import { stepMoment } from '@/session/step';
+import { fileName, saveFile } from '@/ui/controls/files';
 import { later } from '@/ui/controls/later';
 import { usePainter } from '@/ui/controls/usePainter';
-import { FONTS } from '@/ui/drawing/palette';
+import { FONTS, type Palette } from '@/ui/drawing/palette';
 import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { LaneBar } from './LaneBar';
@@ -22,12 +23,14 @@ import { kept, type LaneView, lanesOf, moved } from './lanes';
 import { Reading } from './Reading';
 import { type Beneath, TimeBar } from './TimeBar';
 import {
+  type Diagram,
   diagramHeight,
   type Lane,
   laneTops,
   NAMES,
   paintDiagram,
   RULER,
+  rulerStep,
   type Span,
   toTime,
   toX,
@@ -47,7 +50,7 @@ const FARTHEST = 1e13;
 const CLOSEST = 0.5;
 
 interface Drag {
-  readonly is: 'moment' | 'pan' | 'lane';
+  readonly is: 'moment' | 'pan' | 'lane' | 'draw';
   readonly x: number;
   readonly y: number;
   readonly from: number;
@@ -108,6 +111,10 @@ export function TimeFace() {
   const lastMoment = useRef(0);
   const drag = useRef<Drag | null>(null);
   const known = useRef<Known | null>(null);
+  const band = useRef<Diagram['band']>(null);
+  /** What was painted last, for a picture of it. */
+  const shownNow = useRef<Diagram | null>(null);
+  const looks = useRef<Palette | null>(null);
   const lastChosen = useRef<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
@@ -139,24 +146,21 @@ export function TimeFace() {
       );
       const flaws = flawsOf(from, to);
       const arrows = why?.arrows(lanes) ?? [];
-      paintDiagram(
-        g,
-        pixels,
-        {
-          lanes: painted,
-          span: span.current,
-          now: to,
-          moment,
-          mark,
-          edges: isAll ? edges : [],
-          firstEdge: first,
-          arrows,
-          flaws,
-          timeText,
-        },
-        palette,
-        FONTS,
-      );
+      shownNow.current = {
+        lanes: painted,
+        span: span.current,
+        now: to,
+        moment,
+        mark,
+        edges: isAll ? edges : [],
+        firstEdge: first,
+        arrows,
+        flaws,
+        band: band.current,
+        timeText,
+      };
+      looks.current = palette;
+      paintDiagram(g, pixels, shownNow.current, palette, FONTS);
     },
     useCallback(
       ({ clientWidth, clientHeight }: HTMLElement) => ({
@@ -311,6 +315,16 @@ export function TimeFace() {
     const last = session.trace.changeBefore(nets, time + reach);
     return last !== null && Math.abs(last - time) < Math.abs(next - time) ? last : next;
   };
+  /** The time at a pixel, on a tenth of the ruler's steps. */
+  const onGrid = (x: number): number => {
+    const step = rulerStep(72 * span.current!.perPixel) / 10;
+    return Math.max(0, Math.round(toTime(span.current!, Math.max(NAMES, x)) / step) * step);
+  };
+  /** Turns over a stretch of an input's course. */
+  const drawn = async (lane: LaneView, { from, to }: { from: number; to: number }) => {
+    const { drawLevel } = await import('@/session/time-commands');
+    drawLevel(session, lane.of[0]!, Math.min(from, to), Math.max(from, to));
+  };
   const pixel = (event: React.PointerEvent) => {
     const box = canvas.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
@@ -333,6 +347,27 @@ export function TimeFace() {
     import('@/session/time-commands').then(({ setTimePlan }) =>
       setTimePlan(session, { lanes: kept(next, buses), hidden: [...hidden] }),
     );
+  /** Saves what is shown as a file. */
+  const savePicture = async (kind: 'svg' | 'png') => {
+    const name = fileName(session.state.lesson.title, kind === 'svg' ? '-time.svg' : '-time.png');
+    if (kind === 'png') {
+      canvas.current?.toBlob((blob) => blob && saveFile(name, blob, 'image/png'));
+      return;
+    }
+    const g = canvas.current?.getContext('2d');
+    if (!g || !shownNow.current || !looks.current) return;
+    const { SvgContext } = await import('./svg-context');
+    const { width, height } = size.current;
+    const svg = new SvgContext(width, height, g);
+    paintDiagram(
+      svg as unknown as CanvasRenderingContext2D,
+      size.current,
+      shownNow.current,
+      looks.current,
+      FONTS,
+    );
+    saveFile(name, svg.text(), 'image/svg+xml');
+  };
   const picked = lanes.filter((l) => chosen.has(l.key));
   /** Why the chosen lane changed last before the moment. */
   const askWhy = () => {
@@ -412,6 +447,17 @@ export function TimeFace() {
               drag.current = { ...begun, is: 'lane', lane: lane.key };
               return;
             }
+            const under = lanes[laneAt(y)];
+            if (
+              beneath === 'stimulus' &&
+              !readOnly &&
+              under?.isInput &&
+              under.nets.length === 1 &&
+              !event.shiftKey
+            ) {
+              drag.current = { ...begun, is: 'draw', lane: under.key };
+              return;
+            }
             const pans = event.shiftKey || event.button === 1;
             drag.current = { ...begun, is: pans ? 'pan' : 'moment' };
             if (!pans) {
@@ -423,7 +469,13 @@ export function TimeFace() {
             const now = drag.current;
             if (!now || !span.current) return;
             const { x, y } = pixel(event);
-            if (now.is === 'moment') session.goToTime(snapped(x));
+            if (now.is === 'draw') {
+              if (!now.moved && Math.abs(x - now.x) < 4) return;
+              drag.current = { ...now, moved: true };
+              const lane = lanes.findIndex((l) => l.key === now.lane);
+              band.current = { lane, from: onGrid(now.x), to: onGrid(x) };
+              repaint();
+            } else if (now.is === 'moment') session.goToTime(snapped(x));
             else if (now.is === 'pan') {
               follows.current = false;
               span.current = {
@@ -436,6 +488,13 @@ export function TimeFace() {
           onPointerUp={(event) => {
             const now = drag.current;
             drag.current = null;
+            if (now?.is === 'draw') {
+              if (now.moved && band.current) void drawn(lanes[band.current.lane]!, band.current);
+              else session.goToTime(snapped(now.x));
+              band.current = null;
+              repaint();
+              return;
+            }
             if (now?.is !== 'lane' || !now.moved || !now.lane || readOnly) return;
             const { y } = pixel(event);
             const at = laneAt(y);
@@ -453,7 +512,13 @@ export function TimeFace() {
       />
       {beneath === 'stimulus' && <StimulusPanel onClose={() => setBeneath(null)} />}
       {beneath === 'findings' && (
-        <Findings lanes={lanes} shorter={shorter} onShorter={setShorter} onClose={() => setBeneath(null)} />
+        <Findings
+          onPicture={(kind) => void savePicture(kind)}
+          lanes={lanes}
+          shorter={shorter}
+          onShorter={setShorter}
+          onClose={() => setBeneath(null)}
+        />
       )}
     </section>
   );

@@ -96,6 +96,7 @@ function painted(
     firstEdge: 1,
     arrows: [],
     flaws: [],
+    band: null,
     timeText: (ps) => `${ps}`,
     ...more,
   };

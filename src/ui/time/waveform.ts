@@ -62,6 +62,8 @@ export interface Diagram {
   readonly arrows: readonly Arrow[];
   /** Pulses that are too short, and captures that came too late, by lane. */
   readonly flaws: readonly { readonly lane: number; readonly from: number; readonly to: number }[];
+  /** A stretch of a lane that is being drawn by hand. */
+  readonly band: { readonly lane: number; readonly from: number; readonly to: number } | null;
   readonly timeText: (ps: number) => string;
 }
 
@@ -82,6 +84,12 @@ export function paintDiagram(
   g.beginPath();
   g.rect(NAMES - 7, 0, size.width - NAMES + 7, size.height);
   g.clip();
+  if (diagram.band) {
+    const { lane, from, to } = diagram.band;
+    const [x0, x1] = [toX(span, Math.min(from, to)), toX(span, Math.max(from, to))];
+    g.fillStyle = palette['accent-soft'];
+    g.fillRect(x0, tops[lane]! + 2, Math.max(1, x1 - x0), tops[lane + 1]! - tops[lane]! - 4);
+  }
   for (const [i, lane] of lanes.entries())
     paintLane(g, lane, tops[i]!, tops[i + 1]! - tops[i]!, span, palette, fonts);
   for (const flaw of diagram.flaws) paintFlaw(g, flaw, tops, span, palette);
