@@ -8,7 +8,7 @@ test.describe.configure({ mode: 'parallel' });
 const views: Record<string, (page: Page) => Promise<void>> = {
   shelf: async (page) => {
     await page.goto('/');
-    await expect(page.getByRole('article')).toHaveCount(5);
+    await expect(page.getByRole('article')).toHaveCount(7);
   },
   'lesson, table': async (page) => {
     await views.shelf!(page);

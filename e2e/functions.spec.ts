@@ -132,6 +132,13 @@ test('a term that is pointed at lights its rows and its loop; a cell of the map 
     'true',
   );
   await expect(map.getByText('changes between rows')).toContainText('when Turn changes between rows 5 and 7');
+  // The glitch itself, in the diagram of time.
+  await map.getByRole('button', { name: 'Show it in time' }).click();
+  await expect(page.getByLabel('Stimulus', { exact: true })).toHaveValue('One input changes');
+  await expect(page.getByRole('slider', { name: 'Moment on the timing diagram' })).toHaveAttribute(
+    'aria-valuetext',
+    '60 ns',
+  );
 });
 
 test('groups drawn by hand are judged', async ({ page }) => {

@@ -41,7 +41,7 @@ test('a second tab looks on, and can take over', async ({ page, context }) => {
 
 test('works with the network cut after the first load', async ({ page, context }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(7);
   await page.evaluate(() => navigator.serviceWorker.ready);
   await page.waitForFunction(
     async () => (await caches.keys()).length > 0 && !!(await caches.match('/marking')),

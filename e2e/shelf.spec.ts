@@ -29,12 +29,12 @@ test('lessons are renamed, duplicated, deleted with a way back, and exported', a
   const text = await textOf(await saving);
   expect(text).toBe(interlock.replace('"title": "Drive interlock"', '"title": "Interlock, first try"'));
   await page.reload();
-  await expect(page.getByRole('article')).toHaveCount(6);
+  await expect(page.getByRole('article')).toHaveCount(8);
 });
 
 test('lessons come in by the button and by dropping', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(7);
   await page
     .getByLabel('Lesson, exercise or Verilog files')
     .setInputFiles(asFile('a.manege.json', interlock.replace('"Drive interlock",', '"By button",')));
@@ -48,7 +48,7 @@ test('lessons come in by the button and by dropping', async ({ page }) => {
 
 test('files that are no lessons are named with the reason, and nothing is lost', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(7);
   const said = page.getByRole('alert').filter({ hasText: 'left out' });
   const bad: [string, string, RegExp][] = [
     ['torn.manege.json', interlock.slice(0, 500), /not JSON, or was cut short/],
@@ -69,7 +69,7 @@ test('files that are no lessons are named with the reason, and nothing is lost',
     await expect(said).toContainText(reason);
     await said.getByRole('button', { name: 'Close this message' }).click();
   }
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(7);
   await page.goto('/lesson?id=not-here');
   await expect(page.getByRole('heading', { name: 'This lesson is not in this browser' })).toBeVisible();
 });

@@ -45,10 +45,10 @@ test('Verilog is imported as a lesson that runs, and a sheet is saved as Verilog
 
 test('Verilog that cannot be read says where and why, and nothing is lost', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(7);
   await page
     .getByLabel('Lesson, exercise or Verilog files')
     .setInputFiles(asFile('broken.v', 'module t(input a);\n  initial forever a = 1;\nendmodule'));
   await expect(page.getByText(/broken\.v was left out: line 2, column 11: /)).toBeVisible();
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(7);
 });

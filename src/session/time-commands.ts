@@ -1,7 +1,9 @@
 import type { Delays } from '@/core/circuit/lesson';
 import { sheetOf } from '@/core/circuit/lesson';
 import { NO_TIME_PLAN, type Stimulus, type TimePlan, USUAL_WAVE, type Wave } from '@/core/circuit/time-plan';
+import { inputAt } from '@/core/logic/truth-table';
 import { countThrough, drivingOf, waveLevels, withLevel } from '@/core/simulate/drive';
+import { sameName } from '@/core/values/names';
 import type { Session } from './session';
 
 /** What the time face of the running sheet shows, and what drives its inputs. */
@@ -52,6 +54,45 @@ export function driveThroughAll(session: Session, step: number): void {
   session.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
 }
 const ALL = 'All combinations';
+
+/** When the input changes that may make a glitch, in ps; it changes back as long after. */
+const GLITCH_AT = 20_000;
+const GLITCH = 'One input changes';
+
+/**
+ * Lets one input change while the others stay, so that a static hazard is seen in the diagram; in one step of undo. With
+ * 1 ns a part, because a gate swallows pulses that are shorter than its own delay, and so hides some hazards. Nothing where an input of that name is not there.
+ * @param row the inputs in the order of `names`, the first the highest bit; the one that changes is 1 at first.
+ */
+export function showHazard(session: Session, names: readonly string[], row: number, input: number): void {
+  const { netlist, lesson, rootId } = session.state;
+  const inputs = names.map((name, i) => {
+    const column = netlist.inputColumns.find((c) => sameName(c.name, name));
+    const levels =
+      i === input
+        ? `0 1, ${GLITCH_AT} ps 0, ${2 * GLITCH_AT} ps 1`
+        : inputAt(names.length, i, row)
+          ? '0 1'
+          : '';
+    return column && { part: column.part, wave: { ...USUAL_WAVE, data: levels } };
+  });
+  if (inputs.some((i) => i === undefined)) return;
+  const plan = timePlanOf(session);
+  const stimulus: Stimulus = { name: GLITCH, inputs: inputs.filter((i) => i !== undefined) };
+  const time = {
+    ...plan,
+    stimuli: [...plan.stimuli.filter((s) => s.name !== GLITCH), stimulus],
+    driven: GLITCH,
+  };
+  const made = session.edit({
+    type: 'group',
+    edits: [
+      { type: 'changeSheet', id: rootId, change: { time } },
+      { type: 'changeLesson', change: { settings: { ...lesson.settings, delays: 'unit' } } },
+    ],
+  });
+  if (made) session.runUntil({ is: 'time', time: 3 * GLITCH_AT });
+}
 
 /** Turns over a stretch of an input's course, from one time to another in ps; where nothing drives, a stimulus begins. */
 export function drawLevel(session: Session, part: string, from: number, to: number): void {

@@ -5,7 +5,7 @@ import { randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
 import { EITHER, OFF, ON, type Wish } from './cube';
 import { type Expression, evaluated, readExpression } from './expression';
-import { drawnForm, FORMS, Formula, sizeOf } from './forms';
+import { drawnForm, FORMS, Formula, rowList, sizeOf } from './forms';
 import { code, NOTATIONS, pieces, written } from './notation';
 import { cell, truthTable } from './truth-table';
 
@@ -152,4 +152,11 @@ test('how large an expression is', () => {
   expect(size('ABC')).toEqual({ terms: 1, literals: 3, gates: 1, levels: 1 });
   expect(size("A'")).toEqual({ terms: 1, literals: 1, gates: 1, levels: 1 });
   expect(size('1')).toEqual({ terms: 0, literals: 0, gates: 0, levels: 0 });
+});
+
+test('rows as a list', () => {
+  const wish = { inputs: 3, rows: Uint8Array.from([OFF, ON, EITHER, ON, OFF, OFF, OFF, ON]) };
+  expect(rowList(wish, 'ones')).toBe('Σm(1, 3, 7) d(2)');
+  expect(rowList(wish, 'zeros')).toBe('ΠM(0, 4, 5, 6) d(2)');
+  expect(rowList({ inputs: 9, rows: new Uint8Array(512).fill(ON) }, 'ones')).toBeNull();
 });

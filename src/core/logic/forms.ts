@@ -314,3 +314,19 @@ export function drawnForm(netlist: Netlist, net: number): Expression | string {
 }
 
 class Unwritable extends Error {}
+
+/** Most rows that a list of them names. */
+const MOST_LISTED = 256;
+
+/**
+ * The rows of a function as a list: `Σm(4, 5)` where it is 1, `ΠM(0, 1)` where it is 0, and those that may be either
+ * behind a `d`. Null where they are too many to be read.
+ */
+export function rowList({ rows }: Wish, of: 'ones' | 'zeros'): string | null {
+  const wanted = of === 'ones' ? ON : OFF;
+  const named = [...rows.keys()].filter((row) => rows[row] === wanted);
+  const either = [...rows.keys()].filter((row) => rows[row] === EITHER);
+  if (named.length + either.length > MOST_LISTED) return null;
+  const dont = either.length > 0 ? ` d(${either.join(', ')})` : '';
+  return `${of === 'ones' ? 'Σm' : 'ΠM'}(${named.join(', ')})${dont}`;
+}

@@ -10,6 +10,7 @@ import {
   plannedFromText,
   planText,
   rowOrder,
+  withColumnAt,
 } from './planned';
 import { inputAt } from './truth-table';
 
@@ -133,4 +134,18 @@ test('rows are found for inputs in another order', () => {
   // C=1, A=0, B=1 is row 5 there and A=0, B=1, C=1, row 3, here.
   expect(of?.(5)).toBe(3);
   expect(rowOrder(plan('A, B = Y'), ['A', 'C'])).toBeNull();
+});
+
+test('a column in another place: outputs as they are, rows of inputs by their values', () => {
+  const made = plannedFor('Key, Bars, Clear = Drive, Warn');
+  if (!made.ok) throw new Error(made.problem);
+  const letters = (text: string) => new Map([...text].map((c, row) => [row, c]));
+  const plan = filled(filled(made.plan, 0, letters('00000001')), 1, letters('00001100'));
+  expect(withColumnAt(plan, 'Warn', 0).outputs.map((o) => o.name)).toEqual(['Warn', 'Drive']);
+  const moved = withColumnAt(plan, 'Clear', 0);
+  expect(moved.inputs).toEqual(['Clear', 'Key', 'Bars']);
+  // Warn is 1 where Key is 1 and Bars is 0: rows 2 and 6 now.
+  expect(moved.outputs.map((o) => o.rows)).toEqual(['00000001', '00100010']);
+  expect(withColumnAt(moved, 'Clear', 2)).toEqual(plan);
+  expect(withColumnAt(plan, 'Gone', 0)).toBe(plan);
 });

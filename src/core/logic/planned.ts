@@ -265,3 +265,24 @@ export function rowOrder(plan: Plan, inputs: readonly string[]): ((row: number) 
   if (places.includes(-1)) return null;
   return (row) => places.reduce((at, i) => at * 2 + ((row >> (inputs.length - 1 - i)) & 1), 0);
 }
+
+/**
+ * A table with one of its inputs or outputs in another place among its kind; each row keeps the values of its inputs, and
+ * so gets another number where an input moves.
+ */
+export function withColumnAt(plan: Plan, name: string, to: number): Plan {
+  const placed = <T>(all: readonly T[], one: T): T[] => {
+    const rest = all.filter((other) => other !== one);
+    return [...rest.slice(0, to), one, ...rest.slice(to)];
+  };
+  const output = plan.outputs.find((o) => o.name === name);
+  if (output) return { ...plan, outputs: placed(plan.outputs, output) };
+  if (!plan.inputs.includes(name)) return plan;
+  const inputs = placed(plan.inputs, name);
+  const rowBefore = rowOrder(plan, inputs)!;
+  const outputs = plan.outputs.map(({ name: own, rows }) => ({
+    name: own,
+    rows: Array.from(rows, (_, row) => rows[rowBefore(row)]).join(''),
+  }));
+  return { inputs, outputs };
+}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { EITHER, ON, sameCube } from '@/core/logic/cube';
 import type { Expression } from '@/core/logic/expression';
 import { evaluated, namesOf } from '@/core/logic/expression';
-import { cubeOf, drawnForm, FORMS, type Form, type Formula, sizeOf } from '@/core/logic/forms';
+import { cubeOf, drawnForm, FORMS, type Form, type Formula, rowList, sizeOf } from '@/core/logic/forms';
 import { code, NOTATIONS, type Notation, written } from '@/core/logic/notation';
 import { inputAt } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
@@ -182,6 +182,11 @@ function Line({ formula, form, notation, netlist }: LineProps) {
           </span>
         )}
       </p>
+      {(form === 'minterms' || form === 'maxterms') && (
+        <p className="font-mono text-sm [overflow-wrap:anywhere]">
+          {rowList(formula.wish, form === 'minterms' ? 'ones' : 'zeros')}
+        </p>
+      )}
       {typeof expression !== 'string' && (
         <p className="flex flex-wrap items-center gap-x-2 text-sm text-quiet">
           <Taken expression={expression} />

@@ -5,10 +5,12 @@ import { type Cube, inverted, sameCube } from '@/core/logic/cube';
 import { type Formula, productOf, sumOf } from '@/core/logic/forms';
 import { essential, hazards, LEAST_ON_MAP, layoutOf, MOST_ON_MAP } from '@/core/logic/map';
 import { primes } from '@/core/logic/primes';
+import { sameName } from '@/core/values/names';
 import { Marked } from '@/ui/controls/Marked';
 import { Typeset } from '@/ui/formula/Typeset';
 import { useFormulas } from '@/ui/formula/useFormulas';
 import { pointedIn, usePointed } from '@/ui/lesson/pointed';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Board } from './Board';
 import { Grouping } from './Grouping';
 import { Swatch } from './Swatch';
@@ -123,6 +125,12 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
   const lit = pointedIn(pointed, formula.name, names);
   const needed = useMemo(() => essential(shown === 'zeros' ? inverted(wish) : wish), [wish, shown]);
   const risks = shown === 'ones' ? hazards(loops, wish) : [];
+  const session = useSession();
+  const isDrawn = useSessionState(
+    (s) => !s.readOnly && names.every((name) => s.netlist.inputColumns.some((c) => sameName(c.name, name))),
+  );
+  const showIt = (row: number, input: number) =>
+    import('@/session/time-commands').then(({ showHazard }) => showHazard(session, names, row, input));
   const term = (cube: Cube) => (shown === 'zeros' ? productOf([cube], names) : sumOf([cube], names));
   return (
     <>
@@ -158,7 +166,17 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
         <p key={`${a} ${b}`} className="mt-2 text-sm">
           <span className="font-semibold text-bad">A glitch may come</span> when{' '}
           <Marked text={names[input]!} /> changes between rows {a} and {b}: no term holds in both. The term{' '}
-          <Typeset expression={sumOf([remedy], names)} notation="bar" /> beside the others removes it.
+          <Typeset expression={sumOf([remedy], names)} notation="bar" /> beside the others removes it.{' '}
+          {isDrawn && (
+            <button
+              type="button"
+              className="cursor-pointer rounded-md px-1 text-accent hover:bg-accent-soft"
+              title="Lets the input change, with 1 ns a part, in the diagram of time"
+              onClick={() => void showIt(Math.min(a, b), input)}
+            >
+              Show it in time
+            </button>
+          )}
         </p>
       ))}
     </>

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { OPEN, type Plan } from '@/core/circuit/plan';
-import { columnSaid, filled, namesLine, pasted, plannedFromText, planText } from '@/core/logic/planned';
+import { columnSaid, filled, pasted, plannedFromText, planText, withColumnAt } from '@/core/logic/planned';
 import { inputAt } from '@/core/logic/truth-table';
 import { goToWantedRow } from '@/session/face-commands';
 import { rowOfNames } from '@/session/moment';
@@ -8,6 +8,7 @@ import { setPlan } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { type Beside, differs } from './compared';
+import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
@@ -48,13 +49,17 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
     if (live >= 0) rows.reveal(live);
   }, [live]);
   // A new table is typed into at once.
-  const names = namesLine(plan);
+  const names = [...plan.inputs, ...plan.outputs.map((o) => o.name)].sort().join();
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each set of names
   useEffect(() => {
     scroller.current?.focus();
     setAt({ row: 0, output: 0 });
   }, [names]);
 
+  /** Puts a column in another place among its kind. */
+  const moveTo = (kind: readonly string[]) => (name: string, to: number) => {
+    if (kind.includes(name)) setPlan(session, withColumnAt(plan, name, to));
+  };
   const put = (output: number, row: number, letter: string) => {
     if (plan.outputs[output]!.rows[row] !== letter)
       setPlan(session, filled(plan, output, new Map([[row, letter]])));
@@ -136,16 +141,26 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
             <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
               row
             </span>
-            {plan.inputs.map((name) => (
-              <span key={name} role="columnheader" className="truncate px-1 text-center">
+            {plan.inputs.map((name, i) => (
+              <MovableHeading
+                key={name}
+                id={name}
+                index={i}
+                count={plan.inputs.length}
+                className="truncate px-1 text-center"
+                onMove={moveTo(plan.inputs)}
+              >
                 <Marked text={name} />
-              </span>
+              </MovableHeading>
             ))}
             {plan.outputs.map(({ name }, o) => (
-              <span
+              <MovableHeading
                 key={name}
-                role="columnheader"
+                id={name}
+                index={o}
+                count={plan.outputs.length}
                 className="flex items-end justify-center gap-1 border-l border-hairline px-1"
+                onMove={moveTo(plan.outputs.map((one) => one.name))}
               >
                 <span className="truncate">
                   <Marked text={name} />
@@ -159,7 +174,7 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
                 >
                   f
                 </button>
-              </span>
+              </MovableHeading>
             ))}
           </div>
           <div className="relative" style={{ height: rows.height }}>

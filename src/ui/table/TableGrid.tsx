@@ -7,6 +7,7 @@ import { Marked } from '@/ui/controls/Marked';
 import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { columnsOf, type Shown, textAt, type Wanted } from './columns';
+import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
@@ -147,8 +148,6 @@ function Value({ letter, edge, strong }: { letter: string; edge: boolean; strong
   );
 }
 
-const DRAGGED = 'application/x-manege-column';
-
 /** Whether a line parts a column from the one before it: outputs from inputs. */
 const isEdge = (shown: readonly Shown[], i: number) => shown[i]!.isOutput && !shown[i - 1]?.isOutput;
 
@@ -172,33 +171,14 @@ function Heading({ column, all, edge }: HeadingProps) {
     reorder(session, column.isOutput ? [...others, ...order] : [...order, ...others]);
   };
   return (
-    <span
-      role="columnheader"
-      tabIndex={0}
-      draggable
-      title="Drag to reorder"
-      className={`flex cursor-grab items-end justify-center self-stretch truncate px-1 ${edge ? 'border-l border-hairline' : ''}`}
-      onDragStart={(event) => {
-        event.dataTransfer.setData(DRAGGED, column.part);
-        event.dataTransfer.effectAllowed = 'move';
-      }}
-      onDragOver={(event) => {
-        if (event.dataTransfer.types.includes(DRAGGED)) event.preventDefault();
-      }}
-      onDrop={(event) => {
-        event.preventDefault();
-        event.stopPropagation();
-        moveTo(event.dataTransfer.getData(DRAGGED), index);
-      }}
-      onKeyDown={(event) => {
-        if (!event.shiftKey || (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight')) return;
-        event.preventDefault();
-        event.stopPropagation();
-        const to = index + (event.key === 'ArrowLeft' ? -1 : 1);
-        if (to >= 0 && to < parts.length) moveTo(column.part, to);
-      }}
+    <MovableHeading
+      id={column.part}
+      index={index}
+      count={parts.length}
+      className={`flex items-end justify-center self-stretch truncate px-1 ${edge ? 'border-l border-hairline' : ''}`}
+      onMove={moveTo}
     >
       <Marked text={column.name} />
-    </span>
+    </MovableHeading>
   );
 }
