@@ -53,6 +53,16 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
       ],
     ],
     [
+      'Time',
+      [
+        ['Drag along the diagram', 'the moment, for all faces; it jumps to edges that are near'],
+        ['Click names of lanes · with Shift', 'choose one · all between, to group, search or hide them'],
+        ['Drag the name of a lane', 'moves it up or down'],
+        ['M · W', 'a mark to measure from · why the lane changed'],
+        ['Drag on an input’s lane, Stimulus open', 'draws its level'],
+      ],
+    ],
+    [
       'Look',
       [
         ['Drag paper · wheel', 'move about · zoom to the pointer'],

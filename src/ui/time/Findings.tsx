@@ -44,19 +44,21 @@ export function Findings({ lanes, shorter, onShorter, onPicture, onClose }: Prop
       className="flex max-h-[52%] shrink-0 flex-col gap-1.5 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
       aria-label="Find out"
     >
-      <header className="flex items-center gap-1" role="tablist">
-        {(Object.keys(TABS) as Tab[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            role="tab"
-            aria-selected={tab === one}
-            className={`cursor-pointer rounded-md px-2 py-0.5 ${tab === one ? 'bg-accent-soft font-semibold text-accent' : 'hover:bg-accent-soft'}`}
-            onClick={() => setTab(one)}
-          >
-            {TABS[one]}
-          </button>
-        ))}
+      <header className="flex items-center">
+        <div className="flex flex-wrap gap-1" role="tablist" aria-label="What follows">
+          {(Object.keys(TABS) as Tab[]).map((one) => (
+            <button
+              key={one}
+              type="button"
+              role="tab"
+              aria-selected={tab === one}
+              className={`cursor-pointer rounded-md px-2 py-0.5 ${tab === one ? 'bg-accent-soft font-semibold text-accent' : 'hover:bg-accent-soft'}`}
+              onClick={() => setTab(one)}
+            >
+              {TABS[one]}
+            </button>
+          ))}
+        </div>
         <button type="button" className={`${SMALL} ml-auto`} onClick={onClose}>
           Close
         </button>
