@@ -1,19 +1,7 @@
 import fc from 'fast-check';
+import { changes, NETS } from '../testing/random-changes';
 import { stretchesOf } from './stretches';
 import { Trace } from './trace';
-
-const NETS = 5;
-const changes = fc
-  .array(fc.record({ wait: fc.nat({ max: 4 }), net: fc.nat({ max: NETS - 1 }), value: fc.nat({ max: 3 }) }), {
-    maxLength: 200,
-  })
-  .map((steps) => {
-    let time = 0;
-    return steps.map(({ wait, net, value }) => {
-      time += wait;
-      return { time, net, value };
-    });
-  });
 
 test('stretches tell what each lane is from step to step, and where it changes too often to say', () => {
   const lanes = [[0], [1, 2], [4]];

@@ -1,18 +1,6 @@
 import fc from 'fast-check';
+import { changes, NETS } from '../testing/random-changes';
 import { Trace } from './trace';
-
-const NETS = 5;
-const changes = fc
-  .array(fc.record({ wait: fc.nat({ max: 4 }), net: fc.nat({ max: NETS - 1 }), value: fc.nat({ max: 3 }) }), {
-    maxLength: 200,
-  })
-  .map((steps) => {
-    let time = 0;
-    return steps.map(({ wait, net, value }) => {
-      time += wait;
-      return { time, net, value };
-    });
-  });
 
 test('a state of the past is what the changes up to then make of the first one', () => {
   fc.assert(

@@ -223,18 +223,6 @@ export class Trace {
     return low;
   }
 
-  /** How often each net went up and down again, or down and up, within less than `width` ps. */
-  shortPulses(width: number): Map<number, number> {
-    const last = new Map<number, number>();
-    const found = new Map<number, number>();
-    for (const { time, net } of this.changes(Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY)) {
-      const before = last.get(net);
-      if (before !== undefined && time - before < width) found.set(net, (found.get(net) ?? 0) + 1);
-      last.set(net, time);
-    }
-    return found;
-  }
-
   /** Time in ps of the last change before `time` of any of the nets, or of any net at all; null where there is none. */
   changeBefore(nets: ReadonlySet<number> | null, time: number): number | null {
     for (let c = this.chunkAt(time); c >= 0; c--) {

@@ -30,8 +30,9 @@ export interface State {
 export interface Machine {
   /** What the bits of a state are called, the highest first. */
   readonly bits: readonly string[];
+  /** The nets that hold them. */
   readonly nets: readonly number[];
-  /** Keys of the storage, as `storeName` has them. */
+  /** The inputs but for the clock, the first the highest bit of a row. */
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
   /** The one of power-up first; those that cannot be reached last. */
