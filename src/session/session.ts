@@ -520,14 +520,22 @@ export class Session {
       const { netlist } = this.state;
       const on = new Set(this.state.on);
       const changes: [number, Logic][] = [];
+      let isDriven = false;
       for (const [key, value] of positions) {
         const source = netlist.sources.find(
           (s) => sourceKey(s) === key && (s.kind === 'switch' || s.kind === 'button' || s.kind === 'port'),
         );
-        if (!source) continue;
+        if (!source) {
+          isDriven ||= netlist.sources.some((s) => s.kind === 'stimulus' && sourceKey(s) === key);
+          continue;
+        }
         if (value) on.add(key);
         else on.delete(key);
         changes.push([source.net, value]);
+      }
+      if (isDriven && changes.length === 0) {
+        this.say('A stimulus drives this input now. Choose “by hand” on the time face to move it yourself.');
+        return;
       }
       this.run.set(changes);
       this.set({ on, cursor: null });

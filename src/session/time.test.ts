@@ -91,6 +91,18 @@ test('stimuli have names of their own, and one that is deleted comes back', () =
   expect(timePlanOf(session).driven).toBe('Other');
 });
 
+test('a switch that a stimulus drives says so when it is pressed, and those beside it still move', () => {
+  const session = drawn('Y = A and B');
+  const [a, b] = [partOf(session, 'A'), partOf(session, 'B')];
+  drawLevel(session, a, 10_000, 30_000);
+  session.flip(a);
+  expect(session.state.notice?.text).toMatch('A stimulus drives this input now');
+  expect(session.state.on.has(a)).toBe(false);
+  session.dismissNotice();
+  session.flip(b);
+  expect([session.state.on.has(b), session.state.notice]).toEqual([true, null]);
+});
+
 test('with delays a switch starts a wave that comes to rest, and can be stepped through both ways', () => {
   const session = drawn('Y = (A nand B) nand A');
   setDelays(session, 'unit');
