@@ -7,7 +7,7 @@ import { splitNames } from './reduce';
 
 interface Options {
   readonly inputs?: string;
-  readonly form: 'sop' | 'pos' | 'nand' | 'nor';
+  readonly form: 'sop' | 'pos' | 'nand' | 'nor' | 'mixed';
   readonly twoInput?: boolean;
   readonly out: string;
 }

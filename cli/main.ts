@@ -86,7 +86,7 @@ async function main(): Promise<number> {
   ofFunctions('draw', 'the circuit of a table or of formulas')
     .addOption(
       new Option('--form <form>', 'what it is built of')
-        .choices(['sop', 'pos', 'nand', 'nor'])
+        .choices(['sop', 'pos', 'nand', 'nor', 'mixed'])
         .default('sop'),
     )
     .option('--two-input', 'no gate with more than two inputs')

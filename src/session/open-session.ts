@@ -34,7 +34,8 @@ async function keptSession(lesson: Lesson): Promise<OpenSession> {
   const session = new Session(lesson, null, tableMaker, {
     sheetId: moment?.sheet,
     on,
-    tried: moment?.tried,
+    // Before what was seen was written down as well, a row was a number alone.
+    tried: moment?.tried.filter((one) => Array.isArray(one)),
   });
   const opened = Date.now();
   const seconds = () => (moment?.seconds ?? 0) + Math.round((Date.now() - opened) / 1000);

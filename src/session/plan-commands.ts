@@ -1,14 +1,16 @@
 import { around } from '@/core/circuit/geometry';
-import { sheetOf } from '@/core/circuit/lesson';
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Plan } from '@/core/circuit/plan';
 import { newPart } from '@/core/drawing/gestures';
 import { footprintOf } from '@/core/drawing/placement';
 import { isAllowed } from '@/core/exercise/allowed';
-import { type Form, Formula, togetherIn } from '@/core/logic/forms';
+import type { Form } from '@/core/logic/forms';
 import type { Notation } from '@/core/logic/notation';
-import { openCells, wishPlanned } from '@/core/logic/planned';
+import { openCells } from '@/core/logic/planned';
 import { findKind } from '@/core/parts/catalogue';
-import { drawFunctions, replaceCircuit } from '@/core/synthesis/draw-functions';
+import { replaceCircuit } from '@/core/synthesis/draw-functions';
+import { circuitOfPlan, type DrawnAs } from '@/core/synthesis/from-plan';
+import { planDrawer } from '@/workers/draw-client';
 import type { Session } from './session';
 
 /*
@@ -20,23 +22,44 @@ export function setPlan(session: Session, plan: Plan | undefined): void {
   session.edit({ type: 'changeSheet', id: session.state.rootId, change: { plan } });
 }
 
-export interface DrawnAs {
-  readonly form: Exclude<Form, 'drawn'>;
-  readonly mostInputs: number;
-  /** Whether what several outputs can share is built once. */
-  readonly isShared: boolean;
+/** Tables of up to this many inputs are drawn between two frames; larger ones by a worker. */
+const DRAWN_AT_ONCE = 6;
+
+/** A circuit that is being drawn elsewhere. */
+export interface Drawing {
+  readonly done: Promise<void>;
+  readonly cancel: () => void;
 }
 
-/** Draws the circuit of the table in place of what is on the sheet, as one step of undo. */
-export function drawPlan(session: Session, { form, mostInputs, isShared }: DrawnAs): void {
+/**
+ * Draws the circuit of the table in place of what is on the sheet, as one step of undo.
+ * @returns what goes on where it takes longer than a frame, else null.
+ */
+export function drawPlan(session: Session, as: DrawnAs): Drawing | null {
   const { lesson, rootId } = session.state;
   const sheet = sheetOf(lesson, rootId)!;
   const { plan } = sheet;
-  if (!plan) return;
-  const formulas = plan.outputs.map(({ name }, o) => new Formula(name, plan.inputs, wishPlanned(plan, o)));
-  const expressions = isShared ? togetherIn(form, formulas) : formulas.map((f) => f.in(form));
-  const functions = plan.outputs.map(({ name }, o) => ({ name, expression: expressions[o]! }));
-  const circuit = drawFunctions(rootId, sheet.name, plan.inputs, functions, { mostInputs, isShared });
+  if (!plan) return null;
+  if (plan.inputs.length <= DRAWN_AT_ONCE) {
+    takeDrawn(session, plan, circuitOfPlan(plan, as, rootId, sheet.name));
+    return null;
+  }
+  const work = planDrawer();
+  const done = work.draw(plan, as, rootId, sheet.name).then(
+    (circuit) => takeDrawn(session, plan, circuit),
+    (error: Error) => session.say(`The circuit could not be drawn: ${error.message}`, 'bad'),
+  );
+  return { done: done.finally(work.end), cancel: work.end };
+}
+
+/** Puts a circuit in the place of what is on the sheet, if it still is of the table that is filled in there. */
+function takeDrawn(session: Session, plan: Plan, circuit: Sheet): void {
+  const { lesson } = session.state;
+  const sheet = sheetOf(lesson, circuit.id);
+  if (sheet?.plan !== plan) {
+    session.say('The table was changed meanwhile: draw it once more.');
+    return;
+  }
   const forbidden = [...circuit.parts.values()].find((p) => !isAllowed(lesson.exercise, p.kind));
   if (forbidden) {
     session.say(`This exercise does not allow ${findKind(forbidden.kind)!.name}.`, 'bad');

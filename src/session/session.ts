@@ -11,7 +11,7 @@ import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Conflict, conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
 import { Run, type Violation } from '@/core/simulate/run';
-import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
+import { type Logic, letterOf, ONE, X, ZERO } from '@/core/values/logic';
 import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
 import { fittingPace, isTimed, movesByItself, nextHalf, rowNow } from './moment';
 
@@ -68,7 +68,8 @@ export interface SessionState {
   readonly diagnostics: readonly Diagnostic[];
   /** Switches and held buttons at 1, by `sourceKey`. */
   readonly on: ReadonlySet<string>;
-  readonly tried: ReadonlySet<number>;
+  /** Rows that were set on the live circuit, and the letters of the outputs as they were seen there at last. */
+  readonly tried: ReadonlyMap<number, string>;
   /** Time in ps up to which the circuit has run. */
   readonly now: number;
   /** Time in ps that the faces show where that is in the past, else null. */
@@ -121,7 +122,7 @@ export type TableMaker = (
 export interface Beginning {
   readonly sheetId?: string;
   readonly on?: Iterable<string>;
-  readonly tried?: Iterable<number>;
+  readonly tried?: Iterable<readonly [row: number, seen: string]>;
   readonly readOnly?: boolean;
 }
 
@@ -165,7 +166,7 @@ export class Session {
       conflicts: new Set(),
       diagnostics: [],
       on,
-      tried: new Set(beginning.tried ?? []),
+      tried: new Map(beginning.tried ?? []),
       now: 0,
       cursor: null,
       playing: false,
@@ -317,7 +318,7 @@ export class Session {
     this.set({
       netlist,
       view: this.viewIn(netlist),
-      tried: new Set(),
+      tried: new Map(),
       cursor: null,
       now: this.run.time,
       pace: fittingPace(netlist, delays),
@@ -334,12 +335,21 @@ export class Session {
     const netlist = drivenBy(compile(sheet, this.state.lesson.sheets), drivingOf(sheet.time));
     this.set({ netlist, view: this.viewIn(netlist) });
     const sameOrder = same(netlist.inputColumns, before.inputColumns, (c) => sourceKey(c));
-    if (!sameOrder) this.set({ tried: new Set() });
+    this.set({ tried: sameOrder ? this.seenAs(before, netlist) : new Map() });
     const columns = (n: Netlist) => [...n.inputColumns, ...n.outputColumns];
     const sameNames =
       sameOrder && same(columns(netlist), columns(before), (c) => `${sourceKey(c)} ${c.name}`);
     this.show();
     if (!sameNames) this.deriveTable();
+  }
+
+  /** What was seen, where outputs may stand in another order now. */
+  private seenAs(before: Netlist, after: Netlist): ReadonlyMap<number, string> {
+    const { tried } = this.state;
+    const keys = before.outputColumns.map((c) => sourceKey(c));
+    const places = after.outputColumns.map((c) => keys.indexOf(sourceKey(c)));
+    if (places.length === keys.length && places.every((at, i) => at === i)) return tried;
+    return new Map([...tried].map(([row, seen]) => [row, places.map((at) => seen[at] ?? 'X').join('')]));
   }
 
   private newRun(
@@ -540,12 +550,16 @@ export class Session {
       this.run.set(changes);
       this.set({ on, cursor: null });
       this.goOnAfter();
-      if (this.state.table.state === 'ready') {
-        const row = rowNow(netlist, this.run.values);
-        if (!this.state.tried.has(row)) this.set({ tried: new Set(this.state.tried).add(row) });
-      }
+      if (this.state.table.state === 'ready') this.note(rowNow(netlist, this.run.values));
       this.show();
     });
+  }
+
+  /** Writes down what the outputs show in a row; while signals are under way that may change again. */
+  private note(row: number): void {
+    const { netlist, tried } = this.state;
+    const seen = netlist.outputColumns.map((c) => letterOf(this.run.values[c.nets[0]] as Logic)).join('');
+    if (tried.get(row) !== seen) this.set({ tried: new Map(tried).set(row, seen) });
   }
 
   /** The key among `on` of a part of the sheet that is shown. */
@@ -612,6 +626,8 @@ export class Session {
         if (Math.round(late) !== Math.round(behind)) this.set({ behind: late });
       }
       const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
+      const row = this.state.table.state === 'ready' ? rowNow(this.state.netlist, this.run.values) : -1;
+      if (this.state.tried.has(row)) this.note(row);
       if ((goal && isThere) || isAtRest) {
         if (goal?.is === 'values' && !this.holds(goal)) this.say('It came to rest without getting there.');
         this.set({ playing: false, goal: null, behind: 0 });

@@ -26,7 +26,8 @@ export interface MomentRecord {
   readonly lesson: string;
   readonly sheet: string;
   readonly inputs: Readonly<Record<string, 0 | 1>>;
-  readonly tried: readonly number[];
+  /** Rows that were tried, with the letters of the outputs that were seen. */
+  readonly tried: readonly (readonly [row: number, seen: string])[];
   /** Seconds during which the lesson was open and in use. */
   readonly seconds: number;
 }

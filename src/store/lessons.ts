@@ -106,6 +106,12 @@ export async function saveMoment(moment: MomentRecord): Promise<void> {
   await database.moments.put(moment);
 }
 
+/** Names of all lessons, last changed first. */
+export async function lessonTitles(): Promise<{ id: string; title: string }[]> {
+  const records = await database.lessons.orderBy('changed').reverse().toArray();
+  return records.map(({ id, title }) => ({ id, title }));
+}
+
 /** All lessons, last changed first, each as it is now; those that cannot be read carry the reason. */
 export async function shelf(): Promise<{ record: LessonRecord; lesson: Read<Lesson> }[]> {
   const records = await database.lessons.orderBy('changed').reverse().toArray();

@@ -5,6 +5,7 @@ import { ONE, ZERO } from '../values/logic';
 import { ANYTHING, type Cube, EITHER, inverted, OFF, ON, type Wish } from './cube';
 import type { Expression, Operator } from './expression';
 import { type Minimised, minimise } from './minimise';
+import { mixedForms } from './mixed';
 import { written } from './notation';
 import { minimiseTogether } from './together';
 import { cell, type TruthTable } from './truth-table';
@@ -13,7 +14,7 @@ import { cell, type TruthTable } from './truth-table';
  * The forms in which one function can be written. All of them are expressions over the names of its inputs.
  */
 
-export const FORMS = ['drawn', 'sop', 'pos', 'minterms', 'maxterms', 'nand', 'nor', 'xor'] as const;
+export const FORMS = ['drawn', 'sop', 'pos', 'minterms', 'maxterms', 'nand', 'nor', 'xor', 'mixed'] as const;
 export type Form = (typeof FORMS)[number];
 
 const name = (text: string): Expression => ({ op: 'name', name: text, at: 0 });
@@ -164,6 +165,8 @@ export class Formula {
         return byOneKind('nor', this.zeros.cubes, names);
       case 'xor':
         return xorForm(wish, names);
+      case 'mixed':
+        return smallestOf([this.in('sop'), ...mixedForms(wish, names, this.ones.cubes)]);
     }
   }
 }
@@ -246,6 +249,14 @@ export function sizeOf(expression: Expression): Size {
           ? 1
           : expression.of.length;
   return { terms, literals, gates: seen.size, levels };
+}
+
+/** The expression with the fewest gates, and of those the fewest literals. */
+function smallestOf(all: readonly Expression[]): Expression {
+  const sized = all.map((e) => ({ e, ...sizeOf(e) }));
+  return sized.reduce((a, b) =>
+    b.gates < a.gates || (b.gates === a.gates && b.literals < a.literals) ? b : a,
+  ).e;
 }
 
 /** Longer expressions are not written out: they would be read by nobody. */

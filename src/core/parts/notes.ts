@@ -198,6 +198,7 @@ const FORM_WORDS = {
   nand: 'NAND only',
   nor: 'NOR only',
   xor: 'exclusive or',
+  mixed: 'exclusive or where it helps',
   minterms: 'all minterms',
   maxterms: 'all maxterms',
 };

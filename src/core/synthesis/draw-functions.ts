@@ -74,6 +74,17 @@ export function drawFunctions(
   name: string,
   inputs: readonly string[],
   functions: readonly Drawn[],
+  options: DrawOptions = {},
+): Sheet {
+  return layOut(builtOf(id, name, inputs, functions, options));
+}
+
+/** The same with no part in its place yet, and no wire laid. */
+export function builtOf(
+  id: string,
+  name: string,
+  inputs: readonly string[],
+  functions: readonly Drawn[],
   { mostInputs = 8, isShared = true }: DrawOptions = {},
 ): Sheet {
   const builder = new Builder();
@@ -83,7 +94,7 @@ export function drawFunctions(
     const driver = builder.signal(narrowed(expression, Math.max(2, mostInputs)));
     builder.output(label, driver, rank);
   }
-  return layOut({ id, name, parts: builder.parts, wires: builder.wires });
+  return { id, name, parts: builder.parts, wires: builder.wires };
 }
 
 class Builder {

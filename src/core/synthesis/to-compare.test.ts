@@ -1,7 +1,9 @@
+import type { Lesson } from '../circuit/lesson';
+import { readVerilog } from '../formats/verilog/read';
 import { proveCombinational } from '../logic/prove';
 import { compile } from '../netlist/compile';
 import { interlock, Sketch } from '../testing/sketch';
-import { calledAs, pairsByName, sheetOfFormulas, unpaired } from './to-compare';
+import { asGuest, calledAs, pairsByName, sheetOfFormulas, unpaired } from './to-compare';
 
 const { sheet } = interlock();
 const verdict = (text: string) => {
@@ -56,3 +58,32 @@ test('inputs and outputs that are called otherwise are paired by hand', () => {
   const proof = proveCombinational(compile(s.sheet), compile(calledAs(theirs.sheet, byHand)));
   expect(proof.ok && proof.value.verdict).toBe('equivalent');
 });
+
+test('a sheet of another lesson brings the sheets of its blocks, whatever they are called here', () => {
+  const other = interlockAsBlock();
+  // The same ids stand for other sheets here.
+  const here = interlockAsBlock('Key | Bars');
+  expect(other.sheets.map((s) => s.id)).toEqual(here.sheets.map((s) => s.id));
+  const guest = asGuest(here, other, other.sheets[0]!.id)!;
+  const [own, theirs] = [compile(other.sheets[0]!, other.sheets), compile(guest.sheet, guest.sheets)];
+  expect(theirs.diagnostics.map((d) => d.code)).toEqual(own.diagnostics.map((d) => d.code));
+  const proof = proveCombinational(own, theirs);
+  expect(proof.ok && proof.value.verdict).toBe('equivalent');
+  expect(asGuest(here, other, 'gone')).toBeNull();
+});
+
+/** A sheet with the interlock as a block in it. */
+function interlockAsBlock(drive = 'Key & Bars & Clear'): Lesson {
+  const read = readVerilog(
+    `module both(input Key, Bars, Clear, output Drive, Warn);
+       drive d(.Key(Key), .Bars(Bars), .Clear(Clear), .Drive(Drive), .Warn(Warn));
+     endmodule
+     module drive(input Key, Bars, Clear, output Drive, Warn);
+       assign Drive = ${drive};
+       assign Warn = Key & ~Bars;
+     endmodule`,
+    'Both',
+  );
+  if (!read.ok) throw new Error(read.problem);
+  return read.value;
+}

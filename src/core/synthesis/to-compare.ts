@@ -1,4 +1,5 @@
-import type { Part, Sheet } from '../circuit/lesson';
+import type { Lesson, Part, Sheet } from '../circuit/lesson';
+import { sheetsHeld, sheetsToBring } from '../drawing/bring';
 import { type Expression, namesOf, readExpression } from '../logic/expression';
 import { declaredInputs, declaredOutputs, terminalName } from '../netlist/declared';
 import { sameName } from '../values/names';
@@ -85,4 +86,25 @@ export function calledAs(theirs: Sheet, pairs: readonly Pair[]): Sheet {
       if (pair) parts.set(part.id, { ...part, label: pair.mine });
     }
   return { ...theirs, parts };
+}
+
+/**
+ * A sheet of another lesson as it would stand in this one, with the sheets that its blocks need.
+ * @returns the sheet, and all sheets that either of the two may read; nothing is added to the lesson.
+ */
+export function asGuest(
+  lesson: Lesson,
+  other: Lesson,
+  sheetId: string,
+): { readonly sheet: Sheet; readonly sheets: readonly Sheet[] } | null {
+  const wanted = other.sheets.find((s) => s.id === sheetId);
+  if (!wanted) return null;
+  const held = sheetsHeld(other, wanted);
+  const { added, ids } = sheetsToBring(
+    lesson,
+    other.sheets.filter((s) => s === wanted || held.has(s.id)),
+  );
+  const sheets = [...lesson.sheets, ...added];
+  const sheet = sheets.find((s) => s.id === ids.get(sheetId));
+  return sheet ? { sheet: { ...sheet, name: wanted.name }, sheets } : null;
 }

@@ -1,11 +1,19 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Proof, ProofOrProblem, Row, Shown } from '@/core/logic/prove';
-import { calledAs, type Pair, pairsByName, sheetOfFormulas, unpaired } from '@/core/synthesis/to-compare';
+import {
+  asGuest,
+  calledAs,
+  type Pair,
+  pairsByName,
+  sheetOfFormulas,
+  unpaired,
+} from '@/core/synthesis/to-compare';
 import { plainText } from '@/core/values/markup';
 import { sameName } from '@/core/values/names';
+import { otherLessons, readLesson } from '@/session/other-lessons';
 import { showDifference } from '@/session/show-proof';
 import { Marked } from '@/ui/controls/Marked';
 import { Modal } from '@/ui/controls/Modal';
@@ -19,6 +27,14 @@ type Work =
 
 /** What stands in the list of sheets for formulas that are typed. */
 const FORMULAS = '';
+/** What begins the entries of that list that are other lessons. */
+const LESSON = 'lesson ';
+
+/** Another lesson with the sheet of it that is compared. */
+interface Guest {
+  readonly lesson: Lesson;
+  readonly sheet: string;
+}
 
 /** Compares the open sheet with another one, or with formulas: proved the same, or the case that shows that they are not. */
 export function CompareDialog({ onClose }: { onClose: () => void }) {
@@ -27,31 +43,46 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   const rootId = useSessionState((s) => s.rootId);
   const others = lesson.sheets.filter((s) => s.id !== rootId);
   const [other, setOther] = useState(others[0]?.id ?? FORMULAS);
+  const [lessons, setLessons] = useState<readonly { id: string; title: string }[]>([]);
+  const [guest, setGuest] = useState<Guest | string | null>(null);
   const [text, setText] = useState('');
   const [byHand, setByHand] = useState<readonly Pair[]>([]);
   const [work, setWork] = useState<Work>({ state: 'idle' });
   const cancel = useRef<(() => void) | null>(null);
   useEffect(() => () => cancel.current?.(), []);
+  useEffect(() => void otherLessons(lesson.id).then(setLessons), [lesson.id]);
   const mine = sheetOf(lesson, rootId)!;
-  const said = useMemo(
-    () =>
-      other === FORMULAS
-        ? sheetOfFormulas(text, mine)
-        : { ok: true as const, sheet: sheetOf(lesson, other)! },
-    [other, text, mine, lesson],
-  );
+  const isHere = other !== FORMULAS && !other.startsWith(LESSON);
+  const said = useMemo(() => {
+    const { sheets } = lesson;
+    if (other === FORMULAS) return { ...sheetOfFormulas(text, mine), sheets };
+    if (!other.startsWith(LESSON)) return { ok: true as const, sheet: sheetOf(lesson, other)!, sheets };
+    if (guest === null) return { ok: false as const, problem: 'The lesson is being read …' };
+    if (typeof guest === 'string') return { ok: false as const, problem: guest };
+    return { ok: true as const, ...asGuest(lesson, guest.lesson, guest.sheet)! };
+  }, [other, text, mine, lesson, guest]);
   const theirs = said.ok ? said.sheet : null;
   const byName = useMemo(() => (theirs ? pairsByName(mine, theirs) : []), [mine, theirs]);
   const pairs = byName.map((p) => byHand.find((h) => h.what === p.what && h.mine === p.mine) ?? p);
   const begin = () => {
-    if (!theirs) return;
+    if (!theirs || !said.ok) return;
     setWork({ state: 'working', share: 0 });
     const called = calledAs(theirs, pairs);
-    const made = prover(mine, called, lesson.sheets, (share) => setWork({ state: 'working', share }));
+    const made = prover(mine, called, said.sheets, (share) => setWork({ state: 'working', share }));
     cancel.current = made.cancel;
     made.proof.then(
       (value) => setWork({ state: 'done', made: value }),
       (error: Error) => setWork({ state: 'done', made: { ok: false, problem: error.message } }),
+    );
+  };
+  const choose = (next: string) => {
+    setOther(next);
+    setByHand([]);
+    stop();
+    if (!next.startsWith(LESSON)) return;
+    setGuest(null);
+    void readLesson(next.slice(LESSON.length)).then((read) =>
+      setGuest(typeof read === 'string' ? read : { lesson: read, sheet: read.sheets[0]!.id }),
     );
   };
   /** A row by the names that the other sheet has. */
@@ -92,23 +123,34 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         <span>
           <b>{mine.name}</b> with
         </span>
-        <select
-          className="field max-w-72"
-          value={other}
-          onChange={(event) => {
-            setOther(event.target.value);
-            setByHand([]);
-            stop();
-          }}
-        >
+        <select className="field max-w-72" value={other} onChange={(event) => choose(event.target.value)}>
           {others.map((s) => (
             <option key={s.id} value={s.id}>
               {s.name}
             </option>
           ))}
           <option value={FORMULAS}>formulas that I type</option>
+          {lessons.length > 0 && (
+            <optgroup label="Other lessons">
+              {lessons.map(({ id, title }) => (
+                <option key={id} value={`${LESSON}${id}`}>
+                  {title}
+                </option>
+              ))}
+            </optgroup>
+          )}
         </select>
       </label>
+      {other.startsWith(LESSON) && (
+        <GuestSheet
+          guest={guest}
+          onChange={(sheet) => {
+            if (guest && typeof guest === 'object') setGuest({ ...guest, sheet });
+            setByHand([]);
+            stop();
+          }}
+        />
+      )}
       {other === FORMULAS && (
         <div className="flex flex-col gap-1">
           <textarea
@@ -147,7 +189,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         <Said
           proof={work.made.value}
           names={[mine.name, theirs?.name ?? '']}
-          canShowOther={other !== FORMULAS}
+          canShowOther={isHere}
           onShow={(rows, at) => {
             if (at === 0) showDifference(session, rootId, rows);
             else showDifference(session, other, rows.map(calledTheirs));
@@ -156,6 +198,40 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         />
       )}
     </Modal>
+  );
+}
+
+/** The sheet of another lesson that is compared, where that has several. */
+function GuestSheet({
+  guest,
+  onChange,
+}: {
+  guest: Guest | string | null;
+  onChange: (sheet: string) => void;
+}) {
+  if (guest === null) return <p className="text-quiet">The lesson is being read …</p>;
+  if (typeof guest === 'string')
+    return (
+      <p role="alert" className="text-bad">
+        {guest}
+      </p>
+    );
+  if (guest.lesson.sheets.length === 1) return null;
+  return (
+    <label className="flex items-center gap-2">
+      its sheet
+      <select
+        className="field max-w-72"
+        value={guest.sheet}
+        onChange={(event) => onChange(event.target.value)}
+      >
+        {guest.lesson.sheets.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

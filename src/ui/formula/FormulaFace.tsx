@@ -26,6 +26,7 @@ const FORM_NAMES: Record<Form, string> = {
   nand: 'NAND only',
   nor: 'NOR only',
   xor: 'exclusive or (Reed-Muller)',
+  mixed: 'exclusive or where it helps',
 };
 
 const NOTATION_NAMES: Record<Notation, string> = {

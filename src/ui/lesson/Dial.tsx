@@ -7,7 +7,7 @@ const LARGEST_SHOWN = 9999;
 interface Props {
   readonly rows: number;
   readonly row: number;
-  readonly tried: ReadonlySet<number>;
+  readonly tried: ReadonlyMap<number, string>;
   readonly size: number;
 }
 

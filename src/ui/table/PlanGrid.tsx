@@ -36,7 +36,6 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
   const live = useSessionState((s) =>
     circuit ? rowOfNames(plan.inputs, s.netlist.inputColumns, s.values) : -1,
   );
-  const tried = useSessionState((s) => s.tried);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useRows(scroller, rowsOfAll, ROW);
   const [at, setAt] = useState<At>({ row: 0, output: 0 });
@@ -95,7 +94,7 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
     event.stopPropagation();
   };
   const numbers = Math.max(3, String(rowsOfAll - 1).length * 0.5 + 1.25);
-  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(${circuit ? 5.2 : 3.4}rem, 1.4fr))`;
+  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(${circuit ? 8 : 3.4}rem, ${circuit ? 3 : 1.4}fr))`;
   return (
     <>
       {said !== null && plan.outputs[said] && (
@@ -159,21 +158,30 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
                 id={name}
                 index={o}
                 count={plan.outputs.length}
-                className="flex items-end justify-center gap-1 border-l border-hairline px-1"
+                className="border-l border-hairline"
                 onMove={moveTo(plan.outputs.map((one) => one.name))}
               >
-                <span className="truncate">
-                  <Marked text={name} />
+                <span className="flex items-end justify-center gap-1 px-1">
+                  <span className="truncate">
+                    <Marked text={name} />
+                  </span>
+                  <button
+                    type="button"
+                    className="cursor-pointer rounded px-1 font-normal text-accent italic hover:bg-accent-soft"
+                    title={`Fill ${name} by a formula, or by the rows at which it is 1`}
+                    aria-label={`Fill ${name} by a formula`}
+                    onClick={() => setSaid(said === o ? null : o)}
+                  >
+                    f
+                  </button>
                 </span>
-                <button
-                  type="button"
-                  className="cursor-pointer rounded px-1 font-normal text-accent italic hover:bg-accent-soft"
-                  title={`Fill ${name} by a formula, or by the rows at which it is 1`}
-                  aria-label={`Fill ${name} by a formula`}
-                  onClick={() => setSaid(said === o ? null : o)}
-                >
-                  f
-                </button>
+                {circuit && (
+                  <span className="grid auto-cols-fr grid-flow-col text-center text-[11px] leading-tight font-normal text-quiet">
+                    <span title="What is filled in: what you expect">filled</span>
+                    <span title="What was seen when the row was tried on the circuit">tried</span>
+                    <span title="What the circuit does, derived from the drawing">circuit</span>
+                  </span>
+                )}
               </MovableHeading>
             ))}
           </div>
@@ -203,16 +211,17 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
                 ))}
                 {plan.outputs.map((o, output) => {
                   const letter = o.rows[row]!;
-                  const isShown = !isHidden || (circuit !== null && tried.has(circuit.rowOf(row)));
-                  const done = circuit && isShown ? circuit.letter(output, row) : null;
-                  const isWrong = differs(letter, done);
+                  const seen = circuit ? circuit.seen(output, row) : null;
+                  const done = circuit ? circuit.letter(output, row) : null;
+                  const isShown = !isHidden || seen !== null;
+                  const isWrong = differs(letter, seen) || (isShown && differs(letter, done));
                   const isHere = at.row === row && at.output === output;
                   return (
                     <span
                       key={o.name}
                       id={`plan-${row}-${output}`}
                       role="gridcell"
-                      className={`flex h-full cursor-cell items-center justify-center gap-2 border-l border-hairline font-mono text-[15px] ${
+                      className={`grid h-full cursor-cell auto-cols-fr grid-flow-col items-center border-l border-hairline text-center font-mono text-[15px] ${
                         isHere
                           ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent'
                           : ''
@@ -240,7 +249,17 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
                           letter
                         )}
                       </span>
-                      {circuit && <Done letter={done} isShown={isShown} isWrong={isWrong} />}
+                      {circuit && (
+                        <>
+                          <Found what="tried" letter={seen} isWrong={differs(letter, seen)} />
+                          <Found
+                            what="circuit"
+                            letter={isShown ? done : null}
+                            isWrong={isShown && (differs(letter, done) || (seen !== null && seen !== done))}
+                            none={isShown ? '–' : '?'}
+                          />
+                        </>
+                      )}
                     </span>
                   );
                 })}
@@ -253,17 +272,24 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
   );
 }
 
-/** What the circuit does, beside what was filled in. */
-function Done({ letter, isShown, isWrong }: { letter: string | null; isShown: boolean; isWrong: boolean }) {
-  const look = isWrong ? 'font-bold text-bad' : 'text-quiet';
+interface FoundProps {
+  readonly what: 'tried' | 'circuit';
+  readonly letter: string | null;
+  readonly isWrong: boolean;
+  /** What stands there where nothing is found. */
+  readonly none?: string;
+}
+
+/** What was seen, or what the circuit does, beside what was filled in. */
+function Found({ what, letter, isWrong, none = '·' }: FoundProps) {
   return (
-    <span className={`min-w-4 rounded px-0.5 text-center text-xs ${look}`}>
+    <span className={`text-[13px] ${isWrong ? 'font-bold text-bad' : 'text-quiet'}`}>
       {letter === null ? (
-        <span aria-hidden="true">{isShown ? '–' : '?'}</span>
+        <span aria-hidden="true">{none}</span>
       ) : (
         <>
-          <span className="sr-only">the circuit does </span>
-          <span aria-hidden="true">{isWrong ? '≠' : '='}</span>
+          <span className="sr-only">{what === 'tried' ? ', seen ' : ', the circuit does '}</span>
+          {isWrong && <span aria-hidden="true">≠</span>}
           {letter}
         </>
       )}

@@ -5,11 +5,13 @@ import { sheetOf } from '@/core/circuit/lesson';
 import type { Plan } from '@/core/circuit/plan';
 import { namesLine, openCells, plannedFor, plannedFromText, rowOrder } from '@/core/logic/planned';
 import type { TruthTable } from '@/core/logic/truth-table';
+import type { DrawnAs } from '@/core/synthesis/from-plan';
 import { goToWantedRow } from '@/session/face-commands';
 import { rowNow } from '@/session/moment';
-import { type DrawnAs, drawPlan, setPlan } from '@/session/plan-commands';
+import { type Drawing, drawPlan, setPlan } from '@/session/plan-commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { type Beside, beside, differing } from './compared';
+import { DrawBar } from './DrawBar';
 import { PlanGrid } from './PlanGrid';
 
 /** Between two rows of a walk, in ms. */
@@ -28,12 +30,18 @@ export function PlannedFace({ onClose }: { onClose: () => void }) {
   const [isHidden, setHidden] = useState(false);
   const [naming, setNaming] = useState(plan === undefined);
   const [drawnAs, setDrawnAs] = useState<DrawnAs>({ form: 'sop', mostInputs: 8, isShared: true });
-  const draw = () => {
-    if (plan && !isExercise) drawPlan(session, drawnAs);
+  const [drawing, setDrawing] = useState<Drawing | null>(null);
+  const draw = (as = drawnAs) => {
+    if (!plan || isExercise || drawing) return;
+    setDrawnAs(as);
+    const going = drawPlan(session, as);
+    setDrawing(going);
+    void going?.done.finally(() => setDrawing(null));
   };
+  useEffect(() => () => drawing?.cancel(), [drawing]);
   const order = plan && derived ? rowOrder(plan, derived.inputs) : null;
-  const circuit = plan && derived && order ? beside(plan, derived, order) : null;
-  const wrong = circuit ? differing(plan!, circuit, isHidden ? tried : null) : [];
+  const circuit = plan && derived && order ? beside(plan, derived, order, tried) : null;
+  const wrong = circuit ? differing(plan!, circuit, isHidden) : [];
   return (
     <section className="pane" aria-label="Truth table">
       <header className="pane-head">
@@ -79,7 +87,7 @@ export function PlannedFace({ onClose }: { onClose: () => void }) {
           plan={plan}
           circuit={circuit}
           isHidden={isHidden}
-          onDraw={draw}
+          onDraw={() => draw()}
           onNames={() => setNaming(true)}
         />
       )}
@@ -95,6 +103,13 @@ export function PlannedFace({ onClose }: { onClose: () => void }) {
           drawnAs={drawnAs}
           onChange={setDrawnAs}
           onDraw={draw}
+          onStop={
+            drawing &&
+            (() => {
+              drawing.cancel();
+              setDrawing(null);
+            })
+          }
         />
       )}
     </section>
@@ -279,78 +294,6 @@ function Names({
       ) : (
         <p className="mt-1 text-sm text-quiet">{hint}</p>
       )}
-    </form>
-  );
-}
-
-const DRAWN_AS = {
-  sop: 'AND, then OR',
-  pos: 'OR, then AND',
-  nand: 'NAND only',
-  nor: 'NOR only',
-  xor: 'exclusive or',
-  minterms: 'every 1 of its own',
-} as const;
-type DrawnForm = keyof typeof DRAWN_AS;
-
-interface DrawBarProps {
-  readonly plan: Plan;
-  readonly isSame: boolean;
-  readonly drawnAs: DrawnAs;
-  readonly onChange: (as: DrawnAs) => void;
-  readonly onDraw: () => void;
-}
-
-/** What draws the circuit of the table. */
-function DrawBar({ plan, isSame, drawnAs, onChange, onDraw }: DrawBarProps) {
-  const isDrawn = useSessionState((s) => s.netlist.outputs.length > 0);
-  const nothing = openCells(plan) === plan.outputs.length * 2 ** plan.inputs.length;
-  return (
-    <form
-      className="flex flex-wrap items-center gap-2 border-t border-hairline px-3 py-2 text-sm"
-      onSubmit={(event) => {
-        event.preventDefault();
-        onDraw();
-      }}
-    >
-      <select
-        className="h-8 min-w-0 flex-1 rounded-lg border border-hairline bg-raised px-1.5"
-        aria-label="Form of the circuit"
-        value={drawnAs.form}
-        onChange={(event) => onChange({ ...drawnAs, form: event.target.value as DrawnForm })}
-      >
-        {(Object.keys(DRAWN_AS) as DrawnForm[]).map((one) => (
-          <option key={one} value={one}>
-            {DRAWN_AS[one]}
-          </option>
-        ))}
-      </select>
-      <select
-        className="h-8 rounded-lg border border-hairline bg-raised px-1.5"
-        aria-label="Most inputs of a gate"
-        title="Most inputs of a gate"
-        value={drawnAs.mostInputs}
-        onChange={(event) => onChange({ ...drawnAs, mostInputs: Number(event.target.value) })}
-      >
-        {[2, 3, 4, 8].map((n) => (
-          <option key={n} value={n}>
-            {n === 8 ? 'any inputs' : `${n} inputs`}
-          </option>
-        ))}
-      </select>
-      {plan.outputs.length > 1 && (
-        <label className="flex items-center gap-1.5" title="What several outputs can share is built once">
-          <input
-            type="checkbox"
-            checked={drawnAs.isShared}
-            onChange={(event) => onChange({ ...drawnAs, isShared: event.target.checked })}
-          />
-          share
-        </label>
-      )}
-      <button type="submit" className={`button small ${isSame ? '' : 'main'}`} disabled={nothing}>
-        {isDrawn ? 'Draw anew' : 'Draw it'}
-      </button>
     </form>
   );
 }

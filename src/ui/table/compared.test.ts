@@ -3,7 +3,7 @@ import { filled, plannedFor, rowOrder } from '@/core/logic/planned';
 import { truthTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
 import { interlock } from '@/core/testing/sketch';
-import { beside, differing, differs } from './compared';
+import { beside, differing, differs, type Seen } from './compared';
 
 const table = truthTable(compile(interlock().sheet));
 
@@ -15,11 +15,11 @@ function plan(line: string, ...columns: string[]): Plan {
     made.plan,
   );
 }
-const besideOf = (p: Plan) => beside(p, table, rowOrder(p, table.inputs)!);
+const besideOf = (p: Plan, seen: Seen = new Map()) => beside(p, table, rowOrder(p, table.inputs)!, seen);
 
 test('a circuit agrees with the table that says what it does', () => {
   const p = plan('Key, Bars, Clear = Drive, Warn', '00000001', '00001100');
-  expect(differing(p, besideOf(p), null)).toEqual([]);
+  expect(differing(p, besideOf(p))).toEqual([]);
   expect(besideOf(p).isWhole).toBe(true);
 });
 
@@ -27,23 +27,35 @@ test('rows are held against each other whatever the order of the inputs', () => 
   // Clear first: Drive is 1 in the last row, Warn where Key is 1 and Bars is 0.
   const p = plan('Clear, bars, Key = Warn, drive', '01000100', '00000001');
   const circuit = besideOf(p);
-  expect(differing(p, circuit, null)).toEqual([]);
+  expect(differing(p, circuit)).toEqual([]);
   expect(circuit.letter(0, 1)).toBe('1');
   expect(circuit.letter(1, 7)).toBe('1');
   // Row 1 here, Key alone, is row 4 of the circuit, and counts where that was tried.
   expect(circuit.rowOf(1)).toBe(4);
   const wrong = filled(p, 0, new Map([[1, '0']]));
-  expect(differing(wrong, circuit, new Set([4]))).toEqual([1]);
-  expect(differing(wrong, circuit, new Set([1]))).toEqual([]);
+  expect(differing(wrong, besideOf(wrong, new Map([[4, '01']])), true)).toEqual([1]);
+  expect(differing(wrong, besideOf(wrong, new Map([[1, '00']])), true)).toEqual([]);
 });
 
 test('a wrong cell is found; open and either cells differ from nothing', () => {
   const p = plan('Key, Bars, Clear = Drive', '0x.00011');
   const circuit = besideOf(p);
-  expect(differing(p, circuit, null)).toEqual([6]);
-  // Only rows that count are counted.
-  expect(differing(p, circuit, new Set([0, 7]))).toEqual([]);
-  expect(differing(p, circuit, new Set([6]))).toEqual([6]);
+  expect(differing(p, circuit)).toEqual([6]);
+  // Where only rows that were tried count, the others are left out.
+  expect(
+    differing(
+      p,
+      besideOf(
+        p,
+        new Map([
+          [0, '00'],
+          [7, '10'],
+        ]),
+      ),
+      true,
+    ),
+  ).toEqual([]);
+  expect(differing(p, besideOf(p, new Map([[6, '00']])), true)).toEqual([6]);
   expect([differs('x', '1'), differs('.', '0'), differs('1', 'X'), differs('1', null)]).toEqual([
     false,
     false,
@@ -57,5 +69,19 @@ test('an output that the circuit does not have is not compared', () => {
   const circuit = besideOf(p);
   expect(circuit.isWhole).toBe(false);
   expect(circuit.letter(1, 0)).toBeNull();
-  expect(differing(p, circuit, null)).toEqual([]);
+  expect(differing(p, circuit)).toEqual([]);
+});
+
+test('what was seen is written down, and told from what the circuit does', () => {
+  const p = plan('Key, Bars, Clear = Drive, Warn', '00000001', '00001100');
+  // Seen while the signal was still under way: Drive 0 in the last row.
+  const circuit = besideOf(
+    p,
+    new Map([
+      [7, '00'],
+      [4, '01'],
+    ]),
+  );
+  expect([circuit.seen(0, 7), circuit.letter(0, 7), circuit.seen(0, 3)]).toEqual(['0', '1', null]);
+  expect(differing(p, circuit)).toEqual([7]);
 });

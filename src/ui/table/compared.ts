@@ -6,13 +6,18 @@ import { sameName } from '@/core/values/names';
 /** What the circuit does, in the order of the plan: for each planned output the column of its name, by the plan's rows. */
 export interface Beside {
   readonly letter: (output: number, row: number) => string | null;
+  /** What was seen when the row was tried on the live circuit; null where it was not. */
+  readonly seen: (output: number, row: number) => string | null;
   /** The row of the circuit that a row of the plan is: its inputs may stand in another order. */
   readonly rowOf: (row: number) => number;
   /** Whether each planned output is there. */
   readonly isWhole: boolean;
 }
 
-export function beside(plan: Plan, derived: TruthTable, order: (row: number) => number): Beside {
+/** What was seen in each row of the circuit that was tried: the letters of its outputs. */
+export type Seen = ReadonlyMap<number, string>;
+
+export function beside(plan: Plan, derived: TruthTable, order: (row: number) => number, seen: Seen): Beside {
   const back = new Int32Array(derived.rows);
   for (let row = 0; row < derived.rows; row++) back[order(row)] = row;
   const columns = plan.outputs.map((o) => derived.outputs.findIndex((name) => sameName(name, o.name)));
@@ -21,6 +26,7 @@ export function beside(plan: Plan, derived: TruthTable, order: (row: number) => 
       const column = columns[output]!;
       return column === -1 ? null : letterOf(cell(derived, column, back[row]!));
     },
+    seen: (output, row) => seen.get(back[row]!)?.[columns[output]!] ?? null,
     rowOf: (row) => back[row]!,
     isWhole: !columns.includes(-1),
   };
@@ -30,15 +36,18 @@ export const differs = (planned: string, done: string | null) =>
   done !== null && (planned === '0' || planned === '1') && planned !== done;
 
 /**
- * Rows of a plan in which the circuit does something else.
- * @param counts rows of the circuit, the only ones that count; all without it.
+ * Rows of a plan in which the circuit does something else, or was seen to do something else.
+ * @param tried whether only rows count that were tried.
  */
-export function differing(plan: Plan, circuit: Beside, counts: ReadonlySet<number> | null): number[] {
+export function differing(plan: Plan, circuit: Beside, tried = false): number[] {
   const found: number[] = [];
   for (let row = 0; row < 2 ** plan.inputs.length; row++)
     if (
-      (!counts || counts.has(circuit.rowOf(row))) &&
-      plan.outputs.some((o, i) => differs(o.rows[row]!, circuit.letter(i, row)))
+      plan.outputs.some((o, i) => {
+        const [seen, done] = [circuit.seen(i, row), circuit.letter(i, row)];
+        if (tried && seen === null) return false;
+        return differs(o.rows[row]!, seen) || differs(o.rows[row]!, done) || (seen !== null && seen !== done);
+      })
     )
       found.push(row);
   return found;
