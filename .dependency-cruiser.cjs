@@ -45,7 +45,9 @@ module.exports = {
     only(
       'synthesis',
       core('synthesis'),
-      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'drawing', 'synthesis'].map(core),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'drawing', 'synthesis'].map(
+        core,
+      ),
     ),
     only(
       'exercise',

@@ -39,7 +39,10 @@ type Rows = readonly Row[];
 
 /** Rounds of the relaxation: at the root of the search, and within it, where it goes on from what was found before. */
 const ROUNDS = 600;
-const INNER_ROUNDS = 60;
+const INNER_ROUNDS = 120;
+
+/** Rows that a column must cover more to be picked though its reduced cost is one farther from 0. */
+const UNDECIDED = 4;
 
 class Search {
   exact = true;
@@ -104,9 +107,8 @@ class Search {
       const found = this.with(must, narrowed, bound, deep);
       return found ?? best;
     }
-    // A column that is nearly in the relaxed cover: with it, and without it.
-    const { by } = rows.reduce((a, b) => (b.by.length < a.by.length ? b : a));
-    const pick = by.reduce((a, b) => (relaxed.reduced.get(b)! < relaxed.reduced.get(a)! ? b : a));
+    const pick = telling(rows, relaxed.reduced);
+    // With a column, and without it.
     const withIt = this.with([pick], rows, bound, deep);
     if (withIt) {
       best = withIt;
@@ -234,6 +236,18 @@ function connected(rows: Rows): Rows[] {
   return parts;
 }
 
+/** A column that decides much: it covers many rows, and whether it belongs to the relaxed cover is nearly undecided. */
+function telling(rows: Rows, reduced: ReadonlyMap<number, number>): number {
+  const counts = new Map<number, number>();
+  for (const { by } of rows) for (const c of by) counts.set(c, (counts.get(c) ?? 0) + 1);
+  let [pick, most] = [-1, Number.NEGATIVE_INFINITY];
+  for (const [c, count] of counts) {
+    const worth = count - UNDECIDED * Math.abs(reduced.get(c)!);
+    if (worth > most) [pick, most] = [c, worth];
+  }
+  return pick;
+}
+
 interface Relaxed {
   /** No cover costs less. */
   readonly least: number;
@@ -245,22 +259,70 @@ interface Relaxed {
   readonly rounds: number;
 }
 
+/** Rows and columns of a part of the problem as flat lists: what a column covers, and what covers a row. */
+interface Matrix {
+  readonly rows: number;
+  readonly columns: number;
+  /** The number of a column in the whole problem, and its cost. */
+  readonly names: Int32Array;
+  readonly cost: Float64Array;
+  /** The rows of column i stand in `covered` from `start[i]` to `start[i + 1]`. */
+  readonly start: Int32Array;
+  readonly covered: Int32Array;
+  /** The columns of row r stand in `by` from `rowStart[r]` to `rowStart[r + 1]`. */
+  readonly rowStart: Int32Array;
+  readonly by: Int32Array;
+}
+
+function matrixOf(rows: Rows, cost: readonly number[]): Matrix {
+  const places = new Map<number, number>();
+  const rowStart = new Int32Array(rows.length + 1);
+  const by = new Int32Array(weight(rows));
+  let at = 0;
+  for (const [r, row] of rows.entries()) {
+    for (const c of row.by) {
+      let place = places.get(c);
+      if (place === undefined) places.set(c, (place = places.size));
+      by[at++] = place;
+    }
+    rowStart[r + 1] = at;
+  }
+  const names = Int32Array.from(places.keys());
+  const start = new Int32Array(names.length + 1);
+  for (const c of by) start[c + 1]!++;
+  for (let c = 0; c < names.length; c++) start[c + 1]! += start[c]!;
+  const free = start.slice();
+  const covered = new Int32Array(by.length);
+  for (let r = 0; r < rows.length; r++)
+    for (let k = rowStart[r]!; k < rowStart[r + 1]!; k++) covered[free[by[k]!]!++] = r;
+  return {
+    rows: rows.length,
+    columns: names.length,
+    names,
+    cost: Float64Array.from(names, (c) => cost[c]!),
+    start,
+    covered,
+    rowStart,
+    by,
+  };
+}
+
 /** Lagrangian relaxation by the subgradient method; on the way, covers are built greedily by the reduced costs. */
 function relax(
   rows: Rows,
-  cost: readonly number[],
+  costOfAll: readonly number[],
   prices: Float64Array,
   below: number,
   rounds: number,
 ): Relaxed {
-  const columns = [...columnsOf(rows)];
-  const costOf = (positions: readonly number[]) =>
-    positions.reduce((sum, i) => sum + cost[columns[i]![0]]!, 0);
+  const matrix = matrixOf(rows, costOfAll);
+  const { columns, cost, start, covered } = matrix;
+  const costOf = (taken: readonly number[]) => taken.reduce((sum, i) => sum + cost[i]!, 0);
   const price = Float64Array.from(rows, ({ id }) => prices[id]!);
-  const reduced = Float64Array.from(columns, ([c]) => cost[c]!);
+  const reduced = cost.slice();
   const excess = new Float64Array(rows.length);
   const kept = { reduced: reduced.slice(), price: price.slice() };
-  let cheapest = greedy(rows.length, columns, cost, reduced);
+  let cheapest = greedy(matrix, reduced);
   let costs = costOf(cheapest);
   let least = Number.NEGATIVE_INFINITY;
   let step = 1;
@@ -268,15 +330,16 @@ function relax(
   let round = 0;
   for (; round < rounds; round++) {
     let bound = 0;
-    for (const p of price) bound += p;
+    for (let r = 0; r < price.length; r++) bound += price[r]!;
     excess.fill(1);
-    for (const [i, [c, covered]] of columns.entries()) {
-      let left = cost[c]!;
-      for (const r of covered) left -= price[r]!;
+    for (let i = 0; i < columns; i++) {
+      let left = cost[i]!;
+      const end = start[i + 1]!;
+      for (let k = start[i]!; k < end; k++) left -= price[covered[k]!]!;
       reduced[i] = left;
       if (left < 0) {
         bound += left;
-        for (const r of covered) excess[r]!--;
+        for (let k = start[i]!; k < end; k++) excess[covered[k]!]!--;
       }
     }
     if (bound > least + 1e-9) {
@@ -289,23 +352,24 @@ function relax(
       stale = 0;
     }
     if (round % 30 === 29 || round === rounds - 1) {
-      const found = greedy(rows.length, columns, cost, reduced);
+      const found = greedy(matrix, reduced);
       const sum = costOf(found);
       if (sum < costs) [cheapest, costs] = [found, sum];
     }
     const aim = Math.min(costs, below);
     if (Math.ceil(least - 1e-6) >= aim) break;
     let norm = 0;
-    for (const e of excess) norm += e * e;
+    for (let r = 0; r < excess.length; r++) norm += excess[r]! * excess[r]!;
     if (norm === 0) break;
     const by = (step * (1.02 * aim - bound)) / norm;
     for (let r = 0; r < price.length; r++) price[r] = Math.max(0, price[r]! + by * excess[r]!);
   }
   for (const [r, { id }] of rows.entries()) prices[id] = kept.price[r]!;
+  const names = [...matrix.names];
   return {
     least,
-    reduced: new Map(columns.map(([c], i) => [c, kept.reduced[i]!])),
-    cover: cheapest.map((i) => columns[i]![0]),
+    reduced: new Map(names.map((c, i) => [c, kept.reduced[i]!])),
+    cover: cheapest.map((i) => names[i]!),
     costs,
     rounds: round + 1,
   };
@@ -313,42 +377,40 @@ function relax(
 
 /**
  * A cover by the columns that cost least for each row that they cover newly, without those that turn out superfluous.
- * @param worth what each column is taken to cost, by its position.
- * @returns positions of columns.
+ * @param worth what each column is taken to cost, by its place in the matrix.
+ * @returns places of columns.
  */
 function greedy(
-  rows: number,
-  columns: readonly (readonly [number, readonly number[]])[],
-  cost: readonly number[],
+  { rows, columns, cost, start, covered, rowStart, by }: Matrix,
   worth: Float64Array,
 ): number[] {
   const counts = new Int32Array(rows);
+  const newly = new Int32Array(columns);
+  for (let i = 0; i < columns; i++) newly[i] = start[i + 1]! - start[i]!;
   let open = rows;
   const taken: number[] = [];
   const take = (i: number) => {
     taken.push(i);
-    for (const r of columns[i]![1]) if (counts[r]!++ === 0) open--;
+    for (let k = start[i]!; k < start[i + 1]!; k++) {
+      const r = covered[k]!;
+      if (counts[r]!++ > 0) continue;
+      open--;
+      for (let j = rowStart[r]!; j < rowStart[r + 1]!; j++) newly[by[j]!]!--;
+    }
   };
-  for (const i of columns.keys()) if (worth[i]! <= 0) take(i);
-  let left = [...columns.keys()].filter((i) => worth[i]! > 0);
+  for (let i = 0; i < columns; i++) if (worth[i]! <= 0) take(i);
   while (open > 0) {
     let best = -1;
     let least = Number.POSITIVE_INFINITY;
-    left = left.filter((i) => {
-      let newly = 0;
-      for (const r of columns[i]![1]) if (counts[r] === 0) newly++;
-      if (newly > 0 && worth[i]! / newly < least) [best, least] = [i, worth[i]! / newly];
-      return newly > 0;
-    });
+    for (let i = 0; i < columns; i++)
+      if (newly[i]! > 0 && worth[i]! < least * newly[i]!) [best, least] = [i, worth[i]! / newly[i]!];
     take(best);
   }
   // The dearest first: each whose rows all have another one.
-  const costs = (i: number) => cost[columns[i]![0]]!;
-  taken.sort((a, b) => costs(b) - costs(a) || worth[b]! - worth[a]!);
+  taken.sort((a, b) => cost[b]! - cost[a]! || worth[b]! - worth[a]!);
   return taken.filter((i) => {
-    const [, covered] = columns[i]!;
-    if (!covered.every((r) => counts[r]! > 1)) return true;
-    for (const r of covered) counts[r]!--;
+    for (let k = start[i]!; k < start[i + 1]!; k++) if (counts[covered[k]!] === 1) return true;
+    for (let k = start[i]!; k < start[i + 1]!; k++) counts[covered[k]!]!--;
     return false;
   });
 }

@@ -1,5 +1,5 @@
 import { cover } from './covering';
-import { ANYTHING, type Cube, covers, literals, OFF, ON, rowsOf, type Wish } from './cube';
+import { ANYTHING, type Cube, literals, OFF, ON, rowsOf, type Wish } from './cube';
 import { MOST_FOR_PRIMES, onRows, primes } from './primes';
 
 /** Most inputs of a function that is minimised at all. */
@@ -35,7 +35,7 @@ export function minimise(wish: Wish): Minimised {
   if (wish.inputs > Math.min(MOST_EXACT, MOST_FOR_PRIMES))
     return { cubes: sorted(heuristic(wish)), exact: false, fewestLiterals: false };
   const all = primes(wish);
-  const rows = covering(all, on);
+  const rows = covering(all, on, wish.inputs);
   const cost = all.map((cube) => TERM + literals(cube));
   const few = cover({ rows, cost: all.map(() => 1) }, STEPS);
   // Of the covers with so few products one with the fewest literals.
@@ -48,13 +48,11 @@ export function minimise(wish: Wish): Minimised {
   };
 }
 
-/** For each row the cubes that cover it. */
-function covering(cubes: readonly Cube[], rows: readonly number[]): number[][] {
-  return rows.map((row) => {
-    const found: number[] = [];
-    for (const [c, cube] of cubes.entries()) if (covers(cube, row)) found.push(c);
-    return found;
-  });
+/** For each row at which a function must be 1 the cubes that cover it, in order. */
+function covering(cubes: readonly Cube[], rows: readonly number[], inputs: number): number[][] {
+  const found = new Map(rows.map((row): [number, number[]] => [row, []]));
+  for (const [c, cube] of cubes.entries()) for (const row of rowsOf(cube, inputs)) found.get(row)?.push(c);
+  return [...found.values()];
 }
 
 /** In the order of a dictionary: by the first input that stands in one of them, plain before inverted. */
