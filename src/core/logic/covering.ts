@@ -281,8 +281,8 @@ function matrixOf(rows: Rows, cost: readonly number[]): Matrix {
   let at = 0;
   for (const [r, row] of rows.entries()) {
     for (const c of row.by) {
-      let place = places.get(c);
-      if (place === undefined) places.set(c, (place = places.size));
+      const place = places.get(c) ?? places.size;
+      places.set(c, place);
       by[at++] = place;
     }
     rowStart[r + 1] = at;
