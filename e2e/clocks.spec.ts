@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { Counted } from './counted';
 import { emptySheet, SheetHand, textOf } from './hand';
@@ -339,4 +340,60 @@ test('a run is saved as a dump, and a lane is searched, captioned, hidden and sh
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as VCD' }).click();
   expect(await textOf(await saved)).toMatch(/\$timescale 1 ps \$end[\s\S]*#250000000000/);
+});
+
+test('a run is held against what is expected, and against a dump, with the differences marked', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'Sum = A xor B');
+  await hand.type(4, 14, 'Carry = A and B');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Time' }).click();
+  await page.keyboard.press('Escape');
+  await time(page).getByRole('button', { name: 'All rows' }).click();
+  await expect(slider(page)).toHaveAttribute('aria-valuenow', '40000');
+  await time(page).getByRole('button', { name: 'Find out' }).click();
+  const found = page.getByRole('region', { name: 'Find out' });
+  // The run as a dump, for later, and as rows.
+  await page.getByRole('tab', { name: 'Readings' }).click();
+  const [rows] = await Promise.all([
+    page.waitForEvent('download'),
+    found.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  expect(readFileSync(await rows.path(), 'utf8').split('\n').slice(0, 3)).toEqual([
+    'time,A,B,Sum,Carry',
+    '"0 s",0,0,0,0',
+    '"10 ns",0,1,1,0',
+  ]);
+  const [dump] = await Promise.all([
+    page.waitForEvent('download'),
+    found.getByRole('button', { name: 'Save as VCD' }).click(),
+  ]);
+  const saved = readFileSync(await dump.path(), 'utf8');
+  await page.getByRole('tab', { name: 'Beside the run' }).click();
+  await found.getByRole('button', { name: 'Keep this run as expected' }).click();
+  await expect(found.getByRole('status')).toContainText('The same up to 40 ns. 2 lanes are compared');
+  // With delays the sum comes 14 ns later: too late for the rows that follow each other every 10 ns.
+  await time(page).getByRole('combobox', { name: 'Delays' }).selectOption('parts');
+  await page.getByRole('button', { name: 'Back to power-up' }).click();
+  await time(page).getByRole('textbox', { name: 'Run to a time' }).fill('40 ns');
+  await page.keyboard.press('Enter');
+  await expect(slider(page)).toHaveAttribute('aria-valuenow', '40000');
+  await expect(found.getByRole('status')).toContainText('Not alike, first at 10 ns.');
+  await found.getByRole('listitem').filter({ hasText: 'Sum' }).getByRole('button').first().click();
+  await expect(slider(page)).toHaveAttribute('aria-valuenow', '10000');
+  // A dump takes the place of what is expected; what is no dump is said, and leaves it there.
+  const ask = found.getByLabel('Value change dump to lay beside the run');
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await ask.setInputFiles(file('half.vcd', saved));
+  await expect(found.getByRole('status')).toContainText('4 lanes are compared with the file');
+  await ask.setInputFiles(file('cut.vcd', saved.slice(0, 60)));
+  await expect(page.getByText(/cut\.vcd was not read: /)).toBeVisible();
+  await ask.setInputFiles(file('other.vcd', saved.replaceAll(/(\$var wire \d+ \S+) \S+/g, '$1 Nobody')));
+  await expect(page.getByText('other.vcd has no signal that is called as one of this sheet is.')).toBeVisible();
+  await expect(found.getByRole('status')).toContainText('4 lanes are compared with the file');
+  await found.getByRole('button', { name: 'Take the file away' }).click();
+  await expect(found.getByRole('status')).toContainText('compared with what is expected');
 });

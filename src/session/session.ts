@@ -312,7 +312,7 @@ export class Session {
     const netlist = drivenBy(compile(sheet, lesson.sheets), driving);
     const delays = delaysOf(lesson);
     // Another stimulus begins at its beginning.
-    const stay = sameSheet && isTimed(netlist, delays) && driving === this.driving;
+    const stay = sameSheet && isTimed(netlist, delays) && driving?.inputs === this.driving?.inputs;
     this.driving = driving;
     this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
     this.set({

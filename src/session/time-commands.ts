@@ -2,6 +2,7 @@ import type { Delays } from '@/core/circuit/lesson';
 import { sheetOf } from '@/core/circuit/lesson';
 import { NO_TIME_PLAN, type Stimulus, type TimePlan, USUAL_WAVE, type Wave } from '@/core/circuit/time-plan';
 import { inputAt } from '@/core/logic/truth-table';
+import { courseOfRun, courseText } from '@/core/simulate/course';
 import { countThrough, drivingOf, waveLevels, withLevel } from '@/core/simulate/drive';
 import { sameName } from '@/core/values/names';
 import type { Session } from './session';
@@ -104,6 +105,39 @@ export function drawLevel(session: Session, part: string, from: number, to: numb
   const value = wave && waveLevels(wave, 1)(from).value === 1 ? 0 : 1;
   const data = withLevel(wave, from, to, value);
   putStimulus(session, withWave(stimulus, part, { ...USUAL_WAVE, data }));
+}
+
+/** The stimulus that drives the inputs now. */
+function drivingNow(session: Session): Stimulus | undefined {
+  const { stimuli, driven } = timePlanOf(session);
+  return stimuli.find((s) => s.name === driven);
+}
+
+/** Longest text of a course that is kept. */
+const LONGEST_COURSE = 400_000;
+
+/** Keeps with the stimulus what the outputs did up to now: later runs are held against it. */
+export function keepExpected(session: Session): void {
+  const stimulus = drivingNow(session);
+  if (!stimulus) return;
+  const { netlist, now } = session.state;
+  const outputs = netlist.outputs.map(({ part, nets }) => ({
+    part,
+    course: courseText(courseOfRun(session.trace, nets, now)),
+  }));
+  if (outputs.some((o) => o.course.length > LONGEST_COURSE)) {
+    session.say('The run is too long to be kept with the lesson. Save it as VCD instead.', 'bad');
+    return;
+  }
+  putStimulus(session, { ...stimulus, expected: { until: now, outputs } });
+  session.say(`What the outputs did is expected of “${stimulus.name}” from now on.`, 'calm', () =>
+    session.undo(),
+  );
+}
+
+export function forgetExpected(session: Session): void {
+  const stimulus = drivingNow(session);
+  if (stimulus) putStimulus(session, { name: stimulus.name, inputs: stimulus.inputs });
 }
 
 /** Changes the wave of one input of a stimulus. */

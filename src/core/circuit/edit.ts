@@ -267,7 +267,8 @@ export function effectOf(
     case 'changeSheet': {
       const was = lesson.sheets.find((s) => s.id === edit.id)?.time;
       const is = edit.change.time;
-      const drives = (plan: typeof is) => plan?.stimuli.find((s) => s.name === plan.driven);
+      // What is expected of the outputs drives nothing.
+      const drives = (plan: typeof is) => plan?.stimuli.find((s) => s.name === plan.driven)?.inputs;
       return 'time' in edit.change && drives(is) !== drives(was) ? 'behaviour' : 'looks';
     }
     case 'changeLesson': {

@@ -36,6 +36,13 @@ export type Wave = Infer<typeof Wave>;
 const Stimulus = z.object({
   name: title(60),
   inputs: list(z.object({ part: Key, wave: Wave }), MOST_LANES),
+  /** What the outputs are expected to do under it, up to a time in ps: each as `0:0 25000:1`. */
+  expected: z.optional(
+    z.object({
+      until: whole(0, Number.MAX_SAFE_INTEGER),
+      outputs: list(z.object({ part: Key, course: text(400_000) }), MOST_LANES),
+    }),
+  ),
 });
 export type Stimulus = Infer<typeof Stimulus>;
 
@@ -47,6 +54,8 @@ const Lane = z.object({
   radix: z.optional(z.enum(RADICES)),
   /** Whether its number is drawn as a staircase. */
   stairs: z.optional(z.boolean()),
+  /** How many times as high as others it is. */
+  height: z.optional(whole(1, 4)),
 });
 export type Lane = Infer<typeof Lane>;
 

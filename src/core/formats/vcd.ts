@@ -246,3 +246,27 @@ function wordsOf(text: string): { next(): string | null; readonly line: number }
     },
   };
 }
+
+/**
+ * For each net of a circuit the signal of a dump that has its name, and the bit of it: by scopes and name, or else by
+ * the name alone where only one signal of that width has it.
+ */
+export function netsIn(
+  signals: readonly DumpedSignal[],
+  dump: readonly ReadSignal[],
+): ReadonlyMap<number, { readonly course: ReadSignal; readonly bit: number }> {
+  const key = (name: string, width: number) => `${name.toLowerCase()} ${width}`;
+  const byPath = new Map(dump.map((s) => [key(s.path, s.width), s]));
+  const byName = new Map<string, ReadSignal | null>();
+  for (const s of dump) {
+    const known = byName.get(key(s.name, s.width));
+    byName.set(key(s.name, s.width), known === undefined || known?.changes === s.changes ? s : null);
+  }
+  const found = new Map<number, { course: ReadSignal; bit: number }>();
+  for (const { scope, name, nets } of signals) {
+    const course =
+      byPath.get(key([...scope, name].join('.'), nets.length)) ?? byName.get(key(name, nets.length));
+    for (const [bit, net] of nets.entries()) if (course && !found.has(net)) found.set(net, { course, bit });
+  }
+  return found;
+}

@@ -7,11 +7,20 @@ interface Props {
   readonly className?: string;
   readonly label: string;
   readonly multiple?: boolean;
+  /** Endings of the files that are asked for. */
+  readonly accept?: string;
   readonly onFiles: (files: File[]) => void;
 }
 
 /** A button that asks for files. */
-export function FileButton({ children, className, label, multiple, onFiles }: Props) {
+export function FileButton({
+  children,
+  className,
+  label,
+  multiple,
+  accept = '.json,.v,application/json',
+  onFiles,
+}: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -24,7 +33,7 @@ export function FileButton({ children, className, label, multiple, onFiles }: Pr
         className="hidden"
         aria-label={label}
         multiple={multiple}
-        accept=".json,.v,application/json"
+        accept={accept}
         onChange={(event) => {
           const files = [...(event.target.files ?? [])];
           event.target.value = '';

@@ -288,7 +288,7 @@ function Found({ what, letter, isWrong, none = '·' }: FoundProps) {
         <span aria-hidden="true">{none}</span>
       ) : (
         <>
-          <span className="sr-only">{what === 'tried' ? ', seen ' : ', the circuit does '}</span>
+          <span className="sr-only">{what === 'tried' ? 'seen ' : 'the circuit does '}</span>
           {isWrong && <span aria-hidden="true">≠</span>}
           {letter}
         </>

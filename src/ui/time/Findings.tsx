@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { type ComponentProps, useMemo, useState } from 'react';
 import { stateName } from '@/core/netlist/netlist';
 import { spokenName } from '@/core/parts/catalogue';
 import { type WrongCapture, wrongCaptures } from '@/core/timing/captures';
@@ -14,6 +14,7 @@ import type { Session } from '@/session/session';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { BesideRun } from './BesideRun';
 import type { LaneView } from './lanes';
 
 interface Props {
@@ -21,18 +22,25 @@ interface Props {
   /** Pulses shorter than so many ps are marked. */
   readonly shorter: number | null;
   readonly onShorter: (ps: number | null) => void;
+  readonly beside: ComponentProps<typeof BesideRun>;
   readonly onPicture: (kind: 'svg' | 'png') => void;
   readonly onClose: () => void;
 }
 
-const TABS = { clock: 'Clock period', glitches: 'Short pulses', division: 'Division', readings: 'Readings' };
+const TABS = {
+  clock: 'Clock period',
+  glitches: 'Short pulses',
+  division: 'Division',
+  readings: 'Readings',
+  beside: 'Beside the run',
+};
 type Tab = keyof typeof TABS;
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 const CELL = 'px-2 py-0.5 text-right tabular-nums';
 
 /** What follows from the delays: the clock period, short pulses, what divides the clock, and the run as a table. */
-export function Findings({ lanes, shorter, onShorter, onPicture, onClose }: Props) {
+export function Findings({ lanes, beside, shorter, onShorter, onPicture, onClose }: Props) {
   const [tab, setTab] = useState<Tab>('clock');
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
@@ -67,7 +75,8 @@ export function Findings({ lanes, shorter, onShorter, onPicture, onClose }: Prop
       {tab === 'glitches' && <ShortPulses lanes={lanes} shorter={shorter} onShorter={onShorter} />}
       {tab === 'division' && <Division />}
       {tab === 'readings' && <Readings lanes={lanes} onPicture={onPicture} />}
-      {tab !== 'readings' && delays === 'zero' && (
+      {tab === 'beside' && <BesideRun {...beside} />}
+      {tab !== 'readings' && tab !== 'beside' && delays === 'zero' && (
         <p className="text-quiet">
           The circuit runs without delays now. Choose “own delays” above to see in the diagram what is worked
           out here{netlist.storage.length > 0 ? ', and captures that come too late' : ''}.
@@ -362,6 +371,9 @@ const differs = (measured: number | null, computed: number) =>
 
 const MOST_ROWS = 2000;
 
+/** A cell of a CSV file (RFC 4180): in quotes where it has a comma, a quote or a space in it. */
+const csvCell = (text: string) => (/[",\s]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+
 /** The run as a table: a row a clock cycle, as things stand just before the edge, or a row a change. */
 function Readings({ lanes, onPicture }: Pick<Props, 'lanes' | 'onPicture'>) {
   const session = useSession();
@@ -427,6 +439,20 @@ function Readings({ lanes, onPicture }: Pick<Props, 'lanes' | 'onPicture'>) {
         </select>
         <button type="button" className={SMALL} onClick={() => void copy()}>
           Copy for a spreadsheet
+        </button>
+        <button
+          type="button"
+          className={SMALL}
+          onClick={() => {
+            const cells = [heading, ...rows.map((r) => [r.head, ...r.cells])];
+            saveFile(
+              fileName(title, '.csv'),
+              cells.map((r) => r.map(csvCell).join(',')).join('\n'),
+              'text/csv',
+            );
+          }}
+        >
+          Save as CSV
         </button>
         <button type="button" className={SMALL} onClick={() => void saveDump()}>
           Save as VCD

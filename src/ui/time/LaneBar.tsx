@@ -3,6 +3,7 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { found, type Wanted } from '@/core/timing/search';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { RADICES, type Radix, readWord } from '@/core/values/radix';
+import { timeText } from '@/core/values/time';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { apart, grouped, type LaneView, moved } from './lanes';
 
@@ -11,6 +12,8 @@ interface Props {
   readonly chosen: readonly LaneView[];
   readonly onArrange: (lanes: readonly LaneView[], hidden?: readonly string[]) => void;
   readonly onChosen: (keys: ReadonlySet<string>) => void;
+  /** Pulses shorter than so many ps are looked for as short ones. */
+  readonly shorter: number;
 }
 
 const SMALL =
@@ -23,8 +26,10 @@ const WORDS: Record<Radix, string> = {
   signed: "two's complement",
 };
 
+const HEIGHTS = ['usual height', 'twice as high', '3 times as high', '4 times as high'];
+
 /** What can be done with the lanes that are chosen. */
-export function LaneBar({ lanes, chosen, onArrange, onChosen }: Props) {
+export function LaneBar({ lanes, chosen, onArrange, onChosen, shorter }: Props) {
   const netlist = useSessionState((s) => s.netlist);
   const hidden = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time?.hidden) ?? [];
   const keys = new Set(chosen.map((l) => l.key));
@@ -65,6 +70,24 @@ export function LaneBar({ lanes, chosen, onArrange, onChosen }: Props) {
             {only.stairs ? 'As digits' : 'As a staircase'}
           </button>
         </>
+      )}
+      {only && only.nets.length > 0 && (
+        <select
+          className={FIELD}
+          aria-label="Height of the lane"
+          title="Height of the lane"
+          value={only.height}
+          onChange={(event) => {
+            change({ height: Number(event.target.value) });
+            onChosen(keys);
+          }}
+        >
+          {HEIGHTS.map((words, i) => (
+            <option key={words} value={i + 1}>
+              {words}
+            </option>
+          ))}
+        </select>
       )}
       {only && only.of.length > 1 && (
         <button type="button" className={SMALL} onClick={() => onArrange(apart(lanes, only.key, netlist))}>
@@ -109,7 +132,7 @@ export function LaneBar({ lanes, chosen, onArrange, onChosen }: Props) {
         </button>
       )}
       {only && <Caption lanes={lanes} at={at} onArrange={onArrange} />}
-      {only && only.nets.length > 0 && <Find lane={only} />}
+      {only && only.nets.length > 0 && <Find lane={only} shorter={shorter} />}
     </div>
   );
 }
@@ -139,7 +162,15 @@ function Caption({
     setText(null);
     const name = text.trim();
     if (!name || lanes.some((l) => l.key === `“${name}”`)) return;
-    const caption: LaneView = { ...lanes[at]!, key: `“${name}”`, name, of: [], nets: [], stairs: false };
+    const caption: LaneView = {
+      ...lanes[at]!,
+      key: `“${name}”`,
+      name,
+      of: [],
+      nets: [],
+      stairs: false,
+      height: 1,
+    };
     onArrange([...lanes.slice(0, at), caption, ...lanes.slice(at)]);
   };
   return (
@@ -160,7 +191,7 @@ function Caption({
 }
 
 /** Leads to the next or the last change, edge or value of a lane. */
-function Find({ lane }: { lane: LaneView }) {
+function Find({ lane, shorter }: { lane: LaneView; shorter: number }) {
   const session = useSession();
   const [what, setWhat] = useState<Wanted['is']>('change');
   const [value, setValue] = useState('1');
@@ -172,11 +203,7 @@ function Find({ lane }: { lane: LaneView }) {
       return;
     }
     const wanted: Wanted =
-      what === 'value'
-        ? { is: what, bits: bits! }
-        : what === 'pulse'
-          ? { is: what, shorter: 20_000 }
-          : { is: what };
+      what === 'value' ? { is: what, bits: bits! } : what === 'pulse' ? { is: what, shorter } : { is: what };
     const time = found(session.trace, lane.nets, wanted, session.state.cursor ?? session.state.now, back);
     if (time === null)
       session.say(
@@ -202,7 +229,7 @@ function Find({ lane }: { lane: LaneView }) {
         {width === 1 && <option value="rise">rising edge</option>}
         {width === 1 && <option value="fall">falling edge</option>}
         {width > 1 && <option value="value">value</option>}
-        <option value="pulse">pulse under 20 ns</option>
+        <option value="pulse">pulse under {timeText(shorter)}</option>
       </select>
       {what === 'value' && (
         <input

@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { courseStretches } from '@/core/simulate/course';
 import { type Stretch, stretchesOf } from '@/core/simulate/stretches';
 import type { Trace } from '@/core/simulate/trace';
 import { wrongCaptures } from '@/core/timing/captures';
@@ -18,6 +19,7 @@ import { usePainter } from '@/ui/controls/usePainter';
 import { FONTS, type Palette } from '@/ui/drawing/palette';
 import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { type Elsewhere, type LaneBeside, useBeside } from './beside';
 import { LaneBar } from './LaneBar';
 import { kept, type LaneView, lanesOf, moved } from './lanes';
 import { Reading } from './Reading';
@@ -26,6 +28,7 @@ import {
   type Diagram,
   diagramHeight,
   type Lane,
+  type LaneShape,
   laneTops,
   NAMES,
   paintDiagram,
@@ -41,6 +44,8 @@ const StimulusPanel = later(() => import('./StimulusPanel').then((m) => m.Stimul
 const Findings = later(() => import('./Findings').then((m) => m.Findings));
 
 const CYCLES_SHOWN = 12;
+/** Pulses under this many ps are short ones, as long as nothing else was said. */
+const USUAL_PULSE = 20_000;
 /** Ps that are shown at first where nothing has a period: a few gates one after the other. */
 const FALLBACK_PERIOD = 10_000;
 /** Pixels within which the moment jumps to an edge. */
@@ -74,8 +79,13 @@ interface Known {
   readonly drawn: readonly (readonly Stretch[])[];
 }
 
-/** How a lane is laid out: its bits, and whether it is a staircase. */
-const shapeOf = (lane: LaneView) => ({ width: lane.nets.length, stairs: lane.stairs });
+/** How a lane is laid out: its bits, whether it is a staircase, how high it is, and whether another run stands below. */
+const shapeOf = (lane: LaneView, beside: readonly LaneBeside[]): LaneShape => ({
+  width: lane.nets.length,
+  stairs: lane.stairs,
+  height: lane.height,
+  other: beside.find((b) => b.lane === lane) ?? null,
+});
 
 /**
  * The timing diagram: lanes for inputs and outputs, in an order of one's own. It follows the run until it is moved by
@@ -106,6 +116,14 @@ export function TimeFace() {
         : [],
     [beneath, reached, delays, netlist, session],
   );
+  const [dump, setDump] = useState<Elsewhere | null>(null);
+  const [inCycles, setInCycles] = useState(false);
+  const { other, beside } = useBeside(lanes, dump);
+  // Another circuit has other nets.
+  useEffect(() => {
+    if (netlist) setDump(null);
+  }, [netlist]);
+  const shapes = useMemo(() => lanes.map((l) => shapeOf(l, beside)), [lanes, beside]);
   const span = useRef<Span | null>(null);
   const follows = useRef(true);
   const lastMoment = useRef(0);
@@ -133,7 +151,10 @@ export function TimeFace() {
       const to = Math.min(now, span.current.from + width * span.current.perPixel);
       const drawn = drawnOf(trace, from, Math.max(from, to), span.current.perPixel);
       const painted: Lane[] = lanes.map((l, i) => ({
-        ...shapeOf(l),
+        width: l.nets.length,
+        stairs: l.stairs,
+        height: l.height,
+        other: otherOf(l, span.current!, width),
         name: l.name,
         stretches: l.nets.length > 0 ? drawn[i]! : [],
         radix: l.radix,
@@ -157,6 +178,8 @@ export function TimeFace() {
         arrows,
         flaws,
         band: band.current,
+        beside: other?.name ?? '',
+        inCycles,
         timeText,
       };
       looks.current = palette;
@@ -165,9 +188,9 @@ export function TimeFace() {
     useCallback(
       ({ clientWidth, clientHeight }: HTMLElement) => ({
         width: clientWidth,
-        height: Math.max(clientHeight, diagramHeight(lanes.map(shapeOf))),
+        height: Math.max(clientHeight, diagramHeight(shapes)),
       }),
-      [lanes],
+      [shapes],
     ),
   );
 
@@ -187,6 +210,14 @@ export function TimeFace() {
         ),
       };
     return known.current!.drawn;
+  };
+
+  /** What stands below a lane of another run, in the window. */
+  const otherOf = (lane: LaneView, { from, perPixel }: Span, width: number): Lane['other'] => {
+    const found = beside.find((b) => b.lane === lane);
+    if (!found || !other) return null;
+    const to = Math.min(from + width * perPixel, Math.max(session.state.now, other.until));
+    return { stretches: courseStretches(found.course, from, to, perPixel), differs: found.differs };
   };
 
   /** The window, moved so that what is new or the moment is in it. */
@@ -246,7 +277,7 @@ export function TimeFace() {
   }, [why, wrong, netlist, light]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: all that is painted besides the run
-  useEffect(repaint, [repaint, lanes, chosen, mark, why, shorter, wrong]);
+  useEffect(repaint, [repaint, shapes, chosen, mark, why, shorter, wrong, inCycles]);
 
   // A clock of another period wants another scale.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the period counts
@@ -302,7 +333,7 @@ export function TimeFace() {
   };
 
   const laneAt = (y: number): number => {
-    const tops = laneTops(lanes.map(shapeOf), size.current.height);
+    const tops = laneTops(shapes, size.current.height);
     return tops.findIndex((top, i) => y >= top && y < (tops[i + 1] ?? top));
   };
   /** The time at a pixel; that of the nearest edge of any lane where one is near. */
@@ -389,6 +420,8 @@ export function TimeFace() {
         onBeneath={setBeneath}
         onFit={showAll}
         onZoom={(factor) => zoomAt(factor, momentNow())}
+        inCycles={shortestPeriod(netlist) === null ? null : inCycles}
+        onCycles={setInCycles}
       />
       {picked.length > 0 && !readOnly && (
         <LaneBar
@@ -399,6 +432,7 @@ export function TimeFace() {
             setChosen(new Set(next.filter((l) => !lanes.some((o) => o.key === l.key)).map((l) => l.key)));
           }}
           onChosen={setChosen}
+          shorter={shorter ?? USUAL_PULSE}
         />
       )}
       <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
@@ -515,6 +549,7 @@ export function TimeFace() {
         <Findings
           onPicture={(kind) => void savePicture(kind)}
           lanes={lanes}
+          beside={{ other, beside, isDump: dump !== null, onDump: setDump }}
           shorter={shorter}
           onShorter={setShorter}
           onClose={() => setBeneath(null)}

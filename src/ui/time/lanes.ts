@@ -14,6 +14,8 @@ export interface LaneView {
   readonly isInput: boolean;
   readonly radix: Radix;
   readonly stairs: boolean;
+  /** How many times as high as others it is. */
+  readonly height: number;
 }
 
 /** The lanes of a sheet from top to bottom: as they were arranged, then what has come since, inputs first. */
@@ -37,6 +39,7 @@ export function lanesOf(netlist: Netlist, plan: TimePlan | undefined, radix: Rad
         isInput: shown.length > 0 && shown.every((t) => inputs.has(t.part)),
         radix: lane.radix ?? radix,
         stairs: lane.stairs ?? false,
+        height: lane.height ?? 1,
       },
     ];
   });
@@ -49,6 +52,7 @@ export const kept = (lanes: readonly LaneView[], radix: Radix): Lane[] =>
     name: l.of.length === 1 ? '' : l.name,
     ...(l.radix === radix ? {} : { radix: l.radix }),
     ...(l.stairs ? { stairs: true } : {}),
+    ...(l.height > 1 ? { height: l.height } : {}),
   }));
 
 /** The name of several lanes together: what their names have in common, without the numbers behind it. */
@@ -73,6 +77,7 @@ export function grouped(lanes: readonly LaneView[], chosen: ReadonlySet<string>)
     isInput: members.every((l) => l.isInput),
     radix: 'unsigned',
     stairs: false,
+    height: 1,
   };
   const first = lanes.indexOf(members[0]!);
   return lanes.flatMap((l, i) => (i === first ? [group] : members.includes(l) ? [] : [l]));

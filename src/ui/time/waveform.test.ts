@@ -83,6 +83,8 @@ function painted(
     width: changes[0]!.length - 1,
     radix: 'unsigned',
     stairs,
+    height: 1,
+    other: null,
     chosen: false,
   };
   const { g, lines, texts } = recorder();
@@ -97,6 +99,8 @@ function painted(
     arrows: [],
     flaws: [],
     band: null,
+    beside: '',
+    inCycles: false,
     timeText: (ps) => `${ps}`,
     ...more,
   };
@@ -149,7 +153,7 @@ test('the moment is a line through all lanes, and long names are cut', () => {
   expect(moment.from[0]).toBe(Math.round(toX(span, 5000)) + 0.5);
   expect(moment.to[1]).toBeGreaterThan(RULER);
   expect(texts.at(-1)).toMatch(/^A name.*…$/);
-  const bits = Array(9).fill({ width: 1, stairs: false });
+  const bits = Array(9).fill({ width: 1, stairs: false, height: 1, other: null });
   expect(diagramHeight(bits)).toBeGreaterThan(9 * 25);
 });
 

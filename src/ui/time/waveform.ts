@@ -1,3 +1,4 @@
+import type { Between } from '@/core/simulate/course';
 import type { Stretch } from '@/core/simulate/stretches';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { type Radix, wordText, wordValue } from '@/core/values/radix';
@@ -12,7 +13,18 @@ export interface Lane {
   readonly radix: Radix;
   readonly stairs: boolean;
   readonly chosen: boolean;
+  /** How many times as high as others it is. */
+  readonly height: number;
+  /** How it goes elsewhere, laid beside it, and where the two are not alike. */
+  readonly other: { readonly stretches: readonly Stretch[]; readonly differs: readonly Between[] } | null;
 }
+
+/** What of a lane says how high it is; it is a caption where it has no width. */
+export type LaneShape = Pick<Lane, 'width' | 'stairs' | 'height'> & { readonly other: unknown };
+
+/** What is laid beside a lane is so much as high as a usual lane. */
+const BESIDE = 0.75;
+const unitsOf = (lane: LaneShape) => (lane.stairs ? 2 : 1) * lane.height + (lane.other === null ? 0 : BESIDE);
 
 /** The window of time that is shown: ps at the left edge, and ps a pixel. */
 export interface Span {
@@ -64,6 +76,10 @@ export interface Diagram {
   readonly flaws: readonly { readonly lane: number; readonly from: number; readonly to: number }[];
   /** A stretch of a lane that is being drawn by hand. */
   readonly band: { readonly lane: number; readonly from: number; readonly to: number } | null;
+  /** What is laid beside the lanes, in a word or two. */
+  readonly beside: string;
+  /** Whether the ruler counts clock cycles alone. */
+  readonly inCycles: boolean;
   readonly timeText: (ps: number) => string;
 }
 
@@ -90,8 +106,12 @@ export function paintDiagram(
     g.fillStyle = palette['accent-soft'];
     g.fillRect(x0, tops[lane]! + 2, Math.max(1, x1 - x0), tops[lane + 1]! - tops[lane]! - 4);
   }
-  for (const [i, lane] of lanes.entries())
-    paintLane(g, lane, tops[i]!, tops[i + 1]! - tops[i]!, span, palette, fonts);
+  for (const [i, lane] of lanes.entries()) {
+    const [top, whole] = [tops[i]!, tops[i + 1]! - tops[i]!];
+    const height = ownHeight(lane, whole);
+    paintLane(g, lane, top, height, span, palette, fonts);
+    if (lane.other) paintBeside(g, lane, lane.other, [top + height, whole - height], span, palette, fonts);
+  }
   for (const flaw of diagram.flaws) paintFlaw(g, flaw, tops, span, palette);
   for (const arrow of diagram.arrows) paintArrow(g, arrow, tops, span, palette);
   if (mark !== null) paintCursor(g, toX(span, mark), bottom, palette.quiet, true);
@@ -117,14 +137,19 @@ export function paintDiagram(
       continue;
     }
     g.font = `600 14px ${fonts.text}`;
-    g.fillText(clipped(g, lane.name, NAMES - 26), NAMES - 14, top + height / 2 + 5);
+    const own = ownHeight(lane, height);
+    g.fillText(clipped(g, lane.name, NAMES - 26), NAMES - 14, top + own / 2 + 5);
+    if (!lane.other) continue;
+    g.font = `400 11px ${fonts.text}`;
+    g.fillStyle = palette.quiet;
+    g.fillText(clipped(g, diagram.beside, NAMES - 26), NAMES - 14, top + (own + height) / 2 + 4);
   }
 }
 
 function paintRuler(
   g: CanvasRenderingContext2D,
   size: { width: number },
-  { span, edges, firstEdge, timeText }: Diagram,
+  { span, edges, firstEdge, timeText, inCycles }: Diagram,
   bottom: number,
   palette: Palette,
   fonts: Fonts,
@@ -134,7 +159,12 @@ function paintRuler(
   g.textAlign = 'center';
   g.textBaseline = 'alphabetic';
   g.lineWidth = 1;
-  for (let t = Math.ceil(Math.max(0, span.from) / step) * step; toX(span, t) < size.width; t += step) {
+  const isTimed = !inCycles || edges.length === 0;
+  for (
+    let t = Math.ceil(Math.max(0, span.from) / step) * step;
+    isTimed && toX(span, t) < size.width;
+    t += step
+  ) {
     const x = Math.round(toX(span, t)) + 0.5;
     if (x < NAMES) continue;
     g.strokeStyle = palette.hairline;
@@ -151,11 +181,13 @@ function paintRuler(
     if (x >= NAMES) line(g, x, RULER - 2, x, bottom);
   }
   g.setLineDash([]);
-  g.font = `400 10.5px ${fonts.mono}`;
+  // Where nothing else stands on the ruler, the numbers of the cycles are as large as times are.
+  g.font = isTimed ? `400 10.5px ${fonts.mono}` : `400 13px ${fonts.mono}`;
   const every = [1, 2, 5, 10, 20, 50, 100].find((n) => n * apart > 22) ?? 1000;
   for (const [i, time] of edges.entries()) {
     const x = toX(span, time);
-    if ((firstEdge + i) % every === 0 && x > NAMES + 4) g.fillText(String(firstEdge + i), x, RULER - 6);
+    if ((firstEdge + i) % every === 0 && x > NAMES + 4)
+      g.fillText(String(firstEdge + i), x, isTimed ? RULER - 6 : 17);
   }
 }
 
@@ -270,6 +302,30 @@ function paintLane(
   }
 }
 
+/** What of a lane's height its own course has, in pixels. */
+const ownHeight = (lane: Lane, whole: number) =>
+  lane.other === null ? whole : (whole * (unitsOf(lane) - BESIDE)) / unitsOf(lane);
+
+/** How a lane goes elsewhere, drawn quietly below it, and a bar between the two where they are not alike. */
+function paintBeside(
+  g: CanvasRenderingContext2D,
+  lane: Lane,
+  { stretches, differs }: NonNullable<Lane['other']>,
+  [top, height]: readonly [number, number],
+  span: Span,
+  palette: Palette,
+  fonts: Fonts,
+): void {
+  const { quiet } = palette;
+  const faint = { ...palette, one: quiet, zero: quiet, ink: quiet, accent: quiet };
+  paintLane(g, { ...lane, stretches }, top, height, span, faint, fonts);
+  g.fillStyle = palette.bad;
+  for (const { from, to } of differs) {
+    const [x0, x1] = [Math.max(NAMES, toX(span, from)), toX(span, to)];
+    if (x1 >= NAMES) g.fillRect(x0, top - 3, Math.max(2, x1 - x0), 5);
+  }
+}
+
 type Frame = readonly [x0: number, x1: number, high: number, low: number];
 
 /** A level: 1 thick and high, 0 thin and low, X hatched in the middle, Z dashed in the middle. */
@@ -361,23 +417,17 @@ function paintStair(
 }
 
 /** Where each lane begins, and where the last one ends. */
-export function laneTops(
-  lanes: readonly { readonly width: number; readonly stairs: boolean }[],
-  height: number,
-): number[] {
+export function laneTops(lanes: readonly LaneShape[], height: number): number[] {
   const captions = lanes.filter((l) => l.width === 0).length;
-  const parts = lanes.reduce((sum, l) => sum + (l.width === 0 ? 0 : l.stairs ? 2 : 1), 0);
+  const parts = lanes.reduce((sum, l) => sum + (l.width === 0 ? 0 : unitsOf(l)), 0);
   const room = (height - RULER - 8 - captions * CAPTION) / Math.max(1, parts);
   const one = Math.min(LARGEST_LANE, Math.max(SMALLEST_LANE, room));
   const tops = [RULER];
-  for (const lane of lanes)
-    tops.push(tops.at(-1)! + (lane.width === 0 ? CAPTION : lane.stairs ? 2 * one : one));
+  for (const lane of lanes) tops.push(tops.at(-1)! + (lane.width === 0 ? CAPTION : unitsOf(lane) * one));
   return tops;
 }
 
 /** The least height in pixels of a diagram with these lanes. */
-export function diagramHeight(
-  lanes: readonly { readonly width: number; readonly stairs: boolean }[],
-): number {
+export function diagramHeight(lanes: readonly LaneShape[]): number {
   return laneTops(lanes, 0).at(-1)! + 8;
 }
