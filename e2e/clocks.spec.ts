@@ -362,11 +362,11 @@ test('a run is held against what is expected, and against a dump, with the diffe
     page.waitForEvent('download'),
     found.getByRole('button', { name: 'Save as CSV' }).click(),
   ]);
-  expect(readFileSync(await rows.path(), 'utf8').split('\n').slice(0, 3)).toEqual([
-    'time,A,B,Sum,Carry',
-    '"0 s",0,0,0,0',
-    '"10 ns",0,1,1,0',
-  ]);
+  expect(
+    readFileSync(await rows.path(), 'utf8')
+      .split('\n')
+      .slice(0, 3),
+  ).toEqual(['time,A,B,Sum,Carry', '"0 s",0,0,0,0', '"10 ns",0,1,1,0']);
   const [dump] = await Promise.all([
     page.waitForEvent('download'),
     found.getByRole('button', { name: 'Save as VCD' }).click(),
@@ -392,7 +392,9 @@ test('a run is held against what is expected, and against a dump, with the diffe
   await ask.setInputFiles(file('cut.vcd', saved.slice(0, 60)));
   await expect(page.getByText(/cut\.vcd was not read: /)).toBeVisible();
   await ask.setInputFiles(file('other.vcd', saved.replaceAll(/(\$var wire \d+ \S+) \S+/g, '$1 Nobody')));
-  await expect(page.getByText('other.vcd has no signal that is called as one of this sheet is.')).toBeVisible();
+  await expect(
+    page.getByText('other.vcd has no signal that is called as one of this sheet is.'),
+  ).toBeVisible();
   await expect(found.getByRole('status')).toContainText('4 lanes are compared with the file');
   await found.getByRole('button', { name: 'Take the file away' }).click();
   await expect(found.getByRole('status')).toContainText('compared with what is expected');

@@ -6,14 +6,15 @@ import type { Following } from '@/core/drawing/blocks';
 import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
-import { driversOf, type Netlist, type SheetNets, sourceKey, storeName } from '@/core/netlist/netlist';
-import { kindOf, spokenName } from '@/core/parts/catalogue';
-import { type Conflict, conflictsOf } from '@/core/simulate/conflicts';
+import { type Netlist, type SheetNets, sourceKey, storeName } from '@/core/netlist/netlist';
+import { kindOf } from '@/core/parts/catalogue';
+import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
 import { Run, type Violation } from '@/core/simulate/run';
 import { type Logic, letterOf, ONE, X, ZERO } from '@/core/values/logic';
 import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
 import { fittingPace, isTimed, movesByItself, nextHalf, rowNow } from './moment';
+import { troublesNow } from './troubles';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
@@ -377,50 +378,10 @@ export class Session {
     const conflicts = new Set(found.map((c) => c.net));
     const diagnostics = [
       ...netlist.diagnostics.filter((d) => d.severity === 'problem' && (d.inside ?? rootId) === sheetId),
-      ...(path.length === 0 ? [...this.unsettled(), ...this.fights(found)] : []),
+      ...(path.length === 0 ? troublesNow(this.run, values, this.sheet, found) : []),
     ];
     this.set({ values, now: this.run.time, conflicts, diagnostics });
     this.keeper?.moment(this.state);
-  }
-
-  /** Drivers that work against each other now, where the drawing alone does not give them away. */
-  private fights(found: readonly Conflict[]): Diagnostic[] {
-    const told = new Set(
-      this.state.netlist.diagnostics
-        .filter((d) => d.code === 'outputs-tied')
-        .flatMap((d) => d.pins.map((p) => p.part)),
-    );
-    const seen = new Set<string>();
-    return found.flatMap(({ drivers }) => {
-      const parts = drivers.map((id) => this.sheet.parts.get(id)).filter((p) => p !== undefined);
-      const names = parts.map(spokenName).join(' and ');
-      if (parts.length < 2 || parts.some((p) => told.has(p.id)) || seen.has(names)) return [];
-      seen.add(names);
-      return [
-        {
-          code: 'conflict',
-          severity: 'problem',
-          message: `${names} drive the same wire against each other: one says 0, the other 1. Enable only one of them at a time.`,
-          pins: parts.map((p) => ({ part: p.id, port: 'Y' })),
-        } as const,
-      ];
-    });
-  }
-
-  private unsettled(): Diagnostic[] {
-    if (this.run.unsettled.size === 0) return [];
-    // What moves inside a block is told of the block.
-    const drivers = driversOf(this.run.netlist, this.run.unsettled).map((path) => path.split('/')[0]!);
-    const parts = [...new Set(drivers)].filter((id) => this.sheet.parts.has(id));
-    const names = parts.map((id) => spokenName(this.sheet.parts.get(id)!));
-    return [
-      {
-        code: 'unsettled',
-        severity: 'problem',
-        message: `The signal through ${names.join(', ')} chases its own tail and never comes to rest. Break the loop, or lead it through a flip-flop.`,
-        pins: parts.map((part) => ({ part, port: 'Y' })),
-      },
-    ];
   }
 
   private deriveTable(): void {

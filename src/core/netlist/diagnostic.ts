@@ -9,6 +9,7 @@ export interface Diagnostic {
     | 'width-mismatch'
     | 'conflict'
     | 'unsettled'
+    | 'clock-unknown'
     | 'loop'
     | 'missing-port'
     | 'duplicate-name'

@@ -43,6 +43,8 @@ export interface Machine {
   readonly rows: number;
   /** Whether outputs depend on the state alone, and so belong to it and not to an arrow. */
   readonly isMoore: boolean;
+  /** Whether only what a run has passed through is in it. */
+  readonly isPartial: boolean;
 }
 
 export type MachineOrProblem =
@@ -147,6 +149,7 @@ export function machineOf(
       next: Int32Array.from(next),
       rows,
       isMoore,
+      isPartial: false,
     },
   };
 }

@@ -6,6 +6,8 @@ import { Stepper } from '@/core/logic/state-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { type Machine, machineOf } from '@/core/states/machine';
 import { neverBack, roundsOf, roundWords, rowWords } from '@/core/states/order';
+import { visitedMachine } from '@/core/states/visited';
+import { clockEdges } from '@/core/timing/clock-edges';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { plainText } from '@/core/values/markup';
 import { later } from '@/ui/controls/later';
@@ -21,6 +23,8 @@ const MOST_DRAWN = 80;
 /** Rows of inputs for which the order is told. */
 const MOST_ROUNDS = 8;
 const VISITS = 60;
+/** States passed through that are told one by one. */
+const MOST_TOLD = 40;
 
 /** The states of the sheet that runs: their order in words, and the diagram with the present one lit. */
 export function StatesFace() {
@@ -54,9 +58,35 @@ export function StatesFace() {
           </button>
         )}
       </header>
-      {made.ok ? <Shown machine={made.machine} /> : <p className="p-5 text-quiet">{made.problem}</p>}
+      {made.ok ? <Shown machine={made.machine} /> : <Passed problem={made.problem} sheet={sheet} />}
       {isWishing && <CounterDialog onClose={() => setWishing(false)} />}
     </section>
+  );
+}
+
+/** What a circuit has passed through, where not all of its states can be gone through. */
+function Passed({ problem, sheet }: { problem: string; sheet: Sheet }) {
+  const session = useSession();
+  const netlist = useSessionState((s) => s.netlist);
+  // Read anew when the run rests.
+  const now = useSessionState((s) => (s.playing ? 0 : s.now));
+  const { trace } = session;
+  const machine = useMemo(
+    () =>
+      visitedMachine(
+        netlist,
+        trace,
+        clockEdges(netlist, trace.begins, now).edges,
+        now,
+        labelsOf(netlist, sheet),
+      ),
+    [netlist, trace, now, sheet],
+  );
+  return (
+    <>
+      <p className="px-4 py-2 text-sm text-quiet">{problem}</p>
+      {machine && <Shown machine={machine} />}
+    </>
   );
 }
 
@@ -76,8 +106,8 @@ function Shown({ machine }: { machine: Machine }) {
   const names = useMemo(() => new Map(plan?.states.map((s) => [s.state, s.name])), [plan?.states]);
   const now = machine.states.findIndex((s) => s.code === code);
   const nameOf = (state: number) => stateWords(machine.states[state]!.code, names);
-  const rounds = machine.rows <= MOST_ROUNDS ? roundsOf(machine) : [];
-  const lost = [...neverBack(machine)];
+  const rounds = !machine.isPartial && machine.rows <= MOST_ROUNDS ? roundsOf(machine) : [];
+  const lost = machine.isPartial ? [] : [...neverBack(machine)];
   const rename = (state: string, name: string) =>
     import('@/session/time-commands').then(({ setTimePlan }) => {
       const others = (plan?.states ?? []).filter((s) => s.state !== state);
@@ -86,6 +116,17 @@ function Shown({ machine }: { machine: Machine }) {
   return (
     <div className="flex min-h-0 flex-1 flex-wrap content-start overflow-auto">
       <div className="flex min-w-52 flex-[1_1_13rem] flex-col gap-1 px-4 py-2 text-sm">
+        {machine.isPartial && (
+          <p>
+            <b>Passed so far: </b>
+            {machine.states
+              .slice(0, MOST_TOLD)
+              .map((_, s) => nameOf(s))
+              .join(' ')}
+            {machine.states.length > MOST_TOLD && ' …'} (
+            {machine.states.length === 1 ? 'one state' : `${machine.states.length} states`})
+          </p>
+        )}
         {rounds.map((round) => (
           <p key={round.row}>
             {machine.inputs.length > 0 && <b>{rowWords(machine, round.row)}: </b>}

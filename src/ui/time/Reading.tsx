@@ -45,12 +45,15 @@ interface Props {
   readonly onMark: () => void;
   readonly onWhy: () => void;
   readonly why: Why | null;
+  /** Whether the ruler counts clock cycles alone; null where there is no clock to count. */
+  readonly inCycles: boolean | null;
+  readonly onCycles: (inCycles: boolean) => void;
 }
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
 
 /** What can be read off at the moment: the time, the distance to the mark, and what the chosen lane does there. */
-export function Reading({ lane, mark, onMark, onWhy, why }: Props) {
+export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: Props) {
   const session = useSession();
   const moment = useSessionState((s) => s.cursor ?? s.now);
   const playing = useSessionState((s) => s.playing);
@@ -80,6 +83,17 @@ export function Reading({ lane, mark, onMark, onWhy, why }: Props) {
           </span>
         )}
         <span className="ml-auto flex items-center">
+          {inCycles !== null && (
+            <button
+              type="button"
+              className={`${SMALL} ${inCycles ? 'bg-accent-soft' : ''}`}
+              aria-pressed={inCycles}
+              onClick={() => onCycles(!inCycles)}
+              title="The ruler counts clock cycles instead of time"
+            >
+              Cycles
+            </button>
+          )}
           <RunTo />
           <button
             type="button"

@@ -10,9 +10,6 @@ interface Props {
   readonly onBeneath: (beneath: Beneath) => void;
   readonly onFit: () => void;
   readonly onZoom: (factor: number) => void;
-  /** Whether the ruler counts clock cycles alone; null where there is no clock to count. */
-  readonly inCycles: boolean | null;
-  readonly onCycles: (inCycles: boolean) => void;
 }
 
 const WORDS: Record<Delays, string> = { zero: 'no delays', unit: '1 ns a part', parts: 'own delays' };
@@ -24,7 +21,7 @@ const commands = () => import('@/session/time-commands');
 const BY_HAND = '';
 
 /** What drives the inputs, what delays count, and how the diagram is looked at. */
-export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom, inCycles, onCycles }: Props) {
+export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const session = useSession();
   const delays = useSessionState((s) => s.lesson.settings.delays);
   const time = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
@@ -107,17 +104,6 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom, inCycles, on
         </button>
       )}
       <span className="ml-auto flex items-center">
-        {inCycles !== null && (
-          <button
-            type="button"
-            className={`${SMALL} ${inCycles ? 'bg-accent-soft' : ''}`}
-            aria-pressed={inCycles}
-            onClick={() => onCycles(!inCycles)}
-            title="The ruler counts clock cycles instead of time"
-          >
-            Cycles
-          </button>
-        )}
         <button type="button" className={SMALL} onClick={onFit} title="All that has happened (0)">
           Fit
         </button>

@@ -420,8 +420,6 @@ export function TimeFace() {
         onBeneath={setBeneath}
         onFit={showAll}
         onZoom={(factor) => zoomAt(factor, momentNow())}
-        inCycles={shortestPeriod(netlist) === null ? null : inCycles}
-        onCycles={setInCycles}
       />
       {picked.length > 0 && !readOnly && (
         <LaneBar
@@ -543,6 +541,8 @@ export function TimeFace() {
         onMark={() => setMark(mark === null ? momentNow() : null)}
         onWhy={askWhy}
         why={why}
+        inCycles={shortestPeriod(netlist) === null ? null : inCycles}
+        onCycles={setInCycles}
       />
       {beneath === 'stimulus' && <StimulusPanel onClose={() => setBeneath(null)} />}
       {beneath === 'findings' && (
