@@ -24,7 +24,7 @@ async function halves(page: Page, count: number): Promise<void> {
 async function lane(page: Page, nth: number, more = false): Promise<void> {
   const box = (await slider(page).boundingBox())!;
   const lanes = Number(await slider(page).getAttribute('data-lanes'));
-  const height = Math.min(58, Math.max(26, (box.height - 34 - 8) / lanes));
+  const height = Math.min(72, Math.max(26, (box.height - 34 - 8) / lanes));
   if (more) await page.keyboard.down('Shift');
   await page.mouse.click(box.x + 60, box.y + 34 + height * (nth + 0.5));
   if (more) await page.keyboard.up('Shift');

@@ -2,6 +2,7 @@ import type { Delays } from '@/core/circuit/lesson';
 import { rowOf } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { clockAt } from '@/core/simulate/run';
+import { periodOf } from '@/core/timing/clock-edges';
 import { type Logic, ONE } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';
 
@@ -43,10 +44,10 @@ export function movesByItself(netlist: Netlist): boolean {
   return netlist.sources.some((s) => s.kind === 'clock' || s.kind === 'stimulus');
 }
 
-/** The shortest clock period on the sheet in ps, or null without a clock. */
+/** The shortest clock period on the sheet in ps, be the clock a part or driven by a stimulus; null without a clock. */
 export function shortestPeriod(netlist: Netlist): number | null {
   const periods = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.wave.low + s.wave.high] : []));
-  return periods.length ? Math.min(...periods) : null;
+  return periods.length ? Math.min(...periods) : periodOf(netlist);
 }
 
 /** Time in ps of the next change of any clock after `time`, or null without a clock. */

@@ -166,7 +166,7 @@ export class Formula {
       case 'xor':
         return xorForm(wish, names);
       case 'mixed':
-        return smallestOf([this.in('sop'), ...mixedForms(wish, names, this.ones.cubes)]);
+        return smallestOf([this.in('sop'), ...mixedForms(wish, names, this.ones.cubes), this.in('xor')]);
     }
   }
 }

@@ -84,7 +84,7 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
         )}
         <button
           type="button"
-          className="ml-auto cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
+          className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
           aria-expanded={isWeighed}
           disabled={nothing}
           title="What each form would take: gates, inputs, levels and delay"
@@ -93,11 +93,11 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
           Compare
         </button>
         {onStop ? (
-          <button type="button" className="button small" onClick={onStop}>
+          <button type="button" className="button small ml-auto" onClick={onStop}>
             Drawing … stop
           </button>
         ) : (
-          <button type="submit" className={`button small ${isSame ? '' : 'main'}`} disabled={nothing}>
+          <button type="submit" className={`button small ml-auto ${isSame ? '' : 'main'}`} disabled={nothing}>
             {isDrawn ? 'Draw anew' : 'Draw it'}
           </button>
         )}

@@ -56,6 +56,7 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft
 export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: Props) {
   const session = useSession();
   const moment = useSessionState((s) => s.cursor ?? s.now);
+  const stores = useSessionState((s) => s.netlist.storage.length > 0);
   const playing = useSessionState((s) => s.playing);
   const values = useSessionState((s) => s.values);
   const apart = mark === null ? null : Math.abs(moment - mark);
@@ -83,6 +84,16 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
           </span>
         )}
         <span className="ml-auto flex items-center">
+          {stores && (
+            <button
+              type="button"
+              className={SMALL}
+              title="Back to the beginning, with what chance gives each flip-flop: it shows why a reset is needed"
+              onClick={() => session.restart(true)}
+            >
+              Shake
+            </button>
+          )}
           {inCycles !== null && (
             <button
               type="button"

@@ -27,7 +27,6 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const time = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
   const readOnly = useSessionState((s) => s.readOnly);
   const inputs = useSessionState((s) => s.netlist.inputColumns.length);
-  const stores = useSessionState((s) => s.netlist.storage.length > 0);
   const toggle = (which: Beneath) => onBeneath(beneath === which ? null : which);
   return (
     <header className="pane-head">
@@ -93,16 +92,6 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
       >
         Find out
       </button>
-      {stores && (
-        <button
-          type="button"
-          className={SMALL}
-          title="Back to the beginning, with what chance gives each flip-flop: it shows why a reset is needed"
-          onClick={() => session.restart(true)}
-        >
-          Shake
-        </button>
-      )}
       <span className="ml-auto flex items-center">
         <button type="button" className={SMALL} onClick={onFit} title="All that has happened (0)">
           Fit

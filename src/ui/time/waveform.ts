@@ -36,7 +36,7 @@ export const NAMES = 112;
 export const RULER = 34;
 /** Heights of a lane in pixels, as there is room. */
 const SMALLEST_LANE = 26;
-const LARGEST_LANE = 58;
+const LARGEST_LANE = 72;
 const CAPTION = 24;
 const THIN = 1.5;
 const THICK = 3.5;
