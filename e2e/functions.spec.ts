@@ -183,8 +183,9 @@ test('a prediction is compared with what was tried, and leads to the row that di
   await page.keyboard.type('00000011');
   await expect(page.locator('#plan-6-0')).toHaveAccessibleName('Drive: 1');
   await page.getByRole('button', { name: 'Try all' }).click();
+  await page.getByRole('combobox', { name: 'Pace of the walk' }).selectOption('0.2 s a row');
   await expect(page.getByRole('button', { name: '1 row differs' })).toBeVisible();
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('button', { name: 'Try all' })).toBeVisible();
   await page.getByRole('button', { name: '1 row differs' }).click();
   await expect(planned(page).locator('[data-row="6"]')).toHaveAttribute('data-live', 'true');
   // A column by a formula, with what is wrong said at its place.

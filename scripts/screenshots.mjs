@@ -100,7 +100,7 @@ async function tour(theme, wanted) {
     const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
     const box = await diagram.boundingBox();
     const lanes = Number(await diagram.getAttribute('data-lanes'));
-    const height = Math.min(58, Math.max(26, (box.height - 42) / lanes));
+    const height = Math.min(72, Math.max(26, (box.height - 42) / lanes));
     if (more) await page.keyboard.down('Shift');
     await page.mouse.click(box.x + 60, box.y + 34 + height * (nth + 0.5));
     if (more) await page.keyboard.up('Shift');

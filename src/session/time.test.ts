@@ -4,13 +4,16 @@ import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { Sketch } from '@/core/testing/sketch';
 import { glitchesOf } from '@/core/timing/measure';
+import { shortestPeriod } from './moment';
 import { Session } from './session';
 import { typedLine } from './statement-command';
 import { stepMoment } from './step';
 import {
   drawLevel,
   driveThroughAll,
+  forgetExpected,
   freshStimulusName,
+  keepExpected,
   putStimulus,
   removeStimulus,
   setDelays,
@@ -181,4 +184,46 @@ test('what only looks otherwise leaves the run as it is', () => {
   const { now } = session.state;
   setTimePlan(session, { hidden: [partOf(session, 'Clk')] });
   expect(session.state.now).toBe(now);
+});
+
+test('what is expected of the outputs is kept with the stimulus, and drives nothing', () => {
+  const session = drawn('Sum = A xor B');
+  keepExpected(session);
+  expect(timePlanOf(session).stimuli).toEqual([]);
+  driveThroughAll(session, 10_000);
+  settle(session);
+  const { trace } = session;
+  keepExpected(session);
+  // The run, and all that it knows, stay as they are.
+  expect(session.trace).toBe(trace);
+  expect(session.state.now).toBe(40_000);
+  const [stimulus] = timePlanOf(session).stimuli;
+  expect(stimulus!.expected).toEqual({
+    until: 40_000,
+    outputs: [{ part: session.state.netlist.outputs[0]!.part, course: '0:0 10000:1 30000:0' }],
+  });
+  // It goes into the file and comes back, and is one step of undo.
+  const read = readLesson(writeLesson(session.state.lesson));
+  expect(read.ok && read.value.sheets[0]!.time!.stimuli[0]!.expected).toEqual(stimulus!.expected);
+  session.undo();
+  expect(timePlanOf(session).stimuli[0]!.expected).toBeUndefined();
+  expect(session.trace).toBe(trace);
+  session.redo();
+  forgetExpected(session);
+  expect(timePlanOf(session).stimuli[0]!.expected).toBeUndefined();
+});
+
+test('a clock that a stimulus gives sets the pace as a clock on the sheet does', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'Push');
+  s.place('dff', 10, 0, 'Turn');
+  s.place('lamp', 24, 0, 'Lit');
+  s.wire('switch1.Y', 'dff1.C');
+  s.wire('dff1.Q', 'lamp1.A');
+  const session = new Session(s.lesson);
+  expect(shortestPeriod(session.state.netlist)).toBeNull();
+  const wave = { ...USUAL_WAVE, pattern: 'periodic', step: 250_000, high: 125_000 } as const;
+  putStimulus(session, { name: 'Pushed', inputs: [{ part: 'switch1', wave }] });
+  expect(shortestPeriod(session.state.netlist)).toBe(250_000);
+  expect(session.state.pace).toBe(1_000_000);
 });

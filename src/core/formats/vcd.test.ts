@@ -1,7 +1,7 @@
 import { compile } from '../netlist/compile';
 import { Run } from '../simulate/run';
 import { partOf, sheetOfParts } from '../testing/rig';
-import { codeOf, readVcd, signalsOf, writeVcd } from './vcd';
+import { codeOf, netsIn, readVcd, signalsOf, writeVcd } from './vcd';
 
 const port = (id: string, direction: 'in' | 'out', width = 1, rank = 0) =>
   partOf('port', id, { direction, width }, rank);
@@ -83,5 +83,35 @@ test('short words are filled up as the standard says', () => {
     { time: 1000, bits: [1, 0, 0, 0] },
     { time: 2000, bits: [1, 2, 2, 2] },
     { time: 3000, bits: [3, 3, 3, 3] },
+  ]);
+});
+
+test('nets are found in a dump by scopes and name, or by a name that only one signal has', () => {
+  const signals = [
+    { scope: ['Top'], name: 'Key', nets: [4] },
+    { scope: ['Top'], name: 'Total', nets: [7, 8] },
+    { scope: ['Top'], name: 'Bell', nets: [9] },
+    { scope: ['Top'], name: 'Lamp', nets: [10] },
+  ];
+  const dump = (...names: readonly (readonly [path: string, width: number])[]) =>
+    names.map(([path, width]) => ({
+      path,
+      name: path.split('.').at(-1)!,
+      width,
+      changes: [{ time: 0, bits: Array(width).fill(1) }],
+    }));
+  const read = dump(
+    ['Top.key', 1],
+    ['Bench.dut.Total', 2],
+    ['Bench.a.Bell', 1],
+    ['Bench.b.Bell', 1],
+    ['Top.Lamp', 3],
+  );
+  const found = netsIn(signals, read);
+  expect([...found.keys()]).toEqual([4, 7, 8]);
+  expect(found.get(4)!.course).toBe(read[0]);
+  expect([found.get(7), found.get(8)]).toEqual([
+    { course: read[1], bit: 0 },
+    { course: read[1], bit: 1 },
   ]);
 });

@@ -15,7 +15,7 @@ import { DrawBar } from './DrawBar';
 import { PlanGrid } from './PlanGrid';
 
 /** Between two rows of a walk, in ms. */
-const PACE = 700;
+const PACES = [200, 700, 2000] as const;
 
 /**
  * The table that is filled in by hand, beside what the circuit does: to draw the circuit from it, or to predict first
@@ -171,29 +171,49 @@ function Count({ plan, circuit, wrong, tried }: CountProps) {
   return <span className="truncate text-quiet">{words.join(' · ')}</span>;
 }
 
-/** Passes through all rows on the live circuit, one after the other. */
+/** Passes through all rows on the live circuit, one after the other, at a pace that can be changed on the way. */
 function Walk({ plan }: { plan: Plan }) {
   const session = useSession();
   const [isGoing, setGoing] = useState(false);
+  const [pace, setPace] = useState<number>(PACES[1]);
+  const next = useRef(0);
   useEffect(() => {
     if (!isGoing) return;
-    let row = 0;
     const step = () => {
-      if (row >= 2 ** plan.inputs.length) setGoing(false);
-      else goToWantedRow(session, plan.inputs, row++);
+      if (next.current >= 2 ** plan.inputs.length) setGoing(false);
+      else goToWantedRow(session, plan.inputs, next.current++);
     };
-    step();
-    const timer = setInterval(step, PACE);
+    if (next.current === 0) step();
+    const timer = setInterval(step, pace);
     return () => clearInterval(timer);
-  }, [isGoing, plan.inputs, session]);
+  }, [isGoing, pace, plan.inputs, session]);
   return (
-    <HeadButton
-      isOn={isGoing}
-      onClick={() => setGoing(!isGoing)}
-      title="Try all rows on the circuit, one after the other"
-    >
-      {isGoing ? 'Stop' : 'Try all'}
-    </HeadButton>
+    <>
+      {isGoing && (
+        <select
+          className="h-6 rounded-md border border-hairline bg-raised px-1"
+          aria-label="Pace of the walk"
+          value={pace}
+          onChange={(event) => setPace(Number(event.target.value))}
+        >
+          {PACES.map((ms) => (
+            <option key={ms} value={ms}>
+              {ms / 1000} s a row
+            </option>
+          ))}
+        </select>
+      )}
+      <HeadButton
+        isOn={isGoing}
+        onClick={() => {
+          next.current = 0;
+          setGoing(!isGoing);
+        }}
+        title="Try all rows on the circuit, one after the other"
+      >
+        {isGoing ? 'Stop' : 'Try all'}
+      </HeadButton>
+    </>
   );
 }
 
