@@ -14,7 +14,7 @@ import { later } from '@/ui/controls/later';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { stateLabel } from '@/ui/table/state-table';
 import { inLayers, onCircle, type Placed, roundOf, STATE } from './place';
-import { arrowWords, stateWords } from './words';
+import { arrowWords, namesTogether, stateWords } from './words';
 
 const CounterDialog = later(() => import('./CounterDialog').then((m) => m.CounterDialog));
 
@@ -90,7 +90,7 @@ function Passed({ problem, sheet }: { problem: string; sheet: Sheet }) {
   );
 }
 
-const plain = (names: readonly string[]) => names.map(plainText).join(' ');
+const plain = (names: readonly string[]) => namesTogether(names.map(plainText));
 
 /** What the bits of storage are called on the sheet, in the order in which states are gone through. */
 function labelsOf(netlist: Netlist, sheet: Sheet): string[] | null {

@@ -34,3 +34,19 @@ function whenWords(machine: Machine, rows: readonly number[]): string {
 export function stateWords(code: string, names: ReadonlyMap<string, string>): string {
   return names.get(code) ?? String(stateNumber(code) ?? code);
 }
+
+/** Names one after the other, the bits of a bus together: `Total[7:0] Turn`. */
+export function namesTogether(names: readonly string[]): string {
+  const found: { base: string; first: string; last: string | null }[] = [];
+  for (const name of names) {
+    const [, base, bit] = /^(.*)\[(\d+)\]$/.exec(name) ?? [];
+    const before = found.at(-1);
+    if (bit !== undefined && before?.last != null && before.base === base) before.last = bit;
+    else found.push({ base: base ?? name, first: bit ?? '', last: bit ?? null });
+  }
+  return found
+    .map(({ base, first, last }) =>
+      last === null ? base : first === last ? `${base}[${first}]` : `${base}[${first}:${last}]`,
+    )
+    .join(' ');
+}
