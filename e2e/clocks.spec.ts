@@ -396,6 +396,9 @@ test('a run is held against what is expected, and against a dump, with the diffe
     page.getByText('other.vcd has no signal that is called as one of this sheet is.'),
   ).toBeVisible();
   await expect(found.getByRole('status')).toContainText('4 lanes are compared with the file');
+  // It stays while the inputs are driven otherwise.
+  await time(page).getByRole('combobox', { name: 'Delays' }).selectOption('zero');
+  await expect(found.getByRole('status')).toContainText('4 lanes are compared with the file');
   await found.getByRole('button', { name: 'Take the file away' }).click();
   await expect(found.getByRole('status')).toContainText('compared with what is expected');
 });

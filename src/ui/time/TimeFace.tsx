@@ -119,10 +119,13 @@ export function TimeFace() {
   const [dump, setDump] = useState<Elsewhere | null>(null);
   const [inCycles, setInCycles] = useState(false);
   const { other, beside } = useBeside(lanes, dump);
-  // Another circuit has other nets.
-  useEffect(() => {
-    if (netlist) setDump(null);
-  }, [netlist]);
+  // A dump stays as long as the inputs and outputs are the nets that were found in it.
+  const ends = useMemo(
+    () => [...netlist.inputs, ...netlist.outputs].map((t) => `${t.part} ${t.nets}`).join(';'),
+    [netlist],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other ends make the dump one of another circuit
+  useEffect(() => setDump(null), [ends]);
   const shapes = useMemo(() => lanes.map((l) => shapeOf(l, beside)), [lanes, beside]);
   const span = useRef<Span | null>(null);
   const follows = useRef(true);
