@@ -107,18 +107,12 @@ export function drawLevel(session: Session, part: string, from: number, to: numb
   putStimulus(session, withWave(stimulus, part, { ...USUAL_WAVE, data }));
 }
 
-/** The stimulus that drives the inputs now. */
-function drivingNow(session: Session): Stimulus | undefined {
-  const { stimuli, driven } = timePlanOf(session);
-  return stimuli.find((s) => s.name === driven);
-}
-
 /** Longest text of a course that is kept. */
 const LONGEST_COURSE = 400_000;
 
 /** Keeps with the stimulus what the outputs did up to now: later runs are held against it. */
 export function keepExpected(session: Session): void {
-  const stimulus = drivingNow(session);
+  const stimulus = drivingOf(timePlanOf(session));
   if (!stimulus) return;
   const { netlist, now } = session.state;
   const outputs = netlist.outputs.map(({ part, nets }) => ({
@@ -135,8 +129,9 @@ export function keepExpected(session: Session): void {
   );
 }
 
+/** Lets the stimulus that drives the inputs expect nothing; in one step of undo. */
 export function forgetExpected(session: Session): void {
-  const stimulus = drivingNow(session);
+  const stimulus = drivingOf(timePlanOf(session));
   if (stimulus) putStimulus(session, { name: stimulus.name, inputs: stimulus.inputs });
 }
 

@@ -45,6 +45,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   const [other, setOther] = useState(others[0]?.id ?? FORMULAS);
   const [lessons, setLessons] = useState<readonly { id: string; title: string }[]>([]);
   const [guest, setGuest] = useState<Guest | string | null>(null);
+  const wanted = useRef(other);
   const [text, setText] = useState('');
   const [byHand, setByHand] = useState<readonly Pair[]>([]);
   const [work, setWork] = useState<Work>({ state: 'idle' });
@@ -56,11 +57,11 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   const said = useMemo(() => {
     const { sheets } = lesson;
     if (other === FORMULAS) return { ...sheetOfFormulas(text, mine), sheets };
-    if (!other.startsWith(LESSON)) return { ok: true as const, sheet: sheetOf(lesson, other)!, sheets };
+    if (isHere) return { ok: true as const, sheet: sheetOf(lesson, other)!, sheets };
     if (guest === null) return { ok: false as const, problem: 'The lesson is being read …' };
     if (typeof guest === 'string') return { ok: false as const, problem: guest };
     return { ok: true as const, ...asGuest(lesson, guest.lesson, guest.sheet)! };
-  }, [other, text, mine, lesson, guest]);
+  }, [other, isHere, text, mine, lesson, guest]);
   const theirs = said.ok ? said.sheet : null;
   const byName = useMemo(() => (theirs ? pairsByName(mine, theirs) : []), [mine, theirs]);
   const pairs = byName.map((p) => byHand.find((h) => h.what === p.what && h.mine === p.mine) ?? p);
@@ -77,13 +78,16 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   };
   const choose = (next: string) => {
     setOther(next);
+    wanted.current = next;
     setByHand([]);
     stop();
     if (!next.startsWith(LESSON)) return;
     setGuest(null);
-    void readLesson(next.slice(LESSON.length)).then((read) =>
-      setGuest(typeof read === 'string' ? read : { lesson: read, sheet: read.sheets[0]!.id }),
-    );
+    void readLesson(next.slice(LESSON.length)).then((read) => {
+      // Meanwhile another one may have been chosen.
+      if (wanted.current !== next) return;
+      setGuest(typeof read === 'string' ? read : { lesson: read, sheet: read.sheets[0]!.id });
+    });
   };
   /** A row by the names that the other sheet has. */
   const calledTheirs = (row: Row): Row =>

@@ -9,6 +9,7 @@ import {
   courseOfBits,
   differencesOf,
 } from '@/core/simulate/course';
+import { drivingOf } from '@/core/simulate/drive';
 import type { Trace } from '@/core/simulate/trace';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import type { LaneView } from './lanes';
@@ -30,7 +31,7 @@ export interface LaneBeside {
 }
 
 /** What a stimulus says that the outputs are to do; null where it says nothing. */
-export function expectedOf(stimulus: Stimulus | undefined, netlist: Netlist): Elsewhere | null {
+export function expectedOf(stimulus: Stimulus | null, netlist: Netlist): Elsewhere | null {
   if (!stimulus?.expected) return null;
   const { until, outputs } = stimulus.expected;
   const nets = new Map<number, { course: Course; bit: number }>();
@@ -74,15 +75,7 @@ export function useBeside(
   const plan = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
   // While it runs, what is behind the last rest is not judged.
   const reached = useSessionState((s) => (s.playing ? -1 : s.now));
-  const other = useMemo(
-    () =>
-      dump ??
-      expectedOf(
-        plan?.stimuli.find((s) => s.name === plan.driven),
-        netlist,
-      ),
-    [dump, plan, netlist],
-  );
+  const other = useMemo(() => dump ?? expectedOf(drivingOf(plan), netlist), [dump, plan, netlist]);
   const beside = useMemo(
     () => (other ? lanesBeside(lanes, other, trace, Math.max(0, reached)) : NONE),
     [other, lanes, trace, reached],
