@@ -17,14 +17,16 @@ test('a sheet becomes a block, is placed by its name, gone into, and followed wh
   await tab.click();
   await page.getByRole('menuitem', { name: 'Make it usable as a block' }).click();
   await expect(page.getByText(/can now be placed as a block/)).toBeVisible();
-  expect((await hand.parts())[0]).toMatch(/^Key, port into the sheet/);
+  await expect.poll(async () => (await hand.parts())[0]).toMatch(/^Key, port into the sheet/);
   await tab.click();
   await page.getByRole('menuitem', { name: 'Add a sheet' }).click();
 
   // By its name, and in the ring among the blocks.
   await hand.ready();
   await hand.type(24, 14, 'sheet 1');
-  expect((await hand.parts()).join()).toMatch(/block Sheet 1 with 2 inputs and 1 output/);
+  await expect
+    .poll(async () => (await hand.parts()).join())
+    .toMatch(/block Sheet 1 with 2 inputs and 1 output/);
   await hand.point(40, 30);
   await page.keyboard.press('Space');
   await expect(page.getByRole('menu', { name: 'Parts to place' })).toContainText('Blocks');

@@ -14,7 +14,7 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.mouse.move(x, y - 140, { steps: 4 });
   await page.mouse.up({ button: 'right' });
   await count(hand).toBe(1);
-  expect(await hand.parts()).toEqual(['AND 1, two-input AND, output X, something is wrong here']);
+  await expect.poll(() => hand.parts()).toEqual(['AND 1, two-input AND, output X, something is wrong here']);
   // Clicks: first a family, then its part.
   await hand.point(40, 22);
   await page.keyboard.press('Space');
@@ -23,7 +23,7 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.mouse.move(cx + 47, cy - 47);
   await page.mouse.click(cx, cy - 140);
   await count(hand).toBe(2);
-  expect((await hand.parts())[0]).toBe('S1, switch, 0');
+  await expect.poll(async () => (await hand.parts())[0]).toBe('S1, switch, 0');
   // Arrow keys: down to the outputs, Enter.
   await hand.point(14, 30);
   await page.keyboard.press('Space');
@@ -31,7 +31,7 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await count(hand).toBe(3);
-  expect((await hand.parts()).at(-1)).toContain('L1, lamp');
+  await expect.poll(async () => (await hand.parts()).at(-1)).toContain('L1, lamp');
   await page.keyboard.press('Space');
   await page.keyboard.press('Escape');
   await expect(ring).toHaveCount(0);
@@ -51,7 +51,7 @@ test('what is typed is understood, completed, or answered in words', async ({ pa
   await line.fill('xnor 3');
   await page.keyboard.press('Enter');
   await count(hand).toBe(1);
-  expect((await hand.parts())[0]).toContain('three-input XNOR');
+  await expect.poll(async () => (await hand.parts())[0]).toContain('three-input XNOR');
   await page.keyboard.type('zzz');
   await expect(page.getByText('No part is called “zzz”.')).toBeVisible();
   await page.keyboard.press('Escape');
@@ -67,12 +67,14 @@ test('copies go over the clipboard, and are cut and pasted with their wires', as
   await page.keyboard.press('Control+c');
   await page.keyboard.press('Control+v');
   await count(hand).toBe(4);
-  expect(await hand.parts()).toEqual([
-    'In, switch, 0, drives Out',
-    'In 2, switch, 0, drives Out 2',
-    'Out, lamp, from In, shows 0',
-    'Out 2, lamp, from In 2, shows 0',
-  ]);
+  await expect
+    .poll(() => hand.parts())
+    .toEqual([
+      'In, switch, 0, drives Out',
+      'In 2, switch, 0, drives Out 2',
+      'Out, lamp, from In, shows 0',
+      'Out 2, lamp, from In 2, shows 0',
+    ]);
   await page.keyboard.press('Control+x');
   await count(hand).toBe(2);
   await page.evaluate(() => navigator.clipboard.writeText('nothing of ours'));
@@ -111,25 +113,24 @@ test('the wheel zooms to the pointer, dragging paper pans, and everything can be
   const flips = async (x: number, y: number) => {
     const before = (await hand.parts())[0]!;
     await page.mouse.click(x, y);
-    await page.waitForTimeout(80);
-    return (await hand.parts())[0] !== before;
+    await expect.poll(async () => (await hand.parts())[0]).not.toBe(before);
   };
   const [x, y] = await hand.pixel(4, 4);
   await page.mouse.move(x, y);
   for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -200);
   await page.waitForTimeout(100);
-  expect(await flips(x, y)).toBe(true);
+  await flips(x, y);
   // Larger now: a place that was paper belongs to the switch.
-  expect(await flips(x + 40, y + 10)).toBe(true);
+  await flips(x + 40, y + 10);
   await page.mouse.move(x + 300, y + 300);
   await page.mouse.down();
   await page.mouse.move(x + 400, y + 350, { steps: 5 });
   await page.mouse.up();
-  expect(await flips(x + 100, y + 50)).toBe(true);
+  await flips(x + 100, y + 50);
   await page.getByRole('button', { name: 'Show everything' }).click();
   await page.waitForTimeout(100);
   const box = (await hand.sheet.boundingBox())!;
-  expect(await flips(box.x + box.width / 2, box.y + box.height / 2)).toBe(true);
+  await flips(box.x + box.width / 2, box.y + box.height / 2);
 });
 
 test('sheets are added, named, opened, removed with a way back, each with its own circuit', async ({
@@ -168,8 +169,9 @@ test('faces are opened and closed, and gates drawn by either standard', async ({
   const before = await page.getByRole('application').screenshot();
   await page.getByRole('button', { name: 'Faces' }).click();
   await page.getByRole('menuitemradio', { name: /Rectangular/ }).click();
-  await page.waitForTimeout(300);
-  expect((await page.getByRole('application').screenshot()).equals(before)).toBe(false);
+  await expect
+    .poll(async () => (await page.getByRole('application').screenshot()).equals(before))
+    .toBe(false);
   await page.getByRole('button', { name: 'Help: hands and keys' }).click();
   await expect(page.getByRole('dialog', { name: 'Hands and keys' })).toBeVisible();
 });

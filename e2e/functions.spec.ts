@@ -289,9 +289,9 @@ test('rows are shown where it matters, and copied for a spreadsheet', async ({ p
   await expect(page.getByText('2 of 8 rows').first()).toBeVisible();
   await page.getByRole('button', { name: /^For a spreadsheet/ }).click();
   await expect(page.getByText('2 rows are on the clipboard.')).toBeVisible();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
-    'Key\tBars\tClear\tDrive\tWarn\n1\t0\t0\t0\t1\n1\t0\t1\t0\t1',
-  );
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toBe('Key\tBars\tClear\tDrive\tWarn\n1\t0\t0\t0\t1\n1\t0\t1\t0\t1');
   await page.getByRole('combobox', { name: 'Rows that are shown' }).selectOption('differ');
   await page.getByRole('combobox', { name: 'Column', exact: true }).selectOption('Drive');
   await page.getByRole('combobox', { name: 'Other column' }).selectOption('Key');
@@ -334,9 +334,9 @@ test('a map is filled like the table, and the way to the smallest sum is shown l
   await page.getByLabel('Notation').selectOption('python');
   await formula.getByRole('button', { name: 'Copy' }).click();
   await expect(page.getByText('The formulas are on the clipboard.')).toBeVisible();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(
-    'def Y(A, B):\n    return A or B',
-  );
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toContain('def Y(A, B):\n    return A or B');
 });
 
 test('a counter has a state table, and formulas of its next state', async ({ page }) => {

@@ -36,10 +36,9 @@ test('right after placing, Enter places another and Tab sets its first parameter
   await expect(settings.getByLabel('Inputs')).toBeFocused();
   await page.keyboard.type('4');
   await page.keyboard.press('Enter');
-  expect((await hand.parts()).sort()).toEqual([
-    expect.stringContaining('NAND 1, three-input'),
-    expect.stringContaining('NAND 2, four-input'),
-  ]);
+  await expect
+    .poll(async () => (await hand.parts()).sort())
+    .toEqual([expect.stringContaining('NAND 1, three-input'), expect.stringContaining('NAND 2, four-input')]);
   // A digit changes the number of inputs of all gates that are selected.
   await page.keyboard.press('Control+a');
   await page.keyboard.press('2');
@@ -248,7 +247,7 @@ test('large for a projector without moving anything; a sheet is saved as PNG and
   const before = await hand.sheet.boundingBox();
   await page.keyboard.press('F9');
   await expect(page.locator('html[data-projector]')).toHaveCount(1);
-  expect(await hand.sheet.boundingBox()).toEqual(before);
+  await expect.poll(() => hand.sheet.boundingBox()).toEqual(before);
   await page.keyboard.press('F9');
   const tab = page.getByRole('button', { name: /^Queue selector/ });
   await tab.click();

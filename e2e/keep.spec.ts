@@ -15,7 +15,7 @@ test('a tab that is closed right after an edit loses nothing', async ({ page, co
   await again.goto(address);
   const there = new SheetHand(again);
   await there.ready();
-  expect(await there.parts()).toEqual(['Key, switch, 0']);
+  await expect.poll(() => there.parts()).toEqual(['Key, switch, 0']);
 });
 
 test('a second tab looks on, and can take over', async ({ page, context }) => {
@@ -32,7 +32,7 @@ test('a second tab looks on, and can take over', async ({ page, context }) => {
   await second.keyboard.press('Control+a');
   await second.keyboard.press('Delete');
   await expect(second.getByText('This lesson cannot be changed here.')).toBeVisible();
-  expect((await hand.parts()).length).toBe(8);
+  await expect.poll(async () => (await hand.parts()).length).toBe(8);
   await second.getByRole('button', { name: 'Edit here instead' }).click();
   await expect(page.getByText('This lesson is being edited in another tab.')).toBeVisible();
   await new SheetHand(second).ready();

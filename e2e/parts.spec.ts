@@ -48,5 +48,5 @@ test('what is between the faces is moved by the pointer and by the arrow keys', 
   await page.keyboard.press('ArrowRight');
   await expect.poll(width).toBeLessThan(wide - 20);
   for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight');
-  expect(await width()).toBeGreaterThan(120);
+  await expect.poll(() => width()).toBeGreaterThan(120);
 });

@@ -47,21 +47,25 @@ async function draw(page: Page): Promise<void> {
   // A wire by two clicks.
   await hand.click(27, 19);
   await hand.click(32, 19);
-  expect(await hand.parts()).toEqual([
-    'Key, switch, 0, drives AND 1 and AND 2',
-    'Bars, switch, 0, drives AND 1 and NOT 1',
-    'Clear, switch, 0, drives AND 1',
-    'NOT 1, NOT, from Bars, output 1, drives AND 2',
-    'AND 1, three-input AND, from Key, Bars and Clear, output 0, drives Drive',
-    'AND 2, two-input AND, from Key and NOT 1, output 0, drives Warn',
-    'Drive, lamp, from AND 1, shows 0',
-    'Warn, lamp, from AND 2, shows 0',
-  ]);
+  await expect
+    .poll(() => hand.parts())
+    .toEqual([
+      'Key, switch, 0, drives AND 1 and AND 2',
+      'Bars, switch, 0, drives AND 1 and NOT 1',
+      'Clear, switch, 0, drives AND 1',
+      'NOT 1, NOT, from Bars, output 1, drives AND 2',
+      'AND 1, three-input AND, from Key, Bars and Clear, output 0, drives Drive',
+      'AND 2, two-input AND, from Key and NOT 1, output 0, drives Warn',
+      'Drive, lamp, from AND 1, shows 0',
+      'Warn, lamp, from AND 2, shows 0',
+    ]);
   await expect(page.getByText('nothing loose')).toBeVisible();
 
   // Moving keeps the wires; a copy is made, deleted, and undone.
   await hand.drag([24, 19], [24, 22]);
-  expect((await hand.parts())[5]).toContain('from Key and NOT 1, output 0, drives Warn');
+  await expect
+    .poll(async () => (await hand.parts())[5])
+    .toContain('from Key and NOT 1, output 0, drives Warn');
   await page.keyboard.press('Control+d');
   await expect.poll(async () => (await hand.parts()).length).toBe(9);
   await page.keyboard.press('Delete');
@@ -128,7 +132,7 @@ async function keep(page: Page): Promise<void> {
   await page.waitForTimeout(600);
   await page.reload();
   await hand.ready();
-  expect(await hand.parts()).toEqual(before);
+  await expect.poll(() => hand.parts()).toEqual(before);
   await expect(title).toHaveValue('Interlock of the carousel');
   await expect(page.getByRole('grid').locator('[data-live]')).toHaveAttribute('data-row', '6');
 }
@@ -204,13 +208,13 @@ async function doAndHandIn(browser: Browser, link: string): Promise<{ name: stri
   await page.waitForTimeout(600);
   await page.reload();
   await hand.ready();
-  expect(await hand.parts()).toEqual(before);
+  await expect.poll(() => hand.parts()).toEqual(before);
 
   // So it does when the tab was closed and the link is opened again. Then it is put right.
   await page.goto('about:blank');
   await page.goto(link);
   await hand.ready();
-  expect(await hand.parts()).toEqual(before);
+  await expect.poll(() => hand.parts()).toEqual(before);
   await mendAndCheck(page, hand);
   const second = await saveHandIn(page, 'Ada Sample');
   await profile.close();

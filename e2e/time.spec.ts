@@ -9,7 +9,7 @@ test('the lamp chase runs, pauses, steps by half a period and goes back in time'
   await page.getByRole('link', { name: 'Open Lamp chase' }).click();
   const hand = new SheetHand(page);
   await hand.ready();
-  expect(await lamps(hand)).toEqual(['L0']);
+  await expect.poll(() => lamps(hand)).toEqual(['L0']);
   const step = page.getByRole('button', { name: 'On half a period' });
   await step.click();
   await expect.poll(() => lamps(hand)).toEqual(['L1']);
@@ -28,7 +28,7 @@ test('the lamp chase runs, pauses, steps by half a period and goes back in time'
   await page.getByRole('button', { name: 'Pause' }).click();
   const now = await lamps(hand);
   await page.waitForTimeout(700);
-  expect(await lamps(hand)).toEqual(now);
+  await expect.poll(() => lamps(hand)).toEqual(now);
 
   // The cursor is dragged into the past, and on to the very beginning.
   const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
@@ -89,13 +89,10 @@ test('a clock and a flip-flop that are drawn by hand divide by two', async ({ pa
   await hand.drag([20, 8], [12, 4]);
   await expect(page.getByRole('slider', { name: 'Moment on the timing diagram' })).toBeVisible();
   const step = page.getByRole('button', { name: 'On half a period' });
-  const seen: string[] = [];
-  for (let i = 0; i < 6; i++) {
+  for (const lit of '110011') {
     await step.click();
-    await page.waitForTimeout(60);
-    seen.push((await hand.parts()).at(-1)!.endsWith('on') ? '1' : '0');
+    await expect.poll(async () => ((await hand.parts()).at(-1)?.endsWith('on') ? '1' : '0')).toBe(lit);
   }
-  expect(seen.join('')).toBe('110011');
 });
 
 test('the moment on the diagram is told in words and numbers', async ({ page }) => {
