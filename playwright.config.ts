@@ -14,6 +14,8 @@ export default defineConfig({
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // Keeping the whole application for times without a network is for the stories that go without one.
+    serviceWorkers: 'block',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

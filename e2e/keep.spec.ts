@@ -1,6 +1,8 @@
 import { expect, test } from '@playwright/test';
 import { SheetHand } from './hand';
 
+test.use({ serviceWorkers: 'allow' });
+
 test('a tab that is closed right after an edit loses nothing', async ({ page, context }) => {
   await page.goto('/');
   await page.getByRole('button', { name: /New lesson/ }).click();

@@ -164,7 +164,7 @@ async function handOut(page: Page): Promise<{ link: string; exerciseFile: string
 }
 
 async function doAndHandIn(browser: Browser, link: string): Promise<{ name: string; text: string }[]> {
-  const profile = await browser.newContext();
+  const profile = await browser.newContext({ serviceWorkers: 'allow' });
   const page = await profile.newPage();
   await page.goto(link);
   const task = page.getByRole('region', { name: 'Task' });

@@ -2,14 +2,20 @@
 
 import { useEffect } from 'react';
 
+/** How long a page has to itself before the rest of the application is fetched, in milliseconds. */
+const FIRST_THINGS = 2000;
+
 /** Lets the service worker keep the application for times without a network. */
 export function Offline() {
   useEffect(() => {
     if (process.env.NODE_ENV !== 'production' || !('serviceWorker' in navigator)) return;
-    navigator.serviceWorker
-      .register('/sw.js')
-      .then((registration) => registration.active?.postMessage('keep-all'))
-      .catch(() => {});
+    const later = setTimeout(() => {
+      navigator.serviceWorker
+        .register('/sw.js')
+        .then((registration) => registration.active?.postMessage('keep-all'))
+        .catch(() => {});
+    }, FIRST_THINGS);
+    return () => clearTimeout(later);
   }, []);
   return null;
 }
