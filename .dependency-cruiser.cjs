@@ -52,7 +52,7 @@ module.exports = {
     only(
       'exercise',
       core('exercise'),
-      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'exercise'].map(core),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'exercise'].map(core),
     ),
     only('core', '^src/core/', ['^src/core/']),
     {

@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { check } from '../src/core/exercise/check';
+import { columnsOf } from '../src/core/exercise/wanted-columns';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readHandIn } from '../src/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '../src/core/formats/marking-csv';
@@ -22,7 +23,8 @@ export async function mark(file: string, handIns: readonly string[], options: Op
   if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
   const rows: MarkedRow[] = [];
   for (const name of handIns) rows.push(await marked(name, read.value));
-  await writeLines(rows.map(line));
+  const { word } = columnsOf(read.value.wanted);
+  await writeLines(rows.map((row) => line(row, word)));
   if (options.csv !== undefined) {
     try {
       await writeFile(options.csv, markingCsv(rows));
@@ -43,7 +45,9 @@ async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
   return { handIn, check: check(sheets[0]!, exercise, sheets) };
 }
 
-function line({ handIn, check: made }: MarkedRow): string {
-  const words = [`${made.right} of ${made.rows} rows`, partsText(made), ...made.complaints].filter(Boolean);
+function line({ handIn, check: made }: MarkedRow, word: string): string {
+  const words = [`${made.right} of ${made.rows} ${word}s`, partsText(made), ...made.complaints].filter(
+    Boolean,
+  );
   return `${handIn.name}: ${made.solved ? 'solved' : 'not solved'}; ${words.join('; ')}`;
 }

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { SheetHand, textOf } from './hand';
+import { asFile, emptySheet, SheetHand, textOf } from './hand';
 
 async function handOutDialog(page: Page) {
   await page.goto('/');
@@ -11,7 +11,7 @@ async function handOutDialog(page: Page) {
 
 test('a wanted function can be typed in; what was filled in survives a further input', async ({ page }) => {
   const dialog = await handOutDialog(page);
-  await dialog.getByLabel('One typed in here').check();
+  await dialog.getByLabel('A table typed in here').check();
   await dialog.getByLabel('Inputs, with commas').fill('A, B');
   await dialog.getByLabel('Outputs, with commas').fill('Y');
   await dialog.getByRole('button', { name: 'Y in row 3: 0' }).click();
@@ -61,9 +61,95 @@ test('a lesson with a clock gives no table of its own, and says why', async ({ p
   await new SheetHand(page).ready();
   await page.getByRole('button', { name: 'Hand out' }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByText(/This sheet’s own table cannot be used: This sheet remembers/)).toBeVisible();
   await expect(dialog.getByLabel('This sheet’s truth table')).toBeDisabled();
+  await expect(dialog.getByLabel('This sheet’s run')).toBeChecked();
+  await dialog.getByLabel('A table typed in here').check();
+  await expect(dialog.getByText(/This sheet’s own table cannot be used: This sheet remembers/)).toBeVisible();
 });
+
+test('a run is handed out, held against a circuit reading by reading, and marked', async ({ page }) => {
+  const teacher = await emptySheet(page);
+  await drawDivider(teacher);
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Title').fill('Every other turn');
+  await expect(dialog.getByText('Outputs are read just before each active clock edge.')).toBeVisible();
+  await dialog.getByLabel('Readings').fill('0');
+  await expect(dialog.getByRole('alert')).toContainText('it is read from 1 to 1000 times');
+  await dialog.getByLabel('Readings').fill('6');
+  await dialog.getByRole('button', { name: 'Half in reading 0: 0' }).click();
+  await expect(dialog.getByRole('button', { name: 'Half in reading 0: x' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'As on this sheet' }).click();
+  await dialog.getByRole('checkbox', { name: 'JK flip-flop' }).check();
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  const link = await dialog.getByLabel('Link to the exercise').inputValue();
+  const saving = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Save the exercise file' }).click();
+  const exercise = await textOf(await saving);
+
+  // The student begins with the clock alone, which is low whenever it is read.
+  await page.goto('about:blank');
+  await page.goto(link);
+  const hand = new SheetHand(page);
+  await hand.ready();
+  const task = page.getByRole('region', { name: 'Task' });
+  await hand.type(4, 8, 'clock');
+  await hand.type(20, 2, 'lamp Half');
+  await hand.drag([6, 8], [18, 2]);
+  await task.getByRole('button', { name: 'Check' }).click();
+  await expect(task.getByText('3 of 6 readings right')).toBeVisible();
+  await task.getByRole('button', { name: /reading 1: wrong/ }).click();
+  await expect(page.getByText('1.5 s').first()).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Stimulus' })).toHaveValue('The task’s run');
+  await expect(task.getByText('before your last change')).toHaveCount(0);
+  const wrong = await handIn(page, 'Ben Sample');
+
+  await hand.sheet.focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await drawDivider(hand);
+  await task.getByRole('button', { name: 'Check' }).click();
+  await expect(task.getByText('All readings right.')).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([
+      asFile('exercise.json', exercise),
+      asFile('a.handin.json', right),
+      asFile('b.handin.json', wrong),
+    ]);
+  await expect(page.getByRole('row', { name: /Ada Sample/ })).toContainText('✓ 6 of 6');
+  const row = page.getByRole('row', { name: /Ben Sample/ });
+  await expect(row).toContainText('✗ 3 of 6');
+  await expect(row).toContainText('wrong: readings 1, 3, 5');
+  await row.getByRole('button', { name: 'Open' }).click();
+  await page.getByRole('button', { name: 'Show the first wrong reading' }).click();
+  await expect(page.getByText('1.5 s').first()).toBeVisible();
+  await expect.poll(async () => (await hand.parts()).join()).toContain('Half, lamp');
+});
+
+/** A clock at a flip-flop that turns over at each edge, and a lamp. */
+async function drawDivider(hand: SheetHand): Promise<void> {
+  await hand.type(4, 8, 'clock');
+  await hand.type(4, 4, 'const 1');
+  await hand.type(16, 6, 't');
+  await hand.type(28, 4, 'lamp Half');
+  await hand.drag([6, 8], [12, 8]);
+  await hand.drag([6, 4], [12, 4]);
+  await hand.drag([20, 4], [26, 4]);
+}
+
+async function handIn(page: Page, name: string): Promise<string> {
+  await page.getByRole('button', { name: 'Hand in', exact: true }).click();
+  await page.getByLabel('Your name').fill(name);
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the hand-in file' }).click();
+  const text = await textOf(await saving);
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  return text;
+}
 
 test('a part that is not allowed cannot be pasted in, and handing in asks for a name', async ({ page }) => {
   await page.goto('/');

@@ -1,12 +1,12 @@
-import type { Delays } from '@/core/circuit/lesson';
+import type { Delays } from '@/core/circuit/time-plan';
 import { rowOf } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { clockAt } from '@/core/simulate/run';
 import { periodOf } from '@/core/timing/clock-edges';
 import { type Logic, ONE } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';
+import { PS_PER_SECOND } from '@/core/values/time';
 
-const PS_PER_SECOND = 1e12;
 /** 20 ns a second: a gate takes about half a second. */
 const WAVE_PACE = 20_000;
 

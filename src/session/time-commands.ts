@@ -1,5 +1,5 @@
-import type { Delays } from '@/core/circuit/lesson';
 import { sheetOf } from '@/core/circuit/lesson';
+import type { Delays } from '@/core/circuit/time-plan';
 import { NO_TIME_PLAN, type Stimulus, type TimePlan, USUAL_WAVE, type Wave } from '@/core/circuit/time-plan';
 import { inputAt } from '@/core/logic/truth-table';
 import { courseOfRun, courseText } from '@/core/simulate/course';

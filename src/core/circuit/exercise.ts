@@ -1,4 +1,5 @@
-import { type Infer, list, text, title, z } from '../values/schema';
+import { type Infer, list, text, title, whole, z } from '../values/schema';
+import { DELAYS, Wave } from './time-plan';
 
 /** Most inputs that a wanted function may have: 2^12 rows are checked in the blink of an eye everywhere. */
 export const MOST_WANTED_INPUTS = 12;
@@ -17,6 +18,7 @@ const WantedColumn = z.object({
 /** A truth table that is wanted: the first-named input is the most significant bit of the row number. */
 export const Wanted = z
   .object({
+    is: z.optional(z.literal('table')),
     inputs: z
       .array(SignalName)
       .check(z.minLength(1, 'at least one input is needed'), z.maxLength(MOST_WANTED_INPUTS)),
@@ -40,12 +42,69 @@ export const Wanted = z
   });
 export type Wanted = Infer<typeof Wanted>;
 
-/** What the instructor hands out: a task in words, the function that is wanted, the parts that may be used. */
+/** Most inputs or outputs of a run that is wanted, and most times at which it is read. */
+const MOST_SIGNALS = 32;
+export const MOST_READINGS = 1000;
+
+const Width = whole(1, 64);
+
+/** What an output should be each time it is read: its bits, the highest first, `x` where either will do. */
+const WantedReadings = z.object({
+  name: SignalName,
+  width: Width,
+  values: list(
+    z.string().check(z.regex(/^[01x]{1,64}$/, 'a wanted value holds only 0, 1 and x')),
+    MOST_READINGS,
+  ),
+});
+
+/**
+ * A run that is wanted of a circuit with storage: how each input goes, the times in ps at which the outputs are read,
+ * and what they are then.
+ */
+export const WantedRun = z
+  .object({
+    is: z.literal('run'),
+    inputs: z
+      .array(z.object({ name: SignalName, width: Width, wave: Wave }))
+      .check(z.minLength(1, 'at least one input is needed'), z.maxLength(MOST_SIGNALS)),
+    outputs: z
+      .array(WantedReadings)
+      .check(z.minLength(1, 'at least one output is needed'), z.maxLength(MOST_SIGNALS)),
+    readings: z
+      .array(whole(0, Number.MAX_SAFE_INTEGER))
+      .check(z.minLength(1, 'at least one reading is needed'), z.maxLength(MOST_READINGS)),
+    delays: z.enum(DELAYS),
+    powerUp: z.enum(['0', '1', 'X']),
+  })
+  .check((context) => {
+    const { inputs, outputs, readings } = context.value;
+    const complain = (message: string, path: (string | number)[] = []) =>
+      context.issues.push({ code: 'custom', message, path, input: context.value });
+    const names = [...inputs, ...outputs].map((s) => s.name);
+    for (const [i, name] of names.entries())
+      if (names.indexOf(name) !== i) complain(`the name ${name} stands twice`);
+    for (const [i, time] of readings.entries())
+      if (i > 0 && time <= readings[i - 1]!)
+        complain('readings stand in the order of time, each once', ['readings', i]);
+    for (const [i, { name, width, values }] of outputs.entries()) {
+      if (values.length !== readings.length)
+        complain(`${name} has ${values.length} values where ${readings.length} are needed`, ['outputs', i]);
+      else if (values.some((v) => v.length !== width))
+        complain(`${name} has a value that is not of ${width} ${width === 1 ? 'bit' : 'bits'}`, [
+          'outputs',
+          i,
+        ]);
+    }
+  });
+export type WantedRun = Infer<typeof WantedRun>;
+
+/** What the instructor hands out: a task in words, the function or the run that is wanted, the parts that may be used. */
 export const Exercise = z.object({
   id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
   title: title(120, 'the exercise has no title'),
   task: text(20_000),
-  wanted: Wanted,
+  wanted: z.discriminatedUnion('is', [Wanted, WantedRun]),
   /** Kinds of part from the catalogue; switches and lamps can always be used. */
   allowed: list(text(40), 200),
   made: z.datetime(),

@@ -5,9 +5,9 @@
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { Exercise } from './exercise';
-import { DELAYS, LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
+import { LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
 import { Plan } from './plan';
-import { TimePlan } from './time-plan';
+import { DELAYS, TimePlan } from './time-plan';
 
 const Id = z
   .string()

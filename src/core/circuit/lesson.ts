@@ -2,7 +2,7 @@ import type { Radix } from '../values/radix';
 import type { Exercise } from './exercise';
 import type { Point, Turn } from './geometry';
 import type { Plan } from './plan';
-import type { TimePlan } from './time-plan';
+import type { Delays, TimePlan } from './time-plan';
 
 /** The version of the lesson file that is written; older ones are brought up to it when read. */
 export const LESSON_VERSION = 1;
@@ -26,9 +26,6 @@ export interface Settings {
   /** Whether parts take time: not at all, 1 ns each, or their own. */
   readonly delays: Delays;
 }
-
-export const DELAYS = ['zero', 'unit', 'parts'] as const;
-export type Delays = (typeof DELAYS)[number];
 
 export const USUAL_SETTINGS: Settings = {
   symbols: 'distinctive',

@@ -1,6 +1,10 @@
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 
+/** Whether parts take time: not at all, 1 ns each, or their own. */
+export const DELAYS = ['zero', 'unit', 'parts'] as const;
+export type Delays = (typeof DELAYS)[number];
+
 /** How an input's level goes over time. */
 export const PATTERNS = ['levels', 'periodic', 'values', 'bits', 'count', 'random'] as const;
 
@@ -15,7 +19,7 @@ const Key = z.string().check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'a part is
  * The course of one input. `step` in ps is the length of a value, a bit or a row, and of a whole period where it is
  * periodic. `data` are level changes at moments (`0 1, 25ns 0`), values one after the other, or a string of bits.
  */
-const Wave = z.object({
+export const Wave = z.object({
   pattern: z.enum(PATTERNS),
   data: z._default(text(200_000), ''),
   step: z._default(whole(0, LONGEST_STEP), 10_000),

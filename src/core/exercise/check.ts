@@ -1,12 +1,15 @@
-import type { Exercise, Wanted } from '../circuit/exercise';
+import type { Exercise, Wanted, WantedRun } from '../circuit/exercise';
 import type { Sheet } from '../circuit/lesson';
 import { cell, truthTable, whyNoTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
-import type { Terminal } from '../netlist/netlist';
+import type { Netlist, Terminal } from '../netlist/netlist';
 import { findKind } from '../parts/catalogue';
+import { drivenBy } from '../simulate/drive';
 import { letterOf } from '../values/logic';
 import { sameName } from '../values/names';
 import { isAllowed } from './allowed';
+import { columnsOf, isAsWanted } from './wanted-columns';
+import { readRun, stimulusOf } from './wanted-run';
 
 /** Most inputs of a sheet that is checked; far more than any wanted function has. */
 const MOST_SHEET_INPUTS = 20;
@@ -14,12 +17,12 @@ const MOST_SHEET_INPUTS = 20;
 /** How a sheet stands against what an exercise wants. */
 export interface Check {
   readonly rows: number;
-  /** Rows in which every output is as wanted. */
+  /** Rows, or readings of a run, in which every output is as wanted. */
   readonly right: number;
   /** Row by row whether it is right. */
   readonly rowIsRight: readonly boolean[];
-  /** For each wanted output what the sheet gives, a letter a row: 0, 1, X, Z, or - where the output is missing. */
-  readonly given: readonly string[];
+  /** For each wanted output what the sheet gives, bits a row: 0, 1, X, Z, or - where the output is missing. */
+  readonly given: readonly (string | readonly string[])[];
   /** Sentences for the student. */
   readonly complaints: readonly string[];
   /** Kinds of part on the sheet and how many of each, in the order of the catalogue. */
@@ -54,7 +57,7 @@ function match(
   });
 }
 
-/** Holds a sheet against an exercise, every row of it. Inputs and outputs are matched by name. */
+/** Holds a sheet against an exercise, every row or reading of it. Inputs and outputs are matched by name. */
 export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[] = []): Check {
   const { wanted } = exercise;
   const complaints: string[] = [];
@@ -66,40 +69,13 @@ export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[]
       );
 
   const netlist = compile(sheet, sheets);
-  const rows = 2 ** wanted.inputs.length;
-  const inputs = match(wanted.inputs, netlist.inputColumns, 'input', complaints);
-  const outputs = match(
-    wanted.outputs.map((o) => o.name),
-    netlist.outputColumns,
-    'output',
-    complaints,
+  const { given, hasAllInputs } =
+    wanted.is === 'run' ? givenInRun(netlist, wanted, complaints) : givenInTable(netlist, wanted, complaints);
+  const { rows, outputs, output } = columnsOf(wanted);
+  const rowIsRight = Array.from(
+    { length: rows },
+    (_, row) => hasAllInputs && outputs.every((_, o) => isAsWanted(output(o, row), given[o]![row]!)),
   );
-  for (const d of netlist.diagnostics) if (d.severity === 'problem') complaints.push(d.message);
-
-  let given = wanted.outputs.map(() => '-'.repeat(rows));
-  const tooMany = netlist.inputColumns.length > MOST_SHEET_INPUTS;
-  const reason = tooMany
-    ? `More than ${MOST_SHEET_INPUTS} inputs are more than can be checked.`
-    : whyNoTable(netlist);
-  const nothingYet = netlist.inputs.length === 0 || netlist.outputs.length === 0;
-  if (reason && !nothingYet) complaints.push(reason);
-  if (!reason) {
-    const table = truthTable(netlist);
-    const weight = (column: number) => 2 ** (netlist.inputColumns.length - 1 - column);
-    given = outputs.map((output, o) => {
-      if (output === -1) return given[o]!;
-      let letters = '';
-      for (let row = 0; row < rows; row++) {
-        let at = 0;
-        for (const [i, column] of inputs.entries())
-          if (column !== -1 && (row >> (inputs.length - 1 - i)) & 1) at += weight(column);
-        letters += letterOf(cell(table, output, at));
-      }
-      return letters;
-    });
-  }
-  const inputsThere = !inputs.includes(-1);
-  const rowIsRight = Array.from({ length: rows }, (_, row) => inputsThere && isRight(wanted, given, row));
   const right = rowIsRight.filter(Boolean).length;
   return {
     rows,
@@ -112,10 +88,75 @@ export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[]
   };
 }
 
-function isRight(wanted: Wanted, given: readonly string[], row: number): boolean {
-  return wanted.outputs.every(({ rows }, o) => {
-    const want = rows[row]!;
-    const got = given[o]![row]!;
-    return want === 'x' ? got !== '-' : want === got;
+interface Given {
+  readonly given: Check['given'];
+  readonly hasAllInputs: boolean;
+}
+
+function complainOfParts(netlist: Netlist, complaints: string[]): void {
+  for (const d of netlist.diagnostics) if (d.severity === 'problem') complaints.push(d.message);
+}
+
+function givenInTable(netlist: Netlist, wanted: Wanted, complaints: string[]): Given {
+  const rows = 2 ** wanted.inputs.length;
+  const inputs = match(wanted.inputs, netlist.inputColumns, 'input', complaints);
+  const outputs = match(
+    wanted.outputs.map((o) => o.name),
+    netlist.outputColumns,
+    'output',
+    complaints,
+  );
+  complainOfParts(netlist, complaints);
+  const nothing = '-'.repeat(rows);
+  const tooMany = netlist.inputColumns.length > MOST_SHEET_INPUTS;
+  const reason = tooMany
+    ? `More than ${MOST_SHEET_INPUTS} inputs are more than can be checked.`
+    : whyNoTable(netlist);
+  const nothingYet = netlist.inputs.length === 0 || netlist.outputs.length === 0;
+  if (reason && !nothingYet) complaints.push(reason);
+  if (reason) return { given: outputs.map(() => nothing), hasAllInputs: !inputs.includes(-1) };
+  const table = truthTable(netlist);
+  const weight = (column: number) => 2 ** (netlist.inputColumns.length - 1 - column);
+  const given = outputs.map((output) => {
+    if (output === -1) return nothing;
+    let letters = '';
+    for (let row = 0; row < rows; row++) {
+      let at = 0;
+      for (const [i, column] of inputs.entries())
+        if (column !== -1 && (row >> (inputs.length - 1 - i)) & 1) at += weight(column);
+      letters += letterOf(cell(table, output, at));
+    }
+    return letters;
   });
+  return { given, hasAllInputs: !inputs.includes(-1) };
+}
+
+function givenInRun(netlist: Netlist, wanted: WantedRun, complaints: string[]): Given {
+  const found = (
+    signals: readonly { readonly name: string; readonly width: number }[],
+    there: readonly Terminal[],
+    word: string,
+  ) => {
+    const names = signals.map((s) => s.name);
+    return match(names, there, word, complaints).map((at, i): Terminal | null => {
+      const terminal = there[at];
+      const { name, width } = signals[i]!;
+      if (!terminal || terminal.nets.length === width) return terminal ?? null;
+      complaints.push(
+        `The ${word} “${name}” has ${terminal.nets.length} bits here, and ${width} in the task.`,
+      );
+      return null;
+    });
+  };
+  const inputs = found(wanted.inputs, netlist.inputs, 'input');
+  const outputs = found(wanted.outputs, netlist.outputs, 'output');
+  complainOfParts(netlist, complaints);
+  const driven = drivenBy(netlist, stimulusOf(wanted, netlist, 'wanted'));
+  const read = readRun(driven, outputs, wanted.readings, wanted);
+  if (read.reached < wanted.readings.length)
+    complaints.push(
+      `After ${read.reached} of ${wanted.readings.length} readings the circuit had changed so often that it was stopped: something in it keeps swinging.`,
+    );
+  else if (read.swings) complaints.push('A loop keeps changing within one moment and never comes to rest.');
+  return { given: read.values, hasAllInputs: !inputs.includes(null) };
 }

@@ -142,7 +142,10 @@ describe('exercise files and links', () => {
   });
 
   test('a wanted function that does not fit its inputs is refused with the place', () => {
-    const bad = { ...exercise, wanted: { ...exercise.wanted, outputs: [{ name: 'Drive', rows: '01' }] } };
+    const bad = {
+      ...exercise,
+      wanted: { inputs: ['Key', 'Bars', 'Clear'], outputs: [{ name: 'Drive', rows: '01' }] },
+    };
     expect(problemOf(readExercise(writeExercise(bad)))).toMatch(
       /outputs › 1 › rows: Drive has 2 rows where 8 are needed/,
     );

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import type { Delays, Lesson } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
+import type { Delays } from '../circuit/time-plan';
 import { readLesson } from '../formats/lesson-file';
 import { readVerilog } from '../formats/verilog/read';
 import { writeVerilog } from '../formats/verilog/write';

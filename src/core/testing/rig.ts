@@ -1,4 +1,5 @@
-import type { Delays, Params, Part, Sheet, Wire } from '../circuit/lesson';
+import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
+import type { Delays } from '../circuit/time-plan';
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';
 import { defaultParams, findKind } from '../parts/catalogue';

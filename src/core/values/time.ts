@@ -1,3 +1,6 @@
+/** Picoseconds in a second. */
+export const PS_PER_SECOND = 1e12;
+
 const UNITS: Record<string, number> = { ps: 1, ns: 1e3, us: 1e6, µs: 1e6, ms: 1e9, s: 1e12 };
 
 /** Picoseconds of `40ns`, `1.5 us`, `20 ms`; null where there is no unit or no number. */

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { check } from '@/core/exercise/check';
+import { columnsOf } from '@/core/exercise/wanted-columns';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
@@ -86,7 +87,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       </label>
       <p>
         <b className={result.solved ? 'text-good' : ''}>
-          {result.right} of {result.rows} rows right
+          {result.right} of {result.rows} {columnsOf(exercise.wanted).word}s right
         </b>
         {result.complaints.length > 0 &&
           `, ${result.complaints.length} thing${result.complaints.length > 1 ? 's' : ''} to mend:`}

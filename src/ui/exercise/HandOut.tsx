@@ -1,8 +1,12 @@
 'use client';
 
 import { Fragment, useMemo, useState } from 'react';
-import { Exercise, type Wanted } from '@/core/circuit/exercise';
-import { namesIn, wantedFromNames, wantedFromSheet } from '@/core/exercise/wanted';
+import { Exercise, type Wanted, type WantedRun } from '@/core/circuit/exercise';
+import { NO_TIME_PLAN } from '@/core/circuit/time-plan';
+import { partsUsed } from '@/core/exercise/check';
+import { cellTurned, namesIn, wantedFromNames, wantedFromSheet } from '@/core/exercise/wanted';
+import { columnsOf } from '@/core/exercise/wanted-columns';
+import { wantedFromRun } from '@/core/exercise/wanted-run';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
 import { ALWAYS_ALLOWED, families, PLACEABLE } from '@/core/parts/catalogue';
 import { randomId, storeProblem } from '@/store/database';
@@ -11,21 +15,35 @@ import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
+import { WantedRunFields } from './WantedRunFields';
 import { WantedTable } from './WantedTable';
 
 const FAMILIES = families(PLACEABLE.filter((k) => !ALWAYS_ALLOWED.includes(k.kind)));
 const GATES = FAMILIES.find((f) => f.family === 'Gates')!.kinds.map((k) => k.kind);
 
-type Source = 'sheet' | 'typed';
+type Source = 'sheet' | 'run' | 'typed';
+
+/** How often a run is read at first. */
+const USUAL_READINGS = '16';
 
 /** From a sheet to an exercise: the task, the wanted function, the parts; out as a file or as a link. */
 export function HandOut({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const { sheet } = session;
+  const { lesson, on } = session.state;
   const own = useMemo(() => wantedFromSheet(sheet), [sheet]);
+  const stimuli = sheet.time?.stimuli ?? NO_TIME_PLAN.stimuli;
+  const [stimulus, setStimulus] = useState(sheet.time?.driven ?? '');
+  const [count, setCount] = useState(USUAL_READINGS);
+  const ownRun = useMemo(
+    () => wantedFromRun(sheet, lesson, stimuli.find((s) => s.name === stimulus) ?? null, on, Number(count)),
+    [sheet, lesson, stimuli, stimulus, on, count],
+  );
+  const [turned, setTurned] = useState<{ of: typeof ownRun; wanted: WantedRun } | null>(null);
+  const wantedRun = turned?.of === ownRun ? turned.wanted : ownRun.ok ? ownRun.wanted : null;
   const [title, setTitle] = useState(sheet.name);
   const [task, setTask] = useState('');
-  const [source, setSource] = useState<Source>(own.ok ? 'sheet' : 'typed');
+  const [source, setSource] = useState<Source>(own.ok ? 'sheet' : ownRun.ok ? 'run' : 'typed');
   const [inputs, setInputs] = useState(own.ok ? own.wanted.inputs.join(', ') : 'A, B');
   const [outputs, setOutputs] = useState(own.ok ? own.wanted.outputs.map((o) => o.name).join(', ') : 'Y');
   const [typed, setTyped] = useState<Wanted>(() => {
@@ -33,7 +51,9 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     return made.ok ? made.wanted : { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
   });
   const [nameProblem, setNameProblem] = useState('');
-  const [allowed, setAllowed] = useState<ReadonlySet<string>>(new Set(GATES));
+  const used = () =>
+    new Set(partsUsed(sheet).flatMap(({ kind }) => (ALWAYS_ALLOWED.includes(kind) ? [] : [kind])));
+  const [allowed, setAllowed] = useState<ReadonlySet<string>>(() => (own.ok ? new Set(GATES) : used()));
   const [out, setOut] = useState<Exercise | null>(null);
   const [problem, setProblem] = useState('');
 
@@ -45,7 +65,11 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     if (made.ok) setTyped(made.wanted);
   };
   const make = () => {
-    const wanted = source === 'sheet' && own.ok ? own.wanted : typed;
+    const wanted = source === 'sheet' && own.ok ? own.wanted : source === 'run' ? wantedRun : typed;
+    if (!wanted) {
+      setProblem('This sheet’s run cannot be used: see above.');
+      return;
+    }
     if (source === 'typed' && nameProblem) {
       setProblem(nameProblem);
       return;
@@ -71,7 +95,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   return (
     <Modal
       title="Hand out an exercise"
-      says="Students get the task and an empty sheet. What they draw is held against the wanted function, row by row."
+      says="Students get the task and an empty sheet. What they draw is held against what is wanted, row by row."
       onClose={onClose}
       foot={
         <>
@@ -119,7 +143,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         </div>
       </div>
       <fieldset className="flex flex-col gap-2">
-        <legend className="mb-1 font-semibold">Wanted function</legend>
+        <legend className="mb-1 font-semibold">What is wanted</legend>
         <div className="flex flex-wrap gap-x-5 gap-y-1">
           <label className="flex items-center gap-1.5">
             <input
@@ -132,16 +156,20 @@ export function HandOut({ onClose }: { onClose: () => void }) {
             This sheet’s truth table
           </label>
           <label className="flex items-center gap-1.5">
+            <input type="radio" name="source" checked={source === 'run'} onChange={() => setSource('run')} />
+            This sheet’s run
+          </label>
+          <label className="flex items-center gap-1.5">
             <input
               type="radio"
               name="source"
               checked={source === 'typed'}
               onChange={() => setSource('typed')}
             />
-            One typed in here
+            A table typed in here
           </label>
         </div>
-        {!own.ok && (
+        {!own.ok && source !== 'run' && (
           <p className="text-sm text-quiet">This sheet’s own table cannot be used: {own.problem}</p>
         )}
         {source === 'typed' && (
@@ -172,10 +200,24 @@ export function HandOut({ onClose }: { onClose: () => void }) {
             </p>
           </div>
         )}
-        {source === 'sheet' && own.ok ? (
-          <WantedTable wanted={own.wanted} />
-        ) : (
-          <WantedTable wanted={typed} onChange={setTyped} />
+        {source === 'run' && (
+          <WantedRunFields
+            stimuli={stimuli}
+            stimulus={stimulus}
+            onStimulus={setStimulus}
+            count={count}
+            onCount={setCount}
+            own={ownRun}
+            wanted={wantedRun}
+            onWanted={(wanted) => setTurned({ of: ownRun, wanted })}
+          />
+        )}
+        {source === 'sheet' && own.ok && <WantedTable columns={columnsOf(own.wanted)} />}
+        {source === 'typed' && (
+          <WantedTable
+            columns={columnsOf(typed)}
+            onTurn={(output, row) => setTyped(cellTurned(typed, output, row))}
+          />
         )}
       </fieldset>
       <fieldset>
@@ -183,6 +225,9 @@ export function HandOut({ onClose }: { onClose: () => void }) {
           Parts that may be used <span className="font-normal text-quiet">besides switches and lamps</span>
         </legend>
         <div className="mb-1.5 flex gap-2">
+          <button type="button" className="button small" onClick={() => setAllowed(used())}>
+            As on this sheet
+          </button>
           <button type="button" className="button small" onClick={() => setAllowed(new Set(GATES))}>
             All gates
           </button>

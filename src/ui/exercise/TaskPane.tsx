@@ -2,12 +2,12 @@
 
 import { useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
-import { sheetOf } from '@/core/circuit/lesson';
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { isAllowed } from '@/core/exercise/allowed';
 import { type Check, check } from '@/core/exercise/check';
-import { inputAt } from '@/core/logic/truth-table';
-import { ALWAYS_ALLOWED, defaultParams, findKind } from '@/core/parts/catalogue';
-import { place } from '@/session/commands';
-import { goToWantedRow } from '@/session/face-commands';
+import { columnsOf, isAsWanted, readWordText } from '@/core/exercise/wanted-columns';
+import { ALWAYS_ALLOWED, findKind } from '@/core/parts/catalogue';
+import { goToWanted, placeWanted } from '@/session/wanted-commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
 
@@ -18,17 +18,8 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
   const [checked, setChecked] = useState<{ of: typeof sheet; result: Check } | null>(null);
   const { inputs, outputs } = exercise.wanted;
   const run = () => setChecked({ of: sheet, result: check(sheet, exercise) });
+  const mayClock = isAllowed(exercise, 'clock') && !exercise.allowed.includes('clock');
   const allowed = exercise.allowed.filter((kind) => !ALWAYS_ALLOWED.includes(kind));
-  const placeAll = () => {
-    place(session, findKind('switch')!, defaultParams(findKind('switch')!), inputs, { x: 0, y: 0 });
-    place(
-      session,
-      findKind('lamp')!,
-      defaultParams(findKind('lamp')!),
-      outputs.map((o) => o.name),
-      { x: 30, y: 0 },
-    );
-  };
   return (
     <section className="pane" aria-label="Task">
       <header className="pane-head">
@@ -38,14 +29,21 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
         <TaskText text={exercise.task} />
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1 text-sm">
           <dt className="text-quiet">Inputs</dt>
-          <dd className="font-semibold">{inputs.join(', ')}</dd>
+          <dd className="font-semibold">{named(inputs)}</dd>
           <dt className="text-quiet">Outputs</dt>
-          <dd className="font-semibold">{outputs.map((o) => o.name).join(', ')}</dd>
+          <dd className="font-semibold">{named(outputs)}</dd>
           <dt className="text-quiet">Parts</dt>
-          <dd>{['Switch', 'Lamp', ...allowed.map((kind) => findKind(kind)!.name)].join(', ')}</dd>
+          <dd>
+            {[
+              'Switch',
+              'Lamp',
+              ...(mayClock ? ['Clock'] : []),
+              ...allowed.map((kind) => findKind(kind)!.name),
+            ].join(', ')}
+          </dd>
         </dl>
         {sheet.parts.size === 0 && (
-          <button type="button" className="button self-start" onClick={placeAll}>
+          <button type="button" className="button self-start" onClick={() => placeWanted(session, exercise)}>
             Place the inputs and outputs
           </button>
         )}
@@ -57,19 +55,34 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
             Hand in …
           </button>
         </div>
-        {checked && <Result check={checked.result} exercise={exercise} stale={checked.of !== sheet} />}
+        {checked && <Result check={checked.result} exercise={exercise} stale={isOther(checked.of, sheet)} />}
       </div>
     </section>
   );
 }
 
+/** Whether the circuit is another one; what drives it, or stands on its faces, does not count. */
+const isOther = (a: Sheet, b: Sheet) => a.parts !== b.parts || a.wires !== b.wires;
+
+/** Names with commas, and how many bits each has where it has several. */
+function named(signals: readonly (string | { readonly name: string; readonly width?: number })[]): string {
+  return signals
+    .map((s) => {
+      if (typeof s === 'string') return s;
+      return (s.width ?? 1) > 1 ? `${s.name} (${s.width} bits)` : s.name;
+    })
+    .join(', ');
+}
+
+const MOST_SHOWN = 256;
+
 function Result({ check: result, exercise, stale }: { check: Check; exercise: Exercise; stale: boolean }) {
   const session = useSession();
-  const { inputs, outputs } = exercise.wanted;
+  const { inputs, outputs, word, when, input, output } = columnsOf(exercise.wanted);
   return (
     <div className={stale ? 'opacity-60' : ''} aria-live="polite">
       <p className={`font-semibold ${result.solved ? 'text-good' : ''}`}>
-        {result.solved ? 'All rows right.' : `${result.right} of ${result.rows} rows right`}
+        {result.solved ? `All ${word}s right.` : `${result.right} of ${result.rows} ${word}s right`}
         {stale && <span className="font-normal text-quiet"> · before your last change</span>}
       </p>
       {result.complaints.length > 0 && (
@@ -82,14 +95,19 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
       <table className="mt-2 w-full text-center font-mono text-sm">
         <thead>
           <tr className="border-b border-ink font-sans text-xs">
+            {when && (
+              <th scope="col" className="px-1 py-1 font-normal text-quiet" title="When the outputs are read">
+                just before
+              </th>
+            )}
             {inputs.map((name) => (
               <th key={name} scope="col" className="px-1 py-1">
                 {name}
               </th>
             ))}
-            {outputs.map((o) => (
-              <th key={o.name} scope="col" className="border-l border-hairline px-1 py-1">
-                {o.name}
+            {outputs.map((name) => (
+              <th key={name} scope="col" className="border-l border-hairline px-1 py-1">
+                {name}
               </th>
             ))}
             <th scope="col">
@@ -98,25 +116,27 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
           </tr>
         </thead>
         <tbody>
-          {result.rowIsRight.slice(0, 256).map((right, row) => (
+          {result.rowIsRight.slice(0, MOST_SHOWN).map((right, row) => (
             <tr key={row} className={right ? '' : 'bg-one-soft'}>
+              {when && <td className="font-sans text-quiet tabular-nums">{when(row)}</td>}
               {inputs.map((name, i) => (
-                <td key={name}>{inputAt(inputs.length, i, row)}</td>
+                <td key={name}>{input(i, row)}</td>
               ))}
-              {outputs.map((o, i) => {
-                const given = result.given[i]![row]!;
-                const off = o.rows[row] !== 'x' && o.rows[row] !== given;
+              {outputs.map((name, o) => {
+                const given = result.given[o]![row]!;
+                const wanted = output(o, row);
+                const off = !isAsWanted(wanted, given);
                 return (
-                  <td key={o.name} className={`border-l border-hairline ${off ? 'font-bold text-bad' : ''}`}>
+                  <td key={name} className={`border-l border-hairline ${off ? 'font-bold text-bad' : ''}`}>
                     {off ? (
                       <>
                         <span className="sr-only">is </span>
-                        <s className="decoration-2">{given}</s>
+                        <s className="decoration-2">{readWordText(given)}</s>
                         <span className="sr-only">, should be</span>
-                        <span className="pl-1.5 text-ink">{o.rows[row]}</span>
+                        <span className="pl-1.5 text-ink">{readWordText(wanted)}</span>
                       </>
                     ) : (
-                      given
+                      readWordText(given)
                     )}
                   </td>
                 );
@@ -125,12 +145,16 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                 <button
                   type="button"
                   className={`cursor-pointer rounded-md px-1.5 font-sans font-semibold hover:bg-accent-soft ${right ? 'text-good' : 'text-bad'}`}
-                  onClick={() => goToWantedRow(session, inputs, row)}
-                  title="Put the switches to this row"
+                  onClick={() => goToWanted(session, exercise, row)}
+                  title={
+                    when
+                      ? 'Run the circuit as the task does, up to this reading'
+                      : 'Put the switches to this row'
+                  }
                 >
                   {right ? '✓' : '✗'}{' '}
                   <span className="sr-only">
-                    row {row}: {right ? 'right' : 'wrong'},{' '}
+                    {word} {row}: {right ? 'right' : 'wrong'},{' '}
                   </span>
                   <span className="text-xs font-normal underline">try</span>
                 </button>
@@ -139,7 +163,11 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
           ))}
         </tbody>
       </table>
-      {result.rows > 256 && <p className="mt-1 text-xs text-quiet">The first 256 rows are shown.</p>}
+      {result.rows > MOST_SHOWN && (
+        <p className="mt-1 text-xs text-quiet">
+          The first {MOST_SHOWN} {word}s are shown.
+        </p>
+      )}
     </div>
   );
 }

@@ -1,28 +1,37 @@
 'use client';
 
-import type { Wanted } from '@/core/circuit/exercise';
-import { cellTurned } from '@/core/exercise/wanted';
-import { inputAt } from '@/core/logic/truth-table';
+import { readWordText, type WantedColumns } from '@/core/exercise/wanted-columns';
 
 const MOST_SHOWN = 64;
 
-/** The wanted function as a table; where it can be changed, a press on an output's cell turns it 0, 1, x. */
-export function WantedTable({ wanted, onChange }: { wanted: Wanted; onChange?: (wanted: Wanted) => void }) {
-  const { inputs, outputs } = wanted;
-  const rows = 2 ** inputs.length;
+interface Props {
+  readonly columns: WantedColumns;
+  /** What a press on an output's cell does, where it can be changed. */
+  readonly onTurn?: (output: number, row: number) => void;
+}
+
+/** What is wanted as a table; where it can be changed, an output's cells are pressed. */
+export function WantedTable({ columns, onTurn }: Props) {
+  const { inputs, outputs, rows, word, when, input, output } = columns;
+  const strong = (text: string) => (text.includes('1') ? 'font-bold' : '');
   return (
     <div className="max-h-64 overflow-auto rounded-lg border border-hairline bg-raised">
       <table className="w-full text-center font-mono text-sm">
         <thead className="sticky top-0 bg-raised font-sans text-xs">
           <tr>
+            {when && (
+              <th scope="col" className="px-2 py-1 font-normal text-quiet">
+                just before
+              </th>
+            )}
             {inputs.map((name) => (
               <th key={name} scope="col" className="px-2 py-1">
                 {name}
               </th>
             ))}
-            {outputs.map((o) => (
-              <th key={o.name} scope="col" className="border-l border-hairline px-2 py-1">
-                {o.name}
+            {outputs.map((name) => (
+              <th key={name} scope="col" className="border-l border-hairline px-2 py-1">
+                {name}
               </th>
             ))}
           </tr>
@@ -30,32 +39,36 @@ export function WantedTable({ wanted, onChange }: { wanted: Wanted; onChange?: (
         <tbody>
           {Array.from({ length: Math.min(rows, MOST_SHOWN) }, (_, row) => (
             <tr key={row} className={row % 8 > 3 ? 'bg-paper' : ''}>
+              {when && <td className="px-2 font-sans text-quiet tabular-nums">{when(row)}</td>}
               {inputs.map((name, i) => (
-                <td key={name}>{inputAt(inputs.length, i, row)}</td>
+                <td key={name}>{input(i, row)}</td>
               ))}
-              {outputs.map((o, i) => (
-                <td key={o.name} className="border-l border-hairline">
-                  {onChange ? (
-                    <button
-                      type="button"
-                      className={`w-full cursor-pointer rounded hover:bg-accent-soft ${o.rows[row] === '1' ? 'font-bold' : ''}`}
-                      onClick={() => onChange(cellTurned(wanted, i, row))}
-                      aria-label={`${o.name} in row ${row}: ${o.rows[row]}`}
-                    >
-                      {o.rows[row]}
-                    </button>
-                  ) : (
-                    <span className={o.rows[row] === '1' ? 'font-bold' : ''}>{o.rows[row]}</span>
-                  )}
-                </td>
-              ))}
+              {outputs.map((name, o) => {
+                const wanted = output(o, row);
+                return (
+                  <td key={name} className="border-l border-hairline">
+                    {onTurn ? (
+                      <button
+                        type="button"
+                        className={`w-full cursor-pointer rounded hover:bg-accent-soft ${strong(wanted)}`}
+                        onClick={() => onTurn(o, row)}
+                        aria-label={`${name} in ${word} ${row}: ${readWordText(wanted)}`}
+                      >
+                        {readWordText(wanted)}
+                      </button>
+                    ) : (
+                      <span className={strong(wanted)}>{readWordText(wanted)}</span>
+                    )}
+                  </td>
+                );
+              })}
             </tr>
           ))}
         </tbody>
       </table>
       {rows > MOST_SHOWN && (
         <p className="p-2 text-xs text-quiet">
-          The first {MOST_SHOWN} of {rows} rows are shown; all of them count.
+          The first {MOST_SHOWN} of {rows} {word}s are shown; all of them count.
         </p>
       )}
     </div>

@@ -80,12 +80,13 @@ function useOpenFaces() {
   const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
   const moves = useSessionState((s) => movesByItself(s.netlist) && s.netlist.storage.length > 0);
   const clocked = useSessionState((s) => hasClock(s.netlist));
+  const wantsRun = useSessionState((s) => s.lesson.exercise?.wanted.is === 'run');
   const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
   const usual: Record<Face, boolean> = {
-    table: !clocked && !moves,
+    table: !clocked && !moves && !wantsRun,
     formula: false,
     map: false,
-    time: timed,
+    time: timed || wantsRun,
     states: false,
   };
   const faces = new Set((Object.keys(usual) as Face[]).filter((face) => chosen[face] ?? usual[face]));

@@ -4,11 +4,12 @@ import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { check } from '@/core/exercise/check';
+import { columnsOf } from '@/core/exercise/wanted-columns';
 import { readAny } from '@/core/formats/any-file';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
-import { goToWantedRow } from '@/session/face-commands';
 import { Session } from '@/session/session';
+import { goToWanted, underWantedRun } from '@/session/wanted-commands';
 import { type ExerciseRecord, storeProblem } from '@/store/database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -232,7 +233,12 @@ export function Marking({ samples }: { samples: Samples }) {
         )}
         <main className="flex flex-1 flex-col">
           {rows.length > 0 && exercise ? (
-            <Marks rows={rows} onLook={setLooking} onRemove={(key) => remove([key])} />
+            <Marks
+              rows={rows}
+              word={columnsOf(exercise.wanted).word}
+              onLook={setLooking}
+              onRemove={(key) => remove([key])}
+            />
           ) : (
             <div className="flex flex-1 flex-col items-center justify-center gap-3 rounded-2xl border-2 border-dashed border-hairline p-10 text-center">
               <p className="text-lg font-semibold">
@@ -261,11 +267,13 @@ function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Ro
 
 interface MarksProps {
   readonly rows: readonly Row[];
+  /** What is counted: rows, or readings. */
+  readonly word: 'row' | 'reading';
   readonly onLook: (key: number) => void;
   readonly onRemove: (key: number) => void;
 }
 
-function Marks({ rows, onLook, onRemove }: MarksProps) {
+function Marks({ rows, word, onLook, onRemove }: MarksProps) {
   const solved = rows.filter((r) => r.check.solved).length;
   return (
     <>
@@ -275,7 +283,13 @@ function Marks({ rows, onLook, onRemove }: MarksProps) {
       <table className="w-full overflow-hidden rounded-xl border border-hairline bg-raised text-left">
         <thead>
           <tr className="border-b-2 border-ink text-sm">
-            {['Name', 'Rows right', 'Parts used', 'Complaints', 'Handed in'].map((h) => (
+            {[
+              'Name',
+              word === 'row' ? 'Rows right' : 'Readings right',
+              'Parts used',
+              'Complaints',
+              'Handed in',
+            ].map((h) => (
               <th key={h} scope="col" className="px-4 py-2">
                 {h}
               </th>
@@ -295,7 +309,7 @@ function Marks({ rows, onLook, onRemove }: MarksProps) {
                 className={`px-4 py-2.5 font-semibold whitespace-nowrap ${result.right === result.rows ? 'text-good' : 'text-bad'}`}
               >
                 {result.right === result.rows ? '✓' : '✗'} {result.right} of {result.rows}
-                <WrongRows check={result} />
+                <WrongRows check={result} word={word} />
               </td>
               <td className="px-4 py-2.5">{partsText(result) || 'none'}</td>
               <td className="max-w-80 px-4 py-2.5 text-sm">
@@ -343,13 +357,13 @@ function Marks({ rows, onLook, onRemove }: MarksProps) {
 const MOST_NAMED = 6;
 
 /** The numbers of the rows that are wrong, the first of many. */
-function WrongRows({ check: { rowIsRight } }: { check: Row['check'] }) {
+function WrongRows({ check: { rowIsRight }, word }: { check: Row['check']; word: MarksProps['word'] }) {
   const wrong = rowIsRight.flatMap((right, row) => (right ? [] : [row]));
   if (wrong.length === 0 || wrong.length === rowIsRight.length) return null;
   const more = wrong.length > MOST_NAMED ? ' …' : '';
   return (
     <div className="text-sm font-normal text-quiet">
-      wrong: {wrong.length === 1 ? 'row' : 'rows'} {wrong.slice(0, MOST_NAMED).join(', ')}
+      wrong: {wrong.length === 1 ? word : `${word}s`} {wrong.slice(0, MOST_NAMED).join(', ')}
       {more}
     </div>
   );
@@ -364,7 +378,11 @@ interface LookProps {
 
 /** One hand-in as a live circuit. Nothing done to it here is kept. */
 function Look({ row, exercise, onBack, onStep }: LookProps) {
-  const session = useMemo(() => new Session(row.handIn.lesson, null, null, { readOnly: true }), [row]);
+  const session = useMemo(
+    () => new Session(underWantedRun(row.handIn.lesson, exercise), null, null, { readOnly: true }),
+    [row, exercise],
+  );
+  const { word } = columnsOf(exercise.wanted);
   const { right, rows, complaints, rowIsRight } = row.check;
   const wrong = rowIsRight.findIndex((ok) => !ok);
   return (
@@ -398,15 +416,15 @@ function Look({ row, exercise, onBack, onStep }: LookProps) {
           )}
           <b>{row.handIn.name}</b>
           <span className={right === rows ? 'text-good' : 'text-bad'}>
-            {right} of {rows} rows right
+            {right} of {rows} {word}s right
           </span>
           {wrong !== -1 && (
             <button
               type="button"
               className="button small"
-              onClick={() => goToWantedRow(session, exercise.wanted.inputs, wrong)}
+              onClick={() => goToWanted(session, exercise, wrong)}
             >
-              Show the first wrong row
+              Show the first wrong {word}
             </button>
           )}
           <span className="truncate text-sm text-quiet" title={complaints.join(' ')}>

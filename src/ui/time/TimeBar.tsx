@@ -1,4 +1,5 @@
-import { DELAYS, type Delays, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import { DELAYS, type Delays } from '@/core/circuit/time-plan';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 
 /** What stands under the diagram. */
@@ -13,7 +14,7 @@ interface Props {
 }
 
 const WORDS: Record<Delays, string> = { zero: 'no delays', unit: '1 ns a part', parts: 'own delays' };
-const FIELD = 'h-7 min-w-0 rounded-lg border border-hairline bg-raised px-1';
+const FIELD = 'h-7 min-w-20 rounded-lg border border-hairline bg-raised px-1';
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 
 const commands = () => import('@/session/time-commands');
@@ -29,7 +30,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const inputs = useSessionState((s) => s.netlist.inputColumns.length);
   const toggle = (which: Beneath) => onBeneath(beneath === which ? null : which);
   return (
-    <header className="pane-head">
+    <header className="pane-head h-auto min-h-9 flex-wrap gap-y-0.5 py-0.5">
       <h2 className="font-semibold">Time</h2>
       <select
         className={FIELD}

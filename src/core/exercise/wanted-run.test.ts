@@ -1,0 +1,225 @@
+import fc from 'fast-check';
+import { Exercise, type WantedRun } from '../circuit/exercise';
+import type { Stimulus } from '../circuit/time-plan';
+import { USUAL_WAVE } from '../circuit/time-plan';
+import { compile } from '../netlist/compile';
+import { randomDesign } from '../testing/random-design';
+import { Sketch } from '../testing/sketch';
+import { isAllowed } from './allowed';
+import { check } from './check';
+import { columnsOf, isAsWanted, readingTurned, readWordText } from './wanted-columns';
+import { wantedFromRun } from './wanted-run';
+
+const NONE: ReadonlySet<string> = new Set();
+const ALLOWED = ['tff', 'dff', 'constant', 'clock', 'not', 'join', 'register', 'button'];
+
+/** A clock of 100 MHz, high for the second half of each 10 ns, at a flip-flop that turns over. */
+function divider(): Sketch {
+  const s = new Sketch();
+  s.place('clock', 0, 8, 'Clk', { hertz: 1e8 });
+  s.place('switch', 0, 0, 'Turn');
+  s.place('tff', 12, 4);
+  s.place('lamp', 24, 2, 'Half');
+  s.wire('switch1.Y', 'tff1.T');
+  s.wire('clock1.Y', 'tff1.C');
+  s.wire('tff1.Q', 'lamp1.A');
+  return s;
+}
+
+function runOf(s: Sketch, count: number, stimulus: Stimulus | null = null, on = NONE): WantedRun {
+  const made = wantedFromRun(s.sheet, s.lesson, stimulus, on, count);
+  if (!made.ok) throw new Error(made.problem);
+  return made.wanted;
+}
+
+function exerciseOf(wanted: WantedRun): Exercise {
+  const made = '2026-09-01T08:00:00.000Z';
+  return Exercise.parse({ id: 'exercise-2', title: 'T', task: '', wanted, allowed: ALLOWED, made });
+}
+
+test('a clocked sheet is read just before each active edge', () => {
+  const wanted = runOf(divider(), 6, null, new Set(['switch1:0', 'switch1']));
+  expect(wanted.readings).toEqual([4999, 14_999, 24_999, 34_999, 44_999, 54_999]);
+  expect(wanted.outputs).toEqual([{ name: 'Half', width: 1, values: ['0', '1', '0', '1', '0', '1'] }]);
+  const { inputs, when, input, rows } = columnsOf(wanted);
+  expect([inputs, rows, when!(1), input(0, 3)]).toEqual([['Turn'], 6, '15 ns', '1']);
+});
+
+test('a stimulus drives what it names, and the other inputs stay as they are', () => {
+  const levels = { ...USUAL_WAVE, data: '0 1, 20 0' };
+  const stimulus = { name: 'First two', inputs: [{ part: 'switch1', wave: levels }] };
+  expect(runOf(divider(), 5, stimulus).outputs[0]!.values).toEqual(['0', '1', '0', '0', '0']);
+});
+
+test('without a clock it is read before each change, and once behind the last', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'In');
+  s.place('not', 10, 0);
+  s.place('lamp', 20, 0, 'Out');
+  s.wire('switch1.Y', 'not1.A');
+  s.wire('not1.Y', 'lamp1.A');
+  const stimulus = {
+    name: 'Moments',
+    inputs: [{ part: 'switch1', wave: { ...USUAL_WAVE, data: '10 1, 30 0' } }],
+  };
+  const wanted = runOf(s, 16, stimulus);
+  expect(wanted.readings).toEqual([9999, 29_999, 49_999]);
+  expect(wanted.outputs[0]!.values).toEqual(['1', '0', '1']);
+});
+
+test('a sheet solves its own run; another is right where it agrees, and is told what is missing', () => {
+  const s = divider();
+  const wanted = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
+  expect(check(s.sheet, exerciseOf(wanted))).toMatchObject({
+    right: 6,
+    rows: 6,
+    complaints: [],
+    solved: true,
+  });
+
+  const other = new Sketch();
+  other.place('clock', 0, 0, 'clk ', { hertz: 1 });
+  other.place('lamp', 20, 0, 'Half', { width: 2 });
+  other.wire('clock1.Y', 'lamp1.A');
+  const { complaints, solved, right } = check(other.sheet, exerciseOf(wanted));
+  expect([solved, right]).toEqual([false, 0]);
+  expect(complaints).toContain('The input “Turn” is missing.');
+  expect(complaints).toContain('The output “Half” has 2 bits here, and 1 in the task.');
+});
+
+test('an output that stays where it is has some readings right, and an x takes either', () => {
+  const s = divider();
+  const wanted = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
+  const still = new Sketch();
+  still.place('switch', 0, 0, 'Turn');
+  still.place('clock', 0, 6, 'Clk');
+  still.place('constant', 0, 12);
+  still.place('lamp', 20, 0, 'Half');
+  still.wire('constant1.Y', 'lamp1.A');
+  const before = check(still.sheet, exerciseOf(wanted));
+  expect(before.rowIsRight.filter(Boolean)).toHaveLength(3);
+  const first = before.rowIsRight.indexOf(false);
+  const turned = readingTurned(wanted, wanted, 0, first);
+  expect(check(still.sheet, exerciseOf(turned)).right).toBe(4);
+  expect(readingTurned(turned, wanted, 0, first)).toEqual(wanted);
+});
+
+test('what swings by itself is stopped, on both sides', () => {
+  const s = divider();
+  s.place('not', 40, 0);
+  s.place('lamp', 50, 0, 'Swing');
+  s.wire('not1.Y', 'not1.A');
+  s.wire('not1.Y', 'lamp2.A');
+  const lesson = { ...s.lesson, settings: { ...s.lesson.settings, delays: 'unit' as const } };
+  s.lesson = { ...lesson, sheets: lesson.sheets };
+  const slow = {
+    name: 'Slow',
+    inputs: [
+      { part: 'clock1', wave: { ...USUAL_WAVE, pattern: 'periodic' as const, step: 1e12, high: 5e11 } },
+    ],
+  };
+  expect(wantedFromRun(s.sheet, s.lesson, slow, NONE, 4)).toMatchObject({
+    ok: false,
+    problem: expect.stringContaining('of 4 readings come within 250,000 changes'),
+  });
+  const wanted = { ...runOf(divider(), 4, { name: 'Slow', inputs: slow.inputs }), delays: 'unit' as const };
+  const swinging = divider();
+  swinging.place('not', 40, 0);
+  swinging.wire('not1.Y', 'not1.A');
+  expect(check(swinging.sheet, exerciseOf(wanted)).complaints.join()).toContain(
+    'something in it keeps swinging',
+  );
+});
+
+test.each([
+  [0, 'it is read from 1 to 1000 times.'],
+  [1001, 'it is read from 1 to 1000 times.'],
+  [1.5, 'it is read from 1 to 1000 times.'],
+])('%d readings are refused', (count, problem) => {
+  const s = divider();
+  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, count)).toEqual({ ok: false, problem });
+});
+
+test('a sheet without inputs or outputs says what to place', () => {
+  const s = new Sketch();
+  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
+    problem: expect.stringContaining('no input yet'),
+  });
+  s.place('switch', 0, 0);
+  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
+    problem: expect.stringContaining('no output yet'),
+  });
+});
+
+test('what does not fit together is refused with the place', () => {
+  const wanted = runOf(divider(), 4);
+  const complaint = (change: Partial<WantedRun>) => {
+    const read = Exercise.safeParse({ ...exerciseOf(wanted), wanted: { ...wanted, ...change } });
+    return read.success ? null : `${read.error.issues[0]!.path.join('.')}: ${read.error.issues[0]!.message}`;
+  };
+  const [half] = wanted.outputs;
+  expect(complaint({})).toBeNull();
+  expect(complaint({ readings: [1, 2, 2, 3] })).toBe(
+    'wanted.readings.2: readings stand in the order of time, each once',
+  );
+  expect(complaint({ outputs: [{ ...half!, values: ['0'] }] })).toBe(
+    'wanted.outputs.0: Half has 1 values where 4 are needed',
+  );
+  expect(complaint({ outputs: [{ ...half!, width: 2 }] })).toBe(
+    'wanted.outputs.0: Half has a value that is not of 2 bits',
+  );
+  expect(complaint({ outputs: [{ ...half!, name: 'Turn' }] })).toBe('wanted: the name Turn stands twice');
+});
+
+test('every design with storage solves its own run, whatever drives it', () => {
+  let made = 0;
+  fc.assert(
+    fc.property(
+      randomDesign({ storage: true, loops: false, blocks: true }, 12),
+      fc.integer({ min: 0, max: 999 }),
+      fc.constantFrom('zero' as const, 'unit' as const, 'parts' as const),
+      (design, seed, delays) => {
+        const lesson = { ...design, settings: { ...design.settings, delays } };
+        const sheet = lesson.sheets[0]!;
+        const inputs = compile(sheet, lesson.sheets).inputs.map(({ part }, i) => ({
+          part,
+          wave: { ...USUAL_WAVE, pattern: 'random' as const, step: 100_000, seed: seed + i },
+        }));
+        const own = wantedFromRun(sheet, lesson, { name: 'Random', inputs }, NONE, 12);
+        if (!own.ok) return;
+        made++;
+        expect(check(sheet, exerciseOf(own.wanted), lesson.sheets).right).toBe(12);
+        const [output] = own.wanted.outputs;
+        const other = output!.values.map((v) => [...v].map((b) => (b === '0' ? '1' : '0')).join(''));
+        const outputs = [{ ...output!, values: other }, ...own.wanted.outputs.slice(1)];
+        const wrong = check(sheet, exerciseOf({ ...own.wanted, outputs }), lesson.sheets);
+        expect(wrong.right).toBe(0);
+      },
+    ),
+    { numRuns: 150 },
+  );
+  expect(made).toBeGreaterThan(75);
+});
+
+test('a clock may be placed where an input goes up and down by itself', () => {
+  const wanted = runOf(divider(), 4);
+  const strict = { ...exerciseOf(wanted), allowed: [] };
+  expect(isAllowed(strict, 'clock')).toBe(true);
+  const plain = { ...strict, wanted: { ...wanted, inputs: wanted.inputs.filter((i) => i.name !== 'Clk') } };
+  expect(isAllowed(plain, 'clock')).toBe(false);
+});
+
+test('words of bits are told as numbers, and compared bit by bit', () => {
+  expect(['1', 'x', '0110', '01x0', '-'].map(readWordText)).toEqual(['1', 'x', '6', '01x0', '-']);
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom('0', '1', 'x'), { minLength: 1, maxLength: 9 }), (want) => {
+      const given = want.map((w) => (w === 'x' ? '1' : w)).join('');
+      expect(isAsWanted(want.join(''), given)).toBe(true);
+      const at = want.findIndex((w) => w !== 'x');
+      if (at === -1) return;
+      const other = [...given].with(at, given[at] === '0' ? '1' : '0').join('');
+      expect(isAsWanted(want.join(''), other)).toBe(false);
+      expect(isAsWanted(want.join(''), '-')).toBe(false);
+    }),
+  );
+});

@@ -1,0 +1,159 @@
+import { MOST_READINGS, WantedRun } from '../circuit/exercise';
+import type { Lesson, Settings, Sheet } from '../circuit/lesson';
+import { type Stimulus, USUAL_WAVE, type Wave } from '../circuit/time-plan';
+import { compile } from '../netlist/compile';
+import { type Netlist, sourceKey, type Terminal } from '../netlist/netlist';
+import { drivenBy } from '../simulate/drive';
+import { clockAt, levelAt, Run, type Timed } from '../simulate/run';
+import { clockEdges } from '../timing/clock-edges';
+import { type Logic, letterOf, ONE, X, ZERO } from '../values/logic';
+import { sameName } from '../values/names';
+
+/** Most changes of nets in a run that is read; it keeps a circuit that swings by itself from taking for ever. */
+const MOST_CHANGES = 250_000;
+/** How long the last values of a stimulus stand before they are read, in ps, where nothing else tells. */
+const LAST_STEP = 10_000;
+const POWER_UP: Record<Settings['powerUp'], Logic> = { '0': ZERO, '1': ONE, X };
+
+export type RunOrProblem =
+  | { readonly ok: true; readonly wanted: WantedRun; readonly clocked: boolean }
+  | { readonly ok: false; readonly problem: string };
+
+/** What is read off a run. */
+export interface Readings {
+  /** For each output that was asked for its values, one a reading: bits, the highest first. */
+  readonly values: readonly (readonly string[])[];
+  /** Readings that were reached before the run became too long. */
+  readonly reached: number;
+  /** Whether a loop kept changing within an instant. */
+  readonly swings: boolean;
+}
+
+/** The stimulus of a wanted run for a circuit whose inputs are found by their names. */
+export function stimulusOf(wanted: WantedRun, netlist: Netlist, name: string): Stimulus {
+  const inputs = wanted.inputs.flatMap(({ name: input, wave }) => {
+    const there = netlist.inputs.find((t) => sameName(t.name, input));
+    return there ? [{ part: there.part, wave }] : [];
+  });
+  return { name, inputs };
+}
+
+/**
+ * Lets a circuit run and reads some of its terminals at times in ps.
+ * @param netlist with its inputs driven.
+ * @param outputs what is read; null where it is missing, which reads as nothing.
+ */
+export function readRun(
+  netlist: Netlist,
+  outputs: readonly (Terminal | null)[],
+  readings: readonly number[],
+  { delays, powerUp }: Pick<Settings, 'delays' | 'powerUp'>,
+): Readings {
+  const run = new Run(netlist, { delays, powerUp: POWER_UP[powerUp], mostChanges: 0 });
+  const values = outputs.map((): string[] => []);
+  let reached = 0;
+  for (const time of readings) {
+    if (!run.advance(time, MOST_CHANGES - run.events)) break;
+    reached++;
+    for (const [o, terminal] of outputs.entries())
+      values[o]!.push(
+        terminal
+          ? [...terminal.nets]
+              .reverse()
+              .map((net) => letterOf(run.values[net] as Logic))
+              .join('')
+          : '-',
+      );
+  }
+  for (const list of values) while (list.length < readings.length) list.push('-');
+  return { values, reached, swings: run.unsettled.size > 0 };
+}
+
+/** A clock as a wave that repeats. */
+function waveOfClock(source: Extract<Timed, { kind: 'clock' }>): Wave {
+  const { low, high } = source.wave;
+  const { value, next } = clockAt(source.wave, 0);
+  return {
+    ...USUAL_WAVE,
+    pattern: 'periodic',
+    step: low + high,
+    high,
+    phase: value === ZERO ? next : next < high ? next + low : 0,
+  };
+}
+
+/** The course of an input that no stimulus drives: a clock as it is, a switch as it stands. */
+function waveOf(netlist: Netlist, { part, nets }: Terminal, on: ReadonlySet<string>): Wave {
+  const clock = netlist.sources.find((s) => s.kind === 'clock' && s.part === part);
+  if (clock?.kind === 'clock') return waveOfClock(clock);
+  const value = nets.reduce((sum, _, bit) => sum + (on.has(sourceKey({ part, bit })) ? 2 ** bit : 0), 0);
+  return { ...USUAL_WAVE, data: value ? `0 ${value}` : '' };
+}
+
+/** Just before each active edge of the clock, or just before each change of an input where nothing is clocked. */
+function readingsOf(netlist: Netlist, count: number): { readings: number[]; clocked: boolean } {
+  const { edges } = clockEdges(netlist, 0, 0, count);
+  if (edges.length > 0) return { readings: edges.slice(0, count).map((edge) => edge - 1), clocked: true };
+  const timed = netlist.sources.filter((s): s is Timed => s.kind === 'stimulus' || s.kind === 'clock');
+  const changes: number[] = [];
+  for (let time = 0; changes.length < count; ) {
+    time = Math.min(...timed.map((s) => levelAt(s, time).next));
+    if (time === Number.POSITIVE_INFINITY) break;
+    changes.push(time);
+  }
+  if (changes.length < count) {
+    const last = changes.at(-1) ?? 0;
+    changes.push(last + (last - (changes.at(-2) ?? 0) || LAST_STEP));
+  }
+  return { readings: changes.map((time) => time - 1), clocked: false };
+}
+
+/**
+ * The sheet's own run as what is wanted: its outputs read so many times. What is unknown then is wanted either way.
+ * @param stimulus what drives the inputs; those it does not name follow their clock or stay with their switch.
+ * @param on the switches that are on, by `sourceKey`.
+ * @param count readings, from 1 to 1000; fewer where the stimulus ends before.
+ */
+export function wantedFromRun(
+  sheet: Sheet,
+  { sheets, settings }: Pick<Lesson, 'sheets' | 'settings'>,
+  stimulus: Stimulus | null,
+  on: ReadonlySet<string>,
+  count: number,
+): RunOrProblem {
+  const refused = (problem: string): RunOrProblem => ({ ok: false, problem });
+  if (!Number.isInteger(count) || count < 1 || count > MOST_READINGS)
+    return refused(`it is read from 1 to ${MOST_READINGS} times.`);
+  const netlist = compile(sheet, sheets);
+  if (netlist.inputs.length === 0) return refused('There is no input yet. Place a switch or a clock.');
+  if (netlist.outputs.length === 0) return refused('There is no output yet. Place a lamp.');
+  const inputs = netlist.inputs.map((terminal) => ({
+    name: terminal.name,
+    width: terminal.nets.length,
+    wave: stimulus?.inputs.find((i) => i.part === terminal.part)?.wave ?? waveOf(netlist, terminal, on),
+    part: terminal.part,
+  }));
+  const driven = drivenBy(netlist, { name: 'wanted', inputs });
+  const { readings, clocked } = readingsOf(driven, count);
+  const read = readRun(driven, netlist.outputs, readings, settings);
+  if (read.reached < readings.length)
+    return refused(
+      `only ${read.reached} of ${readings.length} readings come within ${MOST_CHANGES.toLocaleString('en')} changes of its nets: read it fewer times.`,
+    );
+  if (read.swings) return refused('a loop in it never comes to rest.');
+  const parsed = WantedRun.safeParse({
+    is: 'run',
+    inputs: inputs.map(({ name, width, wave }) => ({ name, width, wave })),
+    outputs: netlist.outputs.map(({ name, nets }, o) => ({
+      name,
+      width: nets.length,
+      values: read.values[o]!.map((value) => value.replaceAll(/[XZ]/g, 'x')),
+    })),
+    readings,
+    delays: settings.delays,
+    powerUp: settings.powerUp,
+  });
+  return parsed.success
+    ? { ok: true, wanted: parsed.data, clocked }
+    : refused(`${parsed.error.issues[0]!.message}.`);
+}
