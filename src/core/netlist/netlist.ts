@@ -11,7 +11,8 @@ export type Source = {
 } & (
   | { readonly kind: 'switch' | 'button' | 'port' }
   | { readonly kind: 'clock'; readonly wave: ClockWave }
-  | { readonly kind: 'stimulus'; readonly levels: Levels }
+  /** `repeats` where it goes up and down like a clock. */
+  | { readonly kind: 'stimulus'; readonly levels: Levels; readonly repeats?: boolean }
   | { readonly kind: 'constant'; readonly value: Logic }
 );
 

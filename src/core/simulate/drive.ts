@@ -125,10 +125,10 @@ export function drivingOf(plan: TimePlan | undefined): Stimulus | null {
 export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
   if (!stimulus) return netlist;
   const widths = new Map(netlist.inputs.map((t) => [t.part, t.nets.length]));
-  const levels = new Map<string, Levels>();
+  const levels = new Map<string, { levels: Levels; repeats: boolean }>();
   for (const { part, wave } of stimulus.inputs) {
     const width = widths.get(part);
-    if (width !== undefined && !waveProblem(wave, width)) levels.set(part, waveLevels(wave, width));
+    if (width !== undefined && !waveProblem(wave, width)) levels.set(part, { levels: waveLevels(wave, width), repeats: wave.pattern === 'periodic' });
   }
   if (levels.size === 0) return netlist;
   const sources = netlist.sources.map((source): Source => {
@@ -136,7 +136,7 @@ export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
     const isFree = source.kind === 'switch' || source.kind === 'button' || source.kind === 'port';
     const { part, bit, net } = source;
     return course && (isFree || source.kind === 'clock')
-      ? { kind: 'stimulus', part, bit, net, levels: course }
+      ? { kind: 'stimulus', part, bit, net, ...course }
       : source;
   });
   return { ...netlist, sources };

@@ -16,7 +16,7 @@ export function clockOf(netlist: Netlist): { readonly source: Timed; readonly ri
     counts.set(net, (counts.get(net) ?? 0) + 1);
     if (netlist.op[g] === Primitive.DFF_FALL) falling++;
   }
-  const clocks = timed.filter((s) => s.kind === 'clock' || counts.has(s.net));
+  const clocks = timed.filter((s) => s.kind === 'clock' || s.repeats || counts.has(s.net));
   const [source] = clocks.sort((a, b) => (counts.get(b.net) ?? 0) - (counts.get(a.net) ?? 0));
   return source ? { source, rising: falling * 2 <= netlist.storage.length } : null;
 }
