@@ -25,17 +25,26 @@ export interface Cover {
 export function cover(problem: Covering, steps = 200_000_000): Cover {
   if (problem.rows.some((row) => row.length === 0)) throw new RangeError('a row has no column');
   const search = new Search(problem, steps);
-  const rows = problem.rows.map((row, id) => ({ id, by: [...row].sort((a, b) => a - b) }));
-  const columns = search.best(rows, Number.POSITIVE_INFINITY)!;
+  const columns = search.best(wholeOf(problem), Number.POSITIVE_INFINITY)!;
   return { columns: columns.sort((a, b) => a - b), cost: search.costOf(columns), exact: search.exact };
 }
 
-/** A row, known by its number whatever columns are left to it. */
-interface Row {
-  readonly id: number;
-  readonly by: readonly number[];
+/** A part of the problem as flat lists: what a column covers, and what covers a row, both in order. */
+interface Matrix {
+  readonly rows: number;
+  readonly columns: number;
+  /** The number of a row in the whole problem. */
+  readonly ids: Int32Array;
+  /** The number of a column in the whole problem, and its cost. */
+  readonly names: Int32Array;
+  readonly cost: Float64Array;
+  /** The columns of row r stand in `by` from `rowStart[r]` to `rowStart[r + 1]`. */
+  readonly rowStart: Int32Array;
+  readonly by: Int32Array;
+  /** The rows of column i stand in `covered` from `start[i]` to `start[i + 1]`. */
+  readonly start: Int32Array;
+  readonly covered: Int32Array;
 }
-type Rows = readonly Row[];
 
 /** Rounds of the relaxation: at the root of the search, and within it, where it goes on from what was found before. */
 const ROUNDS = 600;
@@ -61,15 +70,15 @@ class Search {
     return columns.reduce((sum, c) => sum + this.problem.cost[c]!, 0);
   }
 
-  /** The cheapest cover of rows that costs less than a bound; null where there is none. */
-  best(given: Rows, below: number, deep = 0): number[] | null {
-    const { chosen, rows } = this.reduced(given);
+  /** The cheapest cover of all rows that costs less than a bound, by columns of the whole problem; null for none. */
+  best(given: Matrix, below: number, deep = 0): number[] | null {
+    const { chosen, matrix } = reduced(given);
     const spent = this.costOf(chosen);
     if (spent >= below) return null;
-    if (rows.length === 0) return chosen;
-    const parts = connected(rows);
+    if (matrix.rows === 0) return chosen;
+    const parts = connected(matrix);
     if (parts.length === 1) {
-      const found = this.branched(rows, below - spent, deep);
+      const found = this.branched(matrix, below - spent, deep);
       return found && [...chosen, ...found];
     }
     // The parts have nothing to do with each other; what all of them cost together must stay below the bound.
@@ -84,165 +93,261 @@ class Search {
     return all;
   }
 
-  private branched(rows: Rows, below: number, deep: number): number[] | null {
-    const relaxed = relax(rows, this.problem.cost, this.prices, below, deep === 0 ? ROUNDS : INNER_ROUNDS);
+  private branched(matrix: Matrix, below: number, deep: number): number[] | null {
+    const { columns } = matrix;
+    const relaxed = relax(matrix, this.prices, below, deep === 0 ? ROUNDS : INNER_ROUNDS);
     let best: number[] | null = relaxed.costs < below ? [...relaxed.cover] : null;
     let bound = Math.min(below, relaxed.costs);
     if (Math.ceil(relaxed.least - 1e-6) >= bound) return best;
-    this.steps -= relaxed.rounds * weight(rows);
+    this.steps -= relaxed.rounds * matrix.by.length;
     if (this.steps <= 0) {
       this.exact = false;
       return best;
     }
     // Columns that no cheaper cover can have are left out, those that each must have are taken.
-    const out = new Set<number>();
+    const out = new Uint8Array(columns);
     const must: number[] = [];
-    for (const [c, dear] of relaxed.reduced) {
-      if (relaxed.least + dear - 1e-6 > bound - 1 && dear > 0) out.add(c);
-      else if (dear < 0 && relaxed.least - dear - 1e-6 > bound - 1) must.push(c);
+    let outs = 0;
+    for (let c = 0; c < columns; c++) {
+      const dear = relaxed.reduced[c]!;
+      if (relaxed.least + Math.abs(dear) - 1e-6 <= bound - 1) continue;
+      if (dear > 0) outs += out[c] = 1;
+      else if (dear < 0) must.push(c);
     }
-    const narrowed = without(rows, out);
-    if (narrowed.some(({ by }) => by.length === 0)) return best;
-    if (out.size > 0 || must.length > 0) {
-      const found = this.with(must, narrowed, bound, deep);
-      return found ?? best;
-    }
-    const pick = telling(rows, relaxed.reduced);
+    if (outs > 0 || must.length > 0) return this.with(must, matrix, out, bound, deep) ?? best;
+    const pick = telling(matrix, relaxed.reduced);
     // With a column, and without it.
-    const withIt = this.with([pick], rows, bound, deep);
+    const withIt = this.with([pick], matrix, out, bound, deep);
     if (withIt) {
       best = withIt;
       bound = this.costOf(withIt);
     }
-    const others = without(rows, new Set([pick]));
-    if (others.some((row) => row.by.length === 0)) return best;
-    return this.best(others, bound, deep + 1) ?? best;
+    out[pick] = 1;
+    return this.with([], matrix, out, bound, deep) ?? best;
   }
 
-  private with(taken: readonly number[], rows: Rows, below: number, deep: number): number[] | null {
-    const left = rows.filter(({ by }) => !by.some((c) => taken.includes(c)));
-    const found = this.best(left, below - this.costOf(taken), deep + 1);
-    return found && [...taken, ...found];
-  }
-
-  /** Takes what must be taken and drops what cannot matter, until nothing changes. */
-  reduced(given: Rows): { chosen: number[]; rows: Rows } {
-    const chosen: number[] = [];
-    let rows = given;
-    for (let size = -1; size !== weight(rows) && rows.length > 0; ) {
-      size = weight(rows);
-      const essential = new Set(rows.filter(({ by }) => by.length === 1).map(({ by }) => by[0]!));
-      if (essential.size > 0) {
-        chosen.push(...essential);
-        rows = rows.filter(({ by }) => !by.some((c) => essential.has(c)));
-      }
-      rows = this.withoutDominated(withoutEasier(rows));
-    }
-    return { chosen, rows };
-  }
-
-  /** Leaves out each column whose rows another one covers as well, at no more cost. */
-  private withoutDominated(rows: Rows): Rows {
-    const { cost } = this.problem;
-    const covers = columnsOf(rows);
-    const out = new Set<number>();
-    for (const [c, mine] of covers) {
-      // Only columns of its rarest row can cover all of its rows.
-      const rarest = mine.reduce((a, b) => (rows[b]!.by.length < rows[a]!.by.length ? b : a));
-      for (const d of rows[rarest]!.by) {
-        if (d === c || out.has(d) || cost[d]! > cost[c]!) continue;
-        const other = covers.get(d)!;
-        if (other.length < mine.length) continue;
-        if (other.length === mine.length && cost[d] === cost[c] && d > c) continue;
-        if (isWithin(mine, other)) {
-          out.add(c);
-          break;
-        }
-      }
-    }
-    return without(rows, out);
+  /** The cheapest cover that has some columns and has not some others. */
+  private with(
+    taken: readonly number[],
+    matrix: Matrix,
+    out: Uint8Array,
+    below: number,
+    deep: number,
+  ): number[] | null {
+    const names = taken.map((c) => matrix.names[c]!);
+    const left = kept(matrix, uncovered(matrix, taken), out);
+    if (!left) return null;
+    const found = this.best(left, below - this.costOf(names), deep + 1);
+    return found && [...names, ...found];
   }
 }
 
-const weight = (rows: Rows) => rows.reduce((sum, { by }) => sum + by.length, 0);
-
-/** The rows without some columns. */
-function without(rows: Rows, columns: ReadonlySet<number>): Rows {
-  if (columns.size === 0) return rows;
-  return rows.map(({ id, by }) => ({ id, by: by.filter((c) => !columns.has(c)) }));
+/** The whole of a problem. */
+function wholeOf({ rows, cost }: Covering): Matrix {
+  const sorted = rows.map((row) => [...row].sort((a, b) => a - b));
+  const rowStart = new Int32Array(rows.length + 1);
+  for (const [r, row] of sorted.entries()) rowStart[r + 1] = rowStart[r]! + row.length;
+  const by = Int32Array.from(sorted.flat());
+  return {
+    rows: rows.length,
+    columns: cost.length,
+    ids: Int32Array.from(rows.keys()),
+    names: Int32Array.from(cost.keys()),
+    cost: Float64Array.from(cost),
+    rowStart,
+    by,
+    ...turned(rowStart, by, cost.length),
+  };
 }
 
-/** The rows of each column, in order. */
-function columnsOf(rows: Rows): Map<number, number[]> {
-  const columns = new Map<number, number[]>();
-  for (const [r, { by }] of rows.entries())
-    for (const c of by) {
-      const list = columns.get(c);
-      if (list) list.push(r);
-      else columns.set(c, [r]);
+/** The rows of each column, from the columns of each row. */
+function turned(rowStart: Int32Array, by: Int32Array, columns: number): Pick<Matrix, 'start' | 'covered'> {
+  const start = new Int32Array(columns + 1);
+  for (let k = 0; k < by.length; k++) start[by[k]! + 1]!++;
+  for (let c = 0; c < columns; c++) start[c + 1]! += start[c]!;
+  const free = start.slice();
+  const covered = new Int32Array(by.length);
+  for (let r = 0; r + 1 < rowStart.length; r++)
+    for (let k = rowStart[r]!; k < rowStart[r + 1]!; k++) covered[free[by[k]!]!++] = r;
+  return { start, covered };
+}
+
+/** 1 for each row that none of some columns covers. */
+function uncovered({ rows, start, covered }: Matrix, columns: readonly number[]): Uint8Array {
+  const open = new Uint8Array(rows).fill(1);
+  for (const c of columns) for (let k = start[c]!; k < start[c + 1]!; k++) open[covered[k]!] = 0;
+  return open;
+}
+
+/**
+ * The problem with some of its rows and without some of its columns; null where a row is left without any.
+ * @param keep 1 for each row that stays; @param out 1 for each column that goes. Columns without rows go as well.
+ */
+function kept(matrix: Matrix, keep: Uint8Array, out: Uint8Array): Matrix | null {
+  const { rows, columns, rowStart, by } = matrix;
+  const places = new Int32Array(columns);
+  let [rowsLeft, entries] = [0, 0];
+  for (let r = 0; r < rows; r++) {
+    if (!keep[r]) continue;
+    rowsLeft++;
+    const before = entries;
+    for (let k = rowStart[r]!; k < rowStart[r + 1]!; k++) {
+      if (out[by[k]!]) continue;
+      entries++;
+      places[by[k]!] = 1;
     }
-  return columns;
+    if (entries === before) return null;
+  }
+  let columnsLeft = 0;
+  for (let c = 0; c < columns; c++) if (places[c]) places[c] = ++columnsLeft;
+  const names = new Int32Array(columnsLeft);
+  const cost = new Float64Array(columnsLeft);
+  for (let c = 0; c < columns; c++)
+    if (places[c]) {
+      names[places[c]! - 1] = matrix.names[c]!;
+      cost[places[c]! - 1] = matrix.cost[c]!;
+    }
+  const ids = new Int32Array(rowsLeft);
+  const nextStart = new Int32Array(rowsLeft + 1);
+  const nextBy = new Int32Array(entries);
+  let [row, at] = [0, 0];
+  for (let r = 0; r < rows; r++) {
+    if (!keep[r]) continue;
+    ids[row++] = matrix.ids[r]!;
+    for (let k = rowStart[r]!; k < rowStart[r + 1]!; k++)
+      if (!out[by[k]!]) nextBy[at++] = places[by[k]!]! - 1;
+    nextStart[row] = at;
+  }
+  return {
+    rows: rowsLeft,
+    columns: columnsLeft,
+    ids,
+    names,
+    cost,
+    rowStart: nextStart,
+    by: nextBy,
+    ...turned(nextStart, nextBy, columnsLeft),
+  };
 }
 
-/** Whether all of a sorted list is in another sorted one. */
-function isWithin(some: readonly number[], all: readonly number[]): boolean {
-  let at = 0;
-  for (const one of some) {
-    while (at < all.length && all[at]! < one) at++;
-    if (all[at] !== one) return false;
-    at++;
+/** Takes what must be taken and drops what cannot matter, until nothing changes. */
+function reduced(given: Matrix): { chosen: number[]; matrix: Matrix } {
+  const chosen: number[] = [];
+  let matrix = given;
+  for (let size = -1; size !== matrix.by.length && matrix.rows > 0; ) {
+    size = matrix.by.length;
+    const essential = essentials(matrix);
+    if (essential.length > 0) {
+      for (const c of essential) chosen.push(matrix.names[c]!);
+      matrix = kept(matrix, uncovered(matrix, essential), new Uint8Array(matrix.columns))!;
+    }
+    matrix = kept(matrix, harder(matrix), new Uint8Array(matrix.columns))!;
+    matrix = kept(matrix, new Uint8Array(matrix.rows).fill(1), dominated(matrix))!;
+  }
+  return { chosen, matrix };
+}
+
+/** The columns that alone cover some row. */
+function essentials({ rows, columns, rowStart, by }: Matrix): number[] {
+  const isOnly = new Uint8Array(columns);
+  const found: number[] = [];
+  for (let r = 0; r < rows; r++) {
+    const c = by[rowStart[r]!]!;
+    if (rowStart[r + 1]! - rowStart[r]! !== 1 || isOnly[c]) continue;
+    isOnly[c] = 1;
+    found.push(c);
+  }
+  return found;
+}
+
+/** Of some entries of a list, from one place to another, the one whose own stretch is shortest. */
+function rarestOf(list: Int32Array, from: number, to: number, starts: Int32Array): number {
+  let rarest = list[from]!;
+  for (let k = from + 1; k < to; k++)
+    if (starts[list[k]! + 1]! - starts[list[k]!]! < starts[rarest + 1]! - starts[rarest]!) rarest = list[k]!;
+  return rarest;
+}
+
+/** Whether all of one stretch of a list is in another one, both in order. */
+function isWithin(list: Int32Array, some: number, someEnd: number, all: number, allEnd: number): boolean {
+  for (let k = some, at = all; k < someEnd; k++, at++) {
+    while (at < allEnd && list[at]! < list[k]!) at++;
+    if (at === allEnd || list[at] !== list[k]) return false;
   }
   return true;
 }
 
-/** Leaves out each row that is covered whenever a certain other one is. */
-function withoutEasier(rows: Rows): Rows {
-  const columns = columnsOf(rows);
-  const out = new Set<number>();
-  for (const [r, { by: row }] of rows.entries()) {
-    if (out.has(r)) continue;
-    const rarest = row.reduce((a, b) => (columns.get(b)!.length < columns.get(a)!.length ? b : a));
-    for (const s of columns.get(rarest)!) {
-      const other = rows[s]!.by;
-      if (s === r || out.has(s) || other.length < row.length) continue;
-      if (other.length === row.length && s < r) continue;
-      if (isWithin(row, other)) out.add(s);
+/** 0 for each row that is covered whenever a certain other one is. */
+function harder({ rows, rowStart, by, start, covered }: Matrix): Uint8Array {
+  const keep = new Uint8Array(rows).fill(1);
+  for (let r = 0; r < rows; r++) {
+    if (!keep[r]) continue;
+    const [from, to] = [rowStart[r]!, rowStart[r + 1]!];
+    const rarest = rarestOf(by, from, to, start);
+    for (let k = start[rarest]!; k < start[rarest + 1]!; k++) {
+      const s = covered[k]!;
+      const [begin, end] = [rowStart[s]!, rowStart[s + 1]!];
+      if (s === r || !keep[s] || end - begin < to - from || (end - begin === to - from && s < r)) continue;
+      if (isWithin(by, from, to, begin, end)) keep[s] = 0;
     }
   }
-  return out.size === 0 ? rows : rows.filter((_, r) => !out.has(r));
+  return keep;
 }
 
-/** Rows that hang together by columns. */
-function connected(rows: Rows): Rows[] {
-  const columns = columnsOf(rows);
-  const seen = new Uint8Array(rows.length);
-  const parts: Rows[] = [];
-  for (const r of rows.keys()) {
-    if (seen[r]) continue;
-    const part: Row[] = [];
-    const todo = [r];
-    seen[r] = 1;
-    for (let at = todo.pop(); at !== undefined; at = todo.pop()) {
-      part.push(rows[at]!);
-      for (const c of rows[at]!.by)
-        for (const s of columns.get(c)!)
-          if (!seen[s]) {
-            seen[s] = 1;
-            todo.push(s);
-          }
+/** 1 for each column whose rows another one covers as well, at no more cost. */
+function dominated({ columns, rowStart, by, start, covered, cost }: Matrix): Uint8Array {
+  const out = new Uint8Array(columns);
+  for (let c = 0; c < columns; c++) {
+    const [from, to] = [start[c]!, start[c + 1]!];
+    // Only columns of its rarest row can cover all of its rows.
+    const rarest = rarestOf(covered, from, to, rowStart);
+    for (let k = rowStart[rarest]!; k < rowStart[rarest + 1]!; k++) {
+      const d = by[k]!;
+      const [begin, end] = [start[d]!, start[d + 1]!];
+      if (d === c || out[d] || cost[d]! > cost[c]! || end - begin < to - from) continue;
+      if (end - begin === to - from && cost[d] === cost[c] && d > c) continue;
+      if (!isWithin(covered, from, to, begin, end)) continue;
+      out[c] = 1;
+      break;
     }
-    parts.push(part);
   }
-  return parts;
+  return out;
+}
+
+/** The parts whose rows hang together by columns. */
+function connected(matrix: Matrix): Matrix[] {
+  const { rows, rowStart, by, start, covered } = matrix;
+  const partOf = new Int32Array(rows).fill(-1);
+  const todo = new Int32Array(rows);
+  let parts = 0;
+  for (let first = 0; first < rows; first++) {
+    if (partOf[first] !== -1) continue;
+    let [at, end] = [0, 1];
+    todo[0] = first;
+    partOf[first] = parts;
+    for (; at < end; at++)
+      for (let k = rowStart[todo[at]!]!; k < rowStart[todo[at]! + 1]!; k++)
+        for (let j = start[by[k]!]!; j < start[by[k]! + 1]!; j++) {
+          const s = covered[j]!;
+          if (partOf[s] !== -1) continue;
+          partOf[s] = parts;
+          todo[end++] = s;
+        }
+    parts++;
+  }
+  if (parts === 1) return [matrix];
+  const none = new Uint8Array(matrix.columns);
+  return Array.from({ length: parts }, (_, part) => {
+    const mine = Uint8Array.from(partOf, (p) => (p === part ? 1 : 0));
+    return kept(matrix, mine, none)!;
+  });
 }
 
 /** A column that decides much: it covers many rows, and whether it belongs to the relaxed cover is nearly undecided. */
-function telling(rows: Rows, reduced: ReadonlyMap<number, number>): number {
-  const counts = new Map<number, number>();
-  for (const { by } of rows) for (const c of by) counts.set(c, (counts.get(c) ?? 0) + 1);
+function telling({ columns, start }: Matrix, reducedCost: Float64Array): number {
   let [pick, most] = [-1, Number.NEGATIVE_INFINITY];
-  for (const [c, count] of counts) {
-    const worth = count - UNDECIDED * Math.abs(reduced.get(c)!);
+  for (let c = 0; c < columns; c++) {
+    const worth = start[c + 1]! - start[c]! - UNDECIDED * Math.abs(reducedCost[c]!);
     if (worth > most) [pick, most] = [c, worth];
   }
   return pick;
@@ -252,76 +357,23 @@ interface Relaxed {
   /** No cover costs less. */
   readonly least: number;
   /** What each column costs beyond what its rows pay for it. */
-  readonly reduced: ReadonlyMap<number, number>;
+  readonly reduced: Float64Array;
+  /** A cover by columns of the whole problem. */
   readonly cover: readonly number[];
   readonly costs: number;
   /** How often all entries were looked at. */
   readonly rounds: number;
 }
 
-/** Rows and columns of a part of the problem as flat lists: what a column covers, and what covers a row. */
-interface Matrix {
-  readonly rows: number;
-  readonly columns: number;
-  /** The number of a column in the whole problem, and its cost. */
-  readonly names: Int32Array;
-  readonly cost: Float64Array;
-  /** The rows of column i stand in `covered` from `start[i]` to `start[i + 1]`. */
-  readonly start: Int32Array;
-  readonly covered: Int32Array;
-  /** The columns of row r stand in `by` from `rowStart[r]` to `rowStart[r + 1]`. */
-  readonly rowStart: Int32Array;
-  readonly by: Int32Array;
-}
-
-function matrixOf(rows: Rows, cost: readonly number[]): Matrix {
-  const places = new Map<number, number>();
-  const rowStart = new Int32Array(rows.length + 1);
-  const by = new Int32Array(weight(rows));
-  let at = 0;
-  for (const [r, row] of rows.entries()) {
-    for (const c of row.by) {
-      const place = places.get(c) ?? places.size;
-      places.set(c, place);
-      by[at++] = place;
-    }
-    rowStart[r + 1] = at;
-  }
-  const names = Int32Array.from(places.keys());
-  const start = new Int32Array(names.length + 1);
-  for (const c of by) start[c + 1]!++;
-  for (let c = 0; c < names.length; c++) start[c + 1]! += start[c]!;
-  const free = start.slice();
-  const covered = new Int32Array(by.length);
-  for (let r = 0; r < rows.length; r++)
-    for (let k = rowStart[r]!; k < rowStart[r + 1]!; k++) covered[free[by[k]!]!++] = r;
-  return {
-    rows: rows.length,
-    columns: names.length,
-    names,
-    cost: Float64Array.from(names, (c) => cost[c]!),
-    start,
-    covered,
-    rowStart,
-    by,
-  };
-}
-
 /** Lagrangian relaxation by the subgradient method; on the way, covers are built greedily by the reduced costs. */
-function relax(
-  rows: Rows,
-  costOfAll: readonly number[],
-  prices: Float64Array,
-  below: number,
-  rounds: number,
-): Relaxed {
-  const matrix = matrixOf(rows, costOfAll);
-  const { columns, cost, start, covered } = matrix;
+function relax(matrix: Matrix, prices: Float64Array, below: number, rounds: number): Relaxed {
+  const { rows, columns, ids, names, cost, start, covered } = matrix;
   const costOf = (taken: readonly number[]) => taken.reduce((sum, i) => sum + cost[i]!, 0);
-  const price = Float64Array.from(rows, ({ id }) => prices[id]!);
+  const price = new Float64Array(rows);
+  for (let r = 0; r < rows; r++) price[r] = prices[ids[r]!]!;
   const reduced = cost.slice();
-  const excess = new Float64Array(rows.length);
-  const kept = { reduced: reduced.slice(), price: price.slice() };
+  const excess = new Float64Array(rows);
+  const best = { reduced: reduced.slice(), price: price.slice() };
   let cheapest = greedy(matrix, reduced);
   let costs = costOf(cheapest);
   let least = Number.NEGATIVE_INFINITY;
@@ -344,8 +396,8 @@ function relax(
     }
     if (bound > least + 1e-9) {
       least = bound;
-      kept.reduced.set(reduced);
-      kept.price.set(price);
+      best.reduced.set(reduced);
+      best.price.set(price);
       stale = 0;
     } else if (++stale > 8) {
       step /= 2;
@@ -364,11 +416,10 @@ function relax(
     const by = (step * (1.02 * aim - bound)) / norm;
     for (let r = 0; r < price.length; r++) price[r] = Math.max(0, price[r]! + by * excess[r]!);
   }
-  for (const [r, { id }] of rows.entries()) prices[id] = kept.price[r]!;
-  const names = [...matrix.names];
+  for (let r = 0; r < rows; r++) prices[ids[r]!] = best.price[r]!;
   return {
     least,
-    reduced: new Map(names.map((c, i) => [c, kept.reduced[i]!])),
+    reduced: best.reduced,
     cover: cheapest.map((i) => names[i]!),
     costs,
     rounds: round + 1,
