@@ -51,7 +51,7 @@ const ROUNDS = 600;
 const INNER_ROUNDS = 120;
 
 /** Rows that a column must cover more to be picked though its reduced cost is one farther from 0. */
-const UNDECIDED = 4;
+const UNDECIDED = 8;
 
 class Search {
   exact = true;
@@ -403,7 +403,7 @@ function relax(matrix: Matrix, prices: Float64Array, below: number, rounds: numb
       step /= 2;
       stale = 0;
     }
-    if (round % 30 === 29 || round === rounds - 1) {
+    if (round % INNER_ROUNDS === INNER_ROUNDS - 1) {
       const found = greedy(matrix, reduced);
       const sum = costOf(found);
       if (sum < costs) [cheapest, costs] = [found, sum];
