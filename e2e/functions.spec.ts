@@ -283,7 +283,7 @@ test('rows are shown where it matters, and copied for a spreadsheet', async ({ p
   await page.getByRole('link', { name: 'Open Drive interlock' }).click();
   const hand = new SheetHand(page);
   await hand.ready();
-  await page.getByRole('button', { name: 'Rows and copies' }).click();
+  await page.getByRole('button', { name: 'Columns and rows' }).click();
   await page.getByRole('combobox', { name: 'Rows that are shown' }).selectOption('1');
   await page.getByRole('combobox', { name: 'Column' }).selectOption('Warn');
   await expect(page.getByText('2 of 8 rows').first()).toBeVisible();
@@ -300,6 +300,23 @@ test('rows are shown where it matters, and copied for a spreadsheet', async ({ p
   await grid.focus();
   await page.keyboard.press('End');
   await expect(grid.locator('[data-live]')).toHaveAttribute('data-row', '6');
+});
+
+test('a gate half-way becomes a column of the table, and goes again', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Columns and rows' }).click();
+  await page.getByRole('checkbox', { name: 'NOT 1' }).check();
+  const grid = page.getByRole('grid', { name: 'Truth table' });
+  await expect(grid.getByRole('columnheader', { name: 'NOT 1' })).toBeVisible();
+  await expect.poll(async () => (await hand.parts()).at(-1)).toContain('NOT 1, probe');
+  await page.getByRole('checkbox', { name: 'NOT 1' }).uncheck();
+  await expect(grid.getByRole('columnheader', { name: 'NOT 1' })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(grid.getByRole('columnheader', { name: 'NOT 1' })).toBeVisible();
 });
 
 test('a map is filled like the table, and the way to the smallest sum is shown law by law', async ({

@@ -152,7 +152,24 @@ function standOnWire(lesson: Lesson, sheetId: string, partId: string): Edit | nu
 }
 
 /**
- * Puts a probe onto a wire: above one that runs from left to right, right of one that runs down.
+ * A probe as it stands at a point of a wire: above one that runs from left to right, right of one that runs down.
+ * @param away steps of the grid by which its foot stands away from the wire; below 0 on the other side of it.
+ */
+export function probeOn(part: Part, at: Point, flat: boolean, away = 0): Part {
+  const turn = away < 0 ? (flat ? 2 : 3) : flat ? 0 : 1;
+  const foot = pinsOf({ ...part, at: { x: 0, y: 0 }, turn })[0]!.at;
+  const place = { x: at.x - foot.x + (flat ? 0 : away), y: at.y - foot.y - (flat ? away : 0) };
+  return { ...part, at: place, turn };
+}
+
+/** A probe as wide as a wire. */
+export function probeFor(sheet: Sheet, part: Part, wire: string): Part {
+  const width = pinsOn(sheet, wireNets(sheet), sheet.wires.get(wire)!)[0]?.port.width ?? 1;
+  return { ...part, params: { ...part.params, width } };
+}
+
+/**
+ * Puts a probe onto a wire.
  * @param fresh whether it is still to be added to the sheet.
  */
 export function probeEdit(
@@ -162,15 +179,13 @@ export function probeEdit(
   at: Point,
   flat: boolean,
   fresh: boolean,
+  away = 0,
 ): Edit {
-  const width = pinsOn(sheet, wireNets(sheet), sheet.wires.get(wire)!)[0]?.port.width ?? 1;
-  const params = { ...part.params, width };
-  const turn = flat ? 0 : 1;
-  const foot = pinsOf({ ...part, at: { x: 0, y: 0 }, turn, params })[0]!.at;
-  const change = { at: { x: at.x - foot.x, y: at.y - foot.y }, turn, params } as const;
+  const standing = probeOn(probeFor(sheet, part, wire), at, flat, away);
+  const { at: place, turn, params } = standing;
   const placed: Edit = fresh
-    ? { type: 'addPart', sheet: sheet.id, part: { ...part, ...change } }
-    : { type: 'changePart', sheet: sheet.id, id: part.id, change };
+    ? { type: 'addPart', sheet: sheet.id, part: standing }
+    : { type: 'changePart', sheet: sheet.id, id: part.id, change: { at: place, turn, params } };
   const joint: Wire = {
     id: freshId(sheet.wires, 'w'),
     from: { part: part.id, port: 'A' },

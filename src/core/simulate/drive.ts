@@ -128,7 +128,8 @@ export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
   const levels = new Map<string, { levels: Levels; repeats: boolean }>();
   for (const { part, wave } of stimulus.inputs) {
     const width = widths.get(part);
-    if (width !== undefined && !waveProblem(wave, width)) levels.set(part, { levels: waveLevels(wave, width), repeats: wave.pattern === 'periodic' });
+    if (width !== undefined && !waveProblem(wave, width))
+      levels.set(part, { levels: waveLevels(wave, width), repeats: wave.pattern === 'periodic' });
   }
   if (levels.size === 0) return netlist;
   const sources = netlist.sources.map((source): Source => {

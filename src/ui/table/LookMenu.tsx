@@ -1,7 +1,11 @@
 import { Popover } from 'radix-ui';
+import { useMemo } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import { betweenOf } from '@/core/drawing/between';
 import { type TableFormat, tableLines } from '@/core/logic/table-text';
 import type { TruthTable } from '@/core/logic/truth-table';
 import { plainText } from '@/core/values/markup';
+import { showBetween } from '@/session/between-commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { rowsWanted, type Wanted } from './columns';
 import type { Look } from './TableGrid';
@@ -26,6 +30,10 @@ const COPIES: readonly [TableFormat, string, string][] = [
 export function LookMenu({ table, look, onChange, hasBus }: Props) {
   const session = useSession();
   const radix = useSessionState((s) => s.lesson.settings.buses);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const netlist = useSessionState((s) => s.netlist);
+  const sheet = useSessionState((s) => sheetOf(s.lesson, s.rootId)!);
+  const between = useMemo(() => betweenOf(sheet, netlist), [sheet, netlist]);
   const names = [...table.inputs, ...table.outputs].map(plainText);
   const { wanted } = look;
   const want = (next: Wanted | null) => onChange({ ...look, wanted: next });
@@ -62,10 +70,30 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
   return (
     <Popover.Root defaultOpen>
       <Popover.Trigger className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft">
-        Rows and copies
+        Columns and rows
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content className="menu flex w-80 flex-col gap-3 p-3 text-sm" sideOffset={4} align="end">
+          {between.length > 0 && !readOnly && (
+            <fieldset className="flex flex-col gap-1">
+              <legend className="mb-1 font-semibold">
+                Columns in between <span className="font-normal text-quiet">by a probe on the wire</span>
+              </legend>
+              <div className="grid max-h-36 grid-cols-2 gap-x-3 gap-y-1 overflow-auto">
+                {between.map((one) => (
+                  <label key={`${one.part}.${one.port}`} className="flex min-w-0 items-center gap-1.5">
+                    <input
+                      type="checkbox"
+                      className="size-4 shrink-0 accent-accent"
+                      checked={one.probe !== null}
+                      onChange={(event) => showBetween(session, one, event.target.checked)}
+                    />
+                    <span className="truncate">{plainText(one.name)}</span>
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+          )}
           <fieldset className="flex flex-col gap-1.5">
             <legend className="mb-1 font-semibold">Rows</legend>
             <select

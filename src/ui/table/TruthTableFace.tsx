@@ -69,7 +69,7 @@ export function TruthTableFace() {
             load={lookMenu}
             props={{ table: ready, look, onChange: setLook, hasBus }}
           >
-            Rows and copies
+            Columns and rows
           </OnDemand>
         )}
       </header>
