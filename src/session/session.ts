@@ -20,6 +20,10 @@ import { troublesNow } from './troubles';
 const TABLE_AT_ONCE = 12;
 /** Ms of a frame that a run may take, and changes of nets after which it looks at the clock on the wall. */
 const MS_A_FRAME = 10;
+/** Ms where nothing else is done in the frame. */
+const MS_ALONE = 14;
+/** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
+const UNSEEN = 2;
 const EVENTS_A_LOOK = 8000;
 
 /** A time in ps to run to, or values that some nets are to have. */
@@ -135,6 +139,8 @@ export class Session {
   readonly store: StoreApi<SessionState>;
   private run: Run;
   private tableWork = 0;
+  /** Frames since what was computed was last shown. */
+  private unseen = 0;
   /** State that is set but not yet shown, while one change is worked out. */
   private pending: SessionState | null = null;
   private depth = 0;
@@ -372,6 +378,7 @@ export class Session {
 
   /** Takes the run's values, or those of the past under the cursor, to all faces. */
   private show(): void {
+    this.unseen = 0;
     const { netlist, cursor, rootId, sheetId, path } = this.state;
     const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
     const found = conflictsOf(netlist, values);
@@ -565,7 +572,10 @@ export class Session {
   play(playing: boolean): void {
     const { netlist, lesson, cursor } = this.state;
     if (playing && !isTimed(netlist, delaysOf(lesson))) return;
-    this.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
+    this.together(() => {
+      this.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
+      this.show();
+    });
   }
 
   setPace(pace: number): void {
@@ -579,14 +589,24 @@ export class Session {
       if (!playing) return;
       const frame = Math.min(elapsedMs, 250);
       const isPaced = goal === null && pace < AS_FAST;
+      if (this.unseen === UNSEEN) {
+        this.show();
+        return;
+      }
       const until = isPaced ? Math.round(now + (pace * frame) / 1000) : Number.POSITIVE_INFINITY;
       const isThere =
-        goal?.is === 'values' ? this.hunt(goal) : this.sliced(goal?.is === 'time' ? goal.time : until);
+        goal?.is === 'values'
+          ? this.hunt(goal)
+          : this.sliced(goal?.is === 'time' ? goal.time : until, isPaced ? MS_A_FRAME : MS_ALONE);
       if (isPaced) {
         const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
         if (Math.round(late) !== Math.round(behind)) this.set({ behind: late });
       }
       const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
+      if (!isPaced && !isThere && !isAtRest) {
+        this.unseen++;
+        return;
+      }
       const row = this.state.table.state === 'ready' ? rowNow(this.state.netlist, this.run.values) : -1;
       if (this.state.tried.has(row)) this.note(row);
       if ((goal && isThere) || isAtRest) {
@@ -602,15 +622,15 @@ export class Session {
   }
 
   /** Goes on to a time, for as long as a frame may take. @returns whether it got there. */
-  private sliced(until: number): boolean {
-    const end = performance.now() + MS_A_FRAME;
+  private sliced(until: number, ms: number): boolean {
+    const end = performance.now() + ms;
     while (performance.now() < end) if (this.run.advance(until, EVENTS_A_LOOK)) return true;
     return false;
   }
 
   /** Goes on instant by instant until nets have some values, for as long as a frame may take. */
   private hunt(goal: Extract<Goal, { is: 'values' }>): boolean {
-    const end = performance.now() + MS_A_FRAME;
+    const end = performance.now() + MS_ALONE;
     while (performance.now() < end)
       for (let steps = 0; steps < 500; steps++) {
         const next = this.run.next();
