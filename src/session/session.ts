@@ -24,7 +24,7 @@ const MS_A_FRAME = 10;
 const MS_ALONE = 14;
 /** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
 const UNSEEN = 2;
-const EVENTS_A_LOOK = 8000;
+const EVENTS_A_LOOK = 2000;
 
 /** A time in ps to run to, or values that some nets are to have. */
 export type Goal =
