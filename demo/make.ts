@@ -324,7 +324,7 @@ function rideTimer(): void {
   p.wire(`${nine}.Y`, `${either}.B`);
   p.wire(`${either}.Y`, `${same[3]}.T`);
   const stepped = same.map((stage, i) => {
-    const lamp = p.place('lamp', 28 + 18 * i, 38, `Same_${i}`);
+    const lamp = p.place('lamp', 24 + 18 * i, 38, `Same_${i}`);
     p.wire(`${stage}.Q`, `${lamp}.A`);
     return lamp;
   });

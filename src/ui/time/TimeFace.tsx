@@ -440,6 +440,16 @@ export function TimeFace() {
         {lanes.length === 0 && (
           <p className="absolute z-10 p-5 text-quiet">No signals yet. Place a clock, a switch or a lamp.</p>
         )}
+        {lanes.length > 0 && reached === 0 && (
+          <p
+            className="pointer-events-none absolute top-1/3 right-4 z-10 rounded-lg bg-raised px-3 py-2 text-center text-sm text-quiet"
+            style={{ left: NAMES + 8 }}
+          >
+            {timed
+              ? 'Time has not run yet: press ▶, or type a time below.'
+              : 'Nothing takes time here yet: choose delays above, or let a stimulus drive the inputs.'}
+          </p>
+        )}
         <canvas
           ref={canvas}
           tabIndex={0}

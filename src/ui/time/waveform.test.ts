@@ -4,6 +4,7 @@ import {
   type Diagram,
   diagramHeight,
   type Lane,
+  laneTops,
   NAMES,
   paintDiagram,
   RULER,
@@ -25,6 +26,7 @@ function recorder() {
     dashed: boolean;
   }[] = [];
   const texts: string[] = [];
+  const curves: number[][] = [];
   let at: [number, number] = [0, 0];
   let path: { from: [number, number]; to: [number, number] }[] = [];
   let dashed = false;
@@ -47,16 +49,14 @@ function recorder() {
     setLineDash: (dash: number[]) => {
       dashed = dash.length > 0;
     },
+    bezierCurveTo: (...points: number[]) => curves.push(points),
     fillText: (text: string) => texts.push(text),
     measureText: (text: string) => ({ width: text.length * 8 }),
     ...Object.fromEntries(
-      ['fillRect', 'save', 'restore', 'rect', 'clip', 'arc', 'fill', 'bezierCurveTo'].map((n) => [
-        n,
-        () => {},
-      ]),
+      ['fillRect', 'save', 'restore', 'rect', 'clip', 'arc', 'fill'].map((n) => [n, () => {}]),
     ),
   };
-  return { g: g as unknown as CanvasRenderingContext2D, lines, texts };
+  return { g: g as unknown as CanvasRenderingContext2D, lines, texts, curves };
 }
 
 const END = 11_000;
@@ -87,7 +87,7 @@ function painted(
     other: null,
     chosen: false,
   };
-  const { g, lines, texts } = recorder();
+  const { g, lines, texts, curves } = recorder();
   const diagram: Diagram = {
     lanes: [lane],
     span,
@@ -105,7 +105,7 @@ function painted(
     ...more,
   };
   paintDiagram(g, { width: NAMES + 400, height: 300 }, diagram, palette, { text: 'sans', mono: 'mono' });
-  return { lines, texts };
+  return { lines, texts, curves };
 }
 
 test('pixels and times are each other’s inverse', () => {
@@ -187,4 +187,21 @@ test('clock edges are carried through the lanes with their numbers, unless they 
   expect(lines.filter((l) => l.dashed)).toHaveLength(3);
   const close = painted([[1000, 0]], { more: { edges: [1500, 1600], firstEdge: 7 } });
   expect(close.lines.filter((l) => l.dashed)).toHaveLength(0);
+});
+
+test('an arrow within a lane goes over its values, not through them', () => {
+  const arrows = [{ from: { lane: 0, time: 3000 }, to: { lane: 0, time: 6000 } }];
+  const { curves } = painted(
+    [
+      [1000, 0, 0],
+      [3000, 1, 0],
+      [6000, 0, 1],
+    ],
+    { more: { arrows } },
+  );
+  const middle = (RULER + laneTops([{ width: 2, stairs: false, height: 1, other: null }], 300).at(-1)!) / 2;
+  expect(curves).toHaveLength(1);
+  const [, over, , alsoOver, x, y] = curves[0]!;
+  expect(x).toBe(toX(span, 6000));
+  for (const height of [over!, alsoOver!, y!]) expect(height).toBeLessThan(middle - 10);
 });

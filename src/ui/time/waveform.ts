@@ -24,6 +24,8 @@ export type LaneShape = Pick<Lane, 'width' | 'stairs' | 'height'> & { readonly o
 
 /** What is laid beside a lane is so much as high as a usual lane. */
 const BESIDE = 0.75;
+/** How far from the edge of a lane its levels lie, in parts of its height. */
+const EDGE = 0.2;
 const unitsOf = (lane: LaneShape) => (lane.stairs ? 2 : 1) * lane.height + (lane.other === null ? 0 : BESIDE);
 
 /** The window of time that is shown: ps at the left edge, and ps a pixel. */
@@ -224,6 +226,10 @@ function paintArrow(
   g.strokeStyle = palette.accent;
   g.fillStyle = palette.accent;
   g.lineWidth = 2;
+  if (from.lane === to.lane) {
+    paintHop(g, x0, x1, tops[from.lane]!, tops[from.lane + 1]! - tops[from.lane]!);
+    return;
+  }
   // Straight down and then across where there is room, so that it leaves the levels readable.
   const bend = x0 + (x1 - x0) * 0.35;
   g.beginPath();
@@ -237,6 +243,25 @@ function paintArrow(
   g.moveTo(x1, y1);
   g.lineTo(x1 - 8, y1 - 4.5);
   g.lineTo(x1 - 8, y1 + 4.5);
+  g.fill();
+}
+
+/** An arrow within a lane: over its values, so that they stay readable. */
+function paintHop(g: CanvasRenderingContext2D, x0: number, x1: number, top: number, height: number): void {
+  const high = top + height * EDGE;
+  const over = high - height * 0.28;
+  const lean = (x1 - x0) * 0.15;
+  g.beginPath();
+  g.moveTo(x0, high);
+  g.bezierCurveTo(x0 + lean, over, x1 - lean, over, x1, high - 5);
+  g.stroke();
+  g.beginPath();
+  g.arc(x0, high, 3, 0, 7);
+  g.fill();
+  g.beginPath();
+  g.moveTo(x1, high);
+  g.lineTo(x1 - 4.5, high - 8);
+  g.lineTo(x1 + 4.5, high - 8);
   g.fill();
 }
 
@@ -281,8 +306,8 @@ function paintLane(
   fonts: Fonts,
 ): void {
   if (lane.width === 0) return;
-  const high = top + height * 0.2;
-  const low = top + height * 0.8;
+  const high = top + height * EDGE;
+  const low = top + height * (1 - EDGE);
   let last: Stretch | null = null;
   for (const stretch of lane.stretches) {
     const x0 = Math.max(NAMES, toX(span, stretch.from));

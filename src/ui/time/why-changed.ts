@@ -36,7 +36,10 @@ export function whyOf(session: Session, effect: Edge): Why {
     return `${said(is)} at ${timeText(is.time)} because ${all} ${when}.`;
   });
   return {
-    sentences: sentences.slice(0, MOST_SENTENCES),
+    // Signals begin with their own letter; what is said of a part begins with a large one.
+    sentences: sentences
+      .slice(0, MOST_SENTENCES)
+      .map((s) => s.replace(/^[at](?=he output of | signal )/, (c) => c.toUpperCase())),
     parts: new Set(chain.flatMap(({ part }) => (part === null ? [] : [part.split('/')[0]!]))),
     arrows: (lanes) => arrowsOf(chain, lanes),
   };
