@@ -81,7 +81,11 @@ export function simplified(points: readonly Point[]): Point[] {
     const a = out.at(-2);
     const b = out.at(-1);
     if (b && samePoint(b, p)) continue;
-    if (a && b && ((a.x === b.x && b.x === p.x) || (a.y === b.y && b.y === p.y))) out.pop();
+    if (a && b && ((a.x === b.x && b.x === p.x) || (a.y === b.y && b.y === p.y))) {
+      out.pop();
+      // There and back again is no way at all.
+      if (samePoint(a, p)) continue;
+    }
     out.push(p);
   }
   return out;

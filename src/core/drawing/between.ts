@@ -1,4 +1,4 @@
-import { type Box, eachPiece, grown, overlap, type Point } from '../circuit/geometry';
+import { aroundPoints, type Box, eachPiece, grown, overlap, type Point } from '../circuit/geometry';
 import type { Part, Sheet } from '../circuit/lesson';
 import { terminalName } from '../netlist/declared';
 import type { SheetNets } from '../netlist/netlist';
@@ -76,7 +76,7 @@ export function probeSpot(
   const taken = [...sheet.parts.values()].map((p) => footprintOf(p));
   const pieces: Box[] = [];
   for (const wire of sheet.wires.values())
-    eachPiece(courseOf(sheet, wire), (a, b) => pieces.push(around([a, b])));
+    eachPiece(courseOf(sheet, wire), (a, b) => pieces.push(aroundPoints([a, b])!));
   let best: ProbeSpot | null = null;
   let least = Number.POSITIVE_INFINITY;
   for (const wire of wiresOn(sheet, nets, net)) {
@@ -91,7 +91,7 @@ export function probeSpot(
           const { y0, y1 } = grown(bodyOf(standing), TIP);
           // Its body with its label beside it, and the line by which it hangs on the wire.
           const box = { ...footprintOf(standing), y0, y1 };
-          const lead = around([at, standing.at]);
+          const lead = aroundPoints([at, standing.at])!;
           const parts = taken.filter((t) => overlap(t, box) || overlap(t, grown(lead, -0.1))).length;
           const inner = grown(box, -0.3);
           const crossings = pieces.filter((p) => overlap(p, inner)).length;
@@ -124,10 +124,3 @@ function between(a: Point, b: Point): Point[] {
     y: a.y + step.y * (k + 1),
   }));
 }
-
-const around = ([a, b]: readonly [Point, Point]): Box => ({
-  x0: Math.min(a.x, b.x),
-  y0: Math.min(a.y, b.y),
-  x1: Math.max(a.x, b.x),
-  y1: Math.max(a.y, b.y),
-});

@@ -1,0 +1,45 @@
+import fc from 'fast-check';
+import { naturalOrder } from './natural-order';
+import { PS_PER_SECOND, readTime, timeText } from './time';
+
+test.each([
+  ['40ns', 40_000],
+  ['1.5 us', 1_500_000],
+  ['1.5 µs', 1_500_000],
+  ['20 ms', 20e9],
+  [' 2 S ', 2 * PS_PER_SECOND],
+  ['7 ps', 7],
+  ['1e3 ps', 1000],
+  ['0.4 ps', 0],
+])('%j is a time', (text, ps) => {
+  expect(readTime(text)).toBe(ps);
+});
+
+test.each(['', '40', 'ns', '-3 ns', '1,5 ns', '3 min', '1 ns 2', '1..5 ns'])('%j is none', (text) => {
+  expect(readTime(text)).toBeNull();
+});
+
+test.each([
+  [0, '0 s'],
+  [999, '999 ps'],
+  [1000, '1 ns'],
+  [1_250_000, '1.25 µs'],
+  [1.25e12, '1.25 s'],
+  [-40_000, '-40 ns'],
+  [1_234_567, '1.23457 µs'],
+])('%d ps are told as %s', (ps, text) => {
+  expect(timeText(ps)).toBe(text);
+});
+
+test('what is told is read again, to six digits', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 1e15 }), (ps) => {
+      const again = readTime(timeText(ps))!;
+      expect(Math.abs(again - ps) / ps).toBeLessThan(1e-5);
+    }),
+  );
+});
+
+test('names are ordered as people count them', () => {
+  expect(['A10', 'A2', 'a1', 'B'].sort(naturalOrder)).toEqual(['a1', 'A2', 'A10', 'B']);
+});

@@ -1,0 +1,121 @@
+import type { Exercise, WantedRun } from '@/core/circuit/exercise';
+import { emptyLesson } from '@/core/circuit/lesson';
+import { check } from '@/core/exercise/check';
+import { wantedFromRun } from '@/core/exercise/wanted-run';
+import { Sketch } from '@/core/testing/sketch';
+import { Session } from './session';
+import { timePlanOf } from './time-commands';
+import { goToWanted, placeWanted, underWantedRun } from './wanted-commands';
+
+/** A clock of 10 MHz at a flip-flop that turns over, with a lamp of one bit or a row of them. */
+function divider(): Sketch {
+  const s = new Sketch();
+  s.place('clock', 0, 8, 'Clk', { hertz: 1e7 });
+  s.place('constant', 0, 0, '', { value: 1 });
+  s.place('tff', 12, 4);
+  s.place('lamp', 24, 2, 'Half');
+  s.wire('constant1.Y', 'tff1.T');
+  s.wire('clock1.Y', 'tff1.C');
+  s.wire('tff1.Q', 'lamp1.A');
+  return s;
+}
+
+function wantedOf(s: Sketch): WantedRun {
+  const settings = { ...s.lesson.settings, delays: 'parts' as const, powerUp: '1' as const };
+  const own = wantedFromRun(s.sheet, { ...s.lesson, settings }, null, new Set(), 6);
+  if (!own.ok) throw new Error(own.problem);
+  return own.wanted;
+}
+
+const exerciseOf = (wanted: Exercise['wanted']): Exercise => ({
+  id: 'exercise-3',
+  title: 'T',
+  task: '',
+  wanted,
+  allowed: ['tff', 'constant'],
+  made: '2026-09-01T08:00:00.000Z',
+});
+
+function settle(session: Session): void {
+  for (let i = 0; i < 500 && session.state.playing; i++) session.tick(16);
+  expect(session.state.playing).toBe(false);
+}
+const lit = (session: Session) => session.state.values[session.state.netlist.outputColumns[0]!.nets[0]];
+
+test('a reading is gone to under the task’s run, which is put there in one step of undo', () => {
+  const s = divider();
+  const exercise = exerciseOf(wantedOf(s));
+  const session = new Session(s.lesson);
+  goToWanted(session, exercise, 2);
+  settle(session);
+  expect(session.state.now).toBe(249_999);
+  expect(lit(session)).toBe(1);
+  expect(timePlanOf(session)).toMatchObject({ driven: 'The task’s run' });
+  expect(session.state.lesson.settings).toMatchObject({ delays: 'parts', powerUp: '1' });
+  expect(session.state.history.undo).toHaveLength(1);
+
+  // A second one needs no other stimulus; an earlier one begins at power-up again.
+  goToWanted(session, exercise, 1);
+  settle(session);
+  expect([session.state.now, lit(session)]).toEqual([149_999, 0]);
+  expect(session.state.history.undo).toHaveLength(1);
+  session.undo();
+  expect(timePlanOf(session).stimuli).toEqual([]);
+  expect(session.state.lesson.settings).toEqual(s.lesson.settings);
+});
+
+test('what is read there is what the check says', () => {
+  const s = divider();
+  const exercise = exerciseOf(wantedOf(s));
+  const session = new Session(s.lesson);
+  const { given } = check(s.sheet, exercise);
+  const seen = given[0]!.length;
+  for (let row = 0; row < seen; row++) {
+    goToWanted(session, exercise, row);
+    settle(session);
+    expect(String(lit(session))).toBe(given[0]![row]);
+  }
+});
+
+test('a hand-in that cannot be changed is driven from the start', () => {
+  const s = divider();
+  const exercise = exerciseOf(wantedOf(s));
+  const session = new Session(underWantedRun(s.lesson, exercise), null, null, { readOnly: true });
+  goToWanted(session, exercise, 3);
+  settle(session);
+  expect([session.state.now, lit(session), session.state.notice]).toEqual([349_999, 0, null]);
+});
+
+test('a row of a function is put on the switches, and needs no run', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'Bars');
+  s.place('switch', 0, 6, 'Key');
+  const table = { inputs: ['Key', 'Bars'], outputs: [{ name: 'Warn', rows: '0010' }] };
+  const session = new Session(s.lesson);
+  expect(underWantedRun(s.lesson, exerciseOf(table))).toBe(s.lesson);
+  goToWanted(session, exerciseOf(table), 2);
+  expect([...session.state.on]).toEqual(['switch2']);
+});
+
+test('inputs and outputs are placed with their names, widths and clocks', () => {
+  const wanted = wantedOf(divider());
+  const [clock] = wanted.inputs;
+  const more: WantedRun = {
+    ...wanted,
+    inputs: [clock!, { name: 'Step', width: 3, wave: { ...clock!.wave, pattern: 'levels', data: '0 5' } }],
+    outputs: [{ name: 'Total', width: 8, values: wanted.readings.map(() => 'x'.repeat(8)) }],
+  };
+  const session = new Session(emptyLesson('placed', 'Placed'));
+  placeWanted(session, exerciseOf(more));
+  const parts = [...session.sheet.parts.values()].map(({ kind, label, params }) => [
+    kind,
+    label,
+    params.width ?? params.hertz,
+  ]);
+  expect(parts).toEqual([
+    ['clock', 'Clk', 1e7],
+    ['switch', 'Step', 3],
+    ['lamp', 'Total', 8],
+  ]);
+  expect(check(session.sheet, exerciseOf(more)).complaints.filter((c) => c.includes('missing'))).toEqual([]);
+});
