@@ -87,7 +87,7 @@ test('moving parts neither compiles anew nor starts the run anew', () => {
   );
   const session = new Session(lessonOf(counter));
   session.setFollow(follow);
-  for (let i = 0; i < 3; i++) session.stepHalf();
+  for (let i = 0; i < 3; i++) session.time.stepHalf();
   const { netlist, values, now } = session.state;
   moveParts(session, new Set(['n']), { x: 3, y: 1 });
   expect(session.state.netlist).toBe(netlist);

@@ -23,7 +23,8 @@ import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind, kindOf } from '@/core/parts/catalogue';
 import { bitsText } from '@/core/parts/common';
 import type { PartKind } from '@/core/parts/part-kind';
-import { NOTHING, type Session } from './session';
+import type { Session } from './session';
+import { NOTHING } from './state';
 
 /*
  * What menus, keys, the ring and gestures do, each in one place. A command does nothing where it does not apply.

@@ -3,7 +3,8 @@ import type { Read } from '@/core/formats/read-json';
 import { storeProblem } from '@/store/database';
 import { isJournaled, journalEdit, momentOf, openLesson, saveMoment, saveSnapshot } from '@/store/lessons';
 import { tableMaker } from '@/workers/table-client';
-import { type Keeper, Session, type SessionState } from './session';
+import { Session } from './session';
+import type { Keeper, SessionState } from './state';
 
 const EDITS_A_SNAPSHOT = 100;
 const MOMENT_EVERY_MS = 400;

@@ -19,9 +19,10 @@ import {
 } from './commands';
 import { reorder } from './face-commands';
 import { rowNow } from './moment';
-import { Session, type SessionState } from './session';
+import { Session } from './session';
 import { addSheet } from './sheet-commands';
 import { spokenPart } from './spoken';
+import type { SessionState } from './state';
 
 const letter = (s: SessionState, output: number) => s.values[s.netlist.outputs[output]!.nets[0]!];
 
@@ -84,37 +85,37 @@ describe('the time', () => {
   test('steps by half periods, shows the past, and comes back', () => {
     const session = chase();
     expect(session.state.table.state).toBe('none');
-    session.stepHalf();
+    session.time.stepHalf();
     expect(session.state.now).toBe(0.25e12);
     expect(letter(session.state, 0)).toBe(1);
-    session.stepHalf();
-    session.stepHalf();
+    session.time.stepHalf();
+    session.time.stepHalf();
     expect(letter(session.state, 0)).toBe(0);
-    session.goToTime(0.3e12);
+    session.time.goToTime(0.3e12);
     expect(session.state.cursor).toBe(0.3e12);
     expect(letter(session.state, 0)).toBe(1);
-    session.stepHalfBack();
+    session.time.stepHalfBack();
     expect([session.state.cursor, letter(session.state, 0)]).toEqual([0.25e12, 1]);
-    session.stepHalfBack();
+    session.time.stepHalfBack();
     expect([session.state.cursor, letter(session.state, 0)]).toEqual([0, 0]);
-    session.stepHalf();
+    session.time.stepHalf();
     expect(session.state.cursor).toBe(0.25e12);
-    session.goToTime(9e12);
+    session.time.goToTime(9e12);
     expect([session.state.cursor, session.state.now, letter(session.state, 0)]).toEqual([null, 0.75e12, 0]);
   });
 
   test('runs at its pace and begins again', () => {
     const session = chase();
-    session.play(true);
-    for (let i = 0; i < 5; i++) session.tick(100);
+    session.time.play(true);
+    for (let i = 0; i < 5; i++) session.time.tick(100);
     expect(session.state.now).toBe(0.5e12);
-    session.restart();
+    session.time.restart();
     expect([session.state.now, session.state.playing]).toEqual([0, false]);
   });
 
   test('an edit in the middle keeps time and what flip-flops hold', () => {
     const session = chase();
-    session.stepHalf();
+    session.time.stepHalf();
     place(session, findKind('lamp')!, {}, ['Other'], { x: 40, y: 10 });
     expect(session.state.now).toBe(0.25e12);
     wire(session, pin("dff1.Q'"), pin('lamp2.A'));

@@ -2,99 +2,31 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Stimulus } from '@/core/circuit/time-plan';
-import type { Following } from '@/core/drawing/blocks';
-import { inputAt, type TruthTable, truthTable, whyNoTable } from '@/core/logic/truth-table';
+import { inputAt, truthTable, whyNoTable } from '@/core/logic/truth-table';
 import { compile, compileOnce } from '@/core/netlist/compile';
-import type { Diagnostic } from '@/core/netlist/diagnostic';
-import { type Netlist, type SheetNets, sourceKey, storeName } from '@/core/netlist/netlist';
+import { type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
-import { Run, type Violation } from '@/core/simulate/run';
-import { type Logic, letterOf, ONE, X, ZERO } from '@/core/values/logic';
+import type { Violation } from '@/core/simulate/run';
+import { type Logic, letterOf } from '@/core/values/logic';
+import { type Bench, Clockwork, delaysOf } from './clockwork';
 import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
-import { fittingPace, isTimed, movesByItself, nextHalf, rowNow } from './moment';
+import { fittingPace, isTimed, rowNow } from './moment';
+import {
+  type Beginning,
+  type Follow,
+  type Keeper,
+  NOTHING,
+  type Notice,
+  type Selection,
+  type SessionState,
+  type TableMaker,
+} from './state';
 import { troublesNow } from './troubles';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
-/** Ms of a frame that a run may take, and changes of nets after which it looks at the clock on the wall. */
-const MS_A_FRAME = 10;
-/** Ms where nothing else is done in the frame. */
-const MS_ALONE = 14;
-/** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
-const UNSEEN = 2;
-const EVENTS_A_LOOK = 2000;
-
-/** A time in ps to run to, or values that some nets are to have. */
-export type Goal =
-  | { readonly is: 'time'; readonly time: number }
-  | { readonly is: 'values'; readonly nets: readonly number[]; readonly values: readonly Logic[] };
-
-/** Pace at which a run goes as fast as it can. */
-export const AS_FAST = 1e21;
-
-export interface Selection {
-  readonly parts: ReadonlySet<string>;
-  readonly wires: ReadonlySet<string>;
-}
-export const NOTHING: Selection = { parts: new Set(), wires: new Set() };
-
-/** A short word to the user at the bottom of the page, with a way back where there is one. */
-export interface Notice {
-  readonly text: string;
-  readonly tone: 'calm' | 'bad';
-  readonly undo?: () => void;
-}
-
-export type Table =
-  | { readonly state: 'ready'; readonly table: TruthTable }
-  | { readonly state: 'none'; readonly reason: string }
-  | { readonly state: 'working'; readonly share: number; readonly cancel: () => void };
-
-export interface SessionState {
-  readonly lesson: Lesson;
-  /** The sheet that runs, and that the table and the time are of. */
-  readonly rootId: string;
-  /** Blocks that lead from it to the sheet that is shown; none where that is the one that runs. */
-  readonly path: readonly string[];
-  /** The sheet that is shown and edited. */
-  readonly sheetId: string;
-  /** The nets of the sheet that is shown, where it stands. */
-  readonly view: SheetNets;
-  readonly selection: Selection;
-  readonly history: History;
-  readonly netlist: Netlist;
-  readonly table: Table;
-  /** Value of each net at the moment; a new array at each change. */
-  readonly values: Uint8Array;
-  readonly conflicts: ReadonlySet<number>;
-  /** What is wrong now, from the drawing and from the run. */
-  readonly diagnostics: readonly Diagnostic[];
-  /** Switches and held buttons at 1, by `sourceKey`. */
-  readonly on: ReadonlySet<string>;
-  /** Rows that were set on the live circuit, and the letters of the outputs as they were seen there at last. */
-  readonly tried: ReadonlyMap<number, string>;
-  /** Time in ps up to which the circuit has run. */
-  readonly now: number;
-  /** Time in ps that the faces show where that is in the past, else null. */
-  readonly cursor: number | null;
-  readonly playing: boolean;
-  /** Simulated ps a wall-clock second. */
-  readonly pace: number;
-  /** How far in ms of the wall clock the run is behind its pace. */
-  readonly behind: number;
-  /** Until when it runs as fast as it goes, or nothing. */
-  readonly goal: Goal | null;
-  readonly readOnly: boolean;
-  readonly notice: Notice | null;
-  /** Counts how often all of the sheet was asked to be shown. */
-  readonly looks: number;
-}
-
-/** What must follow an edit, for a lesson as it is once the edit has been made. */
-export type Follow = (lesson: Lesson) => Following;
-
 /** Whether anything in a lesson follows what is changed elsewhere: blocks, or tables and formulas on a sheet. */
 function hasFollowers(lesson: Lesson): boolean {
   for (const sheet of lesson.sheets) for (const part of sheet.parts.values()) if (follows(part)) return true;
@@ -111,36 +43,15 @@ function bringsFollower(edit: Edit): boolean {
 const FOLLOWERS = ['block', 'truth', 'formula'];
 const follows = (part: Part) => FOLLOWERS.includes(part.kind);
 
-/** Where a session's edits go; a session without one lives in memory alone. */
-export interface Keeper {
-  edit(edit: Edit): void;
-  moment(state: SessionState): void;
-}
-
-/** What a session asks of whoever can derive large tables without holding up the page. */
-export type TableMaker = (
-  sheet: Sheet,
-  sheets: readonly Sheet[],
-  progress: (share: number) => void,
-) => { readonly table: Promise<TruthTable>; readonly cancel: () => void };
-
-export interface Beginning {
-  readonly sheetId?: string;
-  readonly on?: Iterable<string>;
-  readonly tried?: Iterable<readonly [row: number, seen: string]>;
-  readonly readOnly?: boolean;
-}
-
 /**
  * One open lesson: the document with its history, the selection, and the running circuit of the sheet that is
  * shown. All faces read `store`; everything that changes goes through a method here.
  */
 export class Session {
   readonly store: StoreApi<SessionState>;
-  private run: Run;
+  /** The running circuit of the root sheet, and how time passes in it. */
+  readonly time: Clockwork;
   private tableWork = 0;
-  /** Frames since what was computed was last shown. */
-  private unseen = 0;
   /** State that is set but not yet shown, while one change is worked out. */
   private pending: SessionState | null = null;
   private depth = 0;
@@ -158,7 +69,7 @@ export class Session {
     const netlist = drivenBy(compileOnce(sheet, lesson.sheets), drivingOf(sheet.time));
     this.driving = drivingOf(sheet.time);
     const on = new Set(beginning.on ?? []);
-    this.run = this.newRun(lesson, netlist, on);
+    this.time = new Clockwork(this.bench(), lesson, netlist, on);
     this.store = createStore<SessionState>(() => ({
       lesson,
       rootId: sheetId,
@@ -169,7 +80,7 @@ export class Session {
       history: EMPTY_HISTORY,
       netlist,
       table: { state: 'none', reason: '' },
-      values: this.run.values.slice(),
+      values: this.time.run.values.slice(),
       conflicts: new Set(),
       diagnostics: [],
       on,
@@ -190,6 +101,20 @@ export class Session {
 
   get state(): SessionState {
     return this.pending ?? this.store.getState();
+  }
+
+  private bench(): Bench {
+    const session = this;
+    return {
+      get state() {
+        return session.state;
+      },
+      set: (change) => this.set(change),
+      together: (work) => this.together(work),
+      show: () => this.show(),
+      say: (text) => this.say(text),
+      note: (row) => this.note(row),
+    };
   }
 
   private set(change: Partial<SessionState>): void {
@@ -217,17 +142,17 @@ export class Session {
 
   /** Setup and hold times that were missed so far. */
   get violations(): readonly Violation[] {
-    return this.run.violations;
+    return this.time.run.violations;
   }
 
   /** When the next thing is going to happen, in ps; Infinity where everything is at rest. */
   get nextEvent(): number {
-    return this.run.next();
+    return this.time.run.next();
   }
 
   /** The trace of the run, for the time face. */
   get trace() {
-    return this.run.trace;
+    return this.time.run.trace;
   }
 
   setKeeper(keeper: Keeper | null): void {
@@ -321,13 +246,13 @@ export class Session {
     // Another stimulus begins at its beginning.
     const stay = sameSheet && isTimed(netlist, delays) && driving?.inputs === this.driving?.inputs;
     this.driving = driving;
-    this.run = this.newRun(lesson, netlist, on, stay ? this.run : undefined);
+    this.time.begin(lesson, netlist, on, stay ? this.time.run : undefined);
     this.set({
       netlist,
       view: this.viewIn(netlist),
       tried: new Map(),
       cursor: null,
-      now: this.run.time,
+      now: this.time.run.time,
       pace: fittingPace(netlist, delays),
       playing: this.state.playing && isTimed(netlist, delays),
       goal: null,
@@ -359,35 +284,17 @@ export class Session {
     return new Map([...tried].map(([row, seen]) => [row, places.map((at) => seen[at] ?? 'X').join('')]));
   }
 
-  private newRun(
-    lesson: Lesson,
-    netlist: Netlist,
-    on: ReadonlySet<string>,
-    before?: Run,
-    held?: ReadonlyMap<string, Logic>,
-  ): Run {
-    const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
-    return new Run(netlist, {
-      delays: delaysOf(lesson),
-      powerUp: powerUp[lesson.settings.powerUp],
-      inputs: new Map([...on].map((key) => [key, ONE])),
-      held: held ?? before?.held(),
-      from: before?.time,
-    });
-  }
-
   /** Takes the run's values, or those of the past under the cursor, to all faces. */
   private show(): void {
-    this.unseen = 0;
     const { netlist, cursor, rootId, sheetId, path } = this.state;
-    const values = cursor === null ? this.run.values.slice() : this.run.trace.stateAt(cursor);
+    const values = cursor === null ? this.time.run.values.slice() : this.time.run.trace.stateAt(cursor);
     const found = conflictsOf(netlist, values);
     const conflicts = new Set(found.map((c) => c.net));
     const diagnostics = [
       ...netlist.diagnostics.filter((d) => d.severity === 'problem' && (d.inside ?? rootId) === sheetId),
-      ...(path.length === 0 ? troublesNow(this.run, values, this.sheet, found) : []),
+      ...(path.length === 0 ? troublesNow(this.time.run, values, this.sheet, found) : []),
     ];
-    this.set({ values, now: this.run.time, conflicts, diagnostics });
+    this.set({ values, now: this.time.run.time, conflicts, diagnostics });
     this.keeper?.moment(this.state);
   }
 
@@ -515,10 +422,10 @@ export class Session {
         this.say('A stimulus drives this input now. Choose “by hand” on the time face to move it yourself.');
         return;
       }
-      this.run.set(changes);
+      this.time.run.set(changes);
       this.set({ on, cursor: null });
-      this.goOnAfter();
-      if (this.state.table.state === 'ready') this.note(rowNow(netlist, this.run.values));
+      this.time.goOn();
+      if (this.state.table.state === 'ready') this.note(rowNow(netlist, this.time.run.values));
       this.show();
     });
   }
@@ -526,7 +433,9 @@ export class Session {
   /** Writes down what the outputs show in a row; while signals are under way that may change again. */
   private note(row: number): void {
     const { netlist, tried } = this.state;
-    const seen = netlist.outputColumns.map((c) => letterOf(this.run.values[c.nets[0]] as Logic)).join('');
+    const seen = netlist.outputColumns
+      .map((c) => letterOf(this.time.run.values[c.nets[0]] as Logic))
+      .join('');
     if (tried.get(row) !== seen) this.set({ tried: new Map(tried).set(row, seen) });
   }
 
@@ -559,183 +468,9 @@ export class Session {
     const { netlist, table } = this.state;
     if (table.state !== 'ready') return;
     const { rows } = table.table;
-    this.goToRow((rowNow(netlist, this.run.values) + by + rows) % rows);
-  }
-
-  /** Where parts take time and nothing moves by itself, what an input starts is let run until it has come to rest. */
-  private goOnAfter(): void {
-    const { netlist, playing } = this.state;
-    if (playing || movesByItself(netlist) || this.run.next() === Number.POSITIVE_INFINITY) return;
-    this.set({ playing: true, behind: 0, goal: null });
-  }
-
-  play(playing: boolean): void {
-    const { netlist, lesson, cursor } = this.state;
-    if (playing && !isTimed(netlist, delaysOf(lesson))) return;
-    this.together(() => {
-      this.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
-      this.show();
-    });
-  }
-
-  setPace(pace: number): void {
-    this.set({ pace, behind: 0 });
-  }
-
-  /** Lets time run for as long as a frame took on the wall clock, in ms, or towards what it is to reach. */
-  tick(elapsedMs: number): void {
-    this.together(() => {
-      const { playing, pace, now, goal, behind } = this.state;
-      if (!playing) return;
-      const frame = Math.min(elapsedMs, 250);
-      const isPaced = goal === null && pace < AS_FAST;
-      if (this.unseen === UNSEEN) {
-        this.show();
-        return;
-      }
-      const until = isPaced ? Math.round(now + (pace * frame) / 1000) : Number.POSITIVE_INFINITY;
-      const isThere =
-        goal?.is === 'values'
-          ? this.hunt(goal)
-          : this.sliced(goal?.is === 'time' ? goal.time : until, isPaced ? MS_A_FRAME : MS_ALONE);
-      if (isPaced) {
-        const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
-        if (Math.round(late) !== Math.round(behind)) this.set({ behind: late });
-      }
-      const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
-      if (!isPaced && !isThere && !isAtRest) {
-        this.unseen++;
-        return;
-      }
-      const row = this.state.table.state === 'ready' ? rowNow(this.state.netlist, this.run.values) : -1;
-      if (this.state.tried.has(row)) this.note(row);
-      if ((goal && isThere) || isAtRest) {
-        if (goal?.is === 'values' && !this.holds(goal)) this.say('It came to rest without getting there.');
-        this.set({ playing: false, goal: null, behind: 0 });
-      }
-      this.show();
-    });
-  }
-
-  private holds({ nets, values }: Extract<Goal, { is: 'values' }>): boolean {
-    return nets.every((net, i) => this.run.values[net] === values[i]);
-  }
-
-  /** Goes on to a time, for as long as a frame may take. @returns whether it got there. */
-  private sliced(until: number, ms: number): boolean {
-    const end = performance.now() + ms;
-    while (performance.now() < end) if (this.run.advance(until, EVENTS_A_LOOK)) return true;
-    return false;
-  }
-
-  /** Goes on instant by instant until nets have some values, for as long as a frame may take. */
-  private hunt(goal: Extract<Goal, { is: 'values' }>): boolean {
-    const end = performance.now() + MS_ALONE;
-    while (performance.now() < end)
-      for (let steps = 0; steps < 500; steps++) {
-        const next = this.run.next();
-        if (next === Number.POSITIVE_INFINITY) return false;
-        this.run.advance(next);
-        if (this.holds(goal)) return true;
-      }
-    return false;
-  }
-
-  /** Runs as fast as it goes until a time, or until nets have some values; from the past it begins at the present. */
-  runUntil(goal: Goal): void {
-    if (goal.is === 'time' && goal.time <= this.run.time) this.goToTime(goal.time);
-    else this.set({ goal, playing: true, cursor: null, behind: 0 });
-  }
-
-  /** On to the next thing that happens, or back to the one before. */
-  stepEvent(back = false): void {
-    this.together(() => {
-      const { cursor } = this.state;
-      const { trace } = this.run;
-      const moment = cursor ?? this.run.time;
-      this.set({ playing: false, goal: null });
-      if (back) {
-        this.goToTime(trace.changeBefore(null, moment) ?? trace.begins);
-        return;
-      }
-      const known = cursor === null ? null : trace.changeAfter(null, moment);
-      if (known !== null) {
-        this.goToTime(known);
-        return;
-      }
-      const next = this.run.next();
-      if (next === Number.POSITIVE_INFINITY) {
-        this.say('Nothing is under way: everything has come to rest.');
-        return;
-      }
-      this.run.advance(next);
-      this.set({ cursor: null });
-      this.show();
-    });
-  }
-
-  /** On by a stretch of time in ps, or back by it where that is negative. */
-  stepTime(by: number): void {
-    const target = (this.state.cursor ?? this.run.time) + by;
-    if (target <= this.run.time) this.goToTime(target);
-    else this.runUntil({ is: 'time', time: target });
-  }
-
-  /** On to the next change of a clock; from the past, on to the next one that was. */
-  stepHalf(): void {
-    this.together(() => {
-      const { netlist, cursor } = this.state;
-      this.set({ playing: false });
-      const next = nextHalf(netlist, cursor ?? this.run.time);
-      if (next === null) return;
-      if (cursor !== null && next <= this.run.time) {
-        this.goToTime(next);
-        return;
-      }
-      this.run.advance(next);
-      this.set({ cursor: null });
-      this.show();
-    });
-  }
-
-  /** Back to the change of a clock before the moment. */
-  stepHalfBack(): void {
-    const { netlist, cursor } = this.state;
-    const clocks = new Set(netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.net] : [])));
-    const before = this.run.trace.changeBefore(clocks, cursor ?? this.run.time);
-    this.goToTime(before ?? this.run.trace.begins);
-  }
-
-  /** Shows the circuit as it was at a time in ps; at or past the present, as it is. */
-  goToTime(time: number): void {
-    this.together(() => {
-      const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
-      this.set({ cursor: past, playing: false, goal: null });
-      this.show();
-    });
-  }
-
-  /** Back to power-up at time 0; switches stay. @param shaken whether storage holds what chance gives it. */
-  restart(shaken = false): void {
-    this.together(() => {
-      const { lesson, netlist, on } = this.state;
-      const held = shaken
-        ? new Map(
-            [...netlist.storage.keys()].map((i): [string, Logic] => [
-              storeName(netlist, i),
-              Math.random() < 0.5 ? ZERO : ONE,
-            ]),
-          )
-        : undefined;
-      this.run = this.newRun(lesson, netlist, on, undefined, held);
-      this.set({ playing: false, cursor: null, behind: 0, goal: null });
-      this.show();
-    });
+    this.goToRow((rowNow(netlist, this.time.run.values) + by + rows) % rows);
   }
 }
-
-/** Files of before there was a choice had no delays on the page. */
-const delaysOf = (lesson: Lesson) => lesson.settings.delays ?? 'zero';
 
 function kept(ids: ReadonlySet<string>, there: { has(id: string): boolean }): ReadonlySet<string> {
   return [...ids].every((id) => there.has(id)) ? ids : new Set([...ids].filter((id) => there.has(id)));

@@ -18,8 +18,8 @@ function putRow(session: Session, row: Row): void {
 /** A clock's whole period, by the clock itself or by a switch that stands for it. */
 function clock(session: Session, row: Row): void {
   if (hasClock(session.state.netlist)) {
-    session.stepHalf();
-    session.stepHalf();
+    session.time.stepHalf();
+    session.time.stepHalf();
     return;
   }
   const hand = session.state.netlist.inputColumns.find(
@@ -38,7 +38,7 @@ export function showDifference(session: Session, sheetId: string, rows: readonly
   if (session.state.rootId !== sheetId) session.openSheet(sheetId);
   if (session.state.netlist.storage.length > 0) {
     putRow(session, rows[0]!);
-    session.restart();
+    session.time.restart();
   }
   for (const [i, row] of rows.entries()) {
     putRow(session, row);

@@ -5,7 +5,7 @@ import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
-import type { SessionState } from './session';
+import type { SessionState } from './state';
 
 interface Neighbours {
   readonly drives: string[];

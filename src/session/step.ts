@@ -5,8 +5,8 @@ import type { Session } from './session';
 export function stepMoment(session: Session, back = false): void {
   const { netlist, lesson } = session.state;
   if (hasClock(netlist)) {
-    if (back) session.stepHalfBack();
-    else session.stepHalf();
-  } else if (isTimed(netlist, lesson.settings.delays)) session.stepEvent(back);
+    if (back) session.time.stepHalfBack();
+    else session.time.stepHalf();
+  } else if (isTimed(netlist, lesson.settings.delays)) session.time.stepEvent(back);
   else session.stepRow(back ? -1 : 1);
 }

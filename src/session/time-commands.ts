@@ -52,7 +52,7 @@ export function driveThroughAll(session: Session, step: number): void {
   const known = timePlanOf(session).stimuli.find((s) => s.name === ALL);
   const stimulus = countThrough(ALL, netlist, step, USUAL_WAVE);
   putStimulus(session, stimulus, known?.name);
-  session.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
+  session.time.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
 }
 const ALL = 'All combinations';
 
@@ -92,7 +92,7 @@ export function showHazard(session: Session, names: readonly string[], row: numb
       { type: 'changeLesson', change: { settings: { ...lesson.settings, delays: 'unit' } } },
     ],
   });
-  if (made) session.runUntil({ is: 'time', time: 3 * GLITCH_AT });
+  if (made) session.time.runUntil({ is: 'time', time: 3 * GLITCH_AT });
 }
 
 /** Turns over a stretch of an input's course, from one time to another in ps; where nothing drives, a stimulus begins. */

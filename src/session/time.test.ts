@@ -35,7 +35,7 @@ function drawn(...lines: string[]): Session {
 
 /** Lets the page's frames pass until the run stops. */
 function settle(session: Session): void {
-  for (let i = 0; i < 2000 && session.state.playing; i++) session.tick(16);
+  for (let i = 0; i < 2000 && session.state.playing; i++) session.time.tick(16);
   expect(session.state.playing).toBe(false);
 }
 
@@ -63,9 +63,9 @@ test('all rows are laid in time, saved with the lesson, and taken back in one st
   driveThroughAll(session, 10_000);
   settle(session);
   expect(session.state.now).toBe(40_000);
-  session.goToTime(35_000);
+  session.time.goToTime(35_000);
   expect(output(session)).toBe(1);
-  session.goToTime(15_000);
+  session.time.goToTime(15_000);
   expect(output(session)).toBe(0);
   const read = readLesson(writeLesson(session.state.lesson));
   expect(read.ok && read.value.sheets[0]!.time).toEqual(timePlanOf(session));
@@ -120,25 +120,25 @@ test('with delays a switch starts a wave that comes to rest, and can be stepped 
   stepMoment(session);
   stepMoment(session);
   expect(output(session)).toBe(0);
-  session.stepEvent();
+  session.time.stepEvent();
   expect(session.state.notice?.text).toBe('Nothing is under way: everything has come to rest.');
 });
 
 test('it runs to a time, until a signal is as wanted, and says when that never comes', () => {
   const session = toggling();
-  session.runUntil({ is: 'time', time: 2.25e12 });
+  session.time.runUntil({ is: 'time', time: 2.25e12 });
   settle(session);
   expect(session.state.now).toBe(2.25e12);
   const { nets } = session.state.netlist.outputs[0]!;
   const before = output(session);
-  session.runUntil({ is: 'values', nets, values: [before === 1 ? 0 : 1] });
+  session.time.runUntil({ is: 'values', nets, values: [before === 1 ? 0 : 1] });
   settle(session);
   expect(output(session)).not.toBe(before);
-  session.stepTime(-1e12);
+  session.time.stepTime(-1e12);
   expect(session.state.cursor).toBe(session.state.now - 1e12);
   const still = drawn('Y = A and B');
   setDelays(still, 'parts');
-  still.runUntil({ is: 'values', nets: still.state.netlist.outputs[0]!.nets, values: [1] });
+  still.time.runUntil({ is: 'values', nets: still.state.netlist.outputs[0]!.nets, values: [1] });
   settle(still);
   expect(still.state.notice?.text).toBe('It came to rest without getting there.');
 });
@@ -151,11 +151,11 @@ test('power-up can be shaken, and switches stay', () => {
       .join('');
   const seen = new Set<string>();
   for (let i = 0; i < 12; i++) {
-    session.restart(true);
+    session.time.restart(true);
     seen.add(held());
   }
   expect(seen.size).toBeGreaterThan(3);
-  session.restart();
+  session.time.restart();
   expect(held()).toBe('00000000');
 });
 
@@ -179,8 +179,8 @@ test('a hazard of the map is seen as a glitch in the diagram', () => {
 
 test('what only looks otherwise leaves the run as it is', () => {
   const session = toggling();
-  session.stepHalf();
-  session.stepHalf();
+  session.time.stepHalf();
+  session.time.stepHalf();
   const { now } = session.state;
   setTimePlan(session, { hidden: [partOf(session, 'Clk')] });
   expect(session.state.now).toBe(now);

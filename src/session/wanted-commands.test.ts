@@ -37,7 +37,7 @@ const exerciseOf = (wanted: Exercise['wanted']): Exercise => ({
 });
 
 function settle(session: Session): void {
-  for (let i = 0; i < 500 && session.state.playing; i++) session.tick(16);
+  for (let i = 0; i < 500 && session.state.playing; i++) session.time.tick(16);
   expect(session.state.playing).toBe(false);
 }
 const lit = (session: Session) => session.state.values[session.state.netlist.outputColumns[0]!.nets[0]];

@@ -40,8 +40,8 @@ export function goToWanted(session: Session, { wanted }: Exercise, row: number):
   }
   if (!isUnder(session, wanted) && !putUnder(session, wanted)) return;
   // From power-up each time: what ran before may have been another circuit.
-  session.restart();
-  session.runUntil({ is: 'time', time: wanted.readings[row]! });
+  session.time.restart();
+  session.time.runUntil({ is: 'time', time: wanted.readings[row]! });
 }
 
 function isUnder({ state }: Session, { delays, powerUp, ...wanted }: WantedRun): boolean {

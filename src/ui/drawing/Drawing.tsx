@@ -8,7 +8,7 @@ import { footprintOf, pinOf } from '@/core/drawing/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
-import type { SessionState } from '@/session/session';
+import type { SessionState } from '@/session/state';
 import { later } from '@/ui/controls/later';
 import { usePainter } from '@/ui/controls/usePainter';
 import { usePointed } from '@/ui/lesson/pointed';

@@ -2,8 +2,8 @@
 
 import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
-import type { SessionState } from '@/session/session';
 import { readingOrder, spokenPart } from '@/session/spoken';
+import type { SessionState } from '@/session/state';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 
 const AROUND = 40;

@@ -11,7 +11,8 @@ import { gather, widthAt } from '@/core/drawing/remedies';
 import { pairsOf, swept } from '@/core/drawing/sweep';
 import { kindOf } from '@/core/parts/catalogue';
 import { letGo, moveEnd, wirePairs } from '@/session/commands';
-import { NOTHING, type Session } from '@/session/session';
+import type { Session } from '@/session/session';
+import { NOTHING } from '@/session/state';
 import { type Picked, pick, pickBox, wiresOfNet } from './pick';
 import { panned, toSheet, type View } from './view';
 

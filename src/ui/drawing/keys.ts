@@ -8,7 +8,8 @@ import {
   setParam,
   turnSelected,
 } from '@/session/commands';
-import { NOTHING, type Session } from '@/session/session';
+import type { Session } from '@/session/session';
+import { NOTHING } from '@/session/state';
 import type { Opened } from './opened';
 
 /** What of a key event counts; it can wait until there is someone to take it. */

@@ -1,6 +1,6 @@
 import { around } from '@/core/circuit/geometry';
 import { footprintOf } from '@/core/drawing/placement';
-import type { SessionState } from '@/session/session';
+import type { SessionState } from '@/session/state';
 import { paint } from './painter';
 import type { Palette } from './palette';
 import { PLAIN } from './scene';

@@ -1,5 +1,5 @@
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { SessionState } from '@/session/session';
+import type { SessionState } from '@/session/state';
 import type { Scene } from './scene';
 import { truthLook } from './truth-look';
 

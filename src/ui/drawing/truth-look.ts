@@ -3,7 +3,7 @@ import { MOST_ROWS } from '@/core/parts/notes';
 import type { TableLook } from '@/core/parts/shape';
 import { letterOf } from '@/core/values/logic';
 import { rowNow } from '@/session/moment';
-import type { SessionState } from '@/session/session';
+import type { SessionState } from '@/session/state';
 
 /** The truth table as a note on the sheet shows it: its first rows, and which is that of the moment. */
 export function truthLook({ table, netlist, values, path }: SessionState): TableLook | null {

@@ -3,7 +3,7 @@
 import { useEffect, useRef } from 'react';
 import { timeText } from '@/core/values/time';
 import { fittingPace, hasClock } from '@/session/moment';
-import { AS_FAST } from '@/session/session';
+import { AS_FAST } from '@/session/state';
 import { stepMoment } from '@/session/step';
 import { useSession, useSessionState } from './session-context';
 
@@ -25,7 +25,7 @@ export function TimeMoment() {
     if (!playing) return;
     last.current = performance.now();
     let frame = requestAnimationFrame(function step(time) {
-      session.tick(time - last.current);
+      session.time.tick(time - last.current);
       last.current = time;
       frame = requestAnimationFrame(step);
     });
@@ -41,7 +41,7 @@ export function TimeMoment() {
       <button
         type="button"
         className="icon-button size-9 rounded-full bg-accent text-on-accent hover:!bg-accent"
-        onClick={() => session.play(!playing)}
+        onClick={() => session.time.play(!playing)}
         aria-label={playing ? 'Pause' : 'Run'}
         title={playing ? 'Pause' : 'Run'}
       >
@@ -59,7 +59,7 @@ export function TimeMoment() {
         {timeText(roundedTime(cursor ?? now, pace))}
       </span>
       {cursor !== null ? (
-        <button type="button" className="button small" onClick={() => session.goToTime(now)}>
+        <button type="button" className="button small" onClick={() => session.time.goToTime(now)}>
           Back to now
         </button>
       ) : (
@@ -68,7 +68,7 @@ export function TimeMoment() {
           <select
             className="h-8 rounded-lg border border-hairline bg-raised px-1 text-ink"
             value={pace}
-            onChange={(event) => session.setPace(Number(event.target.value))}
+            onChange={(event) => session.time.setPace(Number(event.target.value))}
           >
             {paces(pace, usual).map((p) => (
               <option key={p} value={p}>
@@ -81,7 +81,7 @@ export function TimeMoment() {
       <button
         type="button"
         className="icon-button"
-        onClick={() => session.restart()}
+        onClick={() => session.time.restart()}
         aria-label="Back to power-up"
         title="Back to power-up"
       >

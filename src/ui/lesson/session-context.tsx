@@ -2,7 +2,8 @@
 
 import { createContext, useContext } from 'react';
 import { useStore } from 'zustand';
-import type { Session, SessionState } from '@/session/session';
+import type { Session } from '@/session/session';
+import type { SessionState } from '@/session/state';
 
 const Context = createContext<Session | null>(null);
 export const SessionProvider = Context.Provider;

@@ -112,7 +112,7 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
           <li key={lane.key} className="flex flex-wrap items-baseline gap-x-2">
             <b>{lane.name}</b>
             {differs.slice(0, NAMED).map(({ from, to }) => (
-              <button key={from} type="button" className={SMALL} onClick={() => session.goToTime(from)}>
+              <button key={from} type="button" className={SMALL} onClick={() => session.time.goToTime(from)}>
                 {timeText(from)} to {timeText(to)}
               </button>
             ))}

@@ -217,7 +217,7 @@ function Wrong({
             type="button"
             className={SMALL}
             title={words}
-            onClick={() => session.goToTime(time)}
+            onClick={() => session.time.goToTime(time)}
           >
             {timeText(time)}
           </button>
@@ -298,7 +298,7 @@ function ShortPulses({ lanes, shorter, onShorter }: Pick<Props, 'lanes' | 'short
                 key={`${g.net} ${g.from}`}
                 type="button"
                 className={SMALL}
-                onClick={() => session.goToTime(g.from)}
+                onClick={() => session.time.goToTime(g.from)}
               >
                 {timeText(g.to - g.from)} at {timeText(g.from)}
               </button>
@@ -484,7 +484,7 @@ function Readings({ lanes, onPicture }: Pick<Props, 'lanes' | 'onPicture'>) {
                 <tr
                   key={row.time}
                   className="cursor-pointer border-b border-hairline hover:bg-accent-soft"
-                  onClick={() => session.goToTime(row.time)}
+                  onClick={() => session.time.goToTime(row.time)}
                 >
                   <td className="text-quiet">{row.head}</td>
                   {row.cells.map((cell, i) => (

@@ -209,12 +209,12 @@ function Find({ lane, shorter }: { lane: LaneView; shorter: number }) {
       session.say(
         back ? 'There is none before the moment.' : 'There is none after the moment, as far as it has run.',
       );
-    else session.goToTime(time);
+    else session.time.goToTime(time);
   };
   /** Runs on until the lane is what is looked for. */
   const runOn = () => {
     const values: Logic[] | null = what === 'value' ? readWord(value, width) : [what === 'fall' ? ZERO : ONE];
-    if (values) session.runUntil({ is: 'values', nets: lane.nets, values });
+    if (values) session.time.runUntil({ is: 'values', nets: lane.nets, values });
     else session.say(`“${value}” is no number that fits ${width} bits.`, 'bad');
   };
   return (

@@ -17,7 +17,7 @@ function RunTo() {
     const time = durationOf(text);
     if (time === null) session.say(`“${text}” is no time: write 20 ns, 1.5 us or 2 s.`, 'bad');
     else {
-      session.runUntil({ is: 'time', time });
+      session.time.runUntil({ is: 'time', time });
       setText('');
     }
   };
@@ -89,7 +89,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
               type="button"
               className={SMALL}
               title="Back to the beginning, with what chance gives each flip-flop: it shows why a reset is needed"
-              onClick={() => session.restart(true)}
+              onClick={() => session.time.restart(true)}
             >
               Shake
             </button>

@@ -465,8 +465,8 @@ export function TimeFace() {
           onKeyDown={(event) => {
             if (event.key === 'ArrowLeft') stepMoment(session, true);
             else if (event.key === 'ArrowRight') stepMoment(session);
-            else if (event.key === 'Home') session.goToTime(0);
-            else if (event.key === 'End') session.goToTime(session.state.now);
+            else if (event.key === 'Home') session.time.goToTime(0);
+            else if (event.key === 'End') session.time.goToTime(session.state.now);
             else if (event.key === '+') zoomAt(1 / 1.5, momentNow());
             else if (event.key === '-') zoomAt(1.5, momentNow());
             else if (event.key === '0') showAll();
@@ -506,7 +506,7 @@ export function TimeFace() {
             const pans = event.shiftKey || event.button === 1;
             drag.current = { ...begun, is: pans ? 'pan' : 'moment' };
             if (!pans) {
-              session.goToTime(snapped(x));
+              session.time.goToTime(snapped(x));
               setWhy(null);
             }
           }}
@@ -520,7 +520,7 @@ export function TimeFace() {
               const lane = lanes.findIndex((l) => l.key === now.lane);
               band.current = { lane, from: onGrid(now.x), to: onGrid(x) };
               repaint();
-            } else if (now.is === 'moment') session.goToTime(snapped(x));
+            } else if (now.is === 'moment') session.time.goToTime(snapped(x));
             else if (now.is === 'pan') {
               follows.current = false;
               span.current = {
@@ -535,7 +535,7 @@ export function TimeFace() {
             drag.current = null;
             if (now?.is === 'draw') {
               if (now.moved && band.current) void drawn(lanes[band.current.lane]!, band.current);
-              else session.goToTime(snapped(now.x));
+              else session.time.goToTime(snapped(now.x));
               band.current = null;
               repaint();
               return;

@@ -1,0 +1,247 @@
+import type { Lesson } from '@/core/circuit/lesson';
+import { type Netlist, storeName } from '@/core/netlist/netlist';
+import { Run } from '@/core/simulate/run';
+import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
+import { isTimed, movesByItself, nextHalf, rowNow } from './moment';
+import { AS_FAST, type Goal, type SessionState } from './state';
+
+/** Ms of a frame that a run may take, and changes of nets after which it looks at the clock on the wall. */
+const MS_A_FRAME = 10;
+/** Ms where nothing else is done in the frame. */
+const MS_ALONE = 14;
+/** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
+const UNSEEN = 2;
+const EVENTS_A_LOOK = 2000;
+
+/** What the clockwork needs of the session in which it stands. */
+export interface Bench {
+  readonly state: SessionState;
+  set(change: Partial<SessionState>): void;
+  /** Takes all that is set on the way to the faces at once. */
+  together<T>(work: () => T): T;
+  /** Takes what the run has come to, or was under the cursor, to all faces. */
+  show(): void;
+  say(text: string): void;
+  /** Writes down what the outputs show in a row of the table. */
+  note(row: number): void;
+}
+
+/** The running circuit of a session, and how time passes in it: at a pace, to a goal, step by step, and back. */
+export class Clockwork {
+  /** The run; another one after each change of the circuit. */
+  run: Run;
+  /** Frames since what was computed was last shown. */
+  private unseen = 0;
+
+  constructor(
+    private readonly bench: Bench,
+    lesson: Lesson,
+    netlist: Netlist,
+    on: ReadonlySet<string>,
+  ) {
+    this.run = newRun(lesson, netlist, on);
+  }
+
+  /** Begins with another circuit. @param before the run whose time and held states it goes on with. */
+  begin(lesson: Lesson, netlist: Netlist, on: ReadonlySet<string>, before?: Run): void {
+    this.run = newRun(lesson, netlist, on, before);
+  }
+
+  private show(): void {
+    this.unseen = 0;
+    this.bench.show();
+  }
+
+  /** Where parts take time and nothing moves by itself, what an input starts is let run until it has come to rest. */
+  goOn(): void {
+    const { netlist, playing } = this.bench.state;
+    if (playing || movesByItself(netlist) || this.run.next() === Number.POSITIVE_INFINITY) return;
+    this.bench.set({ playing: true, behind: 0, goal: null });
+  }
+
+  play(playing: boolean): void {
+    const { netlist, lesson, cursor } = this.bench.state;
+    if (playing && !isTimed(netlist, delaysOf(lesson))) return;
+    this.bench.together(() => {
+      this.bench.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
+      this.show();
+    });
+  }
+
+  setPace(pace: number): void {
+    this.bench.set({ pace, behind: 0 });
+  }
+
+  /** Lets time run for as long as a frame took on the wall clock, in ms, or towards what it is to reach. */
+  tick(elapsedMs: number): void {
+    this.bench.together(() => {
+      const { playing, pace, now, goal, behind } = this.bench.state;
+      if (!playing) return;
+      const frame = Math.min(elapsedMs, 250);
+      const isPaced = goal === null && pace < AS_FAST;
+      if (this.unseen === UNSEEN) {
+        this.show();
+        return;
+      }
+      const until = isPaced ? Math.round(now + (pace * frame) / 1000) : Number.POSITIVE_INFINITY;
+      const isThere =
+        goal?.is === 'values'
+          ? this.hunt(goal)
+          : this.sliced(goal?.is === 'time' ? goal.time : until, isPaced ? MS_A_FRAME : MS_ALONE);
+      if (isPaced) {
+        const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
+        if (Math.round(late) !== Math.round(behind)) this.bench.set({ behind: late });
+      }
+      const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
+      if (!isPaced && !isThere && !isAtRest) {
+        this.unseen++;
+        return;
+      }
+      const row =
+        this.bench.state.table.state === 'ready' ? rowNow(this.bench.state.netlist, this.run.values) : -1;
+      if (this.bench.state.tried.has(row)) this.bench.note(row);
+      if ((goal && isThere) || isAtRest) {
+        if (goal?.is === 'values' && !this.holds(goal))
+          this.bench.say('It came to rest without getting there.');
+        this.bench.set({ playing: false, goal: null, behind: 0 });
+      }
+      this.show();
+    });
+  }
+
+  private holds({ nets, values }: Extract<Goal, { is: 'values' }>): boolean {
+    return nets.every((net, i) => this.run.values[net] === values[i]);
+  }
+
+  /** Goes on to a time, for as long as a frame may take. @returns whether it got there. */
+  private sliced(until: number, ms: number): boolean {
+    const end = performance.now() + ms;
+    while (performance.now() < end) if (this.run.advance(until, EVENTS_A_LOOK)) return true;
+    return false;
+  }
+
+  /** Goes on instant by instant until nets have some values, for as long as a frame may take. */
+  private hunt(goal: Extract<Goal, { is: 'values' }>): boolean {
+    const end = performance.now() + MS_ALONE;
+    while (performance.now() < end)
+      for (let steps = 0; steps < 500; steps++) {
+        const next = this.run.next();
+        if (next === Number.POSITIVE_INFINITY) return false;
+        this.run.advance(next);
+        if (this.holds(goal)) return true;
+      }
+    return false;
+  }
+
+  /** Runs as fast as it goes until a time, or until nets have some values; from the past it begins at the present. */
+  runUntil(goal: Goal): void {
+    if (goal.is === 'time' && goal.time <= this.run.time) this.goToTime(goal.time);
+    else this.bench.set({ goal, playing: true, cursor: null, behind: 0 });
+  }
+
+  /** On to the next thing that happens, or back to the one before. */
+  stepEvent(back = false): void {
+    this.bench.together(() => {
+      const { cursor } = this.bench.state;
+      const { trace } = this.run;
+      const moment = cursor ?? this.run.time;
+      this.bench.set({ playing: false, goal: null });
+      if (back) {
+        this.goToTime(trace.changeBefore(null, moment) ?? trace.begins);
+        return;
+      }
+      const known = cursor === null ? null : trace.changeAfter(null, moment);
+      if (known !== null) {
+        this.goToTime(known);
+        return;
+      }
+      const next = this.run.next();
+      if (next === Number.POSITIVE_INFINITY) {
+        this.bench.say('Nothing is under way: everything has come to rest.');
+        return;
+      }
+      this.run.advance(next);
+      this.bench.set({ cursor: null });
+      this.show();
+    });
+  }
+
+  /** On by a stretch of time in ps, or back by it where that is negative. */
+  stepTime(by: number): void {
+    const target = (this.bench.state.cursor ?? this.run.time) + by;
+    if (target <= this.run.time) this.goToTime(target);
+    else this.runUntil({ is: 'time', time: target });
+  }
+
+  /** On to the next change of a clock; from the past, on to the next one that was. */
+  stepHalf(): void {
+    this.bench.together(() => {
+      const { netlist, cursor } = this.bench.state;
+      this.bench.set({ playing: false });
+      const next = nextHalf(netlist, cursor ?? this.run.time);
+      if (next === null) return;
+      if (cursor !== null && next <= this.run.time) {
+        this.goToTime(next);
+        return;
+      }
+      this.run.advance(next);
+      this.bench.set({ cursor: null });
+      this.show();
+    });
+  }
+
+  /** Back to the change of a clock before the moment. */
+  stepHalfBack(): void {
+    const { netlist, cursor } = this.bench.state;
+    const clocks = new Set(netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.net] : [])));
+    const before = this.run.trace.changeBefore(clocks, cursor ?? this.run.time);
+    this.goToTime(before ?? this.run.trace.begins);
+  }
+
+  /** Shows the circuit as it was at a time in ps; at or past the present, as it is. */
+  goToTime(time: number): void {
+    this.bench.together(() => {
+      const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
+      this.bench.set({ cursor: past, playing: false, goal: null });
+      this.show();
+    });
+  }
+
+  /** Back to power-up at time 0; switches stay. @param shaken whether storage holds what chance gives it. */
+  restart(shaken = false): void {
+    this.bench.together(() => {
+      const { lesson, netlist, on } = this.bench.state;
+      const held = shaken
+        ? new Map(
+            [...netlist.storage.keys()].map((i): [string, Logic] => [
+              storeName(netlist, i),
+              Math.random() < 0.5 ? ZERO : ONE,
+            ]),
+          )
+        : undefined;
+      this.run = newRun(lesson, netlist, on, undefined, held);
+      this.bench.set({ playing: false, cursor: null, behind: 0, goal: null });
+      this.show();
+    });
+  }
+}
+
+function newRun(
+  lesson: Lesson,
+  netlist: Netlist,
+  on: ReadonlySet<string>,
+  before?: Run,
+  held?: ReadonlyMap<string, Logic>,
+): Run {
+  const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
+  return new Run(netlist, {
+    delays: delaysOf(lesson),
+    powerUp: powerUp[lesson.settings.powerUp],
+    inputs: new Map([...on].map((key) => [key, ONE])),
+    held: held ?? before?.held(),
+    from: before?.time,
+  });
+}
+
+/** Files of before there was a choice had no delays on the page. */
+export const delaysOf = (lesson: Lesson) => lesson.settings.delays ?? 'zero';

@@ -1,0 +1,97 @@
+import type { Edit } from '@/core/circuit/edit';
+import type { Lesson, Sheet } from '@/core/circuit/lesson';
+import type { Following } from '@/core/drawing/blocks';
+import type { TruthTable } from '@/core/logic/truth-table';
+import type { Diagnostic } from '@/core/netlist/diagnostic';
+import type { Netlist, SheetNets } from '@/core/netlist/netlist';
+import type { Logic } from '@/core/values/logic';
+import type { History } from './history';
+
+/** A time in ps to run to, or values that some nets are to have. */
+export type Goal =
+  | { readonly is: 'time'; readonly time: number }
+  | { readonly is: 'values'; readonly nets: readonly number[]; readonly values: readonly Logic[] };
+
+/** Pace at which a run goes as fast as it can. */
+export const AS_FAST = 1e21;
+
+export interface Selection {
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+}
+export const NOTHING: Selection = { parts: new Set(), wires: new Set() };
+
+/** A short word to the user at the bottom of the page, with a way back where there is one. */
+export interface Notice {
+  readonly text: string;
+  readonly tone: 'calm' | 'bad';
+  readonly undo?: () => void;
+}
+
+export type Table =
+  | { readonly state: 'ready'; readonly table: TruthTable }
+  | { readonly state: 'none'; readonly reason: string }
+  | { readonly state: 'working'; readonly share: number; readonly cancel: () => void };
+
+export interface SessionState {
+  readonly lesson: Lesson;
+  /** The sheet that runs, and that the table and the time are of. */
+  readonly rootId: string;
+  /** Blocks that lead from it to the sheet that is shown; none where that is the one that runs. */
+  readonly path: readonly string[];
+  /** The sheet that is shown and edited. */
+  readonly sheetId: string;
+  /** The nets of the sheet that is shown, where it stands. */
+  readonly view: SheetNets;
+  readonly selection: Selection;
+  readonly history: History;
+  readonly netlist: Netlist;
+  readonly table: Table;
+  /** Value of each net at the moment; a new array at each change. */
+  readonly values: Uint8Array;
+  readonly conflicts: ReadonlySet<number>;
+  /** What is wrong now, from the drawing and from the run. */
+  readonly diagnostics: readonly Diagnostic[];
+  /** Switches and held buttons at 1, by `sourceKey`. */
+  readonly on: ReadonlySet<string>;
+  /** Rows that were set on the live circuit, and the letters of the outputs as they were seen there at last. */
+  readonly tried: ReadonlyMap<number, string>;
+  /** Time in ps up to which the circuit has run. */
+  readonly now: number;
+  /** Time in ps that the faces show where that is in the past, else null. */
+  readonly cursor: number | null;
+  readonly playing: boolean;
+  /** Simulated ps a wall-clock second. */
+  readonly pace: number;
+  /** How far in ms of the wall clock the run is behind its pace. */
+  readonly behind: number;
+  /** Until when it runs as fast as it goes, or nothing. */
+  readonly goal: Goal | null;
+  readonly readOnly: boolean;
+  readonly notice: Notice | null;
+  /** Counts how often all of the sheet was asked to be shown. */
+  readonly looks: number;
+}
+
+/** What must follow an edit, for a lesson as it is once the edit has been made. */
+export type Follow = (lesson: Lesson) => Following;
+
+/** Where a session's edits go; a session without one lives in memory alone. */
+export interface Keeper {
+  edit(edit: Edit): void;
+  moment(state: SessionState): void;
+}
+
+/** What a session asks of whoever can derive large tables without holding up the page. */
+export type TableMaker = (
+  sheet: Sheet,
+  sheets: readonly Sheet[],
+  progress: (share: number) => void,
+) => { readonly table: Promise<TruthTable>; readonly cancel: () => void };
+
+export interface Beginning {
+  readonly sheetId?: string;
+  readonly on?: Iterable<string>;
+  readonly tried?: Iterable<readonly [row: number, seen: string]>;
+  readonly readOnly?: boolean;
+}
