@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type { Exercise } from '../circuit/exercise';
+import { USUAL_WAVE } from '../circuit/time-plan';
 import { check } from '../exercise/check';
 import { wantedFromSheet } from '../exercise/wanted';
 import { lessonOf, randomSheet } from '../testing/random-circuit';
@@ -133,6 +134,33 @@ describe('exercise files and links', () => {
     expect(exerciseToFragment(exercise)).toMatch(/^[A-Za-z0-9_-]+$/);
   });
 
+  test('of a run come back as they were, and say where they do not fit', () => {
+    const wave = { ...USUAL_WAVE, pattern: 'periodic' as const };
+    const wanted = {
+      is: 'run' as const,
+      inputs: [{ name: 'Clock', width: 1, wave }],
+      outputs: [{ name: 'Stop', width: 2, values: ['00', '0x'] }],
+      readings: [4999, 14_999],
+      delays: 'parts' as const,
+      powerUp: '0' as const,
+    };
+    const run = { ...exercise, wanted };
+    expect(readExercise(writeExercise(run))).toEqual({ ok: true, value: run });
+    expect(exerciseFromFragment(exerciseToFragment(run))).toEqual({ ok: true, value: run });
+    const problem = (change: object) =>
+      problemOf(
+        readExercise(JSON.stringify({ ...JSON.parse(writeExercise(run)), wanted: { ...wanted, ...change } })),
+      );
+    expect(problem({ readings: [14_999, 4999] })).toBe(
+      'at wanted › readings › 2: readings stand in the order of time, each once',
+    );
+    expect(problem({ is: 'walk' })).toBe('at wanted › is: this is of no kind that is known here');
+    expect(problem({ inputs: [{ name: 'Clock', width: 1, wave: { ...wave, pattern: 'zigzag' } }] })).toMatch(
+      /^at wanted › inputs › 1 › wave › pattern: one of levels, periodic/,
+    );
+    expect(problem({ outputs: [] })).toBe('at wanted › outputs: at least one output is needed');
+  });
+
   test.each([
     ['cut short', exerciseToFragment(exercise).slice(0, 50), /damaged or was cut short/],
     ['nonsense', '%%%', /damaged or was cut short/],
@@ -189,6 +217,8 @@ test('marks become CSV that no spreadsheet takes for a formula', () => {
     '',
   ]);
   expect(partsText(result)).toBe('2 AND, 1 NOT');
+  const noted = { ...result, parts: [...result.parts, { kind: 'note', count: 3 }] };
+  expect(partsText(noted)).toBe('2 AND, 1 NOT');
 });
 
 test('a lesson that is known to be sound is read without checks to the same', () => {

@@ -8,10 +8,10 @@ export interface MarkedRow {
   readonly check: Check;
 }
 
-/** `2 AND, 1 NOT`, without the switches and lamps that are in each of them. */
+/** `2 AND, 1 NOT`, without the switches and lamps that are in each of them, and without notes. */
 export function partsText(check: Check): string {
   return check.parts
-    .filter(({ kind }) => !findKind(kind)?.role)
+    .filter(({ kind }) => !findKind(kind)?.role && findKind(kind)?.family !== 'Notes')
     .map(({ kind, count }) => `${count} ${findKind(kind)?.name ?? kind}`)
     .join(', ');
 }

@@ -41,6 +41,8 @@ config({
         return `at least ${issue.minimum} ${counted(issue.origin)}`;
       case 'unrecognized_keys':
         return `${issue.keys.slice(0, 5).join(', ')} is not known here`;
+      case 'invalid_union':
+        return 'this is of no kind that is known here';
       default:
         return 'this does not fit';
     }
