@@ -102,6 +102,12 @@ test('a run is handed out, held against a circuit reading by reading, and marked
   await expect(page.getByText('1.5 s').first()).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Stimulus' })).toHaveValue('The task’s run');
   await expect(task.getByText('before your last change')).toHaveCount(0);
+  // The diagram has what is expected below the lane, with the readings that are not so.
+  await page.getByRole('button', { name: 'Find out' }).click();
+  await page.getByRole('tab', { name: 'Beside the run' }).click();
+  await expect(page.getByText('Not alike')).toBeVisible();
+  await page.getByRole('button', { name: '500 ms to 1.5 s' }).click();
+  await page.getByRole('button', { name: 'Find out' }).click();
   const wrong = await handIn(page, 'Ben Sample');
 
   await hand.sheet.focus();

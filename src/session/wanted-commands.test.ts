@@ -51,6 +51,11 @@ test('a reading is gone to under the task’s run, which is put there in one ste
   expect(session.state.now).toBe(249_999);
   expect(lit(session)).toBe(1);
   expect(timePlanOf(session)).toMatchObject({ driven: 'The task’s run' });
+  const expected = timePlanOf(session).stimuli[0]?.expected;
+  expect(expected?.at).toEqual([49_999, 149_999, 249_999, 349_999, 449_999, 549_999]);
+  expect(expected?.outputs).toEqual([
+    { part: 'lamp1', course: '0:1 50000:0 150000:1 250000:0 350000:1 450000:0' },
+  ]);
   expect(session.state.lesson.settings).toMatchObject({ delays: 'parts', powerUp: '1' });
   expect(session.state.history.undo).toHaveLength(1);
 

@@ -1,5 +1,5 @@
 import { type Infer, list, text, title, whole, z } from '../values/schema';
-import { DELAYS, Wave } from './time-plan';
+import { DELAYS, MOST_READINGS, Wave } from './time-plan';
 
 /** Most inputs that a wanted function may have: 2^12 rows are checked in the blink of an eye everywhere. */
 export const MOST_WANTED_INPUTS = 12;
@@ -42,9 +42,8 @@ export const Wanted = z
   });
 export type Wanted = Infer<typeof Wanted>;
 
-/** Most inputs or outputs of a run that is wanted, and most times at which it is read. */
+/** Most inputs or outputs of a run that is wanted. */
 const MOST_SIGNALS = 32;
-export const MOST_READINGS = 1000;
 
 const Width = whole(1, 64);
 

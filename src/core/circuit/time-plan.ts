@@ -12,6 +12,8 @@ export const PATTERNS = ['levels', 'periodic', 'values', 'bits', 'count', 'rando
 export const LONGEST_STEP = 1e15;
 export const MOST_STIMULI = 40;
 export const MOST_LANES = 500;
+/** Most times at which a run that is wanted is read. */
+export const MOST_READINGS = 1000;
 
 const Key = z.string().check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'a part is named by its id'));
 
@@ -45,6 +47,8 @@ const Stimulus = z.object({
     z.object({
       until: whole(0, Number.MAX_SAFE_INTEGER),
       outputs: list(z.object({ part: Key, course: text(400_000) }), MOST_LANES),
+      /** Times in ps, in order, at which alone a run is held against it; without them at all times. */
+      at: z.optional(list(whole(0, Number.MAX_SAFE_INTEGER), MOST_READINGS)),
     }),
   ),
 });

@@ -1,6 +1,6 @@
-import { MOST_READINGS, WantedRun } from '../circuit/exercise';
+import { WantedRun } from '../circuit/exercise';
 import type { Lesson, Settings, Sheet } from '../circuit/lesson';
-import { type Stimulus, USUAL_WAVE, type Wave } from '../circuit/time-plan';
+import { MOST_READINGS, type Stimulus, USUAL_WAVE, type Wave } from '../circuit/time-plan';
 import { compile } from '../netlist/compile';
 import { type Netlist, sourceKey, type Terminal } from '../netlist/netlist';
 import { drivenBy } from '../simulate/drive';
@@ -29,13 +29,25 @@ export interface Readings {
   readonly swings: boolean;
 }
 
-/** The stimulus of a wanted run for a circuit whose inputs are found by their names. */
+/**
+ * The stimulus of a wanted run for a circuit whose inputs and outputs are found by their names, with what is expected of
+ * the outputs whenever they are read.
+ */
 export function stimulusOf(wanted: WantedRun, netlist: Netlist, name: string): Stimulus {
   const inputs = wanted.inputs.flatMap(({ name: input, wave }) => {
     const there = netlist.inputs.find((t) => sameName(t.name, input));
     return there ? [{ part: there.part, wave }] : [];
   });
-  return { name, inputs };
+  const outputs = wanted.outputs.flatMap(({ name: output, width, values }) => {
+    const there = netlist.outputs.find((t) => sameName(t.name, output));
+    if (there?.nets.length !== width) return [];
+    // Each value stands from the reading before it on.
+    const from = (i: number) => (i === 0 ? 0 : wanted.readings[i - 1]! + 1);
+    return [{ part: there.part, course: values.map((v, i) => `${from(i)}:${v.toUpperCase()}`).join(' ') }];
+  });
+  if (outputs.length === 0) return { name, inputs };
+  const at = [...wanted.readings];
+  return { name, inputs, expected: { until: at.at(-1)!, outputs, at } };
 }
 
 /**

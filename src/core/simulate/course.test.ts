@@ -6,6 +6,7 @@ import {
   courseOfBits,
   courseStretches,
   courseText,
+  differencesAt,
   differencesOf,
 } from './course';
 import { stretchesOf } from './stretches';
@@ -45,6 +46,22 @@ test('where a run is otherwise than expected is found from one change to the nex
   expect(at(course([2000, '0'], [4000, 'X']))).toEqual([{ from: 2000, to: 3000 }]);
   expect(at(course([2000, '1']))).toEqual([{ from: 3000, to: 5000 }]);
   expect(at(course([6000, '1']))).toEqual([]);
+});
+
+test('a run that is read at some times is held against what is expected there alone', () => {
+  // Read just before 2, 4 and 6 ns; it rises a little later than at once, and does not fall.
+  const trace = traceOf([
+    [2300, 0, 1],
+    [4100, 1, 1],
+  ]);
+  const expected = course([0, '0'], [2000, '1'], [4000, '0']);
+  const at = [1999, 3999, 5999];
+  expect(differencesAt(trace, [0], expected, at, 9000)).toEqual([{ from: 4000, to: 6000 }]);
+  expect(differencesAt(trace, [0], expected, at, 5000)).toEqual([]);
+  const word = course([0, '00'], [2000, 'X1'], [4000, '10']);
+  expect(differencesAt(trace, [0, 1], word, at, 9000)).toEqual([{ from: 4000, to: 6000 }]);
+  expect(differencesAt(trace, [0], course([0, '1']), at, 9000)).toEqual([{ from: 0, to: 2000 }]);
+  expect(differencesAt(trace, [0], course([3000, '0']), at, 9000).map((d) => d.to)).toEqual([4000, 6000]);
 });
 
 test('several bits are one number', () => {

@@ -121,6 +121,26 @@ export function differencesOf(
   return found;
 }
 
+/**
+ * Where nets of a run are otherwise than a course says at some times in ps, up to `until`: each from the time before it,
+ * or from the beginning, up to and with that time. What is unknown in the course is not held against the run.
+ */
+export function differencesAt(
+  trace: Trace,
+  nets: readonly number[],
+  course: Course,
+  at: readonly number[],
+  until: number,
+): Between[] {
+  return at.flatMap((time, i) => {
+    const place = placeAt(course, time);
+    if (time > until || time < trace.begins || place === -1) return [];
+    const { bits } = course.changes[place]!;
+    const isOther = nets.some((net, bit) => bits[bit] !== X && trace.valueAt(net, time) !== bits[bit]);
+    return isOther ? [{ from: i === 0 ? course.changes[0]!.time : at[i - 1]! + 1, to: time + 1 }] : [];
+  });
+}
+
 /** How nets went in a run, as a course. */
 export function courseOfRun(trace: Trace, nets: readonly number[], until: number): Course {
   const lanes = trace.window(nets, trace.begins, until);

@@ -1,8 +1,7 @@
 'use client';
 
 import type { WantedRun } from '@/core/circuit/exercise';
-import { MOST_READINGS } from '@/core/circuit/exercise';
-import type { Stimulus } from '@/core/circuit/time-plan';
+import { MOST_READINGS, type Stimulus } from '@/core/circuit/time-plan';
 import { columnsOf, readingTurned } from '@/core/exercise/wanted-columns';
 import type { RunOrProblem } from '@/core/exercise/wanted-run';
 import { WantedTable } from './WantedTable';

@@ -39,7 +39,8 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
     if (!made.ok) session.say(`${file.name} was not read: ${made.problem}.`, 'bad');
     else if (made.value.size === 0)
       session.say(`${file.name} has no signal that is called as one of this sheet is.`, 'bad');
-    else onDump({ name: 'file', until: Number.POSITIVE_INFINITY, nets: made.value });
+    else
+      onDump({ name: 'file', until: Number.POSITIVE_INFINITY, at: null, ofOutputs: false, nets: made.value });
   };
   const wrong = beside.filter((b) => b.differs.length > 0);
   const first = Math.min(...wrong.map((b) => b.differs[0]!.from));
@@ -112,7 +113,12 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
           <li key={lane.key} className="flex flex-wrap items-baseline gap-x-2">
             <b>{lane.name}</b>
             {differs.slice(0, NAMED).map(({ from, to }) => (
-              <button key={from} type="button" className={SMALL} onClick={() => session.time.goToTime(from)}>
+              <button
+                key={from}
+                type="button"
+                className={SMALL}
+                onClick={() => session.time.goToTime(other?.at ? to - 1 : from)}
+              >
                 {timeText(from)} to {timeText(to)}
               </button>
             ))}

@@ -219,7 +219,7 @@ export function TimeFace() {
   const otherOf = (lane: LaneView, { from, perPixel }: Span, width: number): Lane['other'] => {
     const found = beside.find((b) => b.lane === lane);
     if (!found || !other) return null;
-    const to = Math.min(from + width * perPixel, Math.max(session.state.now, other.until));
+    const to = Math.min(from + width * perPixel, other.until);
     return { stretches: courseStretches(found.course, from, to, perPixel), differs: found.differs };
   };
 

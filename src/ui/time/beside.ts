@@ -7,6 +7,7 @@ import {
   type Course,
   courseFromText,
   courseOfBits,
+  differencesAt,
   differencesOf,
 } from '@/core/simulate/course';
 import { drivingOf } from '@/core/simulate/drive';
@@ -20,6 +21,10 @@ export interface Elsewhere {
   readonly name: string;
   /** Ps up to which it says something, where it does not go on for ever. */
   readonly until: number;
+  /** Times in ps at which alone the two are compared; null where they are at all times. */
+  readonly at: readonly number[] | null;
+  /** Whether inputs are left out, though they may share a wire with an output. */
+  readonly ofOutputs: boolean;
   readonly nets: ReadonlyMap<number, { readonly course: Course; readonly bit: number }>;
 }
 
@@ -33,7 +38,7 @@ export interface LaneBeside {
 /** What a stimulus says that the outputs are to do; null where it says nothing. */
 export function expectedOf(stimulus: Stimulus | null, netlist: Netlist): Elsewhere | null {
   if (!stimulus?.expected) return null;
-  const { until, outputs } = stimulus.expected;
+  const { until, outputs, at } = stimulus.expected;
   const nets = new Map<number, { course: Course; bit: number }>();
   for (const { part, course: text } of outputs) {
     const terminal = netlist.outputs.find((t) => t.part === part);
@@ -41,21 +46,25 @@ export function expectedOf(stimulus: Stimulus | null, netlist: Netlist): Elsewhe
     if (terminal && course?.width === terminal.nets.length)
       for (const [bit, net] of terminal.nets.entries()) nets.set(net, { course, bit });
   }
-  return { name: 'expected', until, nets };
+  return { name: 'expected', until, at: at ?? null, ofOutputs: true, nets };
 }
 
 /** The lanes of which the other run says every bit, with where the run is otherwise up to a time in ps. */
 export function lanesBeside(
   lanes: readonly LaneView[],
-  { nets, until }: Elsewhere,
+  { nets, until, at, ofOutputs }: Elsewhere,
   trace: Trace,
   now: number,
 ): LaneBeside[] {
   return lanes.flatMap((lane) => {
     const bits = lane.nets.map((net) => nets.get(net));
-    if (bits.length === 0 || bits.some((b) => b === undefined)) return [];
+    if ((ofOutputs && lane.isInput) || bits.length === 0 || bits.some((b) => b === undefined)) return [];
     const course = courseOfBits(bits.filter((b) => b !== undefined));
-    return [{ lane, course, differs: differencesOf(trace, lane.nets, course, Math.min(now, until)) }];
+    const end = Math.min(now, until);
+    const differs = at
+      ? differencesAt(trace, lane.nets, course, at, end)
+      : differencesOf(trace, lane.nets, course, end);
+    return [{ lane, course, differs }];
   });
 }
 
