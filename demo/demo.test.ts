@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { check } from '@/core/exercise/check';
+import { check, partsUsed } from '@/core/exercise/check';
+import { wantedFromSheet } from '@/core/exercise/wanted';
 import { readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
@@ -92,6 +93,37 @@ test('Ticket adder: all 256 sums, on the number and on the lamps', () => {
     expect(value(0)).toBe((row >> 4) + (row & 15));
     expect(value(1)).toBe((row >> 4) + (row & 15));
   }
+});
+
+test('sheets with blocks are handed out, solve themselves, and count what is in their blocks', () => {
+  const read = readLesson(text('ticket-adder.manege.json'));
+  if (!read.ok) throw new Error(read.problem);
+  const { sheets } = read.value;
+  for (const one of sheets) {
+    const made = wantedFromSheet(one, sheets);
+    if (!made.ok) throw new Error(`${one.name}: ${made.problem}`);
+    const exercise = {
+      id: 'demo-blocks',
+      title: one.name,
+      task: '',
+      wanted: made.wanted,
+      allowed: ['and', 'or', 'xor', 'label', 'join', 'slice', 'constant', 'number'],
+      made: '2026-09-01T08:00:00.000Z',
+    };
+    expect(check(one, exercise, sheets)).toMatchObject({ solved: true, complaints: [] });
+    // What is forbidden is found inside blocks too.
+    const strict = { ...exercise, allowed: exercise.allowed.filter((kind) => kind !== 'xor') };
+    expect(check(one, strict, sheets).complaints.join()).toMatch(
+      /^XOR is not allowed in this task, and \d+ of it/,
+    );
+  }
+  const full = sheets.find((s) => s.name === 'Full adder')!;
+  const gates = partsUsed(full, sheets).filter(({ kind }) => ['and', 'or', 'xor'].includes(kind));
+  expect(gates).toEqual([
+    { kind: 'and', count: 2 },
+    { kind: 'or', count: 1 },
+    { kind: 'xor', count: 2 },
+  ]);
 });
 
 test('Queue selector: four NAND gates hand on the queue whose turn it is', () => {

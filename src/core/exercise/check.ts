@@ -31,10 +31,32 @@ export interface Check {
   readonly solved: boolean;
 }
 
-export function partsUsed(sheet: Sheet): { kind: string; count: number }[] {
-  const counts = new Map<string, number>();
-  for (const part of sheet.parts.values()) counts.set(part.kind, (counts.get(part.kind) ?? 0) + 1);
-  return [...counts].map(([kind, count]) => ({ kind, count })).sort((a, b) => (a.kind < b.kind ? -1 : 1));
+/**
+ * Kinds of part on a sheet and how many of each, by name; instead of a block what is in it, each time it is used, but for
+ * its ports.
+ * @param sheets where the sheets of blocks are found.
+ */
+export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: string; count: number }[] {
+  const known = new Map<string, ReadonlyMap<string, number>>();
+  const countsOf = (at: Sheet): ReadonlyMap<string, number> => {
+    const before = known.get(at.id);
+    if (before) return before;
+    const counts = new Map<string, number>();
+    // A sheet that holds itself is none the larger for it; that is complained of elsewhere.
+    known.set(at.id, counts);
+    const add = (kind: string, count: number) => counts.set(kind, (counts.get(kind) ?? 0) + count);
+    for (const part of at.parts.values()) {
+      const inside = part.kind === 'block' && sheets.find((s) => s.id === part.params.sheet);
+      if (inside) {
+        for (const [kind, count] of countsOf(inside)) if (kind !== 'port') add(kind, count);
+      }
+      if (part.kind !== 'block') add(part.kind, 1);
+    }
+    return counts;
+  };
+  return [...countsOf(sheet)]
+    .map(([kind, count]) => ({ kind, count }))
+    .sort((a, b) => (a.kind < b.kind ? -1 : 1));
 }
 
 /** The terminals in the order in which they are wanted, -1 where one is missing, and what to say about it. */
@@ -57,11 +79,14 @@ function match(
   });
 }
 
-/** Holds a sheet against an exercise, every row or reading of it. Inputs and outputs are matched by name. */
-export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[] = []): Check {
+/**
+ * Holds a sheet against an exercise, every row or reading of it. Inputs and outputs are matched by name.
+ * @param sheets all sheets of the lesson, for blocks.
+ */
+export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[] = [sheet]): Check {
   const { wanted } = exercise;
   const complaints: string[] = [];
-  const parts = partsUsed(sheet);
+  const parts = partsUsed(sheet, sheets);
   for (const { kind, count } of parts)
     if (!isAllowed(exercise, kind))
       complaints.push(

@@ -16,9 +16,12 @@ function checked(wanted: Wanted): WantedOrProblem {
   return { ok: false, problem: many ? 'A wanted function has at most 12 inputs.' : `${issue.message}.` };
 }
 
-/** The sheet's own truth table as the function that is wanted; an X in it becomes “either will do”. */
-export function wantedFromSheet(sheet: Sheet): WantedOrProblem {
-  const netlist = compile(sheet);
+/**
+ * The sheet's own truth table as the function that is wanted; an X in it becomes “either will do”.
+ * @param sheets all sheets of the lesson, for blocks.
+ */
+export function wantedFromSheet(sheet: Sheet, sheets: readonly Sheet[] = [sheet]): WantedOrProblem {
+  const netlist = compile(sheet, sheets);
   if (netlist.inputs.length > 12) return { ok: false, problem: 'A wanted function has at most 12 inputs.' };
   const reason = whyNoTable(netlist);
   if (reason) return { ok: false, problem: reason };

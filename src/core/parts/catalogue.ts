@@ -26,8 +26,15 @@ export const CATALOGUE: readonly PartKind[] = [
   blockKind,
 ];
 
-/** Kinds that any exercise allows: without them nothing can be tried or said. */
-export const ALWAYS_ALLOWED: readonly string[] = ['switch', 'lamp', 'probe', ...notes.map((n) => n.kind)];
+/** Kinds that any exercise allows: without them nothing can be tried, said, or put together of what is allowed. */
+export const ALWAYS_ALLOWED: readonly string[] = [
+  'switch',
+  'lamp',
+  'probe',
+  'block',
+  'port',
+  ...notes.map((n) => n.kind),
+];
 
 const byKind = new Map(CATALOGUE.map((k) => [k.kind, k]));
 

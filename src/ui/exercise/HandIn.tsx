@@ -2,12 +2,14 @@
 
 import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
+import { sheetOf } from '@/core/circuit/lesson';
+import { sheetsHeld } from '@/core/drawing/bring';
 import { check } from '@/core/exercise/check';
 import { columnsOf } from '@/core/exercise/wanted-columns';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
-import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { useSessionState } from '@/ui/lesson/session-context';
 
 interface Props {
   readonly exercise: Exercise;
@@ -27,9 +29,10 @@ function rememberedName(): string {
 
 /** The student's last step: a name, how it stands, and the file to give back. */
 export function HandIn({ exercise, seconds, onClose }: Props) {
-  const session = useSession();
   const lesson = useSessionState((s) => s.lesson);
-  const result = useMemo(() => check(session.sheet, exercise), [session, exercise]);
+  const rootId = useSessionState((s) => s.rootId);
+  const sheet = sheetOf(lesson, rootId)!;
+  const result = useMemo(() => check(sheet, exercise, lesson.sheets), [sheet, exercise, lesson]);
   const [name, setName] = useState(rememberedName);
   const [saved, setSaved] = useState('');
   const save = () => {
@@ -44,6 +47,8 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       // Only a convenience: the name is asked for again next time.
     }
     const { right, rows, complaints } = result;
+    // The sheet that is open, and those that its blocks are of.
+    const held = sheetsHeld(lesson, sheet);
     const file = fileName(`${exercise.title} ${student}`, '.handin.json');
     saveFile(
       file,
@@ -53,7 +58,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
         result: { right, rows, complaints: complaints.slice(0, 100).map((c) => c.slice(0, 500)) },
         handedIn: new Date().toISOString(),
         seconds: seconds(),
-        lesson: { ...lesson, sheets: [session.sheet] },
+        lesson: { ...lesson, sheets: [sheet, ...lesson.sheets.filter((s) => s !== sheet && held.has(s.id))] },
       }),
     );
     setSaved(`Saved as ${file}. Give this file to your teacher.`);

@@ -31,7 +31,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const { sheet } = session;
   const { lesson, on } = session.state;
-  const own = useMemo(() => wantedFromSheet(sheet), [sheet]);
+  const own = useMemo(() => wantedFromSheet(sheet, lesson.sheets), [sheet, lesson]);
   const stimuli = sheet.time?.stimuli ?? NO_TIME_PLAN.stimuli;
   const [stimulus, setStimulus] = useState(sheet.time?.driven ?? '');
   const [count, setCount] = useState(USUAL_READINGS);
@@ -52,7 +52,9 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   });
   const [nameProblem, setNameProblem] = useState('');
   const used = () =>
-    new Set(partsUsed(sheet).flatMap(({ kind }) => (ALWAYS_ALLOWED.includes(kind) ? [] : [kind])));
+    new Set(
+      partsUsed(sheet, lesson.sheets).flatMap(({ kind }) => (ALWAYS_ALLOWED.includes(kind) ? [] : [kind])),
+    );
   const [allowed, setAllowed] = useState<ReadonlySet<string>>(() => (own.ok ? new Set(GATES) : used()));
   const [out, setOut] = useState<Exercise | null>(null);
   const [problem, setProblem] = useState('');
@@ -222,7 +224,8 @@ export function HandOut({ onClose }: { onClose: () => void }) {
       </fieldset>
       <fieldset>
         <legend className="mb-1 font-semibold">
-          Parts that may be used <span className="font-normal text-quiet">besides switches and lamps</span>
+          Parts that may be used{' '}
+          <span className="font-normal text-quiet">besides switches and lamps; also inside blocks</span>
         </legend>
         <div className="mb-1.5 flex gap-2">
           <button type="button" className="button small" onClick={() => setAllowed(used())}>

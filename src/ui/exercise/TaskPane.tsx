@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
 import { isAllowed } from '@/core/exercise/allowed';
 import { type Check, check } from '@/core/exercise/check';
 import { columnsOf, isAsWanted, readWordText } from '@/core/exercise/wanted-columns';
@@ -14,10 +14,12 @@ import { TaskText } from './TaskText';
 /** The task beside the student's drawing: the words, the parts that may be used, and the check row by row. */
 export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn: () => void }) {
   const session = useSession();
-  const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
-  const [checked, setChecked] = useState<{ of: typeof sheet; result: Check } | null>(null);
+  const lesson = useSessionState((s) => s.lesson);
+  const sheet = useSessionState((s) => sheetOf(s.lesson, s.rootId)!);
+  const [checked, setChecked] = useState<{ of: Lesson; sheet: string; result: Check } | null>(null);
   const { inputs, outputs } = exercise.wanted;
-  const run = () => setChecked({ of: sheet, result: check(sheet, exercise) });
+  const run = () =>
+    setChecked({ of: lesson, sheet: sheet.id, result: check(sheet, exercise, lesson.sheets) });
   const mayClock = isAllowed(exercise, 'clock') && !exercise.allowed.includes('clock');
   const allowed = exercise.allowed.filter((kind) => !ALWAYS_ALLOWED.includes(kind));
   return (
@@ -55,14 +57,22 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
             Hand in …
           </button>
         </div>
-        {checked && <Result check={checked.result} exercise={exercise} stale={isOther(checked.of, sheet)} />}
+        {checked && (
+          <Result
+            check={checked.result}
+            exercise={exercise}
+            stale={checked.sheet !== sheet.id || isOther(checked.of, lesson)}
+          />
+        )}
       </div>
     </section>
   );
 }
 
 /** Whether the circuit is another one; what drives it, or stands on its faces, does not count. */
-const isOther = (a: Sheet, b: Sheet) => a.parts !== b.parts || a.wires !== b.wires;
+const isOther = (a: Lesson, b: Lesson) =>
+  a.sheets.length !== b.sheets.length ||
+  a.sheets.some((s, i) => s.parts !== b.sheets[i]!.parts || s.wires !== b.sheets[i]!.wires);
 
 /** Names with commas, and how many bits each has where it has several. */
 function named(signals: readonly (string | { readonly name: string; readonly width?: number })[]): string {

@@ -262,7 +262,7 @@ export function Marking({ samples }: { samples: Samples }) {
 }
 
 function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Row {
-  return { key, file, handIn, check: check(handIn.lesson.sheets[0]!, exercise) };
+  return { key, file, handIn, check: check(handIn.lesson.sheets[0]!, exercise, handIn.lesson.sheets) };
 }
 
 interface MarksProps {
