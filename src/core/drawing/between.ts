@@ -31,13 +31,14 @@ export function betweenOf(sheet: Sheet, nets: SheetNets): Between[] {
       else columns.add(net);
     }
   }
+  const wired = new Set([...sheet.wires.keys()].map((wire) => nets.netsOfWire(wire)?.[0]));
   const found: Between[] = [];
   for (const part of sheet.parts.values()) {
     if (roleOf(part)) continue;
     const outs = pinsOf(part).filter(({ port }) => port.direction === 'out');
     for (const { port } of outs) {
       const net = nets.netsOfPin(part.id, port.name)?.[0];
-      if (net === undefined || columns.has(net) || wiresOn(sheet, nets, net).length === 0) continue;
+      if (net === undefined || columns.has(net) || !wired.has(net)) continue;
       const name = outs.length === 1 ? terminalName(part) : `${terminalName(part)} ${port.name}`;
       found.push({ part: part.id, port: port.name, name, probe: probes.get(net) ?? null });
     }

@@ -17,6 +17,8 @@ interface Props {
   readonly hasBus: boolean;
 }
 
+/** Most parts whose outputs are offered as columns. */
+const MOST_BETWEEN = 200;
 /** Most rows that are put on the clipboard. */
 const MOST_COPIED = 65_536;
 
@@ -80,7 +82,7 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
                 Columns in between <span className="font-normal text-quiet">by a probe on the wire</span>
               </legend>
               <div className="grid max-h-36 grid-cols-2 gap-x-3 gap-y-1 overflow-auto">
-                {between.map((one) => (
+                {between.slice(0, MOST_BETWEEN).map((one) => (
                   <label key={`${one.part}.${one.port}`} className="flex min-w-0 items-center gap-1.5">
                     <input
                       type="checkbox"
@@ -92,6 +94,12 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
                   </label>
                 ))}
               </div>
+              {between.length > MOST_BETWEEN && (
+                <p className="text-xs text-quiet">
+                  The first {MOST_BETWEEN} of {between.length} are offered; on any other wire a probe is
+                  pinned by the list at the right button.
+                </p>
+              )}
             </fieldset>
           )}
           <fieldset className="flex flex-col gap-1.5">
