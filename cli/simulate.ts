@@ -3,8 +3,8 @@ import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import type { Netlist } from '../src/core/netlist/netlist';
-import { Run } from '../src/core/simulate/run';
-import { type Logic, ONE, X, ZERO } from '../src/core/values/logic';
+import { POWER_UP, Run } from '../src/core/simulate/run';
+import type { Logic } from '../src/core/values/logic';
 import { BadInput } from './bad-input';
 import { type Circuit, type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';
@@ -35,11 +35,10 @@ export async function simulate(file: string, options: Options): Promise<boolean>
   const netlist = compiled(circuit);
   const until = options.until === undefined ? null : timeOf(options.until);
   const rows = options.stimulus === undefined ? [] : await stimulusOf(options.stimulus, netlist);
-  const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
   const begun = performance.now();
   const run = new Run(netlist, {
     delays: options.delays,
-    powerUp: powerUp[circuit.lesson.settings.powerUp],
+    powerUp: POWER_UP[circuit.lesson.settings.powerUp],
     mostChanges: options.vcd || options.compare ? MOST_CHANGES : 0,
   });
   const progress = progressLine('running');

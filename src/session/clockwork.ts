@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { type Netlist, storeName } from '@/core/netlist/netlist';
-import { Run } from '@/core/simulate/run';
-import { type Logic, ONE, X, ZERO } from '@/core/values/logic';
+import { POWER_UP, Run } from '@/core/simulate/run';
+import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { isTimed, movesByItself, nextHalf, rowNow } from './moment';
 import { AS_FAST, type Goal, type SessionState } from './state';
 
@@ -233,10 +233,9 @@ function newRun(
   before?: Run,
   held?: ReadonlyMap<string, Logic>,
 ): Run {
-  const powerUp: Record<string, Logic> = { '0': ZERO, '1': ONE, X };
   return new Run(netlist, {
     delays: delaysOf(lesson),
-    powerUp: powerUp[lesson.settings.powerUp],
+    powerUp: POWER_UP[lesson.settings.powerUp],
     inputs: new Map([...on].map((key) => [key, ONE])),
     held: held ?? before?.held(),
     from: before?.time,

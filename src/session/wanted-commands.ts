@@ -44,15 +44,16 @@ export function goToWanted(session: Session, { wanted }: Exercise, row: number):
   session.time.runUntil({ is: 'time', time: wanted.readings[row]! });
 }
 
-function isUnder({ state }: Session, { delays, powerUp, ...wanted }: WantedRun): boolean {
+/** Whether the run that is wanted drives the inputs already, as it would anew. */
+function isUnder({ state }: Session, wanted: WantedRun): boolean {
   const plan = sheetOf(state.lesson, state.rootId)?.time;
   const there = plan?.stimuli.find((s) => s.name === plan.driven);
   const { settings } = state.lesson;
-  const stimulus = stimulusOf({ delays, powerUp, ...wanted }, state.netlist, NAME);
+  const stimulus = stimulusOf(wanted, state.netlist, NAME);
   return (
     there !== undefined &&
-    settings.delays === delays &&
-    settings.powerUp === powerUp &&
+    settings.delays === wanted.delays &&
+    settings.powerUp === wanted.powerUp &&
     JSON.stringify(there) === JSON.stringify(stimulus)
   );
 }

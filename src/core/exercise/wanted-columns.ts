@@ -46,7 +46,7 @@ export function columnsOf(wanted: Wanted | WantedRun): WantedColumns {
 }
 
 /** A word of bits as people read it: one bit as it is, several as a number where all of them are known. */
-export function readWordText(word: string): string {
+export function readingText(word: string): string {
   return word.length > 1 && /^[01]+$/.test(word) ? BigInt(`0b${word}`).toString() : word;
 }
 

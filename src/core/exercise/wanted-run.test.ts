@@ -7,7 +7,7 @@ import { randomDesign } from '../testing/random-design';
 import { Sketch } from '../testing/sketch';
 import { isAllowed } from './allowed';
 import { check } from './check';
-import { columnsOf, isAsWanted, readingTurned, readWordText } from './wanted-columns';
+import { columnsOf, isAsWanted, readingText, readingTurned } from './wanted-columns';
 import { wantedFromRun } from './wanted-run';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -210,7 +210,7 @@ test('a clock may be placed where an input goes up and down by itself', () => {
 });
 
 test('words of bits are told as numbers, and compared bit by bit', () => {
-  expect(['1', 'x', '0110', '01x0', '-'].map(readWordText)).toEqual(['1', 'x', '6', '01x0', '-']);
+  expect(['1', 'x', '0110', '01x0', '-'].map(readingText)).toEqual(['1', 'x', '6', '01x0', '-']);
   fc.assert(
     fc.property(fc.array(fc.constantFrom('0', '1', 'x'), { minLength: 1, maxLength: 9 }), (want) => {
       const given = want.map((w) => (w === 'x' ? '1' : w)).join('');

@@ -4,16 +4,15 @@ import { MOST_READINGS, type Stimulus, USUAL_WAVE, type Wave } from '../circuit/
 import { compile } from '../netlist/compile';
 import { type Netlist, sourceKey, type Terminal } from '../netlist/netlist';
 import { drivenBy } from '../simulate/drive';
-import { clockAt, levelAt, Run, type Timed } from '../simulate/run';
+import { clockAt, levelAt, POWER_UP, Run, type Timed } from '../simulate/run';
 import { clockEdges } from '../timing/clock-edges';
-import { type Logic, letterOf, ONE, X, ZERO } from '../values/logic';
+import { type Logic, letterOf, ZERO } from '../values/logic';
 import { sameName } from '../values/names';
 
 /** Most changes of nets in a run that is read; it keeps a circuit that swings by itself from taking for ever. */
 const MOST_CHANGES = 250_000;
 /** How long the last values of a stimulus stand before they are read, in ps, where nothing else tells. */
 const LAST_STEP = 10_000;
-const POWER_UP: Record<Settings['powerUp'], Logic> = { '0': ZERO, '1': ONE, X };
 
 export type RunOrProblem =
   | { readonly ok: true; readonly wanted: WantedRun; readonly clocked: boolean }
@@ -81,7 +80,7 @@ export function readRun(
   return { values, reached, swings: run.unsettled.size > 0 };
 }
 
-/** A clock as a wave that repeats. */
+/** A clock as a wave that repeats; where it begins within its high part, what is left of that is taken as low. */
 function waveOfClock(source: Extract<Timed, { kind: 'clock' }>): Wave {
   const { low, high } = source.wave;
   const { value, next } = clockAt(source.wave, 0);

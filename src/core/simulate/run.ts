@@ -21,6 +21,9 @@ const STORAGE = 254;
 const ELSEWHERE = 255;
 const NO_PLACE = 0xffff;
 
+/** What storage holds at the start, by the letter in a lesson's settings. */
+export const POWER_UP: Readonly<Record<'0' | '1' | 'X', Logic>> = { '0': ZERO, '1': ONE, X };
+
 export interface RunOptions {
   readonly delays?: Delays;
   /** What storage holds at the start, where a part does not say. */

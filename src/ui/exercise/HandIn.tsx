@@ -90,6 +90,12 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
           onKeyDown={(event) => event.key === 'Enter' && save()}
         />
       </label>
+      {lesson.sheets.length > 1 && (
+        <p>
+          The sheet “{sheet.name}” is handed in, with those of its blocks. To hand in another, open that one
+          first.
+        </p>
+      )}
       <p>
         <b className={result.solved ? 'text-good' : ''}>
           {result.right} of {result.rows} {columnsOf(exercise.wanted).word}s right

@@ -5,7 +5,7 @@ import type { Exercise } from '@/core/circuit/exercise';
 import { type Lesson, sheetOf } from '@/core/circuit/lesson';
 import { isAllowed } from '@/core/exercise/allowed';
 import { type Check, check } from '@/core/exercise/check';
-import { columnsOf, isAsWanted, readWordText } from '@/core/exercise/wanted-columns';
+import { columnsOf, isAsWanted, readingText } from '@/core/exercise/wanted-columns';
 import { ALWAYS_ALLOWED, findKind } from '@/core/parts/catalogue';
 import { goToWanted, placeWanted } from '@/session/wanted-commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
@@ -141,12 +141,12 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                     {off ? (
                       <>
                         <span className="sr-only">is </span>
-                        <s className="decoration-2">{readWordText(given)}</s>
+                        <s className="decoration-2">{readingText(given)}</s>
                         <span className="sr-only">, should be</span>
-                        <span className="pl-1.5 text-ink">{readWordText(wanted)}</span>
+                        <span className="pl-1.5 text-ink">{readingText(wanted)}</span>
                       </>
                     ) : (
-                      readWordText(given)
+                      readingText(given)
                     )}
                   </td>
                 );

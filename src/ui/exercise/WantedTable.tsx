@@ -1,6 +1,6 @@
 'use client';
 
-import { readWordText, type WantedColumns } from '@/core/exercise/wanted-columns';
+import { readingText, type WantedColumns } from '@/core/exercise/wanted-columns';
 
 const MOST_SHOWN = 64;
 
@@ -52,12 +52,12 @@ export function WantedTable({ columns, onTurn }: Props) {
                         type="button"
                         className={`w-full cursor-pointer rounded hover:bg-accent-soft ${strong(wanted)}`}
                         onClick={() => onTurn(o, row)}
-                        aria-label={`${name} in ${word} ${row}: ${readWordText(wanted)}`}
+                        aria-label={`${name} in ${word} ${row}: ${readingText(wanted)}`}
                       >
-                        {readWordText(wanted)}
+                        {readingText(wanted)}
                       </button>
                     ) : (
-                      <span className={strong(wanted)}>{readWordText(wanted)}</span>
+                      <span className={strong(wanted)}>{readingText(wanted)}</span>
                     )}
                   </td>
                 );
