@@ -1,4 +1,4 @@
-import { cover } from './covering';
+import { type Cover, cover } from './covering';
 import { ANYTHING, type Cube, literals, OFF, ON, rowsOf, type Wish } from './cube';
 import { MOST_FOR_PRIMES, onRows, primes } from './primes';
 
@@ -18,9 +18,18 @@ export interface Minimised {
 
 /** One product more costs more than all literals together. */
 const TERM = 10_000;
-/** Work of the covering solver after which a proof is given up: of the number of products, and of that of literals. */
-const STEPS = 16_000_000;
-const STEPS_FOR_LITERALS = 3_000_000;
+/**
+ * What a product costs beyond its literals where the fewest literals are looked for: the less, the closer the bounds.
+ * It may be so little that a cover with a product more is cheaper; then it is looked for again with the next of these.
+ */
+const BESIDE_LITERALS = [3, TERM];
+/**
+ * Work of the covering solver after which a proof is given up: in all, of it at most for the fewest literals, and at
+ * least for them, so that some are left out even where the number of products is not proved.
+ */
+const STEPS = 90_000_000;
+const MOST_FOR_LITERALS = 30_000_000;
+const LEAST_FOR_LITERALS = 3_000_000;
 
 /**
  * The smallest sum of products: fewest products, and of those the fewest literals. Exact by all prime implicants and
@@ -36,16 +45,24 @@ export function minimise(wish: Wish): Minimised {
     return { cubes: sorted(heuristic(wish)), exact: false, fewestLiterals: false };
   const all = primes(wish);
   const rows = covering(all, on, wish.inputs);
-  const cost = all.map((cube) => TERM + literals(cube));
   const few = cover({ rows, cost: all.map(() => 1) }, STEPS);
-  // Of the covers with so few products one with the fewest literals.
-  const both = cover({ rows, cost }, STEPS_FOR_LITERALS);
-  const better = both.columns.length > few.columns.length ? few : both;
+  const { columns, exact } = fewestLiterals(all, rows, few);
   return {
-    cubes: sorted(better.columns.map((c) => all[c]!)),
-    exact: few.exact || both.exact,
-    fewestLiterals: both.exact,
+    cubes: sorted(columns.map((c) => all[c]!)),
+    exact: few.exact,
+    fewestLiterals: few.exact && exact,
   };
+}
+
+/** Of the covers with as few products as one that is known, one with the fewest literals. */
+function fewestLiterals(all: readonly Cube[], rows: readonly (readonly number[])[], few: Cover): Cover {
+  const steps = Math.max(LEAST_FOR_LITERALS, Math.min(MOST_FOR_LITERALS, STEPS - few.steps));
+  for (const beside of BESIDE_LITERALS) {
+    const cost = all.map((cube) => beside + literals(cube));
+    const found = cover({ rows, cost }, steps, few.columns);
+    if (found.columns.length <= few.columns.length) return found;
+  }
+  return { ...few, exact: false };
 }
 
 /** For each row at which a function must be 1 the cubes that cover it, in order. */
