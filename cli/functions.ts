@@ -1,7 +1,10 @@
 import type { Plan } from '../src/core/circuit/plan';
 import type { Wish } from '../src/core/logic/cube';
-import { namesOf, readExpression } from '../src/core/logic/expression';
-import { columnSaid, plannedFor, plannedFromText, wishPlanned } from '../src/core/logic/planned';
+import { namesOf } from '../src/core/logic/expression';
+import { withColumn } from '../src/core/logic/plan-formulas';
+import { plannedFromText } from '../src/core/logic/plan-text';
+import { plannedWith, wishPlanned } from '../src/core/logic/planned';
+import { readFormulas } from '../src/core/logic/typed-formulas';
 import { BadInput } from './bad-input';
 import { textOf } from './open-circuit';
 
@@ -52,27 +55,19 @@ function bordered(file: string, text: string, inputs: readonly string[]): string
 }
 
 function formulasOf(given: string, inputs: readonly string[] | null): Plan {
-  const parts = given.split(';').map((text, i) => {
-    const named = /^\s*([\p{L}][\p{L}\p{N}_]*(?:\[\d+\])?)\s*=(?!=)(.*)$/su.exec(text);
-    return { name: named?.[1] ?? (given.includes(';') ? `Y${i}` : 'Y'), text: named?.[2] ?? text };
-  });
+  const read = readFormulas(given, inputs ?? []);
+  if (!read.ok) throw new BadInput(`${given.trim()}: character ${read.at + 1}: ${read.problem}`);
   const names: string[] = [...(inputs ?? [])];
-  for (const { text } of parts) {
-    const read = readExpression(text, inputs ?? []);
-    if (!read.ok) throw new BadInput(`${text.trim()}: character ${read.at + 1}: ${read.problem}`);
-    for (const name of namesOf(read.value)) {
+  for (const { expression } of read.formulas)
+    for (const name of namesOf(expression)) {
       if (names.includes(name)) continue;
-      if (inputs) throw new BadInput(`${text.trim()}: ${name} is not among --inputs ${inputs.join(',')}`);
+      if (inputs) throw new BadInput(`${given.trim()}: ${name} is not among --inputs ${inputs.join(',')}`);
       names.push(name);
     }
-  }
   if (!inputs) names.sort();
-  const line = `${names.join(', ') || 'A'} = ${parts.map((p) => p.name).join(', ')}`;
-  const empty = plannedFor(line);
+  const many = read.formulas.length > 1;
+  const outputs = read.formulas.map(({ name }, i) => name ?? (many ? `Y${i}` : 'Y'));
+  const empty = plannedWith(names.length ? names : ['A'], outputs);
   if (!empty.ok) throw new BadInput(`${given}: ${empty.problem.replace(/\.$/, '')}`);
-  return parts.reduce((plan, { text }, o) => {
-    const made = columnSaid(plan, o, text);
-    if (!made.ok) throw new BadInput(`${text.trim()}: ${made.problem.replace(/\.$/, '')}`);
-    return made.plan;
-  }, empty.plan);
+  return read.formulas.reduce((plan, { expression }, o) => withColumn(plan, o, expression), empty.plan);
 }

@@ -4,10 +4,12 @@ import { compile } from '../netlist/compile';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
 import { EITHER, OFF, ON, type Wish } from './cube';
-import { type Expression, evaluated, readExpression } from './expression';
+import { type Expression, evaluated } from './expression';
 import { drawnForm, FORMS, Formula, rowList, sizeOf } from './forms';
 import { code, NOTATIONS, pieces, written } from './notation';
+import { readExpression } from './read-expression';
 import { cell, truthTable } from './truth-table';
+import { readFormulas } from './typed-formulas';
 
 const NAMES = ['A', 'B', 'Key', 'Q_0', 'Count[1]', 'Bars down'];
 const wish: fc.Arbitrary<Wish> = fc
@@ -50,7 +52,7 @@ test('NAND only and NOR only hold nothing else', () => {
   );
 });
 
-test('what is written in any notation for people can be read again, and code runs to the same', () => {
+test('what is written in any notation can be read again, and code runs to the same', () => {
   fc.assert(
     fc.property(wish, fc.constantFrom(...DERIVED), (f, form) => {
       const names = NAMES.slice(0, f.inputs);
@@ -58,11 +60,9 @@ test('what is written in any notation for people can be read again, and code run
       const before = column(expression, names);
       for (const notation of NOTATIONS) {
         const text = written(expression, notation);
-        if (['prime', 'sign', 'words'].includes(notation)) {
-          const read = readExpression(text, names);
-          if (!read.ok) throw new Error(`${text}: ${read.problem} at ${read.at}`);
-          expect(column(read.value, names)).toEqual(before);
-        }
+        const read = readFormulas(text, names);
+        if (!read.ok) throw new Error(`${text}: ${read.problem} at ${read.at}`);
+        expect(column(read.formulas[0]!.expression, names)).toEqual(before);
       }
       const script = code([{ name: 'Y', expression }], names, 'javascript');
       const run = new Function(`${script}; return Y;`)() as (...values: boolean[]) => boolean;

@@ -68,11 +68,16 @@ const PLAIN: Record<Operator, 'and' | 'or' | 'xor'> = {
 };
 const BINDS = { and: AND, or: OR, xor: XOR };
 
+/** The notations that are programs. */
+export const isCode = (notation: Notation): notation is 'verilog' | 'c' | 'python' | 'javascript' =>
+  notation === 'verilog' || notation === 'c' || notation === 'python' || notation === 'javascript';
+
 const isInverting = (op: Operator) => op === 'nand' || op === 'nor' || op === 'xnor';
 
-/** Names that a language takes for itself, and signs that it does not take, are written in another way. */
-function nameIn(name: string, notation: Notation): string {
-  if (notation === 'prime' || notation === 'bar' || notation === 'sign' || notation === 'words') return name;
+const nameIn = (name: string, notation: Notation) => (isCode(notation) ? codeName(name) : name);
+
+/** A name in code: words that a language takes for itself, and signs that it does not take, are written in another way. */
+export function codeName(name: string): string {
   const plain = name.replaceAll(/[^A-Za-z0-9_]+/g, '_').replace(/_+$/, '');
   const named = /^[A-Za-z]/.test(plain) ? plain : `n${plain}`;
   return TAKEN.has(named.toLowerCase()) ? `${named}_` : named;
@@ -88,7 +93,7 @@ const TAKEN = new Set(
 
 /**
  * An expression as text. `bar` gives LaTeX with overlines; for the screen `pieces` says what stands under a bar.
- * In the other notations but code what is written can be read again, given the names.
+ * What is written can be read again, given the names.
  */
 export function written(expression: Expression, notation: Notation): string {
   if (notation === 'bar') return latex(pieces(expression));
@@ -148,8 +153,11 @@ const isShort = (text: string) => /^(?:\p{Lu}(?:_?\d+)?|\(.*\))'*$/u.test(text);
 /** A stretch of an expression for the screen: text, or what stands under a bar. */
 export type Piece = string | { readonly name: string } | { readonly bar: readonly Piece[] };
 
-/** An expression in overbar notation, for whoever sets it. */
-export function pieces(expression: Expression): Piece[] {
+/**
+ * An expression in overbar notation, for whoever sets it.
+ * @param isGrouped whether parentheses stand also where precedence would do without them.
+ */
+export function pieces(expression: Expression, isGrouped = false): Piece[] {
   const write = (e: Expression): { of: Piece[]; binds: number } => {
     switch (e.op) {
       case 'constant':
@@ -163,7 +171,8 @@ export function pieces(expression: Expression): Piece[] {
         const joints = { and: e.of.every(isLetter) ? '' : ' ', or: ' + ', xor: ' ⊕ ' };
         const of = e.of.flatMap((part, i) => {
           const inner = write(part);
-          const within = inner.binds < BINDS[sign] ? ['(', ...inner.of, ')'] : inner.of;
+          const isLoose = isGrouped ? inner.binds < WHOLE : inner.binds < BINDS[sign];
+          const within = isLoose ? ['(', ...inner.of, ')'] : inner.of;
           return i === 0 || joints[sign] === '' ? within : [joints[sign], ...within];
         });
         return isInverting(e.op)

@@ -1,7 +1,8 @@
 import { letterOf } from '../values/logic';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
-export type TableFormat = 'csv' | 'tsv' | 'md' | 'json';
+export type TextFormat = 'csv' | 'tsv' | 'md';
+export type TableFormat = TextFormat | 'json';
 
 function* cells(table: TruthTable, only: Iterable<number> | null): Generator<string[]> {
   const inputs = table.inputs.length;
@@ -21,8 +22,25 @@ export function csvField(text: string): string {
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }
 
+/** A table line by line, without line ends: the names, then a line a row. */
+export function* linesOf(
+  names: readonly string[],
+  rows: Iterable<readonly string[]>,
+  format: TextFormat,
+): Generator<string> {
+  if (format === 'md') {
+    yield `| ${names.map((name) => name.replaceAll('|', '\\|')).join(' | ')} |`;
+    yield `|${names.map(() => ' :-: |').join('')}`;
+    for (const row of rows) yield `| ${row.join(' | ')} |`;
+  } else {
+    yield format === 'csv' ? names.map(csvField).join(',') : names.join('\t');
+    const between = format === 'csv' ? ',' : '\t';
+    for (const row of rows) yield row.join(between);
+  }
+}
+
 /**
- * The table line by line, without line ends: a heading, then a line a row.
+ * A derived table line by line, without line ends: a heading, then a line a row.
  * @param only the rows to write; all without it.
  */
 export function* tableLines(
@@ -30,22 +48,12 @@ export function* tableLines(
   format: TableFormat,
   only: Iterable<number> | null = null,
 ): Generator<string> {
-  const names = [...table.inputs, ...table.outputs];
-  if (format === 'csv') {
-    yield names.map(csvField).join(',');
-    for (const row of cells(table, only)) yield row.join(',');
-  } else if (format === 'tsv') {
-    yield names.join('\t');
-    for (const row of cells(table, only)) yield row.join('\t');
-  } else if (format === 'md') {
-    const plain = (name: string) => name.replaceAll('|', '\\|');
-    yield `| ${names.map(plain).join(' | ')} |`;
-    yield `|${names.map(() => ' :-: |').join('')}`;
-    for (const row of cells(table, only)) yield `| ${row.join(' | ')} |`;
-  } else {
-    yield `{"inputs":${JSON.stringify(table.inputs)},"outputs":${JSON.stringify(table.outputs)},"rows":[`;
-    let row = 0;
-    for (const values of cells(table, only)) yield `  "${values.join('')}"${++row < table.rows ? ',' : ''}`;
-    yield ']}';
+  if (format !== 'json') {
+    yield* linesOf([...table.inputs, ...table.outputs], cells(table, only), format);
+    return;
   }
+  yield `{"inputs":${JSON.stringify(table.inputs)},"outputs":${JSON.stringify(table.outputs)},"rows":[`;
+  let row = 0;
+  for (const values of cells(table, only)) yield `  "${values.join('')}"${++row < table.rows ? ',' : ''}`;
+  yield ']}';
 }

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { literals } from './cube';
-import { type Expression, evaluated, readExpression } from './expression';
+import { type Expression, evaluated } from './expression';
 import { sizeOf } from './forms';
 import { minimise } from './minimise';
 import { written } from './notation';
+import { readExpression } from './read-expression';
 import { derivation, flat, type Step } from './why';
 
 const NAMES = ['A', 'B', 'C', 'D'];

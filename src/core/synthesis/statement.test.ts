@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { overlap } from '../circuit/geometry';
 import { bodyOf } from '../drawing/placement';
-import { evaluated, readExpression } from '../logic/expression';
+import { evaluated } from '../logic/expression';
+import { readExpression } from '../logic/read-expression';
 import { compile } from '../netlist/compile';
 import { Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';

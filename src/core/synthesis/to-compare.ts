@@ -1,11 +1,10 @@
 import type { Lesson, Part, Sheet } from '../circuit/lesson';
 import { sheetsHeld, sheetsToBring } from '../drawing/bring';
-import { type Expression, namesOf, readExpression } from '../logic/expression';
+import { type Expression, namesOf } from '../logic/expression';
+import { readFormulas, withKnownNames } from '../logic/typed-formulas';
 import { declaredInputs, declaredOutputs, terminalName } from '../netlist/declared';
 import { sameName } from '../values/names';
 import { drawFunctions } from './draw-functions';
-
-const OUTPUT = /^\s*([\p{L}][\p{L}\p{N}_]*)\s*=(?!=)(.*)$/su;
 
 /**
  * A sheet that does what was typed, to be compared with another one: a line for each output, `Drive = Key Bars Clear`.
@@ -18,30 +17,36 @@ export function sheetOfFormulas(
   const names = declaredInputs(like).map(terminalName);
   const outputs = declaredOutputs(like).map(terminalName);
   const functions: { name: string; expression: Expression }[] = [];
-  const lines = text.split(/[\n;]/).filter((line) => line.trim());
-  if (lines.length === 0) return { ok: false, problem: 'Type a formula, such as Drive = Key Bars.' };
-  for (const line of lines) {
-    const named = OUTPUT.exec(line);
-    const name = named?.[1] ?? (outputs.length === 1 ? outputs[0]! : null);
+  const read = readFormulas(text, names, outputs);
+  const lineAt = (at: number) =>
+    text
+      .slice(text.lastIndexOf('\n', at - 1) + 1)
+      .split('\n')[0]!
+      .trim();
+  if (!read.ok)
+    return {
+      ok: false,
+      problem: `“${lineAt(read.at)}”, character ${characterOf(text, read.at)}: ${read.problem}`,
+    };
+  if (read.formulas.length === 0) return { ok: false, problem: 'Type a formula, such as Drive = Key Bars.' };
+  for (const formula of read.formulas) {
+    const name = formula.name ?? (outputs.length === 1 ? outputs[0]! : null);
     if (name === null)
       return {
         ok: false,
-        problem: `“${line.trim()}” does not say which output it is: begin with ${outputs[0]} =`,
-      };
-    const given = named?.[2] ?? line;
-    const read = readExpression(given, names);
-    if (!read.ok)
-      return {
-        ok: false,
-        problem: `“${line.trim()}”, character ${line.length - given.length + read.at + 1}: ${read.problem}`,
+        problem: `“${lineAt(formula.from)}” does not say which output it is: begin with ${outputs[0]} =`,
       };
     if (functions.some((f) => sameName(f.name, name)))
       return { ok: false, problem: `${name} is there twice.` };
-    functions.push({ name, expression: read.value });
-    for (const input of namesOf(read.value)) if (!names.some((n) => sameName(n, input))) names.push(input);
+    for (const input of namesOf(formula.expression))
+      if (!names.some((n) => sameName(n, input))) names.push(input);
+    functions.push({ name, expression: withKnownNames(formula.expression, names) });
   }
   return { ok: true, sheet: drawFunctions('formulas', 'the formulas', names, functions) };
 }
+
+/** The place of a character in its line, from 1. */
+const characterOf = (text: string, at: number) => at - text.lastIndexOf('\n', at - 1);
 
 /** An input or output of one sheet, and the one of the other sheet that is taken for it. */
 export interface Pair {

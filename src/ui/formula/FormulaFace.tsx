@@ -5,7 +5,7 @@ import { EITHER, ON, sameCube } from '@/core/logic/cube';
 import type { Expression } from '@/core/logic/expression';
 import { evaluated, namesOf } from '@/core/logic/expression';
 import { cubeOf, drawnForm, FORMS, type Form, type Formula, rowList, sizeOf } from '@/core/logic/forms';
-import { code, NOTATIONS, type Notation, written } from '@/core/logic/notation';
+import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/notation';
 import { inputAt } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { sameName } from '@/core/values/names';
@@ -116,9 +116,6 @@ export function FormulaFace() {
     </section>
   );
 }
-
-const isCode = (notation: Notation): notation is 'verilog' | 'c' | 'python' | 'javascript' =>
-  notation === 'verilog' || notation === 'c' || notation === 'python' || notation === 'javascript';
 
 function expressionIn(formula: Formula, form: Form, netlist: Netlist): Expression | string {
   if (form !== 'drawn') return formula.in(form);

@@ -1,6 +1,8 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { OPEN, type Plan } from '@/core/circuit/plan';
-import { columnSaid, filled, pasted, plannedFromText, planText, withColumnAt } from '@/core/logic/planned';
+import { columnSaid } from '@/core/logic/plan-formulas';
+import { pasted, planLines, plannedFromText } from '@/core/logic/plan-text';
+import { filled, withColumnAt } from '@/core/logic/planned';
 import { inputAt } from '@/core/logic/truth-table';
 import { goToWantedRow } from '@/session/face-commands';
 import { rowOfNames } from '@/session/moment';
@@ -111,7 +113,7 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
         onKeyDown={onKey}
         onCopy={(event) => {
           event.preventDefault();
-          event.clipboardData.setData('text/plain', planText(plan));
+          event.clipboardData.setData('text/plain', [...planLines(plan, 'tsv')].join('\n'));
           session.say('The table is on the clipboard.');
         }}
         onPaste={(event) => {

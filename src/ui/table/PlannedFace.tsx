@@ -3,7 +3,8 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Plan } from '@/core/circuit/plan';
-import { namesLine, openCells, plannedFor, plannedFromText, rowOrder } from '@/core/logic/planned';
+import { plannedFromText } from '@/core/logic/plan-text';
+import { namesLine, openCells, plannedFor, rowOrder } from '@/core/logic/planned';
 import type { TruthTable } from '@/core/logic/truth-table';
 import type { DrawnAs } from '@/core/synthesis/from-plan';
 import { goToWantedRow } from '@/session/face-commands';

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
-import { type Expression, evaluated, namesOf, readExpression } from './expression';
+import { type Expression, evaluated, namesOf } from './expression';
+import { readExpression } from './read-expression';
+import { precedenceWords } from './typed-formulas';
 
 const read = (text: string, known: string[] = []): Expression => {
   const made = readExpression(text, known);
@@ -23,6 +25,13 @@ test('all notations say the same', () => {
     "A' * B + C",
     '/A B + C',
     '(~(A)B)+C',
+    'A\u0305B + C',
+    '\\overline{A} B + C',
+    '\\bar A \\cdot B + C',
+    '\\neg A \\land B \\lor C',
+    '((A == False) && B) || C',
+    "~A & B | 1'b1 & C",
+    '(A != True) && B || C',
   ])
     expect([text, column(text)]).toEqual([text, '01110101']);
 });
@@ -43,6 +52,29 @@ test('a run of capitals is a product unless somebody is called so; other names s
   expect(namesOf(read('Key and Bars or xB'))).toEqual(['Key', 'Bars', 'xB']);
 });
 
+test('LaTeX is read as it is written', () => {
+  const text = '\\overline{\\mathit{Key} \\oplus A}\\,B';
+  expect(namesOf(read(text))).toEqual(['Key', 'A', 'B']);
+  expect(column('\\overline{A \\oplus B}\\,C')).toBe(column("(A xor B)'C"));
+  expect(namesOf(read('\\mathit{Bars\\_down}', ['Bars_down']))).toEqual(['Bars_down']);
+  expect(namesOf(read('K\u0305e\u0305y\u0305 B'))).toEqual(['Key', 'B']);
+});
+
+test('what precedence alone decides is told, but for products in a sum', () => {
+  const decided = (text: string) => {
+    const made = readExpression(text);
+    return made.ok ? precedenceWords(made.decided) : made.problem;
+  };
+  expect(decided("A'B + C D")).toBe('');
+  expect(decided('A & B | C')).toBe('AND before OR');
+  expect(decided('A or B and C')).toBe('AND before OR');
+  expect(decided('A or (B and C)')).toBe('');
+  expect(decided('A ^ B + C D ^ E')).toBe('AND before XOR, XOR before OR');
+  expect(decided('not A and B')).toBe('NOT before AND');
+  expect(decided('not (A) or B and not C')).toBe('AND before OR');
+  expect(decided('~A & B')).toBe('');
+});
+
 test('what cannot be read says what and where', () => {
   const wrong = (text: string) => {
     const made = readExpression(text);
@@ -56,13 +88,35 @@ test('what cannot be read says what and where', () => {
   expect(wrong('A ? B')).toBe('2: “?” means nothing here');
   expect(wrong('A nand B nand C')).toMatch(/^9: parentheses are needed/);
   expect(wrong('A nand B and C')).toMatch(/^9: parentheses are needed/);
+  expect(wrong('A != B && C')).toBe('2: parentheses are needed around what != compares');
+  expect(wrong('(A + B}')).toBe('0: this parenthesis is never closed');
+  expect(wrong('\\frac{A}')).toBe('0: “\\frac” means nothing here');
   expect(wrong('('.repeat(300))).toMatch(/too deep/);
 });
 
 test('no text makes it stumble', () => {
   fc.assert(
     fc.property(
-      fc.string({ unit: fc.constantFrom('A', 'B', "'", '+', '(', ')', ' ', '~', '0', 'x') }),
+      fc.string({
+        unit: fc.constantFrom(
+          'A',
+          'B',
+          "'",
+          '+',
+          '(',
+          ')',
+          ' ',
+          '~',
+          '0',
+          'x',
+          '\\bar',
+          '{',
+          '}',
+          '=',
+          '!',
+          '\u0305',
+        ),
+      }),
       (text) => {
         const made = readExpression(text);
         if (!made.ok) expect(made.at).toBeLessThanOrEqual(text.length);

@@ -1,0 +1,64 @@
+import { columnsOf, planOf } from '../testing/plans';
+import { Formula } from './forms';
+import { code } from './notation';
+import { columnSaid, plannedBy } from './plan-formulas';
+import { namesLine, wishPlanned } from './planned';
+
+const by = (base: ReturnType<typeof planOf> | null, text: string, only?: string) => {
+  const made = plannedBy(base, text, only);
+  return made.ok
+    ? `${namesLine(made.plan)}: ${made.plan.outputs.map((o) => o.rows).join(' ')}`
+    : `${made.at ?? '-'}: ${made.problem}`;
+};
+
+test('formulas make a table, or go into one', () => {
+  expect(by(null, "Drive = Key Bars\nWarn = Key Bars'")).toBe('Key, Bars = Drive, Warn: 0001 0010');
+  const base = planOf('Key, Bars = Drive', '00x.');
+  expect(by(base, 'Key + Bars')).toBe('Key, Bars = Drive: 0111');
+  expect(by(base, 'Warn = Key')).toBe('Key, Bars = Drive, Warn: 00x. 0011');
+  // Names in another case are the same ones; what was filled in holds for both values of a new input.
+  expect(by(base, 'warn = key Clear')).toBe('Key, Bars, Clear = Drive, warn: 0000xx.. 00000101');
+  expect(by(null, 'Y = 1')).toBe('A = Y: 11');
+  const two = planOf('A = Y, Z', '01', '10');
+  expect(by(two, "A'", 'Z')).toBe('A = Y, Z: 01 10');
+});
+
+test('code that was copied goes back into the table that it came from', () => {
+  const base = planOf('Bars down, In[1] = Go, Next one', '0110', '1000');
+  const functions = base.outputs.map(({ name }, o) => ({
+    name,
+    expression: new Formula(name, base.inputs, wishPlanned(base, o)).in('sop'),
+  }));
+  const blank = planOf('Bars down, In[1] = Go, Next one');
+  for (const language of ['verilog', 'c', 'python', 'javascript'] as const) {
+    const made = plannedBy(blank, code(functions, base.inputs, language));
+    expect([language, made.ok ? made.plan : made.problem]).toEqual([language, base]);
+  }
+});
+
+test('what cannot be taken says what and at which character', () => {
+  const base = planOf('A, B = Y, Z');
+  expect(by(base, 'A B')).toBe('0: Say which output it is: Y = …');
+  expect(by(base, 'Y = A + (B')).toBe('8: At “(B”: this parenthesis is never closed.');
+  expect(by(base, 'Y = A\nZ = A +')).toBe('13: At the end: something is missing at the end.');
+  expect(by(base, 'Y = A\nY = B')).toBe('9: Y is there twice.');
+  expect(by(base, 'A = B')).toBe('3: A is an input: it cannot be an output as well.');
+  expect(by(base, 'Y = A Z')).toBe('6: Z is an output: a formula here reads inputs only.');
+  expect(by(base, 'A + B = Y')).toBe('0: At “A + B = Y”: before the = stands the name of one output.');
+  expect(by(null, ' ')).toBe('-: Type a formula, such as Drive = Key Bars.');
+  expect(by(null, `Y = ${Array.from({ length: 17 }, (_, i) => `N${i}`).join(' ')}`)).toMatch(
+    /at most 16 inputs/,
+  );
+});
+
+test('a column is said by a formula or by its rows', () => {
+  const empty = planOf('A, B, C = Y');
+  expect(columnsOf(columnSaid(empty, 0, "A'B + C"))).toEqual(['01110101']);
+  expect(columnsOf(columnSaid(empty, 0, '1, 3, 5-7'))).toEqual(['01010111']);
+  expect(columnsOf(columnSaid(empty, 0, '1 3 d 4-6'))).toEqual(['0101xxx0']);
+  expect(columnsOf(columnSaid(empty, 0, 'Σm(0,2)'))).toEqual(['10100000']);
+  expect(columnsOf(columnSaid(empty, 0, '1'))).toEqual(['11111111']);
+  expect(columnsOf(columnSaid(empty, 0, '3, 9'))).toMatch(/“9” is no row of this table: it has rows 0 to 7/);
+  expect(columnsOf(columnSaid(empty, 0, 'A + Q'))).toMatch(/Q is no input of this table: A, B, C/);
+  expect(columnsOf(columnSaid(empty, 0, 'A + (B'))).toMatch(/At “\(B”: this parenthesis is never closed/);
+});

@@ -1,0 +1,140 @@
+import type { Plan } from '../circuit/plan';
+import { sameName } from '../values/names';
+import { type Expression, evaluated, namesOf } from './expression';
+import { filled, plannedWith } from './planned';
+import { inputAt } from './truth-table';
+import { readFormulas, type TypedFormula, withKnownNames } from './typed-formulas';
+
+/*
+ * Columns of a table that is filled in, said by formulas or by lists of rows.
+ */
+
+/** What was typed cannot be taken; `at` is the character (from 0) at which it goes wrong, where one does. */
+export interface NotTaken {
+  readonly ok: false;
+  readonly problem: string;
+  readonly at: number | null;
+}
+export type Said =
+  | { readonly ok: true; readonly plan: Plan; readonly formulas: readonly TypedFormula[] }
+  | NotTaken;
+
+const notTaken = (problem: string, at: number | null = null): NotTaken => ({ ok: false, problem, at });
+
+/** Where in a text something is wrong, and what. */
+export function misreadWords(text: string, problem: string, at: number): string {
+  const there = text
+    .slice(at, at + 12)
+    .split('\n')[0]!
+    .trim();
+  return `${there ? `At “${there}”` : 'At the end'}: ${problem}.`;
+}
+
+/**
+ * A column as it was said: by a formula of the inputs, or by a list of the rows at which it is 1, `1, 3, 5-7`, with
+ * those that may be either behind a `d`: `1, 3 d 4-6`.
+ */
+export function columnSaid(plan: Plan, output: number, text: string): Said {
+  const said = text
+    .trim()
+    .replace(/^(?:Σ\s*)?m?\s*\(/, '')
+    .replace(/\)$/, '');
+  if (/^[\d\s,;–-]*(?:[dx+][\d\s,;–()-]*)?$/.test(said) && /\d/.test(said) && !/^[01]$/.test(said))
+    return rowsSaid(plan, output, said);
+  const { name } = plan.outputs[output]!;
+  const read = readFormulas(text, plan.inputs, [name]);
+  if (!read.ok) return notTaken(misreadWords(text, read.problem, read.at), read.at);
+  const [only, ...more] = read.formulas;
+  if (!only) return notTaken('Type a formula, or the rows at which it is 1.');
+  if (more.length > 0) return notTaken(`One formula is enough for ${name}.`, more[0]!.from);
+  if (only.name !== null && !sameName(only.name, name))
+    return notTaken(`This is the column of ${name}, not of ${only.name}.`, 0);
+  const stray = firstStray(only, plan.inputs);
+  if (stray) return notTaken(`${stray.name} is no input of this table: ${plan.inputs.join(', ')}.`, stray.at);
+  return { ok: true, plan: withColumn(plan, output, only.expression), formulas: read.formulas };
+}
+
+/**
+ * A table with columns by formulas that were typed, `Drive = Key Bars`, a line each. Names that are new become inputs,
+ * and what stands before a `=` an output; what was filled in before stays, and holds for both values of a new input.
+ * @param base the table that it goes into; null for none yet.
+ * @param only the output that a formula without a name is for.
+ */
+export function plannedBy(base: Plan | null, text: string, only: string | null = null): Said {
+  const known = base?.inputs ?? [];
+  const outputs = base?.outputs.map((o) => o.name) ?? [];
+  const read = readFormulas(text, known, outputs);
+  if (!read.ok) return notTaken(misreadWords(text, read.problem, read.at), read.at);
+  if (read.formulas.length === 0) return notTaken('Type a formula, such as Drive = Key Bars.');
+  const single = only ?? (outputs.length === 1 ? outputs[0]! : null);
+  const inputs = [...known];
+  const said = new Map<string, Expression>();
+  for (const formula of read.formulas) {
+    const name = formula.name ?? (read.formulas.length === 1 ? single : null);
+    if (name === null) return notTaken(`Say which output it is: ${outputs[0] ?? 'Y'} = …`, formula.from);
+    if (said.has(name)) return notTaken(`${name} is there twice.`, formula.from);
+    if (inputs.some((input) => sameName(input, name)))
+      return notTaken(`${name} is an input: it cannot be an output as well.`, formula.from);
+    for (const input of namesOf(formula.expression))
+      if (!inputs.some((i) => sameName(i, input))) inputs.push(input);
+    said.set(name, withKnownNames(formula.expression, inputs));
+  }
+  for (const formula of read.formulas)
+    for (const name of [...outputs, ...said.keys()]) {
+      const stray = placeOf(formula, name);
+      if (stray !== null) return notTaken(`${name} is an output: a formula here reads inputs only.`, stray);
+    }
+  const all = [...outputs, ...[...said.keys()].filter((name) => !outputs.includes(name))];
+  // A function that reads nothing has a table all the same.
+  const made = plannedWith(inputs.length ? inputs : ['A'], all, base);
+  if (!made.ok) return notTaken(made.problem);
+  const plan = [...said].reduce((so, [name, e]) => withColumn(so, all.indexOf(name), e), made.plan);
+  return { ok: true, plan, formulas: read.formulas };
+}
+
+/** The table with a column by an expression over its inputs. */
+export function withColumn(plan: Plan, output: number, expression: Expression): Plan {
+  const { inputs } = plan;
+  const letters = new Map<number, string>();
+  for (let row = 0; row < 2 ** inputs.length; row++) {
+    const values = new Map(inputs.map((n, i) => [n, inputAt(inputs.length, i, row)]));
+    letters.set(row, String(evaluated(expression, values)));
+  }
+  return filled(plan, output, letters);
+}
+
+/** Where a formula reads a name, in the whole text; null where it does not. */
+function placeOf({ expression, from }: TypedFormula, name: string): number | null {
+  let found: number | null = null;
+  const visit = (e: Expression) => {
+    if (e.op === 'name') {
+      if (sameName(e.name, name)) found ??= from + e.at;
+    } else if (e.op === 'not') visit(e.of);
+    else if (e.op !== 'constant') e.of.forEach(visit);
+  };
+  visit(expression);
+  return found;
+}
+
+function firstStray(formula: TypedFormula, inputs: readonly string[]): { name: string; at: number } | null {
+  const name = namesOf(formula.expression).find((n) => !inputs.includes(n));
+  return name === undefined ? null : { name, at: placeOf(formula, name)! };
+}
+
+function rowsSaid(plan: Plan, output: number, said: string): Said {
+  const rows = 2 ** plan.inputs.length;
+  const letters = new Map(Array.from({ length: rows }, (_, row) => [row, '0']));
+  const [ones, either = ''] = said.split(/[dx+]/);
+  for (const [list, letter] of [
+    [ones!, '1'],
+    [either.replaceAll(/[()]/g, ''), 'x'],
+  ] as const)
+    for (const word of list.split(/[\s,;]+/).filter(Boolean)) {
+      const [from, to = from] = word.split(/[–-]/);
+      const [a, b] = [Number(from), Number(to)];
+      if (from === '' || to === '' || a > b || b >= rows)
+        return notTaken(`“${word}” is no row of this table: it has rows 0 to ${rows - 1}.`);
+      for (let row = a; row <= b; row++) letters.set(row, letter);
+    }
+  return { ok: true, plan: filled(plan, output, letters), formulas: [] };
+}
