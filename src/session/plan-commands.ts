@@ -6,10 +6,11 @@ import { footprintOf } from '@/core/drawing/placement';
 import { isAllowed } from '@/core/exercise/allowed';
 import type { Form } from '@/core/logic/forms';
 import type { Notation } from '@/core/logic/notation';
-import { openCells } from '@/core/logic/planned';
+import { filled, openCells, planOfTable } from '@/core/logic/planned';
 import { findKind } from '@/core/parts/catalogue';
 import { replaceCircuit } from '@/core/synthesis/draw-functions';
 import { circuitOfPlan, type DrawnAs } from '@/core/synthesis/from-plan';
+import { sameName } from '@/core/values/names';
 import { planDrawer } from '@/workers/draw-client';
 import type { Session } from './session';
 
@@ -20,6 +21,36 @@ import type { Session } from './session';
 
 export function setPlan(session: Session, plan: Plan | undefined): void {
   session.edit({ type: 'changeSheet', id: session.state.rootId, change: { plan } });
+}
+
+/**
+ * The table that is filled in for the sheet that runs, or else that of its circuit, to be changed from there; null where
+ * there is neither, or where it is too large to be filled in.
+ */
+export function planInHand(session: Session): Plan | null {
+  return sheetOf(session.state.lesson, session.state.rootId)!.plan ?? planDrawn(session);
+}
+
+/** The table of the circuit as one that is filled in, without what probes half-way add to it. */
+export function planDrawn(session: Session): Plan | null {
+  const { lesson, rootId, table, netlist } = session.state;
+  if (table.state !== 'ready') return null;
+  const { parts } = sheetOf(lesson, rootId)!;
+  const isOutput = (column: number) => parts.get(netlist.outputColumns[column]!.part)?.kind !== 'probe';
+  return planOfTable(table.table, [...netlist.outputColumns.keys()].filter(isOutput));
+}
+
+/** Puts a letter into a cell of the table in hand, by the name of its output. */
+export function fillCell(session: Session, output: string, row: number, letter: string): void {
+  const plan = planInHand(session);
+  const at = plan?.outputs.findIndex((o) => sameName(o.name, output)) ?? -1;
+  if (plan && at >= 0) setPlan(session, filled(plan, at, new Map([[row, letter]])));
+}
+
+/** Turns a cell over: what was 1 becomes 0, anything else 1. */
+export function turnCell(session: Session, output: string, row: number): void {
+  const column = planInHand(session)?.outputs.find((o) => sameName(o.name, output));
+  if (column) fillCell(session, output, row, column.rows[row] === '1' ? '0' : '1');
 }
 
 /** Tables of up to this many inputs are drawn between two frames; larger ones by a worker. */

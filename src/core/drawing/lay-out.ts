@@ -1,39 +1,41 @@
-import type { Point } from '../circuit/geometry';
-import { isPinEnd, type Part, type Sheet, type Wire } from '../circuit/lesson';
-import { kindOf } from '../parts/catalogue';
+import { type Point, simplified } from '../circuit/geometry';
+import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../circuit/lesson';
+import { channelOf } from './channels';
+import { columnsOf } from './layers';
 import { courseOf, footprintOf, pinOf } from './placement';
 import { Obstacles, route } from './route';
+import { setHeights } from './slot-heights';
+import { orderSlots } from './slot-order';
+import { type Link, type Slots, slotsOf } from './slots';
 import { wireNets } from './wire-nets';
 
-/** Grid steps between columns, for the wires, and between parts of a column. */
-const GAP_ACROSS = 6;
-const GAP_DOWN = 2;
-/** Sheets with more wires than this are wired with plain corners: laying each with care would take minutes. */
-const MOST_LAID = 400;
-const SWEEPS = 4;
-const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
+/** Free grid steps on both sides of the tracks between two columns, and where there are few, between those. */
+const MARGIN = 2;
+const FEW_TRACKS = 4;
+/** Sheets with more wires than this get plain corners: nobody reads them, and finding good places would take long. */
+const MOST_LAID = 3000;
+const MOST_BETWEEN = 24;
+/** Wires that do not run from left to right are laid one by one, as long as there are no more of them than this. */
+const MOST_ROUTED = 400;
 
 /**
  * Gives the parts of a sheet places and its wires courses, from left to right: inputs, then each part behind those
  * that it reads, outputs last (Sugiyama, Tagawa and Toda, 1981, "Methods for visual understanding of hierarchical
- * system structures": layers by the longest path, order within a layer by barycentres).
+ * system structures"): columns, the order within each, heights, tracks for the wires between the columns. Wires that
+ * run back, or along a column, are laid last, round all that stands there.
  */
 export function layOut(sheet: Sheet): Sheet {
-  const parts = [...sheet.parts.values()];
-  if (parts.length === 0) return sheet;
-  const layers = layered(sheet, parts);
-  order(sheet, layers);
+  if (sheet.parts.size === 0) return sheet;
+  const isCoarse = sheet.wires.size > MOST_LAID;
+  const slots = slotsOf(sheet, columnsOf(sheet), isCoarse);
+  orderSlots(slots);
   // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
   let best: Laid | null = null;
   for (let wider = 0; ; wider += 1) {
-    const placed = place(layers, wider);
-    const bare: Sheet = {
-      ...sheet,
-      parts: new Map(parts.map((p) => [p.id, { ...p, at: placed.get(p.id)!, turn: 0 }])),
-      wires: new Map([...sheet.wires].map(([id, w]) => [id, { ...w, course: [] }])),
-    };
-    if (bare.wires.size > MOST_LAID) return withCorners(bare);
-    const laid = withCourses(bare);
+    const placed = placedSheet(sheet, slots, wider);
+    if (isCoarse) return withCorners(placed.sheet, sheet.wires.keys());
+    if (placed.open.length > MOST_ROUTED) return withCorners(placed.sheet, placed.open);
+    const laid = withCourses(placed.sheet, placed.open);
     const isBetter =
       !best || laid.stuck < best.stuck || (laid.stuck === best.stuck && laid.roundabout < best.roundabout);
     if (isBetter) best = laid;
@@ -41,133 +43,89 @@ export function layOut(sheet: Sheet): Sheet {
   }
 }
 
-/** Parts that drive a part, and those that it drives, by its id. */
-function neighbours(sheet: Sheet): { before: Map<string, string[]>; after: Map<string, string[]> } {
-  const before = new Map<string, string[]>();
-  const after = new Map<string, string[]>();
-  const add = (map: Map<string, string[]>, key: string, value: string) => {
-    const list = map.get(key);
-    if (list) list.push(value);
-    else map.set(key, [value]);
-  };
-  for (const { from, to } of sheet.wires.values()) {
-    if (!isPinEnd(from) || !isPinEnd(to)) continue;
-    const out = pinOf(sheet, from.part, from.port)?.port.direction === 'out';
-    const [a, b] = out ? [from.part, to.part] : [to.part, from.part];
-    add(after, a, b);
-    add(before, b, a);
-  }
-  return { before, after };
-}
-
-function layered(sheet: Sheet, parts: readonly Part[]): Part[][] {
-  const { before, after } = neighbours(sheet);
-  const layer = new Map<string, number>();
-  const waits = new Map(parts.map((p) => [p.id, before.get(p.id)?.length ?? 0]));
-  const rest = new Set(parts.map((p) => p.id));
-  const ready = parts.filter((p) => waits.get(p.id) === 0).map((p) => p.id);
-  for (const id of ready) layer.set(id, 0);
-  for (let at = 0; rest.size > 0; at++) {
-    // A loop is broken at storage, or where something comes in, or at the part that waits for the fewest.
-    if (at === ready.length) {
-      const worth = (id: string) =>
-        (STORING.has(kindOf(sheet.parts.get(id)!).family) ? 0 : 1e7) +
-        (layer.has(id) ? 0 : 1e6) +
-        waits.get(id)!;
-      let next: string | null = null;
-      for (const id of rest) if (next === null || worth(id) < worth(next)) next = id;
-      ready.push(next!);
-      waits.set(next!, 0);
-    }
-    const id = ready[at]!;
-    if (!rest.delete(id)) continue;
-    const own = layer.get(id) ?? 0;
-    layer.set(id, own);
-    for (const reader of after.get(id) ?? []) {
-      if (!rest.has(reader)) continue;
-      layer.set(reader, Math.max(layer.get(reader) ?? 0, own + 1));
-      const left = waits.get(reader)! - 1;
-      waits.set(reader, left);
-      if (left === 0) ready.push(reader);
-    }
-  }
-  const last = Math.max(...layer.values());
-  const layers: Part[][] = Array.from({ length: last + 1 }, () => []);
-  for (const p of parts) {
-    const role = kindOf(p).role?.(p.params)?.role;
-    // What is read only further right stands close to its reader; outputs stand in the last column.
-    const readers = (after.get(p.id) ?? []).map((r) => layer.get(r)!).filter((l) => l > layer.get(p.id)!);
-    const near = role === 'constant' && readers.length ? Math.min(...readers) - 1 : layer.get(p.id)!;
-    layers[role === 'output' ? last : near]!.push(p);
-  }
-  return layers.filter((l) => l.length > 0);
-}
-
-/** Orders each layer by where its neighbours stand; inputs and outputs keep their declared order. */
-function order(sheet: Sheet, layers: Part[][]): void {
-  const { before, after } = neighbours(sheet);
-  const isFixed = (p: Part) => {
-    const role = kindOf(p).role?.(p.params)?.role;
-    return role === 'input' || role === 'output';
-  };
-  for (const layer of layers) layer.sort((a, b) => +isFixed(b) - +isFixed(a) || a.rank - b.rank);
-  const at = new Map<string, number>();
-  const note = (layer: readonly Part[]) => {
-    for (const [i, p] of layer.entries()) at.set(p.id, i / Math.max(1, layer.length - 1));
-  };
-  for (const layer of layers) note(layer);
-  for (let sweep = 0; sweep < SWEEPS; sweep++) {
-    const forth = sweep % 2 === 0;
-    for (const layer of forth ? layers : [...layers].reverse()) {
-      const middle = (p: Part) => {
-        const near = (forth ? before : after).get(p.id) ?? [];
-        return near.length ? near.reduce((sum, n) => sum + at.get(n)!, 0) / near.length : at.get(p.id)!;
-      };
-      const fixed = layer.filter(isFixed);
-      const free = layer.filter((p) => !isFixed(p)).map((p) => [p, middle(p)] as const);
-      free.sort((a, b) => a[1] - b[1]);
-      layer.splice(0, layer.length, ...fixed, ...free.map(([p]) => p));
-      note(layer);
-    }
-  }
-}
-
 /** How often all is laid out again with more room. */
 const MOST_WIDER = 3;
 
-/** @param wider how many times more room there is between parts than usual, less one. */
-function place(layers: readonly (readonly Part[])[], wider: number): Map<string, Point> {
-  const down = GAP_DOWN + 2 * wider;
-  const places = new Map<string, Point>();
-  const boxes = layers.map((layer) => layer.map((p) => footprintOf({ ...p, at: { x: 0, y: 0 }, turn: 0 })));
-  const heights = boxes.map((column) => column.reduce((sum, b) => sum + Math.ceil(b.y1 - b.y0) + down, 0));
-  const tallest = Math.max(...heights);
+interface Placed {
+  readonly sheet: Sheet;
+  /** Wires that have no course yet. */
+  readonly open: readonly string[];
+}
+
+/**
+ * The sheet with its parts in their places and the wires that run from left to right laid.
+ * @param wider how many times more room there is between parts than usual, less one.
+ */
+function placedSheet(sheet: Sheet, slots: Slots, wider: number): Placed {
+  setHeights(slots, 2 * wider);
+  const { columns, links, ways } = slots;
+  const laid = new Set([...ways.values()].flat());
+  const tops = columns.map((column) => Math.min(...column.map((slot) => slot.y - slot.above)));
+  const top = Math.min(...tops);
+  const parts = new Map(sheet.parts);
+  /** Where a link turns to its other height. */
+  const turns = new Map<Link, number>();
+  const refused = new Set<Link>();
   let x = 0;
-  for (const [i, layer] of layers.entries()) {
-    const column = boxes[i]!;
-    const left = Math.ceil(Math.max(...column.map((b) => -b.x0)));
-    const right = Math.ceil(Math.max(...column.map((b) => b.x1)));
-    let y = Math.floor((tallest - heights[i]!) / 2);
-    for (const [k, p] of layer.entries()) {
-      const box = column[k]!;
-      places.set(p.id, { x: x + left, y: y + Math.ceil(-box.y0) });
-      y += Math.ceil(box.y1 - box.y0) + down;
-    }
-    const crowd = Math.min(24, Math.floor(layer.length / 2));
-    x += left + right + GAP_ACROSS + 4 * wider + crowd;
+  for (const [i, column] of columns.entries()) {
+    const own = column.flatMap((slot) => (slot.part ? [{ slot, part: slot.part }] : []));
+    const boxes = own.map(({ part }) => footprintOf({ ...part, at: { x: 0, y: 0 }, turn: 0 }));
+    const left = Math.ceil(Math.max(...boxes.map((b) => -b.x0)));
+    const right = Math.ceil(Math.max(...boxes.map((b) => b.x1)));
+    for (const { slot, part } of own)
+      parts.set(part.id, { ...part, at: { x: x + left, y: slot.y - top }, turn: 0 });
+    const channel = channelOf(slots.isCoarse ? [] : links[i]!.filter((link) => laid.has(link)));
+    const apart = channel.count <= FEW_TRACKS ? 2 : 1;
+    const begin = x + left + right + MARGIN + 2 * wider;
+    for (const [link, track] of channel.tracks) turns.set(link, begin + track * apart);
+    for (const link of channel.refused) refused.add(link);
+    const across = slots.isCoarse ? Math.min(MOST_BETWEEN, column.length / 2) : (channel.count - 1) * apart;
+    x = begin + Math.max(0, Math.ceil(across)) + MARGIN + 2 * wider;
   }
-  return places;
+  const bare: Sheet = { ...sheet, parts, wires: new Map() };
+  const open: string[] = [];
+  const wires = new Map<string, Wire>();
+  for (const wire of sheet.wires.values()) {
+    const way = ways.get(wire.id);
+    const isFree = way && !slots.isCoarse && !way.some((link) => refused.has(link));
+    if (!isFree) open.push(wire.id);
+    wires.set(wire.id, { ...wire, course: isFree ? courseBy(bare, wire, way, turns, top) : [] });
+  }
+  return { sheet: { ...bare, wires }, open };
+}
+
+/** The corners of a wire that goes from link to link. */
+function courseBy(
+  sheet: Sheet,
+  wire: Wire,
+  way: readonly Link[],
+  turns: ReadonlyMap<Link, number>,
+  top: number,
+): Point[] {
+  const ends = [wire.from, wire.to].map((e) => pinOf(sheet, (e as PinEnd).part, (e as PinEnd).port)!.at);
+  const isTurned = ends[0]!.x > ends[1]!.x;
+  const corners = way.flatMap((link): Point[] => {
+    const x = turns.get(link);
+    if (x === undefined) return [];
+    const [y, next] = [link.from.y + link.fromAt - top, link.to.y + link.toAt - top];
+    return [
+      { x, y },
+      { x, y: next },
+    ];
+  });
+  return simplified([ends[0]!, ...(isTurned ? corners.reverse() : corners), ends[1]!]).slice(1, -1);
 }
 
 /** A corner half way between the ends, at a height that the wires of a column do not share. */
-function withCorners(sheet: Sheet): Sheet {
-  const wires = new Map<string, Wire>();
+function withCorners(sheet: Sheet, open: Iterable<string>): Sheet {
+  const wires = new Map(sheet.wires);
   let turn = 0;
-  for (const [id, wire] of sheet.wires) {
+  for (const id of open) {
+    const wire = sheet.wires.get(id)!;
     const [from, to] = [wire.from, wire.to].map((e) =>
       isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at,
     );
-    const x = from && to ? Math.min(from.x + 1 + (turn++ % (GAP_ACROSS - 2)), Math.max(from.x, to.x)) : 0;
+    const x = from && to ? Math.min(from.x + 1 + (turn++ % (2 * MARGIN)), Math.max(from.x, to.x)) : 0;
     wires.set(
       id,
       from && to
@@ -203,15 +161,15 @@ function leadsRound(course: readonly Point[], from: Point, to: Point): boolean {
   return course.some((p) => p.x < left);
 }
 
-function withCourses(sheet: Sheet): Laid {
+function withCourses(sheet: Sheet, open: readonly string[]): Laid {
   const nets = wireNets(sheet);
   const length = (w: Wire) => {
     const [a, b] = [w.from, w.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at));
     return a && b ? Math.abs(a.x - b.x) + Math.abs(a.y - b.y) : 0;
   };
-  let order = [...sheet.wires.values()].sort((a, b) => length(a) - length(b));
+  let order = open.map((id) => sheet.wires.get(id)!).sort((a, b) => length(a) - length(b));
   for (let tries = 1; ; tries++) {
-    const obstacles = new Obstacles(sheet, nets, new Set(sheet.wires.keys()));
+    const obstacles = new Obstacles(sheet, nets, new Set(open));
     const wires = new Map(sheet.wires);
     const stuck = new Set<Wire>();
     const round = new Set<Wire>();

@@ -97,17 +97,21 @@ export function filled(plan: Plan, output: number, letters: ReadonlyMap<number, 
 /**
  * A derived table as one that is filled in, to be changed from there; X and Z become `x`. Null where it is too large, or
  * where two of its columns have one name.
+ * @param outputs the outputs that are taken, by their places in the table.
  */
-export function planOfTable(table: TruthTable): Plan | null {
-  if (table.inputs.length > MOST_PLANNED_INPUTS || table.outputs.length > MOST_PLANNED_OUTPUTS) return null;
+export function planOfTable(
+  table: TruthTable,
+  outputs: readonly number[] = [...table.outputs.keys()],
+): Plan | null {
+  if (table.inputs.length > MOST_PLANNED_INPUTS || outputs.length > MOST_PLANNED_OUTPUTS) return null;
   const letter = (output: number, row: number) => {
     const value = cell(table, output, row);
     return value === X || value === Z ? 'x' : String(value);
   };
   const made = checked({
     inputs: [...table.inputs],
-    outputs: table.outputs.map((name, o) => ({
-      name,
+    outputs: outputs.map((o) => ({
+      name: table.outputs[o]!,
       rows: Array.from({ length: table.rows }, (_, row) => letter(o, row)).join(''),
     })),
   });

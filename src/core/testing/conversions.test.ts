@@ -165,7 +165,7 @@ test('whatever way a function goes from face to face, it stays what it was', () 
         }
       },
     ),
-    { numRuns: 100 },
+    { numRuns: 60 },
   );
 });
 

@@ -36,3 +36,37 @@ export function expectTidy(sheet: Sheet): void {
   }
   expect(wrong).toEqual([]);
 }
+
+/** Places at which wires of different nets look joined: they run along each other, or one turns or ends on the other. */
+export function looksJoined(sheet: Sheet): string[] {
+  const nets = wireNets(sheet);
+  const across = new Map<string, number>();
+  const down = new Map<string, number>();
+  const nodes = new Map<string, number>();
+  const found: string[] = [];
+  const take = (taken: Map<string, number>, { x, y }: Point, net: number, wire: string) => {
+    const key = `${x} ${y}`;
+    const other = taken.get(key);
+    if (other !== undefined && other !== net) found.push(`${wire} at ${key}`);
+    taken.set(key, net);
+  };
+  const courses = [...sheet.wires.values()].map((wire) => ({
+    id: wire.id,
+    net: nets.ofWire(wire.id) ?? -1,
+    points: courseOf(sheet, wire),
+  }));
+  for (const { id, net, points } of courses) {
+    eachPiece(points, (a, b) => {
+      for (const p of along(a, b)) take(a.x === b.x ? down : across, p, net, id);
+    });
+    for (const p of points) take(nodes, p, net, id);
+  }
+  for (const { id, net, points } of courses)
+    eachPiece(points, (a, b) => {
+      for (const p of along(a, b)) {
+        const there = nodes.get(`${p.x} ${p.y}`);
+        if (there !== undefined && there !== net) found.push(`${id} over a corner at ${p.x} ${p.y}`);
+      }
+    });
+  return found;
+}

@@ -1,18 +1,24 @@
 'use client';
 
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
 import { EITHER, ON, sameCube } from '@/core/logic/cube';
 import type { Expression } from '@/core/logic/expression';
 import { evaluated, namesOf } from '@/core/logic/expression';
 import { cubeOf, drawnForm, FORMS, type Form, type Formula, rowList, sizeOf } from '@/core/logic/forms';
 import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/notation';
+import { plannedBy } from '@/core/logic/plan-formulas';
 import { inputAt } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
+import { plainText } from '@/core/values/markup';
 import { sameName } from '@/core/values/names';
-import { placeFormulas } from '@/session/plan-commands';
+import { placeFormulas, planInHand, setPlan } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
 import { pointedIn, usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { useDrawPlan } from '@/ui/table/useDrawPlan';
+import { isDone, usePlanned } from '@/ui/table/usePlanned';
+import { FormulaField } from './FormulaField';
 import { Typeset } from './Typeset';
 import { useFormulas, useLiveRow } from './useFormulas';
 import { Why } from './Why';
@@ -40,6 +46,8 @@ const NOTATION_NAMES: Record<Notation, string> = {
   javascript: 'JavaScript',
 };
 
+const LINK = 'cursor-pointer rounded-md px-1 text-sm text-accent hover:bg-accent-soft';
+
 /** Longer texts are not written out on the page. */
 const LONGEST = 6000;
 
@@ -52,6 +60,9 @@ export function FormulaFace() {
   const [form, setForm] = useState<Form>('sop');
   const [notation, setNotation] = useState<Notation>('bar');
   const isReady = formulas.state === 'ready';
+  const isEmpty = useSessionState((s) => s.netlist.outputs.length === 0 && s.netlist.storage.length === 0);
+  /** Formulas of a next state follow the circuit; only those of outputs can be typed. */
+  const isFixed = useSessionState((s) => s.readOnly || s.netlist.storage.length > 0);
   const copy = () => {
     if (!isReady) return;
     const all = formulas.all.flatMap((formula) => {
@@ -99,7 +110,19 @@ export function FormulaFace() {
           </button>
         )}
       </header>
-      {formulas.state === 'none' && <p className="p-5 text-quiet">{formulas.reason}</p>}
+      {formulas.state === 'none' && (
+        <div className="flex flex-col gap-3 p-5">
+          <p className="text-quiet">{formulas.reason}</p>
+          {isEmpty && !readOnly && (
+            <>
+              <p className="text-quiet">
+                Or begin with a formula: its table is filled, and its circuit drawn.
+              </p>
+              <TypedFormula placeholder="Drive = Key Bars Clear" />
+            </>
+          )}
+        </div>
+      )}
       {formulas.state === 'working' && (
         <p className="p-5 text-quiet" role="status">
           Looking for the smallest formulas: {formulas.done} of {formulas.all.length} found …
@@ -107,13 +130,91 @@ export function FormulaFace() {
       )}
       {isReady && (
         <ul className="min-h-0 flex-1 overflow-auto px-4 py-2">
-          {formulas.isPlanned && <li className="text-xs text-quiet">Of the table that was filled in</li>}
+          {formulas.isPlanned && <OfTable form={form} />}
           {formulas.all.map((formula) => (
-            <Line key={formula.name} formula={formula} form={form} notation={notation} netlist={netlist} />
+            <Line
+              key={formula.name}
+              formula={formula}
+              form={form}
+              notation={notation}
+              netlist={netlist}
+              isFixed={isFixed}
+            />
           ))}
+          {!isFixed && (
+            <li className="py-2.5">
+              <TypedFormula
+                placeholder={`Another output: ${exampleOf(formulas.inputs, formulas.all)}`}
+                key={formulas.all.length}
+              />
+            </li>
+          )}
         </ul>
       )}
     </section>
+  );
+}
+
+/** A formula that shows how one is typed, of names that are there and an output that is not. */
+function exampleOf(inputs: readonly string[], all: readonly Formula[]): string {
+  const free = ['Y', 'Z', 'W'].find((name) => !all.some((f) => sameName(f.name, name))) ?? 'Out';
+  return `${free} = ${inputs.slice(0, 2).join(' ')}'`;
+}
+
+/** A line in which a formula is typed: its table is filled by it, whatever else is filled in stays. */
+function TypedFormula({
+  placeholder,
+  of,
+  initial,
+  onLeave,
+}: {
+  placeholder: string;
+  /** The output that it is for; any without it. */
+  of?: string;
+  initial?: string;
+  onLeave?: () => void;
+}) {
+  const session = useSession();
+  return (
+    <FormulaField
+      before={of && <span className="shrink-0 font-semibold">{plainText(of)} =</span>}
+      label={of ? `Formula of ${of}` : 'Formula of another output'}
+      placeholder={placeholder}
+      initial={initial}
+      button="Fill"
+      read={(text) => plannedBy(planInHand(session), text, of)}
+      onTake={(plan) => {
+        setPlan(session, plan);
+        onLeave?.();
+      }}
+      onLeave={onLeave}
+    />
+  );
+}
+
+/** Says that the formulas are of the table that was filled in, and offers its circuit where that is another one. */
+function OfTable({ form }: { form: Form }) {
+  const isExercise = useSessionState((s) => s.lesson.exercise !== null);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const planned = usePlanned();
+  const { draw, stop } = useDrawPlan();
+  const as = form === 'drawn' || form === 'maxterms' ? 'sop' : form;
+  const same = isDone(planned);
+  return (
+    <li className="flex flex-wrap items-center gap-2 text-sm text-quiet">
+      Of the table that was filled in
+      {same ? ', as the circuit does it.' : '; the circuit does not do it yet.'}
+      {!same && !isExercise && !readOnly && (
+        <button
+          type="button"
+          className="button small main"
+          title={`Draws the circuit of it: ${FORM_NAMES[as]}`}
+          onClick={() => (stop ? stop() : draw({ form: as, mostInputs: 8, isShared: true }))}
+        >
+          {stop ? 'Drawing … stop' : 'Draw it'}
+        </button>
+      )}
+    </li>
   );
 }
 
@@ -141,12 +242,20 @@ interface LineProps {
   readonly form: Form;
   readonly notation: Notation;
   readonly netlist: Netlist;
+  /** Whether it cannot be changed here. */
+  readonly isFixed: boolean;
 }
 
 /** One output: its expression term by term, what holds now lit, and what it takes to build it. */
-function Line({ formula, form, notation, netlist }: LineProps) {
+function Line({ formula, form, notation, netlist, isFixed }: LineProps) {
   const [open, setOpen] = useState(false);
   const [isAsked, setAsked] = useState(false);
+  const [isTyped, setTyped] = useState(false);
+  const leave = useCallback(() => setTyped(false), []);
+  const isOpen = useSessionState((s) => {
+    const column = sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name);
+    return column !== undefined && !/[01]/.test(column.rows);
+  });
   const row = useLiveRow(formula.names);
   const expression = expressionIn(formula, form, netlist);
   const values = new Map(
@@ -154,6 +263,37 @@ function Line({ formula, form, notation, netlist }: LineProps) {
   );
   const isLive = row >= 0 && typeof expression !== 'string';
   const isTrue = isLive && evaluated(expression, values) === 1;
+  if (isTyped)
+    return (
+      <li className="border-b border-hairline py-2.5 last:border-0">
+        <TypedFormula
+          of={formula.name}
+          placeholder="any notation"
+          initial={
+            isOpen || typeof expression === 'string' || formula.names.length > 10
+              ? ''
+              : written(expression, notation === 'bar' ? 'prime' : notation)
+          }
+          onLeave={leave}
+        />
+      </li>
+    );
+  const change = !isFixed && (
+    <button type="button" className={LINK} title="Type it anew" onClick={() => setTyped(true)}>
+      Change
+    </button>
+  );
+  if (isOpen)
+    return (
+      <li className="border-b border-hairline py-2.5 last:border-0">
+        <p className="text-[1.15rem] leading-8">
+          <span className="font-semibold">
+            <Marked text={formula.name} />
+          </span>{' '}
+          = <span className="text-base text-quiet">no 0 and no 1 is filled in yet.</span> {change}
+        </p>
+      </li>
+    );
   return (
     <li className="border-b border-hairline py-2.5 last:border-0">
       <p className="text-[1.15rem] leading-8 [overflow-wrap:anywhere]">
@@ -189,18 +329,13 @@ function Line({ formula, form, notation, netlist }: LineProps) {
         <p className="flex flex-wrap items-center gap-x-2 text-sm text-quiet">
           <Taken expression={expression} />
           {isSmallest(formula, form) && <span>{isSmallest(formula, form)}</span>}
-          <button
-            type="button"
-            className="cursor-pointer rounded-md px-1 text-accent hover:bg-accent-soft"
-            aria-expanded={open}
-            onClick={() => setOpen(!open)}
-          >
+          <button type="button" className={LINK} aria-expanded={open} onClick={() => setOpen(!open)}>
             {open ? 'Hide the other forms' : 'Compare forms'}
           </button>
           {form === 'sop' && (
             <button
               type="button"
-              className="cursor-pointer rounded-md px-1 text-accent hover:bg-accent-soft"
+              className={LINK}
               aria-expanded={isAsked}
               title="The way there, law by law"
               onClick={() => setAsked(!isAsked)}
@@ -208,6 +343,7 @@ function Line({ formula, form, notation, netlist }: LineProps) {
               {isAsked ? 'Hide the way' : 'Why?'}
             </button>
           )}
+          {change}
         </p>
       )}
       {isAsked && form === 'sop' && (

@@ -8,6 +8,11 @@ export function Typeset({ expression, notation }: { expression: Expression; nota
   return written(expression, notation);
 }
 
+/** An expression with bars, and with parentheses also where precedence would do without them. */
+export function Grouped({ expression }: { expression: Expression }) {
+  return <Pieces of={pieces(expression, true)} />;
+}
+
 function Pieces({ of }: { of: readonly Piece[] }) {
   return of.map((piece, i) => {
     if (typeof piece === 'string') return <span key={i}>{piece}</span>;

@@ -1,11 +1,11 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
+import { OPEN } from '@/core/circuit/plan';
 import { type Cube, covers, EITHER, ON, sameCube } from '@/core/logic/cube';
 import type { Formula } from '@/core/logic/forms';
 import { loopOf, type MapLayout, rowAt, sizeOfAxis, valuesAt } from '@/core/logic/map';
-import { filled } from '@/core/logic/planned';
 import { goToWantedRow } from '@/session/face-commands';
-import { setPlan } from '@/session/plan-commands';
+import { fillCell } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
 import { useLiveRow } from '@/ui/formula/useFormulas';
 import { pointedIn, usePointed } from '@/ui/lesson/pointed';
@@ -75,12 +75,16 @@ function Layer({
 }: BoardProps & { layer: number; cell: number }) {
   const session = useSession();
   const live = useLiveRow(formula.names);
-  const plan = useSessionState((s) => (s.readOnly ? undefined : sheetOf(s.lesson, s.rootId)?.plan));
-  const planned = plan ? plan.outputs.findIndex((o) => o.name === formula.name) : -1;
-  const fill = (row: number, letter: string) => {
-    if (plan && planned >= 0) setPlan(session, filled(plan, planned, new Map([[row, letter]])));
+  const column = useSessionState(
+    (s) => sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name)?.rows,
+  );
+  const canFill = useSessionState((s) => !s.readOnly && s.netlist.storage.length === 0);
+  const fill = (row: number, letter: string) => canFill && fillCell(session, formula.name, row, letter);
+  const letterAt = (row: number) => {
+    const value = wish.rows[row];
+    return column?.[row] ?? (value === EITHER ? 'x' : value === ON ? '1' : '0');
   };
-  /** Arrow keys go from cell to cell, over the edge too; 0, 1 and x fill a cell of a table that is filled in. */
+  /** Arrow keys go from cell to cell, over the edge too; 0, 1 and x fill a cell of the table. */
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
     const at = Number((event.target as Element).getAttribute('data-cell') ?? -1);
     const spot = place(at);
@@ -91,7 +95,7 @@ function Layer({
       const across = (spot.across + way.across + size.across) % size.across;
       const next = event.currentTarget.querySelector<HTMLElement>(`[data-cell="${rows[down]![across]}"]`);
       next?.focus();
-    } else if (planned >= 0 && /^[01xX.-]$/.test(event.key))
+    } else if (canFill && /^[01xX.-]$/.test(event.key))
       fill(at, event.key === 'X' || event.key === '-' ? 'x' : event.key);
     else return;
     event.preventDefault();
@@ -184,8 +188,7 @@ function Layer({
           {rows.map((list, down) => (
             <div role="row" key={down} className="flex">
               {list.map((row) => {
-                const value = wish.rows[row];
-                const letter = value === EITHER ? 'x' : value === ON ? '1' : '0';
+                const letter = letterAt(row);
                 return (
                   <button
                     key={row}
@@ -204,8 +207,14 @@ function Layer({
                       painting.current = !picked.has(row);
                       paint(row);
                     }}
+                    title={
+                      !picked && canFill && live >= 0
+                        ? 'Press twice, or type 0, 1 or x, to change it'
+                        : undefined
+                    }
+                    onDoubleClick={() => !picked && live >= 0 && fill(row, letter === '1' ? '0' : '1')}
                     onClick={(event) => {
-                      if (!picked && live === -1 && planned >= 0)
+                      if (!picked && live === -1 && column !== undefined)
                         fill(row, letter === '1' ? 'x' : letter === 'x' ? '0' : '1');
                       else if (!picked) goToWantedRow(session, names, row);
                       else if (event.detail === 0) {
@@ -216,8 +225,10 @@ function Layer({
                       }
                     }}
                   >
-                    <span className="sr-only">row {row}: </span>
-                    {letter}
+                    <span className="sr-only">
+                      row {row}: {letter === OPEN && 'open'}
+                    </span>
+                    {letter === OPEN ? <span aria-hidden="true">·</span> : letter}
                     {cell >= NUMBERED && (
                       <span
                         aria-hidden="true"

@@ -2,13 +2,15 @@ import { Popover } from 'radix-ui';
 import { useMemo } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { betweenOf } from '@/core/drawing/between';
-import { type TableFormat, tableLines } from '@/core/logic/table-text';
+import { tableLines } from '@/core/logic/table-text';
 import type { TruthTable } from '@/core/logic/truth-table';
 import { plainText } from '@/core/values/markup';
 import { showBetween } from '@/session/between-commands';
+import { fileName } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { rowsWanted, type Wanted } from './columns';
 import type { Look } from './TableGrid';
+import { TakeAway } from './TakeAway';
 
 interface Props {
   readonly table: TruthTable;
@@ -19,15 +21,6 @@ interface Props {
 
 /** Most parts whose outputs are offered as columns. */
 const MOST_BETWEEN = 200;
-/** Most rows that are put on the clipboard. */
-const MOST_COPIED = 65_536;
-
-const COPIES: readonly [TableFormat, string, string][] = [
-  ['tsv', 'For a spreadsheet', 'with tabs between the cells'],
-  ['csv', 'CSV', 'with commas'],
-  ['md', 'Markdown', 'a table for a text'],
-];
-
 /** Which rows of a table are shown, whether buses are numbers, and the table as text. */
 export function LookMenu({ table, look, onChange, hasBus }: Props) {
   const session = useSession();
@@ -40,13 +33,6 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
   const { wanted } = look;
   const want = (next: Wanted | null) => onChange({ ...look, wanted: next });
   const count = wanted ? rowsWanted(table, wanted).length : table.rows;
-  const copy = async (format: TableFormat) => {
-    const only = wanted && rowsWanted(table, wanted);
-    await navigator.clipboard.writeText([...tableLines(table, format, only)].join('\n')).then(
-      () => session.say(`${count === 1 ? 'One row is' : `${count} rows are`} on the clipboard.`),
-      () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
-    );
-  };
   const pickColumn = (label: string, value: number, change: (column: number) => void) => (
     <select
       className="field h-8 w-auto min-w-0 flex-1"
@@ -143,26 +129,11 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
               Buses as one number, {radix === 'signed' ? "two's complement" : radix}
             </label>
           )}
-          <fieldset className="flex flex-col gap-1">
-            <legend className="mb-1 font-semibold">Copy</legend>
-            {count > MOST_COPIED ? (
-              <p className="text-quiet">
-                {count} rows are too many for the clipboard: {MOST_COPIED} are the most. Show fewer of them,
-                or use the command line.
-              </p>
-            ) : (
-              COPIES.map(([format, name, words]) => (
-                <button
-                  key={format}
-                  type="button"
-                  className="flex cursor-pointer items-baseline gap-2 rounded-lg px-2 py-1 text-left hover:bg-accent-soft"
-                  onClick={() => void copy(format)}
-                >
-                  {name} <span className="text-xs text-quiet">{words}</span>
-                </button>
-              ))
-            )}
-          </fieldset>
+          <TakeAway
+            count={count}
+            lines={(format) => tableLines(table, format, wanted && rowsWanted(table, wanted))}
+            fileName={fileName(sheet.name, '.csv')}
+          />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -8,6 +8,7 @@ import { goToWantedRow } from '@/session/face-commands';
 import { rowOfNames } from '@/session/moment';
 import { setPlan } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
+import { FormulaField } from '@/ui/formula/FormulaField';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { type Beside, differs } from './compared';
 import { MovableHeading } from './MovableHeading';
@@ -15,7 +16,8 @@ import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
 
-interface At {
+/** A cell of the table that is filled in. */
+export interface At {
   readonly row: number;
   readonly output: number;
 }
@@ -24,6 +26,8 @@ const NEXT: Readonly<Record<string, string>> = { '0': '1', '1': 'x', x: '0', [OP
 
 interface PlanGridProps {
   readonly plan: Plan;
+  /** The cell that is gone on from. */
+  readonly start: At;
   readonly circuit: Beside | null;
   /** Whether what the circuit does is hidden in rows that were not tried. */
   readonly isHidden: boolean;
@@ -32,7 +36,7 @@ interface PlanGridProps {
 }
 
 /** The rows: inputs, then for each output what is filled in, and beside it what the circuit does. */
-export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridProps) {
+export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: PlanGridProps) {
   const session = useSession();
   const rowsOfAll = 2 ** plan.inputs.length;
   const live = useSessionState((s) =>
@@ -40,7 +44,7 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
   );
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useRows(scroller, rowsOfAll, ROW);
-  const [at, setAt] = useState<At>({ row: 0, output: 0 });
+  const [at, setAt] = useState<At>(start);
   const [said, setSaid] = useState<number | null>(null);
   const painting = useRef<{ letter: string; output: number } | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another place asks for scrolling
@@ -49,12 +53,13 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
   useEffect(() => {
     if (live >= 0) rows.reveal(live);
   }, [live]);
-  // A new table is typed into at once.
+  // A new table is typed into at once, from its first cell on.
   const names = [...plan.inputs, ...plan.outputs.map((o) => o.name)].sort().join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each set of names
+  const begun = useRef(names);
   useEffect(() => {
     scroller.current?.focus();
-    setAt({ row: 0, output: 0 });
+    if (begun.current !== names) setAt({ row: 0, output: 0 });
+    begun.current = names;
   }, [names]);
 
   /** Puts a column in another place among its kind. */
@@ -100,7 +105,7 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
   return (
     <>
       {said !== null && plan.outputs[said] && (
-        <Said key={said} plan={plan} output={said} onDone={() => setSaid(null)} />
+        <ColumnLine key={said} plan={plan} output={said} onDone={() => setSaid(null)} />
       )}
       <div
         ref={scroller}
@@ -109,7 +114,7 @@ export function PlanGrid({ plan, circuit, isHidden, onDraw, onNames }: PlanGridP
         aria-label="Table to fill in"
         aria-rowcount={rowsOfAll + 1}
         aria-activedescendant={`plan-${at.row}-${at.output}`}
-        className="group min-h-0 flex-1 overflow-auto outline-offset-[-2px] select-none"
+        className="group min-h-0 flex-1 overflow-auto outline-none select-none"
         onKeyDown={onKey}
         onCopy={(event) => {
           event.preventDefault();
@@ -300,49 +305,27 @@ function Found({ what, letter, isWrong, none = '·' }: FoundProps) {
 }
 
 /** A line in which a column is said by a formula or by its rows. */
-function Said({ plan, output, onDone }: { plan: Plan; output: number; onDone: () => void }) {
+function ColumnLine({ plan, output, onDone }: { plan: Plan; output: number; onDone: () => void }) {
   const session = useSession();
-  const [text, setText] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
   const { name } = plan.outputs[output]!;
   return (
-    <form
-      className="border-b border-hairline px-3 py-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const made = columnSaid(plan, output, text);
-        if (!made.ok) setProblem(made.problem);
-        else {
-          setPlan(session, made.plan);
-          onDone();
+    <div className="border-b border-hairline px-3 py-2">
+      <FormulaField
+        before={
+          <span className="shrink-0 font-semibold">
+            <Marked text={name} /> =
+          </span>
         }
-      }}
-    >
-      <label className="flex items-center gap-2">
-        <span className="shrink-0 font-semibold">
-          <Marked text={name} /> =
-        </span>
-        <input
-          autoFocus
-          className="field"
-          value={text}
-          spellCheck={false}
-          placeholder={`${plan.inputs[0]}'${plan.inputs[1] ? ` ${plan.inputs[1]}` : ''}, or rows: 1, 3, 5-7`}
-          onChange={(event) => {
-            setText(event.target.value);
-            setProblem(null);
-          }}
-          onKeyDown={(event) => event.key === 'Escape' && onDone()}
-        />
-        <button type="submit" className="button small">
-          Fill
-        </button>
-      </label>
-      {problem && (
-        <p role="alert" className="mt-1 text-sm text-bad">
-          {problem}
-        </p>
-      )}
-    </form>
+        label={`${name}, by a formula or by its rows`}
+        placeholder={`${plan.inputs[0]}'${plan.inputs[1] ? ` ${plan.inputs[1]}` : ''}, or rows: 1, 3, 5-7`}
+        button="Fill"
+        read={(text) => columnSaid(plan, output, text)}
+        onTake={(made) => {
+          setPlan(session, made);
+          onDone();
+        }}
+        onLeave={onDone}
+      />
+    </div>
   );
 }

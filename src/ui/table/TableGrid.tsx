@@ -24,10 +24,12 @@ interface Props {
   readonly asNumbers: boolean;
   /** The rows that are shown; all without it. */
   readonly only: Uint32Array | null;
+  /** Called where an output is to be another one in a row; null where nothing can be changed. */
+  readonly onChange: ((output: number, row: number) => void) | null;
 }
 
 /** The rows of a derived table: its live row marked; a click on a row sets the switches. */
-export function TableGrid({ table, asNumbers, only }: Props) {
+export function TableGrid({ table, asNumbers, only, onChange }: Props) {
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
   const live = useSessionState((s) => rowNow(s.netlist, s.values));
@@ -124,6 +126,11 @@ export function TableGrid({ table, asNumbers, only }: Props) {
                     letter={textAt(table, column, row, radix)}
                     edge={isEdge(shown, i)}
                     strong={column.isOutput}
+                    onTurn={
+                      onChange && column.isOutput && column.of.length === 1
+                        ? () => onChange(column.of[0]! - table.inputs.length, row)
+                        : undefined
+                    }
                   />
                 ))}
               </div>
@@ -135,10 +142,20 @@ export function TableGrid({ table, asNumbers, only }: Props) {
   );
 }
 
-function Value({ letter, edge, strong }: { letter: string; edge: boolean; strong: boolean }) {
+interface ValueProps {
+  readonly letter: string;
+  readonly edge: boolean;
+  readonly strong: boolean;
+  /** Changes what stands there; without it nothing does. */
+  readonly onTurn: (() => void) | undefined;
+}
+
+function Value({ letter, edge, strong, onTurn }: ValueProps) {
   return (
     <span
       role="gridcell"
+      title={onTurn && 'Press twice to have it otherwise'}
+      onDoubleClick={onTurn}
       className={`flex h-full items-center justify-center font-mono text-[15px] ${edge ? 'border-l border-hairline' : ''} ${
         strong && letter === '1' ? 'font-bold' : ''
       }`}

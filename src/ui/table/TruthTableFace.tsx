@@ -5,17 +5,21 @@ import { sheetOf } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/truth-table';
 import { later } from '@/ui/controls/later';
 import { OnDemand } from '@/ui/controls/OnDemand';
-import { useSessionState } from '@/ui/lesson/session-context';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { rowsWanted, type Wanted } from './columns';
 import { type Look, TableGrid } from './TableGrid';
 
 const lookMenu = () => import('./LookMenu').then((m) => m.LookMenu);
 /** The table that is filled in is fetched where there is one. */
 const plannedFace = () => import('./PlannedFace').then((m) => m.PlannedFace);
+const Walk = later(() => import('./Walk').then((m) => m.Walk));
 const StateTableGrid = later(() => import('./StateTableGrid').then((m) => m.StateTableGrid));
 const PlannedFace = later(plannedFace, <section className="pane" aria-busy="true" />);
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
+const FIRST_CELL = { row: 0, output: 0 };
+/** More rows are walked through by nobody. */
+const MOST_WALKED = 1024;
 const ALL_BITS: Look = { asNumbers: false, wanted: null };
 
 /** Whether the columns of a filter are still there. */
@@ -25,11 +29,13 @@ const fits = (wanted: Wanted, table: TruthTable) =>
 
 /** The truth table of the sheet: derived at each change, its live row marked; a click on a row sets the switches. */
 export function TruthTableFace() {
+  const session = useSession();
   const table = useSessionState((s) => s.table);
   const tried = useSessionState((s) => s.tried.size);
   const planned = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan !== undefined);
   const readOnly = useSessionState((s) => s.readOnly);
   const [isFilling, setFilling] = useState(false);
+  const [start, setStart] = useState(FIRST_CELL);
   const stores = useSessionState((s) => s.netlist.storage.length > 0);
   const isEmpty = useSessionState((s) => s.netlist.looped.length === 0);
   const hasBus = useSessionState((s) =>
@@ -41,7 +47,11 @@ export function TruthTableFace() {
     () => (ready && look.wanted && fits(look.wanted, ready) ? rowsWanted(ready, look.wanted) : null),
     [ready, look.wanted],
   );
-  if (planned || isFilling) return <PlannedFace onClose={() => setFilling(false)} />;
+  const begin = () => {
+    setStart(FIRST_CELL);
+    setFilling(true);
+  };
+  if (planned || isFilling) return <PlannedFace start={start} onClose={() => setFilling(false)} />;
   return (
     <section className="pane" aria-label="Truth table">
       <header className="pane-head">
@@ -51,11 +61,13 @@ export function TruthTableFace() {
             {only ? `${only.length} of ${ready.rows} rows` : `${tried} of ${ready.rows} tried`}
           </span>
         )}
+        <span className="ml-auto" />
+        {ready && ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
         {!readOnly && !stores && (
           <button
             type="button"
-            className={`ml-auto ${SMALL}`}
-            onClick={() => setFilling(true)}
+            className={SMALL}
+            onClick={begin}
             onPointerEnter={() => void plannedFace()}
             title="Fill in what the outputs are to be: to draw the circuit of it, or to predict before you try"
           >
@@ -64,7 +76,7 @@ export function TruthTableFace() {
         )}
         {ready && (
           <OnDemand
-            className={`${SMALL} ${readOnly ? 'ml-auto' : ''}`}
+            className={SMALL}
             popup="dialog"
             load={lookMenu}
             props={{ table: ready, look, onChange: setLook, hasBus }}
@@ -73,7 +85,23 @@ export function TruthTableFace() {
           </OnDemand>
         )}
       </header>
-      {ready && <TableGrid table={ready} asNumbers={look.asNumbers && hasBus} only={only} />}
+      {ready && (
+        <TableGrid
+          table={ready}
+          asNumbers={look.asNumbers && hasBus}
+          only={only}
+          onChange={
+            readOnly || stores
+              ? null
+              : (output, row) => {
+                  setStart({ output, row });
+                  void import('@/session/plan-commands').then(({ turnCell }) =>
+                    turnCell(session, ready.outputs[output]!, row),
+                  );
+                }
+          }
+        />
+      )}
       {stores && <StateTableGrid />}
       {table.state === 'none' && !stores && (
         <div className="flex flex-col items-start gap-3 p-5">
@@ -84,7 +112,7 @@ export function TruthTableFace() {
               <button
                 type="button"
                 className="button small"
-                onClick={() => setFilling(true)}
+                onClick={begin}
                 onPointerEnter={() => void plannedFace()}
                 onFocus={() => void plannedFace()}
               >

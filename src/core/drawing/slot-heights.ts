@@ -1,0 +1,135 @@
+import type { Link, Slot, Slots } from './slots';
+
+/** Free grid steps between two parts of a column, and beside a signal that passes. */
+const GAP = 2;
+const BESIDE_SIGNAL = 1;
+
+/** How often heights are found from one side, and then from both. */
+const ROUNDS = 4;
+const ROUNDS_BOTH = 8;
+/** What a bend costs, in grid steps of a detour. */
+const BEND = 4;
+
+/** A height that a slot would have if one of its links ran straight, and how much that counts. */
+interface Wish {
+  readonly y: number;
+  readonly weight: number;
+}
+
+/**
+ * Gives each slot a height so that signals run as straight as may be: each column in turn takes the heights that its
+ * neighbours ask for, its order and the room between its slots kept (isotonic regression by pooling adjacent blocks,
+ * Ayer and others, 1955, here by medians, so that a signal lies on the very height of another).
+ * Columns of a large sheet are only stacked.
+ * @param wider grid steps more between parts than usual.
+ */
+export function setHeights({ columns, links, isCoarse }: Slots, wider: number): void {
+  for (const column of columns) stack(column, wider);
+  if (isCoarse) return;
+  const before = new Map<Slot, Link[]>();
+  const after = new Map<Slot, Link[]>();
+  for (const column of columns)
+    for (const slot of column) {
+      before.set(slot, []);
+      after.set(slot, []);
+    }
+  for (const gap of links)
+    for (const link of gap) {
+      before.get(link.to)!.push(link);
+      after.get(link.from)!.push(link);
+    }
+  const byBefore = (slot: Slot) => before.get(slot)!.map(asBefore);
+  const byAfter = (slot: Slot) => after.get(slot)!.map(asAfter);
+  const byBoth = (slot: Slot) => [...byBefore(slot), ...byAfter(slot)];
+  let best: number[][] = [];
+  let least = Number.POSITIVE_INFINITY;
+  const keep = () => {
+    const cost = detours(links);
+    if (cost >= least) return;
+    least = cost;
+    best = columns.map((column) => column.map((slot) => slot.y));
+  };
+  const back = [...columns].reverse();
+  for (let round = 0; round < ROUNDS; round++) {
+    for (const column of columns) settle(column, byBefore, wider);
+    keep();
+    for (const column of back) settle(column, byAfter, wider);
+    keep();
+  }
+  for (let round = 0; round < ROUNDS_BOTH; round++) {
+    for (const column of round % 2 ? columns : back) settle(column, byBoth, wider);
+    keep();
+  }
+  for (const [c, column] of columns.entries())
+    for (const [i, slot] of column.entries()) slot.y = best[c]![i]!;
+}
+
+const asBefore = ({ from, fromAt, toAt, weight }: Link): Wish => ({ y: from.y + fromAt - toAt, weight });
+const asAfter = ({ to, toAt, fromAt, weight }: Link): Wish => ({ y: to.y + toAt - fromAt, weight });
+
+/** The least distance between the heights of two slots that follow each other. */
+function distance(a: Slot, b: Slot, wider: number): number {
+  return a.below + b.above + (a.part && b.part ? GAP + wider : BESIDE_SIGNAL);
+}
+
+/** One slot below the other, the whole column around height 0. */
+function stack(column: readonly Slot[], wider: number): void {
+  let y = 0;
+  for (const [i, slot] of column.entries()) {
+    if (i > 0) y += distance(column[i - 1]!, slot, wider);
+    slot.y = y;
+  }
+  const middle = Math.round(y / 2);
+  for (const slot of column) slot.y -= middle;
+}
+
+/** Slots that stand as close as they may, one behind the other. */
+interface Block {
+  from: number;
+  to: number;
+  y: number;
+  readonly wishes: Wish[];
+}
+
+function settle(column: readonly Slot[], wishesOf: (slot: Slot) => Wish[], wider: number): void {
+  const shift: number[] = [];
+  for (const [i, slot] of column.entries())
+    shift.push(i === 0 ? 0 : shift[i - 1]! + distance(column[i - 1]!, slot, wider));
+  const blocks: Block[] = [];
+  for (const [i, slot] of column.entries()) {
+    const asked = wishesOf(slot);
+    // Who asks for nothing stays where it is, as far as the others let it.
+    const wishes = asked.length > 0 ? asked : [{ y: slot.y, weight: 0.01 }];
+    const moved = wishes.map(({ y, weight }) => ({ y: y - shift[i]!, weight }));
+    blocks.push({ from: i, to: i, y: median(moved), wishes: moved });
+    for (let last = blocks.at(-1)!, prior = blocks.at(-2); prior && prior.y > last.y; prior = blocks.at(-2)) {
+      prior.wishes.push(...last.wishes);
+      prior.to = last.to;
+      prior.y = median(prior.wishes);
+      blocks.pop();
+      last = prior;
+    }
+  }
+  for (const { from, to, y } of blocks) for (let i = from; i <= to; i++) column[i]!.y = y + shift[i]!;
+}
+
+/** The lower weighted median. */
+function median(wishes: Wish[]): number {
+  wishes.sort((a, b) => a.y - b.y);
+  let left = wishes.reduce((sum, w) => sum + w.weight, 0) / 2;
+  for (const { y, weight } of wishes) {
+    left -= weight;
+    if (left <= 1e-9) return y;
+  }
+  return wishes.at(-1)!.y;
+}
+
+function detours(links: Slots['links']): number {
+  let cost = 0;
+  for (const gap of links)
+    for (const { from, fromAt, to, toAt, weight } of gap) {
+      const off = Math.abs(from.y + fromAt - to.y - toAt);
+      if (off > 0) cost += weight * (off + BEND);
+    }
+  return cost;
+}

@@ -1,0 +1,106 @@
+import { type ReactNode, useEffect, useRef, useState } from 'react';
+import type { Plan } from '@/core/circuit/plan';
+import type { Said } from '@/core/logic/plan-formulas';
+import { precedenceWords } from '@/core/logic/typed-formulas';
+import { Grouped } from './Typeset';
+
+interface Props {
+  /** What stands before the field. */
+  readonly before?: ReactNode;
+  readonly label: string;
+  readonly initial?: string;
+  readonly placeholder: string;
+  readonly button: string;
+  readonly read: (text: string) => Said;
+  readonly onTake: (plan: Plan) => void;
+  /** Called where the field is left without a change; without it the field stays. */
+  readonly onLeave?: () => void;
+}
+
+/**
+ * A line in which a formula is typed. How it is read is said where precedence alone decides it; what is wrong is said
+ * below, and the character at which it goes wrong is selected.
+ */
+export function FormulaField({
+  before,
+  label,
+  initial = '',
+  placeholder,
+  button,
+  read,
+  onTake,
+  onLeave,
+}: Props) {
+  const [text, setText] = useState(initial);
+  const [problem, setProblem] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (!onLeave) return;
+    field.current?.focus();
+    field.current?.select();
+  }, [onLeave]);
+  const made = text.trim() ? read(text) : null;
+  const doubtful = made?.ok ? made.formulas.filter((f) => f.decided.length > 0) : [];
+  const take = () => {
+    const now = made ?? read(text);
+    if (now.ok) {
+      onTake(now.plan);
+      return;
+    }
+    setProblem(now.problem);
+    field.current?.focus();
+    if (now.at !== null) field.current?.setSelectionRange(now.at, Math.min(text.length, now.at + 1));
+  };
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        take();
+      }}
+    >
+      <div className="flex items-center gap-2">
+        {before}
+        <input
+          ref={field}
+          className="field h-8 min-w-0"
+          aria-label={label}
+          aria-invalid={problem !== null}
+          value={text}
+          maxLength={20_000}
+          spellCheck={false}
+          autoComplete="off"
+          placeholder={placeholder}
+          onChange={(event) => {
+            setText(event.target.value);
+            setProblem(null);
+          }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Escape' || !onLeave) return;
+            event.stopPropagation();
+            onLeave();
+          }}
+        />
+        <button type="submit" className="button small">
+          {button}
+        </button>
+        {onLeave && (
+          <button type="button" className="button small" onClick={onLeave}>
+            Cancel
+          </button>
+        )}
+      </div>
+      {problem && (
+        <p role="alert" className="mt-1 text-sm text-bad">
+          {problem}
+        </p>
+      )}
+      {!problem &&
+        doubtful.map((formula) => (
+          <p key={formula.from} role="status" className="mt-1 text-sm text-quiet">
+            Read as <Grouped expression={formula.expression} />, {precedenceWords(formula.decided)}.
+            Parentheses say it otherwise.
+          </p>
+        ))}
+    </form>
+  );
+}
