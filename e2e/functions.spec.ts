@@ -22,7 +22,7 @@ test('two inputs and two outputs are named, the table filled, the circuit drawn;
   await me.keys('01100001');
   await me.keys('');
   await me.key('Enter');
-  await expect(page.getByText('all rows agree')).toBeVisible();
+  await expect(page.getByText('all agree')).toBeVisible();
   me.done('Two inputs and outputs named, table filled, circuit drawn', 20);
 
   const more = new Counted(page, new SheetHand(page));
@@ -37,7 +37,7 @@ test('two inputs and two outputs are named, the table filled, the circuit drawn;
   await more.keys('00010111');
   await more.keys('');
   await more.key('Enter');
-  await expect(page.getByText('all rows agree')).toBeVisible();
+  await expect(page.getByText('all agree')).toBeVisible();
   // What was filled in holds for both values of the new input.
   await expect(page.locator('#plan-2-0')).toHaveAccessibleName('S: 1 the circuit does 1');
   await expect(page.locator('#plan-3-0')).toHaveAccessibleName('S: 1 the circuit does 1');
@@ -75,7 +75,7 @@ test('a table of eight rows is pasted, and its NAND circuit tried in all rows', 
   await me.key('n');
   await expect(page.getByLabel('Form of the circuit')).toHaveValue('nand');
   await me.click(page.getByRole('button', { name: 'Draw it' }));
-  await expect(page.getByText('all rows agree')).toBeVisible();
+  await expect(page.getByText('all agree')).toBeVisible();
   await me.click(page.getByRole('button', { name: 'Try all' }));
   await expect(page.getByText('8 of 8 tried')).toBeVisible();
   me.waited(8 * 0.7);

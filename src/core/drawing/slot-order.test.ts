@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { partOf } from '../testing/rig';
 import { orderSlots } from './slot-order';
-import type { Link, Slot, Slots } from './slots';
+import { isOrdered, LEAVING, type Link, type Slot, type Slots } from './slots';
 
 /** Columns of parts of a kind, with links between columns by places. */
 function slotsOf(
@@ -25,13 +25,14 @@ function slotsOf(
   return { columns, links, ways: new Map(), isCoarse: false };
 }
 
-/** Pairs of links of different slots that cross. */
-const crossed = ({ links }: Slots) =>
-  links.reduce(
-    (sum, gap) =>
-      sum + gap.flatMap((a) => gap.filter((b) => a.from.at < b.from.at && a.to.at > b.to.at)).length,
-    0,
-  );
+/** Pairs of links of different slots that cross, those on the way to outputs counted as often as they matter. */
+function crossed({ links }: Slots): number {
+  let count = 0;
+  for (const a of links.flat())
+    for (const b of links.find((gap) => gap.includes(a))!)
+      if (a.from.at < b.from.at && a.to.at > b.to.at) count += isOrdered(a.to) ? LEAVING ** 2 : 1;
+  return count;
+}
 
 test('gates are ordered by the inputs that they read, so that nothing crosses that need not', () => {
   const slots = slotsOf(

@@ -1,4 +1,4 @@
-import { isOrdered, type Link, type Slot, type Slots } from './slots';
+import { isOrdered, LEAVING, type Link, type Slot, type Slots } from './slots';
 
 /** How often the columns are gone through, forth and back in turn. */
 const SWEEPS = 12;
@@ -68,7 +68,10 @@ function besideOf(links: Slots['links']): Beside {
     }
   // The branches of one signal hang on one line down: what crosses that crosses it once.
   for (const list of after.values())
-    for (const link of list) worth.set(link, 1 / list.filter((l) => l.fromAt === link.fromAt).length);
+    for (const link of list) {
+      const branches = list.filter((l) => l.fromAt === link.fromAt).length;
+      worth.set(link, (isOrdered(link.to) ? LEAVING : 1) / branches);
+    }
   return { before, after, worth };
 }
 

@@ -36,6 +36,8 @@ export interface Slots {
 /** A signal that runs past many parts matters more than one between two neighbours. */
 const PASSING = 4;
 const BEGINNING = 2;
+/** What leaves the sheet should do so straight from what gives it, and crossed by little: it counts as much. */
+export const LEAVING = 3;
 
 /**
  * Slots for parts that stand in columns, and for the signals between them: what passes a column has a slot there.
@@ -87,7 +89,7 @@ export function slotsOf(sheet: Sheet, parts: readonly (readonly Part[])[], isCoa
       fromAt: y,
       to: to.slot,
       toAt: to.y,
-      weight: slot.part ? 1 : BEGINNING,
+      weight: isOrdered(to.slot) ? LEAVING : slot.part ? 1 : BEGINNING,
     };
     links[to.column - 1]!.push(last);
     if (from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);

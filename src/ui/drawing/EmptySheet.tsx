@@ -8,7 +8,7 @@ export function EmptySheet({ readOnly }: { readOnly: boolean }) {
         Press <Key>Space</Key> or the right mouse button for the ring of parts, or simply type a name:{' '}
         <Key>sw A, B</Key> <Key>and</Key> <Key>lamp</Key>
       </p>
-      <p className="max-w-md text-quiet">
+      <p className="max-w-md text-balance text-quiet">
         Then drag from pin to pin to wire them, and click a switch to try.
       </p>
     </div>

@@ -15,6 +15,8 @@ import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
+/** Of more outputs each gets less room, and what stands in its three places is written upwards. */
+const MOST_WIDE = 2;
 
 /** A cell of the table that is filled in. */
 export interface At {
@@ -101,7 +103,8 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
     event.stopPropagation();
   };
   const numbers = Math.max(3, String(rowsOfAll - 1).length * 0.5 + 1.25);
-  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(${circuit ? 8 : 3.4}rem, ${circuit ? 3 : 1.4}fr))`;
+  const isMany = plan.outputs.length > MOST_WIDE;
+  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(${circuit ? (isMany ? 3.6 : 8) : 3.4}rem, ${circuit && !isMany ? 3 : 1.4}fr))`;
   return (
     <>
       {said !== null && plan.outputs[said] && (
@@ -183,7 +186,11 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                   </button>
                 </span>
                 {circuit && (
-                  <span className="grid auto-cols-fr grid-flow-col text-center text-[11px] leading-tight font-normal text-quiet">
+                  <span
+                    className={`grid auto-cols-fr grid-flow-col justify-items-center text-center text-[11px] leading-tight font-normal text-quiet ${
+                      isMany ? 'mt-1 *:rotate-180 *:[writing-mode:vertical-rl]' : ''
+                    }`}
+                  >
                     <span title="What is filled in: what you expect">filled</span>
                     <span title="What was seen when the row was tried on the circuit">tried</span>
                     <span title="What the circuit does, derived from the drawing">circuit</span>

@@ -155,7 +155,7 @@ function Count({ plan, circuit, wrong, tried }: CountProps) {
   const words = [
     tried !== null && `${tried} of ${2 ** plan.inputs.length} tried`,
     open > 0 && `${open} open`,
-    circuit?.isWhole && open === 0 && tried === null && 'all rows agree',
+    circuit?.isWhole && open === 0 && tried === null && 'all agree',
   ].filter(Boolean);
   return <span className="truncate text-quiet">{words.join(' · ')}</span>;
 }

@@ -1,4 +1,4 @@
-import { type RefObject, useEffect, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 
 /** Browsers cannot scroll through elements that are much taller than this, in pixels. */
 const TALLEST = 12_000_000;
@@ -18,10 +18,12 @@ export interface Rows {
  * scroll, one pixel of scrolling is several of the rows.
  */
 export function useRows(scroller: RefObject<HTMLElement | null>, count: number, rowHeight: number): Rows {
-  const [seen, setSeen] = useState({ top: 0, height: 800 });
+  const [seen, setSeen] = useState({ top: 0, height: 800, isMeasured: false });
+  /** The row that is to be seen as soon as it is known how much room there is. */
+  const asked = useRef<number | null>(null);
   useEffect(() => {
     const element = scroller.current!;
-    const look = () => setSeen({ top: element.scrollTop, height: element.clientHeight });
+    const look = () => setSeen({ top: element.scrollTop, height: element.clientHeight, isMeasured: true });
     const observer = new ResizeObserver(look);
     observer.observe(element);
     element.addEventListener('scroll', look, { passive: true });
@@ -41,20 +43,23 @@ export function useRows(scroller: RefObject<HTMLElement | null>, count: number, 
     row: first + i,
     top: seen.top + (first + i) * rowHeight - offset,
   }));
-  return {
-    height,
-    shown,
-    reveal: (row) => {
-      const element = scroller.current;
-      if (!element) return;
-      // As it was last seen: asking the element would lay the page out in the middle of a change.
-      const room = seen.height - rowHeight;
-      const now = offset;
-      const top = row * rowHeight;
-      if (top < now) element.scrollTop = top / ratio;
-      else if (top + rowHeight > now + room) element.scrollTop = (top + rowHeight - room) / ratio;
-    },
+  const reveal = (row: number) => {
+    const element = scroller.current;
+    if (!seen.isMeasured) asked.current = row;
+    if (!element || !seen.isMeasured) return;
+    // As it was last seen: asking the element would lay the page out in the middle of a change.
+    const room = seen.height - rowHeight;
+    const now = offset;
+    const top = row * rowHeight;
+    if (top < now) element.scrollTop = top / ratio;
+    else if (top + rowHeight > now + room) element.scrollTop = (top + rowHeight - room) / ratio;
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when the room is known
+  useEffect(() => {
+    if (asked.current !== null) reveal(asked.current);
+    asked.current = null;
+  }, [seen.isMeasured]);
+  return { height, shown, reveal };
 }
 
 /** How a row of a table looks: that of the moment, one that is pointed at, and else in bands of four. */
