@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Counted } from './counted';
-import { emptySheet, SheetHand } from './hand';
+import { asFile, emptySheet, SheetHand, textOf } from './hand';
 
 const face = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Faces' }).click();
@@ -384,4 +384,101 @@ test('a counter has a state table, and formulas of its next state', async ({ pag
   await face(page, 'Formula');
   await page.getByLabel('Notation').selectOption('sign');
   await expect(page.getByRole('region', { name: 'Formula' })).toContainText('+ = ¬Q_0');
+});
+
+test('a formula is typed on its face: the table fills, and the circuit of it is drawn', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await face(page, 'Formula');
+  const formula = page.getByRole('region', { name: 'Formula' });
+  const field = formula.getByRole('textbox', { name: 'Formula of another output' });
+  // How it is read is said where only precedence decides it.
+  await field.fill('Drive = Key and Bars or Clear xor Key');
+  await expect(formula.getByRole('status')).toContainText('AND before OR, XOR before OR');
+  await field.fill('Drive = Key Bars (Clear');
+  await page.keyboard.press('Enter');
+  await expect(formula.getByRole('alert')).toHaveText('At “(Clear”: this parenthesis is never closed.');
+  // The character at which it goes wrong is selected.
+  expect(await page.evaluate(() => String(getSelection()))).toBe('(');
+  await field.fill('Drive = Key Bars Clear');
+  await page.keyboard.press('Enter');
+  await expect(planned(page).getByRole('columnheader', { name: /Drive/ })).toBeVisible();
+  await field.fill('Warn = \\mathit{Key} \\overline{\\mathit{Bars}}');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#plan-4-1')).toHaveAccessibleName('Warn: 1');
+  await formula.getByRole('button', { name: 'Draw it' }).click();
+  await expect(formula.getByText('as the circuit does it')).toBeVisible();
+  expect((await hand.parts()).filter((p) => p.startsWith('AND'))).toHaveLength(2);
+  // One that stands there is changed, in code.
+  await page.getByLabel('Notation').selectOption('c');
+  await formula.getByRole('button', { name: 'Change' }).last().click();
+  await expect(formula.getByRole('textbox', { name: 'Formula of Warn' })).toHaveValue('Key && !Bars');
+  await page.keyboard.type('Key && (Bars != Clear)');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: '2 rows differ' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('all agree')).toBeVisible();
+});
+
+test('a cell of a drawn circuit is changed where it stands, in the table and on the map', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await face(page, 'Map');
+  const grid = page.getByRole('grid', { name: 'Truth table' });
+  // What a probe adds is no output that could be wanted.
+  await page.getByRole('button', { name: 'Columns and rows' }).click();
+  await page.getByRole('checkbox', { name: 'NOT 1' }).check();
+  await page.keyboard.press('Escape');
+  await grid.locator('[data-row="6"]').getByRole('gridcell').nth(4).dblclick();
+  await expect(page.locator('#plan-6-0')).toHaveAccessibleName('Drive: 1 seen 0 the circuit does 0');
+  await expect(planned(page).getByRole('columnheader')).toHaveText([
+    'row',
+    'Key',
+    'Bars',
+    'Clear',
+    /Drive/,
+    /Warn/,
+  ]);
+  const map = page.getByRole('region', { name: 'Map' });
+  await map.getByRole('gridcell', { name: 'row 7:' }).focus();
+  await page.keyboard.press('0');
+  await expect(page.getByRole('button', { name: '2 rows differ' })).toBeVisible();
+  await page.getByRole('button', { name: 'Draw anew' }).click();
+  await expect(page.getByText('all agree')).toBeVisible();
+  for (let n = 0; n < 3; n++) await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(grid.locator('[data-row="6"]')).toBeVisible();
+});
+
+test('a table comes from a file and leaves as one; what cannot be read is said', async ({ page }) => {
+  await emptySheet(page);
+  await page.getByRole('button', { name: 'Fill in a table' }).click();
+  const file = page.getByLabel('A table in a file');
+  await file.setInputFiles(asFile('gate.csv', 'Key,Bars,=,Drive\n0,0,,0\n0,2,,1'));
+  await expect(page.getByRole('alert').filter({ hasText: 'gate.csv' })).toHaveText(
+    'gate.csv: Row 2, Bars: “2” is not 0 or 1.',
+  );
+  await file.setInputFiles(asFile('gate.csv', 'Key,Bars,=,Drive\r\n0,0,,0\r\n0,1,,\r\n1,0,,0\r\n1,1,,1\r\n'));
+  await expect(page.locator('#plan-1-0')).toHaveAccessibleName('Drive: x');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('button', { name: /^Markdown/ }).click();
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toBe(
+      '| Key | Bars | Drive |\n| :-: | :-: | :-: |\n| 0 | 0 | 0 |\n| 0 | 1 | x |\n| 1 | 0 | 0 |\n| 1 | 1 | 1 |',
+    );
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: /^Save as a file/ }).click();
+  expect(await textOf(await saved)).toBe('Key,Bars,Drive\r\n0,0,0\r\n0,1,x\r\n1,0,0\r\n1,1,1\r\n');
+});
+
+test('all rows of a circuit are walked through at a pace', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Queue selector' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Try all' }).click();
+  await page.getByRole('combobox', { name: 'Pace of the walk' }).selectOption('0.2 s a row');
+  await expect(page.getByText('8 of 8 tried').first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Try all' })).toBeVisible();
 });

@@ -20,7 +20,10 @@ test('a whole table comes as CSV, from a spreadsheet or as Markdown, in any orde
   ]);
   expect(columnsOf(plannedFromText('| A | Y |\n| - | - |\n| 0 | 1 |\n| 1 | 0 |'))).toEqual(['10']);
   expect(columnsOf(plannedFromText('A,B,Y\n0,0,1\n0,0,1\n1,0,1'))).toMatch(
-    /Row 2 has the inputs of a row above it/,
+    /^Row 2 has the inputs of a row above it, if the first 2 columns are the inputs, as 3 rows say/,
+  );
+  expect(columnsOf(plannedFromText('A,B,=,Y\n0,0,,1\n0,0,,1'))).toBe(
+    'Row 2 has the inputs of a row above it.',
   );
   expect(columnsOf(plannedFromText('A,B,Y\n0,2,1'))).toMatch(/Row 1/);
   expect(columnsOf(plannedFromText('A,B,Y\n0,1'))).toMatch(/Row 1 has 2 cells where there are 3 names/);

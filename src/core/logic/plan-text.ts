@@ -97,7 +97,12 @@ function tableOf(heading: readonly string[], rows: readonly (readonly string[])[
         return refused(`Row ${r + 1}, ${heading[i]}: ${short(cells[i]!)} is not 0 or 1.`);
       at = at * 2 + Number(cells[i]);
     }
-    if (taken.has(at)) return refused(`Row ${r + 1} has the inputs of a row above it.`);
+    if (taken.has(at))
+      return refused(
+        border === -1
+          ? `Row ${r + 1} has the inputs of a row above it, if ${inputs === 1 ? 'the first column is the input' : `the first ${inputs} columns are the inputs`}, as ${rows.length} rows say. A column headed = between inputs and outputs says it otherwise.`
+          : `Row ${r + 1} has the inputs of a row above it.`,
+      );
     taken.add(at);
     for (const [o, column] of columns.entries()) {
       const said = cells[from + o]!;

@@ -13,7 +13,7 @@ interface Props {
   readonly button: string;
   readonly read: (text: string) => Said;
   readonly onTake: (plan: Plan) => void;
-  /** Called where the field is left without a change; without it the field stays. */
+  /** Called where the field is left without a change; a field that can be left is typed into at once. */
   readonly onLeave?: () => void;
 }
 
@@ -34,11 +34,12 @@ export function FormulaField({
   const [text, setText] = useState(initial);
   const [problem, setProblem] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
+  const isOpened = useRef(onLeave !== undefined);
   useEffect(() => {
-    if (!onLeave) return;
+    if (!isOpened.current) return;
     field.current?.focus();
     field.current?.select();
-  }, [onLeave]);
+  }, []);
   const made = text.trim() ? read(text) : null;
   const doubtful = made?.ok ? made.formulas.filter((f) => f.decided.length > 0) : [];
   const take = () => {

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { EITHER, ON } from '@/core/logic/cube';
 import { type Expression, evaluated, namesOf } from '@/core/logic/expression';
@@ -43,7 +43,6 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
   const [open, setOpen] = useState(false);
   const [isAsked, setAsked] = useState(false);
   const [isTyped, setTyped] = useState(false);
-  const leave = useCallback(() => setTyped(false), []);
   const isOpen = useSessionState((s) => {
     const column = sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name);
     return column !== undefined && !/[01]/.test(column.rows);
@@ -66,7 +65,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
               ? ''
               : written(expression, notation === 'bar' ? 'prime' : notation)
           }
-          onLeave={leave}
+          onLeave={() => setTyped(false)}
         />
       </li>
     );

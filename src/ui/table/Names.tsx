@@ -90,11 +90,12 @@ export function Names({ plan, onDone }: Props) {
             filled with what the circuit does, to change it from there
           </Choice>
         )}
-        {problem ? (
+        {problem && (
           <p role="alert" className="mt-1 text-sm text-bad">
             {problem}
           </p>
-        ) : (
+        )}
+        {(!problem || !plan) && (
           <p className="mt-1 flex flex-wrap items-center gap-x-1 text-sm text-quiet">
             {hintFor(plan, added, isOpen)}
             {!plan && (
