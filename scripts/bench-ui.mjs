@@ -287,6 +287,46 @@ async function manyChanges() {
   await context.close();
 }
 
+/** Frames while tables are scrolled, a little at a time and by leaps: one of eight rows and one of 2^24. */
+async function tables() {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'block',
+  });
+  const page = await context.newPage();
+  for (const inputs of [3, 24]) {
+    await page.goto(base);
+    await page.getByRole('button', { name: /New lesson/ }).click();
+    await page.getByRole('application').waitFor();
+    await page.mouse.move(300, 300);
+    await page.getByRole('application').focus();
+    const names = Array.from({ length: inputs }, (_, i) => String.fromCharCode(65 + i));
+    await page.keyboard.type(`Y = ${names.join(' xor ')}`);
+    await page.getByRole('combobox', { name: 'Name of a part' }).waitFor();
+    await page.keyboard.press('Enter');
+    await page.getByRole('grid', { name: 'Truth table' }).waitFor({ timeout: 60_000 });
+    await page.waitForTimeout(1000);
+    for (const way of ['scrolled', 'leapt about in']) {
+      const taken = await page.evaluate(async (by) => {
+        const grid = document.querySelector('[role="grid"]');
+        const taken = [];
+        let before = performance.now();
+        for (let i = 0; i < 90; i++) {
+          grid.scrollTop = by === 'scrolled' ? grid.scrollTop + 20 : ((i * 0.618) % 1) * grid.scrollHeight;
+          await new Promise((done) => requestAnimationFrame(done));
+          taken.push(performance.now() - before);
+          before = performance.now();
+        }
+        return taken.slice(1);
+      }, way);
+      console.log(
+        `${`table of ${2 ** inputs} rows, ${way}`.padEnd(50)} ${median(taken).toFixed(1)} ms a frame (worst ${Math.max(...taken).toFixed(1)}) of ${taken.length}`,
+      );
+    }
+  }
+  await context.close();
+}
+
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
@@ -296,6 +336,7 @@ try {
   await up();
   if (asked === -1) await demos();
   if (asked === -1 || process.argv.includes('--time')) await manyChanges();
+  if (asked === -1) await tables();
   for (const parts of asked === -1 ? [300, 1000, 5000, 20_000] : [Number(process.argv[asked + 1])])
     await bigSheet(parts);
 } finally {

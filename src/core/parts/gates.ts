@@ -7,14 +7,15 @@ import type { PartKind, Port } from './part-kind';
 import { Primitive } from './primitive';
 import { bubble, LINE, outline, type Shape } from './shape';
 
-const MOST_INPUTS = 16;
+/** Most inputs of one gate. */
+export const MOST_GATE_INPUTS = 16;
 
 const Gate = z.object({
-  inputs: z._default(whole(2, MOST_INPUTS), 2),
+  inputs: z._default(whole(2, MOST_GATE_INPUTS), 2),
   /** Bit by bit. */
   width: bits(),
   /** Inputs with a bubble, by number from the top, the first being 0. */
-  inverted: z._default(list(whole(0, MOST_INPUTS - 1), MOST_INPUTS), []),
+  inverted: z._default(list(whole(0, MOST_GATE_INPUTS - 1), MOST_GATE_INPUTS), []),
   ...ownDelay,
 });
 const inputsOf = (params: Params) => params.inputs as number;
@@ -115,13 +116,13 @@ function gate(
     labelSide: 'top',
     params: Gate,
     settings: [
-      { param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_INPUTS },
+      { param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_GATE_INPUTS },
       widthSetting,
       { param: 'inverted', label: 'Bubbles at', control: 'words', hint: 'inputs from the top, 0 1 2' },
     ],
     typedWord: (word): Params | null => {
       const inputs = Number(word);
-      if (Number.isInteger(inputs) && inputs >= 2 && inputs <= MOST_INPUTS) return { inputs };
+      if (Number.isInteger(inputs) && inputs >= 2 && inputs <= MOST_GATE_INPUTS) return { inputs };
       const width = /bit/.test(word) ? typedBits(word) : null;
       return width ? { width } : null;
     },

@@ -9,7 +9,7 @@ import { compile } from '../netlist/compile';
 import { interlock } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
 import { ONE } from '../values/logic';
-import { drawFunctions, narrowed, replaceCircuit } from './draw-functions';
+import { drawFunctions, replaceCircuit } from './draw-functions';
 
 const NAMES = ['Key', 'Bars', 'Clear', 'Turn'];
 const DERIVED = FORMS.filter((f) => f !== 'drawn');
@@ -72,24 +72,6 @@ test('what two outputs have in common is built once, or for each on its own', ()
       (p) => p.kind === 'and',
     ).length;
   expect([gates(true), gates(false)]).toEqual([1, 2]);
-});
-
-test('a wide gate becomes a tree of gates of its own kind', () => {
-  const name = (n: string) => ({ op: 'name' as const, name: n, at: 0 });
-  const wide = { op: 'nand' as const, of: ['A', 'B', 'C'].map(name) };
-  expect(narrowed(wide, 2)).toEqual({
-    op: 'nand',
-    of: [
-      {
-        op: 'nand',
-        of: [
-          { op: 'nand', of: [name('A'), name('B')] },
-          { op: 'nand', of: [name('A'), name('B')] },
-        ],
-      },
-      name('C'),
-    ],
-  });
 });
 
 test('a circuit in the place of another keeps its switches and lamps and the notes, in one edit', () => {

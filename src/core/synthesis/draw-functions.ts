@@ -4,7 +4,8 @@ import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
 import { layOut } from '../drawing/lay-out';
 import { footprintOf } from '../drawing/placement';
 import { group } from '../drawing/relay';
-import type { Expression, Operator } from '../logic/expression';
+import type { Expression } from '../logic/expression';
+import { narrowed } from '../logic/narrowed';
 import { written } from '../logic/notation';
 import { defaultParams, findKind, kindOf, roleOf } from '../parts/catalogue';
 
@@ -19,49 +20,6 @@ export interface DrawOptions {
   readonly mostInputs?: number;
   /** Whether what two outputs have in common is built once. */
   readonly isShared?: boolean;
-}
-
-/** The operator by which a part of a wide gate's inputs is taken together. */
-const INNER = { and: 'and', nand: 'and', or: 'or', nor: 'or', xor: 'xor', xnor: 'xor' } as const;
-
-/**
- * An expression of which no gate has more than so many inputs. Where it consists of one kind of gate only, it still
- * does: an AND within NANDs is a NAND and its inverter, and so on.
- */
-export function narrowed(expression: Expression, most: number): Expression {
-  const kinds = new Set(operatorsIn(expression));
-  const only = kinds.size === 1 ? [...kinds][0]! : null;
-  const alone = only === 'nand' || only === 'nor' ? only : null;
-  const narrow = (e: Expression): Expression => {
-    if (e.op === 'name' || e.op === 'constant') return e;
-    if (e.op === 'not') return { op: 'not', of: narrow(e.of) };
-    let of = e.of.map(narrow);
-    const inner = INNER[e.op];
-    while (of.length > most) {
-      // Neighbours are taken together, so that the tree is as flat as it can be.
-      const groups: Expression[] = [];
-      for (let i = 0; i < of.length; i += most) groups.push(together(of.slice(i, i + most), inner, alone));
-      of = groups;
-    }
-    return { op: e.op, of };
-  };
-  return narrow(expression);
-}
-
-function together(
-  of: readonly Expression[],
-  op: 'and' | 'or' | 'xor',
-  alone: 'nand' | 'nor' | null,
-): Expression {
-  if (of.length === 1) return of[0]!;
-  if (!alone) return { op, of };
-  const inverted: Expression = { op: alone, of };
-  return { op: alone, of: [inverted, inverted] };
-}
-
-function operatorsIn(e: Expression): (Operator | 'not')[] {
-  if (e.op === 'name' || e.op === 'constant') return [];
-  return [e.op, ...(e.op === 'not' ? [e.of] : e.of).flatMap(operatorsIn)];
 }
 
 /**

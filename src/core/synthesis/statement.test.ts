@@ -72,6 +72,17 @@ test('what is drawn is what was written', () => {
   );
 });
 
+test('what is wider than any gate becomes a tree of gates', () => {
+  const s = new Sketch();
+  const names = Array.from({ length: 24 }, (_, i) => `N${i}`);
+  draw(s, `Y = ${names.join(' xor ')}`);
+  draw(s, `Z = not (${names.slice(0, 17).join(' or ')})`);
+  const gates = [...s.sheet.parts.values()].filter((p) => /xor|or/.test(p.kind));
+  expect(gates.every((p) => Number(p.params.inputs) <= 16)).toBe(true);
+  const { inputColumns, diagnostics } = compile(s.sheet);
+  expect([inputColumns.length, diagnostics.filter((d) => d.severity === 'problem')]).toEqual([24, []]);
+});
+
 test('names are the labels on the sheet: flip-flops drive, their pins are targets, lamps that wait are taken', () => {
   const s = new Sketch();
   s.place('tff', 30, 0, 'Q0');

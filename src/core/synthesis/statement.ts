@@ -16,11 +16,13 @@ import { group } from '../drawing/relay';
 import { widthAt } from '../drawing/remedies';
 import { wireNets } from '../drawing/wire-nets';
 import { type Expression, namesOf } from '../logic/expression';
+import { narrowed } from '../logic/narrowed';
 import { readExpression } from '../logic/read-expression';
 import { blockParams } from '../netlist/blocks';
 import { declaredInputs, declaredOutputs } from '../netlist/declared';
 import { readPins } from '../parts/block';
 import { findKind, roleOf } from '../parts/catalogue';
+import { MOST_GATE_INPUTS } from '../parts/gates';
 
 /** What was typed as `Sum = A xor B`, or as `Sum, Carry = half adder(A, B)`: what is to be driven, and by what. */
 export type Statement =
@@ -140,7 +142,7 @@ interface Gate {
   readonly level: number;
 }
 
-/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate. */
+/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; no gate too wide. */
 function gatesOf(expression: Expression): Gate | string {
   const nots = new Map<string, Gate>();
   const level = (reads: readonly (Gate | string)[]) =>
@@ -181,7 +183,7 @@ function gatesOf(expression: Expression): Gate | string {
       }
     }
   };
-  return make(expression);
+  return make(narrowed(expression, MOST_GATE_INPUTS));
 }
 
 /** Gates in columns as far to the right as their readers allow, so that a product with no NOT stands with the others. */

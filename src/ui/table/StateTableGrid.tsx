@@ -64,10 +64,13 @@ function Rows({ netlist, table }: { netlist: Netlist; table: TruthTable }) {
       tabIndex={0}
       aria-label="State table"
       aria-rowcount={table.rows + 2}
-      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+      className="group min-h-0 flex-1 overflow-auto outline-none"
     >
       <div className="min-w-max">
-        <div role="row" className="sticky top-0 z-10 border-b-2 border-ink bg-raised py-1 text-sm">
+        <div
+          role="row"
+          className="sticky top-0 z-10 border-b-2 border-ink bg-raised py-1 text-sm group-focus-visible:border-accent"
+        >
           <div className="grid text-xs text-quiet" style={{ gridTemplateColumns: grid }}>
             {[
               ['state now', states],

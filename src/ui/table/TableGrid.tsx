@@ -1,6 +1,8 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { memo, useEffect, useMemo, useRef } from 'react';
 import { covers, reordered } from '@/core/logic/cube';
 import type { TruthTable } from '@/core/logic/truth-table';
+import { plainText } from '@/core/values/markup';
+import type { Radix } from '@/core/values/radix';
 import { reorder } from '@/session/face-commands';
 import { rowNow } from '@/session/moment';
 import { Marked } from '@/ui/controls/Marked';
@@ -11,6 +13,13 @@ import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
+/** More inputs than this stand in one text a row, so that rows of many inputs scroll as those of a few do. */
+const MOST_CELLS = 8;
+const POOL = 16;
+
+/** How wide a column must be, in rem, for the longest name above it. */
+const runWidth = (columns: readonly Shown[]) =>
+  Math.max(2.2, ...columns.map(({ name }) => plainText(name).length * 0.55 + 0.8));
 
 /** How a table is looked at. */
 export interface Look {
@@ -40,6 +49,8 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
   const radix = useSessionState((s) => s.lesson.settings.buses);
   const shown = useMemo(() => columnsOf(netlist, asNumbers), [netlist, asNumbers]);
   const rows = useRows(scroller, only?.length ?? table.rows, ROW);
+  // Rows that go out of sight are used again for those that come.
+  const pool = Math.ceil(rows.shown.length / POOL) * POOL;
   const liveAt = only ? only.indexOf(live) : live;
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
   useEffect(() => {
@@ -55,7 +66,15 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
 
   // Wide enough for the number of the last row.
   const numbers = Math.max(3, String(table.rows - 1).length * 0.5 + 1.25);
-  const columns = `${numbers}rem 1.6rem repeat(${shown.length}, minmax(3.2rem, 1fr))`;
+  const inputs = shown.filter((column) => !column.isOutput);
+  const run = inputs.length > MOST_CELLS && !asNumbers ? runWidth(inputs) : null;
+  const each = run ? `${run}rem` : 'minmax(3.2rem, 1fr)';
+  const rest = shown.length - inputs.length;
+  const columns = `${numbers}rem 1.6rem repeat(${inputs.length}, ${each}) repeat(${rest}, minmax(3.2rem, 1fr))`;
+  const inRow = useMemo(
+    () => ({ table, shown, radix, columns, run, onChange, onRow: (row: number) => session.goToRow(row) }),
+    [table, shown, radix, columns, run, onChange, session],
+  );
   return (
     <div
       ref={scroller}
@@ -64,7 +83,7 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
       aria-label="Truth table"
       aria-rowcount={(only?.length ?? table.rows) + 1}
       aria-colcount={shown.length + 2}
-      className="min-h-0 flex-1 overflow-auto outline-offset-[-2px]"
+      className="group min-h-0 flex-1 overflow-auto outline-none"
       onKeyDown={(event) => {
         if (event.key === 'ArrowDown') step(1);
         else if (event.key === 'ArrowUp') step(-1);
@@ -78,7 +97,7 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
         <div
           role="row"
           aria-rowindex={1}
-          className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold"
+          className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold group-focus-visible:border-accent"
           style={{ gridTemplateColumns: columns }}
         >
           <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
@@ -94,46 +113,17 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
         <div className="relative" style={{ height: rows.height }}>
           {rows.shown.map(({ row: at, top }) => {
             const row = only ? only[at]! : at;
-            const isLive = row === live;
-            const isTried = tried.has(row);
-            const isPointed = lit !== null && covers(lit, row);
             return (
-              <div
-                key={row}
-                role="row"
-                aria-rowindex={at + 2}
-                aria-selected={isLive}
-                tabIndex={-1}
-                data-row={row}
-                data-live={isLive || undefined}
-                className={`absolute inset-x-0 grid cursor-pointer items-center ${rowLook(at, isLive, isPointed)}`}
-                style={{ gridTemplateColumns: columns, height: ROW, top }}
-                onClick={() => session.goToRow(row)}
-              >
-                <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
-                  {row}
-                </span>
-                <span
-                  role="gridcell"
-                  className="text-center text-accent"
-                  aria-label={isTried ? 'tried' : 'not tried'}
-                >
-                  {isTried ? '●' : '○'}
-                </span>
-                {shown.map((column, i) => (
-                  <Value
-                    key={column.key}
-                    letter={textAt(table, column, row, radix)}
-                    edge={isEdge(shown, i)}
-                    strong={column.isOutput}
-                    onTurn={
-                      onChange && column.isOutput && column.of.length === 1
-                        ? () => onChange(column.of[0]! - table.inputs.length, row)
-                        : undefined
-                    }
-                  />
-                ))}
-              </div>
+              <Row
+                key={at % pool}
+                {...inRow}
+                row={row}
+                at={at}
+                top={top}
+                isLive={row === live}
+                isTried={tried.has(row)}
+                isPointed={lit !== null && covers(lit, row)}
+              />
             );
           })}
         </div>
@@ -141,6 +131,82 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
     </div>
   );
 }
+
+interface RowProps {
+  readonly table: TruthTable;
+  readonly shown: readonly Shown[];
+  readonly radix: Radix;
+  /** Widths of the columns, for a grid. */
+  readonly columns: string;
+  /** Width of an input's column in rem where all inputs stand in one text; null where each has a cell. */
+  readonly run: number | null;
+  readonly onChange: Props['onChange'];
+  readonly onRow: (row: number) => void;
+  readonly row: number;
+  /** Its place among those that are shown, and where it stands. */
+  readonly at: number;
+  readonly top: number;
+  readonly isLive: boolean;
+  readonly isTried: boolean;
+  readonly isPointed: boolean;
+}
+
+const Row = memo(function Row(props: RowProps) {
+  const { table, shown, radix, columns, run, onChange, onRow, row, at, top, isLive, isTried, isPointed } =
+    props;
+  const inputs = run === null ? 0 : table.inputs.length;
+  return (
+    <div
+      role="row"
+      aria-rowindex={at + 2}
+      aria-selected={isLive}
+      tabIndex={-1}
+      data-row={row}
+      data-live={isLive || undefined}
+      className={`absolute inset-x-0 grid cursor-pointer items-center ${rowLook(at, isLive, isPointed)} ${
+        isLive
+          ? 'group-focus-visible:outline-2 group-focus-visible:-outline-offset-2 group-focus-visible:outline-accent'
+          : ''
+      }`}
+      style={{ gridTemplateColumns: columns, height: ROW, top }}
+      onClick={() => onRow(row)}
+    >
+      <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
+        {row}
+      </span>
+      <span role="gridcell" className="text-center text-accent" aria-label={isTried ? 'tried' : 'not tried'}>
+        {isTried ? '●' : '○'}
+      </span>
+      {run !== null && (
+        <span
+          role="gridcell"
+          aria-colspan={inputs}
+          className="overflow-hidden font-mono text-[15px] whitespace-pre"
+          style={{
+            gridColumn: `span ${inputs}`,
+            letterSpacing: `calc(${run}rem - 1ch)`,
+            paddingLeft: `calc((${run}rem - 1ch) / 2)`,
+          }}
+        >
+          {row.toString(2).padStart(inputs, '0')}
+        </span>
+      )}
+      {shown.slice(inputs).map((column, i) => (
+        <Value
+          key={column.key}
+          letter={textAt(table, column, row, radix)}
+          edge={isEdge(shown, inputs + i)}
+          strong={column.isOutput}
+          onTurn={
+            onChange && column.isOutput && column.of.length === 1
+              ? () => onChange(column.of[0]! - table.inputs.length, row)
+              : undefined
+          }
+        />
+      ))}
+    </div>
+  );
+});
 
 interface ValueProps {
   readonly letter: string;

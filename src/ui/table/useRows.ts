@@ -51,8 +51,11 @@ export function useRows(scroller: RefObject<HTMLElement | null>, count: number, 
     const room = seen.height - rowHeight;
     const now = offset;
     const top = row * rowHeight;
-    if (top < now) element.scrollTop = top / ratio;
-    else if (top + rowHeight > now + room) element.scrollTop = (top + rowHeight - room) / ratio;
+    const most = Math.max(0, whole - seen.height);
+    // Beyond the last stretch that stands for several rows a pixel is a pixel.
+    const scrolled = (to: number) => Math.min(to, most) / ratio + Math.max(0, to - most);
+    if (top < now) element.scrollTop = scrolled(top);
+    else if (top + rowHeight > now + room) element.scrollTop = scrolled(top + rowHeight - room);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when the room is known
   useEffect(() => {
