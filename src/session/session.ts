@@ -93,7 +93,7 @@ export class Session {
       goal: null,
       readOnly: beginning.readOnly ?? false,
       notice: null,
-      looks: 0,
+      looks: { times: 0, onlyIfHidden: false },
     }));
     this.show();
     this.deriveTable();
@@ -386,9 +386,12 @@ export class Session {
     return path.length === 0 ? netlist : (netlist.at(path.join('/')) ?? netlist);
   }
 
-  /** Shows all of the sheet, where much of it is new. */
-  lookAtAll(): void {
-    this.set({ looks: this.state.looks + 1 });
+  /**
+   * Shows all of the sheet, where much of it is new.
+   * @param onlyIfHidden whether the view stays where what is selected is in sight anyhow.
+   */
+  lookAtAll(onlyIfHidden = false): void {
+    this.set({ looks: { times: this.state.looks.times + 1, onlyIfHidden } });
   }
 
   say(text: string, tone: Notice['tone'] = 'calm', undo?: () => void): void {

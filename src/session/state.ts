@@ -69,8 +69,8 @@ export interface SessionState {
   readonly goal: Goal | null;
   readonly readOnly: boolean;
   readonly notice: Notice | null;
-  /** Counts how often all of the sheet was asked to be shown. */
-  readonly looks: number;
+  /** Counts how often all of the sheet was asked to be shown, and whether only where what is selected is out of sight. */
+  readonly looks: { readonly times: number; readonly onlyIfHidden: boolean };
 }
 
 /** What must follow an edit, for a lesson as it is once the edit has been made. */

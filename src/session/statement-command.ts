@@ -32,6 +32,7 @@ function drawTyped(session: Session, text: string, at: Point): string | null {
       return `This exercise does not allow ${findKind(e.part.kind)!.name}.`;
   if (!session.edit(edit)) return null;
   session.select({ parts: new Set(parts), wires: new Set() });
+  session.lookAtAll(true);
   const opened = added.find((e) => e.type === 'changePart' && e.sheet !== sheetId);
   const inside = opened && 'sheet' in opened && lesson.sheets.find((s) => s.id === opened.sheet);
   if (inside)

@@ -23,7 +23,7 @@ import { type Lifted, lifted, type Overlay } from './scene';
 import { sceneOf } from './scene-of';
 import { Trouble } from './Trouble';
 import { useDesk } from './useDesk';
-import { fitted, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
+import { fitted, isInSight, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
 import { within } from './within';
 
 /** What hands do and what opens on the sheet is fetched when the pointer or the focus first comes to it. */
@@ -232,8 +232,13 @@ export function Drawing() {
   }, [sheetId, showAll]);
 
   useEffect(() => {
-    if (looks > 0) showAll();
-  }, [looks, showAll]);
+    if (looks.times === 0) return;
+    const { parts } = session.state.selection;
+    const box =
+      looks.onlyIfHidden && around([...parts].map((id) => footprintOf(session.sheet.parts.get(id)!)));
+    const { clientWidth, clientHeight } = root.current!;
+    if (!box || !isInSight(view.current, box, clientWidth, clientHeight)) showAll();
+  }, [looks, session, showAll]);
 
   const pixelOf = (event: { clientX: number; clientY: number }): Point => {
     const box = root.current!.getBoundingClientRect();

@@ -1,5 +1,16 @@
 import fc from 'fast-check';
-import { fitted, LARGEST, panned, SMALLEST, START_VIEW, STEP, toScreen, toSheet, zoomed } from './view';
+import {
+  fitted,
+  isInSight,
+  LARGEST,
+  panned,
+  SMALLEST,
+  START_VIEW,
+  STEP,
+  toScreen,
+  toSheet,
+  zoomed,
+} from './view';
 
 const view = fc.record({
   x: fc.integer({ min: -500, max: 500 }),
@@ -50,4 +61,12 @@ test('fitting shows a box whole, in the middle, and enlarges little things only 
   expect(fitted({ x0: 0, y0: 0, x1: 1, y1: 1 }, 800, 600).scale).toBe(1.6);
   expect(fitted(null, 800, 600)).toEqual(START_VIEW);
   expect(STEP).toBe(14);
+});
+
+test('what is in sight', () => {
+  const box = { x0: 0, y0: 0, x1: 10, y1: 5 };
+  expect(isInSight(fitted(box, 300, 200), box, 300, 200)).toBe(true);
+  expect(isInSight(START_VIEW, box, 14 * STEP, 9 * STEP)).toBe(true);
+  expect(isInSight(START_VIEW, box, 14 * STEP - 1, 9 * STEP)).toBe(false);
+  expect(isInSight(panned(START_VIEW, 0, -4.1 * STEP), box, 300, 200)).toBe(false);
 });

@@ -37,6 +37,12 @@ export function panned(view: View, dx: number, dy: number): View {
   return { ...view, x: view.x - dx / s, y: view.y - dy / s };
 }
 
+/** Whether a box is wholly in sight on a canvas of so many pixels. */
+export function isInSight(view: View, box: Box, width: number, height: number): boolean {
+  const [first, last] = [toScreen(view, { x: box.x0, y: box.y0 }), toScreen(view, { x: box.x1, y: box.y1 })];
+  return first.x >= 0 && first.y >= 0 && last.x <= width && last.y <= height;
+}
+
 /** The view that shows a box whole with some air around it, at most a little enlarged. */
 export function fitted(box: Box | null, width: number, height: number, most = 1.6): View {
   if (!box || width === 0 || height === 0) return START_VIEW;

@@ -82,7 +82,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
   if (isOpen)
     return (
       <li className="border-b border-hairline py-2.5 last:border-0">
-        <p className="text-[1.15rem] leading-8">
+        <p className="formula-text leading-8">
           {change}
           <span className="font-semibold">
             <Marked text={formula.name} />
@@ -93,7 +93,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
     );
   return (
     <li className="border-b border-hairline py-2.5 last:border-0">
-      <p className="text-[1.15rem] leading-8 [overflow-wrap:anywhere]">
+      <p className="formula-text leading-8 [overflow-wrap:anywhere]">
         {change}
         <span className="font-semibold">
           <Marked text={formula.name} />

@@ -24,7 +24,7 @@ function Pieces({ of }: { of: readonly Piece[] }) {
       );
     // Bars over bars each have a line of their own.
     return (
-      <span key={i} className="mx-px inline-block border-t-[1.5px] border-current pt-px leading-[1.25]">
+      <span key={i} className="mx-[1.5px] inline-block border-t-[1.5px] border-current pt-px leading-[1.25]">
         <span className="sr-only">not </span>
         <Pieces of={piece.bar} />
       </span>

@@ -146,7 +146,7 @@ function Layer({
           ))}
         </p>
         <span />
-        <div className="flex">
+        <div className="flex pb-2">
           {rows[0]!.map((_, across) => (
             <span key={across} className="text-center font-mono text-sm text-quiet" style={{ width: cell }}>
               {valuesAt(layout.across, across).join('')}
@@ -197,7 +197,7 @@ function Layer({
                     data-cell={row}
                     data-live={row === live || undefined}
                     aria-selected={picked?.has(row) ?? row === live}
-                    className={`relative cursor-pointer border border-hairline font-mono text-lg outline-offset-[-3px] ${
+                    className={`relative cursor-pointer border border-hairline map-text outline-offset-[-3px] ${
                       letter === '1' ? 'font-bold' : letter === '0' ? 'text-quiet' : ''
                     } ${picked?.has(row) ? 'bg-accent-soft' : lit(row) ? 'bg-accent-soft' : row === live ? 'bg-one-soft' : 'bg-raised'}`}
                     style={{ width: cell, height: cell }}

@@ -217,7 +217,7 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                   <span
                     key={name}
                     role="gridcell"
-                    className={`text-center font-mono text-[15px] ${circuit ? 'cursor-pointer' : ''}`}
+                    className={`text-center value-text ${circuit ? 'cursor-pointer' : ''}`}
                     onClick={() => circuit && goToWantedRow(session, plan.inputs, row)}
                   >
                     {inputAt(plan.inputs.length, i, row)}
@@ -235,7 +235,7 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                       key={o.name}
                       id={`plan-${row}-${output}`}
                       role="gridcell"
-                      className={`grid h-full cursor-cell auto-cols-fr grid-flow-col items-center border-l border-hairline text-center font-mono text-[15px] ${
+                      className={`grid h-full cursor-cell auto-cols-fr grid-flow-col items-center border-l border-hairline text-center value-text ${
                         isHere
                           ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent'
                           : ''
@@ -297,7 +297,7 @@ interface FoundProps {
 /** What was seen, or what the circuit does, beside what was filled in. */
 function Found({ what, letter, isWrong, none = '·' }: FoundProps) {
   return (
-    <span className={`text-[13px] ${isWrong ? 'font-bold text-bad' : 'text-quiet'}`}>
+    <span className={`text-[0.87em] ${isWrong ? 'font-bold text-bad' : 'text-quiet'}`}>
       {letter === null ? (
         <span aria-hidden="true">{none}</span>
       ) : (

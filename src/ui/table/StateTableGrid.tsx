@@ -112,7 +112,7 @@ function Rows({ netlist, table }: { netlist: Netlist; table: TruthTable }) {
               data-row={row}
               data-live={row === live || undefined}
               title={columns.length > 0 ? 'Puts the inputs as in this row' : undefined}
-              className={`absolute inset-x-0 grid items-center font-mono text-[15px] ${columns.length > 0 ? 'cursor-pointer' : ''} ${rowLook(row, row === live)}`}
+              className={`absolute inset-x-0 grid items-center value-text ${columns.length > 0 ? 'cursor-pointer' : ''} ${rowLook(row, row === live)}`}
               style={{ gridTemplateColumns: grid, height: ROW, top }}
               onClick={() => put(row)}
             >

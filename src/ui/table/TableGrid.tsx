@@ -181,7 +181,7 @@ const Row = memo(function Row(props: RowProps) {
         <span
           role="gridcell"
           aria-colspan={inputs}
-          className="overflow-hidden font-mono text-[15px] whitespace-pre"
+          className="overflow-hidden value-text whitespace-pre"
           style={{
             gridColumn: `span ${inputs}`,
             letterSpacing: `calc(${run}rem - 1ch)`,
@@ -222,7 +222,7 @@ function Value({ letter, edge, strong, onTurn }: ValueProps) {
       role="gridcell"
       title={onTurn && 'Press twice to have it otherwise'}
       onDoubleClick={onTurn}
-      className={`flex h-full items-center justify-center font-mono text-[15px] ${edge ? 'border-l border-hairline' : ''} ${
+      className={`flex h-full items-center justify-center value-text ${edge ? 'border-l border-hairline' : ''} ${
         strong && letter === '1' ? 'font-bold' : ''
       }`}
     >
