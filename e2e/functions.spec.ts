@@ -348,6 +348,10 @@ test('a map is filled like the table, and the way to the smallest sum is shown l
   await formula.getByRole('button', { name: 'Why?' }).click();
   await expect(formula).toContainText('From the minterms');
   await expect(formula.getByText("A B + A B' = A").first()).toBeVisible();
+  // To gates of one kind as well.
+  await page.getByLabel('Form', { exact: true }).selectOption('nand');
+  await expect(formula.getByText("De Morgan: (A + B)' = A' B'").first()).toBeVisible();
+  await page.getByLabel('Form', { exact: true }).selectOption('sop');
   await page.getByLabel('Notation').selectOption('python');
   await formula.getByRole('button', { name: 'Copy' }).click();
   await expect(page.getByText('The formulas are on the clipboard.')).toBeVisible();

@@ -1,6 +1,6 @@
-import { type Cube, covers, isInside, literals, ON, sameCube, type Wish } from './cube';
+import { type Cube, covers, isInside, literals, OFF, ON, sameCube, type Wish } from './cube';
 import { type Expression, evaluated } from './expression';
-import { cubeOf, literalsOf, minterms, sumOf } from './forms';
+import { cubeOf, literalsOf, sumOf } from './forms';
 import { minimise } from './minimise';
 import { inputAt } from './truth-table';
 
@@ -19,19 +19,71 @@ export type Derivation =
 
 /** Functions of more inputs, and longer expressions, are not derived law by law: nobody would read it. */
 export const MOST_INPUTS_DERIVED = 6;
-const MOST_TERMS = 160;
+export const MOST_TERMS = 160;
 const MOST_STEPS = 120;
 
-type Place = Step['places'][number];
+export type Place = Step['places'][number];
 type Junction = Extract<Expression, { of: readonly Expression[] }>;
 
 const ZERO: Expression = { op: 'constant', value: 0 };
 const ONE: Expression = { op: 'constant', value: 1 };
-const not = (of: Expression): Expression => ({ op: 'not', of });
-const and = (of: readonly Expression[]): Expression => (of.length === 1 ? of[0]! : { op: 'and', of });
-const or = (of: readonly Expression[]): Expression => (of.length === 1 ? of[0]! : { op: 'or', of });
+export const not = (of: Expression): Expression => ({ op: 'not', of });
+export const and = (of: readonly Expression[]): Expression => (of.length === 1 ? of[0]! : { op: 'and', of });
+export const or = (of: readonly Expression[]): Expression => (of.length === 1 ? of[0]! : { op: 'or', of });
 
-class TooLong extends Error {}
+/** A way is given up that nobody would read to its end. */
+export class TooLong extends Error {}
+
+/** A way from an expression on, each step of it held against the first in all rows. */
+export class Way {
+  readonly steps: Step[] = [];
+  now: Expression;
+  private readonly truth: string;
+
+  /** @throws TooLong where there are too many inputs. */
+  constructor(
+    readonly start: Expression,
+    readonly names: readonly string[],
+  ) {
+    if (names.length > MOST_INPUTS_DERIVED)
+      throw new TooLong(`${names.length} inputs are too many to be derived law by law`);
+    this.truth = columnOf(start, names);
+    this.now = flat(plain(start));
+  }
+
+  /** @throws Error where the step does not say the same; TooLong where there are too many of them. */
+  take(law: string, places: readonly Place[], result: Expression): void {
+    if (columnOf(result, this.names) !== this.truth) throw new Error(`${law} does not say the same`);
+    if (this.steps.length >= MOST_STEPS) throw new TooLong('it takes too many steps');
+    this.steps.push({ law, places, result });
+    this.now = result;
+  }
+
+  /** The function, as a row of `OFF` and `ON` for each row. */
+  get wish(): Wish {
+    return {
+      inputs: this.names.length,
+      rows: Uint8Array.from([...this.truth], (c) => (c === '1' ? ON : OFF)),
+    };
+  }
+}
+
+/** The values of an expression in all rows, as letters. */
+export function columnOf(e: Expression, names: readonly string[]): string {
+  return Array.from({ length: 2 ** names.length }, (_, row) =>
+    evaluated(e, new Map(names.map((n, i) => [n, inputAt(names.length, i, row)]))),
+  ).join('');
+}
+
+/** Goes a way; what is too long to be read is said. */
+export function gone(go: () => readonly Step[]): Derivation {
+  try {
+    return { ok: true, steps: go() };
+  } catch (problem) {
+    if (problem instanceof TooLong) return { ok: false, problem: problem.message };
+    throw problem;
+  }
+}
 
 /**
  * The way from an expression to a smallest sum of products, law by law. What is not AND, OR and NOT is written out, NOT
@@ -41,45 +93,28 @@ class TooLong extends Error {}
  * @throws Error where a step is found not to say the same.
  */
 export function derivation(expression: Expression, names: readonly string[]): Derivation {
-  if (names.length > MOST_INPUTS_DERIVED)
-    return { ok: false, problem: `${names.length} inputs are too many to be derived law by law` };
-  const steps: Step[] = [];
-  let now = flat(plain(expression));
-  const column = (e: Expression) =>
-    Array.from({ length: 2 ** names.length }, (_, row) =>
-      evaluated(e, new Map(names.map((n, i) => [n, inputAt(names.length, i, row)]))),
-    ).join('');
-  const truth = column(expression);
-  const step = (law: string, places: readonly Place[], result: Expression) => {
-    if (column(result) !== truth) throw new Error(`${law} does not say the same`);
-    if (steps.length >= MOST_STEPS) throw new TooLong('it takes too many steps');
-    steps.push({ law, places, result });
-    now = result;
-  };
-  try {
-    for (const [law, rewrite] of REWRITES)
-      for (;;) {
-        const places: Place[] = [];
-        const result = flat(rewrite(now, places));
-        if (places.length === 0) break;
-        step(law, places, result);
-      }
-    const wish: Wish = {
-      inputs: names.length,
-      rows: Uint8Array.from([...truth], (c) => (c === '1' ? ON : 0)),
-    };
-    if (now.op === 'constant') return { ok: true, steps };
-    reduce(termsOf(now, names), names, wish, step);
-    return { ok: true, steps };
-  } catch (problem) {
-    if (problem instanceof TooLong) return { ok: false, problem: problem.message };
-    throw problem;
-  }
+  return gone(() => {
+    const way = new Way(expression, names);
+    toSum(way);
+    toSmallest(way, minimise(way.wish).cubes);
+    return way.steps;
+  });
 }
 
-/** The way from a function's minterms, where there is no expression yet. */
-export function derivationOf(wish: Wish, names: readonly string[]): Derivation {
-  return derivation(sumOf(minterms(wish), names), names);
+/** Writes an expression as a sum of products, not yet a small one. */
+export function toSum(way: Way): void {
+  for (const [law, rewrite] of REWRITES)
+    for (;;) {
+      const places: Place[] = [];
+      const result = flat(rewrite(way.now, places));
+      if (places.length === 0) break;
+      way.take(law, places, result);
+    }
+}
+
+/** Makes a sum of products a smallest one. @param aim the products of that. */
+export function toSmallest(way: Way, aim: readonly Cube[]): void {
+  if (way.now.op !== 'constant') reduce(way, aim);
 }
 
 /** Takes what is nested in its like out of it: (A + B) + C. Nobody calls that a step. */
@@ -223,7 +258,8 @@ function sortedTerm(e: Expression): Expression {
   };
 }
 
-function termsOf(sum: Expression, names: readonly string[]): Cube[] {
+/** The products of a sum. */
+export function termsOf(sum: Expression, names: readonly string[]): Cube[] {
   return (sum.op === 'or' ? sum.of : [sum]).map((term) => cubeOf(term, names)!);
 }
 
@@ -236,19 +272,14 @@ export function consensus(a: Cube, b: Cube): Cube | null {
 }
 
 /** From any sum of products to a smallest one, a law at a time. */
-function reduce(
-  given: readonly Cube[],
-  names: readonly string[],
-  wish: Wish,
-  step: (law: string, places: readonly Place[], result: Expression) => void,
-): void {
-  const aim = minimise(wish).cubes;
-  let terms = [...given];
+function reduce(way: Way, aim: readonly Cube[]): void {
+  const { names, wish } = way;
+  let terms = termsOf(way.now, names);
   const show = (cubes: readonly Cube[]) => sumOf(cubes, names);
   const make = (law: string, before: readonly Cube[], after: readonly Cube[]) => {
     const stays = (t: Cube) => !before.includes(t) || after.includes(t);
     terms = [...terms.filter(stays), ...after.filter((c) => !before.includes(c))];
-    step(law, [{ before: or(before.map(product)), after: or(after.map(product)) }], show(terms));
+    way.take(law, [{ before: or(before.map(product)), after: or(after.map(product)) }], show(terms));
   };
   const product = (c: Cube): Expression => {
     const all = literalsOf(c, names);

@@ -5,6 +5,7 @@ import { type Expression, evaluated, namesOf } from '@/core/logic/expression';
 import { type Form, type Formula, rowList, sizeOf } from '@/core/logic/forms';
 import { isCode, type Notation, written } from '@/core/logic/notation';
 import { inputAt } from '@/core/logic/truth-table';
+import { isReached } from '@/core/logic/why-forms';
 import type { Netlist } from '@/core/netlist/netlist';
 import { Marked } from '@/ui/controls/Marked';
 import { useSessionState } from '@/ui/lesson/session-context';
@@ -130,7 +131,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
           <button type="button" className={LINK} aria-expanded={open} onClick={() => setOpen(!open)}>
             {open ? 'Hide the other forms' : 'Compare forms'}
           </button>
-          {form === 'sop' && (
+          {isReached(form) && (
             <button
               type="button"
               className={LINK}
@@ -143,10 +144,11 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
           )}
         </p>
       )}
-      {isAsked && form === 'sop' && (
+      {isAsked && isReached(form) && (
         <Why
           formula={formula}
-          from={drawnAlike(formula, netlist)}
+          form={form}
+          drawn={drawnAlike(formula, netlist)}
           notation={isCode(notation) ? 'bar' : notation}
         />
       )}

@@ -2,34 +2,33 @@ import { useMemo } from 'react';
 import type { Expression } from '@/core/logic/expression';
 import type { Formula } from '@/core/logic/forms';
 import type { Notation } from '@/core/logic/notation';
-import { derivation, derivationOf } from '@/core/logic/why';
+import { type ReachedForm, wayTo } from '@/core/logic/why-forms';
 import { Typeset } from './Typeset';
 
 /** Places of one step that are written out. */
 const MOST_PLACES = 3;
 
-/** The way from the expression as it is drawn, or from the minterms, to the smallest sum: law by law. */
+/** The way to a form, law by law: from the expression as it is drawn, or from the rows at which the function is 1. */
 export function Why({
   formula,
-  from,
+  form,
+  drawn,
   notation,
 }: {
   formula: Formula;
+  form: ReachedForm;
   /** As it is drawn; null where it is not. */
-  from: Expression | null;
+  drawn: Expression | null;
   notation: Notation;
 }) {
-  const made = useMemo(
-    () => (from ? derivation(from, formula.names) : derivationOf(formula.wish, formula.names)),
-    [from, formula],
-  );
+  const { from, rows, made } = useMemo(() => wayTo(form, formula, drawn), [form, formula, drawn]);
   if (!made.ok) return <p className="mt-2 text-sm text-quiet">The way cannot be shown: {made.problem}.</p>;
   return (
     <div className="mt-2 rounded-lg border border-hairline bg-paper px-3 py-2">
       <p className="text-sm text-quiet">
-        From {from ? 'what is drawn' : 'the minterms'}
+        From {from ? 'what is drawn' : `the ${rows}`}
         {made.steps.length === 0
-          ? ': it is the smallest sum as it is.'
+          ? ': nothing is left to do.'
           : `, ${made.steps.length === 1 ? 'one step' : `${made.steps.length} steps`}, each of them checked in all rows:`}
       </p>
       {from && (

@@ -1,0 +1,107 @@
+import fc from 'fast-check';
+import { EITHER, OFF, ON, type Wish } from './cube';
+import type { Expression } from './expression';
+import { Formula, sizeOf } from './forms';
+import { written } from './notation';
+import { readExpression } from './read-expression';
+import { columnOf } from './why';
+import { type ReachedForm, wayTo } from './why-forms';
+
+const NAMES = ['A', 'B', 'C', 'D'];
+const FORMS: readonly ReachedForm[] = ['sop', 'pos', 'nand', 'nor', 'minterms', 'maxterms', 'xor'];
+
+const wishes: fc.Arbitrary<Wish> = fc
+  .integer({ min: 1, max: 4 })
+  .chain((inputs) =>
+    fc
+      .array(fc.constantFrom(OFF, ON, OFF, ON, EITHER), { minLength: 2 ** inputs, maxLength: 2 ** inputs })
+      .map((rows) => ({ inputs, rows: Uint8Array.from(rows) })),
+  );
+
+/** The operators in an expression. */
+function operators(e: Expression): string[] {
+  if (e.op === 'name' || e.op === 'constant') return [];
+  return [e.op, ...(e.op === 'not' ? [e.of] : e.of).flatMap(operators)];
+}
+
+test('the way to each form says the same at each step, and ends with what the form is', () => {
+  fc.assert(
+    fc.property(wishes, fc.constantFrom(...FORMS), (wish, form) => {
+      const names = NAMES.slice(0, wish.inputs);
+      const formula = new Formula('Y', names, wish);
+      const aim = formula.in(form);
+      const { from, made } = wayTo(form, formula, null);
+      if (!made.ok) throw new Error(made.problem);
+      expect(from).toBeNull();
+      const truth = columnOf(aim, names);
+      for (const { law, result } of made.steps) expect([law, columnOf(result, names)]).toEqual([law, truth]);
+      const last = made.steps.at(-1)?.result;
+      if (!last) return;
+      expect([form, sizeOf(last)]).toEqual([form, sizeOf(aim)]);
+      if (form === 'nand' || form === 'nor') expect(operators(last).every((op) => op === form)).toBe(true);
+    }),
+    { numRuns: 400 },
+  );
+});
+
+test('each place of a step says the same before and after, but for what is chosen', () => {
+  fc.assert(
+    fc.property(wishes, fc.constantFrom(...FORMS), (wish, form) => {
+      const names = NAMES.slice(0, wish.inputs);
+      const { made } = wayTo(form, new Formula('Y', names, wish), null);
+      if (!made.ok) throw new Error(made.problem);
+      for (const { law, places } of made.steps)
+        if (!law.startsWith('Either will do'))
+          for (const { before, after } of places)
+            expect([law, columnOf(after, names)]).toEqual([law, columnOf(before, names)]);
+    }),
+    { numRuns: 200 },
+  );
+});
+
+/** The way from a formula to a form, each step as its law and what stands then. */
+function said(text: string, form: ReachedForm): string[] {
+  const read = readExpression(text);
+  if (!read.ok) throw new Error(read.problem);
+  const names = NAMES.filter((n) => text.includes(n));
+  const rows = Uint8Array.from(columnOf(read.value, names), (c) => (c === '1' ? ON : OFF));
+  const { made } = wayTo(form, new Formula('Y', names, { inputs: names.length, rows }), read.value);
+  if (!made.ok) throw new Error(made.problem);
+  return made.steps.map((s) => `${s.law} → ${written(s.result, 'prime')}`);
+}
+
+test('the ways that are taught', () => {
+  expect(said("A B + C'", 'nand')).toEqual([
+    "Two inverses cancel: A = A'' → (AB + C')''",
+    "De Morgan: (A + B)' = A' B' → ((AB)'C)'",
+  ]);
+  expect(said("A' B", 'nand')).toEqual([
+    "Two inverses cancel: A = A'' → (A'B)''",
+    "A' = (A A)' → ((A'B)'(A'B)')'",
+    "A' = (A A)' → (((AA)'B)'((AA)'B)')'",
+  ]);
+  expect(said('A B', 'maxterms')).toEqual([
+    "Two inverses cancel: A = A'' → (AB)''",
+    "De Morgan, and a double inverse cancels → (A' + B')'",
+    "A = A B + A B' → (A' + AB' + A'B')'",
+    "A = A B + A B' → (A'B + A'B' + AB' + A'B')'",
+    "A + A = A → (A'B + A'B' + AB')'",
+    "De Morgan: (A + B)' = A' B' → (A + B')(A + B)(A' + B)",
+  ]);
+  expect(said("A B' + A' B", 'xor').at(-1)).toBe('A ⊕ A = 0 → A ⊕ B');
+});
+
+test('where either will do, it is said what is taken; more than six inputs are said to be too many', () => {
+  const wish = { inputs: 2, rows: Uint8Array.of(OFF, EITHER, OFF, ON) };
+  const { made } = wayTo('sop', new Formula('Y', ['A', 'B'], wish), null);
+  expect(made.ok && made.steps.map((s) => s.law)).toEqual([
+    'Either will do in row 1: 1 is taken',
+    "A B + A B' = A",
+  ]);
+  const wide = { inputs: 7, rows: new Uint8Array(128).fill(ON) };
+  const names = ['A', 'B', 'C', 'D', 'E', 'F', 'G'];
+  expect(wayTo('sop', new Formula('Y', names, wide), null).made).toEqual({
+    ok: false,
+    problem: '7 inputs are too many to be derived law by law',
+  });
+});

@@ -1,0 +1,274 @@
+import { type Cube, EITHER, inverted, type Wish } from './cube';
+import { type Expression, evaluated } from './expression';
+import { type Form, type Formula, literalsOf, minterms, productOf, sumOf } from './forms';
+import { inputAt } from './truth-table';
+import {
+  and,
+  columnOf,
+  type Derivation,
+  gone,
+  MOST_INPUTS_DERIVED,
+  MOST_TERMS,
+  not,
+  or,
+  TooLong,
+  termsOf,
+  toSmallest,
+  toSum,
+  Way,
+} from './why';
+
+/*
+ * The ways from an expression, or from the rows of a table, to each of the forms.
+ */
+
+/** The forms to which there is a way law by law. */
+export type ReachedForm = Exclude<Form, 'drawn' | 'mixed'>;
+export const isReached = (form: Form): form is ReachedForm => form !== 'drawn' && form !== 'mixed';
+
+const DOUBLE = "Two inverses cancel: A = A''";
+const DE_MORGAN = { or: "De Morgan: (A + B)' = A' B'", and: "De Morgan: (A B)' = A' + B'" } as const;
+const TIED = { nand: "A' = (A A)'", nor: "A' = (A + A)'" } as const;
+
+/** Forms to which one comes more shortly from the rows at which the function is 0. */
+const BY_ZEROS: ReadonlySet<ReachedForm> = new Set(['pos', 'nor', 'maxterms']);
+
+/** A way with what it begins from. */
+export interface WayTo {
+  /** The expression that it begins from; null where that are the rows of the table. */
+  readonly from: Expression | null;
+  /** Which rows those are: where the function is 1, or where it is 0. */
+  readonly rows: 'minterms' | 'maxterms';
+  readonly made: Derivation;
+}
+
+/**
+ * The way to a function in a form, law by law, each step held against all rows.
+ * @param drawn an expression of it that is there already. Without one, or where it decides otherwise than the form what
+ *   may be either, or where the way from it is too long, it begins with the rows of the table.
+ */
+export function wayTo(form: ReachedForm, formula: Formula, drawn: Expression | null): WayTo {
+  const { names, wish } = formula;
+  const rows = BY_ZEROS.has(form) ? 'maxterms' : 'minterms';
+  const go = (start: Expression) =>
+    gone(() => {
+      const way = new Way(start, names);
+      ROADS[form](way, formula);
+      return way.steps;
+    });
+  if (names.length > MOST_INPUTS_DERIVED) return { from: null, rows, made: go({ op: 'constant', value: 0 }) };
+  const aim = formula.in(form);
+  if (drawn && columnOf(drawn, names) === columnOf(aim, names)) {
+    const made = go(drawn);
+    if (made.ok) return { from: drawn, rows, made };
+  }
+  const written = (of: Wish) =>
+    rows === 'minterms' ? sumOf(minterms(of), names) : productOf(minterms(inverted(of)), names);
+  const start = written(completed(wish, names, aim));
+  const made = go(start);
+  const taken = rows === 'minterms' ? 1 : 0;
+  const chosen = [...wish.rows.keys()].filter(
+    (row) => wish.rows[row] === EITHER && valueIn(aim, names, row) === taken,
+  );
+  if (!made.ok || chosen.length === 0) return { from: null, rows, made };
+  // What may be either is no law but a choice.
+  const law = `Either will do in ${rowsText(chosen)}: ${taken} is taken`;
+  const choice = { law, places: [{ before: written(wish), after: start }], result: start };
+  return { from: null, rows, made: { ok: true, steps: [choice, ...made.steps] } };
+}
+
+const rowsText = (rows: readonly number[]) => `${rows.length === 1 ? 'row' : 'rows'} ${rows.join(', ')}`;
+
+const valueIn = (e: Expression, names: readonly string[], row: number) =>
+  evaluated(e, new Map(names.map((n, i) => [n, inputAt(names.length, i, row)])));
+
+/** The function as an expression of it decides what may be either. */
+function completed(wish: Wish, names: readonly string[], aim: Expression): Wish {
+  return {
+    ...wish,
+    rows: wish.rows.map((value, row) => (value === EITHER ? valueIn(aim, names, row) : value)),
+  };
+}
+
+const ROADS: Readonly<Record<ReachedForm, (way: Way, formula: Formula) => void>> = {
+  sop: toSop,
+  pos: toPos,
+  nand: (way, formula) => {
+    toSop(way, formula);
+    byOneKind(way, 'nand');
+  },
+  nor: (way, formula) => {
+    toPos(way, formula);
+    byOneKind(way, 'nor');
+  },
+  minterms: (way) => {
+    toSum(way);
+    expand(way);
+  },
+  maxterms: (way) =>
+    overInverse(way, (inner) => {
+      toSum(inner);
+      expand(inner);
+    }),
+  xor: (way) => {
+    toSum(way);
+    expand(way);
+    toXor(way);
+  },
+};
+
+function toSop(way: Way, formula: Formula): void {
+  toSum(way);
+  toSmallest(way, formula.ones.cubes);
+}
+
+function toPos(way: Way, formula: Formula): void {
+  overInverse(way, (inner) => {
+    toSum(inner);
+    toSmallest(inner, formula.zeros.cubes);
+  });
+}
+
+/** Goes a way for what is inverted, as a sum, and turns that over into a product. */
+function overInverse(way: Way, go: (inner: Way) => void): void {
+  const begun = way.now;
+  const inner = new Way(not(begun), way.names);
+  go(inner);
+  way.take(DOUBLE, [{ before: begun, after: not(not(begun)) }], not(not(begun)));
+  for (const { law, places, result } of inner.steps) way.take(law, places, not(result));
+  const sum = inner.now;
+  const product = inverseOf(sum);
+  const law = sum.op === 'or' || sum.op === 'and' ? DE_MORGAN[sum.op] : DOUBLE;
+  if (sum.op === 'constant') way.take("0' = 1 and 1' = 0", [{ before: not(sum), after: product }], product);
+  else if (sum.op !== 'name') way.take(law, [{ before: not(sum), after: product }], product);
+}
+
+/** A sum of products turned over: a product of sums. */
+function inverseOf(e: Expression): Expression {
+  if (e.op === 'constant') return { op: 'constant', value: e.value ? 0 : 1 };
+  if (e.op === 'not') return e.of;
+  if (e.op === 'or') return and(e.of.map(inverseOf));
+  return e.op === 'and' ? or(e.of.map(inverseOf)) : not(e);
+}
+
+/** A sum of products by NAND gates only, or a product of sums by NOR gates only. */
+function byOneKind(way: Way, kind: 'nand' | 'nor'): void {
+  const [outer, inner] = kind === 'nand' ? (['or', 'and'] as const) : (['and', 'or'] as const);
+  const { now } = way;
+  if (now.op === outer || now.op === inner) {
+    way.take(DOUBLE, [{ before: now, after: not(not(now)) }], not(not(now)));
+    if (now.op === outer) {
+      const result: Expression = {
+        op: kind,
+        of: now.of.map((part): Expression => {
+          if (part.op === inner) return { op: kind, of: part.of };
+          return part.op === 'not' ? part.of : not(part);
+        }),
+      };
+      way.take(DE_MORGAN[outer], [{ before: not(not(now)), after: result }], result);
+    } else {
+      const inverted: Expression = { op: kind, of: now.of };
+      const result: Expression = { op: kind, of: [inverted, inverted] };
+      way.take(TIED[kind], [{ before: not(not(now)), after: result }], result);
+    }
+  }
+  const places: { before: Expression; after: Expression }[] = [];
+  const tied = (e: Expression): Expression => {
+    if (e.op === 'name' || e.op === 'constant') return e;
+    if (e.op !== 'not') return { op: e.op, of: e.of.map(tied) };
+    const after: Expression = { op: kind, of: [e.of, e.of] };
+    if (!places.some((p) => columnOf(p.before, way.names) === columnOf(e, way.names)))
+      places.push({ before: e, after });
+    return after;
+  };
+  const result = tied(way.now);
+  if (places.length > 0) way.take(TIED[kind], places, result);
+}
+
+const product = (cube: Cube, names: readonly string[]): Expression => {
+  const literals = literalsOf(cube, names);
+  return literals.length === 0 ? { op: 'constant', value: 1 } : and(literals);
+};
+
+/** Each product of a sum written out with all inputs. */
+function expand(way: Way): void {
+  const { names } = way;
+  if (way.now.op === 'constant' && way.now.value === 0) return;
+  let cubes = way.now.op === 'constant' ? [{ care: 0, ones: 0 }] : termsOf(way.now, names);
+  for (const i of names.keys()) {
+    const bit = 1 << (names.length - 1 - i);
+    const without = cubes.filter((cube) => !(cube.care & bit));
+    if (without.length > 0) {
+      const halves = ({ care, ones }: Cube) => [
+        { care: care | bit, ones: ones | bit },
+        { care: care | bit, ones },
+      ];
+      cubes = cubes.flatMap((cube) => (cube.care & bit ? [cube] : halves(cube)));
+      if (cubes.length > MOST_TERMS) throw new TooLong('written out it has too many terms');
+      const places = without.map((cube) => ({
+        before: product(cube, names),
+        after: or(halves(cube).map((half) => product(half, names))),
+      }));
+      way.take("A = A B + A B'", places, or(cubes.map((cube) => product(cube, names))));
+    }
+    const once = cubes.filter((a, k) => cubes.findIndex((b) => a.care === b.care && a.ones === b.ones) === k);
+    if (once.length === cubes.length) continue;
+    const twice = [
+      ...new Set(cubes.filter((cube) => !once.includes(cube)).map((cube) => product(cube, names))),
+    ];
+    cubes = once;
+    way.take(
+      'A + A = A',
+      twice.map((t) => ({ before: or([t, t]), after: t })),
+      or(cubes.map((cube) => product(cube, names))),
+    );
+  }
+}
+
+/** From all minterms to products of plain names under XOR (Reed, Muller, 1954). */
+function toXor(way: Way): void {
+  const { names } = way;
+  const sum = way.now;
+  if (sum.op === 'constant') return;
+  const xor = (of: readonly Expression[]): Expression =>
+    of.length === 0 ? { op: 'constant', value: 0 } : of.length === 1 ? of[0]! : { op: 'xor', of };
+  let cubes = termsOf(sum, names);
+  const write = () => xor(cubes.map((cube) => product(cube, names)));
+  if (cubes.length > 1)
+    way.take('No two of them hold in one row: A + B = A ⊕ B', [{ before: sum, after: write() }], write());
+  for (const i of names.keys()) {
+    const bit = 1 << (names.length - 1 - i);
+    const inverted = cubes.filter((cube) => !(cube.ones & bit));
+    if (inverted.length === 0) continue;
+    const freed = ({ care, ones }: Cube) => [
+      { care: care & ~bit, ones },
+      { care, ones: ones | bit },
+    ];
+    const places = inverted.map((cube) => ({
+      before: product(cube, names),
+      after: xor(freed(cube).map((c) => product(c, names))),
+    }));
+    cubes = cubes.flatMap((cube) => (cube.ones & bit ? [cube] : freed(cube)));
+    if (cubes.length > MOST_TERMS) throw new TooLong('written out it has too many terms');
+    way.take("A' = 1 ⊕ A: B A' = B ⊕ B A", places, write());
+    const key = (cube: Cube) => `${cube.care} ${cube.ones}`;
+    const counts = new Map<string, number>();
+    for (const cube of cubes) counts.set(key(cube), (counts.get(key(cube)) ?? 0) + 1);
+    const pairs = cubes.filter(
+      (cube, k) => counts.get(key(cube))! > 1 && cubes.findIndex((c) => key(c) === key(cube)) === k,
+    );
+    if (pairs.length === 0) continue;
+    cubes = cubes.filter(
+      (cube, k) => counts.get(key(cube))! % 2 === 1 && cubes.findIndex((c) => key(c) === key(cube)) === k,
+    );
+    way.take(
+      'A ⊕ A = 0',
+      pairs.map((cube) => {
+        const one = product(cube, names);
+        const all = Array.from({ length: counts.get(key(cube))! }, () => one);
+        return { before: xor(all), after: all.length % 2 ? one : { op: 'constant', value: 0 as const } };
+      }),
+      write(),
+    );
+  }
+}
