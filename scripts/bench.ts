@@ -82,6 +82,7 @@ for (const count of [1000, 10_000]) {
 for (const [name, a, b] of [
   ['16-bit adders, ripple against NAND only', adder(16, 'gates'), adder(16, 'nand')],
   ['32-bit adders, ripple against NAND only', adder(32, 'gates'), adder(32, 'nand')],
+  ['16x16 multipliers, plain gates against NAND only', product(16, 'a'), product(16, 'a', 'nand')],
   ['8x8 multipliers, rows of the one number against rows of the other', product(8, 'a'), product(8, 'b')],
   ['12-bit counters, toggling against adding one', counter(12, 'toggle'), counter(12, 'add')],
 ] as const) {

@@ -2,8 +2,10 @@ import type { Column, Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { ONE } from '../values/logic';
 import { sameName } from '../values/names';
+import { Aig, ALWAYS, intoAig, NEVER } from './aig';
 import { Bdd, FALSE, MOST_NODES, TooLarge, TRUE } from './bdd';
 import { deriveTable } from './derive-table';
+import { sweep } from './sweep';
 import { isBinary, needed } from './table-machine';
 import { cell, firstDifference, inputAt, type TruthTable, whyNoTable } from './truth-table';
 
@@ -36,8 +38,11 @@ export interface ProofOptions {
 
 /** Circuits of up to this many inputs are compared row by row, all of them: that is a proof too, and the quickest. */
 const ALL_ROWS = 20;
-/** And up to this many where diagrams grow too large. */
+/** Nodes of diagrams that are tried before a search is. */
+const FEW_NODES = 100_000;
+/** And up to this many where diagrams grow too large, first of all where the tables of both take no more than so much. */
 const MOST_ROWS = 26;
+const MOST_BYTES = 1 << 28;
 
 /** Inputs and outputs of two circuits that belong together, by name. */
 interface Matched {
@@ -71,8 +76,8 @@ export function matched(
 }
 
 /**
- * Whether two circuits without memory do the same, proved: by all rows where there are few, by decision diagrams
- * where there are many. Never by sampling.
+ * Whether two circuits without memory do the same, proved: by all rows where there are few, by decision diagrams or a
+ * search where there are many. Never by sampling.
  */
 export function proveCombinational(
   a: Netlist,
@@ -88,21 +93,25 @@ export function proveCombinational(
   const { inputs } = ports.value;
   const binary = [a, b].every((n) => isBinary(n, needed(n)));
   if (inputs.length <= ALL_ROWS) return { ok: true, value: byRows(a, b, ports.value, progress) };
+  const bytes = (ports.value.outputs.length * 2 ** inputs.length) / 4;
+  const part = (from: number, to: number) => (share: number) => progress(from + share * (to - from));
   if (binary) {
-    try {
-      return { ok: true, value: byDiagrams(a, b, ports.value, new Bdd(mostNodes), progress) };
-    } catch (error) {
-      if (!(error instanceof TooLarge)) throw error;
-    }
+    // Small diagrams are the quickest; a search finds what the two have in common; large diagrams take their time.
+    const proof =
+      byDiagrams(a, b, ports.value, Math.min(FEW_NODES, mostNodes), part(0, 0.1)) ??
+      (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.1, 1)) : null) ??
+      bySearch(a, b, ports.value, part(0.1, 0.6)) ??
+      (mostNodes > FEW_NODES ? byDiagrams(a, b, ports.value, mostNodes, part(0.6, 1)) : null);
+    if (proof) return { ok: true, value: proof };
   }
   if (inputs.length <= MOST_ROWS) return { ok: true, value: byRows(a, b, ports.value, progress) };
   return {
     ok: true,
     value: {
       verdict: 'undecided',
-      method: 'decision diagrams',
+      method: binary ? 'decision diagrams and a search for a row' : 'none',
       reason: binary
-        ? `the diagrams grow beyond what fits, and ${inputs.length} inputs are too many for all rows`
+        ? `the diagrams grow beyond what fits, a search for a row that tells them apart came to no end, and ${inputs.length} inputs are too many for all rows`
         : `some wires can be undriven, and ${inputs.length} inputs are too many for all rows`,
     },
   };
@@ -176,7 +185,89 @@ export function variableOrder(netlist: Netlist): number[] {
   return order;
 }
 
+/** A proof by decision diagrams; null where they need more nodes than they may have. */
 function byDiagrams(
+  a: Netlist,
+  b: Netlist,
+  ports: Matched,
+  mostNodes: number,
+  progress: (share: number) => void,
+): Proof | null {
+  try {
+    return withDiagrams(a, b, ports, new Bdd(mostNodes), progress);
+  } catch (error) {
+    if (error instanceof TooLarge) return null;
+    throw error;
+  }
+}
+
+/** A proof by joining what is the same half-way, and a search for a row that tells the outputs apart; null without one. */
+function bySearch(a: Netlist, b: Netlist, ports: Matched, progress: (share: number) => void): Proof | null {
+  const aig = new Aig();
+  const edges = ports.inputs.map(() => aig.input());
+  const outputs = ([a, b] as const).map((netlist, side) => {
+    const places = new Map(ports.inputs.map((pair, i) => [pair[side as 0 | 1], edges[i]!]));
+    const made = intoAig(
+      aig,
+      netlist,
+      netlist.inputColumns.map((c) => places.get(c)!),
+    );
+    return ports.outputs.map((pair) => made[netlist.outputColumns.indexOf(pair[side as 0 | 1])]!);
+  });
+  const found = sweep(
+    aig,
+    outputs[0]!.map((edge, o) => [edge, outputs[1]![o]!] as const),
+    progress,
+  );
+  const method = 'joining what is the same, and a search for a row';
+  if (found.verdict === 'undecided') return null;
+  if (found.verdict === 'same') return { verdict: 'equivalent', method };
+  return differentAt(a, b, ports, fewestOnes(a, b, ports, found.inputs), method);
+}
+
+/** A row at which two circuits differ with ones in it turned to zeros as long as they still do. */
+function fewestOnes(a: Netlist, b: Netlist, ports: Matched, row: readonly (0 | 1)[]): (0 | 1)[] {
+  const values = [...row];
+  const differ = () => {
+    const [mine, theirs] = [outputsIn(a, ports, 0, values), outputsIn(b, ports, 1, values)];
+    return mine.some((bit, o) => bit !== theirs[o]);
+  };
+  for (const i of values.keys()) {
+    if (values[i] === 0) continue;
+    values[i] = 0;
+    if (!differ()) values[i] = 1;
+  }
+  return values;
+}
+
+/** What the outputs of one of two circuits of plain gates are in a row, in the order of the pairs. */
+function outputsIn(netlist: Netlist, ports: Matched, side: 0 | 1, values: readonly (0 | 1)[]): (0 | 1)[] {
+  const given = new Map(ports.inputs.map((pair, i) => [pair[side], values[i]]));
+  // A graph of constants is a constant: the same rules, without a second set of them.
+  const edges = intoAig(
+    new Aig(),
+    netlist,
+    netlist.inputColumns.map((c) => (given.get(c) ? ALWAYS : NEVER)),
+  );
+  return ports.outputs.map((pair) => (edges[netlist.outputColumns.indexOf(pair[side])] === ALWAYS ? 1 : 0));
+}
+
+function differentAt(
+  a: Netlist,
+  b: Netlist,
+  ports: Matched,
+  values: readonly (0 | 1)[],
+  method: string,
+): Proof {
+  const shown = (netlist: Netlist, side: 0 | 1) => {
+    const bits = outputsIn(netlist, ports, side, values);
+    return Object.fromEntries(ports.outputs.map((pair, o) => [pair[0].name, String(bits[o])]));
+  };
+  const inputs = Object.fromEntries(ports.inputs.map(([c], i) => [c.name, values[i]!]));
+  return { verdict: 'different', method, inputs: [inputs], outputs: { a: shown(a, 0), b: shown(b, 1) } };
+}
+
+function withDiagrams(
   a: Netlist,
   b: Netlist,
   ports: Matched,
@@ -212,16 +303,8 @@ function byDiagrams(
     const differ = bdd.xor(first[mine.nets[0]]!, second[theirs.nets[0]]!);
     if (differ === FALSE) continue;
     const values = bdd.satisfied(differ)!;
-    const at = (i: number) => values.get(place.get(i)!) ?? 0;
-    const inputs = Object.fromEntries(ports.inputs.map(([c], i) => [c.name, at(i)]));
-    const known = (netlist: Netlist, side: 0 | 1) => {
-      const given = new Map(ports.inputs.map((pair, i) => [pair[side].nets[0], at(i)]));
-      const bits = evaluatedRow(netlist, given);
-      return Object.fromEntries(
-        ports.outputs.map((pair) => [pair[0].name, String(bits[pair[side].nets[0]])]),
-      );
-    };
-    return { verdict: 'different', method, inputs: [inputs], outputs: { a: known(a, 0), b: known(b, 1) } };
+    const row = ports.inputs.map((_, i) => values.get(place.get(i)!) ?? 0);
+    return differentAt(a, b, ports, row, method);
   }
   return { verdict: 'equivalent', method };
 }
@@ -243,15 +326,4 @@ function gateDiagram(bdd: Bdd, netlist: Netlist, g: number, diagrams: Int32Array
   const isInverted =
     op === Primitive.NOT || op === Primitive.NAND || op === Primitive.NOR || op === Primitive.XNOR;
   return isInverted ? bdd.not(all) : all;
-}
-
-/** The values of all nets of a circuit of plain gates in one row. */
-function evaluatedRow(netlist: Netlist, given: ReadonlyMap<number, 0 | 1>): Int32Array {
-  // A diagram of constants is a constant: the same rules, without a second set of them.
-  const values = new Int32Array(netlist.nets);
-  for (const s of netlist.sources) if (s.kind === 'constant') values[s.net] = s.value === ONE ? TRUE : FALSE;
-  for (const [net, value] of given) values[net] = value;
-  const bits = new Bdd();
-  for (const g of needed(netlist)) values[netlist.out[g]!] = gateDiagram(bits, netlist, g, values);
-  return values;
 }

@@ -23,8 +23,8 @@ export function adder(bits: number, of: 'gates' | 'nand', spoiled = -1): string 
   return `${lines.join('\n')} assign s[${bits}] = c[${bits}]; endmodule`;
 }
 
-/** Verilog of a multiplier that adds up the rows of one of its numbers. */
-export function product(bits: number, rowsOf: 'a' | 'b'): string {
+/** Verilog of a multiplier that adds up the rows of one of its numbers, by plain gates or by NAND gates only. */
+export function product(bits: number, rowsOf: 'a' | 'b', of: 'gates' | 'nand' = 'gates'): string {
   const other = rowsOf === 'a' ? 'b' : 'a';
   const lines = [`module mul(input [${bits - 1}:0] a, b, output [${2 * bits - 1}:0] p);`];
   let sum: string[] = Array.from({ length: bits }, (_, i) => `(${rowsOf}[0] & ${other}[${i}])`);
@@ -35,10 +35,20 @@ export function product(bits: number, rowsOf: 'a' | 'b'): string {
     for (let i = 0; i < bits; i++) {
       const [u, v] = [sum[i + 1] ?? "1'b0", `(${rowsOf}[${r}] & ${other}[${i}])`];
       const name = `${r}_${i}`;
-      lines.push(
-        `wire s${name}, c${name}; assign s${name} = ${u} ^ ${v} ^ ${carry};`,
-        `assign c${name} = ${u} & ${v} | ${carry} & (${u} | ${v});`,
-      );
+      lines.push(`wire s${name}, c${name};`);
+      if (of === 'gates')
+        lines.push(
+          `assign s${name} = ${u} ^ ${v} ^ ${carry};`,
+          `assign c${name} = ${u} & ${v} | ${carry} & (${u} | ${v});`,
+        );
+      else {
+        const [p, n, x, m] = ['p', 'n', 'x', 'm'].map((w) => w + name);
+        lines.push(
+          `wire ${p}, ${n}, ${x}, ${m}; assign ${p} = ${v}; assign ${n} = ~(${u} & ${p});`,
+          `assign ${x} = ~(~(${u} & ${n}) & ~(${p} & ${n})); assign ${m} = ~(${x} & ${carry});`,
+          `assign s${name} = ~(~(${x} & ${m}) & ~(${carry} & ${m})); assign c${name} = ~(${m} & ${n});`,
+        );
+      }
       next.push(`s${name}`);
       carry = `c${name}`;
     }
