@@ -5,7 +5,7 @@ import { readVerilog } from '@/core/formats/verilog/read';
 
 const work = {
   read(text: string, title: string): Read<Lesson> {
-    return readVerilog(text, title, { laidOut: true });
+    return readVerilog(text, title, { laidOut: true, everyRoot: true });
   },
 };
 

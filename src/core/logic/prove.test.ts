@@ -44,7 +44,7 @@ test('two circuits are the same exactly where their tables are, and a difference
   );
 });
 
-const JOINING = 'joining what is the same, and a search for a row';
+const JOINING = 'comparing gate by gate, with a search for a row';
 
 test.each([4, 16, 32, 100])('adders of %d bits: ripple against NAND only', (bits) => {
   expect(proof(verilog(adder(bits, 'gates')), verilog(adder(bits, 'nand')))).toEqual({

@@ -201,7 +201,7 @@ function byDiagrams(
   }
 }
 
-/** A proof by joining what is the same half-way, and a search for a row that tells the outputs apart; null without one. */
+/** A proof by joining what is the same half-way, gate by gate, and a search for a row that tells the outputs apart; null without one. */
 function bySearch(a: Netlist, b: Netlist, ports: Matched, progress: (share: number) => void): Proof | null {
   const aig = new Aig();
   const edges = ports.inputs.map(() => aig.input());
@@ -219,7 +219,7 @@ function bySearch(a: Netlist, b: Netlist, ports: Matched, progress: (share: numb
     outputs[0]!.map((edge, o) => [edge, outputs[1]![o]!] as const),
     progress,
   );
-  const method = 'joining what is the same, and a search for a row';
+  const method = 'comparing gate by gate, with a search for a row';
   if (found.verdict === 'undecided') return null;
   if (found.verdict === 'same') return { verdict: 'equivalent', method };
   return differentAt(a, b, ports, fewestOnes(a, b, ports, found.inputs), method);

@@ -37,7 +37,7 @@ export function TruthTableFace() {
   const [isFilling, setFilling] = useState(false);
   const [start, setStart] = useState(FIRST_CELL);
   const stores = useSessionState((s) => s.netlist.storage.length > 0);
-  const isEmpty = useSessionState((s) => s.netlist.looped.length === 0);
+  const isEmpty = useSessionState((s) => s.netlist.outputs.length === 0);
   const hasBus = useSessionState((s) =>
     [...s.netlist.inputs, ...s.netlist.outputs].some((t) => t.nets.length > 1),
   );

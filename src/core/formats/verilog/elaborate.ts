@@ -10,13 +10,13 @@ import type { Connection, Expression, Item, Module } from './syntax';
 const MOST_MODULES = 2000;
 
 /**
- * The sheets of a design, the one of the root module first. A module that is used with other parameters has a
+ * The sheets of a design, each root module before those that it uses. A module that is used with other parameters has a
  * sheet for each set of them.
  * @throws VerilogError
  */
-export function elaborate(modules: readonly Module[], root: Module): Sheet[] {
+export function elaborate(modules: readonly Module[], roots: readonly Module[]): Sheet[] {
   const design = new Design(modules);
-  design.use(root, new Map());
+  for (const root of roots) design.use(root, new Map());
   return design.sheets();
 }
 

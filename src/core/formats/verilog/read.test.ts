@@ -249,3 +249,13 @@ test.each<[string, string, RegExp]>([
   const found = readVerilog(source, 'Test');
   expect(found.ok ? '' : found.problem).toMatch(problem);
 });
+
+test('modules that do not use each other are read as sheets side by side where that is wanted', () => {
+  const text =
+    'module one(input a, output y); inv i(a, y); endmodule module two(input a, output y); buf(y, a); endmodule ' +
+    'module inv(input a, output y); not(y, a); endmodule';
+  const all = readVerilog(text, 'Two', { everyRoot: true });
+  expect(all.ok && all.value.sheets.map((s) => s.name)).toEqual(['one', 'inv', 'two']);
+  const one = readVerilog(text, 'Two', { everyRoot: true, module: 'two' });
+  expect(one.ok && one.value.sheets.map((s) => s.name)).toEqual(['two']);
+});

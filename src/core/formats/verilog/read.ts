@@ -8,6 +8,8 @@ import { VerilogError } from './tokens';
 export interface VerilogOptions {
   /** The module that the others are used by; the one that no other uses, where none is named. */
   readonly module?: string;
+  /** Whether all modules that no other uses are read, each as a sheet, where none is named. */
+  readonly everyRoot?: boolean;
   /** Whether parts get places and wires courses, so that people can read the sheets. */
   readonly laidOut?: boolean;
 }
@@ -31,9 +33,9 @@ export function readVerilog(source: string, title: string, options: VerilogOptio
           ? `all modules are used by each other: ${names}`
           : `there is no module ${options.module}; it has ${modules.map((m) => m.name).join(', ')}`,
       );
-    if (named.length > 1)
+    if (named.length > 1 && !options.everyRoot)
       return refused(`several modules are used by no other (${names}): say which one is meant`);
-    const sheets = elaborate(modules, named[0]!);
+    const sheets = elaborate(modules, named);
     const made = options.laidOut ? sheets.map(layOut) : sheets;
     return {
       ok: true,
