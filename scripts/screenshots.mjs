@@ -148,6 +148,24 @@ async function tour(theme, wanted) {
   await page.getByLabel('Form', { exact: true }).selectOption('sop');
   await page.mouse.move(640, 790);
   await shot('planned');
+  await page.goto(base);
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  await sheet.waitFor();
+  await page.getByRole('button', { name: 'Fill in a table' }).click();
+  await page
+    .getByPlaceholder('Key, Bars, Clear = Drive, Warn')
+    .fill('Key, Bars, Clear, Stop = Drive, Warn, Horn');
+  await page.keyboard.press('Enter');
+  await page.getByRole('grid', { name: 'Table to fill in' }).waitFor();
+  for (const letters of ['0000000000000010', '0000000011111100', '0011000100110001'])
+    await page.keyboard.type(letters);
+  await page.getByRole('button', { name: 'Draw it' }).click();
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await page.getByRole('grid', { name: 'Table to fill in' }).getByText('13', { exact: true }).waitFor();
+  await page.locator('[data-row="12"] [role="gridcell"]').first().click();
+  await page.waitForTimeout(1500);
+  await page.mouse.move(640, 790);
+  await shot('drawn');
 
   await page.goto(`${base}/exercise`);
   await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
@@ -236,11 +254,12 @@ try {
     'states',
     'functions',
     'planned',
+    'drawn',
     'exercise',
     'marking',
     'marking-look',
   ]);
-  await tour('dark', ['shelf', 'functions', 'lesson-interlock', 'deeds', 'ride-timer', 'marking']);
+  await tour('dark', ['shelf', 'functions', 'lesson-interlock', 'deeds', 'ride-timer']);
 } finally {
   await browser.close();
   server.kill();

@@ -35,7 +35,16 @@ const HELP: readonly (readonly [title: string, lines: readonly (readonly [what: 
         ['? with a part selected', 'its own table, with the row of now'],
         ['F8', 'the next thing to mend, with what mends it'],
         ['Arrow keys, nothing selected', 'next row, or on and back in time'],
+      ],
+    ],
+    [
+      'Table, formula, map',
+      [
         ['0, 1, x in a table to fill in', 'fill it down the column; Enter draws it, F2 changes names'],
+        ['Paste into it', 'cells from a spreadsheet, or a whole table'],
+        ['Press an output or a cell of the map twice', 'it is to be otherwise; its circuit is offered'],
+        ['Change, beside a formula', 'in any notation; names that are new become inputs'],
+        ['Drag a heading, or the name of an axis', 'the rows, or the map, in another order'],
       ],
     ],
     [
