@@ -6,8 +6,8 @@ import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/no
 import { sameName } from '@/core/values/names';
 import { placeFormulas } from '@/session/plan-commands';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { useDrawPlan } from '@/ui/table/useDrawPlan';
-import { isDone, usePlanned } from '@/ui/table/usePlanned';
+import { useDrawPlan } from '@/ui/plan/useDrawPlan';
+import { isDone, usePlanned } from '@/ui/plan/usePlanned';
 import { FormulaLine } from './FormulaLine';
 import { expressionIn, FORM_NAMES } from './form-names';
 import { TypedFormula } from './TypedFormula';

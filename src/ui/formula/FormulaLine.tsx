@@ -41,8 +41,6 @@ interface LineProps {
 
 /** One output: its expression term by term, what holds now lit, and what it takes to build it. */
 export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineProps) {
-  const [open, setOpen] = useState(false);
-  const [isAsked, setAsked] = useState(false);
   const [isTyped, setTyped] = useState(false);
   const isOpen = useSessionState((s) => {
     const column = sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name);
@@ -53,7 +51,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
   const values = new Map(
     formula.names.map((n, i) => [n, inputAt(formula.names.length, i, Math.max(0, row))]),
   );
-  const isLive = row >= 0 && typeof expression !== 'string';
+  const isLive = row >= 0 && typeof expression !== 'string' && !isOpen;
   const isTrue = isLive && evaluated(expression, values) === 1;
   if (isTyped)
     return (
@@ -70,38 +68,27 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
         />
       </li>
     );
-  const change = !isFixed && (
-    <button
-      type="button"
-      className={`float-right leading-8 ${LINK}`}
-      title="Type it anew"
-      onClick={() => setTyped(true)}
-    >
-      Change
-    </button>
-  );
-  if (isOpen)
-    return (
-      <li className="border-b border-hairline py-2.5 last:border-0">
-        <p className="formula-text leading-8">
-          {change}
-          <span className="font-semibold">
-            <Marked text={formula.name} />
-          </span>{' '}
-          = <span className="text-base text-quiet">no 0 and no 1 is filled in yet.</span>
-        </p>
-      </li>
-    );
   return (
     <li className="border-b border-hairline py-2.5 last:border-0">
       <p className="formula-text leading-8 [overflow-wrap:anywhere]">
-        {change}
+        {!isFixed && (
+          <button
+            type="button"
+            className={`float-right leading-8 ${LINK}`}
+            title="Type it anew"
+            onClick={() => setTyped(true)}
+          >
+            Change
+          </button>
+        )}
         <span className="font-semibold">
           <Marked text={formula.name} />
         </span>{' '}
         ={' '}
-        {typeof expression === 'string' ? (
-          <span className="text-base text-quiet">cannot be written: {expression}.</span>
+        {isOpen || typeof expression === 'string' ? (
+          <span className="text-base text-quiet">
+            {isOpen ? 'no 0 and no 1 is filled in yet.' : `cannot be written: ${expression}.`}
+          </span>
         ) : (
           <Terms
             formula={formula}
@@ -119,6 +106,26 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
           </span>
         )}
       </p>
+      {!isOpen && (
+        <Said formula={formula} form={form} notation={notation} netlist={netlist} expression={expression} />
+      )}
+    </li>
+  );
+}
+
+/** What is said below an expression: what it takes, how small it is, the other forms, and the way there. */
+function Said({
+  formula,
+  form,
+  notation,
+  netlist,
+  expression,
+}: Omit<LineProps, 'isFixed'> & { readonly expression: Expression | string }) {
+  const [open, setOpen] = useState(false);
+  const [isAsked, setAsked] = useState(false);
+  const smallest = isSmallest(formula, form);
+  return (
+    <>
       {(form === 'minterms' || form === 'maxterms') && (
         <p className="font-mono text-sm [overflow-wrap:anywhere]">
           {rowList(formula.wish, form === 'minterms' ? 'ones' : 'zeros')}
@@ -127,7 +134,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
       {typeof expression !== 'string' && (
         <p className="flex flex-wrap items-center gap-x-2 text-sm text-quiet">
           <Taken expression={expression} />
-          {isSmallest(formula, form) && <span>{isSmallest(formula, form)}</span>}
+          {smallest && <span>{smallest}</span>}
           <button type="button" className={LINK} aria-expanded={open} onClick={() => setOpen(!open)}>
             {open ? 'Hide the other forms' : 'Compare forms'}
           </button>
@@ -153,7 +160,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
         />
       )}
       {open && <FormsCompared formula={formula} netlist={netlist} />}
-    </li>
+    </>
   );
 }
 

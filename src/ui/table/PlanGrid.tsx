@@ -10,7 +10,7 @@ import { setPlan } from '@/session/plan-commands';
 import { Marked } from '@/ui/controls/Marked';
 import { FormulaField } from '@/ui/formula/FormulaField';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { type Beside, differs } from './compared';
+import { type Beside, differs } from '@/ui/plan/compared';
 import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 

@@ -12,13 +12,13 @@ import { setPlan } from '@/session/plan-commands';
 import { fileName } from '@/ui/controls/files';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import type { Beside } from './compared';
+import type { Beside } from '@/ui/plan/compared';
+import { useDrawPlan } from '@/ui/plan/useDrawPlan';
+import { isDone, usePlanned } from '@/ui/plan/usePlanned';
 import { DrawBar } from './DrawBar';
 import { HeadButton } from './HeadButton';
 import { Names } from './Names';
 import { type At, PlanGrid } from './PlanGrid';
-import { useDrawPlan } from './useDrawPlan';
-import { isDone, usePlanned } from './usePlanned';
 import { Walk } from './Walk';
 
 const takeAway = () => import('./TakeAway').then((m) => m.TakeAwayMenu);
