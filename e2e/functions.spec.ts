@@ -486,3 +486,100 @@ test('all rows of a circuit are walked through at a pace', async ({ page }) => {
   await expect(page.getByText('8 of 8 tried').first()).toBeVisible();
   await expect(page.getByRole('button', { name: 'Try all' })).toBeVisible();
 });
+
+test('a table of the wrong size and too many inputs are answered in words, and nothing is lost', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await page.getByRole('button', { name: 'Fill in a table' }).click();
+  await names(page).fill(`${Array.from({ length: 30 }, (_, i) => `N${i}`).join()} = Y`);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'at most 16 inputs' })).toBeVisible();
+  await names(page).fill('A, B = Y');
+  await page.keyboard.press('Enter');
+  await expect(planned(page)).toBeFocused();
+  await page.keyboard.type('011');
+  await page.evaluate(() => navigator.clipboard.writeText('0\n1\n0\n1\n1'));
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Control+v');
+  await expect(
+    page.getByText('What was pasted has 5 rows and 1 columns; from here on there are 4 and 1.'),
+  ).toBeVisible();
+  await expect(page.locator('#plan-1-0')).toHaveAccessibleName('Y: 1');
+  await expect(page.locator('#plan-3-0')).toHaveAccessibleName('Y: open');
+  await page.getByRole('button', { name: 'Remove' }).click();
+  await face(page, 'Formula');
+  await face(page, 'Map');
+  await hand.sheet.focus();
+  await hand.type(4, 4, `Z = ${Array.from({ length: 27 }, (_, i) => `N${i}`).join(' xor ')}`);
+  const said = '27 inputs make more rows than fit: 26 are the most.';
+  await expect(page.getByRole('region', { name: 'Truth table' })).toContainText(said);
+  await expect(page.getByRole('region', { name: 'Formula' })).toContainText(said);
+  await expect(page.getByRole('region', { name: 'Map' })).toContainText(said);
+});
+
+test('large for a projector: values and formulas grow, and no row moves', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await face(page, 'Formula');
+  const cell = page.locator('[data-row="3"] [role="gridcell"]').nth(4);
+  const look = () =>
+    cell.evaluate((e) => ({
+      size: Number.parseFloat(getComputedStyle(e).fontSize),
+      y: e.getBoundingClientRect().y,
+    }));
+  const before = await look();
+  const formula = page.getByRole('region', { name: 'Formula' }).getByText('Key Bars Clear');
+  const small = (await formula.boundingBox())!.height;
+  await hand.sheet.focus();
+  await page.keyboard.press('F9');
+  await expect.poll(async () => (await look()).size).toBeGreaterThan(1.3 * before.size);
+  expect((await look()).y).toBe(before.y);
+  expect((await formula.boundingBox())!.height).toBeGreaterThan(1.2 * small);
+});
+
+test('a table of 2^20 rows: the last one is wholly seen, and rows go on from there', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(
+    4,
+    4,
+    `Y = ${Array.from({ length: 20 }, (_, i) => String.fromCharCode(65 + i)).join(' xor ')}`,
+  );
+  const grid = page.getByRole('grid', { name: 'Truth table' });
+  await expect(grid).toBeVisible({ timeout: 30_000 });
+  await grid.focus();
+  await page.keyboard.press('End');
+  const last = grid.locator('[data-row="1048575"]');
+  await expect(last).toHaveAttribute('data-live', 'true');
+  const inside = async () => {
+    const [row, pane] = [(await last.boundingBox())!, (await grid.boundingBox())!];
+    return row.y >= pane.y && row.y + row.height <= pane.y + pane.height + 1;
+  };
+  await expect.poll(inside).toBe(true);
+  await expect(last).toContainText('11111111111111111111');
+  await page.keyboard.press('ArrowUp');
+  await expect(grid.locator('[data-row="1048574"]')).toHaveAttribute('data-live', 'true');
+  // The list of rows that matter is as quick.
+  await page.getByRole('button', { name: 'Columns and rows' }).click();
+  await page.getByRole('combobox', { name: 'Rows that are shown' }).selectOption('1');
+  await expect(page.getByText('524288 of 1048576 rows').first()).toBeVisible();
+});
+
+test('the axes of a map change places by a drag, and each cell keeps its row', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Queue selector' }).click();
+  await new SheetHand(page).ready();
+  await face(page, 'Map');
+  const map = page.getByRole('region', { name: 'Map' });
+  const order = () =>
+    map.getByRole('gridcell').evaluateAll((all) => all.map((e) => e.getAttribute('data-cell')));
+  expect(await order()).toEqual(['0', '1', '3', '2', '4', '5', '7', '6']);
+  await map
+    .getByText('North', { exact: true })
+    .first()
+    .dragTo(map.getByText('South', { exact: true }).first());
+  await expect.poll(order).toEqual(['0', '4', '6', '2', '1', '5', '7', '3']);
+  await expect(map.getByRole('gridcell', { name: 'row 3:' })).toContainText('1');
+});

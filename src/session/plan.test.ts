@@ -1,12 +1,14 @@
 import { emptyLesson } from '@/core/circuit/lesson';
+import { betweenOf } from '@/core/drawing/between';
 import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
-import { filled, plannedFor } from '@/core/logic/planned';
+import { filled, namesLine, plannedFor } from '@/core/logic/planned';
 import { cell } from '@/core/logic/truth-table';
 import { follow } from '@/core/synthesis/follow';
 import { interlock } from '@/core/testing/sketch';
+import { showBetween } from './between-commands';
 import { relabel } from './commands';
-import { drawPlan, placeFormulas, setPlan } from './plan-commands';
+import { drawPlan, fillCell, placeFormulas, planDrawn, planInHand, setPlan, turnCell } from './plan-commands';
 import { Session } from './session';
 
 function planned(line: string, ...columns: string[]): Session {
@@ -69,4 +71,35 @@ test('a formula on the sheet follows the circuit', () => {
   expect(note()).toBe('Drive = Lock Bars Clear\nWarn = Lock ~{Bars}');
   session.undo();
   expect(note()).toBe('Drive = Key Bars Clear\nWarn = Key ~{Bars}');
+});
+
+test('a drawn circuit has its table at hand, to be changed from there in one step', () => {
+  const session = new Session(interlock().lesson);
+  expect(session.sheet.plan).toBeUndefined();
+  expect(namesLine(planInHand(session)!)).toBe('Key, Bars, Clear = Drive, Warn');
+  turnCell(session, 'Drive', 6);
+  expect(session.sheet.plan?.outputs.map((o) => o.rows)).toEqual(['00000011', '00001100']);
+  fillCell(session, 'warn', 0, 'x');
+  expect(session.sheet.plan?.outputs[1]?.rows).toBe('x0001100');
+  turnCell(session, 'Warn', 0);
+  expect(session.sheet.plan?.outputs[1]?.rows).toBe('10001100');
+  // What is no output of it changes nothing.
+  fillCell(session, 'Horn', 0, '1');
+  for (let n = 0; n < 3; n++) session.undo();
+  expect(session.sheet.plan).toBeUndefined();
+});
+
+test('what a probe half-way shows is no output that is wanted', () => {
+  const session = new Session(interlock().lesson);
+  const not = betweenOf(session.sheet, session.state.netlist).find((one) => one.part === 'not1')!;
+  showBetween(session, not, true);
+  expect(session.state.netlist.outputColumns).toHaveLength(3);
+  expect(planDrawn(session)!.outputs.map((o) => o.name)).toEqual(['Drive', 'Warn']);
+});
+
+test('a sheet with nothing on it, or with storage, has no table at hand', () => {
+  const empty = new Session(emptyLesson('plan-test', 'Plan'));
+  expect(planInHand(empty)).toBeNull();
+  turnCell(empty, 'Y', 0);
+  expect(empty.sheet.plan).toBeUndefined();
 });

@@ -32,7 +32,8 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
   const names = [...table.inputs, ...table.outputs].map(plainText);
   const { wanted } = look;
   const want = (next: Wanted | null) => onChange({ ...look, wanted: next });
-  const count = wanted ? rowsWanted(table, wanted).length : table.rows;
+  const only = useMemo(() => wanted && rowsWanted(table, wanted), [table, wanted]);
+  const count = only?.length ?? table.rows;
   const pickColumn = (label: string, value: number, change: (column: number) => void) => (
     <select
       className="field h-8 w-auto min-w-0 flex-1"
@@ -131,7 +132,7 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
           )}
           <TakeAway
             count={count}
-            lines={(format) => tableLines(table, format, wanted && rowsWanted(table, wanted))}
+            lines={(format) => tableLines(table, format, only)}
             fileName={fileName(sheet.name, '.csv')}
           />
         </Popover.Content>

@@ -8,7 +8,7 @@ import { rowNow } from '@/session/moment';
 import { Marked } from '@/ui/controls/Marked';
 import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { columnsOf, type Shown, textAt, type Wanted } from './columns';
+import { columnsOf, placeOf, type Shown, textAt, type Wanted } from './columns';
 import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
@@ -51,7 +51,8 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
   const rows = useRows(scroller, only?.length ?? table.rows, ROW);
   // Rows that go out of sight are used again for those that come.
   const pool = Math.ceil(rows.shown.length / POOL) * POOL;
-  const liveAt = only ? only.indexOf(live) : live;
+  const place = only ? placeOf(only, live) : live;
+  const liveAt = only && only[place] !== live ? -1 : place;
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
   useEffect(() => {
     if (liveAt >= 0 && live < table.rows) rows.reveal(liveAt);
@@ -59,7 +60,7 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
   /** The next of the rows that are shown, and from the last on the first. */
   const step = (by: number) => {
     if (!only) return session.stepRow(by);
-    const next = by > 0 ? only.find((row) => row > live) : only.findLast((row) => row < live);
+    const next = only[by > 0 ? (liveAt === -1 ? place : place + 1) : place - 1];
     const row = next ?? only.at(by > 0 ? 0 : -1);
     if (row !== undefined) session.goToRow(row);
   };

@@ -1,8 +1,11 @@
+import fc from 'fast-check';
 import { tableLines } from '@/core/logic/table-text';
 import { truthTable } from '@/core/logic/truth-table';
 import { compile } from '@/core/netlist/compile';
+import { randomDesign } from '@/core/testing/random-design';
 import { interlock, Sketch } from '@/core/testing/sketch';
-import { columnsOf, rowsWanted, textAt } from './columns';
+import { letterOf } from '@/core/values/logic';
+import { columnsOf, placeOf, rowsWanted, textAt, valueAt } from './columns';
 
 /** Two children's queues of two bits each, one of them shown turned over. */
 function turned() {
@@ -38,4 +41,29 @@ test('rows are those in which a column has a value, or two differ, and are copie
     '1\t1\t0\t0\t0',
     '1\t1\t1\t1\t0',
   ]);
+});
+
+test('the place of a row among others is where it stands, or would stand', () => {
+  const rows = Uint32Array.of(2, 5, 6, 20);
+  expect([0, 2, 3, 5, 6, 7, 20, 21].map((row) => placeOf(rows, row))).toEqual([0, 0, 1, 1, 2, 3, 3, 4]);
+  expect(placeOf(new Uint32Array(), 3)).toBe(0);
+});
+
+test('rows that are wanted are those that one finds row by row, unknown values too', () => {
+  const wishes = { storage: false, loops: false, blocks: false };
+  fc.assert(
+    fc.property(randomDesign(wishes), fc.nat(), fc.nat(), (lesson, first, second) => {
+      const table = truthTable(compile(lesson.sheets[0]!, lesson.sheets));
+      const columns = table.inputs.length + table.outputs.length;
+      const [column, other] = [first % columns, second % columns];
+      const rows = Array.from({ length: table.rows }, (_, row) => row);
+      for (const letter of ['0', '1', 'X', 'Z'] as const)
+        expect([...rowsWanted(table, { is: 'value', column, letter })]).toEqual(
+          rows.filter((row) => letterOf(valueAt(table, column, row)) === letter),
+        );
+      expect([...rowsWanted(table, { is: 'differ', column, other })]).toEqual(
+        rows.filter((row) => valueAt(table, column, row) !== valueAt(table, other, row)),
+      );
+    }),
+  );
 });

@@ -52,15 +52,55 @@ export type Wanted =
   | { readonly is: 'value'; readonly column: number; readonly letter: '0' | '1' | 'X' | 'Z' }
   | { readonly is: 'differ'; readonly column: number; readonly other: number };
 
-/** The rows of a table that are wanted, in order. Takes a step for each row. */
+/** Words in which input p places from the right of the row number is 1, for the five that change within a word. */
+const WITHIN = [0xaaaaaaaa, 0xcccccccc, 0xf0f0f0f0, 0xff00ff00, 0xffff0000];
+
+/** For 32 rows, a bit each, where a column of the truth table has a letter, inputs counted before outputs. */
+function rowsOfLetter({ inputs, ones, unknown, floating }: TruthTable, column: number, letter: string) {
+  if (column < inputs.length) {
+    const place = inputs.length - 1 - column;
+    const one = (word: number) => (place < 5 ? WITHIN[place]! : -((word >>> (place - 5)) & 1));
+    return (word: number) => (letter === '1' ? one(word) : letter === '0' ? ~one(word) : 0);
+  }
+  const output = column - inputs.length;
+  const [at, odd, loose] = [ones[output]!, unknown[output], floating[output]];
+  return (word: number) => {
+    const other = odd?.[word] ?? 0;
+    const undriven = other & (loose?.[word] ?? 0);
+    if (letter === 'Z') return undriven;
+    if (letter === 'X') return other & ~undriven;
+    return (letter === '1' ? at[word]! : ~at[word]!) & ~other;
+  };
+}
+
+/** Where in rows that are in order a row stands, or would stand. */
+export function placeOf(rows: Uint32Array, row: number): number {
+  let [from, to] = [0, rows.length];
+  while (from < to) {
+    const middle = (from + to) >>> 1;
+    if (rows[middle]! < row) from = middle + 1;
+    else to = middle;
+  }
+  return from;
+}
+
+/** The rows of a table that are wanted, in order. */
 export function rowsWanted(table: TruthTable, wanted: Wanted): Uint32Array {
+  const masks =
+    wanted.is === 'value'
+      ? [rowsOfLetter(table, wanted.column, wanted.letter)]
+      : ['1', '0', 'X', 'Z'].map((letter) => {
+          const mine = rowsOfLetter(table, wanted.column, letter);
+          const other = rowsOfLetter(table, wanted.other, letter);
+          return (word: number) => mine(word) & ~other(word);
+        });
   const found = new Uint32Array(table.rows);
   let count = 0;
-  for (let row = 0; row < table.rows; row++) {
-    const value = valueAt(table, wanted.column, row);
-    const isWanted =
-      wanted.is === 'value' ? letterOf(value) === wanted.letter : value !== valueAt(table, wanted.other, row);
-    if (isWanted) found[count++] = row;
+  for (let word = 0; word * 32 < table.rows; word++) {
+    let bits = 0;
+    for (const mask of masks) bits |= mask(word);
+    if (table.rows < 32) bits &= 2 ** table.rows - 1;
+    for (; bits; bits &= bits - 1) found[count++] = word * 32 + 31 - Math.clz32(bits & -bits);
   }
   return found.slice(0, count);
 }
