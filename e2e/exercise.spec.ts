@@ -195,3 +195,21 @@ test('a hand-in without its exercise is named, and marked once the exercise is t
     .setInputFiles(['demo/exercise/ben.handin.json', 'demo/exercise/warning-lamp.exercise.json']);
   await expect(page.getByRole('row').nth(1)).toContainText('wrong: row 6');
 });
+
+test('in an exercise a formula says what is expected, and draws nothing', async ({ page }) => {
+  await page.goto('/exercise');
+  await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
+  await page.keyboard.press('Escape');
+  const formula = page.getByRole('region', { name: 'Formula' });
+  await formula.getByRole('textbox', { name: 'Formula of another output' }).fill("Warn = Key Bars'");
+  await page.keyboard.press('Enter');
+  await expect(formula.getByText('the circuit does not do it yet')).toBeVisible();
+  await expect(formula.getByRole('button', { name: 'Draw it' })).toHaveCount(0);
+  expect(await hand.parts()).toEqual([]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(formula.getByText('the circuit does not do it yet')).toHaveCount(0);
+});

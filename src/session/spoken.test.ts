@@ -1,0 +1,52 @@
+import { interlock, Sketch } from '@/core/testing/sketch';
+import { Session } from './session';
+import { netOf, readingOrder, spokenPart } from './spoken';
+
+const words = (session: Session, id: string) =>
+  spokenPart(session.state, session.sheet, session.sheet.parts.get(id)!);
+
+test('a part is said with its state and its neighbours', () => {
+  const session = new Session(interlock().lesson);
+  expect(words(session, 'and1')).toBe(
+    'AND 1, three-input AND, from Key, Bars and Clear, output 0, drives Drive',
+  );
+  expect(words(session, 'switch1')).toBe('Key, switch, 0, drives AND 1 and AND 2');
+  session.goToRow(5);
+  expect(words(session, 'switch1')).toBe('Key, switch, 1, drives AND 1 and AND 2');
+  expect(words(session, 'lamp2')).toBe('Warn, lamp, from AND 2, on');
+  expect(words(session, 'lamp1')).toBe('Drive, lamp, from AND 1, shows 0');
+});
+
+test('what is loose says that something is wrong', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'Key');
+  s.place('and', 10, 0);
+  s.wire('switch1.Y', 'and1.A');
+  expect(words(new Session(s.lesson), 'and1')).toMatch(/something is wrong here$/);
+});
+
+test('a sheet is read from its inputs over what lies between to its outputs', () => {
+  const { sheet } = interlock();
+  expect(readingOrder(sheet).map((p) => p.id)).toEqual([
+    'switch1',
+    'switch2',
+    'switch3',
+    'not1',
+    'and1',
+    'and2',
+    'lamp1',
+    'lamp2',
+  ]);
+});
+
+test('a net has those that drive it and those that read it; a pin without a wire has none', () => {
+  const s = interlock();
+  const net = netOf(s.sheet, { part: 'switch1', port: 'Y' });
+  expect(net?.drivers.map((p) => `${p.part.id}.${p.port}`)).toEqual(['switch1.Y']);
+  expect(net?.readers.map((p) => `${p.part.id}.${p.port}`)).toEqual(['and1.A', 'and2.A']);
+  const [wire] = s.sheet.wires.keys();
+  expect(netOf(s.sheet, { wire: wire! })?.drivers).toEqual(net?.drivers);
+  const alone = new Sketch();
+  alone.place('not', 0, 0);
+  expect(netOf(alone.sheet, { part: 'not1', port: 'A' })).toBeNull();
+});
