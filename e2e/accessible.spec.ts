@@ -72,6 +72,30 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: 'Fill Drive by a formula' }).click();
     await expect(page.getByRole('button', { name: /differ/ })).toBeVisible();
   },
+  'a formula that is typed, and the way there': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('button', { name: 'Faces' }).click();
+    await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
+    const formula = page.getByRole('region', { name: 'Formula' });
+    await formula.getByRole('button', { name: 'Why?' }).last().click();
+    await formula.getByRole('button', { name: 'Change' }).first().click();
+    await formula.getByRole('textbox', { name: 'Formula of Drive' }).fill('Key and Bars or (');
+    await page.keyboard.press('Enter');
+    await expect(formula.getByRole('alert')).toBeVisible();
+  },
+  'a table of many inputs': async (page) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: /New lesson/ }).click();
+    const hand = new SheetHand(page);
+    await hand.ready();
+    await hand.type(4, 4, 'Y = A B C D E F G H I J');
+    await expect(page.getByRole('grid', { name: 'Truth table' })).toBeVisible();
+  },
+  'names of a table, and a file of one': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('button', { name: 'Fill in' }).click();
+    await expect(page.getByText('filled with what the circuit does')).toBeVisible();
+  },
   'the same, or not': async (page) => {
     await views['lesson, table']!(page);
     await page.getByRole('navigation', { name: 'Sheets' }).getByRole('button').first().click();
