@@ -113,7 +113,10 @@ test('multipliers that add up the rows of the one number or of the other are the
 });
 
 test('what is too large for diagrams and for rows is said to be undecided', () => {
-  const made = prove(verilog(product(14, 'a')), verilog(product(14, 'b')), { mostNodes: 20_000 });
+  const made = prove(verilog(product(14, 'a')), verilog(product(14, 'b')), {
+    mostNodes: 20_000,
+    mostWork: 2_000_000,
+  });
   expect(made.ok && made.value).toEqual({
     verdict: 'undecided',
     method: 'decision diagrams and a search for a row',

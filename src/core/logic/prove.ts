@@ -34,6 +34,8 @@ export interface ProofOptions {
   readonly progress?: (share: number) => void;
   /** Nodes of decision diagrams, at most. */
   readonly mostNodes?: number;
+  /** Work of the search for a row, at most; see `sweep`. */
+  readonly mostWork?: number;
 }
 
 /** Circuits of up to this many inputs are compared row by row, all of them: that is a proof too, and the quickest. */
@@ -82,7 +84,7 @@ export function matched(
 export function proveCombinational(
   a: Netlist,
   b: Netlist,
-  { progress = () => {}, mostNodes = MOST_NODES }: ProofOptions = {},
+  { progress = () => {}, mostNodes = MOST_NODES, mostWork }: ProofOptions = {},
 ): ProofOrProblem {
   const ports = matched(a, b);
   if (!ports.ok) return ports;
@@ -100,7 +102,7 @@ export function proveCombinational(
     const proof =
       byDiagrams(a, b, ports.value, Math.min(FEW_NODES, mostNodes), part(0, 0.1)) ??
       (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.1, 1)) : null) ??
-      bySearch(a, b, ports.value, part(0.1, 0.6)) ??
+      bySearch(a, b, ports.value, part(0.1, 0.6), mostWork) ??
       (mostNodes > FEW_NODES ? byDiagrams(a, b, ports.value, mostNodes, part(0.6, 1)) : null);
     if (proof) return { ok: true, value: proof };
   }
@@ -202,7 +204,13 @@ function byDiagrams(
 }
 
 /** A proof by joining what is the same half-way, gate by gate, and a search for a row that tells the outputs apart; null without one. */
-function bySearch(a: Netlist, b: Netlist, ports: Matched, progress: (share: number) => void): Proof | null {
+function bySearch(
+  a: Netlist,
+  b: Netlist,
+  ports: Matched,
+  progress: (share: number) => void,
+  mostWork?: number,
+): Proof | null {
   const aig = new Aig();
   const edges = ports.inputs.map(() => aig.input());
   const outputs = ([a, b] as const).map((netlist, side) => {
@@ -218,6 +226,7 @@ function bySearch(a: Netlist, b: Netlist, ports: Matched, progress: (share: numb
     aig,
     outputs[0]!.map((edge, o) => [edge, outputs[1]![o]!] as const),
     progress,
+    mostWork,
   );
   const method = 'comparing gate by gate, with a search for a row';
   if (found.verdict === 'undecided') return null;
