@@ -31,7 +31,7 @@ export function cover(problem: Covering, steps = 200_000_000, known?: readonly n
     columns: columns.sort((a, b) => a - b),
     cost: search.costOf(columns),
     exact: search.exact,
-    steps: steps - search.steps,
+    steps: steps - search.stepsLeft,
   };
 }
 
@@ -59,7 +59,7 @@ class Search {
 
   constructor(
     private readonly problem: Covering,
-    public steps: number,
+    public stepsLeft: number,
   ) {
     const least = (row: readonly number[]) => Math.min(...row.map((c) => problem.cost[c]!));
     this.standing = {
@@ -75,7 +75,7 @@ class Search {
   /** The cheapest cover of all rows that costs less than a bound, by columns of the whole problem; null for none. */
   best(given: Matrix, below: number, deep = 0): number[] | null {
     const { chosen, matrix } = reduced(given);
-    this.steps -= REDUCING * given.by.length;
+    this.stepsLeft -= REDUCING * given.by.length;
     const spent = this.costOf(chosen);
     if (spent >= below) return null;
     if (matrix.rows === 0) return chosen;
@@ -105,14 +105,14 @@ class Search {
     };
     if (deep === 0) pickBy(matrix.cost);
     const relaxed = relax(matrix, this.standing, bound, deep === 0 ? ROUNDS : INNER_ROUNDS);
-    this.steps -= relaxed.passes * matrix.by.length;
+    this.stepsLeft -= relaxed.passes * matrix.by.length;
     if (reaches(relaxed.least, bound)) return best;
     if (deep < NEAR || this.nodes++ % NODES_A_COVER === 0) {
       pickBy(relaxed.reduced);
       pickBy(relaxed.share.map((share) => JUST_OVER_ONE - share));
     }
     if (reaches(relaxed.least, bound)) return best;
-    if (this.steps <= 0) {
+    if (this.stepsLeft <= 0) {
       this.exact = false;
       return best;
     }

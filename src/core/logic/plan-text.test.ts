@@ -9,6 +9,7 @@ test('a block is pasted from a cell on, or refused with what is wrong with it', 
     /3 rows and 1 columns; from here on there are 2 and 1/,
   );
   expect(columnsOf(pasted(empty, 0, 0, '0\n7'))).toMatch(/“7” in row 2 of what was pasted/);
+  expect(columnsOf(pasted(empty, 0, 0, 'constructor'))).toMatch(/“constructor” in row 1/);
 });
 
 test('a whole table comes as CSV, from a spreadsheet or as Markdown, in any order of rows', () => {

@@ -8,19 +8,21 @@ import { inputAt } from './truth-table';
  * A table that is filled in as text: from a spreadsheet, as CSV, as Markdown, and back.
  */
 
-const LETTERS: Readonly<Record<string, string>> = {
-  '0': '0',
-  '1': '1',
-  x: 'x',
-  X: 'x',
-  '-': 'x',
-  '–': 'x',
-  '*': 'x',
-  d: 'x',
-  '': OPEN,
-  '.': OPEN,
-  '?': OPEN,
-};
+const LETTERS: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    '0': '0',
+    '1': '1',
+    x: 'x',
+    X: 'x',
+    '-': 'x',
+    '–': 'x',
+    '*': 'x',
+    d: 'x',
+    '': OPEN,
+    '.': OPEN,
+    '?': OPEN,
+  }),
+);
 
 const MOST_ROWS = 2 ** MOST_PLANNED_INPUTS;
 
@@ -47,7 +49,7 @@ export function pasted(plan: Plan, output: number, row: number, text: string): P
     for (const [r, line] of cells.entries()) {
       const said = line[c];
       if (said === undefined) continue;
-      const letter = LETTERS[said];
+      const letter = LETTERS.get(said);
       if (letter === undefined)
         return refused(`${short(said)} in row ${r + 1} of what was pasted is not 0, 1 or x.`);
       letters.set(row + r, letter);
@@ -106,7 +108,7 @@ function tableOf(heading: readonly string[], rows: readonly (readonly string[])[
     taken.add(at);
     for (const [o, column] of columns.entries()) {
       const said = cells[from + o]!;
-      const letter = LETTERS[said];
+      const letter = LETTERS.get(said);
       if (letter === undefined)
         return refused(`Row ${r + 1}, ${heading[from + o]}: ${short(said)} is not 0, 1 or x.`);
       column.set(at, said === '' ? 'x' : letter);

@@ -116,10 +116,7 @@ export function FormulaFace() {
           ))}
           {!isFixed && (
             <li className="py-2.5">
-              <TypedFormula
-                placeholder={`Another output: ${exampleOf(formulas.inputs, formulas.all)}`}
-                key={formulas.all.length}
-              />
+              <TypedFormula placeholder={`Another output: ${exampleOf(formulas.inputs, formulas.all)}`} />
             </li>
           )}
         </ul>

@@ -46,6 +46,7 @@ export function FormulaField({
     const now = made ?? read(text);
     if (now.ok) {
       onTake(now.plan);
+      if (!onLeave) setText('');
       return;
     }
     setProblem(now.problem);

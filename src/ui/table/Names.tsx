@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import type { Plan } from '@/core/circuit/plan';
 import { plannedFromText } from '@/core/logic/plan-text';
 import { namesLine, type Planned, plannedFor } from '@/core/logic/planned';
@@ -127,7 +127,7 @@ function hintFor(plan: Plan | undefined, added: readonly string[], isOpen: boole
 interface ChoiceProps {
   readonly isOn: boolean;
   readonly onChange: (isOn: boolean) => void;
-  readonly children: React.ReactNode;
+  readonly children: ReactNode;
 }
 
 function Choice({ isOn, onChange, children }: ChoiceProps) {
