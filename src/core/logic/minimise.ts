@@ -27,8 +27,8 @@ const BESIDE_LITERALS = [3, TERM];
  * Work of the covering solver after which a proof is given up: in all, of it at most for the fewest literals, and at
  * least for them, so that some are left out even where the number of products is not proved.
  */
-const STEPS = 90_000_000;
-const MOST_FOR_LITERALS = 30_000_000;
+const STEPS = 80_000_000;
+const MOST_FOR_LITERALS = 20_000_000;
 const LEAST_FOR_LITERALS = 3_000_000;
 
 /**
