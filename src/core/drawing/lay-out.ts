@@ -14,6 +14,7 @@ const MARGIN = 2;
 const FEW_TRACKS = 4;
 /** Sheets with more wires than this get plain corners: nobody reads them, and finding good places would take long. */
 const MOST_LAID = 3000;
+/** There so many grid steps are left between two columns, at most. */
 const MOST_BETWEEN = 24;
 /** Wires that do not run from left to right are laid one by one, as long as there are no more of them than this. */
 const MOST_ROUTED = 400;
@@ -26,14 +27,12 @@ const MOST_ROUTED = 400;
  */
 export function layOut(sheet: Sheet): Sheet {
   if (sheet.parts.size === 0) return sheet;
-  const isCoarse = sheet.wires.size > MOST_LAID;
-  const slots = slotsOf(sheet, columnsOf(sheet), isCoarse);
+  const slots = slotsOf(sheet, columnsOf(sheet), sheet.wires.size > MOST_LAID);
   orderSlots(slots);
   // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
   let best: Laid | null = null;
   for (let wider = 0; ; wider += 1) {
     const placed = placedSheet(sheet, slots, wider);
-    if (isCoarse) return withCorners(placed.sheet, sheet.wires.keys());
     if (placed.open.length > MOST_ROUTED) return withCorners(placed.sheet, placed.open);
     const laid = withCourses(placed.sheet, placed.open);
     const isBetter =
@@ -74,7 +73,7 @@ function placedSheet(sheet: Sheet, slots: Slots, wider: number): Placed {
     const right = Math.ceil(Math.max(...boxes.map((b) => b.x1)));
     for (const { slot, part } of own)
       parts.set(part.id, { ...part, at: { x: x + left, y: slot.y - top }, turn: 0 });
-    const channel = channelOf(slots.isCoarse ? [] : links[i]!.filter((link) => laid.has(link)));
+    const channel = channelOf(links[i]!.filter((link) => laid.has(link)));
     const apart = channel.count <= FEW_TRACKS ? 2 : 1;
     const begin = x + left + right + MARGIN + 2 * wider;
     for (const [link, track] of channel.tracks) turns.set(link, begin + track * apart);
@@ -87,7 +86,7 @@ function placedSheet(sheet: Sheet, slots: Slots, wider: number): Placed {
   const wires = new Map<string, Wire>();
   for (const wire of sheet.wires.values()) {
     const way = ways.get(wire.id);
-    const isFree = way && !slots.isCoarse && !way.some((link) => refused.has(link));
+    const isFree = way && !way.some((link) => refused.has(link));
     if (!isFree) open.push(wire.id);
     wires.set(wire.id, { ...wire, course: isFree ? courseBy(bare, wire, way, turns, top) : [] });
   }

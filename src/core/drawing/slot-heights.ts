@@ -1,4 +1,4 @@
-import type { Link, Slot, Slots } from './slots';
+import { besideOf, type Link, type Slot, type Slots } from './slots';
 
 /** Free grid steps between two parts of a column, and beside a signal that passes. */
 const GAP = 2;
@@ -23,21 +23,11 @@ interface Wish {
  * Columns of a large sheet are only stacked.
  * @param wider grid steps more between parts than usual.
  */
-export function setHeights({ columns, links, isCoarse }: Slots, wider: number): void {
+export function setHeights(slots: Slots, wider: number): void {
+  const { columns, links } = slots;
   for (const column of columns) stack(column, wider);
-  if (isCoarse) return;
-  const before = new Map<Slot, Link[]>();
-  const after = new Map<Slot, Link[]>();
-  for (const column of columns)
-    for (const slot of column) {
-      before.set(slot, []);
-      after.set(slot, []);
-    }
-  for (const gap of links)
-    for (const link of gap) {
-      before.get(link.to)!.push(link);
-      after.get(link.from)!.push(link);
-    }
+  if (slots.isCoarse) return;
+  const { before, after } = besideOf(slots);
   const byBefore = (slot: Slot) => before.get(slot)!.map(asBefore);
   const byAfter = (slot: Slot) => after.get(slot)!.map(asAfter);
   const byBoth = (slot: Slot) => [...byBefore(slot), ...byAfter(slot)];

@@ -27,7 +27,10 @@ export interface Link {
 /** Columns of slots, and what leads from each column to the next. */
 export interface Slots {
   readonly isCoarse: boolean;
-  /** For each wire whose pins face each other over the columns between them the links from its left to its right end. */
+  /**
+   * For each wire whose pins face each other over the columns between them the links from its left to its right end;
+   * none where it is coarse.
+   */
   readonly ways: ReadonlyMap<string, readonly Link[]>;
   readonly columns: Slot[][];
   readonly links: readonly (readonly Link[])[];
@@ -92,9 +95,29 @@ export function slotsOf(sheet: Sheet, parts: readonly (readonly Part[])[], isCoa
       weight: isOrdered(to.slot) ? LEAVING : slot.part ? 1 : BEGINNING,
     };
     links[to.column - 1]!.push(last);
-    if (from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);
+    if (!isCoarse && from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);
   }
   return { columns, links, ways, isCoarse };
+}
+
+/** The links that lead to each slot, and those that lead on from it. */
+export interface Beside {
+  readonly before: ReadonlyMap<Slot, readonly Link[]>;
+  readonly after: ReadonlyMap<Slot, readonly Link[]>;
+}
+
+export function besideOf({ columns, links }: Slots): Beside {
+  const before = new Map<Slot, Link[]>();
+  const after = new Map<Slot, Link[]>();
+  for (const slot of columns.flat()) {
+    before.set(slot, []);
+    after.set(slot, []);
+  }
+  for (const link of links.flat()) {
+    before.get(link.to)!.push(link);
+    after.get(link.from)!.push(link);
+  }
+  return { before, after };
 }
 
 /** Inputs and outputs keep their declared order. */

@@ -23,6 +23,14 @@ test('formulas make a table, or go into one', () => {
   expect(by(two, "A'", 'Z')).toBe('A = Y, Z: 01 10');
 });
 
+test('outputs may be called as inputs are but for their case, as the segments of a display', () => {
+  const digits = planOf('A, B = a, b');
+  expect(by(digits, "a = A' + B\nb = A B'")).toBe('A, B = a, b: 1101 0010');
+  expect(by(null, "a = A' + B; b = A B'")).toBe('A, B = a, b: 1101 0010');
+  expect(by(digits, 'Y = A')).toBe('A, B = a, b, Y: .... .... 0011');
+  expect(by(digits, 'Y = A b')).toBe('6: b is an output: a formula here reads inputs only.');
+});
+
 test('code that was copied goes back into the table that it came from', () => {
   const base = planOf('Bars down, In[1] = Go, Next one', '0110', '1000');
   const functions = base.outputs.map(({ name }, o) => ({
@@ -42,6 +50,7 @@ test('what cannot be taken says what and at which character', () => {
   expect(by(base, 'Y = A + (B')).toBe('8: At “(B”: this parenthesis is never closed.');
   expect(by(base, 'Y = A\nZ = A +')).toBe('13: At the end: something is missing at the end.');
   expect(by(base, 'Y = A\nY = B')).toBe('9: Y is there twice.');
+  expect(by(null, 'Warn = A; warn = B')).toBe('16: warn is there twice.');
   expect(by(base, 'A = B')).toBe('3: A is an input: it cannot be an output as well.');
   expect(by(base, 'Y = A Z')).toBe('6: Z is an output: a formula here reads inputs only.');
   expect(by(base, 'A + B = Y')).toBe('0: At “A + B = Y”: before the = stands the name of one output.');

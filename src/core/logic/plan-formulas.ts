@@ -15,14 +15,12 @@ export interface NotTaken {
   readonly problem: string;
   readonly at: number | null;
 }
-export type Said =
-  | { readonly ok: true; readonly plan: Plan; readonly formulas: readonly TypedFormula[] }
-  | NotTaken;
+export type Said = { readonly ok: true; readonly plan: Plan } | NotTaken;
 
 const notTaken = (problem: string, at: number | null = null): NotTaken => ({ ok: false, problem, at });
 
 /** Where in a text something is wrong, and what. */
-export function misreadWords(text: string, problem: string, at: number): string {
+function misreadWords(text: string, problem: string, at: number): string {
   const there = text
     .slice(at, at + 12)
     .split('\n')[0]!
@@ -51,7 +49,7 @@ export function columnSaid(plan: Plan, output: number, text: string): Said {
     return notTaken(`This is the column of ${name}, not of ${only.name}.`, 0);
   const stray = firstStray(only, plan.inputs);
   if (stray) return notTaken(`${stray.name} is no input of this table: ${plan.inputs.join(', ')}.`, stray.at);
-  return { ok: true, plan: withColumn(plan, output, only.expression), formulas: read.formulas };
+  return { ok: true, plan: withColumn(plan, output, only.expression) };
 }
 
 /**
@@ -68,28 +66,31 @@ export function plannedBy(base: Plan | null, text: string, only: string | null =
   if (read.formulas.length === 0) return notTaken('Type a formula, such as Drive = Key Bars.');
   const single = only ?? (outputs.length === 1 ? outputs[0]! : null);
   const inputs = [...known];
-  const said = new Map<string, Expression>();
+  const said = new Map<string, TypedFormula>();
   for (const formula of read.formulas) {
     const name = formula.name ?? (read.formulas.length === 1 ? single : null);
     if (name === null) return notTaken(`Say which output it is: ${outputs[0] ?? 'Y'} = …`, formula.from);
-    if (said.has(name)) return notTaken(`${name} is there twice.`, formula.from);
-    if (inputs.some((input) => sameName(input, name)))
+    if ([...said.keys()].some((other) => sameName(other, name)))
+      return notTaken(`${name} is there twice.`, formula.from);
+    if (inputs.includes(name))
       return notTaken(`${name} is an input: it cannot be an output as well.`, formula.from);
-    for (const input of namesOf(formula.expression))
-      if (!inputs.some((i) => sameName(i, input))) inputs.push(input);
-    said.set(name, withKnownNames(formula.expression, inputs));
+    said.set(name, formula);
   }
-  for (const formula of read.formulas)
-    for (const name of [...outputs, ...said.keys()]) {
-      const stray = placeOf(formula, name);
-      if (stray !== null) return notTaken(`${name} is an output: a formula here reads inputs only.`, stray);
+  for (const formula of said.values())
+    for (const name of namesOf(formula.expression)) {
+      if (outputs.includes(name) || said.has(name))
+        return notTaken(`${name} is an output: a formula here reads inputs only.`, placeOf(formula, name));
+      if (!inputs.some((input) => sameName(input, name))) inputs.push(name);
     }
   const all = [...outputs, ...[...said.keys()].filter((name) => !outputs.includes(name))];
   // A function that reads nothing has a table all the same.
   const made = plannedWith(inputs.length ? inputs : ['A'], all, base);
   if (!made.ok) return notTaken(made.problem);
-  const plan = [...said].reduce((so, [name, e]) => withColumn(so, all.indexOf(name), e), made.plan);
-  return { ok: true, plan, formulas: read.formulas };
+  const plan = [...said].reduce(
+    (so, [name, { expression }]) => withColumn(so, all.indexOf(name), withKnownNames(expression, inputs)),
+    made.plan,
+  );
+  return { ok: true, plan };
 }
 
 /** The table with a column by an expression over its inputs. */
@@ -108,7 +109,7 @@ function placeOf({ expression, from }: TypedFormula, name: string): number | nul
   let found: number | null = null;
   const visit = (e: Expression) => {
     if (e.op === 'name') {
-      if (sameName(e.name, name)) found ??= from + e.at;
+      if (e.name === name) found ??= from + e.at;
     } else if (e.op === 'not') visit(e.of);
     else if (e.op !== 'constant') e.of.forEach(visit);
   };
@@ -136,5 +137,5 @@ function rowsSaid(plan: Plan, output: number, said: string): Said {
         return notTaken(`“${word}” is no row of this table: it has rows 0 to ${rows - 1}.`);
       for (let row = a; row <= b; row++) letters.set(row, letter);
     }
-  return { ok: true, plan: filled(plan, output, letters), formulas: [] };
+  return { ok: true, plan: filled(plan, output, letters) };
 }

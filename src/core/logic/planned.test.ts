@@ -22,6 +22,8 @@ test.each([
   ['= D', /At least one input is needed/],
   ['K, B, K = D', /The name K stands twice/],
   ['K, D = D', /The name D stands twice/],
+  ['Key, key = D', /The name key stands twice/],
+  ['Key = D, d', /The name d stands twice/],
   [`${Array.from({ length: 30 }, (_, i) => `N${i}`).join(',')} = Y`, /at most 16 inputs/],
   [`A = ${Array.from({ length: 40 }, (_, i) => `Y${i}`).join(',')}`, /at most 32 outputs/],
   [`${'N'.repeat(50)} = Y`, /longer than 40 letters/],

@@ -51,6 +51,9 @@ export function plannedWith(
   old: Plan | null = null,
   half: NewHalf = 'copied',
 ): Planned {
+  // Inputs are told from inputs, and outputs from outputs, whatever their case; an output may be `a` beside an input `A`.
+  const twice = doubled(ins) ?? doubled(outs);
+  if (twice !== undefined) return { ok: false, problem: `The name ${twice} stands twice.` };
   if (ins.length > MOST_PLANNED_INPUTS || outs.length > MOST_PLANNED_OUTPUTS)
     return checked({ inputs: [...ins], outputs: outs.map((name) => ({ name, rows: '' })) });
   const rows = 2 ** ins.length;
@@ -65,6 +68,10 @@ export function plannedWith(
     }),
   });
 }
+
+/** A name that stood there before, whatever its case. */
+const doubled = (names: readonly string[]) =>
+  names.find((name, i) => names.findIndex((other) => sameName(other, name)) < i);
 
 function letterBefore(
   old: Plan,

@@ -40,7 +40,7 @@ export interface ProofOptions {
 
 /** Circuits of up to this many inputs are compared row by row, all of them: that is a proof too, and the quickest. */
 const ALL_ROWS = 20;
-/** Nodes of diagrams that are tried before a search is. */
+/** Nodes of the diagrams that are tried first. */
 const FEW_NODES = 100_000;
 /** And up to this many where diagrams grow too large, first of all where the tables of both take no more than so much. */
 const MOST_ROWS = 26;
@@ -203,7 +203,10 @@ function byDiagrams(
   }
 }
 
-/** A proof by joining what is the same half-way, gate by gate, and a search for a row that tells the outputs apart; null without one. */
+/**
+ * A proof by joining what is the same half-way, gate by gate, and a search for a row that tells the outputs apart; null
+ * where the work does not suffice.
+ */
 function bySearch(
   a: Netlist,
   b: Netlist,

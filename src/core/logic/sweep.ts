@@ -141,11 +141,8 @@ class Sweep {
   /** Whether two edges of the joined graph are the same; null where the work does not suffice. */
   private areSame(a: Edge, b: Edge, work: number): boolean | null {
     if (a === b) return true;
-    if (a === turned(b)) {
-      // Any row does: that of the last search, or all zeros.
-      this.sat.solve([], 1);
-      return false;
-    }
+    // Then any row tells them apart: that of the last search does, or all zeros.
+    if (a === turned(b)) return false;
     const [p, q] = [this.literal(a), this.literal(b)];
     for (const assumed of [
       [p, inverse(q)],

@@ -15,6 +15,7 @@ test('formulas stand on lines of their own, or with semicolons between; comments
     'Horn = Stop',
   ]);
   expect(said('/* nothing\n here */ A B')).toEqual(['? = A and B']);
+  expect(said('A\\;B\\,C; D')).toEqual(['? = A and B and C', '? = D']);
   expect(said('')).toEqual([]);
 });
 

@@ -64,7 +64,7 @@ export function readFormulas(
     formulas.push({
       name:
         said.name && (outputs.find((o) => sameName(o, said.name!) || codeName(o) === said.name) ?? said.name),
-      expression: withKnownNames(read.value, inputs),
+      expression: withKnownNames(read.value, inputs, outputs),
       decided: read.decided,
       from: at + from,
       to: at + line.length,
@@ -75,7 +75,8 @@ export function readFormulas(
 
 function* linesOf(text: string): Generator<{ line: string; at: number }> {
   let at = 0;
-  for (const line of text.split(/[\n;]/)) {
+  // A `;` behind a backslash is a blank of LaTeX.
+  for (const line of text.split(/\n|(?<!\\);/)) {
     yield { line, at };
     at += line.length + 1;
   }
@@ -91,21 +92,28 @@ function named(line: string, outputs: readonly string[]): { name: string | null;
   return { name, from: from + (ARROW.exec(line.slice(from))?.[0].length ?? 0) };
 }
 
-/** An expression with the inputs as they are known: whatever their case, and as they are called in code. */
-export function withKnownNames(expression: Expression, inputs: readonly string[]): Expression {
+/**
+ * An expression with the inputs as they are known: whatever their case, and as they are called in code.
+ * @param outputs names that are no inputs, though they may differ from one by their case only.
+ */
+export function withKnownNames(
+  expression: Expression,
+  inputs: readonly string[],
+  outputs: readonly string[] = [],
+): Expression {
   switch (expression.op) {
     case 'constant':
       return expression;
     case 'name': {
       const said = expression.name;
-      if (inputs.includes(said)) return expression;
+      if (inputs.includes(said) || outputs.includes(said)) return expression;
       const name = inputs.find((i) => codeName(i) === said) ?? inputs.find((i) => sameName(i, said));
       return name ? { ...expression, name } : expression;
     }
     case 'not':
-      return { op: 'not', of: withKnownNames(expression.of, inputs) };
+      return { op: 'not', of: withKnownNames(expression.of, inputs, outputs) };
     default:
-      return { op: expression.op, of: expression.of.map((e) => withKnownNames(e, inputs)) };
+      return { op: expression.op, of: expression.of.map((e) => withKnownNames(e, inputs, outputs)) };
   }
 }
 

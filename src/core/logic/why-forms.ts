@@ -1,4 +1,4 @@
-import { type Cube, EITHER, inverted, type Wish } from './cube';
+import { type Cube, EITHER, inverted, sameCube, type Wish } from './cube';
 import { type Expression, evaluated } from './expression';
 import { type Form, type Formula, literalsOf, minterms, productOf, sumOf } from './forms';
 import { inputAt } from './truth-table';
@@ -211,19 +211,24 @@ function expand(way: Way): void {
       }));
       way.take("A = A B + A B'", places, or(cubes.map((cube) => product(cube, names))));
     }
-    const once = cubes.filter((a, k) => cubes.findIndex((b) => a.care === b.care && a.ones === b.ones) === k);
+    const once = cubes.filter(isFirst);
     if (once.length === cubes.length) continue;
-    const twice = [
-      ...new Set(cubes.filter((cube) => !once.includes(cube)).map((cube) => product(cube, names))),
-    ];
+    const twice = cubes.filter((...at) => !isFirst(...at)).filter(isFirst);
     cubes = once;
     way.take(
       'A + A = A',
-      twice.map((t) => ({ before: or([t, t]), after: t })),
+      twice.map((cube) => {
+        const one = product(cube, names);
+        return { before: or([one, one]), after: one };
+      }),
       or(cubes.map((cube) => product(cube, names))),
     );
   }
 }
+
+/** Whether a product of a list stands there for the first time. */
+const isFirst = (cube: Cube, at: number, all: readonly Cube[]) =>
+  all.findIndex((c) => sameCube(c, cube)) === at;
 
 /** From all minterms to products of plain names under XOR (Reed, Muller, 1954). */
 function toXor(way: Way): void {
@@ -251,22 +256,16 @@ function toXor(way: Way): void {
     cubes = cubes.flatMap((cube) => (cube.ones & bit ? [cube] : freed(cube)));
     if (cubes.length > MOST_TERMS) throw new TooLong('written out it has too many terms');
     way.take("A' = 1 ⊕ A: B A' = B ⊕ B A", places, write());
-    const key = (cube: Cube) => `${cube.care} ${cube.ones}`;
-    const counts = new Map<string, number>();
-    for (const cube of cubes) counts.set(key(cube), (counts.get(key(cube)) ?? 0) + 1);
-    const pairs = cubes.filter(
-      (cube, k) => counts.get(key(cube))! > 1 && cubes.findIndex((c) => key(c) === key(cube)) === k,
-    );
-    if (pairs.length === 0) continue;
-    cubes = cubes.filter(
-      (cube, k) => counts.get(key(cube))! % 2 === 1 && cubes.findIndex((c) => key(c) === key(cube)) === k,
-    );
+    const before = cubes;
+    const count = (cube: Cube) => before.filter((c) => sameCube(c, cube)).length;
+    const several = before.filter(isFirst).filter((cube) => count(cube) > 1);
+    if (several.length === 0) continue;
+    cubes = before.filter(isFirst).filter((cube) => count(cube) % 2 === 1);
     way.take(
       'A ⊕ A = 0',
-      pairs.map((cube) => {
-        const one = product(cube, names);
-        const all = Array.from({ length: counts.get(key(cube))! }, () => one);
-        return { before: xor(all), after: all.length % 2 ? one : { op: 'constant', value: 0 as const } };
+      several.map((cube) => {
+        const all = Array.from({ length: count(cube) }, () => product(cube, names));
+        return { before: xor(all), after: xor(all.slice(0, all.length % 2)) };
       }),
       write(),
     );

@@ -232,11 +232,11 @@ export function Drawing() {
   }, [sheetId, showAll]);
 
   useEffect(() => {
-    if (looks.times === 0) return;
+    if (looks.times === 0 || !root.current) return;
     const { parts } = session.state.selection;
-    const box =
-      looks.onlyIfHidden && around([...parts].map((id) => footprintOf(session.sheet.parts.get(id)!)));
-    const { clientWidth, clientHeight } = root.current!;
+    const selected = [...parts].flatMap((id) => session.sheet.parts.get(id) ?? []);
+    const box = looks.onlyIfHidden && around(selected.map(footprintOf));
+    const { clientWidth, clientHeight } = root.current;
     if (!box || !isInSight(view.current, box, clientWidth, clientHeight)) showAll();
   }, [looks, session, showAll]);
 

@@ -89,7 +89,7 @@ export function FormulaFace() {
           {isEmpty && !readOnly && (
             <>
               <p className="text-quiet">
-                Or begin with a formula: its table is filled, and its circuit drawn.
+                Or begin with a formula: it fills the table, and its circuit can be drawn.
               </p>
               <TypedFormula placeholder="Drive = Key Bars Clear" />
             </>

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import type { Plan } from '@/core/circuit/plan';
 import type { Said } from '@/core/logic/plan-formulas';
-import { precedenceWords } from '@/core/logic/typed-formulas';
+import { precedenceWords, readFormulas } from '@/core/logic/typed-formulas';
 import { Grouped } from './Typeset';
 
 interface Props {
@@ -11,6 +11,8 @@ interface Props {
   readonly initial?: string;
   readonly placeholder: string;
   readonly button: string;
+  /** Names that may stand in the formula. */
+  readonly inputs: readonly string[];
   readonly read: (text: string) => Said;
   readonly onTake: (plan: Plan) => void;
   /** Called where the field is left without a change; a field that can be left is typed into at once. */
@@ -27,6 +29,7 @@ export function FormulaField({
   initial = '',
   placeholder,
   button,
+  inputs,
   read,
   onTake,
   onLeave,
@@ -40,10 +43,11 @@ export function FormulaField({
     field.current?.focus();
     field.current?.select();
   }, []);
-  const made = text.trim() ? read(text) : null;
-  const doubtful = made?.ok ? made.formulas.filter((f) => f.decided.length > 0) : [];
+  // While one types it is only read; the table is made when it is taken.
+  const said = readFormulas(text, inputs);
+  const doubtful = said.ok ? said.formulas.filter((f) => f.decided.length > 0) : [];
   const take = () => {
-    const now = made ?? read(text);
+    const now = read(text);
     if (now.ok) {
       onTake(now.plan);
       if (!onLeave) setText('');

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { EITHER, ON } from '@/core/logic/cube';
 import { type Expression, evaluated, namesOf } from '@/core/logic/expression';
@@ -107,14 +107,14 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
         )}
       </p>
       {!isOpen && (
-        <Said formula={formula} form={form} notation={notation} netlist={netlist} expression={expression} />
+        <Below formula={formula} form={form} notation={notation} netlist={netlist} expression={expression} />
       )}
     </li>
   );
 }
 
 /** What is said below an expression: what it takes, how small it is, the other forms, and the way there. */
-function Said({
+function Below({
   formula,
   form,
   notation,
@@ -124,6 +124,7 @@ function Said({
   const [open, setOpen] = useState(false);
   const [isAsked, setAsked] = useState(false);
   const smallest = isSmallest(formula, form);
+  const drawn = useMemo(() => (isAsked ? drawnAlike(formula, netlist) : null), [isAsked, formula, netlist]);
   return (
     <>
       {(form === 'minterms' || form === 'maxterms') && (
@@ -152,12 +153,7 @@ function Said({
         </p>
       )}
       {isAsked && isReached(form) && (
-        <Why
-          formula={formula}
-          form={form}
-          drawn={drawnAlike(formula, netlist)}
-          notation={isCode(notation) ? 'bar' : notation}
-        />
+        <Why formula={formula} form={form} drawn={drawn} notation={isCode(notation) ? 'bar' : notation} />
       )}
       {open && <FormsCompared formula={formula} netlist={netlist} />}
     </>

@@ -1,7 +1,8 @@
+import { sheetOf } from '@/core/circuit/lesson';
 import { plannedBy } from '@/core/logic/plan-formulas';
 import { plainText } from '@/core/values/markup';
 import { planInHand, setPlan } from '@/session/plan-commands';
-import { useSession } from '@/ui/lesson/session-context';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { FormulaField } from './FormulaField';
 
 /** A line in which a formula is typed: its table is filled by it, whatever else is filled in stays. */
@@ -18,6 +19,8 @@ export function TypedFormula({
   onLeave?: () => void;
 }) {
   const session = useSession();
+  const planned = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan?.inputs);
+  const drawn = useSessionState((s) => s.netlist.inputColumns);
   return (
     <FormulaField
       before={of && <span className="shrink-0 font-semibold">{plainText(of)} =</span>}
@@ -25,6 +28,7 @@ export function TypedFormula({
       placeholder={placeholder}
       initial={initial}
       button="Fill"
+      inputs={planned ?? drawn.map((c) => c.name)}
       read={(text) => plannedBy(planInHand(session), text, of)}
       onTake={(plan) => {
         setPlan(session, plan);

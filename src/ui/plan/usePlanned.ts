@@ -6,7 +6,8 @@ import type { TruthTable } from '@/core/logic/truth-table';
 import { useSessionState } from '@/ui/lesson/session-context';
 import { type Beside, beside, differing } from './compared';
 
-export interface Planned {
+/** The table that is filled in with what stands beside it. */
+export interface PlanBesideCircuit {
   readonly plan: Plan | undefined;
   readonly derived: TruthTable | null;
   /** What the circuit does, by the rows of the plan; null where it has other inputs or none. */
@@ -19,7 +20,7 @@ export interface Planned {
  * The table that is filled in for the sheet that runs, beside what its circuit does.
  * @param onlyTried whether only rows count that were tried.
  */
-export function usePlanned(onlyTried = false): Planned {
+export function usePlanned(onlyTried = false): PlanBesideCircuit {
   const plan = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan);
   const derived = useSessionState((s) => (s.table.state === 'ready' ? s.table.table : null));
   const tried = useSessionState((s) => s.tried);
@@ -32,5 +33,5 @@ export function usePlanned(onlyTried = false): Planned {
 }
 
 /** Whether the circuit does all that is filled in. */
-export const isDone = ({ circuit, wrong }: Planned) =>
+export const isDone = ({ circuit, wrong }: PlanBesideCircuit) =>
   circuit !== null && wrong.length === 0 && circuit.isWhole;

@@ -8,12 +8,14 @@ import { plainText } from '@/core/values/markup';
 import { showBetween } from '@/session/between-commands';
 import { fileName } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import { rowsWanted, type Wanted } from './columns';
+import type { Wanted } from './columns';
 import type { Look } from './TableGrid';
 import { TakeAway } from './TakeAway';
 
 interface Props {
   readonly table: TruthTable;
+  /** The rows that are shown; null for all. */
+  readonly only: Uint32Array | null;
   readonly look: Look;
   readonly onChange: (look: Look) => void;
   readonly hasBus: boolean;
@@ -22,7 +24,7 @@ interface Props {
 /** Most parts whose outputs are offered as columns. */
 const MOST_BETWEEN = 200;
 /** Which rows of a table are shown, whether buses are numbers, and the table as text. */
-export function LookMenu({ table, look, onChange, hasBus }: Props) {
+export function LookMenu({ table, only, look, onChange, hasBus }: Props) {
   const session = useSession();
   const radix = useSessionState((s) => s.lesson.settings.buses);
   const readOnly = useSessionState((s) => s.readOnly);
@@ -32,7 +34,6 @@ export function LookMenu({ table, look, onChange, hasBus }: Props) {
   const names = [...table.inputs, ...table.outputs].map(plainText);
   const { wanted } = look;
   const want = (next: Wanted | null) => onChange({ ...look, wanted: next });
-  const only = useMemo(() => wanted && rowsWanted(table, wanted), [table, wanted]);
   const count = only?.length ?? table.rows;
   const pickColumn = (label: string, value: number, change: (column: number) => void) => (
     <select

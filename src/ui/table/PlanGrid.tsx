@@ -326,6 +326,7 @@ function ColumnLine({ plan, output, onDone }: { plan: Plan; output: number; onDo
         label={`${name}, by a formula or by its rows`}
         placeholder={`${plan.inputs[0]}'${plan.inputs[1] ? ` ${plan.inputs[1]}` : ''}, or rows: 1, 3, 5-7`}
         button="Fill"
+        inputs={plan.inputs}
         read={(text) => columnSaid(plan, output, text)}
         onTake={(made) => {
           setPlan(session, made);

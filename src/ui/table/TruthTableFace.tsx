@@ -79,7 +79,7 @@ export function TruthTableFace() {
             className={SMALL}
             popup="dialog"
             load={lookMenu}
-            props={{ table: ready, look, onChange: setLook, hasBus }}
+            props={{ table: ready, only, look, onChange: setLook, hasBus }}
           >
             Columns and rows
           </OnDemand>
