@@ -19,6 +19,9 @@ test('formulas make a table, or go into one', () => {
   // Names in another case are the same ones; what was filled in holds for both values of a new input.
   expect(by(base, 'warn = key Clear')).toBe('Key, Bars, Clear = Drive, warn: 0000xx.. 00000101');
   expect(by(null, 'Y = 1')).toBe('A = Y: 11');
+  // Letters stand in the order of the alphabet, as in a table by hand.
+  expect(by(null, 'Y = C A')).toBe('A, C = Y: 0001');
+  expect(by(planOf('C = Y', '01'), 'Z = B A10 A2')).toMatch(/^C, A2, A10, B = Y, Z: /);
   const two = planOf('A = Y, Z', '01', '10');
   expect(by(two, "A'", 'Z')).toBe('A = Y, Z: 01 10');
 });

@@ -54,7 +54,8 @@ export function columnSaid(plan: Plan, output: number, text: string): Said {
 
 /**
  * A table with columns by formulas that were typed, `Drive = Key Bars`, a line each. Names that are new become inputs,
- * and what stands before a `=` an output; what was filled in before stays, and holds for both values of a new input.
+ * behind those that are there, letters in the order of the alphabet, and what stands before a `=` an output; what was
+ * filled in before stays, and holds for both values of a new input.
  * @param base the table that it goes into; null for none yet.
  * @param only the output that a formula without a name is for.
  */
@@ -84,13 +85,25 @@ export function plannedBy(base: Plan | null, text: string, only: string | null =
     }
   const all = [...outputs, ...[...said.keys()].filter((name) => !outputs.includes(name))];
   // A function that reads nothing has a table all the same.
-  const made = plannedWith(inputs.length ? inputs : ['A'], all, base);
+  const made = plannedWith(
+    inputs.length ? [...known, ...inOrder(inputs.slice(known.length))] : ['A'],
+    all,
+    base,
+  );
   if (!made.ok) return notTaken(made.problem);
   const plan = [...said].reduce(
     (so, [name, { expression }]) => withColumn(so, all.indexOf(name), withKnownNames(expression, inputs)),
     made.plan,
   );
   return { ok: true, plan };
+}
+
+const LETTER = /^\p{L}(?:_?\d+)?$/u;
+
+/** Letters in the order of the alphabet, `A0` before `A10`; other names as they were met. */
+function inOrder(names: readonly string[]): readonly string[] {
+  if (!names.every((name) => LETTER.test(name))) return names;
+  return [...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
 }
 
 /** The table with a column by an expression over its inputs. */
