@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { SheetHand } from './hand';
+import { SheetHand, tabTo } from './hand';
 
 // Many pages, each on its own: they may be opened side by side.
 test.describe.configure({ mode: 'parallel' });
@@ -153,8 +153,7 @@ test('a part is chosen, flipped, moved and deleted from the keyboard alone', asy
   await views['lesson, table']!(page);
   const list = page.getByRole('listbox', { name: /^Parts on/ });
   const hand = new SheetHand(page);
-  await page.keyboard.press('Tab');
-  await expect(list).toBeFocused();
+  await tabTo(page, list);
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await hand.parts())[0]).toBe('Key, switch, 1, drives AND 1 and AND 2');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { emptySheet } from './hand';
+import { emptySheet, tabTo } from './hand';
 
 test('a sheet becomes a block, is placed by its name, gone into, and followed when it changes', async ({
   page,
@@ -47,8 +47,7 @@ test('what is selected becomes a block, and one step takes it back', async ({ pa
   const sheet = page.getByRole('application');
   await sheet.waitFor();
   const parts = page.getByRole('listbox', { name: /^Parts on/ });
-  await sheet.focus();
-  await page.keyboard.press('Tab');
+  await tabTo(page, parts);
   // In reading order: three switches, the inverter, the large gate, the small one.
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown');
   await expect(page.locator('[data-part="and2"]')).toHaveAttribute('aria-selected', 'true');

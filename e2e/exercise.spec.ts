@@ -111,7 +111,6 @@ test('a run is handed out, held against a circuit reading by reading, and marked
   await page.getByRole('button', { name: 'Find out' }).click();
   const wrong = await handIn(page, 'Ben Sample');
 
-  await hand.sheet.focus();
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await drawDivider(hand);

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Counted } from './counted';
-import { asFile, emptySheet, SheetHand, textOf } from './hand';
+import { asFile, emptySheet, SheetHand, tabTo, textOf } from './hand';
 
 const face = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Faces' }).click();
@@ -26,7 +26,7 @@ test('two inputs and two outputs are named, the table filled, the circuit drawn;
   me.done('Two inputs and outputs named, table filled, circuit drawn', 20);
 
   const more = new Counted(page, new SheetHand(page));
-  await planned(page).focus();
+  await tabTo(page, planned(page));
   await more.key('F2');
   await expect(names(page)).toBeFocused();
   await more.keys('A,B,D=S,C,E');
@@ -45,7 +45,7 @@ test('two inputs and two outputs are named, the table filled, the circuit drawn;
   more.done('A third input and output added, filled, drawn anew', 15);
 
   // A fourth input, its new half left open.
-  await planned(page).focus();
+  await tabTo(page, planned(page));
   await page.keyboard.press('F2');
   await expect(names(page)).toBeFocused();
   await page.keyboard.type('A,B,D,G=S,C,E');
@@ -71,7 +71,7 @@ test('a table of eight rows is pasted, and its NAND circuit tried in all rows', 
   await expect(planned(page)).toBeVisible();
   await me.click(page.getByLabel('Form of the circuit'));
   await page.keyboard.press('Escape');
-  await page.getByLabel('Form of the circuit').focus();
+  await tabTo(page, page.getByLabel('Form of the circuit'));
   await me.key('n');
   await expect(page.getByLabel('Form of the circuit')).toHaveValue('nand');
   await me.click(page.getByRole('button', { name: 'Draw it' }));
@@ -179,7 +179,7 @@ test('a prediction is compared with what was tried, and leads to the row that di
   await page.keyboard.press('Enter');
   await expect(planned(page)).toBeFocused();
   await page.getByRole('button', { name: 'Predict' }).click();
-  await planned(page).focus();
+  await tabTo(page, planned(page));
   await page.keyboard.type('00000011');
   await expect(page.locator('#plan-6-0')).toHaveAccessibleName('Drive: 1');
   await page.getByRole('button', { name: 'Try all' }).click();
@@ -297,7 +297,7 @@ test('rows are shown where it matters, and copied for a spreadsheet', async ({ p
   await page.getByRole('combobox', { name: 'Other column' }).selectOption('Key');
   await page.keyboard.press('Escape');
   const grid = page.getByRole('grid', { name: 'Truth table' });
-  await grid.focus();
+  await tabTo(page, grid);
   await page.keyboard.press('End');
   await expect(grid.locator('[data-live]')).toHaveAttribute('data-row', '6');
 });
@@ -331,14 +331,14 @@ test('a map is filled like the table, and the way to the smallest sum is shown l
   await face(page, 'Map');
   await face(page, 'Formula');
   const map = page.getByRole('region', { name: 'Map' });
-  await map.getByRole('gridcell', { name: 'row 1:' }).focus();
+  await tabTo(page, map.getByRole('gridcell', { name: 'row 1:' }));
   await page.keyboard.press('1');
   // Over the edge, as neighbours are on a map.
   await page.keyboard.press('ArrowRight');
   await expect(map.getByRole('gridcell', { name: 'row 0:' })).toBeFocused();
   await page.keyboard.press('0');
   for (const row of [2, 3]) {
-    await map.getByRole('gridcell', { name: `row ${row}:` }).focus();
+    await tabTo(page, map.getByRole('gridcell', { name: `row ${row}:` }));
     await page.keyboard.press('1');
   }
   await expect(page.locator('#plan-3-0')).toHaveAccessibleName('Y: 1');
@@ -446,7 +446,7 @@ test('a cell of a drawn circuit is changed where it stands, in the table and on 
     /Warn/,
   ]);
   const map = page.getByRole('region', { name: 'Map' });
-  await map.getByRole('gridcell', { name: 'row 7:' }).focus();
+  await tabTo(page, map.getByRole('gridcell', { name: 'row 7:' }));
   await page.keyboard.press('0');
   await expect(page.getByRole('button', { name: '2 rows differ' })).toBeVisible();
   await page.getByRole('button', { name: 'Draw anew' }).click();
@@ -510,7 +510,6 @@ test('a table of the wrong size and too many inputs are answered in words, and n
   await page.getByRole('button', { name: 'Remove' }).click();
   await face(page, 'Formula');
   await face(page, 'Map');
-  await hand.sheet.focus();
   await hand.type(4, 4, `Z = ${Array.from({ length: 27 }, (_, i) => `N${i}`).join(' xor ')}`);
   const said = '27 inputs make more rows than fit: 26 are the most.';
   await expect(page.getByRole('region', { name: 'Truth table' })).toContainText(said);
@@ -533,7 +532,6 @@ test('large for a projector: values and formulas grow, and no row moves', async 
   const before = await look();
   const formula = page.getByRole('region', { name: 'Formula' }).getByText('Key Bars Clear');
   const small = (await formula.boundingBox())!.height;
-  await hand.sheet.focus();
   await page.keyboard.press('F9');
   await expect.poll(async () => (await look()).size).toBeGreaterThan(1.3 * before.size);
   expect((await look()).y).toBe(before.y);
@@ -549,7 +547,7 @@ test('a table of 2^20 rows: the last one is wholly seen, and rows go on from the
   );
   const grid = page.getByRole('grid', { name: 'Truth table' });
   await expect(grid).toBeVisible({ timeout: 30_000 });
-  await grid.focus();
+  await tabTo(page, grid);
   await page.keyboard.press('End');
   const last = grid.locator('[data-row="1048575"]');
   await expect(last).toHaveAttribute('data-live', 'true');

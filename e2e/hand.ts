@@ -16,7 +16,6 @@ export class SheetHand {
   async ready(): Promise<void> {
     await this.sheet.waitFor();
     await this.page.evaluate(() => document.fonts.ready);
-    await this.sheet.focus();
   }
 
   async pixel(x: number, y: number): Promise<[number, number]> {
@@ -60,6 +59,16 @@ export class SheetHand {
       .getByRole('option')
       .allInnerTexts();
   }
+}
+
+/** Goes to something with the Tab key alone. */
+export async function tabTo(page: Page, what: Locator): Promise<void> {
+  const isThere = () => what.evaluate((e) => e === document.activeElement);
+  for (let i = 0; i < 200; i++) {
+    if (await isThere()) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`Tab does not lead to ${what}`);
 }
 
 /** A new lesson from the shelf, and a hand on its sheet. */

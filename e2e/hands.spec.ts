@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { emptySheet, SheetHand } from './hand';
+import { emptySheet, SheetHand, tabTo } from './hand';
 
 const count = (hand: SheetHand) => expect.poll(async () => (await hand.parts()).length);
 const says = (hand: SheetHand, part: string) =>
@@ -155,7 +155,7 @@ test('cells from a spreadsheet become a table; the truth table stands on the she
 
 test('a half adder is built, wired, arranged and tried with the keyboard alone', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: /New lesson/ }).focus();
+  await tabTo(page, page.getByRole('button', { name: /New lesson/ }));
   await page.keyboard.press('Enter');
   const hand = new SheetHand(page);
   await hand.ready();
@@ -178,7 +178,7 @@ test('a half adder is built, wired, arranged and tried with the keyboard alone',
   /** Chooses the n-th part of the list and wires it by words. */
   const wire = async (nth: number, to: string) => {
     await page.keyboard.press('Escape');
-    await page.getByRole('listbox', { name: /^Parts on/ }).focus();
+    await tabTo(page, page.getByRole('listbox', { name: /^Parts on/ }));
     await page.keyboard.press('ArrowDown');
     for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowUp');
     for (let i = 0; i < nth; i++) await page.keyboard.press('ArrowDown');
@@ -199,11 +199,13 @@ test('a half adder is built, wired, arranged and tried with the keyboard alone',
   await says(hand, 'A').toContain('drives XOR 1 and AND 1');
   // The end of a wire is moved to another pin, and back.
   await page.keyboard.press('Escape');
-  await page.getByRole('listbox', { name: /^Parts on/ }).focus();
+  await tabTo(page, page.getByRole('listbox', { name: /^Parts on/ }));
   await page.keyboard.press('ArrowDown');
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Shift+F10');
-  await page.getByRole('menuitem', { name: 'Select its wires' }).focus();
+  const choice = page.getByRole('menuitem', { name: 'Select its wires' });
+  while (!(await choice.evaluate((e) => e === document.activeElement)))
+    await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await page.keyboard.press('/');
   const ends = page.getByRole('combobox', { name: 'Move an end of a wire to' });
@@ -221,7 +223,7 @@ test('a half adder is built, wired, arranged and tried with the keyboard alone',
   await page.keyboard.press('Control+z');
   // Both rows of a half adder that matter are tried by flipping its switches.
   await page.keyboard.press('Escape');
-  await page.getByRole('listbox', { name: /^Parts on/ }).focus();
+  await tabTo(page, page.getByRole('listbox', { name: /^Parts on/ }));
   await page.keyboard.press('ArrowDown');
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowUp');
   await page.keyboard.press('Enter');
@@ -293,7 +295,6 @@ test.describe('fingers', () => {
     await cdp.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
     await page.touchscreen.tap(x, y - 140);
     await count(hand).toBe(1);
-    await hand.sheet.focus();
     await page.keyboard.press('Control+a');
     await page.keyboard.press('Delete');
     await hand.type(6, 6, 'sw Key');

@@ -30,7 +30,6 @@ test('a second tab looks on, and can take over', async ({ page, context }) => {
   await expect(second.getByText('This lesson is being edited in another tab.')).toBeVisible();
   const hand = new SheetHand(second);
   await hand.ready();
-  await hand.sheet.focus();
   await second.keyboard.press('Control+a');
   await second.keyboard.press('Delete');
   await expect(second.getByText('This lesson cannot be changed here.')).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { emptySheet } from './hand';
+import { emptySheet, tabTo } from './hand';
 
 test('a bank of switches, a ROM with words typed in, and a number work together', async ({ page }) => {
   const hand = await emptySheet(page);
@@ -43,7 +43,7 @@ test('what is between the faces is moved by the pointer and by the arrow keys', 
   await page.mouse.move(box.x - 118, box.y + 200, { steps: 4 });
   await page.mouse.up();
   await expect.poll(width).toBeGreaterThan(before + 100);
-  await divider.focus();
+  await tabTo(page, divider);
   const wide = await width();
   await page.keyboard.press('ArrowRight');
   await expect.poll(width).toBeLessThan(wide - 20);

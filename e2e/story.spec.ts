@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { drop, SheetHand, textOf } from './hand';
+import { drop, SheetHand, tabTo, textOf } from './hand';
 
 /** The whole job of a teacher, from an empty sheet to a marked hand-in, with mouse and keyboard alone. */
 test('from an empty sheet to a marked hand-in', async ({ page, browser }) => {
@@ -91,7 +91,6 @@ async function draw(page: Page): Promise<void> {
     page.getByRole('button', { name: /The outputs of Clear and OR 1 are tied together/ }),
   ).toBeVisible();
   await page.keyboard.press('Escape');
-  await hand.sheet.focus();
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect(page.getByText('nothing loose')).toBeVisible();
@@ -118,7 +117,6 @@ async function tryIt(page: Page): Promise<void> {
     .dragTo(table.getByRole('columnheader', { name: 'Key' }));
   await expect.poll(headings).toEqual(['row', 'tried', 'Clear', 'Key', 'Bars', 'Drive', 'Warn']);
   await expect(live).toHaveAttribute('data-row', '3');
-  await hand.sheet.focus();
   await page.keyboard.press('Control+z');
   await expect.poll(headings).toEqual(['row', 'tried', 'Key', 'Bars', 'Clear', 'Drive', 'Warn']);
 }
@@ -224,7 +222,7 @@ async function doAndHandIn(browser: Browser, link: string): Promise<{ name: stri
 /** Begins again: everything is removed from the keyboard, and the right circuit drawn. */
 async function mendAndCheck(page: Page, hand: SheetHand): Promise<void> {
   const parts = page.getByRole('listbox', { name: /^Parts on/ });
-  await parts.focus();
+  await tabTo(page, parts);
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');

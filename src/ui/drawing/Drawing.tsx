@@ -23,6 +23,7 @@ import { type Lifted, lifted, type Overlay } from './scene';
 import { sceneOf } from './scene-of';
 import { Trouble } from './Trouble';
 import { useDesk } from './useDesk';
+import { useSheetKeys } from './useSheetKeys';
 import { fitted, isInSight, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
 import { within } from './within';
 
@@ -281,6 +282,12 @@ export function Drawing() {
     repaint();
   };
 
+  useSheetKeys(root, {
+    key: (press) => typeAhead(press) || (desk.now ? desk.now.key(press) : desk.wait(press, typeAhead)),
+    copy: (cut) => desk.now?.copy(cut) ?? null,
+    paste: (text) => desk.with((d) => d.paste(text)),
+  });
+
   return (
     <section className="pane" aria-label="Drawing">
       <header className="pane-head">
@@ -312,27 +319,8 @@ export function Drawing() {
         aria-label="Sheet. Type the name of a part to place it, or press Space for the ring of parts."
         className="relative min-h-0 flex-1 touch-none overflow-hidden outline-offset-[-2px]"
         style={{ cursor }}
-        onKeyDown={(event) => {
-          if (isField(event.target)) return;
-          const press = pressOf(event);
-          const used =
-            (event.target === root.current && typeAhead(press)) ||
-            (desk.now ? desk.now.key(press) : desk.wait(press, typeAhead));
-          if (used) {
-            event.preventDefault();
-            event.stopPropagation();
-          }
-        }}
         onFocus={desk.fetch}
         onPointerEnter={desk.fetch}
-        onCopy={(event) => copyTo(event, false)}
-        onCut={(event) => copyTo(event, true)}
-        onPaste={(event) => {
-          if (isField(event.target)) return;
-          event.preventDefault();
-          const text = event.clipboardData.getData('text/plain');
-          desk.with((d) => d.paste(text));
-        }}
         onContextMenu={(event) => event.preventDefault()}
         // The ring that the right button opens has the focus; the press itself must not take it back.
         onMouseDown={(event) => event.button === 2 && event.preventDefault()}
@@ -429,13 +417,6 @@ export function Drawing() {
       </div>
     </section>
   );
-
-  function copyTo(event: React.ClipboardEvent, cut: boolean): void {
-    const text = isField(event.target) ? null : desk.now?.copy(cut);
-    if (!text) return;
-    event.clipboardData.setData('text/plain', text);
-    event.preventDefault();
-  }
 }
 
 /** Words at the pointer: of a complaint, or of what a wire carries. */
@@ -444,24 +425,11 @@ interface Tip extends Point {
   readonly bad: boolean;
 }
 
-const isField = (target: EventTarget) =>
-  target instanceof HTMLInputElement ||
-  target instanceof HTMLSelectElement ||
-  target instanceof HTMLTextAreaElement;
-
 const keysOf = (event: React.PointerEvent): Keys => ({
   shift: event.shiftKey,
   add: event.ctrlKey || event.metaKey,
   alt: event.altKey,
   middle: event.button === 1,
-});
-
-const pressOf = ({ key, ctrlKey, metaKey, altKey, shiftKey }: React.KeyboardEvent): KeyPress => ({
-  key,
-  ctrlKey,
-  metaKey,
-  altKey,
-  shiftKey,
 });
 
 const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({

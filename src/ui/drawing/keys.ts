@@ -19,6 +19,8 @@ export interface KeyPress {
   readonly metaKey: boolean;
   readonly altKey: boolean;
   readonly shiftKey: boolean;
+  /** Whether another face has the focus: what is selected on the sheet is not what the hand is at. */
+  readonly elsewhere?: boolean;
 }
 
 export interface KeySurroundings {
@@ -51,6 +53,7 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
   const only = parts.length === 1 ? parts[0]! : null;
   const onlyWires = parts.length === 0 && selection.wires.size > 0;
   if (afterPlacing(event, around)) return true;
+  if (event.elsewhere && !beginsSomething(event)) return false;
   if (event.ctrlKey || event.metaKey) return commandKey(event, session);
   // A key that moves a switch does nothing else.
   if (session.boundTo(event.key)) return false;
@@ -126,6 +129,11 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
       around.openTyping(event.key);
       return true;
   }
+}
+
+/** Whether a key opens something over the sheet, whatever is selected there. */
+function beginsSomething({ key, ctrlKey, metaKey, altKey }: KeyPress): boolean {
+  return !ctrlKey && !metaKey && !altKey && (key === 'F8' || /^[a-z ]$/i.test(key));
 }
 
 /** A digit sets how many inputs the selected gates have. */

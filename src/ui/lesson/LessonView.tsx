@@ -12,6 +12,7 @@ import { Faces } from './Faces';
 import { FacesMenu } from './FacesMenu';
 import type { Face } from './face';
 import { Help } from './Help';
+import { freeKeysAfterPresses, takesKeys } from './key-owner';
 import { MomentBar } from './MomentBar';
 import { SheetTabs } from './SheetTabs';
 import { SessionProvider, useSession, useSessionState } from './session-context';
@@ -47,6 +48,7 @@ function View({
   const notice = useSessionState((s) => s.notice);
   const open = useOpenFaces();
   useLessonKeys(session);
+  useEffect(freeKeysAfterPresses, []);
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
@@ -154,14 +156,11 @@ function History() {
   );
 }
 
-const TAKES_KEYS = 'input, textarea, select, [role="menu"], [role="dialog"], [contenteditable="true"]';
-
 /** Keys that work wherever the focus is, but for fields: undo, redo, and the arrows that move the moment. */
 function useLessonKeys(session: Session): void {
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || (event.target instanceof Element && event.target.closest(TAKES_KEYS)))
-        return;
+      if (event.defaultPrevented || takesKeys(event.target)) return;
       const command = event.ctrlKey || event.metaKey;
       const bound = command || event.altKey ? null : session.boundTo(event.key);
       if (bound) {

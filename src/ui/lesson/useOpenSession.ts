@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { type OpenSession, openSession } from '@/session/open-session';
+import { keepEarlyKeys, takeEarlyKeys } from './early-keys';
 
 export type Opening =
   | { readonly state: 'opening' }
@@ -17,16 +18,20 @@ export function useOpenSession(id: string | null): Opening {
     let left = false;
     let open: OpenSession | null = null;
     const leave = () => open?.close();
+    keepEarlyKeys();
+    const fail = (problem: Opening) => {
+      takeEarlyKeys();
+      if (!left) setOpening(problem);
+    };
     openSession(id).then(
       (read) => {
         if (read?.ok) {
           open = read.value;
           if (left) leave();
           else setOpening({ state: 'open', open });
-        } else if (!left)
-          setOpening(read ? { state: 'broken', problem: read.problem } : { state: 'missing' });
+        } else fail(read ? { state: 'broken', problem: read.problem } : { state: 'missing' });
       },
-      (error: Error) => !left && setOpening({ state: 'broken', problem: error.message }),
+      (error: Error) => fail({ state: 'broken', problem: error.message }),
     );
     // A page that comes back from the browser's memory has let go of its lesson: it is opened anew.
     const comeBack = (event: PageTransitionEvent) => event.persisted && location.reload();
@@ -34,6 +39,7 @@ export function useOpenSession(id: string | null): Opening {
     window.addEventListener('pageshow', comeBack);
     return () => {
       left = true;
+      takeEarlyKeys();
       window.removeEventListener('pagehide', leave);
       window.removeEventListener('pageshow', comeBack);
       leave();

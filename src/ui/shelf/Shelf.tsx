@@ -18,6 +18,7 @@ import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/file
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { keepEarlyKeys, takeEarlyKeys } from '@/ui/lesson/early-keys';
 import { verilogLesson } from '@/workers/verilog-client';
 import { Picture } from './Picture';
 
@@ -54,11 +55,16 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       });
   }, [demos, reload, fail]);
 
-  const begin = () =>
+  const begin = () => {
+    keepEarlyKeys();
     addLesson(emptyLesson(randomId(), 'New lesson')).then(
       (lesson) => router.push(`/lesson?id=${lesson.id}`),
-      fail,
+      (error) => {
+        takeEarlyKeys();
+        fail(error);
+      },
     );
+  };
   const take = async (files: File[]) => {
     const problems: string[] = [];
     let taken = 0;
@@ -190,7 +196,12 @@ function Card({ item, reload, say, fail }: CardProps) {
   return (
     <article className="flex flex-col overflow-hidden rounded-2xl border border-hairline bg-raised hover:border-quiet">
       {lesson.ok ? (
-        <Link href={`/lesson?id=${record.id}`} aria-label={`Open ${title}`} className="bg-paper">
+        <Link
+          href={`/lesson?id=${record.id}`}
+          aria-label={`Open ${title}`}
+          className="bg-paper"
+          onClick={({ ctrlKey, metaKey, shiftKey }) => !ctrlKey && !metaKey && !shiftKey && keepEarlyKeys()}
+        >
           <Picture lesson={lesson.value} />
         </Link>
       ) : (

@@ -1,0 +1,44 @@
+/*
+ * Who takes a key that is pressed on a page with a drawing.
+ */
+
+const TAKES_KEYS =
+  'input, textarea, select, [role="menu"], [role="dialog"], [role="alertdialog"], [contenteditable="true"]';
+const BUTTON = 'button, a[href], summary, [role="button"], [role="tab"]';
+/** Buttons that are walked among with arrow keys, or that stand in something that takes keys. */
+const KEEPS_FOCUS = `${TAKES_KEYS}, [role="grid"], [role="tablist"], [role="radiogroup"], [role="listbox"]`;
+
+/** Whether keys stay with a field, a menu or a dialog. */
+export const takesKeys = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest(TAKES_KEYS) !== null;
+
+/** Whether Space and Enter press what has the focus. */
+export const isButton = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest(BUTTON) !== null;
+
+/**
+ * Lets the keyboard go back to the drawing when a button was pressed with a pointer or a finger: it does not keep the
+ * focus, so that Space opens the ring and does not press it once more. Who goes about with Tab keeps the focus.
+ * @returns ends it.
+ */
+export function freeKeysAfterPresses(): () => void {
+  let byPointer = false;
+  const onPointer = () => {
+    byPointer = true;
+  };
+  const onKey = () => {
+    byPointer = false;
+  };
+  const onFocus = ({ target }: FocusEvent) => {
+    if (byPointer && target instanceof HTMLElement && isButton(target) && !target.closest(KEEPS_FOCUS))
+      target.blur();
+  };
+  window.addEventListener('pointerdown', onPointer, true);
+  window.addEventListener('keydown', onKey, true);
+  window.addEventListener('focusin', onFocus);
+  return () => {
+    window.removeEventListener('pointerdown', onPointer, true);
+    window.removeEventListener('keydown', onKey, true);
+    window.removeEventListener('focusin', onFocus);
+  };
+}
