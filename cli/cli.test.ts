@@ -281,7 +281,7 @@ test.each<[string, string[], RegExp]>([
   [
     'a ragged table',
     ['reduce', file('r.csv', 'A,B,Y\n0,1\n')],
-    /r\.csv: Row 1 has 2 cells where there are 3 names/,
+    /r\.csv: row 1 has 2 cells where there are 3 names/,
   ],
   [
     'too many inputs',

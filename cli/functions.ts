@@ -35,8 +35,8 @@ export async function functionsOf(
 
 function tableOf(file: string, text: string, inputs: readonly string[] | null): Plan {
   const made = plannedFromText(inputs ? bordered(file, text, inputs) : text);
-  if (!made.ok) throw new BadInput(`${file}: ${made.problem.replace(/\.$/, '')}`);
-  return made.plan;
+  if (!made.ok) throw new BadInput(`${file}: ${made.problem.message}`);
+  return made.value;
 }
 
 /** The text of a table with a column `=` put behind the named inputs, which must be the first columns. */
@@ -56,18 +56,21 @@ function bordered(file: string, text: string, inputs: readonly string[]): string
 
 function formulasOf(given: string, inputs: readonly string[] | null): Plan {
   const read = readFormulas(given, inputs ?? []);
-  if (!read.ok) throw new BadInput(`${given.trim()}: character ${read.at + 1}: ${read.problem}`);
+  if (!read.ok)
+    throw new BadInput(
+      `${given.trim()}: character ${read.problem.place.offset + 1}: ${read.problem.message}`,
+    );
   const names: string[] = [...(inputs ?? [])];
-  for (const { expression } of read.formulas)
+  for (const { expression } of read.value)
     for (const name of namesOf(expression)) {
       if (names.includes(name)) continue;
       if (inputs) throw new BadInput(`${given.trim()}: ${name} is not among --inputs ${inputs.join(',')}`);
       names.push(name);
     }
   if (!inputs) names.sort();
-  const many = read.formulas.length > 1;
-  const outputs = read.formulas.map(({ name }, i) => name ?? (many ? `Y${i}` : 'Y'));
+  const many = read.value.length > 1;
+  const outputs = read.value.map(({ name }, i) => name ?? (many ? `Y${i}` : 'Y'));
   const empty = plannedWith(names.length ? names : ['A'], outputs);
-  if (!empty.ok) throw new BadInput(`${given}: ${empty.problem.replace(/\.$/, '')}`);
-  return read.formulas.reduce((plan, { expression }, o) => withColumn(plan, o, expression), empty.plan);
+  if (!empty.ok) throw new BadInput(`${given}: ${empty.problem.message}`);
+  return read.value.reduce((plan, { expression }, o) => withColumn(plan, o, expression), empty.value);
 }

@@ -20,7 +20,7 @@ interface Options {
  */
 export async function mark(file: string, handIns: readonly string[], options: Options): Promise<boolean> {
   const read = readExercise(await textOf(file));
-  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const rows: MarkedRow[] = [];
   for (const name of handIns) rows.push(await marked(name, read.value));
   const { word } = columnsOf(read.value.wanted);
@@ -37,7 +37,7 @@ export async function mark(file: string, handIns: readonly string[], options: Op
 
 async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
   const read = readHandIn(await textOf(file));
-  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const handIn = read.value;
   if (handIn.exercise.id !== exercise.id)
     throw new BadInput(`${file}: it answers “${handIn.exercise.title}”, not “${exercise.title}”`);

@@ -36,7 +36,7 @@ export async function openCircuit(file: string, options: CircuitOptions, laidOut
     : readLesson(text);
   if (!read.ok)
     throw new BadInput(
-      `${file}: ${read.problem}${/say which one/.test(read.problem) ? ', with --module' : ''}`,
+      `${file}: ${read.problem.message}${read.problem.code === 'several-modules' ? ', with --module' : ''}`,
     );
   return { lesson: read.value, sheet: sheetNamed(file, read.value, options.sheet) };
 }

@@ -25,7 +25,7 @@ export async function prove(a: string, b: string, options: Options): Promise<boo
   const made = proveSame(mine, theirs, { progress });
   const elapsedMs = performance.now() - begun;
   progress(1);
-  if (!made.ok) throw new BadInput(`${a}, ${b}: they cannot be compared: ${made.problem}`);
+  if (!made.ok) throw new BadInput(`${a}, ${b}: they cannot be compared: ${made.problem.message}`);
   await writeLines(options.format === 'json' ? [JSON.stringify(asJson(made.value))] : asText(made.value));
   if (options.stats)
     writeStats({

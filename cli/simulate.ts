@@ -78,7 +78,7 @@ export async function simulate(file: string, options: Options): Promise<boolean>
 
 async function compared(run: Run, { sheet, lesson }: Circuit, file: string): Promise<boolean> {
   const read = readVcd(await textOf(file));
-  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const signals = signalsOf(run.netlist, sheet, lesson.sheets);
   const { compared: count, first } = compareDump(run.trace, signals, read.value, run.time);
   if (count === 0) throw new BadInput(`${file}: no signal in it is called as one of the circuit is`);
@@ -116,14 +116,14 @@ async function stimulusOf(file: string, netlist: Netlist): Promise<StimulusRow[]
   const text = await textOf(file);
   if (file.endsWith('.vcd')) return stimulusFromVcd(file, text, netlist);
   const read = readStimulus(text, netlist);
-  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   return read.value;
 }
 
 /** The changes of those signals of a dump that are called as inputs are. */
 function stimulusFromVcd(file: string, text: string, netlist: Netlist): StimulusRow[] {
   const read = readVcd(text);
-  if (!read.ok) throw new BadInput(`${file}: ${read.problem}`);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const byTime = new Map<number, [number, Logic][]>();
   let found = 0;
   for (const t of netlist.inputs) {

@@ -26,7 +26,9 @@ export async function table(file: string, options: Options): Promise<void> {
   if (netlist.storage.length > 0) {
     const made = stateTable(netlist, progress);
     if (!made.ok)
-      throw new BadInput(`${file}: sheet “${circuit.sheet.name}” has no state table: ${made.problem}`);
+      throw new BadInput(
+        `${file}: sheet “${circuit.sheet.name}” has no state table: ${made.problem.message}`,
+      );
     derived = made.value;
   } else {
     const reason = whyNoTable(netlist);

@@ -16,7 +16,7 @@ const text = (name: string) => readFileSync(join(__dirname, name), 'utf8');
 
 function sheet(name: string) {
   const read = readLesson(text(`${name}.manege.json`));
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   return read.value.sheets[0]!;
 }
 
@@ -58,10 +58,10 @@ test.each(['zero', 'unit', 'parts'] as const)(
 
 test('the sample hand-ins: one right, one wrong in a row, one with a forbidden part', () => {
   const exercise = readExercise(text('exercise/warning-lamp.exercise.json'));
-  if (!exercise.ok) throw new Error(exercise.problem);
+  if (!exercise.ok) throw new Error(exercise.problem.message);
   const marks = ['ada', 'ben', 'cleo'].map((name) => {
     const read = readHandIn(text(`exercise/${name}.handin.json`));
-    if (!read.ok) throw new Error(read.problem);
+    if (!read.ok) throw new Error(read.problem.message);
     const { right, complaints } = check(read.value.lesson.sheets[0]!, exercise.value);
     expect(read.value.result).toMatchObject({ right, complaints });
     return [right, complaints];
@@ -76,7 +76,7 @@ test('the sample hand-ins: one right, one wrong in a row, one with a forbidden p
 /** A lesson's first sheet with all its blocks, compiled. */
 function whole(name: string) {
   const read = readLesson(text(`${name}.manege.json`));
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   const netlist = compile(read.value.sheets[0]!, read.value.sheets);
   expect(netlist.diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
   for (const s of read.value.sheets) expectTidy(s);
@@ -97,16 +97,16 @@ test('Ticket adder: all 256 sums, on the number and on the lamps', () => {
 
 test('sheets with blocks are handed out, solve themselves, and count what is in their blocks', () => {
   const read = readLesson(text('ticket-adder.manege.json'));
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   const { sheets } = read.value;
   for (const one of sheets) {
     const made = wantedFromSheet(one, sheets);
-    if (!made.ok) throw new Error(`${one.name}: ${made.problem}`);
+    if (!made.ok) throw new Error(`${one.name}: ${made.problem.message}`);
     const exercise = {
       id: 'demo-blocks',
       title: one.name,
       task: '',
-      wanted: made.wanted,
+      wanted: made.value,
       allowed: ['and', 'or', 'xor', 'label', 'join', 'slice', 'constant', 'number'],
       made: '2026-09-01T08:00:00.000Z',
     };

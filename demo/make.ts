@@ -50,7 +50,7 @@ class Pencil {
   /** Draws what is typed as a statement. */
   write(text: string, at = { x: 4, y: 6 }): this {
     const read = readStatement(this.lesson, this.sheet.id, text);
-    if (!read.ok) throw new Error(read.problem);
+    if (!read.ok) throw new Error(read.problem.message);
     this.make(drawStatement(this.lesson, this.sheet.id, read.value, at).edit);
     return this;
   }
@@ -72,8 +72,8 @@ class Pencil {
 
   private make(edit: Edit | null): void {
     const applied = edit && apply(this.lesson, edit);
-    if (!applied?.ok) throw new Error(applied ? applied.reason : 'nothing to do');
-    this.lesson = applied.lesson;
+    if (!applied?.ok) throw new Error(applied ? applied.problem.message : 'nothing to do');
+    this.lesson = applied.value;
   }
 
   place(kind: string, x: number, y: number, label = '', params: Params = {}): string {

@@ -252,7 +252,7 @@ test('six moments for two inputs, typed; what is out of order is said and nothin
   await panel.getByRole('textbox', { name: 'Data of A' }).fill('30 1, 10 0');
   await page.keyboard.press('Enter');
   await expect(panel.getByRole('alert')).toHaveText(
-    '10 ns does not come after 30 ns: moments stand in order, each once.',
+    '10 ns does not come after 30 ns: give the times in order, each once.',
   );
   await expect(panel.getByRole('textbox', { name: 'Data of A' })).toHaveValue('30 1, 10 0');
   await panel.getByRole('combobox', { name: 'How B goes' }).selectOption('periodic');

@@ -22,7 +22,7 @@ test('a wanted function can be typed in; what was filled in survives a further i
   await expect(dialog.getByRole('button', { name: 'Y in row 6: x' })).toBeVisible();
 
   await dialog.getByLabel('Inputs, with commas').fill('A, B, A');
-  await expect(dialog.getByRole('alert')).toHaveText('the name A stands twice.');
+  await expect(dialog.getByRole('alert')).toHaveText('The name A stands twice.');
   await dialog.getByLabel('Inputs, with commas').fill('A,B,C,D,E,F,G,H,I,J,K,L,M');
   await expect(dialog.getByRole('alert')).toHaveText('A wanted function has at most 12 inputs.');
   await dialog.getByRole('button', { name: 'Make the exercise' }).click();
@@ -64,7 +64,7 @@ test('a lesson with a clock gives no table of its own, and says why', async ({ p
   await expect(dialog.getByLabel('This sheet’s truth table')).toBeDisabled();
   await expect(dialog.getByLabel('This sheet’s run')).toBeChecked();
   await dialog.getByLabel('A table typed in here').check();
-  await expect(dialog.getByText(/This sheet’s own table cannot be used: This sheet remembers/)).toBeVisible();
+  await expect(dialog.getByText(/This sheet’s own table cannot be used: this sheet remembers/)).toBeVisible();
 });
 
 test('a run is handed out, held against a circuit reading by reading, and marked', async ({ page }) => {

@@ -88,7 +88,7 @@ for (const [name, a, b] of [
 ] as const) {
   const [first, second] = [a, b].map((text) => {
     const read = readVerilog(text, 'Bench');
-    if (!read.ok) throw new Error(read.problem);
+    if (!read.ok) throw new Error(read.problem.message);
     return compile(read.value.sheets[0]!, read.value.sheets);
   });
   bench.add(`prove the same: ${name}`, () => {

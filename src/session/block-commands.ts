@@ -9,10 +9,10 @@ export async function blockOfSelection(session: Session): Promise<void> {
   while (names.has(`Block ${n}`)) n++;
   const made = makeBlock(lesson, sheetId, selection.parts, `Block ${n}`);
   if (!made.ok) {
-    session.say(`That makes no block: ${made.reason}.`, 'bad');
+    session.say(`That makes no block: ${made.problem.message}.`, 'bad');
     return;
   }
-  if (!session.edit(made.edit)) return;
-  session.select({ parts: new Set([made.block]), wires: new Set() });
+  if (!session.edit(made.value.edit)) return;
+  session.select({ parts: new Set([made.value.block]), wires: new Set() });
   session.say(`“Block ${n}” has a sheet of its own now; rename it there.`, 'calm', () => session.undo());
 }

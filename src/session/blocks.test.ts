@@ -74,7 +74,7 @@ test('a sheet with ports is offered as a block by its name, and runs as one', ()
   expect(session.state.diagnostics).toEqual([]);
   expect(ones(session)).toEqual([0b0110, 0b1000]);
   const read = readTyped('half adder', blocksFor(session.state.lesson, session.state.sheetId));
-  expect(read).toMatchObject({ params: { sheet: 'sheet1', inputs: 'A, B', outputs: 'S, C' } });
+  expect(read).toMatchObject({ value: { params: { sheet: 'sheet1', inputs: 'A, B', outputs: 'S, C' } } });
 });
 
 test('a sheet is not offered on itself, nor on one that it holds', () => {

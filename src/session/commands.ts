@@ -137,7 +137,7 @@ export class Steps {
   make(edit: Edit | null): boolean {
     const applied = edit && apply(this.lesson, edit);
     if (!edit || !applied?.ok) return false;
-    this.lesson = applied.lesson;
+    this.lesson = applied.value;
     this.edits.push(edit);
     return true;
   }

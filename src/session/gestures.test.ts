@@ -124,8 +124,8 @@ test('1,000 random gestures are undone and redone to the letter, and the journal
     let rebuilt = begun;
     for (const edit of journal) {
       const applied = apply(rebuilt, edit);
-      if (!applied.ok) throw new Error(applied.reason);
-      rebuilt = applied.lesson;
+      if (!applied.ok) throw new Error(applied.problem.message);
+      rebuilt = applied.value;
     }
     expect(writeLesson(rebuilt)).toBe(end);
     const steps = session.state.history.undo.length;
@@ -145,8 +145,8 @@ test('what lies elsewhere keeps its courses to the letter; a wire gives way only
   fc.assert(
     fc.property(fc.constantFrom(...here), where, (id, by) => {
       const applied = apply(lesson, move(lesson, 'sheet1', new Set([id]), by));
-      if (!applied.ok) throw new Error(applied.reason);
-      const after = sheetOf(applied.lesson, 'sheet1')!;
+      if (!applied.ok) throw new Error(applied.problem.message);
+      const after = sheetOf(applied.value, 'sheet1')!;
       for (const [other, part] of sheet.parts) if (other !== id) expect(after.parts.get(other)).toBe(part);
       const touched = wiresOf(sheet, new Set([id]));
       const changed = [...sheet.wires.keys()].filter((w) => after.wires.get(w) !== sheet.wires.get(w));

@@ -1,5 +1,5 @@
 import type { Lesson } from '@/core/circuit/lesson';
-import type { Read } from '@/core/formats/read-json';
+import type { Result } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { isJournaled, journalEdit, momentOf, openLesson, saveMoment, saveSnapshot } from '@/store/lessons';
 import { tableMaker } from '@/workers/table-client';
@@ -23,7 +23,7 @@ export interface OpenSession {
  * Opens a kept lesson: snapshot, journal and moment, and from then on keeps each edit. Only one tab edits a
  * lesson; a second one opens it read-only.
  */
-export async function openSession(id: string): Promise<Read<OpenSession> | null> {
+export async function openSession(id: string): Promise<Result<OpenSession> | null> {
   const read = await openLesson(id);
   if (!read?.ok) return read;
   return { ok: true, value: await keptSession(read.value) };

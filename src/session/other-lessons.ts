@@ -1,4 +1,5 @@
 import type { Lesson } from '@/core/circuit/lesson';
+import { type Result, refused } from '@/core/values/result';
 import { lessonTitles, openLesson } from '@/store/lessons';
 
 /*
@@ -11,9 +12,7 @@ export async function otherLessons(than: string): Promise<{ id: string; title: s
   return all.filter(({ id }) => id !== than);
 }
 
-/** A lesson as it is kept, or a sentence that says why it cannot be read. */
-export async function readLesson(id: string): Promise<Lesson | string> {
-  const read = await openLesson(id);
-  if (!read) return 'It is no longer on the shelf.';
-  return read.ok ? read.value : read.problem;
+/** A lesson as it is kept. */
+export async function readLesson(id: string): Promise<Result<Lesson>> {
+  return (await openLesson(id)) ?? refused('no-such-lesson', 'it is no longer on the shelf');
 }

@@ -15,12 +15,12 @@ function planned(line: string, ...columns: string[]): Session {
   const session = new Session(emptyLesson('plan-test', 'Plan'));
   session.setFollow(follow);
   const made = plannedFor(line);
-  if (!made.ok) throw new Error(made.problem);
+  if (!made.ok) throw new Error(made.problem.message);
   setPlan(
     session,
     columns.reduce(
       (plan, letters, o) => filled(plan, o, new Map([...letters].map((c, r) => [r, c]))),
-      made.plan,
+      made.value,
     ),
   );
   return session;

@@ -10,6 +10,7 @@ import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
 import type { Violation } from '@/core/simulate/run';
 import { type Logic, letterOf } from '@/core/values/logic';
+import { sentence } from '@/core/values/result';
 import { type Bench, Clockwork, delaysOf } from './clockwork';
 import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
 import { fittingPace, isTimed, rowNow } from './moment';
@@ -175,7 +176,7 @@ export class Session {
       });
       return true;
     }
-    const { edits, wiresLost } = this.follow(applied.lesson);
+    const { edits, wiresLost } = this.follow(applied.value);
     const whole: Edit = edits.length > 0 ? { type: 'group', edits: [edit, ...edits] } : edit;
     const made = this.make(whole, (history, inverse) => noted(history, inverse));
     if (made && wiresLost > 0)
@@ -214,13 +215,13 @@ export class Session {
     }
     const applied = applyWithInverse(lesson, edit);
     if (!applied.ok) {
-      this.say(`That does not work: ${applied.reason}.`, 'bad');
+      this.say(`That does not work: ${applied.problem.message}.`, 'bad');
       return false;
     }
-    const { inverse } = applied;
+    const { inverse } = applied.value;
     this.keeper?.edit(edit);
     const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).family === 'Notes');
-    this.together(() => this.adopt(applied.lesson, remember(history, inverse), effect));
+    this.together(() => this.adopt(applied.value.lesson, remember(history, inverse), effect));
     return true;
   }
 
@@ -303,7 +304,7 @@ export class Session {
     const work = ++this.tableWork;
     const reason = whyNoTable(netlist);
     if (reason) {
-      this.set({ table: { state: 'none', reason } });
+      this.set({ table: { state: 'none', reason: sentence(reason) } });
       return;
     }
     if (netlist.inputColumns.length <= TABLE_AT_ONCE || !this.makeTable) {

@@ -10,7 +10,7 @@ import { showDifference } from './show-proof';
 function lessonOf(one: string, two: string) {
   const [a, b] = [one, two].map((text) => {
     const read = readVerilog(text, 'Two');
-    if (!read.ok) throw new Error(read.problem);
+    if (!read.ok) throw new Error(read.problem.message);
     return read.value;
   });
   const other = { ...b!.sheets[0]!, id: 'other', name: 'Other' };

@@ -2,6 +2,7 @@ import type { Point } from '@/core/circuit/geometry';
 import { isAllowed } from '@/core/exercise/allowed';
 import { findKind } from '@/core/parts/catalogue';
 import { drawStatement, readStatement } from '@/core/synthesis/statement';
+import { sentence } from '@/core/values/result';
 import type { Session } from './session';
 import { addSheet } from './sheet-commands';
 
@@ -24,7 +25,7 @@ export function typedLine(session: Session, text: string, at: Point): string | n
 function drawTyped(session: Session, text: string, at: Point): string | null {
   const { lesson, sheetId } = session.state;
   const read = readStatement(lesson, sheetId, text);
-  if (!read.ok) return read.problem;
+  if (!read.ok) return sentence(read.problem);
   const { edit, parts } = drawStatement(lesson, sheetId, read.value, at);
   const added = edit.type === 'group' ? edit.edits : [edit];
   for (const e of added)

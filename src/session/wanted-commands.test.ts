@@ -3,6 +3,7 @@ import { emptyLesson } from '@/core/circuit/lesson';
 import { check } from '@/core/exercise/check';
 import { wantedFromRun } from '@/core/exercise/wanted-run';
 import { Sketch } from '@/core/testing/sketch';
+import { expectDone } from '@/core/values/result';
 import { Session } from './session';
 import { timePlanOf } from './time-commands';
 import { goToWanted, placeWanted, underWantedRun } from './wanted-commands';
@@ -23,8 +24,7 @@ function divider(): Sketch {
 function wantedOf(s: Sketch): WantedRun {
   const settings = { ...s.lesson.settings, delays: 'parts' as const, powerUp: '1' as const };
   const own = wantedFromRun(s.sheet, { ...s.lesson, settings }, null, new Set(), 6);
-  if (!own.ok) throw new Error(own.problem);
-  return own.wanted;
+  return expectDone(own).wanted;
 }
 
 const exerciseOf = (wanted: Exercise['wanted']): Exercise => ({

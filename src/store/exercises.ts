@@ -1,6 +1,6 @@
 import type { Exercise } from '@/core/circuit/exercise';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
-import type { Read } from '@/core/formats/read-json';
+import type { Result } from '@/core/values/result';
 import { database, type ExerciseRecord, type HandInRecord, randomId } from './database';
 import { openLesson, saveSnapshot } from './lessons';
 
@@ -14,7 +14,7 @@ export async function keptExercises(): Promise<ExerciseRecord[]> {
 }
 
 /** The student's work at an exercise: what was begun here before, or an empty sheet. */
-export async function workAt(exercise: Exercise): Promise<Read<Lesson>> {
+export async function workAt(exercise: Exercise): Promise<Result<Lesson>> {
   const begun = await database.lessons.where('exerciseId').equals(exercise.id).first();
   const read = begun && (await openLesson(begun.id));
   if (read) return read;

@@ -1,7 +1,7 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
-import type { Read } from '@/core/formats/read-json';
 import { lessonFromChecked, lessonToFile } from '@/core/formats/write-lesson';
+import type { Result } from '@/core/values/result';
 import { database, type JournalRecord, type LessonRecord, type MomentRecord, randomId } from './database';
 
 let last = 0;
@@ -48,22 +48,22 @@ async function takeFromHand(id: string): Promise<Lesson | null> {
 }
 
 /** A lesson from its snapshot and the journal since, or a sentence that says what is wrong with it. */
-export async function openLesson(id: string): Promise<Read<Lesson> | null> {
+export async function openLesson(id: string): Promise<Result<Lesson> | null> {
   const held = await takeFromHand(id);
   if (held) return { ok: true, value: held };
   return (await readKept(id)).lesson;
 }
 
-async function readKept(id: string): Promise<{ lesson: Read<Lesson> | null; edits: number }> {
+async function readKept(id: string): Promise<{ lesson: Result<Lesson> | null; edits: number }> {
   const [record, journal] = await database.transaction('r', database.lessons, database.journal, () =>
     Promise.all([database.lessons.get(id), database.journal.where('lesson').equals(id).sortBy('seq')]),
   );
   return { lesson: record ? await lessonOf(record, journal) : null, edits: journal.length };
 }
 
-async function lessonOf(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Read<Lesson>> {
+async function lessonOf(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Result<Lesson>> {
   const isChecked = RULES !== undefined && record.rules === RULES;
-  const read: Read<Lesson> = isChecked
+  const read: Result<Lesson> = isChecked
     ? { ok: true, value: lessonFromChecked(record.file) }
     : (await import('@/core/formats/lesson-file')).lessonFromJson(record.file);
   if (!read.ok) return read;
@@ -71,7 +71,7 @@ async function lessonOf(record: LessonRecord, journal: readonly JournalRecord[])
   for (const { edit } of journal) {
     const applied = apply(lesson, edit);
     if (!applied.ok) break;
-    lesson = applied.lesson;
+    lesson = applied.value;
   }
   return { ok: true, value: lesson };
 }
@@ -113,7 +113,7 @@ export async function lessonTitles(): Promise<{ id: string; title: string }[]> {
 }
 
 /** All lessons, last changed first, each as it is now; those that cannot be read carry the reason. */
-export async function shelf(): Promise<{ record: LessonRecord; lesson: Read<Lesson> }[]> {
+export async function shelf(): Promise<{ record: LessonRecord; lesson: Result<Lesson> }[]> {
   const records = await database.lessons.orderBy('changed').reverse().toArray();
   const items = await Promise.all(
     records.map(async (record) => {

@@ -1,11 +1,12 @@
 import { expose } from 'comlink';
 import type { Sheet } from '@/core/circuit/lesson';
-import type { ProofOrProblem } from '@/core/logic/prove';
+import type { Proof } from '@/core/logic/prove';
 import { prove } from '@/core/logic/prove-sequences';
 import { compile } from '@/core/netlist/compile';
+import type { Result } from '@/core/values/result';
 
 const work = {
-  prove(a: Sheet, b: Sheet, sheets: readonly Sheet[], progress: (share: number) => void): ProofOrProblem {
+  prove(a: Sheet, b: Sheet, sheets: readonly Sheet[], progress: (share: number) => void): Result<Proof> {
     let last = 0;
     const told = (share: number) => {
       if (share - last < 0.01 && share < 1) return;

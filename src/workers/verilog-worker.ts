@@ -1,10 +1,10 @@
 import { expose } from 'comlink';
 import type { Lesson } from '@/core/circuit/lesson';
-import type { Read } from '@/core/formats/read-json';
 import { readVerilog } from '@/core/formats/verilog/read';
+import type { Result } from '@/core/values/result';
 
 const work = {
-  read(text: string, title: string): Read<Lesson> {
+  read(text: string, title: string): Result<Lesson> {
     return readVerilog(text, title, { laidOut: true, everyRoot: true });
   },
 };

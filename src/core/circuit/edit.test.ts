@@ -9,8 +9,8 @@ const SHEET = 'sheet1';
 
 function applied(to: Lesson, edit: Edit): Lesson {
   const result = apply(to, edit);
-  if (!result.ok) throw new Error(result.reason);
-  return result.lesson;
+  if (!result.ok) throw new Error(result.problem.message);
+  return result.value;
 }
 
 const point = fc.record({ x: fc.integer({ min: -50, max: 50 }), y: fc.integer({ min: -50, max: 50 }) });
@@ -48,7 +48,7 @@ test('an edit and its inverse come back to the same document, byte for byte', ()
         const result = apply(now, e);
         if (!result.ok) continue;
         undo.push(inverseOf(now, e));
-        now = result.lesson;
+        now = result.value;
       }
       for (const e of undo.reverse()) now = applied(now, e);
       expect(writeLesson(now)).toBe(writeLesson(lesson));
@@ -66,7 +66,10 @@ test('a refused group leaves the lesson as it was', () => {
       { type: 'removePart', sheet: SHEET, id: 'switch1' },
     ],
   });
-  expect(result).toEqual({ ok: false, reason: expect.stringContaining('still hangs on switch1') });
+  expect(result).toMatchObject({
+    ok: false,
+    problem: { message: expect.stringContaining('still hangs on switch1') },
+  });
   expect(writeLesson(lesson)).toBe(before);
 });
 
@@ -84,7 +87,10 @@ test.each<[string, Edit]>([
     },
   ],
 ])('is refused with a reason: %s', (reason, e) => {
-  expect(apply(lesson, e)).toEqual({ ok: false, reason: expect.stringContaining(reason) });
+  expect(apply(lesson, e)).toMatchObject({
+    ok: false,
+    problem: { message: expect.stringContaining(reason) },
+  });
 });
 
 test('the order within a group does not matter for what hangs on what', () => {

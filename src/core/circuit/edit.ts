@@ -1,3 +1,4 @@
+import { done, type Result, refused } from '../values/result';
 import type { End, Lesson, Part, Settings, Sheet, Wire } from './lesson';
 import { isPinEnd } from './lesson';
 
@@ -23,11 +24,23 @@ export type WireChange = Partial<Omit<Wire, 'id'>>;
 export type SheetChange = Partial<Pick<Sheet, 'name' | 'plan' | 'time'>>;
 export type LessonChange = { readonly title?: string; readonly settings?: Settings };
 
-export type Applied =
-  | { readonly ok: true; readonly lesson: Lesson }
-  | { readonly ok: false; readonly reason: string };
+/** An edit that was made, and the one that takes it back. */
+export interface Applied {
+  readonly lesson: Lesson;
+  readonly inverse: Edit;
+}
 
 class Refusal extends Error {}
+
+/** What `work` gives, or why the edit cannot be made. */
+function attempt<T>(work: () => T): Result<T> {
+  try {
+    return done(work());
+  } catch (refusal) {
+    if (refusal instanceof Refusal) return refused('edit-does-not-apply', refusal.message);
+    throw refusal;
+  }
+}
 
 /** The lesson while one edit is applied: each sheet and map is copied once, however many edits a group holds. */
 class Draft {
@@ -166,16 +179,13 @@ class Draft {
  * The lesson with the edit made, or the reason why it cannot be; never half of it. Costs one copy of each map
  * that the edit touches.
  */
-export function apply(lesson: Lesson, edit: Edit): Applied {
-  const draft = new Draft(lesson);
-  try {
+export function apply(lesson: Lesson, edit: Edit): Result<Lesson> {
+  return attempt(() => {
+    const draft = new Draft(lesson);
     draft.run(edit);
     draft.checkEnds();
-  } catch (refusal) {
-    if (refusal instanceof Refusal) return { ok: false, reason: refusal.message };
-    throw refusal;
-  }
-  return { ok: true, lesson: draft.lesson };
+    return draft.lesson;
+  });
 }
 
 function before<T extends object>(whole: T, change: Partial<T>): Partial<T> {
@@ -185,19 +195,13 @@ function before<T extends object>(whole: T, change: Partial<T>): Partial<T> {
 }
 
 /** As `apply`, and with it the edit that takes it back: `applyWithInverse(its lesson, its inverse)` gives the lesson. */
-export function applyWithInverse(
-  lesson: Lesson,
-  edit: Edit,
-): Exclude<Applied, { ok: true }> | { readonly ok: true; readonly lesson: Lesson; readonly inverse: Edit } {
-  const draft = new Draft(lesson);
-  try {
+export function applyWithInverse(lesson: Lesson, edit: Edit): Result<Applied> {
+  return attempt(() => {
+    const draft = new Draft(lesson);
     const inverse = invertOn(draft, edit);
     draft.checkEnds();
-    return { ok: true, lesson: draft.lesson, inverse };
-  } catch (refusal) {
-    if (refusal instanceof Refusal) return { ok: false, reason: refusal.message };
-    throw refusal;
-  }
+    return { lesson: draft.lesson, inverse };
+  });
 }
 
 function invertOn(draft: Draft, edit: Edit): Edit {

@@ -97,7 +97,7 @@ export function straighten(lesson: Lesson, sheetId: string, wires: ReadonlySet<s
     const edit = moveEach(now, sheetId, new Map([[by.part, by.by]]));
     const applied = apply(now, edit);
     if (!applied.ok) continue;
-    now = applied.lesson;
+    now = applied.value;
     edits.push(edit);
   }
   return group(edits);
@@ -177,7 +177,7 @@ export function spread(
   }
   const applied = apply(lesson, group(edits));
   if (!applied.ok || torn.length === 0) return group(edits);
-  return group([...edits, ...relay(sheetOf(applied.lesson, sheetId)!, torn)]);
+  return group([...edits, ...relay(sheetOf(applied.value, sheetId)!, torn)]);
 }
 
 /** How far the parts beyond a line can come towards those before it. */

@@ -56,8 +56,8 @@ test('in any circuit a probe reads what its part gives out', () => {
           lessonOf(sheet),
           probeEdit(sheet, fresh, spot.wire, spot.at, spot.flat, true, spot.away),
         );
-        if (!made.ok) throw new Error(made.reason);
-        const after = compile(made.lesson.sheets[0]!);
+        if (!made.ok) throw new Error(made.problem.message);
+        const after = compile(made.value.sheets[0]!);
         expect(after.netsOfPin(fresh.id, 'A')).toEqual(after.netsOfPin(between.part, between.port));
       }
     }),

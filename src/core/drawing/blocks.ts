@@ -44,8 +44,8 @@ export function followSheets(lesson: Lesson): Following {
         [...sheetOf(l, sheet.id)!.wires.values()].filter((w) =>
           [w.from, w.to].some((e) => isPinEnd(e) && e.part === part.id),
         ).length;
-      wiresLost += hanging(now) - hanging(applied.lesson);
-      now = applied.lesson;
+      wiresLost += hanging(now) - hanging(applied.value);
+      now = applied.value;
       edits.push(edit);
     }
   return { edits, wiresLost };

@@ -27,10 +27,10 @@ test('so they do after parts were moved about, and the function stays', () => {
         const edit = move(lesson, 'sheet1', new Set([id]), far);
         const back = inverseOf(lesson, edit);
         const result = apply(lesson, edit);
-        if (!result.ok) throw new Error(result.reason);
-        const again = apply(result.lesson, back);
-        expect(again.ok && writeLesson(again.lesson)).toBe(writeLesson(lesson));
-        lesson = result.lesson;
+        if (!result.ok) throw new Error(result.problem.message);
+        const again = apply(result.value, back);
+        expect(again.ok && writeLesson(again.value)).toBe(writeLesson(lesson));
+        lesson = result.value;
       }
       const after = lesson.sheets[0]!;
       expect(truthTable(compile(after))).toEqual(table);

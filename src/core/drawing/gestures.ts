@@ -112,7 +112,7 @@ export function moveEach(lesson: Lesson, sheetId: string, by: ReadonlyMap<string
     });
   }
   const applied = apply(lesson, group(edits));
-  const after = applied.ok ? sheetOf(applied.lesson, sheetId)! : sheet;
+  const after = applied.ok ? sheetOf(applied.value, sheetId)! : sheet;
   return group([
     ...edits,
     ...relay(

@@ -137,7 +137,7 @@ function insertOnWire(lesson: Lesson, sheetId: string, partId: string): Edit | n
     }
   const applied = apply(lesson, group(edits));
   if (!applied.ok) return null;
-  const after = sheetOf(applied.lesson, sheetId)!;
+  const after = sheetOf(applied.value, sheetId)!;
   return group([...edits, ...relay(after, withBranches(after, new Set([wire.id, second.id])))]);
 }
 
@@ -259,7 +259,7 @@ export function removeHealing(lesson: Lesson, sheetId: string, parts: ReadonlySe
   const make = (edit: Edit): boolean => {
     const applied = apply(now, edit);
     if (applied.ok) {
-      now = applied.lesson;
+      now = applied.value;
       edits.push(edit);
     }
     return applied.ok;

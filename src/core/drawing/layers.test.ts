@@ -1,14 +1,10 @@
-import { readExpression } from '../logic/read-expression';
 import { builtOf } from '../synthesis/draw-functions';
+import { expressionOf } from '../testing/expressions';
 import { columnsOf } from './layers';
 
 /** The kinds of parts column by column, each with how many there are. */
 function kindsOf(inputs: string, ...formulas: string[]): string[] {
-  const functions = formulas.map((text, i) => {
-    const read = readExpression(text);
-    if (!read.ok) throw new Error(read.problem);
-    return { name: `Y${i}`, expression: read.value };
-  });
+  const functions = formulas.map((text, i) => ({ name: `Y${i}`, expression: expressionOf(text) }));
   return columnsOf(builtOf('s', 'S', inputs.split(','), functions)).map((column) => {
     const counts = new Map<string, number>();
     for (const { kind } of column) counts.set(kind, (counts.get(kind) ?? 0) + 1);

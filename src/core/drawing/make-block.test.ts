@@ -10,10 +10,10 @@ import { makeBlock } from './make-block';
 
 function made(lesson: Lesson, ids: readonly string[], name = 'Inner'): Lesson {
   const block = makeBlock(lesson, lesson.sheets[0]!.id, new Set(ids), name);
-  if (!block.ok) throw new Error(block.reason);
-  const applied = apply(lesson, block.edit);
-  if (!applied.ok) throw new Error(applied.reason);
-  return applied.lesson;
+  if (!block.ok) throw new Error(block.problem.message);
+  const applied = apply(lesson, block.value.edit);
+  if (!applied.ok) throw new Error(applied.problem.message);
+  return applied.value;
 }
 
 test('the gates of the interlock become a block with the names of what they are wired to', () => {
@@ -43,12 +43,12 @@ test('whatever parts are taken, the circuit does the same', () => {
         const ids = parts.filter((_, i) => taken[i % taken.length]).map((p) => p.id);
         const block = makeBlock(lesson, 'top', new Set(ids), 'Taken');
         if (!block.ok) {
-          expect(block.reason).toMatch(/no part is selected|no wire leads out/);
+          expect(block.problem.message).toMatch(/no part is selected|no wire leads out/);
           return;
         }
-        const applied = apply(lesson, block.edit);
-        if (!applied.ok) throw new Error(applied.reason);
-        const rigs = [lesson, applied.lesson].map((l) => new Rig(l.sheets[0]!, {}, l.sheets));
+        const applied = apply(lesson, block.value.edit);
+        if (!applied.ok) throw new Error(applied.problem.message);
+        const rigs = [lesson, applied.value].map((l) => new Rig(l.sheets[0]!, {}, l.sheets));
         expect(rigs[1]!.netlist.diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
         for (const { input, value } of steps) {
           const terminal = rigs[0]!.netlist.inputs[input % rigs[0]!.netlist.inputs.length]!;
@@ -65,7 +65,7 @@ test('nothing selected, ports of the sheet, and parts that nothing leads to are 
   const { lesson } = interlock();
   const reason = (ids: string[], of: Lesson = lesson) => {
     const block = makeBlock(of, of.sheets[0]!.id, new Set(ids), 'B');
-    return block.ok ? '' : block.reason;
+    return block.ok ? '' : block.problem.message;
   };
   expect(reason([])).toMatch(/no part is selected/);
   expect(reason(['switch1', 'switch2', 'switch3', 'not1', 'and1', 'and2', 'lamp1', 'lamp2'])).toMatch(
@@ -96,6 +96,9 @@ test('a net label is not torn from its like', () => {
   );
   const lesson = { ...emptyLesson('test-lesson', 'T'), sheets: [sheet] };
   const block = (ids: string[]) => makeBlock(lesson, 'sheet1', new Set(ids), 'B');
-  expect(block(['l2', 'n'])).toMatchObject({ ok: false, reason: expect.stringContaining('net label Bus') });
+  expect(block(['l2', 'n'])).toMatchObject({
+    ok: false,
+    problem: { message: expect.stringContaining('net label Bus') },
+  });
   expect(block(['n']).ok).toBe(true);
 });

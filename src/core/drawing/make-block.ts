@@ -3,6 +3,7 @@ import { type End, freshId, type Lesson, type Part, type Sheet, sheetOf, type Wi
 import { blockParams } from '../netlist/blocks';
 import { blockKindOf } from '../parts/block';
 import { defaultParams, findKind, kindOf, spokenName } from '../parts/catalogue';
+import { done, type Problem, type Result, refusal, refused } from '../values/result';
 import { connect, newPart, remove } from './gestures';
 import { layOut } from './lay-out';
 import { pinsOf } from './placement';
@@ -15,9 +16,12 @@ interface NetPin {
   readonly width: number;
 }
 
-export type MadeBlock =
-  | { readonly ok: true; readonly edit: Edit; readonly sheet: string; readonly block: string }
-  | { readonly ok: false; readonly reason: string };
+/** The edit that makes a block; the new sheet and the block by their ids. */
+export interface MadeBlock {
+  readonly edit: Edit;
+  readonly sheet: string;
+  readonly block: string;
+}
 
 /**
  * Makes a block of some parts of a sheet: they go onto a sheet of their own, what their wires are cut from become
@@ -28,12 +32,13 @@ export function makeBlock(
   sheetId: string,
   ids: ReadonlySet<string>,
   name: string,
-): MadeBlock {
+): Result<MadeBlock> {
   const sheet = sheetOf(lesson, sheetId)!;
   const inside = [...ids].map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
-  if (inside.length === 0) return { ok: false, reason: 'no part is selected' };
+  if (inside.length === 0) return refused('nothing-selected', 'no part is selected');
   const outer = inside.find((p) => p.kind === 'port');
-  if (outer) return { ok: false, reason: `${spokenName(outer)} is a port of this sheet and must stay on it` };
+  if (outer)
+    return refused('port-selected', `${spokenName(outer)} is a port of this sheet and must stay on it`);
 
   const torn = inside.find(
     (p) =>
@@ -41,10 +46,10 @@ export function makeBlock(
       [...sheet.parts.values()].some((o) => o.kind === p.kind && o.label === p.label && !ids.has(o.id)),
   );
   if (torn)
-    return {
-      ok: false,
-      reason: `net label ${torn.label} would be torn from those of its name outside; select all of them, or none`,
-    };
+    return refused(
+      'label-torn',
+      `net label ${torn.label} would be torn from those of its name outside; select all of them, or none`,
+    );
 
   const nets = netsOf(sheet);
   const cut = nets
@@ -54,10 +59,10 @@ export function makeBlock(
     }))
     .filter(({ within, without }) => within.length > 0 && without.length > 0);
   if (cut.length === 0)
-    return {
-      ok: false,
-      reason: 'no wire leads out of what is selected, so that the block would have no ports',
-    };
+    return refused(
+      'no-ports',
+      'no wire leads out of what is selected, so that the block would have no ports',
+    );
 
   // The sheet inside: the parts as they are, each net laid anew, a port for each that is cut.
   const id = freshId(new Set(lesson.sheets.map((s) => s.id)), 'sheet');
@@ -101,16 +106,16 @@ export function makeBlock(
   // The sheet outside, edit by edit: each wire is laid around what stands there by then.
   const edits: Edit[] = [];
   let now = lesson;
-  let problem = '';
+  let problem: Problem | null = null;
   const make = (edit: Edit | null) => {
     if (!edit || problem) return;
     const applied = apply(now, edit);
     if (!applied.ok) {
-      problem = applied.reason;
+      problem = applied.problem;
       return;
     }
     edits.push(edit);
-    now = applied.lesson;
+    now = applied.value;
   };
   const here = () => sheetOf(now, sheetId)!;
   make({ type: 'addSheet', sheet: made, at: lesson.sheets.length });
@@ -132,8 +137,8 @@ export function makeBlock(
     for (const other of pins.without)
       if (other !== driver) make(connect(here(), source, { part: other.part, port: other.port }));
   }
-  if (problem) return { ok: false, reason: problem };
-  return { ok: true, edit: { type: 'group', edits }, sheet: id, block: block.id };
+  if (problem) return refusal(problem);
+  return done({ edit: { type: 'group', edits }, sheet: id, block: block.id });
 }
 
 const same = (a: NetPin, b: NetPin) => a.part === b.part && a.port === b.port;

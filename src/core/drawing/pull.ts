@@ -119,7 +119,7 @@ function withBranchesRelaid(
 ): Edit {
   const applied = apply(lesson, changed);
   if (!applied.ok) return changed;
-  const sheet = sheetOf(applied.lesson, sheetId)!;
+  const sheet = sheetOf(applied.value, sheetId)!;
   const all = withBranches(sheet, new Set([wire]));
   return group([changed, ...relay(sheet, itself ? all : all.filter((w) => w !== wire))]);
 }
@@ -140,6 +140,6 @@ export function layAnew(lesson: Lesson, sheetId: string, wires: ReadonlySet<stri
       }),
     );
   const applied = apply(lesson, group(plain));
-  const after = applied.ok ? sheetOf(applied.lesson, sheetId)! : sheet;
+  const after = applied.ok ? sheetOf(applied.value, sheetId)! : sheet;
   return group([...plain, ...relay(after, withBranches(after, new Set(chosen.map((w) => w.id))))]);
 }

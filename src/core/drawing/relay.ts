@@ -155,7 +155,7 @@ export function withWires(
   parts: ReadonlySet<string>,
 ): Edit {
   const applied = apply(lesson, group(edits));
-  const sheet = applied.ok ? sheetOf(applied.lesson, sheetId) : undefined;
+  const sheet = applied.ok ? sheetOf(applied.value, sheetId) : undefined;
   if (!sheet) return group(edits);
   const inner = wiresOf(sheet, parts);
   return group([...edits, ...relay(sheet, inner)]);

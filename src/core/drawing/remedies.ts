@@ -153,7 +153,7 @@ function mismatchRemedies(lesson: Lesson, sheet: Sheet, pins: readonly PinEnd[])
   const off = remove(sheet, new Set(), new Set([wire.id]));
   const applied = apply(lesson, off);
   if (!applied.ok) return [];
-  const after = sheetOf(applied.lesson, sheet.id)!;
+  const after = sheetOf(applied.value, sheet.id)!;
   const other = wire.from === to || (isPinEnd(wire.from) && wire.from.part === to.part) ? wire.to : wire.from;
   const there = isPinEnd(other) || after.wires.has(other.wire);
   const from: End = there ? other : { part: driver.part, port: driver.port.name };
@@ -218,7 +218,7 @@ function together(sheet: Sheet, first: Edit, then: readonly ((now: Sheet) => Edi
     const edit = next(lesson.sheets[0]!);
     const applied = edit && apply(lesson, edit);
     if (!edit || !applied?.ok) return null;
-    lesson = applied.lesson;
+    lesson = applied.value;
     edits.push(edit);
   }
   return group(edits);

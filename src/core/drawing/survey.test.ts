@@ -85,7 +85,7 @@ test('a survey that goes along from version to version says what a new one says'
         for (const one of changes) {
           const applied = apply(lesson, editOf(lesson.sheets[0]!, one));
           if (!applied.ok) continue;
-          lesson = applied.lesson as typeof lesson;
+          lesson = applied.value as typeof lesson;
           versions.push(lesson.sheets[0]!);
           if (one.which % 2)
             expect(told(survey.to(lesson.sheets[0]!))).toEqual(told(new Survey().to(lesson.sheets[0]!)));

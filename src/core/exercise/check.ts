@@ -7,6 +7,7 @@ import { findKind } from '../parts/catalogue';
 import { drivenBy } from '../simulate/drive';
 import { letterOf } from '../values/logic';
 import { sameName } from '../values/names';
+import { problem, sentence } from '../values/result';
 import { isAllowed } from './allowed';
 import { columnsOf, isAsWanted } from './wanted-columns';
 import { readRun, stimulusOf } from './wanted-run';
@@ -135,10 +136,10 @@ function givenInTable(netlist: Netlist, wanted: Wanted, complaints: string[]): G
   const nothing = '-'.repeat(rows);
   const tooMany = netlist.inputColumns.length > MOST_SHEET_INPUTS;
   const reason = tooMany
-    ? `More than ${MOST_SHEET_INPUTS} inputs are more than can be checked.`
+    ? problem('too-many-inputs', `more than ${MOST_SHEET_INPUTS} inputs are more than can be checked`)
     : whyNoTable(netlist);
   const nothingYet = netlist.inputs.length === 0 || netlist.outputs.length === 0;
-  if (reason && !nothingYet) complaints.push(reason);
+  if (reason && !nothingYet) complaints.push(sentence(reason));
   if (reason) return { given: outputs.map(() => nothing), hasAllInputs: !inputs.includes(-1) };
   const table = truthTable(netlist);
   const weight = (column: number) => 2 ** (netlist.inputColumns.length - 1 - column);

@@ -5,6 +5,7 @@ import { USUAL_WAVE } from '../circuit/time-plan';
 import { compile } from '../netlist/compile';
 import { randomDesign } from '../testing/random-design';
 import { Sketch } from '../testing/sketch';
+import { expectDone } from '../values/result';
 import { isAllowed } from './allowed';
 import { check } from './check';
 import { columnsOf, isAsWanted, readingText, readingTurned } from './wanted-columns';
@@ -28,8 +29,7 @@ function divider(): Sketch {
 
 function runOf(s: Sketch, count: number, stimulus: Stimulus | null = null, on = NONE): WantedRun {
   const made = wantedFromRun(s.sheet, s.lesson, stimulus, on, count);
-  if (!made.ok) throw new Error(made.problem);
-  return made.wanted;
+  return expectDone(made).wanted;
 }
 
 function exerciseOf(wanted: WantedRun): Exercise {
@@ -120,7 +120,7 @@ test('what swings by itself is stopped, on both sides', () => {
   };
   expect(wantedFromRun(s.sheet, s.lesson, slow, NONE, 4)).toMatchObject({
     ok: false,
-    problem: expect.stringContaining('of 4 readings come within 250,000 changes'),
+    problem: { message: expect.stringContaining('of 4 readings come within 250,000 changes') },
   });
   const wanted = { ...runOf(divider(), 4, { name: 'Slow', inputs: slow.inputs }), delays: 'unit' as const };
   const swinging = divider();
@@ -132,22 +132,25 @@ test('what swings by itself is stopped, on both sides', () => {
 });
 
 test.each([
-  [0, 'it is read from 1 to 1000 times.'],
-  [1001, 'it is read from 1 to 1000 times.'],
-  [1.5, 'it is read from 1 to 1000 times.'],
+  [0, 'it is read from 1 to 1000 times'],
+  [1001, 'it is read from 1 to 1000 times'],
+  [1.5, 'it is read from 1 to 1000 times'],
 ])('%d readings are refused', (count, problem) => {
   const s = divider();
-  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, count)).toEqual({ ok: false, problem });
+  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, count)).toMatchObject({
+    ok: false,
+    problem: { message: problem },
+  });
 });
 
 test('a sheet without inputs or outputs says what to place', () => {
   const s = new Sketch();
   expect(wantedFromRun(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
-    problem: expect.stringContaining('no input yet'),
+    problem: { code: 'no-input' },
   });
   s.place('switch', 0, 0);
   expect(wantedFromRun(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
-    problem: expect.stringContaining('no output yet'),
+    problem: { code: 'no-output' },
   });
 });
 
@@ -187,12 +190,13 @@ test('every design with storage solves its own run, whatever drives it', () => {
         }));
         const own = wantedFromRun(sheet, lesson, { name: 'Random', inputs }, NONE, 12);
         if (!own.ok) return;
+        const { wanted } = own.value;
         made++;
-        expect(check(sheet, exerciseOf(own.wanted), lesson.sheets).right).toBe(12);
-        const [output] = own.wanted.outputs;
+        expect(check(sheet, exerciseOf(wanted), lesson.sheets).right).toBe(12);
+        const [output] = wanted.outputs;
         const other = output!.values.map((v) => [...v].map((b) => (b === '0' ? '1' : '0')).join(''));
-        const outputs = [{ ...output!, values: other }, ...own.wanted.outputs.slice(1)];
-        const wrong = check(sheet, exerciseOf({ ...own.wanted, outputs }), lesson.sheets);
+        const outputs = [{ ...output!, values: other }, ...wanted.outputs.slice(1)];
+        const wrong = check(sheet, exerciseOf({ ...wanted, outputs }), lesson.sheets);
         expect(wrong.right).toBe(0);
       },
     ),

@@ -8,15 +8,18 @@ import { clockAt, levelAt, POWER_UP, Run, type Timed } from '../simulate/run';
 import { clockEdges } from '../timing/clock-edges';
 import { type Logic, letterOf, ZERO } from '../values/logic';
 import { sameName } from '../values/names';
+import { done, type Result, refused } from '../values/result';
 
 /** Most changes of nets in a run that is read; it keeps a circuit that swings by itself from taking for ever. */
 const MOST_CHANGES = 250_000;
 /** How long the last values of a stimulus stand before they are read, in ps, where nothing else tells. */
 const LAST_STEP = 10_000;
 
-export type RunOrProblem =
-  | { readonly ok: true; readonly wanted: WantedRun; readonly clocked: boolean }
-  | { readonly ok: false; readonly problem: string };
+/** A run as it is wanted, and whether it is read at the edges of a clock. */
+export interface OwnRun {
+  readonly wanted: WantedRun;
+  readonly clocked: boolean;
+}
 
 /** What is read off a run. */
 export interface Readings {
@@ -131,13 +134,13 @@ export function wantedFromRun(
   stimulus: Stimulus | null,
   on: ReadonlySet<string>,
   count: number,
-): RunOrProblem {
-  const refused = (problem: string): RunOrProblem => ({ ok: false, problem });
+): Result<OwnRun> {
   if (!Number.isInteger(count) || count < 1 || count > MOST_READINGS)
-    return refused(`it is read from 1 to ${MOST_READINGS} times.`);
+    return refused('bad-count', `it is read from 1 to ${MOST_READINGS} times`);
   const netlist = compile(sheet, sheets);
-  if (netlist.inputs.length === 0) return refused('There is no input yet. Place a switch or a clock.');
-  if (netlist.outputs.length === 0) return refused('There is no output yet. Place a lamp.');
+  if (netlist.inputs.length === 0)
+    return refused('no-input', 'there is no input yet: place a switch or a clock');
+  if (netlist.outputs.length === 0) return refused('no-output', 'there is no output yet: place a lamp');
   const inputs = netlist.inputs.map((terminal) => ({
     name: terminal.name,
     width: terminal.nets.length,
@@ -149,9 +152,10 @@ export function wantedFromRun(
   const read = readRun(driven, netlist.outputs, readings, settings);
   if (read.reached < readings.length)
     return refused(
-      `only ${read.reached} of ${readings.length} readings come within ${MOST_CHANGES.toLocaleString('en')} changes of its nets: read it fewer times.`,
+      'run-too-long',
+      `only ${read.reached} of ${readings.length} readings come within ${MOST_CHANGES.toLocaleString('en')} changes of its nets: read it fewer times`,
     );
-  if (read.swings) return refused('a loop in it never comes to rest.');
+  if (read.swings) return refused('never-settles', 'a loop in it never comes to rest');
   const parsed = WantedRun.safeParse({
     is: 'run',
     inputs: inputs.map(({ name, width, wave }) => ({ name, width, wave })),
@@ -165,6 +169,6 @@ export function wantedFromRun(
     powerUp: settings.powerUp,
   });
   return parsed.success
-    ? { ok: true, wanted: parsed.data, clocked }
-    : refused(`${parsed.error.issues[0]!.message}.`);
+    ? done({ wanted: parsed.data, clocked })
+    : refused('bad-run', parsed.error.issues[0]!.message);
 }

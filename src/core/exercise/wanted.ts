@@ -1,30 +1,32 @@
-import { Wanted } from '../circuit/exercise';
+import { MOST_WANTED_INPUTS, Wanted } from '../circuit/exercise';
 import type { Sheet } from '../circuit/lesson';
 import { cell, truthTable, whyNoTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
 import { letterOf } from '../values/logic';
+import { done, type Result, refusal, refused } from '../values/result';
 
-export type WantedOrProblem =
-  | { readonly ok: true; readonly wanted: Wanted }
-  | { readonly ok: false; readonly problem: string };
+const TOO_MANY_INPUTS = refused(
+  'too-many-inputs',
+  `a wanted function has at most ${MOST_WANTED_INPUTS} inputs`,
+);
 
-function checked(wanted: Wanted): WantedOrProblem {
+function checked(wanted: Wanted): Result<Wanted> {
   const parsed = Wanted.safeParse(wanted);
-  if (parsed.success) return { ok: true, wanted: parsed.data };
+  if (parsed.success) return done(parsed.data);
   const issue = parsed.error.issues[0]!;
   const many = issue.code === 'too_big' && issue.path.join() === 'inputs';
-  return { ok: false, problem: many ? 'A wanted function has at most 12 inputs.' : `${issue.message}.` };
+  return many ? TOO_MANY_INPUTS : refused('bad-table', issue.message);
 }
 
 /**
  * The sheet's own truth table as the function that is wanted; an X in it becomes “either will do”.
  * @param sheets all sheets of the lesson, for blocks.
  */
-export function wantedFromSheet(sheet: Sheet, sheets: readonly Sheet[] = [sheet]): WantedOrProblem {
+export function wantedFromSheet(sheet: Sheet, sheets: readonly Sheet[] = [sheet]): Result<Wanted> {
   const netlist = compile(sheet, sheets);
-  if (netlist.inputs.length > 12) return { ok: false, problem: 'A wanted function has at most 12 inputs.' };
+  if (netlist.inputs.length > MOST_WANTED_INPUTS) return TOO_MANY_INPUTS;
   const reason = whyNoTable(netlist);
-  if (reason) return { ok: false, problem: reason };
+  if (reason) return refusal(reason);
   const table = truthTable(netlist);
   const outputs = table.outputs.map((name, o) => ({
     name,
@@ -52,8 +54,8 @@ export function wantedFromNames(
   inputs: readonly string[],
   outputs: readonly string[],
   old?: Wanted,
-): WantedOrProblem {
-  const rows = 2 ** Math.min(inputs.length, 12);
+): Result<Wanted> {
+  const rows = 2 ** Math.min(inputs.length, MOST_WANTED_INPUTS);
   const columns = outputs.map((name) => {
     const before = old?.outputs.find((o) => o.name === name);
     if (!old || !before) return { name, rows: '0'.repeat(rows) };

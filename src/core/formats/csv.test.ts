@@ -26,12 +26,12 @@ test.each([
   ['a short row', 'a,b\n1\n', /row 2 has 1 fields, and the heading has 2/],
 ])('%s is refused', (_, text, problem) => {
   const read = readCsv(text);
-  expect(read.ok ? '' : read.problem).toMatch(problem);
+  expect(read.ok ? '' : read.problem.message).toMatch(problem);
 });
 
 test('a stimulus drives buses and single bits, and a blank leaves an input as it was', () => {
   const read = readStimulus('Time,Car number,"Bars, shut"\n0,0b1010,0\n2.5,,1\n3,-1,x\n', netlist);
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   expect(read.value.map((r) => [r.time, r.changes.length])).toEqual([
     [0, 5],
     [2500, 1],
@@ -73,5 +73,5 @@ test.each([
   ],
 ])('%s is refused with its place', (_, text, problem) => {
   const read = readStimulus(text, netlist);
-  expect(read.ok ? '' : read.problem).toMatch(problem);
+  expect(read.ok ? '' : read.problem.message).toMatch(problem);
 });

@@ -4,7 +4,7 @@ import type { Column, Netlist, Terminal } from '../netlist/netlist';
 import type { Run } from '../simulate/run';
 import { type Logic, letterOf } from '../values/logic';
 import { readWord } from '../values/radix';
-import { type Read, refused } from './read-json';
+import { done, type Result, refused } from '../values/result';
 
 const MOST_ROWS = 2_000_000;
 const MOST_COLUMNS = 10_000;
@@ -16,21 +16,25 @@ export interface CsvRows {
 }
 
 /** Reads CSV with a heading line. */
-export function readCsv(text: string): Read<CsvRows> {
+export function readCsv(text: string): Result<CsvRows> {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     skipEmptyLines: 'greedy',
     delimiter: ',',
   });
   const bad = parsed.errors[0];
-  if (bad) return refused(`row ${(bad.row ?? 0) + 1}: a quoted field is not closed as it should be`);
+  if (bad)
+    return refused('bad-csv', `row ${(bad.row ?? 0) + 1}: a quoted field is not closed as it should be`);
   const [heads, ...rows] = parsed.data;
-  if (!heads) return refused('it is empty; a heading line is expected');
+  if (!heads) return refused('empty', 'it is empty; a heading line is expected');
   if (heads.length > MOST_COLUMNS || rows.length > MOST_ROWS)
-    return refused(`it has more than ${MOST_COLUMNS} columns or ${MOST_ROWS} rows`);
+    return refused('too-many-rows', `it has more than ${MOST_COLUMNS} columns or ${MOST_ROWS} rows`);
   for (const [i, row] of rows.entries())
     if (row.length !== heads.length)
-      return refused(`row ${i + 2} has ${row.length} fields, and the heading has ${heads.length}`);
-  return { ok: true, value: { heads: heads.map((h) => h.trim()), rows } };
+      return refused(
+        'uneven-rows',
+        `row ${i + 2} has ${row.length} fields, and the heading has ${heads.length}`,
+      );
+  return done({ heads: heads.map((h) => h.trim()), rows });
 }
 
 /** What happens at one time of a stimulus: nets and their new values. */
@@ -52,12 +56,12 @@ export function inputNets(netlist: Netlist, name: string): readonly number[] | n
  * Reads a stimulus: a column `time` in ns, and one for each input that is driven, which may be a bus (`a`) or one
  * of its bits (`a[3]`). A blank field leaves the input as it is.
  */
-export function readStimulus(text: string, netlist: Netlist): Read<StimulusRow[]> {
+export function readStimulus(text: string, netlist: Netlist): Result<StimulusRow[]> {
   const csv = readCsv(text);
   if (!csv.ok) return csv;
   const { heads, rows } = csv.value;
   const timeAt = heads.findIndex((h) => h.toLowerCase() === 'time');
-  if (timeAt === -1) return refused('there is no column “time” (in ns)');
+  if (timeAt === -1) return refused('no-time-column', 'there is no column “time” (in ns)');
   const columns: (readonly number[] | null)[] = [];
   for (const [i, head] of heads.entries()) {
     if (i === timeAt) {
@@ -67,19 +71,23 @@ export function readStimulus(text: string, netlist: Netlist): Read<StimulusRow[]
     const nets = inputNets(netlist, head);
     if (!nets) {
       const names = netlist.inputs.map((t) => t.name).join(', ') || 'none';
-      return refused(`column “${head}” is not an input of the circuit; its inputs are ${names}`);
+      return refused(
+        'unknown-column',
+        `column “${head}” is not an input of the circuit; its inputs are ${names}`,
+      );
     }
-    if (heads.indexOf(head) !== i) return refused(`column “${head}” is there twice`);
+    if (heads.indexOf(head) !== i) return refused('twice', `column “${head}” is there twice`);
     columns.push(nets);
   }
   const read: StimulusRow[] = [];
   for (const [r, row] of rows.entries()) {
     const said = row[timeAt]!.trim();
     const time = Math.round(Number(said) * 1000);
-    if (said === '' || !Number.isFinite(time)) return refused(`row ${r + 2}: “${said}” is not a time in ns`);
-    if (time < 0) return refused(`row ${r + 2}: the time ${said} is negative`);
+    if (said === '' || !Number.isFinite(time))
+      return refused('bad-time', `row ${r + 2}: “${said}” is not a time in ns`);
+    if (time < 0) return refused('bad-time', `row ${r + 2}: the time ${said} is negative`);
     if (read.length && time < read.at(-1)!.time)
-      return refused(`row ${r + 2}: the time ${said} is before that of the row above`);
+      return refused('bad-time', `row ${r + 2}: the time ${said} is before that of the row above`);
     const changes: [number, Logic][] = [];
     for (const [c, nets] of columns.entries()) {
       const field = row[c]!.trim();
@@ -87,13 +95,14 @@ export function readStimulus(text: string, netlist: Netlist): Read<StimulusRow[]
       const bits = readWord(field, nets.length);
       if (!bits)
         return refused(
+          'bad-value',
           `row ${r + 2}, column “${heads[c]}”: “${field}” is not a value of ${nets.length} ${nets.length === 1 ? 'bit' : 'bits'}`,
         );
       for (const [bit, net] of nets.entries()) changes.push([net, bits[bit]!]);
     }
     read.push({ time, changes });
   }
-  return { ok: true, value: read };
+  return done(read);
 }
 
 /** The heading of samples: time, then every input and output bit in declared order. */

@@ -1,7 +1,8 @@
 import { strFromU8, strToU8, unzlibSync, zlibSync } from 'fflate';
 import { Exercise } from '../circuit/exercise';
 import { findKind } from '../parts/catalogue';
-import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
+import { done, type Result, refusal, refused } from '../values/result';
+import { headingProblem, readJson, schemaProblem } from './read-json';
 
 export const EXERCISE_VERSION = 1;
 
@@ -14,19 +15,20 @@ export function writeExercise(exercise: Exercise): string {
   return `${JSON.stringify({ format: 'manege-exercise', version: EXERCISE_VERSION, ...exercise }, null, 2)}\n`;
 }
 
-export function readExercise(text: string): Read<Exercise> {
+export function readExercise(text: string): Result<Exercise> {
   const json = readJson(text);
   return json.ok ? exerciseFromJson(json.value) : json;
 }
 
-export function exerciseFromJson(value: unknown): Read<Exercise> {
-  const heading = checkHeading(value, 'manege-exercise', EXERCISE_VERSION);
-  if (heading) return refused(heading);
+export function exerciseFromJson(value: unknown): Result<Exercise> {
+  const heading = headingProblem(value, 'manege-exercise', EXERCISE_VERSION);
+  if (heading) return refusal(heading);
   const parsed = Exercise.safeParse(value);
-  if (!parsed.success) return refused(firstIssue(parsed.error));
+  if (!parsed.success) return refusal(schemaProblem(parsed.error));
   const strange = parsed.data.allowed.find((kind) => !findKind(kind));
-  if (strange) return refused(`it allows a part “${strange}”, which this Manege does not know`);
-  return { ok: true, value: parsed.data };
+  if (strange)
+    return refused('unknown-kind', `it allows a part “${strange}”, which this Manege does not know`);
+  return done(parsed.data);
 }
 
 const toBase64Url = (bytes: Uint8Array) =>
@@ -40,8 +42,9 @@ export function exerciseToFragment(exercise: Exercise): string {
   return toBase64Url(zlibSync(strToU8(writeExercise(exercise)), { level: 9 }));
 }
 
-export function exerciseFromFragment(fragment: string): Read<Exercise> {
-  if (fragment.length > LONGEST_FRAGMENT) return refused('the link is far longer than any exercise needs');
+export function exerciseFromFragment(fragment: string): Result<Exercise> {
+  if (fragment.length > LONGEST_FRAGMENT)
+    return refused('link-too-long', 'the link is far longer than any exercise needs');
   try {
     const packed = Uint8Array.from(atob(fragment.replaceAll('-', '+').replaceAll('_', '/')), (c) =>
       c.charCodeAt(0),
@@ -50,6 +53,9 @@ export function exerciseFromFragment(fragment: string): Read<Exercise> {
     const text = strFromU8(unzlibSync(packed, { out }));
     return readExercise(text);
   } catch {
-    return refused('the link is damaged or was cut short: ask for it again, or for the exercise as a file');
+    return refused(
+      'damaged-link',
+      'the link is damaged or was cut short: ask for it again, or for the exercise as a file',
+    );
   }
 }

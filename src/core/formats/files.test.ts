@@ -5,6 +5,7 @@ import { check } from '../exercise/check';
 import { wantedFromSheet } from '../exercise/wanted';
 import { lessonOf, randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
+import type { Result } from '../values/result';
 import { readAny } from './any-file';
 import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
 import { type HandIn, readHandIn, writeHandIn } from './hand-in-file';
@@ -14,12 +15,12 @@ import { lessonFromChecked, lessonToFile, writeLesson } from './write-lesson';
 
 const { lesson } = interlock();
 const wanted = wantedFromSheet(lesson.sheets[0]!);
-if (!wanted.ok) throw new Error(wanted.problem);
+if (!wanted.ok) throw new Error(wanted.problem.message);
 const exercise: Exercise = {
   id: 'exercise-1',
   title: 'Interlock',
   task: 'Build *it*.',
-  wanted: wanted.wanted,
+  wanted: wanted.value,
   allowed: ['and', 'not'],
   made: '2026-09-01T08:00:00.000Z',
 };
@@ -32,7 +33,7 @@ const handIn: HandIn = {
   lesson,
 };
 
-const problemOf = (read: { ok: boolean; problem?: string }) => (read.ok ? 'it was read' : read.problem!);
+const problemOf = (read: Result<unknown>) => (read.ok ? 'it was read' : read.problem.message);
 /** The lesson's file with something in it changed. */
 function bent(change: (file: Record<string, never>) => void): string {
   const file = JSON.parse(writeLesson(lesson));
@@ -119,7 +120,7 @@ describe('lesson files', () => {
         fc.string({ maxLength: 12 }),
         (at, cut, put) => {
           const read = readAny(text.slice(0, at) + put + text.slice(at + cut));
-          if (!read.ok) expect(read.problem).not.toBe('');
+          if (!read.ok) expect(read.problem.message).not.toBe('');
         },
       ),
       { numRuns: 2000 },

@@ -4,6 +4,7 @@ import { Run } from '../simulate/run';
 import { mutated } from '../testing/mutations';
 import { sheetAround } from '../testing/rig';
 import { interlock } from '../testing/sketch';
+import type { Result } from '../values/result';
 import { readStimulus } from './csv';
 import { readLesson } from './lesson-file';
 import { readVcd, signalsOf, writeVcd } from './vcd';
@@ -126,9 +127,9 @@ describe.each(READERS)('mutated %s', (_, text, words, read) => {
     fc.assert(
       fc.property(mutated(text, words), (file) => {
         const begun = performance.now();
-        const found = read(file) as { ok: boolean; problem?: string };
+        const found = read(file) as Result<unknown>;
         slowest = Math.max(slowest, performance.now() - begun);
-        if (!found.ok) expect(found.problem).toMatch(/\S/);
+        if (!found.ok) expect(found.problem.message).toMatch(/\S/);
       }),
       { numRuns: RUNS },
     );

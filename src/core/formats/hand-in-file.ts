@@ -1,7 +1,8 @@
 import type { Lesson } from '../circuit/lesson';
+import { done, type Result, refusal, within } from '../values/result';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { lessonFromJson } from './lesson-file';
-import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
+import { headingProblem, readJson, schemaProblem } from './read-json';
 import { lessonToFile } from './write-lesson';
 
 export const HAND_IN_VERSION = 1;
@@ -31,17 +32,17 @@ export function writeHandIn(handIn: HandIn): string {
   return `${JSON.stringify({ ...file, lesson: lessonToFile({ ...lesson, exercise: null }) }, null, 2)}\n`;
 }
 
-export function readHandIn(text: string): Read<HandIn> {
+export function readHandIn(text: string): Result<HandIn> {
   const json = readJson(text);
   return json.ok ? handInFromJson(json.value) : json;
 }
 
-export function handInFromJson(value: unknown): Read<HandIn> {
-  const heading = checkHeading(value, 'manege-hand-in', HAND_IN_VERSION);
-  if (heading) return refused(heading);
+export function handInFromJson(value: unknown): Result<HandIn> {
+  const heading = headingProblem(value, 'manege-hand-in', HAND_IN_VERSION);
+  if (heading) return refusal(heading);
   const parsed = Heading.safeParse(value);
-  if (!parsed.success) return refused(firstIssue(parsed.error));
+  if (!parsed.success) return refusal(schemaProblem(parsed.error));
   const lesson = lessonFromJson(parsed.data.lesson);
-  if (!lesson.ok) return refused(`its circuit: ${lesson.problem}`);
-  return { ok: true, value: { ...parsed.data, lesson: lesson.value } };
+  if (!lesson.ok) return refusal(within('its circuit', lesson.problem));
+  return done({ ...parsed.data, lesson: lesson.value });
 }

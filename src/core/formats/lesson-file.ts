@@ -1,45 +1,47 @@
 import { isPinEnd, LESSON_VERSION, type Lesson, type Part, type Sheet, type Wire } from '../circuit/lesson';
 import { LessonFile, type SheetFile } from '../circuit/lesson-schema';
 import { findKind, kindOf } from '../parts/catalogue';
+import { done, type Result, refusal, refused, within } from '../values/result';
 import type { Infer } from '../values/schema';
-import { checkHeading, firstIssue, type Read, readJson, refused } from './read-json';
+import { headingProblem, readJson, schemaProblem } from './read-json';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
-export function readLesson(text: string): Read<Lesson> {
+export function readLesson(text: string): Result<Lesson> {
   const json = readJson(text);
   return json.ok ? lessonFromJson(json.value) : json;
 }
 
 /** Reads a lesson from parsed JSON, for files that hold one inside. */
-export function lessonFromJson(value: unknown): Read<Lesson> {
-  const heading = checkHeading(value, 'manege-lesson', LESSON_VERSION);
-  if (heading) return refused(heading);
+export function lessonFromJson(value: unknown): Result<Lesson> {
+  const heading = headingProblem(value, 'manege-lesson', LESSON_VERSION);
+  if (heading) return refusal(heading);
   const parsed = LessonFile.safeParse(value);
-  if (!parsed.success) return refused(firstIssue(parsed.error));
+  if (!parsed.success) return refusal(schemaProblem(parsed.error));
   const { id, title, settings, exercise } = parsed.data;
   const sheets: Sheet[] = [];
   for (const file of parsed.data.sheets) {
-    if (sheets.some((s) => s.id === file.id)) return refused(`two sheets have the id ${file.id}`);
+    if (sheets.some((s) => s.id === file.id)) return refused('twice', `two sheets have the id ${file.id}`);
     const sheet = sheetFromFile(file);
-    if (!sheet.ok) return refused(`on sheet “${file.name}”: ${sheet.problem}`);
+    if (!sheet.ok) return refusal(within(`on sheet “${file.name}”`, sheet.problem));
     sheets.push(sheet.value);
   }
-  return { ok: true, value: { id, title, settings, exercise, sheets } };
+  return done({ id, title, settings, exercise, sheets });
 }
 
-function sheetFromFile(file: Infer<typeof SheetFile>): Read<Sheet> {
+function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
   const parts = new Map<string, Part>();
   for (const part of file.parts) {
-    if (parts.has(part.id)) return refused(`two parts have the id ${part.id}`);
+    if (parts.has(part.id)) return refused('twice', `two parts have the id ${part.id}`);
     const kind = findKind(part.kind);
-    if (!kind) return refused(`part ${part.id} is a “${part.kind}”, which this Manege does not know`);
+    if (!kind)
+      return refused('unknown-kind', `part ${part.id} is a “${part.kind}”, which this Manege does not know`);
     const params = kind.params.safeParse(part.params);
-    if (!params.success) return refused(`part ${part.id}: ${firstIssue(params.error)}`);
+    if (!params.success) return refusal(within(`part ${part.id}`, schemaProblem(params.error)));
     parts.set(part.id, { ...part, params: params.data });
   }
   const wires = new Map<string, Wire>();
   for (const wire of file.wires) {
-    if (wires.has(wire.id)) return refused(`two wires have the id ${wire.id}`);
+    if (wires.has(wire.id)) return refused('twice', `two wires have the id ${wire.id}`);
     wires.set(wire.id, wire);
   }
   const ports = new Map<string, ReadonlySet<string>>();
@@ -56,12 +58,15 @@ function sheetFromFile(file: Infer<typeof SheetFile>): Read<Sheet> {
     for (const end of [wire.from, wire.to]) {
       if (isPinEnd(end)) {
         if (!ports.get(end.part)?.has(end.port))
-          return refused(`wire ${wire.id} ends on ${end.part}.${end.port}, which is not there`);
+          return refused(
+            'no-such-end',
+            `wire ${wire.id} ends on ${end.part}.${end.port}, which is not there`,
+          );
       } else if (!wires.has(end.wire) || end.wire === wire.id)
-        return refused(`wire ${wire.id} ends on wire ${end.wire}, which is not there`);
+        return refused('no-such-end', `wire ${wire.id} ends on wire ${end.wire}, which is not there`);
     }
   const circle = hostCircle(wires);
-  if (circle) return refused(`wire ${circle} ends, by way of others, on itself`);
+  if (circle) return refused('wire-in-circle', `wire ${circle} ends, by way of others, on itself`);
   const { id, name, plan, time } = file;
   return {
     ok: true,

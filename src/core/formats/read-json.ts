@@ -1,11 +1,5 @@
+import { done, type Problem, problem, type Result, refusal, refused } from '../values/result';
 import type { core } from '../values/schema';
-
-/** What came in from outside: the thing itself, or one sentence that says what is wrong and where. */
-export type Read<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly problem: string };
-
-export const refused = (problem: string): { ok: false; problem: string } => ({ ok: false, problem });
 
 /** Most bytes of a file that is opened; larger ones are refused before they are read. */
 export const MOST_BYTES = 20 * 1024 * 1024;
@@ -16,11 +10,13 @@ export function sizeText(bytes: number): string {
   return bytes < 1024 * 1024 ? `${Math.ceil(bytes / 1024)} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
 }
 
-/** A sentence if a file of that size is not opened, else null. */
-export function tooLarge(bytes: number): string | null {
-  return bytes > MOST_BYTES
-    ? `it has ${sizeText(bytes)}; files up to ${sizeText(MOST_BYTES)} are opened`
-    : null;
+/** What is wrong with a file of that many bytes; null where it is opened. */
+export function tooLarge(bytes: number): Problem | null {
+  if (bytes <= MOST_BYTES) return null;
+  return problem(
+    'file-too-large',
+    `it has ${sizeText(bytes)}; files up to ${sizeText(MOST_BYTES)} are opened`,
+  );
 }
 
 /** Finds out how deep brackets are nested outside strings, without recursion. */
@@ -41,16 +37,16 @@ function depthOf(text: string): number {
 }
 
 /** Reads JSON with limits on size and depth. */
-export function readJson(text: string): Read<unknown> {
+export function readJson(text: string): Result<unknown> {
   const large = tooLarge(text.length);
-  if (large) return refused(large);
-  if (text.trim() === '') return refused('it is empty');
-  if (depthOf(text) > DEEPEST) return refused(`it is nested deeper than ${DEEPEST} levels`);
+  if (large) return refusal(large);
+  if (text.trim() === '') return refused('empty', 'it is empty');
+  if (depthOf(text) > DEEPEST) return refused('too-deep', `it is nested deeper than ${DEEPEST} levels`);
   try {
-    return { ok: true, value: JSON.parse(text.replace(/^\uFEFF/, '')) };
+    return done(JSON.parse(text.replace(/^\uFEFF/, '')));
   } catch (error) {
     const why = error instanceof Error ? error.message.replaceAll(/\s+/g, ' ').slice(0, 120) : 'unreadable';
-    return refused(`it is not JSON, or was cut short (${why})`);
+    return refused('not-json', `it is not JSON, or was cut short (${why})`);
   }
 }
 
@@ -60,27 +56,33 @@ const KINDS: Record<string, string> = {
   'manege-hand-in': 'a hand-in',
 };
 
-/** Says so where a file is none of ours, another kind of ours, or of a version that is not known. */
-export function checkHeading(value: unknown, format: string, newest: number): string | null {
+/** What is wrong with a file that is none of ours, another kind of ours, or of a version that is not known; else null. */
+export function headingProblem(value: unknown, format: string, newest: number): Problem | null {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return `it is not ${KINDS[format]} of Manege`;
+    return problem('other-format', `it is not ${KINDS[format]} of Manege`);
   const { format: found, version } = value as { format?: unknown; version?: unknown };
   if (found !== format) {
     const other = typeof found === 'string' ? KINDS[found] : undefined;
-    return other
-      ? `it is ${other}, and ${KINDS[format]} is needed here`
-      : `it is not ${KINDS[format]} of Manege`;
+    return problem(
+      'other-format',
+      other ? `it is ${other}, and ${KINDS[format]} is needed here` : `it is not ${KINDS[format]} of Manege`,
+    );
   }
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
-    return 'it has no version number';
+    return problem('no-version', 'it has no version number');
   if (version > newest)
-    return `it has version ${version}, and this Manege reads up to version ${newest}: reload the page to get the newest`;
+    return problem(
+      'newer-version',
+      `it has version ${version}, and this Manege reads up to version ${newest}: reload the page to get the newest`,
+    );
   return null;
 }
 
-/** The first complaint of a schema with the path to the place: `sheets › 1 › name: …`. */
-export function firstIssue(error: core.$ZodError): string {
+/** The first complaint of a schema with the path to the place: `at sheets › 1 › name: …`. */
+export function schemaProblem(error: core.$ZodError): Problem {
   const issue = error.issues[0]!;
-  const place = issue.path.map((p) => (typeof p === 'number' ? p + 1 : String(p))).join(' › ');
-  return place ? `at ${place}: ${issue.message}` : issue.message;
+  const path = issue.path.map((p) => (typeof p === 'number' ? p + 1 : String(p))).join(' › ');
+  return path
+    ? { code: 'bad-value', message: `at ${path}: ${issue.message}`, place: { path } }
+    : { code: 'bad-value', message: issue.message };
 }

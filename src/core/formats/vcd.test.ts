@@ -37,7 +37,7 @@ test('a dump has scopes for blocks, vectors for buses, and times in ps', () => {
 
 test('what is read back is what the trace knows, change by change', () => {
   const read = readVcd(text);
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   const count = read.value.find((s) => s.path === 'Ring.Car_number')!;
   for (let time = 0; time <= 200_000; time += 500) {
     const state = run.trace.stateAt(time);
@@ -71,14 +71,14 @@ test.each([
   ['a change before the definitions', '#0 1!', /stands before \$enddefinitions/],
 ])('%s is refused', (_, file, problem) => {
   const read = readVcd(file);
-  expect(read.ok ? '' : read.problem).toMatch(problem);
+  expect(read.ok ? '' : read.problem.message).toMatch(problem);
 });
 
 test('short words are filled up as the standard says', () => {
   const read = readVcd(
     '$timescale 1ns $end $var wire 4 % w $end $enddefinitions $end #1 b1 % #2 bx1 % #3 bz %',
   );
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   expect(read.value[0]!.changes).toEqual([
     { time: 1000, bits: [1, 0, 0, 0] },
     { time: 2000, bits: [1, 2, 2, 2] },

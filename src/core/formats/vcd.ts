@@ -3,7 +3,7 @@ import type { Netlist } from '../netlist/netlist';
 import { planOf } from '../netlist/plan';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';
-import { type Read, refused } from './read-json';
+import { done, type Result, refused } from '../values/result';
 
 /** A named group of nets in a value change dump. */
 export interface DumpedSignal {
@@ -139,7 +139,7 @@ const MOST_CHANGES = 20_000_000;
 const MOST_WIDTH = 4096;
 
 /** Reads a value change dump. Real values and events are left out. */
-export function readVcd(text: string): Read<ReadSignal[]> {
+export function readVcd(text: string): Result<ReadSignal[]> {
   interface Entry {
     readonly width: number;
     readonly changes: { time: number; bits: Logic[] }[];
@@ -152,7 +152,7 @@ export function readVcd(text: string): Read<ReadSignal[]> {
   let time = 0;
   let changes = 0;
   let defined = false;
-  const bad = (what: string) => refused(`line ${words.line}: ${what}`);
+  const bad = (what: string) => refused('bad-dump', `line ${words.line}: ${what}`, { line: words.line });
   const section = (): string[] | null => {
     const inside: string[] = [];
     for (let w = words.next(); w !== null; w = words.next()) {
@@ -222,11 +222,8 @@ export function readVcd(text: string): Read<ReadSignal[]> {
     if (last?.time === time) entry.changes[entry.changes.length - 1] = { time, bits };
     else entry.changes.push({ time, bits });
   }
-  if (!defined) return refused('it is no value change dump: $enddefinitions is missing');
-  return {
-    ok: true,
-    value: signals.map(({ path, name, width, entry }) => ({ path, name, width, changes: entry.changes })),
-  };
+  if (!defined) return refused('other-format', 'it is no value change dump: $enddefinitions is missing');
+  return done(signals.map(({ path, name, width, entry }) => ({ path, name, width, changes: entry.changes })));
 }
 
 /** Words of a text one by one, with the line of the last one. */

@@ -19,7 +19,7 @@ let wideWords: boolean | null = null;
  */
 export function deriveTable(netlist: Netlist, { progress, by }: TableOptions = {}): TruthTable {
   const reason = whyNoTable(netlist);
-  if (reason) throw new Error(reason);
+  if (reason) throw new Error(reason.message);
   wideWords ??= hasWideWords();
   const wide = by ? by === 'wasm' : wideWords && netlist.inputColumns.length >= WASM_FROM_INPUTS;
   return wide ? tableByWasm(netlist, progress) : truthTable(netlist, progress);

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { readVerilog } from '../formats/verilog/read';
 import { compile } from '../netlist/compile';
+import { expressionOf } from '../testing/expressions';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
 import { EITHER, OFF, ON, type Wish } from './cube';
 import { type Expression, evaluated } from './expression';
 import { drawnForm, FORMS, Formula, rowList, sizeOf } from './forms';
 import { code, NOTATIONS, pieces, written } from './notation';
-import { readExpression } from './read-expression';
 import { cell, truthTable } from './truth-table';
 import { readFormulas } from './typed-formulas';
 
@@ -61,8 +61,8 @@ test('what is written in any notation can be read again, and code runs to the sa
       for (const notation of NOTATIONS) {
         const text = written(expression, notation);
         const read = readFormulas(text, names);
-        if (!read.ok) throw new Error(`${text}: ${read.problem} at ${read.at}`);
-        expect(column(read.formulas[0]!.expression, names)).toEqual(before);
+        if (!read.ok) throw new Error(`${text}: ${read.problem.message} at ${read.problem.place.offset}`);
+        expect(column(read.value[0]!.expression, names)).toEqual(before);
       }
       const script = code([{ name: 'Y', expression }], names, 'javascript');
       const run = new Function(`${script}; return Y;`)() as (...values: boolean[]) => boolean;
@@ -72,7 +72,7 @@ test('what is written in any notation can be read again, and code runs to the sa
       });
       expect(made).toEqual(before);
       const verilog = readVerilog(code([{ name: 'Y', expression }], names, 'verilog'), 'formula');
-      if (!verilog.ok) throw new Error(verilog.problem);
+      if (!verilog.ok) throw new Error(verilog.problem.message);
       const table = truthTable(compile(verilog.value.sheets[0]!, verilog.value.sheets));
       expect(before.map((_, row) => cell(table, 0, row))).toEqual(before);
     }),
@@ -81,8 +81,7 @@ test('what is written in any notation can be read again, and code runs to the sa
 });
 
 test('the notations of one expression', () => {
-  const read = readExpression("A'B + (C xor Key)'");
-  const e = read.ok ? read.value : { op: 'constant' as const, value: 0 as const };
+  const e = expressionOf("A'B + (C xor Key)'");
   expect(NOTATIONS.map((n) => written(e, n))).toEqual([
     "A'B + (C ⊕ Key)'",
     '\\overline{A}B + \\overline{C \\oplus \\mathit{Key}}',
@@ -102,8 +101,8 @@ test('the notations of one expression', () => {
 });
 
 test('code carries its test table and leaves the words of the language alone', () => {
-  const read = readExpression('Lambda and In', ['Lambda', 'In']);
-  const text = code([{ name: 'Sum', expression: read.ok ? read.value : null! }], ['Lambda', 'In'], 'python');
+  const expression = expressionOf('Lambda and In', ['Lambda', 'In']);
+  const text = code([{ name: 'Sum', expression }], ['Lambda', 'In'], 'python');
   expect(text).toBe(
     [
       'def Sum(Lambda_, In_):',
@@ -144,10 +143,7 @@ test('what a circuit is drawn as is what it does; what cannot be written says wh
 });
 
 test('how large an expression is', () => {
-  const size = (text: string) => {
-    const read = readExpression(text);
-    return read.ok && sizeOf(read.value);
-  };
+  const size = (text: string) => sizeOf(expressionOf(text));
   expect(size("A'B + A'C")).toEqual({ terms: 2, literals: 4, gates: 4, levels: 3 });
   expect(size('ABC')).toEqual({ terms: 1, literals: 3, gates: 1, levels: 1 });
   expect(size("A'")).toEqual({ terms: 1, literals: 1, gates: 1, levels: 1 });

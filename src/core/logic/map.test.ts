@@ -94,7 +94,7 @@ test('the four corners are one group, open on two sides each', () => {
 
 test('what is wrong with a group is said', () => {
   const f = of(3, '11011x00');
-  const wrong = (...rows: number[]) => wrongWithGroup(new Set(rows), f);
+  const wrong = (...rows: number[]) => wrongWithGroup(new Set(rows), f)?.message ?? null;
   expect(wrong(0, 1)).toBeNull();
   expect(wrong(0, 1, 4)).toMatch(/3 cells are no group/);
   expect(wrong(0, 3)).toMatch(/do not make a block/);

@@ -1,3 +1,4 @@
+import { type Problem, problem } from '../values/result';
 import { type Cube, covers, isInside, literals, OFF, ON, type Wish } from './cube';
 import { primes } from './primes';
 
@@ -136,15 +137,23 @@ export function cubeOfRows(rows: ReadonlySet<number>, inputs: number): Cube | nu
 }
 
 /** What is wrong with a group that was drawn by hand; null where nothing is. */
-export function wrongWithGroup(rows: ReadonlySet<number>, { inputs, rows: values }: Wish): string | null {
+export function wrongWithGroup(rows: ReadonlySet<number>, { inputs, rows: values }: Wish): Problem | null {
   const { size } = rows;
   if ((size & (size - 1)) !== 0)
-    return `${size} cells are no group: 1, 2, 4, 8 or more of them are, doubling.`;
+    return problem(
+      'group-size',
+      `${size} cells are no group: a group has 1, 2, 4, 8 or more cells, doubling`,
+    );
   const cube = cubeOfRows(rows, inputs);
-  if (!cube) return 'These cells do not make a block: they must lie side by side, be it over the edge.';
+  if (!cube)
+    return problem(
+      'no-block',
+      'these cells do not make a block: they must lie side by side, be it over the edge',
+    );
   const zero = [...rows].find((row) => values[row] === OFF);
-  if (zero !== undefined) return `There is a 0 in it, in row ${zero}.`;
-  if (![...rows].some((row) => values[row] === ON)) return 'It holds no 1, only cells that may be either.';
+  if (zero !== undefined) return problem('zero-in-group', `there is a 0 in it, in row ${zero}`);
+  if (![...rows].some((row) => values[row] === ON))
+    return problem('no-one-in-group', 'it holds no 1, only don’t-cares');
   return null;
 }
 

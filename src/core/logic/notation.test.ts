@@ -1,16 +1,11 @@
+import { expressionOf } from '../testing/expressions';
 import { codeName, isCode, NOTATIONS, type Piece, pieces, written } from './notation';
-import { readExpression } from './read-expression';
 
-const read = (text: string, known: string[] = []) => {
-  const made = readExpression(text, known);
-  if (!made.ok) throw new Error(made.problem);
-  return made.value;
-};
 /** Pieces as text, what stands under a bar in brackets. */
 const shown = (text: string, isGrouped = false): string => {
   const show = (of: readonly Piece[]): string =>
     of.map((p) => (typeof p === 'string' ? p : 'name' in p ? p.name : `[${show(p.bar)}]`)).join('');
-  return show(pieces(read(text), isGrouped));
+  return show(pieces(expressionOf(text), isGrouped));
 };
 
 test('parentheses stand where precedence needs them, or wherever they explain it', () => {
@@ -23,9 +18,9 @@ test('parentheses stand where precedence needs them, or wherever they explain it
 });
 
 test('LaTeX has bars over what is inverted, and words set as words', () => {
-  expect(written(read("(A + B)'C"), 'bar')).toBe('\\overline{A + B}C');
-  expect(written(read("Key Bars'"), 'bar')).toBe('\\mathit{Key}\\,\\overline{\\mathit{Bars}}');
-  expect(written(read('Q_0 xor A', ['Q_0']), 'bar')).toBe('\\mathit{Q\\_0} \\oplus A');
+  expect(written(expressionOf("(A + B)'C"), 'bar')).toBe('\\overline{A + B}C');
+  expect(written(expressionOf("Key Bars'"), 'bar')).toBe('\\mathit{Key}\\,\\overline{\\mathit{Bars}}');
+  expect(written(expressionOf('Q_0 xor A', ['Q_0']), 'bar')).toBe('\\mathit{Q\\_0} \\oplus A');
 });
 
 test('names in code are names there, and not the words of the language', () => {
@@ -42,10 +37,10 @@ test('names in code are names there, and not the words of the language', () => {
 });
 
 test('XOR is written as each language has it, in parentheses where it binds otherwise there', () => {
-  const e = read('A xor B xor C or D');
+  const e = expressionOf('A xor B xor C or D');
   expect(written(e, 'verilog')).toBe('A ^ B ^ C | D');
   expect(written(e, 'c')).toBe('((A != B) != C) || D');
   expect(written(e, 'python')).toBe('((A != B) != C) or D');
   expect(written(e, 'javascript')).toBe('((A !== B) !== C) || D');
-  expect(written(read('1 and A'), 'verilog')).toBe("1'b1 & A");
+  expect(written(expressionOf('1 and A'), 'verilog')).toBe("1'b1 & A");
 });

@@ -1,4 +1,5 @@
 import { columnsOf, planOf } from '../testing/plans';
+import { sentence } from '../values/result';
 import { Formula } from './forms';
 import { code } from './notation';
 import { columnSaid, plannedBy } from './plan-formulas';
@@ -7,8 +8,8 @@ import { namesLine, wishPlanned } from './planned';
 const by = (base: ReturnType<typeof planOf> | null, text: string, only?: string) => {
   const made = plannedBy(base, text, only);
   return made.ok
-    ? `${namesLine(made.plan)}: ${made.plan.outputs.map((o) => o.rows).join(' ')}`
-    : `${made.at ?? '-'}: ${made.problem}`;
+    ? `${namesLine(made.value)}: ${made.value.outputs.map((o) => o.rows).join(' ')}`
+    : `${made.problem.place?.offset ?? '-'}: ${sentence(made.problem)}`;
 };
 
 test('formulas make a table, or go into one', () => {
@@ -31,7 +32,7 @@ test('outputs may be called as inputs are but for their case, as the segments of
   expect(by(digits, "a = A' + B\nb = A B'")).toBe('A, B = a, b: 1101 0010');
   expect(by(null, "a = A' + B; b = A B'")).toBe('A, B = a, b: 1101 0010');
   expect(by(digits, 'Y = A')).toBe('A, B = a, b, Y: .... .... 0011');
-  expect(by(digits, 'Y = A b')).toBe('6: b is an output: a formula here reads inputs only.');
+  expect(by(digits, 'Y = A b')).toBe('6: “b” is an output: a formula here reads inputs only.');
 });
 
 test('code that was copied goes back into the table that it came from', () => {
@@ -43,7 +44,7 @@ test('code that was copied goes back into the table that it came from', () => {
   const blank = planOf('Bars down, In[1] = Go, Next one');
   for (const language of ['verilog', 'c', 'python', 'javascript'] as const) {
     const made = plannedBy(blank, code(functions, base.inputs, language));
-    expect([language, made.ok ? made.plan : made.problem]).toEqual([language, base]);
+    expect([language, made.ok ? made.value : made.problem.message]).toEqual([language, base]);
   }
 });
 
@@ -52,10 +53,10 @@ test('what cannot be taken says what and at which character', () => {
   expect(by(base, 'A B')).toBe('0: Say which output it is: Y = …');
   expect(by(base, 'Y = A + (B')).toBe('8: At “(B”: this parenthesis is never closed.');
   expect(by(base, 'Y = A\nZ = A +')).toBe('13: At the end: something is missing at the end.');
-  expect(by(base, 'Y = A\nY = B')).toBe('9: Y is there twice.');
-  expect(by(null, 'Warn = A; warn = B')).toBe('16: warn is there twice.');
-  expect(by(base, 'A = B')).toBe('3: A is an input: it cannot be an output as well.');
-  expect(by(base, 'Y = A Z')).toBe('6: Z is an output: a formula here reads inputs only.');
+  expect(by(base, 'Y = A\nY = B')).toBe('9: “Y” is there twice.');
+  expect(by(null, 'Warn = A; warn = B')).toBe('16: “warn” is there twice.');
+  expect(by(base, 'A = B')).toBe('3: “A” is an input: it cannot be an output as well.');
+  expect(by(base, 'Y = A Z')).toBe('6: “Z” is an output: a formula here reads inputs only.');
   expect(by(base, 'A + B = Y')).toBe('0: At “A + B = Y”: before the = stands the name of one output.');
   expect(by(null, ' ')).toBe('-: Type a formula, such as Drive = Key Bars.');
   expect(by(null, `Y = ${Array.from({ length: 17 }, (_, i) => `N${i}`).join(' ')}`)).toMatch(
@@ -71,6 +72,6 @@ test('a column is said by a formula or by its rows', () => {
   expect(columnsOf(columnSaid(empty, 0, 'Σm(0,2)'))).toEqual(['10100000']);
   expect(columnsOf(columnSaid(empty, 0, '1'))).toEqual(['11111111']);
   expect(columnsOf(columnSaid(empty, 0, '3, 9'))).toMatch(/“9” is no row of this table: it has rows 0 to 7/);
-  expect(columnsOf(columnSaid(empty, 0, 'A + Q'))).toMatch(/Q is no input of this table: A, B, C/);
+  expect(columnsOf(columnSaid(empty, 0, 'A + Q'))).toMatch(/“Q” is no input of this table: A, B, C/);
   expect(columnsOf(columnSaid(empty, 0, 'A + (B'))).toMatch(/At “\(B”: this parenthesis is never closed/);
 });

@@ -1,7 +1,9 @@
 import type { Plan } from '../circuit/plan';
 import { sameName } from '../values/names';
+import { done, type Refused, type Result, refused } from '../values/result';
 import { type Expression, evaluated, namesOf } from './expression';
 import { filled, plannedWith } from './planned';
+import type { Misread } from './read-expression';
 import { inputAt } from './truth-table';
 import { readFormulas, type TypedFormula, withKnownNames } from './typed-formulas';
 
@@ -9,30 +11,29 @@ import { readFormulas, type TypedFormula, withKnownNames } from './typed-formula
  * Columns of a table that is filled in, said by formulas or by lists of rows.
  */
 
-/** What was typed cannot be taken; `at` is the character (from 0) at which it goes wrong, where one does. */
-export interface NotTaken {
-  readonly ok: false;
-  readonly problem: string;
-  readonly at: number | null;
+/** Refuses what was typed, at the character behind `offset` others where one is wrong. */
+const notTaken = (code: string, message: string, offset: number | null = null): Refused =>
+  refused(code, message, offset === null ? undefined : { offset });
+
+/** A misreading, with the words at which it was found. */
+function misreadAt(text: string, { problem: { code, message, place } }: Misread): Refused {
+  return refused(code, `${wordsAt(text, place.offset)}: ${message}`, place);
 }
-export type Said = { readonly ok: true; readonly plan: Plan } | NotTaken;
 
-const notTaken = (problem: string, at: number | null = null): NotTaken => ({ ok: false, problem, at });
-
-/** Where in a text something is wrong, and what. */
-function misreadWords(text: string, problem: string, at: number): string {
+/** Where in a text something is wrong, in words. */
+export function wordsAt(text: string, offset: number): string {
   const there = text
-    .slice(at, at + 12)
+    .slice(offset, offset + 12)
     .split('\n')[0]!
     .trim();
-  return `${there ? `At “${there}”` : 'At the end'}: ${problem}.`;
+  return there ? `at “${there}”` : 'at the end';
 }
 
 /**
  * A column as it was said: by a formula of the inputs, or by a list of the rows at which it is 1, `1, 3, 5-7`, with
  * those that may be either behind a `d`: `1, 3 d 4-6`.
  */
-export function columnSaid(plan: Plan, output: number, text: string): Said {
+export function columnSaid(plan: Plan, output: number, text: string): Result<Plan> {
   const said = text
     .trim()
     .replace(/^(?:Σ\s*)?m?\s*\(/, '')
@@ -41,15 +42,21 @@ export function columnSaid(plan: Plan, output: number, text: string): Said {
     return rowsSaid(plan, output, said);
   const { name } = plan.outputs[output]!;
   const read = readFormulas(text, plan.inputs, [name]);
-  if (!read.ok) return notTaken(misreadWords(text, read.problem, read.at), read.at);
-  const [only, ...more] = read.formulas;
-  if (!only) return notTaken('Type a formula, or the rows at which it is 1.');
-  if (more.length > 0) return notTaken(`One formula is enough for ${name}.`, more[0]!.from);
+  if (!read.ok) return misreadAt(text, read);
+  const [only, ...more] = read.value;
+  if (!only) return notTaken('empty', 'type a formula, or the rows in which it is 1');
+  if (more.length > 0)
+    return notTaken('several-formulas', `one formula is enough for ${name}`, more[0]!.from);
   if (only.name !== null && !sameName(only.name, name))
-    return notTaken(`This is the column of ${name}, not of ${only.name}.`, 0);
+    return notTaken('other-output', `this is the column of ${name}, not of ${only.name}`, 0);
   const stray = firstStray(only, plan.inputs);
-  if (stray) return notTaken(`${stray.name} is no input of this table: ${plan.inputs.join(', ')}.`, stray.at);
-  return { ok: true, plan: withColumn(plan, output, only.expression) };
+  if (stray)
+    return notTaken(
+      'unknown-input',
+      `“${stray.name}” is no input of this table: ${plan.inputs.join(', ')}`,
+      stray.at,
+    );
+  return done(withColumn(plan, output, only.expression));
 }
 
 /**
@@ -59,28 +66,37 @@ export function columnSaid(plan: Plan, output: number, text: string): Said {
  * @param base the table that it goes into; null for none yet.
  * @param only the output that a formula without a name is for.
  */
-export function plannedBy(base: Plan | null, text: string, only: string | null = null): Said {
+export function plannedBy(base: Plan | null, text: string, only: string | null = null): Result<Plan> {
   const known = base?.inputs ?? [];
   const outputs = base?.outputs.map((o) => o.name) ?? [];
   const read = readFormulas(text, known, outputs);
-  if (!read.ok) return notTaken(misreadWords(text, read.problem, read.at), read.at);
-  if (read.formulas.length === 0) return notTaken('Type a formula, such as Drive = Key Bars.');
+  if (!read.ok) return misreadAt(text, read);
+  if (read.value.length === 0) return notTaken('empty', 'type a formula, such as Drive = Key Bars');
   const single = only ?? (outputs.length === 1 ? outputs[0]! : null);
   const inputs = [...known];
   const said = new Map<string, TypedFormula>();
-  for (const formula of read.formulas) {
-    const name = formula.name ?? (read.formulas.length === 1 ? single : null);
-    if (name === null) return notTaken(`Say which output it is: ${outputs[0] ?? 'Y'} = …`, formula.from);
+  for (const formula of read.value) {
+    const name = formula.name ?? (read.value.length === 1 ? single : null);
+    if (name === null)
+      return notTaken('no-name', `say which output it is: ${outputs[0] ?? 'Y'} = …`, formula.from);
     if ([...said.keys()].some((other) => sameName(other, name)))
-      return notTaken(`${name} is there twice.`, formula.from);
+      return notTaken('twice', `“${name}” is there twice`, formula.from);
     if (inputs.includes(name))
-      return notTaken(`${name} is an input: it cannot be an output as well.`, formula.from);
+      return notTaken(
+        'input-as-output',
+        `“${name}” is an input: it cannot be an output as well`,
+        formula.from,
+      );
     said.set(name, formula);
   }
   for (const formula of said.values())
     for (const name of namesOf(formula.expression)) {
       if (outputs.includes(name) || said.has(name))
-        return notTaken(`${name} is an output: a formula here reads inputs only.`, placeOf(formula, name));
+        return notTaken(
+          'reads-output',
+          `“${name}” is an output: a formula here reads inputs only`,
+          placeOf(formula, name),
+        );
       if (!inputs.some((input) => sameName(input, name))) inputs.push(name);
     }
   const all = [...outputs, ...[...said.keys()].filter((name) => !outputs.includes(name))];
@@ -90,12 +106,12 @@ export function plannedBy(base: Plan | null, text: string, only: string | null =
     all,
     base,
   );
-  if (!made.ok) return notTaken(made.problem);
+  if (!made.ok) return made;
   const plan = [...said].reduce(
     (so, [name, { expression }]) => withColumn(so, all.indexOf(name), withKnownNames(expression, inputs)),
-    made.plan,
+    made.value,
   );
-  return { ok: true, plan };
+  return done(plan);
 }
 
 const LETTER = /^\p{L}(?:_?\d+)?$/u;
@@ -135,7 +151,7 @@ function firstStray(formula: TypedFormula, inputs: readonly string[]): { name: s
   return name === undefined ? null : { name, at: placeOf(formula, name)! };
 }
 
-function rowsSaid(plan: Plan, output: number, said: string): Said {
+function rowsSaid(plan: Plan, output: number, said: string): Result<Plan> {
   const rows = 2 ** plan.inputs.length;
   const letters = new Map(Array.from({ length: rows }, (_, row) => [row, '0']));
   const [ones, either = ''] = said.split(/[dx+]/);
@@ -147,8 +163,8 @@ function rowsSaid(plan: Plan, output: number, said: string): Said {
       const [from, to = from] = word.split(/[–-]/);
       const [a, b] = [Number(from), Number(to)];
       if (from === '' || to === '' || a > b || b >= rows)
-        return notTaken(`“${word}” is no row of this table: it has rows 0 to ${rows - 1}.`);
+        return notTaken('no-such-row', `“${word}” is no row of this table: it has rows 0 to ${rows - 1}`);
       for (let row = a; row <= b; row++) letters.set(row, letter);
     }
-  return { ok: true, plan: filled(plan, output, letters) };
+  return done(filled(plan, output, letters));
 }

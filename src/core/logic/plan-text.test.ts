@@ -21,10 +21,10 @@ test('a whole table comes as CSV, from a spreadsheet or as Markdown, in any orde
   ]);
   expect(columnsOf(plannedFromText('| A | Y |\n| - | - |\n| 0 | 1 |\n| 1 | 0 |'))).toEqual(['10']);
   expect(columnsOf(plannedFromText('A,B,Y\n0,0,1\n0,0,1\n1,0,1'))).toMatch(
-    /^Row 2 has the inputs of a row above it, if the first 2 columns are the inputs, as 3 rows say/,
+    /^Row 2 repeats the inputs of a row above it, if the first 2 columns are the inputs, as 3 rows suggest/,
   );
   expect(columnsOf(plannedFromText('A,B,=,Y\n0,0,,1\n0,0,,1'))).toBe(
-    'Row 2 has the inputs of a row above it.',
+    'Row 2 repeats the inputs of a row above it.',
   );
   expect(columnsOf(plannedFromText('A,B,Y\n0,2,1'))).toMatch(/Row 1/);
   expect(columnsOf(plannedFromText('A,B,Y\n0,1'))).toMatch(/Row 1 has 2 cells where there are 3 names/);
@@ -33,9 +33,9 @@ test('a whole table comes as CSV, from a spreadsheet or as Markdown, in any orde
 
 test('names with commas come as CSV has them, bars in Markdown as Markdown has them', () => {
   const made = plannedFromText('"Bars, down",Key,Go\n0,0,0\n0,1,0\n1,0,0\n1,1,1');
-  expect(made.ok && made.plan.inputs).toEqual(['Bars, down', 'Key']);
+  expect(made.ok && made.value.inputs).toEqual(['Bars, down', 'Key']);
   const barred = plannedFromText('| A\\|B | Y |\n|:-:|:-:|\n| 0 | - |\n| 1 | 0 |');
-  expect(barred.ok && [barred.plan.inputs, columnsOf(barred)]).toEqual([['A|B'], ['x0']]);
+  expect(barred.ok && [barred.value.inputs, columnsOf(barred)]).toEqual([['A|B'], ['x0']]);
   expect(columnsOf(plannedFromText('A,Y\n0,"1\n1,0'))).toMatch(/a quoted cell is not closed/);
   expect(columnsOf(plannedFromText('A;Y\n0;1\n1;0'))).toEqual(['10']);
 });
@@ -52,5 +52,5 @@ test('a table that is copied can be pasted as a whole, in all formats', () => {
     'A\tB\tY\tZ\n0\t0\t0\t1\n0\t1\t1\t1\n1\t0\tx\t0\n1\t1\t.\t0',
   );
   for (const format of ['csv', 'tsv', 'md'] as const)
-    expect(plannedFromText([...planLines(made, format)].join('\n'))).toEqual({ ok: true, plan: made });
+    expect(plannedFromText([...planLines(made, format)].join('\n'))).toEqual({ ok: true, value: made });
 });

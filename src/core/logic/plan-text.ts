@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { MOST_PLANNED_INPUTS, MOST_PLANNED_OUTPUTS, OPEN, type Plan } from '../circuit/plan';
-import { filled, type Planned, plannedWith } from './planned';
+import { done, type Result, refused } from '../values/result';
+import { filled, plannedWith } from './planned';
 import { linesOf, type TextFormat } from './table-text';
 import { inputAt } from './truth-table';
 
@@ -26,13 +27,13 @@ const LETTERS: ReadonlyMap<string, string> = new Map(
 
 const MOST_ROWS = 2 ** MOST_PLANNED_INPUTS;
 
-const refused = (problem: string) => ({ ok: false, problem }) as const;
 const short = (cell: string) => `“${cell.slice(0, 20)}”`;
 
 /** The table with a block of cells, as a spreadsheet gives it, put in from a cell on. */
-export function pasted(plan: Plan, output: number, row: number, text: string): Planned {
-  const cells = cellsOf(text);
-  if (typeof cells === 'string') return refused(cells);
+export function pasted(plan: Plan, output: number, row: number, text: string): Result<Plan> {
+  const found = cellsOf(text);
+  if (!found.ok) return found;
+  const cells = found.value;
   const wide = Math.max(0, ...cells.map((c) => c.length));
   const [rowsLeft, columnsLeft] = [2 ** plan.inputs.length - row, plan.outputs.length - output];
   const withInputs = plan.inputs.length + plan.outputs.length;
@@ -41,7 +42,8 @@ export function pasted(plan: Plan, output: number, row: number, text: string): P
     return tableOf([...plan.inputs, '=', ...plan.outputs.map((o) => o.name)], cells.map(bordered(plan)));
   if (cells.length > rowsLeft || wide > columnsLeft)
     return refused(
-      `What was pasted has ${cells.length} rows and ${wide} columns; from here on there are ${rowsLeft} and ${columnsLeft}.`,
+      'too-many-cells',
+      `what was pasted has ${cells.length} rows and ${wide} columns; from here on there are ${rowsLeft} and ${columnsLeft}`,
     );
   let made = plan;
   for (let c = 0; c < wide; c++) {
@@ -51,12 +53,12 @@ export function pasted(plan: Plan, output: number, row: number, text: string): P
       if (said === undefined) continue;
       const letter = LETTERS.get(said);
       if (letter === undefined)
-        return refused(`${short(said)} in row ${r + 1} of what was pasted is not 0, 1 or x.`);
+        return refused('bad-cell', `${short(said)} in row ${r + 1} of what was pasted is not 0, 1 or x`);
       letters.set(row + r, letter);
     }
     made = filled(made, output + c, letters);
   }
-  return { ok: true, plan: made };
+  return done(made);
 }
 
 const bordered =
@@ -68,79 +70,84 @@ const bordered =
  * headed `=` stands between inputs and outputs; without one, the inputs are the first columns, as many as the rows
  * need. Rows may come in any order; those that are missing stay open. A blank cell may be either.
  */
-export function plannedFromText(text: string): Planned {
-  const cells = cellsOf(text);
-  if (typeof cells === 'string') return refused(cells);
+export function plannedFromText(text: string): Result<Plan> {
+  const found = cellsOf(text);
+  if (!found.ok) return found;
+  const cells = found.value;
   const [heading, ...rows] = cells.filter((line) => line.some((cell) => cell !== ''));
   if (!heading || rows.length === 0)
-    return refused('A table has a line of names, and rows of 0, 1 and x below it.');
+    return refused('no-table', 'a table has a line of names, and rows of 0, 1 and x below it');
   return tableOf(heading, rows);
 }
 
-function tableOf(heading: readonly string[], rows: readonly (readonly string[])[]): Planned {
+function tableOf(heading: readonly string[], rows: readonly (readonly string[])[]): Result<Plan> {
   const ragged = rows.findIndex((r) => r.length !== heading.length);
   if (ragged !== -1)
     return refused(
-      `Row ${ragged + 1} has ${rows[ragged]!.length} cells where there are ${heading.length} names.`,
+      'uneven-rows',
+      `row ${ragged + 1} has ${rows[ragged]!.length} cells where there are ${heading.length} names`,
     );
   const border = heading.indexOf('=');
   const inputs = border === -1 ? Math.ceil(Math.log2(Math.max(2, rows.length))) : border;
   const from = border === -1 ? inputs : border + 1;
   if (inputs < 1 || from >= heading.length)
-    return refused(`${rows.length} rows need ${inputs} inputs and at least one output.`);
+    return refused('too-few-columns', `${rows.length} rows need ${inputs} inputs and at least one output`);
   const empty = plannedWith(heading.slice(0, inputs), heading.slice(from));
   if (!empty.ok) return empty;
-  const columns = empty.plan.outputs.map(() => new Map<number, string>());
+  const columns = empty.value.outputs.map(() => new Map<number, string>());
   const taken = new Set<number>();
   for (const [r, cells] of rows.entries()) {
     let at = 0;
     for (let i = 0; i < inputs; i++) {
       if (cells[i] !== '0' && cells[i] !== '1')
-        return refused(`Row ${r + 1}, ${heading[i]}: ${short(cells[i]!)} is not 0 or 1.`);
+        return refused('bad-cell', `row ${r + 1}, ${heading[i]}: ${short(cells[i]!)} is not 0 or 1`);
       at = at * 2 + Number(cells[i]);
     }
     if (taken.has(at))
       return refused(
+        'twice',
         border === -1
-          ? `Row ${r + 1} has the inputs of a row above it, if ${inputs === 1 ? 'the first column is the input' : `the first ${inputs} columns are the inputs`}, as ${rows.length} rows say. A column headed = between inputs and outputs says it otherwise.`
-          : `Row ${r + 1} has the inputs of a row above it.`,
+          ? `row ${r + 1} repeats the inputs of a row above it, if ${inputs === 1 ? 'the first column is the input' : `the first ${inputs} columns are the inputs`}, as ${rows.length} rows suggest; put a column headed = between inputs and outputs to say where the inputs end`
+          : `row ${r + 1} repeats the inputs of a row above it`,
       );
     taken.add(at);
     for (const [o, column] of columns.entries()) {
       const said = cells[from + o]!;
       const letter = LETTERS.get(said);
       if (letter === undefined)
-        return refused(`Row ${r + 1}, ${heading[from + o]}: ${short(said)} is not 0, 1 or x.`);
+        return refused('bad-cell', `row ${r + 1}, ${heading[from + o]}: ${short(said)} is not 0, 1 or x`);
       column.set(at, said === '' ? 'x' : letter);
     }
   }
-  return { ok: true, plan: columns.reduce((plan, column, o) => filled(plan, o, column), empty.plan) };
+  return done(columns.reduce((plan, column, o) => filled(plan, o, column), empty.value));
 }
 
 const RULE = /^\|?[\s:|-]*-[\s:|-]*\|?$/;
 
 /** The cells of a text line by line, or what is wrong with it. */
-function cellsOf(text: string): string[][] | string {
+function cellsOf(text: string): Result<string[][]> {
   const lines = text.replace(/^\uFEFF/, '').replace(/\s*$/, '');
   const first = lines.trimStart().split(/\r?\n/, 1)[0]!;
   if (lines.length > MOST_ROWS * 4 * (MOST_PLANNED_INPUTS + MOST_PLANNED_OUTPUTS))
-    return 'It is too long for a table.';
+    return refused('too-long', 'it is too long for a table');
   if (first.startsWith('|') || (first.includes('|') && !/[\t,;]/.test(first)))
-    return lines
-      .split(/\r?\n/)
-      .filter((line) => line.trim() && !RULE.test(line.trim()))
-      .map((line) =>
-        line
-          .trim()
-          .replace(/^\||(?<!\\)\|$/g, '')
-          .split(/(?<!\\)\|/)
-          .map((cell) => cell.trim().replaceAll('\\|', '|')),
-      );
+    return done(
+      lines
+        .split(/\r?\n/)
+        .filter((line) => line.trim() && !RULE.test(line.trim()))
+        .map((line) =>
+          line
+            .trim()
+            .replace(/^\||(?<!\\)\|$/g, '')
+            .split(/(?<!\\)\|/)
+            .map((cell) => cell.trim().replaceAll('\\|', '|')),
+        ),
+    );
   const delimiter = first.includes('\t') ? '\t' : first.includes(',') ? ',' : ';';
   const parsed = Papa.parse<string[]>(lines, { delimiter });
   const bad = parsed.errors[0];
-  if (bad) return `Row ${(bad.row ?? 0) + 1}: a quoted cell is not closed.`;
-  return parsed.data.map((line) => line.map((cell) => cell.trim()));
+  if (bad) return refused('bad-csv', `row ${(bad.row ?? 0) + 1}: a quoted cell is not closed`);
+  return done(parsed.data.map((line) => line.map((cell) => cell.trim())));
 }
 
 /** The table line by line, open cells as `.`; `plannedFromText` reads it. */

@@ -52,13 +52,13 @@ test('a cell stays with the values of the inputs that are still there', () => {
       (before, after, letters) => {
         const old = planOf(`${before.join()} = Y`, letters.slice(0, 2 ** before.length).join(''));
         const made = plannedFor(`${after.join()} = Y`, old);
-        if (!made.ok) throw new Error(made.problem);
+        if (!made.ok) throw new Error(made.problem.message);
         for (let row = 0; row < 2 ** after.length; row++) {
           const at = before.reduce((sum, name) => {
             const i = after.indexOf(name);
             return sum * 2 + (i === -1 ? 0 : inputAt(after.length, i, row));
           }, 0);
-          expect(made.plan.outputs[0]!.rows[row]).toBe(old.outputs[0]!.rows[at]);
+          expect(made.value.outputs[0]!.rows[row]).toBe(old.outputs[0]!.rows[at]);
         }
       },
     ),
@@ -74,9 +74,9 @@ test('rows are found for inputs in another order', () => {
 
 test('a column in another place: outputs as they are, rows of inputs by their values', () => {
   const made = plannedFor('Key, Bars, Clear = Drive, Warn');
-  if (!made.ok) throw new Error(made.problem);
+  if (!made.ok) throw new Error(made.problem.message);
   const letters = (text: string) => new Map([...text].map((c, row) => [row, c]));
-  const plan = filled(filled(made.plan, 0, letters('00000001')), 1, letters('00001100'));
+  const plan = filled(filled(made.value, 0, letters('00000001')), 1, letters('00001100'));
   expect(withColumnAt(plan, 'Warn', 0).outputs.map((o) => o.name)).toEqual(['Warn', 'Drive']);
   const moved = withColumnAt(plan, 'Clear', 0);
   expect(moved.inputs).toEqual(['Clear', 'Key', 'Bars']);

@@ -1,6 +1,7 @@
 import { MOST_PLANNED_INPUTS, MOST_PLANNED_OUTPUTS, OPEN, Plan } from '../circuit/plan';
 import { X, Z } from '../values/logic';
 import { sameName } from '../values/names';
+import { done, type Result, refused } from '../values/result';
 import { EITHER, OFF, ON, type Wish } from './cube';
 import { cell, type TruthTable } from './truth-table';
 
@@ -8,16 +9,10 @@ import { cell, type TruthTable } from './truth-table';
  * What is done with a table that is filled in.
  */
 
-export type Planned =
-  | { readonly ok: true; readonly plan: Plan }
-  | { readonly ok: false; readonly problem: string };
-
-const checked = (plan: Plan): Planned => {
+function checked(plan: Plan): Result<Plan> {
   const parsed = Plan.safeParse(plan);
-  if (parsed.success) return { ok: true, plan: parsed.data };
-  const said = parsed.error.issues[0]!.message;
-  return { ok: false, problem: `${said[0]!.toUpperCase()}${said.slice(1)}.` };
-};
+  return parsed.success ? done(parsed.data) : refused('bad-table', parsed.error.issues[0]!.message);
+}
 
 /** A line of names as it was typed: `K, B, P = D, W`. */
 export function namesLine({ inputs, outputs }: Plan): string {
@@ -31,15 +26,15 @@ export type NewHalf = 'copied' | 'open';
  * A table for the names in a line. What was filled in before stays: a column with its output's name, a cell with the
  * values of the inputs that are still there. Of an input that has gone, the half at which it was 0 stays.
  */
-export function plannedFor(line: string, old: Plan | null = null, half: NewHalf = 'copied'): Planned {
+export function plannedFor(line: string, old: Plan | null = null, half: NewHalf = 'copied'): Result<Plan> {
   const sides = line.split('=');
   if (sides.length !== 2)
-    return { ok: false, problem: 'Names the inputs, then =, then the outputs: K, B, P = D, W.' };
+    return refused('no-equals', 'name the inputs, then =, then the outputs: K, B, P = D, W');
   const [inputs, outputs] = sides.map((side) => side.split(',').map((name) => name.trim()));
   const empty = (list: readonly string[] | undefined, what: string) =>
-    list!.length > 1 && list!.includes('') ? `Between two commas the name of an ${what} is missing.` : null;
+    list!.length > 1 && list!.includes('') ? `between two commas the name of an ${what} is missing` : null;
   const gap = empty(inputs, 'input') ?? empty(outputs, 'output');
-  if (gap) return { ok: false, problem: gap };
+  if (gap) return refused('empty-name', gap);
   const named = (list: readonly string[] | undefined) => list!.filter(Boolean);
   return plannedWith(named(inputs), named(outputs), old, half);
 }
@@ -50,10 +45,10 @@ export function plannedWith(
   outs: readonly string[],
   old: Plan | null = null,
   half: NewHalf = 'copied',
-): Planned {
+): Result<Plan> {
   // Inputs are told from inputs, and outputs from outputs, whatever their case; an output may be `a` beside an input `A`.
   const twice = doubled(ins) ?? doubled(outs);
-  if (twice !== undefined) return { ok: false, problem: `The name ${twice} stands twice.` };
+  if (twice !== undefined) return refused('twice', `the name ${twice} stands twice`);
   if (ins.length > MOST_PLANNED_INPUTS || outs.length > MOST_PLANNED_OUTPUTS)
     return checked({ inputs: [...ins], outputs: outs.map((name) => ({ name, rows: '' })) });
   const rows = 2 ** ins.length;
@@ -122,7 +117,7 @@ export function planOfTable(
       rows: Array.from({ length: table.rows }, (_, row) => letter(o, row)).join(''),
     })),
   });
-  return made.ok ? made.plan : null;
+  return made.ok ? made.value : null;
 }
 
 /** An output as the function that is wanted; an open cell may be either. */

@@ -1,7 +1,8 @@
 import type { Netlist } from '../netlist/netlist';
 import { type Logic, letterOf, ONE, ZERO } from '../values/logic';
 import { sameName } from '../values/names';
-import { type Proof, type ProofOptions, type ProofOrProblem, proveCombinational, type Row } from './prove';
+import { done, type Result, refused } from '../values/result';
+import { type Proof, type ProofOptions, proveCombinational, type Row } from './prove';
 import { Stepper } from './state-table';
 import { inputAt } from './truth-table';
 
@@ -16,7 +17,7 @@ const MOST_INPUTS = 12;
  * storage by going through all states of both together that are reached from power-up, breadth first, so that the
  * first difference is found by the fewest clocks.
  */
-export function prove(a: Netlist, b: Netlist, options: ProofOptions = {}): ProofOrProblem {
+export function prove(a: Netlist, b: Netlist, options: ProofOptions = {}): Result<Proof> {
   if (a.storage.length === 0 && b.storage.length === 0) return proveCombinational(a, b, options);
   const [first, second] = [Stepper.of(a), Stepper.of(b)];
   if (!first.ok) return first;
@@ -27,20 +28,17 @@ export function prove(a: Netlist, b: Netlist, options: ProofOptions = {}): Proof
   const names = (columns: readonly { readonly name: string }[]) =>
     columns.map((c) => c.name).join(', ') || 'none';
   if (places.includes(-1) || places.length !== second.value.columns.length)
-    return {
-      ok: false,
-      problem: `their inputs differ: ${names(first.value.columns)} here, ${names(second.value.columns)} there`,
-    };
+    return refused(
+      'other-ports',
+      `their inputs differ: ${names(first.value.columns)} here, ${names(second.value.columns)} there`,
+    );
   const outputs = a.outputColumns.map((c) => b.outputColumns.findIndex((d) => sameName(c.name, d.name)));
   if (outputs.length === 0 || outputs.includes(-1) || outputs.length !== b.outputColumns.length)
-    return {
-      ok: false,
-      problem: `their outputs differ: ${names(a.outputColumns)} here, ${names(b.outputColumns)} there`,
-    };
-  return {
-    ok: true,
-    value: explored(a, first.value, second.value, places, outputs, options.progress ?? (() => {})),
-  };
+    return refused(
+      'other-ports',
+      `their outputs differ: ${names(a.outputColumns)} here, ${names(b.outputColumns)} there`,
+    );
+  return done(explored(a, first.value, second.value, places, outputs, options.progress ?? (() => {})));
 }
 
 /** How a pair of states was reached: from which one, by which row of inputs. */

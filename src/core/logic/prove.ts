@@ -2,6 +2,7 @@ import type { Column, Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { ONE } from '../values/logic';
 import { sameName } from '../values/names';
+import { done, type Result, refusal, refused } from '../values/result';
 import { Aig, ALWAYS, intoAig, NEVER } from './aig';
 import { Bdd, FALSE, MOST_NODES, TooLarge, TRUE } from './bdd';
 import { deriveTable } from './derive-table';
@@ -24,10 +25,6 @@ export type Proof =
       readonly outputs: { readonly a: Shown; readonly b: Shown };
     }
   | { readonly verdict: 'undecided'; readonly method: string; readonly reason: string };
-
-export type ProofOrProblem =
-  | { readonly ok: true; readonly value: Proof }
-  | { readonly ok: false; readonly problem: string };
 
 export interface ProofOptions {
   /** Is told the share of the work (0 to 1; a guess where states are found on the way) and may throw to stop it. */
@@ -55,10 +52,7 @@ interface Matched {
 const listed = (columns: readonly Column[]) => columns.map((c) => c.name).join(', ') || 'none';
 
 /** Matches ports by name; what has no partner is said. */
-export function matched(
-  a: Netlist,
-  b: Netlist,
-): { ok: true; value: Matched } | { ok: false; problem: string } {
+export function matched(a: Netlist, b: Netlist): Result<Matched> {
   const pair = (mine: readonly Column[], other: readonly Column[], what: string) => {
     const pairs = mine.map((c) => [c, other.find((o) => sameName(o.name, c.name))] as const);
     const lone =
@@ -71,10 +65,10 @@ export function matched(
   };
   const inputs = pair(a.inputColumns, b.inputColumns, 'input');
   const outputs = pair(a.outputColumns, b.outputColumns, 'output');
-  if (inputs.problem !== undefined) return { ok: false, problem: inputs.problem };
-  if (outputs.problem !== undefined) return { ok: false, problem: outputs.problem };
-  if (outputs.pairs!.length === 0) return { ok: false, problem: 'they have no outputs to compare' };
-  return { ok: true, value: { inputs: inputs.pairs!, outputs: outputs.pairs! } };
+  if (inputs.problem !== undefined) return refused('other-ports', inputs.problem);
+  if (outputs.problem !== undefined) return refused('other-ports', outputs.problem);
+  if (outputs.pairs!.length === 0) return refused('no-outputs', 'they have no outputs to compare');
+  return done({ inputs: inputs.pairs!, outputs: outputs.pairs! });
 }
 
 /**
@@ -85,16 +79,16 @@ export function proveCombinational(
   a: Netlist,
   b: Netlist,
   { progress = () => {}, mostNodes = MOST_NODES, mostWork }: ProofOptions = {},
-): ProofOrProblem {
+): Result<Proof> {
   const ports = matched(a, b);
   if (!ports.ok) return ports;
   for (const netlist of [a, b]) {
     const reason = netlist.inputColumns.length > MOST_ROWS ? null : whyNoTable(netlist);
-    if (reason) return { ok: false, problem: reason };
+    if (reason) return refusal(reason);
   }
   const { inputs } = ports.value;
   const binary = [a, b].every((n) => isBinary(n, needed(n)));
-  if (inputs.length <= ALL_ROWS) return { ok: true, value: byRows(a, b, ports.value, progress) };
+  if (inputs.length <= ALL_ROWS) return done(byRows(a, b, ports.value, progress));
   const bytes = (ports.value.outputs.length * 2 ** inputs.length) / 4;
   const part = (from: number, to: number) => (share: number) => progress(from + share * (to - from));
   if (binary) {
@@ -104,19 +98,16 @@ export function proveCombinational(
       (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.1, 1)) : null) ??
       bySearch(a, b, ports.value, part(0.1, 0.6), mostWork) ??
       (mostNodes > FEW_NODES ? byDiagrams(a, b, ports.value, mostNodes, part(0.6, 1)) : null);
-    if (proof) return { ok: true, value: proof };
+    if (proof) return done(proof);
   }
-  if (inputs.length <= MOST_ROWS) return { ok: true, value: byRows(a, b, ports.value, progress) };
-  return {
-    ok: true,
-    value: {
-      verdict: 'undecided',
-      method: binary ? 'decision diagrams and a search for a row' : 'none',
-      reason: binary
-        ? `the diagrams grow beyond what fits, a search for a row that tells them apart came to no end, and ${inputs.length} inputs are too many for all rows`
-        : `some wires can be undriven, and ${inputs.length} inputs are too many for all rows`,
-    },
-  };
+  if (inputs.length <= MOST_ROWS) return done(byRows(a, b, ports.value, progress));
+  return done({
+    verdict: 'undecided',
+    method: binary ? 'decision diagrams and a search for a row' : 'none',
+    reason: binary
+      ? `the diagrams grow beyond what fits, a search for a row that tells them apart came to no end, and ${inputs.length} inputs are too many for all rows`
+      : `some wires can be undriven, and ${inputs.length} inputs are too many for all rows`,
+  });
 }
 
 function byRows(a: Netlist, b: Netlist, ports: Matched, progress: (share: number) => void): Proof {

@@ -1,15 +1,11 @@
 import fc from 'fast-check';
-import { type Expression, evaluated, namesOf } from './expression';
+import { expressionOf } from '../testing/expressions';
+import { evaluated, namesOf } from './expression';
 import { readExpression } from './read-expression';
 import { precedenceWords } from './typed-formulas';
 
-const read = (text: string, known: string[] = []): Expression => {
-  const made = readExpression(text, known);
-  if (!made.ok) throw new Error(`${made.problem} at ${made.at}`);
-  return made.value;
-};
 const column = (text: string, names = ['A', 'B', 'C']) => {
-  const e = read(text);
+  const e = expressionOf(text);
   return Array.from({ length: 2 ** names.length }, (_, row) =>
     evaluated(e, new Map(names.map((n, i) => [n, ((row >> (names.length - 1 - i)) & 1) as 0 | 1]))),
   ).join('');
@@ -47,23 +43,23 @@ test('AND binds before XOR, and XOR before OR; a prime binds to what is before i
 });
 
 test('a run of capitals is a product unless somebody is called so; other names stay whole', () => {
-  expect(namesOf(read("AB'C1D_0"))).toEqual(['A', 'B', 'C1', 'D_0']);
-  expect(namesOf(read('AB C', ['AB']))).toEqual(['AB', 'C']);
-  expect(namesOf(read('Key and Bars or xB'))).toEqual(['Key', 'Bars', 'xB']);
+  expect(namesOf(expressionOf("AB'C1D_0"))).toEqual(['A', 'B', 'C1', 'D_0']);
+  expect(namesOf(expressionOf('AB C', ['AB']))).toEqual(['AB', 'C']);
+  expect(namesOf(expressionOf('Key and Bars or xB'))).toEqual(['Key', 'Bars', 'xB']);
 });
 
 test('LaTeX is read as it is written', () => {
   const text = '\\overline{\\mathit{Key} \\oplus A}\\,B';
-  expect(namesOf(read(text))).toEqual(['Key', 'A', 'B']);
+  expect(namesOf(expressionOf(text))).toEqual(['Key', 'A', 'B']);
   expect(column('\\overline{A \\oplus B}\\,C')).toBe(column("(A xor B)'C"));
-  expect(namesOf(read('\\mathit{Bars\\_down}', ['Bars_down']))).toEqual(['Bars_down']);
-  expect(namesOf(read('K\u0305e\u0305y\u0305 B'))).toEqual(['Key', 'B']);
+  expect(namesOf(expressionOf('\\mathit{Bars\\_down}', ['Bars_down']))).toEqual(['Bars_down']);
+  expect(namesOf(expressionOf('K\u0305e\u0305y\u0305 B'))).toEqual(['Key', 'B']);
 });
 
 test('what precedence alone decides is told, but for products in a sum', () => {
   const decided = (text: string) => {
     const made = readExpression(text);
-    return made.ok ? precedenceWords(made.decided) : made.problem;
+    return made.ok ? precedenceWords(made.value.decided) : made.problem.message;
   };
   expect(decided("A'B + C D")).toBe('');
   expect(decided('A & B | C')).toBe('AND before OR');
@@ -78,7 +74,7 @@ test('what precedence alone decides is told, but for products in a sum', () => {
 test('what cannot be read says what and where', () => {
   const wrong = (text: string) => {
     const made = readExpression(text);
-    return made.ok ? 'read' : `${made.at}: ${made.problem}`;
+    return made.ok ? 'read' : `${made.problem.place.offset}: ${made.problem.message}`;
   };
   expect(wrong('')).toBe('0: something is missing at the end');
   expect(wrong('A + ')).toBe('4: something is missing at the end');
@@ -119,7 +115,7 @@ test('no text makes it stumble', () => {
       }),
       (text) => {
         const made = readExpression(text);
-        if (!made.ok) expect(made.at).toBeLessThanOrEqual(text.length);
+        if (!made.ok) expect(made.problem.place.offset).toBeLessThanOrEqual(text.length);
       },
     ),
   );

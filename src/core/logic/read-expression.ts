@@ -1,12 +1,12 @@
+import { type Done, done, type Problem, type Refused, refusal } from '../values/result';
 import type { Expression, Operator } from './expression';
 import { Misreading, type Token, tokensOf } from './expression-tokens';
 
-/** What is wrong with a text, and at which character (from 0). */
-export interface Misread {
-  readonly ok: false;
-  readonly problem: string;
-  readonly at: number;
-}
+/** What is wrong with a text, and behind how many characters. */
+export type Misread = Refused<Problem & { readonly place: { readonly offset: number } }>;
+
+export const misread = (code: string, message: string, offset: number): Misread =>
+  refusal({ code, message, place: { offset } });
 
 /** One operator within another without parentheses, of which one may doubt which of them is meant to come first. */
 export interface Precedence {
@@ -14,14 +14,11 @@ export interface Precedence {
   readonly then: Operator;
 }
 
-export type ReadExpression =
-  | {
-      readonly ok: true;
-      readonly value: Expression;
-      /** What was decided by precedence alone, each once; products in a sum, as everybody reads them, left out. */
-      readonly decided: readonly Precedence[];
-    }
-  | Misread;
+export interface ReadExpression {
+  readonly expression: Expression;
+  /** What was decided by precedence alone, each once; products in a sum, as everybody reads them, left out. */
+  readonly decided: readonly Precedence[];
+}
 
 /** Parentheses and negations go no deeper than this. */
 const MOST_DEEP = 200;
@@ -31,13 +28,12 @@ const MOST_DEEP = 200;
  * `\overline{A} B`, `A nand B`. A NOT binds first, then AND, which may be left out, then XOR, then OR. Names that are
  * known are read as such; a run of capitals that is not known is a product: `AB` is `A and B`.
  */
-export function readExpression(text: string, known: readonly string[] = []): ReadExpression {
+export function readExpression(text: string, known: readonly string[] = []): Done<ReadExpression> | Misread {
   try {
     const reader = new Reader(tokensOf(text, new Set(known)));
-    return { ok: true, value: reader.whole(), decided: reader.decided };
+    return done({ expression: reader.whole(), decided: reader.decided });
   } catch (misreading) {
-    if (misreading instanceof Misreading)
-      return { ok: false, problem: misreading.message, at: misreading.at };
+    if (misreading instanceof Misreading) return misread('bad-formula', misreading.message, misreading.at);
     throw misreading;
   }
 }

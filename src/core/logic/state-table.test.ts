@@ -2,6 +2,7 @@ import { readVerilog } from '../formats/verilog/read';
 import { compile } from '../netlist/compile';
 import { Sketch } from '../testing/sketch';
 import { counter } from '../testing/verilog-circuits';
+import { sentence } from '../values/result';
 import { Stepper, stateTable } from './state-table';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
@@ -25,7 +26,7 @@ function alone(kind: string, inputs: readonly string[], params: Record<string, s
   s.place('lamp', 40, 0, 'Shown');
   s.wire(`${kind}1.Q`, 'lamp1.A');
   const made = stateTable(compile(s.sheet));
-  if (!made.ok) throw new Error(made.problem);
+  if (!made.ok) throw new Error(made.problem.message);
   return made.value;
 }
 
@@ -48,13 +49,13 @@ test.each([
 
 const verilog = (text: string) => {
   const read = readVerilog(text, 'test');
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   return compile(read.value.sheets[0]!, read.value.sheets);
 };
 
 test('a counter goes on by one where it is enabled, and stays where it is not', () => {
   const made = stateTable(verilog(counter(3, 'toggle')));
-  if (!made.ok) throw new Error(made.problem);
+  if (!made.ok) throw new Error(made.problem.message);
   const { value: table } = made;
   // The stages stand in the table as they stand on the sheet: the lowest bit first.
   const state = (bit: (stage: number) => number) => bit(0) + 2 * bit(1) + 4 * bit(2);
@@ -68,12 +69,12 @@ test('a counter goes on by one where it is enabled, and stays where it is not', 
 test('several clocks, both edges, and too much to go through are said', () => {
   const problem = (text: string) => {
     const made = stateTable(verilog(text));
-    return made.ok ? 'made' : made.problem;
+    return made.ok ? 'made' : sentence(made.problem);
   };
   const two = (first: string, second: string) =>
     `module m(input c, d, x, output reg p, q); always @(${first}) p <= x; always @(${second}) q <= x; endmodule`;
   expect(problem(two('posedge c', 'posedge d'))).toMatch(/several clocks/);
-  expect(problem(two('posedge c', 'negedge c'))).toMatch(/rising and some on the falling edge/);
+  expect(problem(two('posedge c', 'negedge c'))).toMatch(/rising edge and some on the falling edge/);
   expect(problem(counter(17, 'toggle'))).toBe(
     '17 bits of state and 1 inputs make more rows than fit: 16 together are the most.',
   );
@@ -81,7 +82,7 @@ test('several clocks, both edges, and too much to go through are said', () => {
 
 test('a step leaves nothing behind for the next one', () => {
   const made = Stepper.of(verilog(counter(2, 'add')));
-  if (!made.ok) throw new Error(made.problem);
+  if (!made.ok) throw new Error(made.problem.message);
   const stepper = made.value;
   expect(stepper.powerUp()).toEqual([0, 0]);
   const first = stepper.step([0, 1], [1]);

@@ -2,18 +2,11 @@ import { type Column, type Netlist, stateName, storeName } from '../netlist/netl
 import { Primitive } from '../parts/primitive';
 import { Run } from '../simulate/run';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
+import { done, type Result, refused } from '../values/result';
 import { inputAt, type TruthTable } from './truth-table';
 
 /** Present states and inputs together, at most: a row is a run of its own. */
 const MOST_STATE_COLUMNS = 16;
-
-export type StateTable =
-  | { readonly ok: true; readonly value: TruthTable }
-  | { readonly ok: false; readonly problem: string };
-
-export type StepperOrProblem =
-  | { readonly ok: true; readonly value: Stepper }
-  | { readonly ok: false; readonly problem: string };
 
 /** What a clock does to a circuit with storage: from a state and a row of inputs to the outputs and the next state. */
 export class Stepper {
@@ -35,19 +28,19 @@ export class Stepper {
     this.run = this.begin();
   }
 
-  static of(netlist: Netlist): StepperOrProblem {
+  static of(netlist: Netlist): Result<Stepper> {
     const clocks = clockNets(netlist);
     if (clocks.length > 1)
-      return { ok: false, problem: 'it has several clocks, so that “the next edge” does not say which.' };
+      return refused('several-clocks', 'it has several clocks, so that “the next edge” does not say which');
     const falling = [...netlist.storage].some((g) => netlist.op[g] === Primitive.DFF_FALL);
     const rising = [...netlist.storage].some((g) => netlist.op[g] !== Primitive.DFF_FALL);
     if (falling && rising)
-      return { ok: false, problem: 'some of it works on the rising and some on the falling edge.' };
+      return refused('both-edges', 'some of it works on the rising edge and some on the falling edge');
     const columns = netlist.inputColumns.filter((c) => c.nets[0] !== clocks[0]);
     const order = [...netlist.storage.keys()].sort(
       (a, b) => netlist.owner[netlist.storage[a]!]! - netlist.owner[netlist.storage[b]!]! || b - a,
     );
-    return { ok: true, value: new Stepper(netlist, columns, clocks[0], falling, order) };
+    return done(new Stepper(netlist, columns, clocks[0], falling, order));
   }
 
   /** What the bits of a state are called. */
@@ -104,17 +97,17 @@ export class Stepper {
  * the next active edge of the clock, and the outputs before it. Columns of the state are called after their storage,
  * those of the next state with `+` behind.
  */
-export function stateTable(netlist: Netlist, progress?: (share: number) => void): StateTable {
+export function stateTable(netlist: Netlist, progress?: (share: number) => void): Result<TruthTable> {
   const made = Stepper.of(netlist);
   if (!made.ok) return made;
   const stepper = made.value;
   const { states, columns } = stepper;
   const count = states.length + columns.length;
   if (count > MOST_STATE_COLUMNS)
-    return {
-      ok: false,
-      problem: `${states.length} bits of state and ${columns.length} inputs make more rows than fit: ${MOST_STATE_COLUMNS} together are the most.`,
-    };
+    return refused(
+      'too-many-rows',
+      `${states.length} bits of state and ${columns.length} inputs make more rows than fit: ${MOST_STATE_COLUMNS} together are the most`,
+    );
   const rows = 2 ** count;
   const outputs = [...states.map((s) => `${s}+`), ...netlist.outputColumns.map((c) => c.name)];
   const empty = () => outputs.map(() => new Uint32Array(Math.max(1, rows >>> 5)));
@@ -132,7 +125,7 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
     if ((row & 0xff) === 0) progress?.(row / rows);
   }
   const inputs = [...states, ...columns.map((c) => c.name)];
-  return { ok: true, value: { inputs, outputs, rows, ones, unknown, floating } };
+  return done({ inputs, outputs, rows, ones, unknown, floating });
 }
 
 /** The inputs of the sheet that clock its storage, straight or by way of gates. */

@@ -1,6 +1,7 @@
 import type { Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
+import { type Problem, problem } from '../values/result';
 
 /** Most inputs a table is derived for: 2^26 rows are 8 MB a column. */
 export const MOST_INPUTS = 26;
@@ -24,16 +25,20 @@ export interface TruthTable {
   readonly floating: readonly (Uint32Array | null)[];
 }
 
-/** Why a circuit has no truth table, in words for the person who drew it; or null where it has one. */
-export function whyNoTable(netlist: Netlist): string | null {
+/** Why a circuit has no truth table, for the person who drew it; or null where it has one. */
+export function whyNoTable(netlist: Netlist): Problem | null {
   const inputs = netlist.inputColumns.length;
   if (netlist.storage.length > 0)
-    return 'This sheet remembers: what its outputs do depends on what was before, not on the inputs alone.';
+    return problem(
+      'remembers',
+      'this sheet remembers: its outputs depend on earlier states, not on the inputs alone',
+    );
   if (netlist.looped.length > 0)
-    return 'A signal runs in a circle here, so the inputs alone do not decide the outputs.';
-  if (inputs === 0) return 'There is no input yet. Place a switch.';
-  if (netlist.outputs.length === 0) return 'There is no output yet. Place a lamp.';
-  if (inputs > MOST_INPUTS) return `${inputs} inputs make more rows than fit: ${MOST_INPUTS} are the most.`;
+    return problem('loop', 'a signal runs in a circle here, so the inputs alone do not decide the outputs');
+  if (inputs === 0) return problem('no-input', 'there is no input yet: place a switch');
+  if (netlist.outputs.length === 0) return problem('no-output', 'there is no output yet: place a lamp');
+  if (inputs > MOST_INPUTS)
+    return problem('too-many-rows', `${inputs} inputs make more rows than fit: ${MOST_INPUTS} are the most`);
   return null;
 }
 
@@ -99,7 +104,7 @@ function fillInput(into: Uint32Array, at: number, bitOfRow: number, base: number
  */
 export function truthTable(netlist: Netlist, progress?: (share: number) => void): TruthTable {
   const reason = whyNoTable(netlist);
-  if (reason) throw new Error(reason);
+  if (reason) throw new Error(reason.message);
   const { inputColumns: inputs, outputColumns: outputs } = netlist;
   const rows = 2 ** inputs.length;
   const words = Math.max(1, rows >>> 5);

@@ -4,8 +4,8 @@ import { readFormulas } from './typed-formulas';
 /** Each formula as its name and expression, or what is wrong and where. */
 function said(text: string, inputs: string[] = [], outputs: string[] = []): string[] | string {
   const read = readFormulas(text, inputs, outputs);
-  if (!read.ok) return `${read.at}: ${read.problem}`;
-  return read.formulas.map((f) => `${f.name ?? '?'} = ${written(f.expression, 'words')}`);
+  if (!read.ok) return `${read.problem.place.offset}: ${read.problem.message}`;
+  return read.value.map((f) => `${f.name ?? '?'} = ${written(f.expression, 'words')}`);
 }
 
 test('formulas stand on lines of their own, or with semicolons between; comments are passed over', () => {

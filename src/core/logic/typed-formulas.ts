@@ -1,7 +1,8 @@
 import { sameName } from '../values/names';
+import { type Done, done } from '../values/result';
 import type { Expression } from './expression';
 import { codeName } from './notation';
-import { type Misread, type Precedence, readExpression } from './read-expression';
+import { type Misread, misread, type Precedence, readExpression } from './read-expression';
 
 /** A formula as it was typed, `Drive = Key Bars`, or without a name. */
 export interface TypedFormula {
@@ -14,7 +15,7 @@ export interface TypedFormula {
   readonly to: number;
 }
 
-export type ReadFormulas = { readonly ok: true; readonly formulas: readonly TypedFormula[] } | Misread;
+export type ReadFormulas = Done<readonly TypedFormula[]> | Misread;
 
 /** A sign `=` that is no part of a comparison or an arrow. */
 const EQUALS = /(?<![=!<>~^])=(?![=>])/;
@@ -53,24 +54,27 @@ export function readFormulas(
       ? { name: begun, from: RETURN.exec(line)![0].length }
       : named(line, outputs);
     if (!said)
-      return {
-        ok: false,
-        problem: 'before the = stands the name of one output',
-        at: at + line.length - line.trimStart().length,
-      };
+      return misread(
+        'no-name',
+        'before the = stands the name of one output',
+        at + line.length - line.trimStart().length,
+      );
     const { from } = said;
     const read = readExpression(line.slice(from), [...inputs, ...inputs.map(codeName)]);
-    if (!read.ok) return { ...read, at: at + from + read.at };
+    if (!read.ok) {
+      const { code, message, place } = read.problem;
+      return misread(code, message, at + from + place.offset);
+    }
     formulas.push({
       name:
         said.name && (outputs.find((o) => sameName(o, said.name!) || codeName(o) === said.name) ?? said.name),
-      expression: withKnownNames(read.value, inputs, outputs),
-      decided: read.decided,
+      expression: withKnownNames(read.value.expression, inputs, outputs),
+      decided: read.value.decided,
       from: at + from,
       to: at + line.length,
     });
   }
-  return { ok: true, formulas };
+  return done(formulas);
 }
 
 function* linesOf(text: string): Generator<{ line: string; at: number }> {

@@ -1,3 +1,4 @@
+import { done } from '../values/result';
 import { type Cube, EITHER, inverted, sameCube, type Wish } from './cube';
 import { type Expression, evaluated } from './expression';
 import { type Form, type Formula, literalsOf, minterms, productOf, sumOf } from './forms';
@@ -74,7 +75,7 @@ export function wayTo(form: ReachedForm, formula: Formula, drawn: Expression | n
   // What may be either is no law but a choice.
   const law = `Either will do in ${rowsText(chosen)}: ${taken} is taken`;
   const choice = { law, places: [{ before: written(wish), after: start }], result: start };
-  return { from: null, rows, made: { ok: true, steps: [choice, ...made.steps] } };
+  return { from: null, rows, made: done([choice, ...made.value]) };
 }
 
 const rowsText = (rows: readonly number[]) => `${rows.length === 1 ? 'row' : 'rows'} ${rows.join(', ')}`;

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
+import { expressionOf } from '../testing/expressions';
+import { expectDone } from '../values/result';
 import { literals } from './cube';
 import { type Expression, evaluated } from './expression';
 import { sizeOf } from './forms';
 import { minimise } from './minimise';
 import { written } from './notation';
-import { readExpression } from './read-expression';
 import { derivation, flat, type Step } from './why';
 
 const NAMES = ['A', 'B', 'C', 'D'];
@@ -38,12 +39,8 @@ const column = (e: Expression) =>
   ).join('');
 
 function derived(text: string): readonly Step[] {
-  const read = readExpression(text);
-  if (!read.ok) throw new Error(read.problem);
   const names = NAMES.filter((n) => text.includes(n));
-  const made = derivation(read.value, names);
-  if (!made.ok) throw new Error(made.problem);
-  return made.steps;
+  return expectDone(derivation(expressionOf(text), names));
 }
 const said = (text: string) => derived(text).map((s) => `${s.law} → ${written(s.result, 'prime')}`);
 
@@ -55,8 +52,8 @@ test('a random expression of four inputs reaches a smallest sum, each step sayin
       if (!made.ok) return;
       reached++;
       const truth = column(e);
-      for (const { result } of made.steps) expect(column(result)).toBe(truth);
-      const last = made.steps.at(-1)?.result ?? flat(e);
+      for (const { result } of made.value) expect(column(result)).toBe(truth);
+      const last = made.value.at(-1)?.result ?? flat(e);
       const { cubes } = minimise({ inputs: 4, rows: Uint8Array.from([...truth].map(Number)) });
       const size = sizeOf(last);
       const wanted = cubes.some((c) => c.care === 0) ? 0 : cubes.length;
@@ -90,8 +87,8 @@ test('a step says where it was taken', () => {
 
 test('what is too much to be read is not derived', () => {
   const names = ['A', 'B', 'C', 'D', 'E', 'F', 'G'];
-  expect(derivation({ op: 'name', name: 'A', at: 0 }, names)).toEqual({
+  expect(derivation({ op: 'name', name: 'A', at: 0 }, names)).toMatchObject({
     ok: false,
-    problem: '7 inputs are too many to be derived law by law',
+    problem: { message: '7 inputs are too many to be derived law by law' },
   });
 });

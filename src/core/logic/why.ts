@@ -1,3 +1,4 @@
+import { done, type Result, refused } from '../values/result';
 import { type Cube, covers, isInside, literals, OFF, ON, sameCube, type Wish } from './cube';
 import { type Expression, evaluated } from './expression';
 import { cubeOf, literalsOf, sumOf } from './forms';
@@ -13,9 +14,8 @@ export interface Step {
   readonly result: Expression;
 }
 
-export type Derivation =
-  | { readonly ok: true; readonly steps: readonly Step[] }
-  | { readonly ok: false; readonly problem: string };
+/** The steps of a way from one expression to another. */
+export type Derivation = Result<readonly Step[]>;
 
 /** Functions of more inputs, and longer expressions, are not derived law by law: nobody would read it. */
 export const MOST_INPUTS_DERIVED = 6;
@@ -78,10 +78,10 @@ export function columnOf(e: Expression, names: readonly string[]): string {
 /** Goes a way; what is too long to be read is said. */
 export function gone(go: () => readonly Step[]): Derivation {
   try {
-    return { ok: true, steps: go() };
-  } catch (problem) {
-    if (problem instanceof TooLong) return { ok: false, problem: problem.message };
-    throw problem;
+    return done(go());
+  } catch (error) {
+    if (error instanceof TooLong) return refused('too-long', error.message);
+    throw error;
   }
 }
 

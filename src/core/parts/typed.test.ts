@@ -1,12 +1,13 @@
+import { sentence } from '../values/result';
 import { PLACEABLE } from './catalogue';
-import { readTyped, suggestions, type TypedPart } from './typed';
+import { readTyped, suggestions } from './typed';
 
 const all = PLACEABLE;
 const onlyNand = PLACEABLE.filter((k) => k.kind === 'nand');
 const read = (text: string) => {
   const typed = readTyped(text, all);
-  if ('problem' in typed) return typed.problem;
-  const { kind, params, labels } = typed as TypedPart;
+  if (!typed.ok) return sentence(typed.problem);
+  const { kind, params, labels } = typed.value;
   return { kind: kind.kind, params, labels };
 };
 
@@ -40,5 +41,7 @@ test('suggests what begins so, an exact name first, and only what is allowed', (
   expect(suggestions('n', all).map((k) => k.kind)).toEqual(['not', 'nand', 'nor', 'number', 'label', 'note']);
   expect(suggestions('or', all)[0]!.kind).toBe('or');
   expect(suggestions('', onlyNand).map((k) => k.kind)).toEqual(['nand']);
-  expect(readTyped('nor', onlyNand)).toEqual({ problem: 'No part is called “nor”.' });
+  expect(readTyped('nor', onlyNand)).toMatchObject({
+    problem: { message: 'no part is called “nor”' },
+  });
 });

@@ -1,4 +1,5 @@
 import type { Params } from '../circuit/lesson';
+import { done, type Result, refused } from '../values/result';
 import { defaultParams } from './catalogue';
 import type { PartKind } from './part-kind';
 
@@ -9,8 +10,6 @@ export interface TypedPart {
   /** One part for each; a single empty label where none was typed. */
   readonly labels: readonly string[];
 }
-
-export type Typed = TypedPart | { readonly problem: string };
 
 /** Those kinds whose typed name begins with the text's first word, best first; all of them for an empty text. */
 export function suggestions(text: string, kinds: readonly PartKind[]): PartKind[] {
@@ -40,18 +39,21 @@ function checkedText(kind: PartKind, text: string): Params {
 
 /**
  * Reads `nand 3`, `clock 4 Hz`, `sw Key, Bars, Clear`: the name of a kind, words that set its parameters, and
- * what is left over as labels with commas between. Says in `problem` what it did not understand.
+ * what is left over as labels with commas between. Refused with what it did not understand.
  */
-export function readTyped(text: string, kinds: readonly PartKind[]): Typed {
+export function readTyped(text: string, kinds: readonly PartKind[]): Result<TypedPart> {
   const typed = text.trim();
   const found = kindAndRest(typed, kinds);
   if (!found) {
     const [only, other] = suggestions(typed, kinds);
-    if (typed && only && !other) return { kind: only, params: defaultParams(only), labels: [''] };
-    return { problem: typed ? `No part is called “${typed}”.` : 'Type the name of a part.' };
+    if (typed && only && !other) return done({ kind: only, params: defaultParams(only), labels: [''] });
+    return typed
+      ? refused('no-such-part', `no part is called “${typed}”`)
+      : refused('empty', 'type the name of a part');
   }
   const { kind } = found;
-  if (kind.typedText && found.rest) return { kind, params: checkedText(kind, found.rest), labels: [''] };
+  if (kind.typedText && found.rest)
+    return done({ kind, params: checkedText(kind, found.rest), labels: [''] });
   const words = found.rest
     .replace(/(\d)\s+(?=(?:[kKmMgG]?[hH][zZ]|[pnum]?s)\b)/g, '$1')
     .split(/\s+/)
@@ -70,10 +72,11 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Typed {
     .filter(Boolean);
   const named = kind.labelled !== '' || (kind.named === true && labels.every((l) => /^\p{Lu}/u.test(l)));
   if (labels.length > 0 && !named)
-    return { problem: `${kind.name} does not understand “${labels.join(', ')}”.` };
+    return refused('not-understood', `${kind.name} does not understand “${labels.join(', ')}”`);
   const tooLong = labels.find((l) => l.length > 40);
-  if (tooLong) return { problem: `The label “${tooLong.slice(0, 20)}…” is longer than 40 letters.` };
+  if (tooLong)
+    return refused('label-too-long', `the label “${tooLong.slice(0, 20)}…” is longer than 40 letters`);
   const checked = kind.params.safeParse(params);
-  if (!checked.success) return { problem: `${kind.name}: ${checked.error.issues[0]!.message}.` };
-  return { kind, params: checked.data, labels: labels.length ? labels : [''] };
+  if (!checked.success) return refused('bad-value', `${kind.name}: ${checked.error.issues[0]!.message}`);
+  return done({ kind, params: checked.data, labels: labels.length ? labels : [''] });
 }

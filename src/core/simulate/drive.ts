@@ -3,6 +3,7 @@ import type { Netlist, Source } from '../netlist/netlist';
 import type { Levels } from '../parts/part-kind';
 import { levelsOf, readMoments } from '../parts/stimulus';
 import { readWord } from '../values/radix';
+import { type Problem, problem } from '../values/result';
 import { timeText } from '../values/time';
 
 /** Shortest period in ps of anything that repeats. */
@@ -49,8 +50,8 @@ export function waveLevels(wave: Wave, width: number): Levels {
   }
 }
 
-/** What is wrong with a wave, as a sentence for whoever typed it; null where it can be run. */
-export function waveProblem(wave: Wave, width: number): string | null {
+/** What is wrong with a wave, for whoever typed it; null where it can be run. */
+export function waveProblem(wave: Wave, width: number): Problem | null {
   const { pattern, data, step, high } = wave;
   if (pattern === 'levels') {
     let last = -1;
@@ -59,30 +60,46 @@ export function waveProblem(wave: Wave, width: number): string | null {
       const read = readMoments(pair, width);
       const one = read[0];
       if (!one)
-        return `“${pair.trim()}” is not a moment and a value that fits ${width === 1 ? 'one bit' : `${width} bits`}: write 25 1 for 1 from 25 ns on, or 2 ms 0.`;
+        return problem(
+          'bad-moment',
+          `“${pair.trim()}” is not a time and a value that fits ${width === 1 ? 'one bit' : `${width} bits`}: write 25 1 for 1 from 25 ns on, or 2 ms 0`,
+        );
       if (one.at <= last)
-        return `${timeText(one.at)} does not come after ${timeText(last)}: moments stand in order, each once.`;
+        return problem(
+          'moments-out-of-order',
+          `${timeText(one.at)} does not come after ${timeText(last)}: give the times in order, each once`,
+        );
       last = one.at;
     }
     return null;
   }
   if (pattern === 'periodic') {
     if (step < SHORTEST)
-      return 'A period of 0 is no clock: give a period of at least 2 ps, or a frequency above 0 Hz.';
+      return problem(
+        'bad-period',
+        'a period of 0 is no clock: give a period of at least 2 ps, or a frequency above 0 Hz',
+      );
     if (high <= 0 || high >= step)
-      return `High for ${timeText(high)} of ${timeText(step)} never changes: a duty between 0 and 100 % is needed.`;
+      return problem(
+        'bad-duty',
+        `high for ${timeText(high)} of ${timeText(step)} never changes: give a duty between 0 and 100 %`,
+      );
     return null;
   }
-  if (step < 1) return 'Each value must last for some time: at least 1 ps.';
+  if (step < 1) return problem('bad-step', 'each value must last for at least 1 ps');
   if (pattern === 'values') {
     const words = data.split(/[\s,;]+/).filter(Boolean);
     const bad = words.findIndex((w) => !readWord(w, width));
     if (bad !== -1)
-      return `Value ${bad + 1}, “${words[bad]}”, is no number that fits ${width === 1 ? 'one bit' : `${width} bits`}.`;
+      return problem(
+        'bad-value',
+        `value ${bad + 1}, “${words[bad]}”, is no number that fits ${width === 1 ? 'one bit' : `${width} bits`}`,
+      );
   }
   if (pattern === 'bits') {
     const bad = [...data].findIndex((c) => !/[01\s_]/.test(c));
-    if (bad !== -1) return `Character ${bad + 1}, “${[...data][bad]}”, is neither 0 nor 1.`;
+    if (bad !== -1)
+      return problem('bad-bit', `character ${bad + 1}, “${[...data][bad]}”, is neither 0 nor 1`);
   }
   return null;
 }

@@ -89,7 +89,7 @@ describe('registers around a ripple adder of sixteen bits', () => {
     'Adder',
     { module: 'ripple' },
   );
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   const { sheets } = read.value;
   const sheet = sheetOfParts(
     [

@@ -2,6 +2,7 @@ import { Stepper } from '../logic/state-table';
 import { inputAt } from '../logic/truth-table';
 import type { Netlist } from '../netlist/netlist';
 import { type Logic, letterOf } from '../values/logic';
+import { done, type Result, refusal, refused, within } from '../values/result';
 
 /** Most bits of storage for which all states are gone through, reachable or not. */
 export const MOST_STATE_BITS = 16;
@@ -47,10 +48,6 @@ export interface Machine {
   readonly isPartial: boolean;
 }
 
-export type MachineOrProblem =
-  | { readonly ok: true; readonly machine: Machine }
-  | { readonly ok: false; readonly problem: string };
-
 /**
  * The order in which bits are read as a number: by the numbers behind their names, the highest first, where each has
  * one of its own; else as they are given.
@@ -70,19 +67,19 @@ export function bitOrder(names: readonly string[]): number[] {
 export function machineOf(
   netlist: Netlist,
   { all = false, labels = null }: { all?: boolean; labels?: readonly string[] | null } = {},
-): MachineOrProblem {
+): Result<Machine> {
   if (netlist.storage.length === 0)
-    return { ok: false, problem: 'Nothing here remembers, so there are no states.' };
+    return refused('no-storage', 'nothing here remembers, so there are no states');
   const made = Stepper.of(netlist);
-  if (!made.ok) return { ok: false, problem: `It has no states of its own: ${made.problem}` };
+  if (!made.ok) return refusal(within('it has no states of its own', made.problem));
   const stepper = made.value;
   const inputs = stepper.columns.length;
   const bits = netlist.storage.length;
   if (inputs > MOST_INPUTS)
-    return {
-      ok: false,
-      problem: `${inputs} inputs give too many ways out of each state: ${MOST_INPUTS} are the most.`,
-    };
+    return refused(
+      'too-many-inputs',
+      `${inputs} inputs give too many ways out of each state: ${MOST_INPUTS} are the most`,
+    );
   const names = labels ?? stepper.states;
   const order = bitOrder(names);
   const rows = 2 ** inputs;
@@ -99,10 +96,11 @@ export function machineOf(
     codes.push(state);
     return codes.length - 1;
   };
-  const tooMany = () => ({
-    ok: false as const,
-    problem: `It has more states than are gone through here (${codes.length} were found). The diagram of time shows those that it passes.`,
-  });
+  const tooMany = () =>
+    refused(
+      'too-many-states',
+      `it has more states than are explored here (${codes.length} were found); the timing diagram shows those that it passes`,
+    );
   let steps = 0;
   const explore = (from: number): boolean => {
     for (let s = from; s < codes.length; s++) {
@@ -133,25 +131,22 @@ export function machineOf(
     }
   }
   const isMoore = outs.every((own) => own.every((o) => o === own[0]));
-  return {
-    ok: true,
-    machine: {
-      bits: order.map((i) => names[i]!),
-      nets: order.map((i) => stepper.nets[i]!),
-      inputs: stepper.columns.map((c) => c.name),
-      outputs: netlist.outputColumns.map((c) => c.name),
-      states: codes.map((state, s) => ({
-        code: codeOf(state),
-        reachable: s < reachable,
-        outputs: isMoore ? outs[s]![0]! : null,
-      })),
-      arrows: arrowsOf(next, outs, codes.length, rows),
-      next: Int32Array.from(next),
-      rows,
-      isMoore,
-      isPartial: false,
-    },
-  };
+  return done({
+    bits: order.map((i) => names[i]!),
+    nets: order.map((i) => stepper.nets[i]!),
+    inputs: stepper.columns.map((c) => c.name),
+    outputs: netlist.outputColumns.map((c) => c.name),
+    states: codes.map((state, s) => ({
+      code: codeOf(state),
+      reachable: s < reachable,
+      outputs: isMoore ? outs[s]![0]! : null,
+    })),
+    arrows: arrowsOf(next, outs, codes.length, rows),
+    next: Int32Array.from(next),
+    rows,
+    isMoore,
+    isPartial: false,
+  });
 }
 
 function arrowsOf(next: readonly number[], outs: readonly string[][], states: number, rows: number): Arrow[] {

@@ -45,15 +45,15 @@ test('a total of twenty bits has too many states to go through, but those that i
 test('what was passed is a part of all states, and all of them once it came round', () => {
   const netlist = total(3);
   const whole = machineOf(netlist);
-  if (!whole.ok) throw new Error(whole.problem);
+  if (!whole.ok) throw new Error(whole.problem.message);
   const run = ran(netlist, 20 * MICROSECOND);
   const m = visitedMachine(netlist, run.trace, edges(20), run.time)!;
   expect(m.states.map((s) => [s.code, s.outputs])).toEqual(
-    whole.machine.states.map((s) => [s.code, s.outputs]),
+    whole.value.states.map((s) => [s.code, s.outputs]),
   );
   const ways = ({ arrows }: { arrows: readonly { from: number; to: number }[] }) =>
     arrows.map(({ from, to }) => `${from} ${to}`).sort();
-  expect(ways(m)).toEqual(ways(whole.machine));
+  expect(ways(m)).toEqual(ways(whole.value));
 });
 
 test('without a clock the states are those between changes', () => {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { compile } from '../netlist/compile';
 import { machineOf, stateNumber } from '../states/machine';
 import { roundFrom } from '../states/order';
+import { sentence } from '../values/result';
 import { COUNTER_KINDS, type CounterKind, counterOf, readCycle } from './counter';
 
 const kinds = fc.constantFrom(...(Object.keys(COUNTER_KINDS) as CounterKind[]));
@@ -10,11 +11,11 @@ const cycles = fc
   .filter((numbers) => Math.max(...numbers) > 0);
 
 test('numbers are read one by one and as ranges, and what is wrong is said', () => {
-  expect(readCycle('0-3, 7 5')).toEqual({ ok: true, cycle: [0, 1, 2, 3, 7, 5] });
-  expect(readCycle('3-0')).toEqual({ ok: true, cycle: [3, 2, 1, 0] });
+  expect(readCycle('0-3, 7 5')).toEqual({ ok: true, value: [0, 1, 2, 3, 7, 5] });
+  expect(readCycle('3-0')).toEqual({ ok: true, value: [3, 2, 1, 0] });
   const says = (text: string) => {
     const read = readCycle(text);
-    return read.ok ? '' : read.problem;
+    return read.ok ? '' : sentence(read.problem);
   };
   expect(says('')).toMatch('Type the numbers');
   expect(says('0 1 two')).toMatch('“two” is no number');
@@ -49,8 +50,8 @@ test('for any cycle and each kind of flip-flop the circuit goes through it, from
           (g) => sheet.parts.get(netlist.partName(netlist.owner[g]!))!.label,
         );
         const made = machineOf(netlist, { all: true, labels });
-        if (!made.ok) throw new Error(made.problem);
-        const { machine } = made;
+        if (!made.ok) throw new Error(made.problem.message);
+        const machine = made.value;
         const number = (s: number) => stateNumber(machine.states[s]!.code);
         expect(roundFrom(machine, 0, 0).cycle.map(number)).toEqual(cycle);
         // Every other number is accounted for.

@@ -8,6 +8,7 @@ import { sumOf } from '../logic/forms';
 import { minimise } from '../logic/minimise';
 import { written } from '../logic/notation';
 import { defaultParams, findKind } from '../parts/catalogue';
+import { done, type Result, refused } from '../values/result';
 import { drawStatement, readStatement } from './statement';
 
 /** Kinds of flip-flops that a counter can be built of, and their inputs. */
@@ -62,32 +63,29 @@ export interface Counter {
 }
 
 /** Reads `0 1 2 3` or `0-9` or `3, 1, 2`. */
-export function readCycle(
-  text: string,
-): { readonly ok: true; readonly cycle: number[] } | { readonly ok: false; readonly problem: string } {
+export function readCycle(text: string): Result<number[]> {
   const cycle: number[] = [];
   const words = text.split(/[\s,;]+/).filter(Boolean);
-  if (words.length === 0)
-    return { ok: false, problem: 'Type the numbers in their order, such as 0 1 2 3 4 5.' };
+  if (words.length === 0) return refused('empty', 'type the numbers in their order, such as 0 1 2 3 4 5');
   const most = 2 ** MOST_COUNTER_BITS - 1;
   for (const word of words) {
     const range = /^(\d{1,9})(?:-|…|\.\.+)(\d{1,9})$/.exec(word);
     const single = /^\d{1,9}$/.exec(word);
-    if (!range && !single) return { ok: false, problem: `“${word}” is no number: write 0 1 2, or 0-9.` };
+    if (!range && !single) return refused('no-number', `“${word}” is no number: write 0 1 2, or 0-9`);
     const from = Number(range ? range[1] : word);
     const to = Number(range ? range[2] : word);
     if (Math.max(from, to) > most)
-      return {
-        ok: false,
-        problem: `${Math.max(from, to)} is too large: ${most} is the largest number of a counter here.`,
-      };
+      return refused(
+        'too-large',
+        `${Math.max(from, to)} is too large: ${most} is the largest number of a counter here`,
+      );
     for (let n = from; from <= to ? n <= to : n >= to; n += from <= to ? 1 : -1) cycle.push(n);
   }
   const twice = cycle.find((n, i) => cycle.indexOf(n) !== i);
   if (twice !== undefined)
-    return { ok: false, problem: `${twice} stands twice: in a cycle each number is followed by one only.` };
-  if (cycle.length < 2) return { ok: false, problem: 'A cycle has at least two numbers.' };
-  return { ok: true, cycle };
+    return refused('twice', `${twice} stands twice: in a cycle each number is followed by one only`);
+  if (cycle.length < 2) return refused('too-short', 'a cycle has at least two numbers');
+  return done(cycle);
 }
 
 /** The next number of each number; null where the cycle does not have it and either will do. */
@@ -147,8 +145,8 @@ function drawn(wish: CounterWish, bits: number, expressions: Counter['expression
   let lesson: Lesson = { ...emptyLesson('counter-sketch', ''), sheets: [emptySheet(id, 'Counter')] };
   const make = (edit: Edit) => {
     const made = apply(lesson, edit);
-    if (!made.ok) throw new Error(made.reason);
-    lesson = made.lesson;
+    if (!made.ok) throw new Error(made.problem.message);
+    lesson = made.value;
   };
   const sheet = () => lesson.sheets[0]!;
   const state = findKind(wish.kind)!;

@@ -3,9 +3,9 @@ import { apply } from '../circuit/edit';
 import { courseOf } from '../drawing/placement';
 import { EITHER, OFF, ON, type Wish } from '../logic/cube';
 import { FORMS, Formula } from '../logic/forms';
-import { readExpression } from '../logic/read-expression';
 import { cell, truthTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
+import { expressionOf } from '../testing/expressions';
 import { interlock } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
 import { ONE } from '../values/logic';
@@ -80,8 +80,8 @@ test('a circuit in the place of another keeps its switches and lamps and the not
   const key = { op: 'name' as const, name: 'Key', at: 0 };
   const circuit = drawFunctions('x', 'X', ['Key', 'Bars', 'Clear'], [{ name: 'Drive', expression: key }]);
   const applied = apply(s.lesson, replaceCircuit(s.sheet, circuit));
-  if (!applied.ok) throw new Error(applied.reason);
-  const after = applied.lesson.sheets[0]!;
+  if (!applied.ok) throw new Error(applied.problem.message);
+  const after = applied.value.sheets[0]!;
   expect([...after.parts.values()].filter((p) => p.kind === 'switch').map((p) => p.id)).toEqual(before);
   const table = truthTable(compile(after));
   expect([table.outputs, table.rows]).toEqual([['Drive'], 8]);
@@ -92,11 +92,7 @@ test('no wire leads round behind the switches, however many there are', () => {
   const functions = [
     ['Y', "ABCD' + AH' + AI' + AJ' + A'HIJ + EFG'"],
     ['Z', "ABCD' + J"],
-  ].map(([name, text]) => {
-    const read = readExpression(text!, names);
-    if (!read.ok) throw new Error(read.problem);
-    return { name: name!, expression: read.value };
-  });
+  ].map(([name, text]) => ({ name: name!, expression: expressionOf(text!, names) }));
   const sheet = drawFunctions('s', 'Drawn', names, functions);
   const switches = [...sheet.parts.values()].filter((p) => p.kind === 'switch');
   const left = Math.min(...switches.map((p) => p.at.x));

@@ -34,8 +34,8 @@ test('what is weighed is what is drawn, and does what the table says', () => {
 
 test('gates of two inputs cost more levels', () => {
   const made = plannedFor('K, B, P, S, R = D');
-  if (!made.ok) throw new Error(made.problem);
-  const plan = { ...made.plan, outputs: [{ name: 'D', rows: `${'0'.repeat(31)}1` }] };
+  if (!made.ok) throw new Error(made.problem.message);
+  const plan = { ...made.value, outputs: [{ name: 'D', rows: `${'0'.repeat(31)}1` }] };
   expect(costOf(plan, as('sop'))).toMatchObject({ gates: 1, inputs: 5, levels: 1 });
   expect(costOf(plan, { ...as('sop'), mostInputs: 2 })).toMatchObject({ gates: 4, inputs: 8, levels: 3 });
 });

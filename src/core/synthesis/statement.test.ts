@@ -2,15 +2,16 @@ import fc from 'fast-check';
 import { overlap } from '../circuit/geometry';
 import { bodyOf } from '../drawing/placement';
 import { evaluated } from '../logic/expression';
-import { readExpression } from '../logic/read-expression';
 import { compile } from '../netlist/compile';
+import { expressionOf } from '../testing/expressions';
 import { Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
+import { sentence } from '../values/result';
 import { drawStatement, readStatement } from './statement';
 
 function draw(s: Sketch, text: string): string[] {
   const read = readStatement(s.lesson, 'sheet1', text);
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   const { edit, parts } = drawStatement(s.lesson, 'sheet1', read.value, { x: 4, y: 4 });
   s.make(edit);
   return [...parts];
@@ -61,10 +62,9 @@ test('what is drawn is what was written', () => {
       for (const name of names) s.place('switch', 0, 6 * names.indexOf(name), name);
       draw(s, `Y = ${expression}`);
       expect(compile(s.sheet).diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
-      const read = readExpression(expression);
-      if (!read.ok) throw new Error(read.problem);
+      const read = expressionOf(expression);
       const wanted = Array.from({ length: 8 }, (_, row) =>
-        evaluated(read.value, new Map(names.map((n, i) => [n, ((row >> (2 - i)) & 1) as 0 | 1]))),
+        evaluated(read, new Map(names.map((n, i) => [n, ((row >> (2 - i)) & 1) as 0 | 1]))),
       ).join('');
       expect(s.columns()).toEqual([wanted]);
     }),
@@ -103,7 +103,7 @@ test('what cannot be drawn says why', () => {
   s.place('tff', 0, 0, 'Q0');
   const problem = (text: string) => {
     const read = readStatement(s.lesson, 'sheet1', text);
-    return read.ok ? 'read' : read.problem;
+    return read.ok ? 'read' : sentence(read.problem);
   };
   expect(problem('= A')).toMatch(/Before the =/);
   expect(problem('Y = A +')).toBe('At the end: something is missing at the end.');
@@ -128,7 +128,7 @@ test('a sheet is used like a function: its switches become ports, small letters 
   expect(compile(t.sheet, t.lesson.sheets).diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
   expectTidy(t.sheet);
   const read = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B, I)');
-  expect(read).toEqual({ ok: false, problem: '“Half adder” has 2 inputs: a, b.' });
+  expect(read).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 inputs: a, b' } });
   const few = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B)');
-  expect(few).toEqual({ ok: false, problem: '“Half adder” has 2 outputs: S, C.' });
+  expect(few).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 outputs: S, C' } });
 });

@@ -17,12 +17,14 @@ import { widthAt } from '../drawing/remedies';
 import { wireNets } from '../drawing/wire-nets';
 import { type Expression, namesOf } from '../logic/expression';
 import { narrowed } from '../logic/narrowed';
+import { wordsAt } from '../logic/plan-formulas';
 import { readExpression } from '../logic/read-expression';
 import { blockParams } from '../netlist/blocks';
 import { declaredInputs, declaredOutputs } from '../netlist/declared';
 import { readPins } from '../parts/block';
 import { findKind, roleOf } from '../parts/catalogue';
 import { MOST_GATE_INPUTS } from '../parts/gates';
+import { done, type Result, refused } from '../values/result';
 
 /** What was typed as `Sum = A xor B`, or as `Sum, Carry = half adder(A, B)`: what is to be driven, and by what. */
 export type Statement =
@@ -32,10 +34,6 @@ export type Statement =
       readonly expression: Expression;
     }
   | { readonly targets: readonly string[]; readonly block: Sheet; readonly reads: readonly string[] };
-
-export type ReadStatement =
-  | { readonly ok: true; readonly value: Statement }
-  | { readonly ok: false; readonly problem: string };
 
 /** Whether a text is meant as a statement. */
 export const isStatement = (text: string) => text.includes('=');
@@ -52,7 +50,7 @@ const split = (text: string) =>
     .map((t) => t.trim())
     .filter(Boolean);
 
-export function readStatement(lesson: Lesson, sheetId: string, text: string): ReadStatement {
+export function readStatement(lesson: Lesson, sheetId: string, text: string): Result<Statement> {
   const sheet = sheetOf(lesson, sheetId)!;
   const at = text.indexOf('=');
   const call = CALL.exec(text.slice(at + 1));
@@ -61,22 +59,22 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
   if (block) return readCall(block, split(text.slice(0, at)), split(call[2]!));
   const target = text.slice(0, at).trim();
   const said = text.slice(at + 1);
-  if (!target) return { ok: false, problem: 'Before the = stands what it is to be called: Sum = A xor B.' };
-  if (target.length > 40) return { ok: false, problem: 'The name before the = is longer than 40 letters.' };
+  if (!target) return refused('no-name', 'before the = stands a name: Sum = A xor B');
+  if (target.length > 40) return refused('name-too-long', 'the name before the = is longer than 40 letters');
   const read = readExpression(said, labelsOn(sheet));
   if (!read.ok) {
-    const from = said.slice(read.at, read.at + 12).trim();
-    return { ok: false, problem: `${from ? `At “${from}”` : 'At the end'}: ${read.problem}.` };
+    const { code, message, place } = read.problem;
+    return refused(code, `${wordsAt(said, place.offset)}: ${message}`, { offset: at + 1 + place.offset });
   }
-  const stray = namesOf(read.value).find((name) => name.includes('.') && !pinOfName(sheet, name));
-  if (stray) return { ok: false, problem: `There is no pin ${stray} on this sheet.` };
+  const stray = namesOf(read.value.expression).find((name) => name.includes('.') && !pinOfName(sheet, name));
+  if (stray) return refused('no-such-pin', `there is no pin ${stray} on this sheet`);
   const [part, port] = pinNamed(sheet, target);
-  if (part && !port) return { ok: false, problem: `${part.label} has no input ${target.split('.')[1]}.` };
-  return { ok: true, value: { target, expression: read.value } };
+  if (part && !port) return refused('no-such-pin', `${part.label} has no input ${target.split('.')[1]}`);
+  return done({ target, expression: read.value.expression });
 }
 
 /** A block used like a function: its inputs in brackets, its outputs before the =, both in their order. */
-function readCall(block: Sheet, targets: readonly string[], reads: readonly string[]): ReadStatement {
+function readCall(block: Sheet, targets: readonly string[], reads: readonly string[]): Result<Statement> {
   const after = withPorts(block);
   const [inputs, outputs] = [declaredInputs(after), declaredOutputs(after)].map((list) =>
     list.filter((p) => p.kind === 'port' && p.label),
@@ -84,11 +82,11 @@ function readCall(block: Sheet, targets: readonly string[], reads: readonly stri
   const wrong = (said: number, wanted: readonly Part[], what: string): string | null =>
     said === wanted.length
       ? null
-      : `“${block.name}” has ${wanted.length} ${what}: ${wanted.map((p) => p.label).join(', ') || 'none'}.`;
+      : `“${block.name}” has ${wanted.length} ${what}: ${wanted.map((p) => p.label).join(', ') || 'none'}`;
   const problem =
     wrong(reads.length, inputs!, wanted(inputs!, 'input')) ??
     wrong(targets.length, outputs!, wanted(outputs!, 'output'));
-  return problem ? { ok: false, problem } : { ok: true, value: { targets, block, reads } };
+  return problem ? refused('other-ports', problem) : done({ targets, block, reads });
 }
 
 const wanted = (list: readonly unknown[], word: string) => (list.length === 1 ? word : `${word}s`);
@@ -263,7 +261,7 @@ class Pen {
   private make(edit: Edit | null): void {
     const applied = edit && apply(this.lesson, edit);
     if (!edit || !applied?.ok) return;
-    this.lesson = applied.lesson;
+    this.lesson = applied.value;
     this.edits.push(edit);
   }
 

@@ -3,14 +3,15 @@ import { readVerilog } from '../formats/verilog/read';
 import { proveCombinational } from '../logic/prove';
 import { compile } from '../netlist/compile';
 import { interlock, Sketch } from '../testing/sketch';
+import { sentence } from '../values/result';
 import { asGuest, calledAs, pairsByName, sheetOfFormulas, unpaired } from './to-compare';
 
 const { sheet } = interlock();
 const verdict = (text: string) => {
   const made = sheetOfFormulas(text, sheet);
-  if (!made.ok) return made.problem;
-  const proof = proveCombinational(compile(sheet), compile(made.sheet));
-  return proof.ok ? proof.value.verdict : proof.problem;
+  if (!made.ok) return sentence(made.problem);
+  const proof = proveCombinational(compile(sheet), compile(made.value));
+  return proof.ok ? proof.value.verdict : proof.problem.message;
 };
 
 test('a circuit is compared with what is typed', () => {
@@ -23,7 +24,7 @@ test('what cannot be compared is said, with its place', () => {
   expect(verdict('  ')).toBe('Type a formula, such as Drive = Key Bars.');
   expect(verdict('Key Bars')).toMatch('does not say which output it is: begin with Drive =');
   expect(verdict('Drive = Key (')).toMatch(/^“Drive = Key \(”, character \d+: /);
-  expect(verdict('Drive = Key\nDrive = Bars')).toBe('Drive is there twice.');
+  expect(verdict('Drive = Key\nDrive = Bars')).toBe('“Drive” is there twice.');
   expect(verdict('Drive = Key Brake\nWarn = Key')).toMatch('the input Brake is only in one of them');
 });
 
@@ -36,8 +37,8 @@ test('inputs and outputs that are called otherwise are paired by hand', () => {
   s.wire('switch2.Y', 'nand1.B');
   s.wire('nand1.Y', 'lamp1.A');
   const made = sheetOfFormulas("Halt = Key' + Bars'", s.sheet);
-  if (!made.ok) throw new Error(made.problem);
-  const { sheet: other } = made;
+  if (!made.ok) throw new Error(made.problem.message);
+  const { value: other } = made;
   const pairs = pairsByName(s.sheet, other);
   expect(pairs).toEqual([
     { what: 'input', mine: 'K', theirs: 'K' },
@@ -84,6 +85,6 @@ function interlockAsBlock(drive = 'Key & Bars & Clear'): Lesson {
      endmodule`,
     'Both',
   );
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   return read.value;
 }

@@ -4,16 +4,14 @@ import { type Expression, namesOf } from '../logic/expression';
 import { readFormulas, withKnownNames } from '../logic/typed-formulas';
 import { declaredInputs, declaredOutputs, terminalName } from '../netlist/declared';
 import { sameName } from '../values/names';
+import { done, type Result, refused } from '../values/result';
 import { drawFunctions } from './draw-functions';
 
 /**
  * A sheet that does what was typed, to be compared with another one: a line for each output, `Drive = Key Bars Clear`.
  * Where the other one has a single output its name may be left out. It has the other one's inputs, read or not.
  */
-export function sheetOfFormulas(
-  text: string,
-  like: Sheet,
-): { readonly ok: true; readonly sheet: Sheet } | { readonly ok: false; readonly problem: string } {
+export function sheetOfFormulas(text: string, like: Sheet): Result<Sheet> {
   const names = declaredInputs(like).map(terminalName);
   const outputs = declaredOutputs(like).map(terminalName);
   const functions: { name: string; expression: Expression }[] = [];
@@ -23,26 +21,28 @@ export function sheetOfFormulas(
       .slice(text.lastIndexOf('\n', at - 1) + 1)
       .split('\n')[0]!
       .trim();
-  if (!read.ok)
-    return {
-      ok: false,
-      problem: `“${lineAt(read.at)}”, character ${characterOf(text, read.at)}: ${read.problem}`,
-    };
-  if (read.formulas.length === 0) return { ok: false, problem: 'Type a formula, such as Drive = Key Bars.' };
-  for (const formula of read.formulas) {
+  if (!read.ok) {
+    const { code, message, place } = read.problem;
+    return refused(
+      code,
+      `“${lineAt(place.offset)}”, character ${characterOf(text, place.offset)}: ${message}`,
+      place,
+    );
+  }
+  if (read.value.length === 0) return refused('empty', 'type a formula, such as Drive = Key Bars');
+  for (const formula of read.value) {
     const name = formula.name ?? (outputs.length === 1 ? outputs[0]! : null);
     if (name === null)
-      return {
-        ok: false,
-        problem: `“${lineAt(formula.from)}” does not say which output it is: begin with ${outputs[0]} =`,
-      };
-    if (functions.some((f) => sameName(f.name, name)))
-      return { ok: false, problem: `${name} is there twice.` };
+      return refused(
+        'no-name',
+        `“${lineAt(formula.from)}” does not say which output it is: begin with ${outputs[0]} =`,
+      );
+    if (functions.some((f) => sameName(f.name, name))) return refused('twice', `“${name}” is there twice`);
     for (const input of namesOf(formula.expression))
       if (!names.some((n) => sameName(n, input))) names.push(input);
     functions.push({ name, expression: withKnownNames(formula.expression, names) });
   }
-  return { ok: true, sheet: drawFunctions('formulas', 'the formulas', names, functions) };
+  return done(drawFunctions('formulas', 'the formulas', names, functions));
 }
 
 /** The place of a character in its line, from 1. */

@@ -20,13 +20,13 @@ const rigOf = (lesson: Lesson, delays: Delays = 'zero') =>
 function throughVerilog(lesson: Lesson): Lesson {
   const text = writeVerilog(lesson, lesson.sheets[0]!);
   const read = readVerilog(text, 'Random', { module: 'top' });
-  if (!read.ok) throw new Error(`${read.problem}\n${text}`);
+  if (!read.ok) throw new Error(`${read.problem.message}\n${text}`);
   return read.value;
 }
 
 function throughFile(lesson: Lesson): Lesson {
   const read = readLesson(writeLesson(lesson));
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   return read.value;
 }
 
@@ -93,7 +93,7 @@ test('the state table of random circuits is what a clock edge does', () => {
       const netlist = compile(lesson.sheets[0]!, lesson.sheets);
       const made = stateTable(netlist);
       if (!made.ok) {
-        expect(made.problem).toMatch(/more rows than fit/);
+        expect(made.problem.message).toMatch(/more rows than fit/);
         return;
       }
       const { inputs, outputs, rows } = made.value;

@@ -11,9 +11,10 @@ import { layoutOf, MOST_ON_MAP, rowAt, sizeOfAxis } from '../logic/map';
 import { code, isCode, NOTATIONS, type Notation, written } from '../logic/notation';
 import { plannedBy } from '../logic/plan-formulas';
 import { planLines, plannedFromText } from '../logic/plan-text';
-import { filled, type Planned, plannedWith, planOfTable, wishPlanned, withColumnAt } from '../logic/planned';
+import { filled, plannedWith, planOfTable, wishPlanned, withColumnAt } from '../logic/planned';
 import { compile } from '../netlist/compile';
 import { circuitOfPlan } from '../synthesis/from-plan';
+import { expectDone, type Result } from '../values/result';
 
 /*
  * Every face of a function can be made into every other one: a table into a circuit of each form, a circuit into its
@@ -26,10 +27,7 @@ const OUTPUTS = ['Drive', 'Warn', 'Out[1]'];
 type DerivedForm = Exclude<Form, 'drawn'>;
 const DERIVED = FORMS.filter((f): f is DerivedForm => f !== 'drawn');
 
-const must = (made: Planned | { readonly ok: false; readonly problem: string }): Plan => {
-  if (!made.ok) throw new Error(made.problem);
-  return made.plan;
-};
+const must = (made: Result<Plan>): Plan => expectDone(made);
 const blank = (plan: Plan) =>
   must(
     plannedWith(
@@ -40,7 +38,7 @@ const blank = (plan: Plan) =>
 
 const lessonOf = (sheet: Sheet) => ({ ...emptyLesson('conversions', 'Conversions'), sheets: [sheet] });
 const sheetRead = (read: ReturnType<typeof readLesson>): Sheet => {
-  if (!read.ok) throw new Error(read.problem);
+  if (!read.ok) throw new Error(read.problem.message);
   return read.value.sheets[0]!;
 };
 

@@ -16,8 +16,8 @@ export class Sketch {
   make(edit: Edit | null): this {
     if (!edit) throw new Error('nothing to do');
     const applied = apply(this.lesson, edit);
-    if (!applied.ok) throw new Error(applied.reason);
-    this.lesson = applied.lesson;
+    if (!applied.ok) throw new Error(applied.problem.message);
+    this.lesson = applied.value;
     return this;
   }
 
@@ -54,8 +54,8 @@ export class Sketch {
 /** The edit that takes another back, for a lesson on which that one applies. */
 export function inverseOf(lesson: Lesson, edit: Edit): Edit {
   const made = applyWithInverse(lesson, edit);
-  if (!made.ok) throw new Error(made.reason);
-  return made.inverse;
+  if (!made.ok) throw new Error(made.problem.message);
+  return made.value.inverse;
 }
 
 export function pin(text: string): End {

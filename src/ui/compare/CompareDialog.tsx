@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { Proof, ProofOrProblem, Row, Shown } from '@/core/logic/prove';
+import type { Proof, Row, Shown } from '@/core/logic/prove';
 import {
   asGuest,
   calledAs,
@@ -13,6 +13,7 @@ import {
 } from '@/core/synthesis/to-compare';
 import { plainText } from '@/core/values/markup';
 import { sameName } from '@/core/values/names';
+import { done, mapped, problemOf, type Result, refusal, refused, sentence } from '@/core/values/result';
 import { otherLessons, readLesson } from '@/session/other-lessons';
 import { showDifference } from '@/session/show-proof';
 import { Marked } from '@/ui/controls/Marked';
@@ -23,7 +24,7 @@ import { prover } from '@/workers/prove-client';
 type Work =
   | { readonly state: 'idle' }
   | { readonly state: 'working'; readonly share: number }
-  | { readonly state: 'done'; readonly made: ProofOrProblem };
+  | { readonly state: 'done'; readonly made: Result<Proof> };
 
 /** What stands in the list of sheets for formulas that are typed. */
 const FORMULAS = '';
@@ -44,7 +45,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   const others = lesson.sheets.filter((s) => s.id !== rootId);
   const [other, setOther] = useState(others[0]?.id ?? FORMULAS);
   const [lessons, setLessons] = useState<readonly { id: string; title: string }[]>([]);
-  const [guest, setGuest] = useState<Guest | string | null>(null);
+  const [guest, setGuest] = useState<Result<Guest> | null>(null);
   const wanted = useRef(other);
   const [text, setText] = useState('');
   const [byHand, setByHand] = useState<readonly Pair[]>([]);
@@ -56,24 +57,23 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   const isHere = other !== FORMULAS && !other.startsWith(LESSON);
   const said = useMemo(() => {
     const { sheets } = lesson;
-    if (other === FORMULAS) return { ...sheetOfFormulas(text, mine), sheets };
-    if (isHere) return { ok: true as const, sheet: sheetOf(lesson, other)!, sheets };
-    if (guest === null) return { ok: false as const, problem: 'The lesson is being read …' };
-    if (typeof guest === 'string') return { ok: false as const, problem: guest };
-    return { ok: true as const, ...asGuest(lesson, guest.lesson, guest.sheet)! };
+    if (other === FORMULAS) return mapped(sheetOfFormulas(text, mine), (sheet) => ({ sheet, sheets }));
+    if (isHere) return done({ sheet: sheetOf(lesson, other)!, sheets });
+    if (guest === null) return refused('still-reading', 'the lesson is being read …');
+    return mapped(guest, ({ lesson: from, sheet }) => asGuest(lesson, from, sheet)!);
   }, [other, isHere, text, mine, lesson, guest]);
-  const theirs = said.ok ? said.sheet : null;
+  const theirs = said.ok ? said.value.sheet : null;
   const byName = useMemo(() => (theirs ? pairsByName(mine, theirs) : []), [mine, theirs]);
   const pairs = byName.map((p) => byHand.find((h) => h.what === p.what && h.mine === p.mine) ?? p);
   const begin = () => {
     if (!theirs || !said.ok) return;
     setWork({ state: 'working', share: 0 });
     const called = calledAs(theirs, pairs);
-    const made = prover(mine, called, said.sheets, (share) => setWork({ state: 'working', share }));
+    const made = prover(mine, called, said.value.sheets, (share) => setWork({ state: 'working', share }));
     cancel.current = made.cancel;
     made.proof.then(
       (value) => setWork({ state: 'done', made: value }),
-      (error: Error) => setWork({ state: 'done', made: { ok: false, problem: error.message } }),
+      (error: Error) => setWork({ state: 'done', made: refusal(problemOf(error)) }),
     );
   };
   const choose = (next: string) => {
@@ -86,7 +86,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
     void readLesson(next.slice(LESSON.length)).then((read) => {
       // Meanwhile another one may have been chosen.
       if (wanted.current !== next) return;
-      setGuest(typeof read === 'string' ? read : { lesson: read, sheet: read.sheets[0]!.id });
+      setGuest(mapped(read, (from) => ({ lesson: from, sheet: from.sheets[0]!.id })));
     });
   };
   /** A row by the names that the other sheet has. */
@@ -149,7 +149,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
         <GuestSheet
           guest={guest}
           onChange={(sheet) => {
-            if (guest && typeof guest === 'object') setGuest({ ...guest, sheet });
+            if (guest?.ok) setGuest(done({ ...guest.value, sheet }));
             setByHand([]);
             stop();
           }}
@@ -174,7 +174,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
               ? 'A line for each output, in any notation.'
               : text.trim() === ''
                 ? "A line for each output, in any notation: Y = A'B + C."
-                : said.problem}
+                : sentence(said.problem)}
           </p>
         </div>
       )}
@@ -186,7 +186,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
       )}
       {work.state === 'done' && !work.made.ok && (
         <p role="alert" className="text-bad">
-          They cannot be compared: {work.made.problem}.
+          They cannot be compared: {work.made.problem.message}.
         </p>
       )}
       {work.state === 'done' && work.made.ok && (
@@ -206,30 +206,24 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
 }
 
 /** The sheet of another lesson that is compared, where that has several. */
-function GuestSheet({
-  guest,
-  onChange,
-}: {
-  guest: Guest | string | null;
-  onChange: (sheet: string) => void;
-}) {
+function GuestSheet({ guest, onChange }: { guest: Result<Guest> | null; onChange: (sheet: string) => void }) {
   if (guest === null) return <p className="text-quiet">The lesson is being read …</p>;
-  if (typeof guest === 'string')
+  if (!guest.ok)
     return (
       <p role="alert" className="text-bad">
-        {guest}
+        {sentence(guest.problem)}
       </p>
     );
-  if (guest.lesson.sheets.length === 1) return null;
+  if (guest.value.lesson.sheets.length === 1) return null;
   return (
     <label className="flex items-center gap-2">
       its sheet
       <select
         className="field max-w-72"
-        value={guest.sheet}
+        value={guest.value.sheet}
         onChange={(event) => onChange(event.target.value)}
       >
-        {guest.lesson.sheets.map((s) => (
+        {guest.value.lesson.sheets.map((s) => (
           <option key={s.id} value={s.id}>
             {s.name}
           </option>

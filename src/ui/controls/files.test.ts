@@ -1,10 +1,13 @@
+import { done, refused } from '@/core/values/result';
 import { fileName, readFiles } from './files';
 
 test('a file of 3 GB is refused by its size, without a byte of it being read', async () => {
   const text = jest.fn();
   const [read] = await readFiles([{ name: 'ride.vcd', size: 3e9, text } as unknown as File]);
-  expect(read).toMatchObject({ name: 'ride.vcd', text: null });
-  expect(read!.problem).toMatch(/^it has 2861.0 MB; files up to 20.0 MB are opened$/);
+  expect(read).toEqual({
+    name: 'ride.vcd',
+    text: refused('file-too-large', 'it has 2861.0 MB; files up to 20.0 MB are opened'),
+  });
   expect(text).not.toHaveBeenCalled();
 });
 
@@ -14,8 +17,8 @@ test('one file that the browser cannot read does not keep the others from being 
     { name: 'here.vcd', size: 10, text: () => Promise.resolve('$end') },
   ] as unknown as File[];
   expect(await readFiles(files)).toEqual([
-    { name: 'gone.vcd', text: null, problem: 'the browser could not read it' },
-    { name: 'here.vcd', text: '$end', problem: '' },
+    { name: 'gone.vcd', text: refused('unreadable', 'the browser could not read it') },
+    { name: 'here.vcd', text: done('$end') },
   ]);
 });
 

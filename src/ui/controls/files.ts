@@ -1,4 +1,5 @@
 import { tooLarge } from '@/core/formats/read-json';
+import { done, type Result, refusal, refused } from '@/core/values/result';
 
 /** Hands a text to the browser to save as a file. */
 export function saveFile(name: string, text: BlobPart, type = 'application/json'): void {
@@ -23,9 +24,7 @@ export function fileName(title: string, ending: string): string {
 
 export interface ReadFile {
   readonly name: string;
-  readonly text: string | null;
-  /** Why it was not read, else empty. */
-  readonly problem: string;
+  readonly text: Result<string>;
 }
 
 /** Reads files as text; one that is too large is not read at all. */
@@ -33,11 +32,11 @@ export async function readFiles(files: Iterable<File>): Promise<ReadFile[]> {
   return Promise.all(
     [...files].map(async (file) => {
       const large = tooLarge(file.size);
-      if (large) return { name: file.name, text: null, problem: large };
+      if (large) return { name: file.name, text: refusal(large) };
       try {
-        return { name: file.name, text: await file.text(), problem: '' };
+        return { name: file.name, text: done(await file.text()) };
       } catch {
-        return { name: file.name, text: null, problem: 'the browser could not read it' };
+        return { name: file.name, text: refused('unreadable', 'the browser could not read it') };
       }
     }),
   );

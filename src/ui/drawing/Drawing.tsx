@@ -175,7 +175,7 @@ export function Drawing() {
     const last = preview.current;
     if (last && last.from === now && last.edit === edit) return last.sheet;
     const applied = apply(session.state.lesson, edit);
-    const shown = applied.ok ? sheetOf(applied.lesson, now.id)! : now;
+    const shown = applied.ok ? sheetOf(applied.value, now.id)! : now;
     preview.current = { edit, from: now, sheet: shown, lifted: lifted(now, shown, last?.lifted ?? null) };
     return shown;
   };

@@ -6,6 +6,7 @@ import { defaultParams } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { isStatement } from '@/core/synthesis/statement';
+import { sentence } from '@/core/values/result';
 import type { Session } from '@/session/session';
 import { SHEET } from '@/session/statement-command';
 import { OwnTableOfKind } from './OwnTablePanel';
@@ -57,8 +58,8 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
       return;
     }
     const read = readTyped(typed, kinds);
-    if ('problem' in read) setProblem(read.problem);
-    else onPlace(read);
+    if (read.ok) onPlace(read.value);
+    else setProblem(sentence(read.problem));
   };
   /** What was typed, with its first word completed to the suggestion that is marked. */
   const completed = (given: string) => {
@@ -73,7 +74,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   };
 
   const read = text.trim() && !statement ? readTyped(completed(text), kinds) : null;
-  const understood = read && 'kind' in read ? read : null;
+  const understood = read?.ok ? read.value : null;
 
   // Keys may still have come while the line was being fetched and mounted.
   useEffect(() => setText(first), [first]);

@@ -152,7 +152,7 @@ export class Hand {
     const made = this.pending();
     const applied = made && apply(session.state.lesson, made);
     if (!applied?.ok) return [];
-    return touching(sheetOf(applied.lesson, session.state.sheetId)!, session.state.selection.parts).map(
+    return touching(sheetOf(applied.value, session.state.sheetId)!, session.state.selection.parts).map(
       (t) => t.at,
     );
   }

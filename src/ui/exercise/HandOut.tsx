@@ -9,6 +9,7 @@ import { columnsOf } from '@/core/exercise/wanted-columns';
 import { wantedFromRun } from '@/core/exercise/wanted-run';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
 import { ALWAYS_ALLOWED, families, PLACEABLE } from '@/core/parts/catalogue';
+import { sentence } from '@/core/values/result';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
@@ -40,15 +41,15 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     [sheet, lesson, stimuli, stimulus, on, count],
   );
   const [turned, setTurned] = useState<{ of: typeof ownRun; wanted: WantedRun } | null>(null);
-  const wantedRun = turned?.of === ownRun ? turned.wanted : ownRun.ok ? ownRun.wanted : null;
+  const wantedRun = turned?.of === ownRun ? turned.wanted : ownRun.ok ? ownRun.value.wanted : null;
   const [title, setTitle] = useState(sheet.name);
   const [task, setTask] = useState('');
   const [source, setSource] = useState<Source>(own.ok ? 'sheet' : ownRun.ok ? 'run' : 'typed');
-  const [inputs, setInputs] = useState(own.ok ? own.wanted.inputs.join(', ') : 'A, B');
-  const [outputs, setOutputs] = useState(own.ok ? own.wanted.outputs.map((o) => o.name).join(', ') : 'Y');
+  const [inputs, setInputs] = useState(own.ok ? own.value.inputs.join(', ') : 'A, B');
+  const [outputs, setOutputs] = useState(own.ok ? own.value.outputs.map((o) => o.name).join(', ') : 'Y');
   const [typed, setTyped] = useState<Wanted>(() => {
-    const made = wantedFromNames(namesIn(inputs), namesIn(outputs), own.ok ? own.wanted : undefined);
-    return made.ok ? made.wanted : { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
+    const made = wantedFromNames(namesIn(inputs), namesIn(outputs), own.ok ? own.value : undefined);
+    return made.ok ? made.value : { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
   });
   const [nameProblem, setNameProblem] = useState('');
   const used = () =>
@@ -63,11 +64,11 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     setInputs(nextInputs);
     setOutputs(nextOutputs);
     const made = wantedFromNames(namesIn(nextInputs), namesIn(nextOutputs), typed);
-    setNameProblem(made.ok ? '' : made.problem);
-    if (made.ok) setTyped(made.wanted);
+    setNameProblem(made.ok ? '' : sentence(made.problem));
+    if (made.ok) setTyped(made.value);
   };
   const make = () => {
-    const wanted = source === 'sheet' && own.ok ? own.wanted : source === 'run' ? wantedRun : typed;
+    const wanted = source === 'sheet' && own.ok ? own.value : source === 'run' ? wantedRun : typed;
     if (!wanted) {
       setProblem('This sheet’s run cannot be used: see above.');
       return;
@@ -172,7 +173,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
           </label>
         </div>
         {!own.ok && source !== 'run' && (
-          <p className="text-sm text-quiet">This sheet’s own table cannot be used: {own.problem}</p>
+          <p className="text-sm text-quiet">This sheet’s own table cannot be used: {own.problem.message}.</p>
         )}
         {source === 'typed' && (
           <div className="grid grid-cols-2 gap-3">
@@ -214,7 +215,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
             onWanted={(wanted) => setTurned({ of: ownRun, wanted })}
           />
         )}
-        {source === 'sheet' && own.ok && <WantedTable columns={columnsOf(own.wanted)} />}
+        {source === 'sheet' && own.ok && <WantedTable columns={columnsOf(own.value)} />}
         {source === 'typed' && (
           <WantedTable
             columns={columnsOf(typed)}

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment, readExercise } from '@/core/formats/exercise-file';
-import type { Read } from '@/core/formats/read-json';
+import type { Result } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -19,15 +19,15 @@ export function OpenExercise() {
   const [waiting, setWaiting] = useState(true);
   const [problem, setProblem] = useState('');
 
-  const take = useCallback(async (read: Read<Exercise>, what: string) => {
+  const take = useCallback(async (read: Result<Exercise>, what: string) => {
     if (!read.ok) {
-      setProblem(`${what}: ${read.problem}.`);
+      setProblem(`${what}: ${read.problem.message}.`);
       return;
     }
     try {
       const work = await workAt(read.value);
       if (work.ok) setLesson(work.value.id);
-      else setProblem(`Your earlier work at this exercise cannot be opened: ${work.problem}.`);
+      else setProblem(`Your earlier work at this exercise cannot be opened: ${work.problem.message}.`);
     } catch (error) {
       setProblem(storeProblem(error));
     }
@@ -54,8 +54,7 @@ export function OpenExercise() {
   const onFiles = async (files: File[]) => {
     const [file] = await readFiles(files.slice(0, 1));
     if (!file) return;
-    const read: Read<Exercise> =
-      file.text === null ? { ok: false, problem: file.problem } : readExercise(file.text);
+    const read = file.text.ok ? readExercise(file.text.value) : file.text;
     await take(read, `${file.name} cannot be opened`);
   };
   return (

@@ -3,7 +3,8 @@
 import type { WantedRun } from '@/core/circuit/exercise';
 import { MOST_READINGS, type Stimulus } from '@/core/circuit/time-plan';
 import { columnsOf, readingTurned } from '@/core/exercise/wanted-columns';
-import type { RunOrProblem } from '@/core/exercise/wanted-run';
+import type { OwnRun } from '@/core/exercise/wanted-run';
+import type { Result } from '@/core/values/result';
 import { WantedTable } from './WantedTable';
 
 interface Props {
@@ -13,7 +14,7 @@ interface Props {
   readonly onStimulus: (name: string) => void;
   readonly count: string;
   readonly onCount: (count: string) => void;
-  readonly own: RunOrProblem;
+  readonly own: Result<OwnRun>;
   /** The run with the readings that are taken out. */
   readonly wanted: WantedRun | null;
   readonly onWanted: (wanted: WantedRun) => void;
@@ -55,7 +56,7 @@ export function WantedRunFields(props: Props) {
       {own.ok && wanted ? (
         <>
           <p className="text-sm text-quiet">
-            {own.clocked
+            {own.value.clocked
               ? 'Outputs are read just before each active clock edge.'
               : 'Outputs are read just before an input changes.'}{' '}
             Press a cell that either value will do for: it becomes x, and does not count.
@@ -63,13 +64,13 @@ export function WantedRunFields(props: Props) {
           </p>
           <WantedTable
             columns={columnsOf(wanted)}
-            onTurn={(output, row) => onWanted(readingTurned(wanted, own.wanted, output, row))}
+            onTurn={(output, row) => onWanted(readingTurned(wanted, own.value.wanted, output, row))}
           />
         </>
       ) : (
         !own.ok && (
           <p role="alert" className="text-sm text-bad">
-            This run cannot be used: {own.problem}
+            This run cannot be used: {own.problem.message}.
           </p>
         )
       )}

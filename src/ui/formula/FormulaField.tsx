@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import type { Plan } from '@/core/circuit/plan';
-import type { Said } from '@/core/logic/plan-formulas';
 import { precedenceWords, readFormulas } from '@/core/logic/typed-formulas';
+import { type Result, sentence } from '@/core/values/result';
 import { Grouped } from './Typeset';
 
 interface Props {
@@ -13,7 +13,7 @@ interface Props {
   readonly button: string;
   /** Names that may stand in the formula. */
   readonly inputs: readonly string[];
-  readonly read: (text: string) => Said;
+  readonly read: (text: string) => Result<Plan>;
   readonly onTake: (plan: Plan) => void;
   /** Called where the field is left without a change; a field that can be left is typed into at once. */
   readonly onLeave?: () => void;
@@ -45,17 +45,19 @@ export function FormulaField({
   }, []);
   // While one types it is only read; the table is made when it is taken.
   const said = readFormulas(text, inputs);
-  const doubtful = said.ok ? said.formulas.filter((f) => f.decided.length > 0) : [];
+  const doubtful = said.ok ? said.value.filter((f) => f.decided.length > 0) : [];
   const take = () => {
     const now = read(text);
     if (now.ok) {
-      onTake(now.plan);
+      onTake(now.value);
       if (!onLeave) setText('');
       return;
     }
-    setProblem(now.problem);
+    const { place } = now.problem;
+    setProblem(sentence(now.problem));
     field.current?.focus();
-    if (now.at !== null) field.current?.setSelectionRange(now.at, Math.min(text.length, now.at + 1));
+    if (place?.offset !== undefined)
+      field.current?.setSelectionRange(place.offset, Math.min(text.length, place.offset + 1));
   };
   return (
     <form

@@ -22,14 +22,15 @@ export function Why({
   notation: Notation;
 }) {
   const { from, rows, made } = useMemo(() => wayTo(form, formula, drawn), [form, formula, drawn]);
-  if (!made.ok) return <p className="mt-2 text-sm text-quiet">The way cannot be shown: {made.problem}.</p>;
+  if (!made.ok)
+    return <p className="mt-2 text-sm text-quiet">The way cannot be shown: {made.problem.message}.</p>;
   return (
     <div className="mt-2 rounded-lg border border-hairline bg-paper px-3 py-2">
       <p className="text-sm text-quiet">
         From {from ? 'what is drawn' : `the ${rows}`}
-        {made.steps.length === 0
+        {made.value.length === 0
           ? ': nothing is left to do.'
-          : `, ${made.steps.length === 1 ? 'one step' : `${made.steps.length} steps`}, each of them checked in all rows:`}
+          : `, ${made.value.length === 1 ? 'one step' : `${made.value.length} steps`}, each of them checked in all rows:`}
       </p>
       {from && (
         <p className="mt-1 [overflow-wrap:anywhere]">
@@ -37,7 +38,7 @@ export function Why({
         </p>
       )}
       <ol>
-        {made.steps.map(({ law, places, result }, i) => (
+        {made.value.map(({ law, places, result }, i) => (
           <li key={i} className="mt-1.5 border-t border-hairline pt-1.5">
             <p className="text-sm">
               <span className="font-semibold text-accent">{law}</span>

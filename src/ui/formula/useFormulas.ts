@@ -96,7 +96,7 @@ export function useFormulas(): Formulas {
       state: 'none',
       reason:
         states?.ok === false
-          ? `There is no formula: ${states.problem}`
+          ? `There is no formula: ${states.problem.message}.`
           : 'It stores too much for formulas of its next state.',
     };
   if (!plan && !ready && table.state === 'none') return { state: 'none', reason: table.reason };

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { problemOf, sentence } from '@/core/values/result';
 import { type OpenSession, openSession } from '@/session/open-session';
 import { keepEarlyKeys, takeEarlyKeys } from './early-keys';
 
@@ -28,10 +29,10 @@ export function useOpenSession(id: string | null): Opening {
         if (read?.ok) {
           open = read.value;
           if (left) leave();
-          else setOpening({ state: 'open', open });
-        } else fail(read ? { state: 'broken', problem: read.problem } : { state: 'missing' });
+          else setOpening({ state: 'open', open: read.value });
+        } else fail(read ? { state: 'broken', problem: sentence(read.problem) } : { state: 'missing' });
       },
-      (error: Error) => fail({ state: 'broken', problem: error.message }),
+      (error: Error) => fail({ state: 'broken', problem: sentence(problemOf(error)) }),
     );
     // A page that comes back from the browser's memory has let go of its lesson: it is opened anew.
     const comeBack = (event: PageTransitionEvent) => event.persisted && location.reload();

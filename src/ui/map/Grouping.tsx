@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { type Cube, literals, sameCube, type Wish } from '@/core/logic/cube';
 import { sumOf } from '@/core/logic/forms';
 import { cubeOfRows, judged, wrongWithGroup } from '@/core/logic/map';
+import { sentence } from '@/core/values/result';
 import { Typeset } from '@/ui/formula/Typeset';
 
 import { Swatch } from './Swatch';
@@ -22,7 +23,7 @@ export function Grouping({ wish, names, own, setOwn, picked, setPicked }: Groupi
   const verdict = isAsked ? judged(own, wish) : null;
   const add = () => {
     const wrong = wrongWithGroup(picked, wish);
-    setProblem(wrong);
+    setProblem(wrong && sentence(wrong));
     if (wrong) return;
     const cube = cubeOfRows(picked, wish.inputs)!;
     if (!own.some((o) => sameCube(o, cube))) setOwn([...own, cube]);

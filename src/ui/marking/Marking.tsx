@@ -8,13 +8,14 @@ import { columnsOf } from '@/core/exercise/wanted-columns';
 import { readAny } from '@/core/formats/any-file';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
+import { done } from '@/core/values/result';
 import { Session } from '@/session/session';
 import { goToWanted, underWantedRun } from '@/session/wanted-commands';
 import { type ExerciseRecord, storeProblem } from '@/store/database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
@@ -27,12 +28,6 @@ interface Row extends MarkedRow {
 
 interface LeftOut {
   readonly file: string;
-  readonly problem: string;
-}
-
-interface Incoming {
-  readonly name: string;
-  readonly text: string | null;
   readonly problem: string;
 }
 
@@ -78,13 +73,13 @@ export function Marking({ samples }: { samples: Samples }) {
   }, [show, fail]);
 
   /** Takes files in: an exercise first, so that hand-ins dropped together with it find it. */
-  const take = async (files: readonly Incoming[]) => {
+  const take = async (files: readonly ReadFile[]) => {
     const out: LeftOut[] = [];
     const handIns: { file: string; handIn: HandIn }[] = [];
     let chosen = exercise;
     for (const file of files) {
-      const read = file.text === null ? { ok: false as const, problem: file.problem } : readAny(file.text);
-      if (!read.ok) out.push({ file: file.name, problem: read.problem });
+      const read = file.text.ok ? readAny(file.text.value) : file.text;
+      if (!read.ok) out.push({ file: file.name, problem: read.problem.message });
       else if (read.value.is === 'exercise') {
         chosen = read.value.exercise;
         await keepExercise(chosen);
@@ -123,7 +118,7 @@ export function Marking({ samples }: { samples: Samples }) {
     readFiles(files).then(take).catch(fail);
   };
   const takeSamples = () => {
-    const given = (name: string, text: string) => ({ name, text, problem: '' });
+    const given = (name: string, text: string) => ({ name, text: done(text) });
     const files = [given('exercise', samples.exercise), ...samples.handIns.map((h) => given(h.name, h.text))];
     take(files).catch(fail);
   };

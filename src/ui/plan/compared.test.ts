@@ -9,10 +9,10 @@ const table = truthTable(compile(interlock().sheet));
 
 function plan(line: string, ...columns: string[]): Plan {
   const made = plannedFor(line);
-  if (!made.ok) throw new Error(made.problem);
+  if (!made.ok) throw new Error(made.problem.message);
   return columns.reduce(
     (all, letters, o) => filled(all, o, new Map([...letters].map((c, row) => [row, c]))),
-    made.plan,
+    made.value,
   );
 }
 const besideOf = (p: Plan, seen: Seen = new Map()) => beside(p, table, rowOrder(p, table.inputs)!, seen);

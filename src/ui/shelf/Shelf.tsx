@@ -6,8 +6,8 @@ import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { type AnyFile, readAny } from '@/core/formats/any-file';
-import { type Read, refused } from '@/core/formats/read-json';
 import { writeLesson } from '@/core/formats/write-lesson';
+import { mapped, type Result } from '@/core/values/result';
 import { type LessonRecord, randomId, storeProblem } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
@@ -24,18 +24,18 @@ import { Picture } from './Picture';
 
 interface Item {
   readonly record: LessonRecord;
-  readonly lesson: Read<Lesson>;
+  readonly lesson: Result<Lesson>;
 }
 
 type Said = Omit<NoticeProps, 'dismiss'>;
 
 /** The shelf: all lessons of this browser, and one large way to begin a new one. */
 /** Any of our files, or Verilog. */
-async function readFile({ name, text, problem }: ReadFile): Promise<Read<AnyFile>> {
-  if (text === null) return refused(problem);
-  if (!name.toLowerCase().endsWith('.v')) return readAny(text);
-  const read = await verilogLesson(text, name.slice(0, -2));
-  return read.ok ? { ok: true, value: { is: 'lesson', lesson: { ...read.value, id: randomId() } } } : read;
+async function readFile({ name, text }: ReadFile): Promise<Result<AnyFile>> {
+  if (!text.ok) return text;
+  if (!name.toLowerCase().endsWith('.v')) return readAny(text.value);
+  const read = await verilogLesson(text.value, name.slice(0, -2));
+  return mapped(read, (lesson) => ({ is: 'lesson', lesson: { ...lesson, id: randomId() } }));
 }
 
 export function Shelf({ demos }: { demos: readonly string[] }) {
@@ -71,7 +71,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     let open = '';
     for (const file of await readFiles(files)) {
       const read = await readFile(file);
-      if (!read.ok) problems.push(`${file.name} was left out: ${read.problem}.`);
+      if (!read.ok) problems.push(`${file.name} was left out: ${read.problem.message}.`);
       else if (read.value.is === 'lesson') {
         await addLesson(read.value.lesson);
         taken++;
@@ -205,7 +205,7 @@ function Card({ item, reload, say, fail }: CardProps) {
           <Picture lesson={lesson.value} />
         </Link>
       ) : (
-        <p className="h-40 p-4 text-sm text-bad">This lesson cannot be read: {lesson.problem}.</p>
+        <p className="h-40 p-4 text-sm text-bad">This lesson cannot be read: {lesson.problem.message}.</p>
       )}
       <div className="flex items-center gap-2 border-t border-hairline px-4 py-2.5">
         <div className="min-w-0 flex-1">

@@ -7,6 +7,7 @@ import {
   readCycle,
   type Unused,
 } from '@/core/synthesis/counter';
+import { sentence } from '@/core/values/result';
 import { drawCounter } from '@/session/counter-command';
 import { Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/lesson/session-context';
@@ -27,7 +28,7 @@ export function CounterDialog({ onClose }: { onClose: () => void }) {
   const [unused, setUnused] = useState<Unused>('either');
   const read = useMemo(() => readCycle(text), [text]);
   const counter = useMemo(
-    () => (read.ok ? counterOf({ cycle: read.cycle, kind, unused }) : null),
+    () => (read.ok ? counterOf({ cycle: read.value, kind, unused }) : null),
     [read, kind, unused],
   );
   return (
@@ -66,7 +67,7 @@ export function CounterDialog({ onClose }: { onClose: () => void }) {
       </label>
       {!read.ok && (
         <p role="alert" className="text-bad">
-          {read.problem}
+          {sentence(read.problem)}
         </p>
       )}
       <div className="flex flex-wrap gap-4">

@@ -10,6 +10,7 @@ import { visitedMachine } from '@/core/states/visited';
 import { clockEdges } from '@/core/timing/clock-edges';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { plainText } from '@/core/values/markup';
+import { sentence } from '@/core/values/result';
 import { later } from '@/ui/controls/later';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { stateLabel } from '@/ui/table/state-table';
@@ -41,7 +42,7 @@ export function StatesFace() {
     <section className="pane" aria-label="States">
       <header className="pane-head">
         <h2 className="font-semibold">States</h2>
-        {made.ok && <span className="text-quiet">{made.machine.states.length}</span>}
+        {made.ok && <span className="text-quiet">{made.value.states.length}</span>}
         {(made.ok || all) && (
           <label className="flex items-center gap-1.5 whitespace-nowrap">
             <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} />
@@ -58,7 +59,7 @@ export function StatesFace() {
           </button>
         )}
       </header>
-      {made.ok ? <Shown machine={made.machine} /> : <Passed problem={made.problem} sheet={sheet} />}
+      {made.ok ? <Shown machine={made.value} /> : <Passed problem={sentence(made.problem)} sheet={sheet} />}
       {isWishing && <CounterDialog onClose={() => setWishing(false)} />}
     </section>
   );

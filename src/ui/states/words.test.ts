@@ -21,8 +21,8 @@ function gated() {
       ),
     ),
   );
-  if (!made.ok) throw new Error(made.problem);
-  return made.machine;
+  if (!made.ok) throw new Error(made.problem.message);
+  return made.value;
 }
 
 test('an arrow says when it is gone and with what outputs', () => {
@@ -46,9 +46,9 @@ test('a machine that goes round stands on a circle, another one in layers', asyn
       ),
     ),
   );
-  if (!ring.ok) throw new Error(ring.problem);
-  expect(roundOf(ring.machine)).toEqual([0, 1]);
-  const circle = onCircle(ring.machine, [0, 1]);
+  if (!ring.ok) throw new Error(ring.problem.message);
+  expect(roundOf(ring.value)).toEqual([0, 1]);
+  const circle = onCircle(ring.value, [0, 1]);
   expect(circle.states[0]!.x).toBeCloseTo(circle.states[1]!.x);
   expect(circle.states[0]!.y).toBeLessThan(circle.states[1]!.y);
   expect(roundOf(gated())).toBeNull();

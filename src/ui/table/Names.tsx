@@ -1,7 +1,8 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import type { Plan } from '@/core/circuit/plan';
 import { plannedFromText } from '@/core/logic/plan-text';
-import { namesLine, type Planned, plannedFor } from '@/core/logic/planned';
+import { namesLine, plannedFor } from '@/core/logic/planned';
+import { type Result, sentence } from '@/core/values/result';
 import { planDrawn, setPlan } from '@/session/plan-commands';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
@@ -32,18 +33,18 @@ export function Names({ plan, onDone }: Props) {
     .split(',')
     .map((name) => name.trim());
   const added = plan ? typed.filter((name) => name && !plan.inputs.includes(name)) : [];
-  const take = (made: Planned, where = '') => {
+  const take = (made: Result<Plan>, where = '') => {
     if (!made.ok) {
-      setProblem(`${where}${made.problem}`);
+      setProblem(where ? `${where}${made.problem.message}.` : sentence(made.problem));
       return;
     }
-    setPlan(session, made.plan);
+    setPlan(session, made.value);
     onDone();
   };
   const open = async ([file]: File[]) => {
     const [read] = await readFiles([file!]);
-    if (read!.text === null) setProblem(`${read!.name}: ${read!.problem}.`);
-    else take(plannedFromText(read!.text), `${read!.name}: `);
+    const { name, text } = read!;
+    take(text.ok ? plannedFromText(text.value) : text, `${name}: `);
   };
   return (
     <DropZone className="border-b border-hairline px-3 py-2" hint="A table: CSV or Markdown" onFiles={open}>

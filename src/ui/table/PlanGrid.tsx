@@ -4,6 +4,7 @@ import { columnSaid } from '@/core/logic/plan-formulas';
 import { pasted, planLines, plannedFromText } from '@/core/logic/plan-text';
 import { filled, withColumnAt } from '@/core/logic/planned';
 import { inputAt } from '@/core/logic/truth-table';
+import { sentence } from '@/core/values/result';
 import { goToWantedRow } from '@/session/face-commands';
 import { rowOfNames } from '@/session/moment';
 import { setPlan } from '@/session/plan-commands';
@@ -129,9 +130,9 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
           const text = event.clipboardData.getData('text/plain');
           const made = pasted(plan, at.output, at.row, text);
           const whole = made.ok ? null : plannedFromText(text);
-          if (made.ok) setPlan(session, made.plan);
-          else if (whole?.ok) setPlan(session, whole.plan);
-          else session.say(made.problem, 'bad');
+          if (made.ok) setPlan(session, made.value);
+          else if (whole?.ok) setPlan(session, whole.value);
+          else session.say(sentence(made.problem), 'bad');
         }}
         onPointerUp={() => {
           painting.current = null;

@@ -35,7 +35,7 @@ export function StateTableGrid() {
       </div>
     );
   }
-  if (!made.ok) return <p className="p-5 text-quiet">There is no state table: {made.problem}</p>;
+  if (!made.ok) return <p className="p-5 text-quiet">There is no state table: {made.problem.message}.</p>;
   return <Rows key={made.value.inputs.join()} netlist={netlist} table={made.value} />;
 }
 

@@ -1,13 +1,15 @@
 import type { Sheet } from '@/core/circuit/lesson';
-import { type StateTable, Stepper, stateTable } from '@/core/logic/state-table';
+import { Stepper, stateTable } from '@/core/logic/state-table';
+import type { TruthTable } from '@/core/logic/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
+import { done, type Result, refused } from '@/core/values/result';
 
 /** Tables of up to this many columns of state and inputs are derived between two frames: each row is a small run. */
 const AT_ONCE = 9;
 /** And up to this many when one asks for it. */
 export const MOST_ASKED = 14;
 
-const known = new WeakMap<Netlist, StateTable>();
+const known = new WeakMap<Netlist, Result<TruthTable>>();
 
 /** What a bit of state is called by people: its part's label, where that has one, in place of the part's id. */
 export function stateLabel(sheet: Sheet, name: string): string {
@@ -17,15 +19,13 @@ export function stateLabel(sheet: Sheet, name: string): string {
 }
 
 /** The table with its states called by their labels, where that leaves no two columns called the same. */
-function labelled(table: StateTable, sheet: Sheet, bits: number): StateTable {
+function labelled(table: Result<TruthTable>, sheet: Sheet, bits: number): Result<TruthTable> {
   if (!table.ok) return table;
   const { inputs, outputs } = table.value;
   const by = (names: readonly string[]) => names.map((n, i) => (i < bits ? stateLabel(sheet, n) : n));
   const [ins, outs] = [by(inputs), by(outputs)];
   const isPlain = (names: readonly string[]) => new Set(names).size === names.length;
-  return isPlain(ins) && isPlain(outs)
-    ? { ok: true, value: { ...table.value, inputs: ins, outputs: outs } }
-    : table;
+  return isPlain(ins) && isPlain(outs) ? done({ ...table.value, inputs: ins, outputs: outs }) : table;
 }
 
 /** Bits of state and inputs together. */
@@ -39,13 +39,13 @@ export function columnsOfState(netlist: Netlist): number {
  * @param sheet that was compiled to it.
  * @param isAsked whether somebody has asked.
  */
-export function stateTableOf(netlist: Netlist, sheet: Sheet, isAsked = false): StateTable | null {
+export function stateTableOf(netlist: Netlist, sheet: Sheet, isAsked = false): Result<TruthTable> | null {
   let table = known.get(netlist);
   if (!table) {
     const columns = columnsOfState(netlist);
     if (columns > (isAsked ? MOST_ASKED : AT_ONCE))
       return isAsked
-        ? { ok: false, problem: `${columns} bits of state and inputs make more rows than are derived here.` }
+        ? refused('too-many-rows', `${columns} bits of state and inputs make more rows than are derived here`)
         : null;
     table = labelled(stateTable(netlist), sheet, netlist.storage.length);
     known.set(netlist, table);

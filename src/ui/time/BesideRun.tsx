@@ -29,16 +29,17 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
   const read = async (files: File[]) => {
     const [file] = await readFiles(files.slice(0, 1));
     if (!file) return;
-    if (file.text === null) {
-      session.say(`${file.name} was not read: ${file.problem}.`, 'bad');
+    const { name, text } = file;
+    if (!text.ok) {
+      session.say(`${name} was not read: ${text.problem.message}.`, 'bad');
       return;
     }
     const { lesson, rootId, netlist } = session.state;
     const { signalsOf } = await import('@/core/formats/vcd');
-    const made = await dumpOf(file.text, signalsOf(netlist, sheetOf(lesson, rootId)!, lesson.sheets));
-    if (!made.ok) session.say(`${file.name} was not read: ${made.problem}.`, 'bad');
+    const made = await dumpOf(text.value, signalsOf(netlist, sheetOf(lesson, rootId)!, lesson.sheets));
+    if (!made.ok) session.say(`${name} was not read: ${made.problem.message}.`, 'bad');
     else if (made.value.size === 0)
-      session.say(`${file.name} has no signal that is called as one of this sheet is.`, 'bad');
+      session.say(`${name} has no signal that is called as one of this sheet is.`, 'bad');
     else
       onDump({ name: 'file', until: Number.POSITIVE_INFINITY, at: null, ofOutputs: false, nets: made.value });
   };

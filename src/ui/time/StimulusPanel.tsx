@@ -4,6 +4,7 @@ import type { Terminal } from '@/core/netlist/netlist';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
 import { frequencyText } from '@/core/timing/measure';
 import { plainText } from '@/core/values/markup';
+import { sentence } from '@/core/values/result';
 import { timeText } from '@/core/values/time';
 import {
   driveThroughAll,
@@ -144,7 +145,7 @@ function Line({ terminal, wave, onChange }: LineProps) {
       {wave && <Fields name={name} wave={wave} set={set} />}
       {problem && (
         <span role="alert" className="w-full pl-26 text-bad">
-          {problem}
+          {sentence(problem)}
         </span>
       )}
     </li>

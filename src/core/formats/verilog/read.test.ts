@@ -5,7 +5,7 @@ import { readVerilog } from './read';
 
 function read(source: string, module?: string) {
   const found = readVerilog(source, 'Test', { module });
-  if (!found.ok) throw new Error(found.problem);
+  if (!found.ok) throw new Error(found.problem.message);
   return found.value;
 }
 
@@ -181,7 +181,10 @@ test('descending and ascending ranges, part by part, and wide vectors', () => {
 test('a root is found, or asked for', () => {
   const two =
     'module a(input x, output y); assign y = x; endmodule module b(input x, output y); not (y, x); endmodule';
-  expect(readVerilog(two, 'T')).toMatchObject({ ok: false, problem: expect.stringContaining('a, b') });
+  expect(readVerilog(two, 'T')).toMatchObject({
+    ok: false,
+    problem: { message: expect.stringContaining('a, b') },
+  });
   expect(read(two, 'b').sheets[0]!.name).toBe('b');
   expect(compile(read(two, 'a').sheets[0]!).inputs.map((t) => t.name)).toEqual(['x']);
 });
@@ -247,7 +250,7 @@ test.each<[string, string, RegExp]>([
   ['endless width', 'module t(output y); wire [99999:0] a; endmodule', /a has 100000 bits/],
 ])('refuses %s with line, column and what was expected', (_, source, problem) => {
   const found = readVerilog(source, 'Test');
-  expect(found.ok ? '' : found.problem).toMatch(problem);
+  expect(found.ok ? '' : found.problem.message).toMatch(problem);
 });
 
 test('modules that do not use each other are read as sheets side by side where that is wanted', () => {

@@ -1,6 +1,6 @@
 import { emptyLesson, type Lesson } from '../../circuit/lesson';
 import { layOut } from '../../drawing/lay-out';
-import { type Read, refused } from '../read-json';
+import { done, type Result, refused } from '../../values/result';
 import { elaborate, rootsOf } from './elaborate';
 import { parseVerilog } from './parse';
 import { VerilogError } from './tokens';
@@ -20,8 +20,9 @@ const MOST_CHARACTERS = 50_000_000;
  * Reads the structural part of Verilog (IEEE Std 1364-2005; docs/formats.md says which) as a lesson with one sheet
  * for each module, the root first. Refused as a whole, with line and column.
  */
-export function readVerilog(source: string, title: string, options: VerilogOptions = {}): Read<Lesson> {
-  if (source.length > MOST_CHARACTERS) return refused(`it has more than ${MOST_CHARACTERS} characters`);
+export function readVerilog(source: string, title: string, options: VerilogOptions = {}): Result<Lesson> {
+  if (source.length > MOST_CHARACTERS)
+    return refused('file-too-large', `it has more than ${MOST_CHARACTERS} characters`);
   try {
     const modules = parseVerilog(source);
     const roots = rootsOf(modules);
@@ -29,21 +30,24 @@ export function readVerilog(source: string, title: string, options: VerilogOptio
     const names = (roots.length ? roots : modules).map((m) => m.name).join(', ');
     if (named.length === 0)
       return refused(
+        'no-such-module',
         options.module === undefined
           ? `all modules are used by each other: ${names}`
           : `there is no module ${options.module}; it has ${modules.map((m) => m.name).join(', ')}`,
       );
     if (named.length > 1 && !options.everyRoot)
-      return refused(`several modules are used by no other (${names}): say which one is meant`);
+      return refused(
+        'several-modules',
+        `several modules are used by no other (${names}): say which one is meant`,
+      );
     const sheets = elaborate(modules, named);
     const made = options.laidOut ? sheets.map(layOut) : sheets;
-    return {
-      ok: true,
-      value: { ...emptyLesson('from-verilog', title.slice(0, 120) || 'Verilog'), sheets: made },
-    };
+    return done({ ...emptyLesson('from-verilog', title.slice(0, 120) || 'Verilog'), sheets: made });
   } catch (error) {
-    if (error instanceof VerilogError)
-      return refused(`line ${error.place.line}, column ${error.place.column}: ${error.message}`);
+    if (error instanceof VerilogError) {
+      const { line, column } = error.place;
+      return refused('bad-verilog', `line ${line}, column ${column}: ${error.message}`, { line, column });
+    }
     throw error;
   }
 }

@@ -10,7 +10,7 @@ const lessonOf = (...sheets: Sheet[]): Lesson => ({ ...emptyLesson('test-lesson'
 function again(lesson: Lesson): Lesson {
   const text = writeVerilog(lesson, lesson.sheets[0]!);
   const read = readVerilog(text, 'Again');
-  if (!read.ok) throw new Error(`${read.problem}\n${text}`);
+  if (!read.ok) throw new Error(`${read.problem.message}\n${text}`);
   return read.value;
 }
 

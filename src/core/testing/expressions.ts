@@ -1,0 +1,7 @@
+import type { Expression } from '../logic/expression';
+import { readExpression } from '../logic/read-expression';
+import { expectDone } from '../values/result';
+
+/** An expression as it is written, in any notation. */
+export const expressionOf = (text: string, known: readonly string[] = []): Expression =>
+  expectDone(readExpression(text, known)).expression;

@@ -1,0 +1,70 @@
+/** Where in what was given a problem is, as far as that is known. */
+export interface Place {
+  /** Characters before it in a text; line and column count from 1. */
+  readonly offset?: number;
+  readonly line?: number;
+  readonly column?: number;
+  /** The way to it in a file: `sheets › 1 › name`. */
+  readonly path?: string;
+}
+
+/** Why something was refused. */
+export interface Problem {
+  /** Stable, for programs and tests: `file-too-large`. */
+  readonly code: string;
+  /** What is wrong, as a clause that can follow a name and a colon: no full stop, no capital of its own. */
+  readonly message: string;
+  readonly place?: Place;
+}
+
+/** What was asked for, or why it was refused; never half of it. */
+export type Result<T, P extends Problem = Problem> = Done<T> | Refused<P>;
+
+export interface Done<T> {
+  readonly ok: true;
+  readonly value: T;
+}
+
+export interface Refused<P extends Problem = Problem> {
+  readonly ok: false;
+  readonly problem: P;
+}
+
+export const done = <T>(value: T): Done<T> => ({ ok: true, value });
+
+/** Done, with nothing to give. */
+export const DONE: Done<undefined> = done(undefined);
+
+export const refusal = <P extends Problem>(problem: P): Refused<P> => ({ ok: false, problem });
+
+export const problem = (code: string, message: string, place?: Place): Problem =>
+  place ? { code, message, place } : { code, message };
+
+export const refused = (code: string, message: string, place?: Place): Refused =>
+  refusal(problem(code, message, place));
+
+/** A problem of something inside, said of what holds it. */
+export const within = (holder: string, { code, message, place }: Problem): Problem =>
+  problem(code, `${holder}: ${message}`, place);
+
+/** The problem as a sentence of its own. */
+export function sentence({ message }: Problem): string {
+  const end = /[.…?!=]$/.test(message) ? '' : '.';
+  return `${message[0]?.toUpperCase() ?? ''}${message.slice(1)}${end}`;
+}
+
+/** The same refusal, or what `of` makes of the value. */
+export const mapped = <T, U, P extends Problem>(result: Result<T, P>, of: (value: T) => U): Result<U, P> =>
+  result.ok ? done(of(result.value)) : result;
+
+/** What an error that was thrown says, as a problem. */
+export function problemOf(error: unknown, code = 'failed'): Problem {
+  const message = error instanceof Error ? error.message : String(error);
+  return { code, message: message.replace(/\.$/, '') || 'no reason was given' };
+}
+
+/** The value, or an error that says the problem: for callers to whom a refusal is a fault of the program. */
+export function expectDone<T>(result: Result<T>): T {
+  if (result.ok) return result.value;
+  throw new Error(result.problem.message);
+}
