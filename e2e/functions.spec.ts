@@ -461,7 +461,7 @@ test('a table comes from a file and leaves as one; what cannot be read is said',
   const file = page.getByLabel('A table in a file');
   await file.setInputFiles(asFile('gate.csv', 'Key,Bars,=,Drive\n0,0,,0\n0,2,,1'));
   await expect(page.getByRole('alert').filter({ hasText: 'gate.csv' })).toHaveText(
-    'gate.csv: Row 2, Bars: “2” is not 0 or 1.',
+    'gate.csv: row 2, Bars: “2” is not 0 or 1.',
   );
   await file.setInputFiles(asFile('gate.csv', 'Key,Bars,=,Drive\r\n0,0,,0\r\n0,1,,\r\n1,0,,0\r\n1,1,,1\r\n'));
   await expect(page.locator('#plan-1-0')).toHaveAccessibleName('Drive: x');
