@@ -7,6 +7,7 @@ import './globals.css';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { FetchFailures } from '@/ui/controls/FetchFailures';
 import { Offline } from '@/ui/controls/Offline';
 
 export const metadata: Metadata = {
@@ -26,6 +27,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
       </head>
       <body>
         {children}
+        <FetchFailures />
         <Offline />
       </body>
     </html>

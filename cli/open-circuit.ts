@@ -2,7 +2,7 @@ import { readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import type { Lesson, Sheet } from '../src/core/circuit/lesson';
 import { readLesson } from '../src/core/formats/lesson-file';
-import { tooLarge } from '../src/core/formats/read-json';
+import { tooLarge } from '../src/core/formats/size-limit';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';

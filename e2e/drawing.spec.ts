@@ -79,7 +79,7 @@ test('copies go over the clipboard, and are cut and pasted with their wires', as
   await count(hand).toBe(2);
   await page.evaluate(() => navigator.clipboard.writeText('nothing of ours'));
   await page.keyboard.press('Control+v');
-  await expect(page.getByText('What is on the clipboard is no circuit of Manege.')).toBeVisible();
+  await expect(page.getByText('The clipboard holds no circuit of Manege')).toBeVisible();
   await count(hand).toBe(2);
 });
 
@@ -118,7 +118,7 @@ test('the wheel zooms to the pointer, dragging paper pans, and everything can be
   const [x, y] = await hand.pixel(4, 4);
   await page.mouse.move(x, y);
   for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -200);
-  await page.waitForTimeout(100);
+  await hand.painted();
   await flips(x, y);
   // Larger now: a place that was paper belongs to the switch.
   await flips(x + 40, y + 10);
@@ -128,7 +128,7 @@ test('the wheel zooms to the pointer, dragging paper pans, and everything can be
   await page.mouse.up();
   await flips(x + 100, y + 50);
   await page.getByRole('button', { name: 'Show everything' }).click();
-  await page.waitForTimeout(100);
+  await hand.painted();
   const box = (await hand.sheet.boundingBox())!;
   await flips(box.x + box.width / 2, box.y + box.height / 2);
 });

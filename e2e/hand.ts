@@ -18,6 +18,18 @@ export class SheetHand {
     await this.page.evaluate(() => document.fonts.ready);
   }
 
+  /** Waits until the mark in the bar says that all that was done is saved. */
+  async saved(): Promise<void> {
+    await expect(this.page.getByRole('img', { name: 'Saved' })).toBeVisible();
+  }
+
+  /** Waits until what was just done has been painted. */
+  async painted(): Promise<void> {
+    await this.page.evaluate(
+      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+    );
+  }
+
   async pixel(x: number, y: number): Promise<[number, number]> {
     const box = (await this.sheet.boundingBox())!;
     return [box.x + (x - CORNER.x) * STEP, box.y + (y - CORNER.y) * STEP];

@@ -316,7 +316,7 @@ test.describe('fingers', () => {
     ]);
     // Its edge is now where there was paper.
     const [cx, cy] = await pixel(6, 6);
-    await page.waitForTimeout(200);
+    await hand.painted();
     await page.touchscreen.tap(cx, cy + 26);
     await says(hand, 'Drive').toContain('shows 0');
     // One finger on paper moves the sheet.

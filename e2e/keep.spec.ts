@@ -10,8 +10,7 @@ test('a tab that is closed right after an edit loses nothing', async ({ page, co
   await hand.ready();
   const address = page.url();
   await hand.type(4, 2, 'sw Key');
-  // As quick as a hand can be.
-  await page.waitForTimeout(100);
+  await hand.saved();
   await page.close({ runBeforeUnload: false });
   const again = await context.newPage();
   await again.goto(address);
@@ -79,7 +78,7 @@ test('pages carry a strict policy, run under it without complaint, and send noth
     expect(policy).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic' 'wasm-unsafe-eval'/);
     expect(policy).not.toContain("'unsafe-eval'");
     expect(policy).not.toMatch(/script-src[^;]*'unsafe-inline'/);
-    await page.waitForTimeout(400);
+    await page.waitForLoadState('networkidle');
   }
   expect(complaints).toEqual([]);
   expect(new Set(requests.filter((r) => !r.startsWith('GET blob')))).toEqual(

@@ -127,7 +127,7 @@ async function keep(page: Page): Promise<void> {
   await title.fill('Interlock of the carousel');
   await title.press('Enter');
   const before = await hand.parts();
-  await page.waitForTimeout(600);
+  await hand.saved();
   await page.reload();
   await hand.ready();
   await expect.poll(() => hand.parts()).toEqual(before);
@@ -203,7 +203,7 @@ async function doAndHandIn(browser: Browser, link: string): Promise<{ name: stri
 
   // Work in progress survives.
   const before = await hand.parts();
-  await page.waitForTimeout(600);
+  await hand.saved();
   await page.reload();
   await hand.ready();
   await expect.poll(() => hand.parts()).toEqual(before);
@@ -227,7 +227,7 @@ async function mendAndCheck(page: Page, hand: SheetHand): Promise<void> {
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await expect.poll(async () => (await hand.parts()).length).toBe(0);
-  await page.waitForTimeout(300);
+  await hand.saved();
   await page.reload();
   await hand.ready();
   await expect(page.getByText('An empty sheet')).toBeVisible();

@@ -27,8 +27,15 @@ test('the lamp chase runs, pauses, steps by half a period and goes back in time'
   await expect.poll(() => lamps(hand), { timeout: 9000, intervals: [80] }).toEqual(['L4']);
   await page.getByRole('button', { name: 'Pause' }).click();
   const now = await lamps(hand);
-  await page.waitForTimeout(700);
-  await expect.poll(() => lamps(hand)).toEqual(now);
+  const stood = await page
+    .getByRole('slider', { name: 'Moment on the timing diagram' })
+    .getAttribute('aria-valuetext');
+  for (let frame = 0; frame < 20; frame++) await hand.painted();
+  await expect(page.getByRole('slider', { name: 'Moment on the timing diagram' })).toHaveAttribute(
+    'aria-valuetext',
+    stood!,
+  );
+  expect(await lamps(hand)).toEqual(now);
 
   // The cursor is dragged into the past, and on to the very beginning.
   const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });

@@ -5,9 +5,11 @@ import { readTyped } from '@/core/parts/typed';
 import { follow } from '@/core/synthesis/follow';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { pin } from '@/core/testing/sketch';
-import { place, relabel, removeSelected, wire } from './commands';
+import { relabel, removeSelected } from './changes/parts';
+import { place } from './changes/place';
+import { addSheet, portsForSheet, removeSheet } from './changes/sheets';
+import { wire } from './changes/wires';
 import { Session } from './session';
-import { addSheet, portsForSheet, removeSheet } from './sheet-commands';
 import { spokenPart } from './spoken';
 
 /** A half adder with switches and lamps, as one draws it first. */
@@ -29,7 +31,7 @@ function lesson(): Lesson {
 /** Two sheets: the half adder as a block on the second, wired to switches and lamps. */
 function withBlock(): Session {
   const session = new Session(lesson());
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   portsForSheet(session, 'sheet1');
   addSheet(session);
   const [kind] = blocksFor(session.state.lesson, session.state.sheetId);
@@ -51,7 +53,7 @@ const ones = (session: Session) => {
 
 test('switches and lamps become ports in one step, and the circuit stays the same', () => {
   const session = new Session(lesson());
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   const before = ones(session);
   portsForSheet(session, 'sheet1');
   expect([...session.sheet.parts.values()].map((p) => p.kind).sort()).toEqual([
@@ -101,7 +103,7 @@ test('a port that is removed takes its wires along, and says so', () => {
   session.openSheet('sheet1');
   session.select({ parts: new Set(['s']), wires: new Set() });
   removeSelected(session);
-  expect(session.state.notice?.text).toMatch(/1 wire hung on a port that its block no longer has/);
+  expect(session.state.notice?.text).toMatch(/1 wire hung on a port that the block no longer has/);
   session.openSheet('sheet2');
   expect(session.sheet.parts.get('block1')!.params.outputs).toBe('C');
   session.undo();
@@ -174,7 +176,7 @@ test('removing a sheet that is used says what it breaks', () => {
 
 test('a sheet without ports says how to place them', () => {
   const session = new Session(lesson());
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   addSheet(session);
   portsForSheet(session, session.state.sheetId);
   expect(session.state.notice?.text).toMatch(/type|typing/);
@@ -195,7 +197,7 @@ test('a signal that never rests inside a block is told of the block', () => {
     'outer',
   );
   const session = new Session({ ...emptyLesson('test-lesson', 'T'), sheets: [outer, ring] });
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   session.flip('s');
   expect(session.state.diagnostics).toMatchObject([
     {

@@ -3,7 +3,7 @@ import { emptyLesson } from '@/core/circuit/lesson';
 import { cell } from '@/core/logic/truth-table';
 import { follow } from '@/core/synthesis/follow';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
-import { moveParts } from './commands';
+import { moveParts } from './changes/parts';
 import { rowNow } from './moment';
 import { Session } from './session';
 
@@ -23,7 +23,7 @@ const adder = sheetOfParts(
 
 test('a bank of switches is flipped bit by bit, and a bus has a column a bit', () => {
   const session = new Session(lessonOf(adder));
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   const { netlist, table } = session.state;
   expect(netlist.inputColumns.map((c) => c.name)).toEqual(['A[1]', 'A[0]', 'B[1]', 'B[0]']);
   expect(netlist.outputColumns.map((c) => c.name)).toEqual(['S[1]', 'S[0]', 'Carry']);
@@ -45,8 +45,8 @@ test('a bank of switches is flipped bit by bit, and a bus has a column a bit', (
 });
 
 test('a moment with bits of a bus comes back as it was', () => {
-  const session = new Session(lessonOf(adder), null, null, { on: ['a.1', 'b'] });
-  session.setFollow(follow);
+  const session = new Session(lessonOf(adder), { on: ['a.1', 'b'] });
+  session.setUpdateDerived(follow);
   expect(rowNow(session.state.netlist, session.state.values)).toBe(0b1001);
 });
 
@@ -62,7 +62,7 @@ const bus = sheetOfParts(
 
 test('two three-state buffers that fight are named while they do, and only then', () => {
   const session = new Session(lessonOf(bus));
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   expect(session.state.diagnostics).toEqual([]);
   for (const part of ['s0', 's1', 's3']) session.flip(part);
   expect(session.state.diagnostics).toMatchObject([
@@ -86,7 +86,7 @@ test('moving parts neither compiles anew nor starts the run anew', () => {
     ['c.Y-n.C', 'n.Q-d.A'],
   );
   const session = new Session(lessonOf(counter));
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   for (let i = 0; i < 3; i++) session.time.stepHalf();
   const { netlist, values, now } = session.state;
   moveParts(session, new Set(['n']), { x: 3, y: 1 });
@@ -101,14 +101,14 @@ test('moving parts neither compiles anew nor starts the run anew', () => {
 
 test('one change is shown once', () => {
   const session = new Session(lessonOf(adder));
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   let shown = 0;
   session.store.subscribe(() => shown++);
   session.flip('a');
   expect(shown).toBe(1);
   session.goToRow(3);
   expect(shown).toBe(2);
-  session.edit({ type: 'removePart', sheet: 'sheet1', id: 'c' });
+  session.edit('remove c', { type: 'removePart', sheet: 'sheet1', id: 'c' });
   expect(shown).toBe(3);
 });
 
@@ -129,7 +129,7 @@ test('blocks run on the page with what is inside them', () => {
     'outer',
   );
   const session = new Session(lessonOf(outer, inner));
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   const lamp = () => session.state.values[session.state.netlist.outputs[0]!.nets[0]!];
   expect(lamp()).toBe(1);
   session.flip('s');

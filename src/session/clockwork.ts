@@ -3,7 +3,7 @@ import { type Netlist, storeName } from '@/core/netlist/netlist';
 import { POWER_UP, Run } from '@/core/simulate/run';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { isTimed, movesByItself, nextHalf, rowNow } from './moment';
-import { AS_FAST, type Goal, type SessionState } from './state';
+import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
 
 /** Ms of a frame that a run may take, and changes of nets after which it looks at the clock on the wall. */
 const MS_A_FRAME = 10;
@@ -14,14 +14,14 @@ const UNSEEN = 2;
 const EVENTS_A_LOOK = 2000;
 
 /** What the clockwork needs of the session in which it stands. */
-export interface Bench {
+export interface ClockHost {
   readonly state: SessionState;
   set(change: Partial<SessionState>): void;
   /** Takes all that is set on the way to the faces at once. */
   together<T>(work: () => T): T;
   /** Takes what the run has come to, or was under the cursor, to all faces. */
   show(): void;
-  say(text: string): void;
+  say(text: string, tone?: Notice['tone']): void;
   /** Writes down what the outputs show in a row of the table. */
   note(row: number): void;
 }
@@ -34,7 +34,7 @@ export class Clockwork {
   private unseen = 0;
 
   constructor(
-    private readonly bench: Bench,
+    private readonly host: ClockHost,
     lesson: Lesson,
     netlist: Netlist,
     on: ReadonlySet<string>,
@@ -49,33 +49,33 @@ export class Clockwork {
 
   private show(): void {
     this.unseen = 0;
-    this.bench.show();
+    this.host.show();
   }
 
   /** Where parts take time and nothing moves by itself, what an input starts is let run until it has come to rest. */
   goOn(): void {
-    const { netlist, playing } = this.bench.state;
+    const { netlist, playing } = this.host.state;
     if (playing || movesByItself(netlist) || this.run.next() === Number.POSITIVE_INFINITY) return;
-    this.bench.set({ playing: true, behind: 0, goal: null });
+    this.host.set({ playing: true, behind: 0, goal: null });
   }
 
   play(playing: boolean): void {
-    const { netlist, lesson, cursor } = this.bench.state;
+    const { netlist, lesson, cursor } = this.host.state;
     if (playing && !isTimed(netlist, delaysOf(lesson))) return;
-    this.bench.together(() => {
-      this.bench.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
+    this.host.together(() => {
+      this.host.set({ playing, behind: 0, goal: null, cursor: playing ? null : cursor });
       this.show();
     });
   }
 
   setPace(pace: number): void {
-    this.bench.set({ pace, behind: 0 });
+    this.host.set({ pace, behind: 0 });
   }
 
   /** Lets time run for as long as a frame took on the wall clock, in ms, or towards what it is to reach. */
   tick(elapsedMs: number): void {
-    this.bench.together(() => {
-      const { playing, pace, now, goal, behind } = this.bench.state;
+    this.host.together(() => {
+      const { playing, pace, now, goal, behind } = this.host.state;
       if (!playing) return;
       const frame = Math.min(elapsedMs, 250);
       const isPaced = goal === null && pace < AS_FAST;
@@ -90,7 +90,7 @@ export class Clockwork {
           : this.sliced(goal?.is === 'time' ? goal.time : until, isPaced ? MS_A_FRAME : MS_ALONE);
       if (isPaced) {
         const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
-        if (Math.round(late) !== Math.round(behind)) this.bench.set({ behind: late });
+        if (Math.round(late) !== Math.round(behind)) this.host.set({ behind: late });
       }
       const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
       if (!isPaced && !isThere && !isAtRest) {
@@ -98,12 +98,12 @@ export class Clockwork {
         return;
       }
       const row =
-        this.bench.state.table.state === 'ready' ? rowNow(this.bench.state.netlist, this.run.values) : -1;
-      if (this.bench.state.tried.has(row)) this.bench.note(row);
+        this.host.state.table.state === 'ready' ? rowNow(this.host.state.netlist, this.run.values) : -1;
+      if (this.host.state.tried.has(row)) this.host.note(row);
       if ((goal && isThere) || isAtRest) {
         if (goal?.is === 'values' && !this.holds(goal))
-          this.bench.say('It came to rest without getting there.');
-        this.bench.set({ playing: false, goal: null, behind: 0 });
+          this.host.say('It came to rest without getting there.');
+        this.host.set({ playing: false, goal: null, behind: 0 });
       }
       this.show();
     });
@@ -136,16 +136,16 @@ export class Clockwork {
   /** Runs as fast as it goes until a time, or until nets have some values; from the past it begins at the present. */
   runUntil(goal: Goal): void {
     if (goal.is === 'time' && goal.time <= this.run.time) this.goToTime(goal.time);
-    else this.bench.set({ goal, playing: true, cursor: null, behind: 0 });
+    else this.host.set({ goal, playing: true, cursor: null, behind: 0 });
   }
 
   /** On to the next thing that happens, or back to the one before. */
   stepEvent(back = false): void {
-    this.bench.together(() => {
-      const { cursor } = this.bench.state;
+    this.host.together(() => {
+      const { cursor } = this.host.state;
       const { trace } = this.run;
       const moment = cursor ?? this.run.time;
-      this.bench.set({ playing: false, goal: null });
+      this.host.set({ playing: false, goal: null });
       if (back) {
         this.goToTime(trace.changeBefore(null, moment) ?? trace.begins);
         return;
@@ -157,27 +157,27 @@ export class Clockwork {
       }
       const next = this.run.next();
       if (next === Number.POSITIVE_INFINITY) {
-        this.bench.say('Nothing is under way: everything has come to rest.');
+        this.host.say('Nothing is under way: everything has come to rest.');
         return;
       }
       this.run.advance(next);
-      this.bench.set({ cursor: null });
+      this.host.set({ cursor: null });
       this.show();
     });
   }
 
   /** On by a stretch of time in ps, or back by it where that is negative. */
   stepTime(by: number): void {
-    const target = (this.bench.state.cursor ?? this.run.time) + by;
+    const target = (this.host.state.cursor ?? this.run.time) + by;
     if (target <= this.run.time) this.goToTime(target);
     else this.runUntil({ is: 'time', time: target });
   }
 
   /** On to the next change of a clock; from the past, on to the next one that was. */
   stepHalf(): void {
-    this.bench.together(() => {
-      const { netlist, cursor } = this.bench.state;
-      this.bench.set({ playing: false });
+    this.host.together(() => {
+      const { netlist, cursor } = this.host.state;
+      this.host.set({ playing: false });
       const next = nextHalf(netlist, cursor ?? this.run.time);
       if (next === null) return;
       if (cursor !== null && next <= this.run.time) {
@@ -185,14 +185,14 @@ export class Clockwork {
         return;
       }
       this.run.advance(next);
-      this.bench.set({ cursor: null });
+      this.host.set({ cursor: null });
       this.show();
     });
   }
 
   /** Back to the change of a clock before the moment. */
   stepHalfBack(): void {
-    const { netlist, cursor } = this.bench.state;
+    const { netlist, cursor } = this.host.state;
     const clocks = new Set(netlist.sources.flatMap((s) => (s.kind === 'clock' ? [s.net] : [])));
     const before = this.run.trace.changeBefore(clocks, cursor ?? this.run.time);
     this.goToTime(before ?? this.run.trace.begins);
@@ -200,17 +200,17 @@ export class Clockwork {
 
   /** Shows the circuit as it was at a time in ps; at or past the present, as it is. */
   goToTime(time: number): void {
-    this.bench.together(() => {
+    this.host.together(() => {
       const past = time < this.run.time ? Math.max(Math.round(time), this.run.trace.begins) : null;
-      this.bench.set({ cursor: past, playing: false, goal: null });
+      this.host.set({ cursor: past, playing: false, goal: null });
       this.show();
     });
   }
 
   /** Back to power-up at time 0; switches stay. @param shaken whether storage holds what chance gives it. */
   restart(shaken = false): void {
-    this.bench.together(() => {
-      const { lesson, netlist, on } = this.bench.state;
+    this.host.together(() => {
+      const { lesson, netlist, on } = this.host.state;
       const held = shaken
         ? new Map(
             [...netlist.storage.keys()].map((i): [string, Logic] => [
@@ -220,7 +220,7 @@ export class Clockwork {
           )
         : undefined;
       this.run = newRun(lesson, netlist, on, undefined, held);
-      this.bench.set({ playing: false, cursor: null, behind: 0, goal: null });
+      this.host.set({ playing: false, cursor: null, behind: 0, goal: null });
       this.show();
     });
   }

@@ -11,30 +11,17 @@ import { defaultParams, PLACEABLE } from '@/core/parts/catalogue';
 import { interlock } from '@/core/testing/sketch';
 import {
   alignSelected,
-  colourWires,
   distributeSelected,
-  layWiresAnew,
   mirrorSelected,
   numberSelected,
-  repeatSelected,
-  selectNet,
   spreadFromSelected,
-  straightenSelected,
   tidySheet,
-} from './arrange-commands';
-import {
-  duplicateSelected,
-  letGo,
-  moveParts,
-  pinProbe,
-  place,
-  placeFrom,
-  relabel,
-  removeSelected,
-  setParam,
-  turnSelected,
-  wire,
-} from './commands';
+} from './changes/arrange';
+import { duplicateSelected, repeatSelected } from './changes/clipboard';
+import { letGo, moveParts, relabel, removeSelected, setParam, turnSelected } from './changes/parts';
+import { place, placeFrom } from './changes/place';
+import { colourWires, pinProbe, rerouteSelected, straightenSelected, wire } from './changes/wires';
+import { selectNet } from './select';
 import { Session } from './session';
 
 /** Numbers from a seed in [0, 1), so that a run of gestures can be played again. */
@@ -88,7 +75,7 @@ function anything(session: Session, roll: () => number): void {
     () => distributeSelected(session, any(['across', 'down'])),
     () => straightenSelected(session),
     () => spreadFromSelected(session, any(['across', 'down']), whole(-4, 6)),
-    () => layWiresAnew(session),
+    () => rerouteSelected(session),
     () => colourWires(session, any(['rose', 'teal', undefined])),
     () => selectNet(session),
     () => numberSelected(session, 'A0'),
@@ -113,7 +100,9 @@ test('1,000 random gestures are undone and redone to the letter, and the journal
   for (let run = 0; run < 5; run++) {
     const journal: Edit[] = [];
     const begun = interlock().lesson;
-    const session = new Session(begun, { edit: (edit) => journal.push(edit), moment: () => {} });
+    const session = new Session(begun, {
+      sink: { edit: (edit) => journal.push(edit), moment: () => {} },
+    });
     const roll = dice(1000 + run);
     const texts = [text(session)];
     for (let i = 0; i < 200; i++) {

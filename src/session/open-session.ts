@@ -1,38 +1,70 @@
 import type { Lesson } from '@/core/circuit/lesson';
-import type { Result } from '@/core/values/result';
+import { done, type Result } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
-import { isJournaled, journalEdit, momentOf, openLesson, saveMoment, saveSnapshot } from '@/store/lessons';
+import { LessonWriter } from '@/store/lesson-writer';
+import { momentOf, openKept, saveMoment, setAsideOf, settleJournal } from '@/store/lessons';
 import { tableMaker } from '@/workers/table-client';
+import { fetchUpdateDerived, hasDerived } from './derived';
+import { EditLock } from './edit-lock';
+import { Persistence } from './persistence';
 import { Session } from './session';
-import type { Keeper, SessionState } from './state';
-
-const EDITS_A_SNAPSHOT = 100;
-const MOMENT_EVERY_MS = 400;
 
 /** An open lesson with all that must be let go when its page is left. */
 export interface OpenSession {
   readonly session: Session;
+  /** Edits of earlier visits that no longer apply and were set aside. */
+  readonly setAside: number;
   /** Seconds worked so far, over all visits. */
   seconds(): number;
+  /** Whether edits were made that are not kept yet. */
+  isBehind(): boolean;
+  /** Tries at once to keep what could not be kept. */
+  retrySaving(): void;
   /** Makes this tab the one that may edit; the other becomes read-only. */
   takeOver(): Promise<void>;
   close(): void;
 }
 
 /**
- * Opens a kept lesson: snapshot, journal and moment, and from then on keeps each edit. Only one tab edits a
- * lesson; a second one opens it read-only.
+ * Opens a kept lesson: snapshot, journal and moment, and from then on keeps each edit. Only one tab edits a lesson; a
+ * second one opens it read-only. Null where there is no lesson of that id.
  */
 export async function openSession(id: string): Promise<Result<OpenSession> | null> {
-  const read = await openLesson(id);
-  if (!read?.ok) return read;
-  return { ok: true, value: await keptSession(read.value) };
+  const lock = new EditLock(id);
+  const isMine = await lock.ask();
+  const read = await openKept(id).catch((error) => {
+    lock.release();
+    throw error;
+  });
+  if (!read?.ok) {
+    lock.release();
+    return read;
+  }
+  const { lesson } = read.value;
+  // What keeps blocks and notes up to date is there before the first edit.
+  const updateDerived = hasDerived(lesson) ? await fetchUpdateDerived() : null;
+  const open = await keptSession(lesson, lock, isMine, updateDerived);
+  if (isMine) {
+    await settleJournal(read.value).catch((error) =>
+      open.session.say(`${storeProblem(error).message}.`, 'bad'),
+    );
+  }
+  const setAside = await setAsideOf(id).catch(() => []);
+  return done({ ...open, setAside: setAside.length });
 }
 
-async function keptSession(lesson: Lesson): Promise<OpenSession> {
+async function keptSession(
+  lesson: Lesson,
+  lock: EditLock,
+  isMine: boolean,
+  updateDerived: Awaited<ReturnType<typeof fetchUpdateDerived>> | null,
+): Promise<Omit<OpenSession, 'setAside'>> {
   const moment = await momentOf(lesson.id);
   const on = Object.entries(moment?.inputs ?? {}).flatMap(([part, v]) => (v ? [part] : []));
-  const session = new Session(lesson, null, tableMaker, {
+  const session = new Session(lesson, {
+    makeTable: tableMaker,
+    updateDerived,
+    readOnly: !isMine,
     sheetId: moment?.sheet,
     on,
     // Before what was seen was written down as well, a row was a number alone.
@@ -40,103 +72,25 @@ async function keptSession(lesson: Lesson): Promise<OpenSession> {
   });
   const opened = Date.now();
   const seconds = () => (moment?.seconds ?? 0) + Math.round((Date.now() - opened) / 1000);
-  const keeper = new StoreKeeper(session, seconds);
-  const lock = new EditLock(lesson.id, (mine) => {
-    session.setKeeper(mine ? keeper : null);
-    session.store.setState({ readOnly: !mine });
+  const persistence = new Persistence(
+    session,
+    (tell) => new LessonWriter(lesson.id, () => session.state.lesson, tell),
+    (moment) => saveMoment({ ...moment, lesson: lesson.id, seconds: seconds() }),
+  );
+  if (isMine) session.setSink(persistence);
+  lock.onLost(() => {
+    session.setSink(null);
+    session.setReadOnly(true);
   });
-  await lock.ask();
-  if (!session.state.readOnly && (await isJournaled(lesson.id)))
-    await saveSnapshot(lesson).catch((error) => session.say(storeProblem(error), 'bad'));
   return {
     session,
     seconds,
-    takeOver: async () => {
-      await lock.steal();
-    },
+    isBehind: () => persistence.isBehind,
+    retrySaving: () => persistence.retry(),
+    takeOver: () => lock.steal(),
     close: () => {
-      keeper.flush();
+      persistence.close();
       lock.release();
     },
   };
-}
-
-class StoreKeeper implements Keeper {
-  private since = 0;
-  private pending = 0;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-
-  constructor(
-    private readonly session: Session,
-    private readonly seconds: () => number,
-  ) {}
-
-  edit(edit: Parameters<Keeper['edit']>[0]): void {
-    const fail = (error: unknown) => this.session.say(storeProblem(error), 'bad');
-    this.pending++;
-    journalEdit(this.session.state.lesson.id, edit).then((seq) => {
-      // Only while nothing is on its way does the lesson hold exactly what the journal holds up to `seq`.
-      if (--this.pending > 0 || ++this.since < EDITS_A_SNAPSHOT) return;
-      this.since = 0;
-      saveSnapshot(this.session.state.lesson, seq).catch(fail);
-    }, fail);
-  }
-
-  moment(_: SessionState): void {
-    this.timer ??= setTimeout(() => this.flush(), MOMENT_EVERY_MS);
-  }
-
-  flush(): void {
-    clearTimeout(this.timer);
-    this.timer = undefined;
-    const { lesson, rootId, on, tried } = this.session.state;
-    saveMoment({
-      lesson: lesson.id,
-      sheet: rootId,
-      inputs: Object.fromEntries([...on].map((part) => [part, 1 as const])),
-      tried: [...tried].slice(0, 5000),
-      seconds: this.seconds(),
-    }).catch(() => {});
-  }
-}
-
-/** One tab at a time edits a lesson (Web Locks); browsers without locks always may. */
-class EditLock {
-  private letGo: (() => void) | undefined;
-
-  constructor(
-    private readonly id: string,
-    private readonly told: (mine: boolean) => void,
-  ) {}
-
-  ask(): Promise<void> {
-    return this.request({ ifAvailable: true });
-  }
-
-  steal(): Promise<void> {
-    return this.request({ steal: true });
-  }
-
-  private request(options: LockOptions): Promise<void> {
-    if (!navigator.locks) {
-      this.told(true);
-      return Promise.resolve();
-    }
-    return new Promise((asked) => {
-      navigator.locks
-        .request(`lesson:${this.id}`, options, (lock) => {
-          this.told(lock !== null);
-          asked();
-          return lock === null ? undefined : new Promise<void>((done) => (this.letGo = done));
-        })
-        .catch(() => {
-          this.told(false);
-          asked();
-        });
-    });
-  }
-
-  release(): void {
-    this.letGo?.();
-  }
 }

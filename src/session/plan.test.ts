@@ -6,14 +6,16 @@ import { filled, namesLine, plannedFor } from '@/core/logic/planned';
 import { cell } from '@/core/logic/truth-table';
 import { follow } from '@/core/synthesis/follow';
 import { interlock } from '@/core/testing/sketch';
-import { showBetween } from './between-commands';
-import { relabel } from './commands';
-import { drawPlan, fillCell, placeFormulas, planDrawn, planInHand, setPlan, turnCell } from './plan-commands';
+import { drawPlan } from './changes/draw-table';
+import { placeFormulas } from './changes/formula-note';
+import { relabel } from './changes/parts';
+import { showBetween } from './changes/probe-columns';
+import { fillCell, planDrawn, planInHand, setPlan, turnCell } from './changes/table';
 import { Session } from './session';
 
 function planned(line: string, ...columns: string[]): Session {
   const session = new Session(emptyLesson('plan-test', 'Plan'));
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   const made = plannedFor(line);
   if (!made.ok) throw new Error(made.problem.message);
   setPlan(
@@ -22,6 +24,7 @@ function planned(line: string, ...columns: string[]): Session {
       (plan, letters, o) => filled(plan, o, new Map([...letters].map((c, r) => [r, c]))),
       made.value,
     ),
+    'begin a table',
   );
   return session;
 }
@@ -55,7 +58,7 @@ test('the table that was filled in is kept in the file and comes back with undo'
   const session = planned('A, B = Y', '0110');
   const read = readLesson(writeLesson(session.state.lesson));
   expect(read.ok && read.value.sheets[0]!.plan).toEqual(session.sheet.plan);
-  setPlan(session, undefined);
+  setPlan(session, undefined, 'remove the table');
   expect(session.sheet.plan).toBeUndefined();
   session.undo();
   expect(session.sheet.plan?.outputs[0]?.rows).toBe('0110');
@@ -63,7 +66,7 @@ test('the table that was filled in is kept in the file and comes back with undo'
 
 test('a formula on the sheet follows the circuit', () => {
   const session = new Session(interlock().lesson);
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   placeFormulas(session, 'sop', 'bar');
   const note = () => [...session.sheet.parts.values()].find((p) => p.kind === 'formula')!.params.text;
   expect(note()).toBe('Drive = Key Bars Clear\nWarn = Key ~{Bars}');

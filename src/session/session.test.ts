@@ -5,22 +5,16 @@ import { compile } from '@/core/netlist/compile';
 import { defaultParams, findKind } from '@/core/parts/catalogue';
 import { interlock, pin, Sketch } from '@/core/testing/sketch';
 import { timeText } from '@/core/values/time';
-import {
-  copied,
-  duplicateSelected,
-  moveParts,
-  pasteText,
-  place,
-  relabel,
-  removeSelected,
-  selectAll,
-  setParam,
-  wire,
-} from './commands';
-import { reorder } from './face-commands';
+import { copied, duplicateSelected, pasteText } from './changes/clipboard';
+import { reorder } from './changes/columns';
+import { renameLesson } from './changes/lesson';
+import { moveParts, relabel, removeSelected, setParam } from './changes/parts';
+import { place } from './changes/place';
+import { addSheet } from './changes/sheets';
+import { wire } from './changes/wires';
 import { rowNow } from './moment';
+import { selectAll } from './select';
 import { Session } from './session';
-import { addSheet } from './sheet-commands';
 import { spokenPart } from './spoken';
 import type { SessionState } from './state';
 
@@ -130,7 +124,9 @@ describe('the time', () => {
 describe('edits', () => {
   test('are undone and redone byte for byte, and each goes to the keeper', () => {
     const kept: Edit[] = [];
-    const session = new Session(interlock().lesson, { edit: (e) => kept.push(e), moment: () => {} });
+    const session = new Session(interlock().lesson, {
+      sink: { edit: (e) => kept.push(e), moment: () => {} },
+    });
     const before = writeLesson(session.state.lesson);
     place(session, findKind('nand')!, { inputs: 2 }, [''], { x: 50, y: 50 });
     wire(session, pin('switch1.Y'), pin('nand1.A'));
@@ -148,10 +144,10 @@ describe('edits', () => {
 
   test('what cannot be is refused with a notice, and nothing changes', () => {
     const session = new Session(interlock().lesson);
-    expect(session.edit({ type: 'removePart', sheet: 'sheet1', id: 'switch1' })).toBe(false);
+    expect(session.edit('remove Key', { type: 'removePart', sheet: 'sheet1', id: 'switch1' }).ok).toBe(false);
     expect(session.state.notice?.text).toMatch(/still hangs on switch1/);
-    session.store.setState({ readOnly: true });
-    expect(session.edit({ type: 'changeLesson', change: { title: 'x' } })).toBe(false);
+    session.setReadOnly(true);
+    expect(renameLesson(session, 'x').ok).toBe(false);
     expect(session.state.lesson.title).toBe('Test');
   });
 

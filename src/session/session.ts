@@ -1,48 +1,33 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
+import type { Edit, Effect } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Stimulus } from '@/core/circuit/time-plan';
-import { inputAt, truthTable, whyNoTable } from '@/core/logic/truth-table';
+import { inputAt } from '@/core/logic/truth-table';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import { type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
-import { kindOf } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
 import type { Violation } from '@/core/simulate/run';
 import { type Logic, letterOf } from '@/core/values/logic';
-import { sentence } from '@/core/values/result';
-import { type Bench, Clockwork, delaysOf } from './clockwork';
-import { EMPTY_HISTORY, type History, noted, redone, undone } from './history';
+import type { Result } from '@/core/values/result';
+import type { Saving } from '@/store/lesson-writer';
+import { type ClockHost, Clockwork, delaysOf } from './clockwork';
+import type { UpdateDerived } from './derived';
+import { type DocumentHost, LessonDocument } from './document';
+import { EMPTY_HISTORY, type History } from './history';
 import { fittingPace, isTimed, rowNow } from './moment';
 import {
   type Beginning,
-  type Follow,
-  type Keeper,
   NOTHING,
   type Notice,
+  type PersistenceSink,
+  SAVED,
   type Selection,
   type SessionState,
-  type TableMaker,
 } from './state';
+import { TableDeriver, type TableHost } from './table-deriver';
+import type { Transaction } from './transaction';
 import { troublesNow } from './troubles';
-
-/** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
-const TABLE_AT_ONCE = 12;
-/** Whether anything in a lesson follows what is changed elsewhere: blocks, or tables and formulas on a sheet. */
-function hasFollowers(lesson: Lesson): boolean {
-  for (const sheet of lesson.sheets) for (const part of sheet.parts.values()) if (follows(part)) return true;
-  return false;
-}
-
-/** Whether what follows comes with the edit itself. */
-function bringsFollower(edit: Edit): boolean {
-  if (edit.type === 'group') return edit.edits.some(bringsFollower);
-  if (edit.type === 'addSheet') return [...edit.sheet.parts.values()].some(follows);
-  return edit.type === 'addPart' && follows(edit.part);
-}
-
-const FOLLOWERS = ['block', 'truth', 'formula'];
-const follows = (part: Part) => FOLLOWERS.includes(part.kind);
 
 /**
  * One open lesson: the document with its history, the selection, and the running circuit of the sheet that is
@@ -52,25 +37,25 @@ export class Session {
   readonly store: StoreApi<SessionState>;
   /** The running circuit of the root sheet, and how time passes in it. */
   readonly time: Clockwork;
-  private tableWork = 0;
+  private readonly document: LessonDocument;
+  private readonly table: TableDeriver;
   /** State that is set but not yet shown, while one change is worked out. */
   private pending: SessionState | null = null;
   private depth = 0;
-  private follow: Follow | null = null;
   private driving: Stimulus | null = null;
+  private sink: PersistenceSink | null;
 
-  constructor(
-    lesson: Lesson,
-    private keeper: Keeper | null = null,
-    private readonly makeTable: TableMaker | null = null,
-    beginning: Beginning = {},
-  ) {
+  constructor(lesson: Lesson, beginning: Beginning = {}) {
+    this.sink = beginning.sink ?? null;
     const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
     const sheet = sheetOf(lesson, sheetId)!;
     const netlist = drivenBy(compileOnce(sheet, lesson.sheets), drivingOf(sheet.time));
     this.driving = drivingOf(sheet.time);
     const on = new Set(beginning.on ?? []);
-    this.time = new Clockwork(this.bench(), lesson, netlist, on);
+    const host = this.host();
+    this.time = new Clockwork(host, lesson, netlist, on);
+    this.table = new TableDeriver(host, beginning.makeTable ?? null);
+    this.document = new LessonDocument(host, beginning.updateDerived ?? null);
     this.store = createStore<SessionState>(() => ({
       lesson,
       rootId: sheetId,
@@ -95,16 +80,18 @@ export class Session {
       readOnly: beginning.readOnly ?? false,
       notice: null,
       looks: { times: 0, onlyIfHidden: false },
+      saving: SAVED,
     }));
     this.show();
-    this.deriveTable();
+    this.table.derive();
   }
 
   get state(): SessionState {
     return this.pending ?? this.store.getState();
   }
 
-  private bench(): Bench {
+  /** What the session's own parts need of it. */
+  private host(): ClockHost & DocumentHost & TableHost {
     const session = this;
     return {
       get state() {
@@ -113,8 +100,11 @@ export class Session {
       set: (change) => this.set(change),
       together: (work) => this.together(work),
       show: () => this.show(),
-      say: (text) => this.say(text),
+      say: (text, tone) => this.say(text, tone),
+      sayUndoable: (text) => this.sayUndoable(text),
       note: (row) => this.note(row),
+      adopt: (next, history, effect) => this.together(() => this.adopt(next, history, effect)),
+      keep: (edit) => this.sink?.edit(edit),
     };
   }
 
@@ -156,77 +146,78 @@ export class Session {
     return this.time.run.trace;
   }
 
-  setKeeper(keeper: Keeper | null): void {
-    this.keeper = keeper;
+  setSink(sink: PersistenceSink | null): void {
+    this.sink = sink;
   }
 
-  /**
-   * Makes an edit: one step of undo. It is handed to the journal before this returns.
-   * @returns whether it was made; if not, a notice says why.
-   */
-  edit(edit: Edit): boolean {
-    const { lesson } = this.state;
-    const applied = hasFollowers(lesson) || bringsFollower(edit) ? apply(lesson, edit) : null;
-    if (!applied?.ok) return this.make(edit, (history, inverse) => noted(history, inverse));
-    if (!this.follow) {
-      // It is fetched where it is needed at all; the edit is made as soon as it is there.
-      void this.fetchFollow().then((follow) => {
-        this.follow = follow;
-        this.edit(edit);
+  setReadOnly(readOnly: boolean): void {
+    this.set({ readOnly });
+  }
+
+  /** Tells how far what was done is kept. */
+  setSaving(saving: Saving): void {
+    this.set({ saving });
+  }
+
+  /** Resolves when all that was done so far is kept; at once where nothing is on its way. */
+  get saved(): Promise<void> {
+    return this.whenSaving((saving) => saving.is === 'saved').then(() => {});
+  }
+
+  /** Resolves as `saved` does. @throws Error where the last attempt to keep it failed. */
+  async savedOrFailed(): Promise<void> {
+    const saving = await this.whenSaving(({ is }) => is !== 'saving');
+    if (saving.is === 'failed') throw new Error(saving.problem.message);
+  }
+
+  private whenSaving(isThere: (saving: Saving) => boolean): Promise<Saving> {
+    return new Promise((resolve) => {
+      const look = () => {
+        const { saving } = this.state;
+        if (!isThere(saving)) return false;
+        resolve(saving);
+        return true;
+      };
+      if (look()) return;
+      const stop = this.store.subscribe(() => {
+        if (look()) stop();
       });
-      return true;
-    }
-    const { edits, wiresLost } = this.follow(applied.value);
-    const whole: Edit = edits.length > 0 ? { type: 'group', edits: [edit, ...edits] } : edit;
-    const made = this.make(whole, (history, inverse) => noted(history, inverse));
-    if (made && wiresLost > 0)
-      this.say(
-        `${wiresLost} ${wiresLost === 1 ? 'wire' : 'wires'} hung on a port that its block no longer has, and went with it.`,
-        'calm',
-        () => this.undo(),
-      );
-    return made;
+    });
   }
 
-  /** Gives what blocks and living notes need once an edit has been made. */
-  setFollow(follow: Follow): void {
-    this.follow = follow;
+  /** Makes edits as one step of undo; see `LessonDocument.transaction`. */
+  transaction<T>(name: string, work: (made: Transaction) => T, merge: string | null = null): Result<T> {
+    return this.document.transaction(name, work, merge);
   }
 
-  private fetchFollow(): Promise<Follow> {
-    return import('@/core/synthesis/follow').then((m) => m.follow);
+  /** Makes one edit as a step of undo; see `LessonDocument.transaction`. */
+  edit(name: string, edit: Edit | null, merge: string | null = null): Result<undefined> {
+    return this.document.transaction(name, (made) => void made.make(edit), merge);
   }
 
-  undo(): void {
-    const last = this.state.history.undo.at(-1);
-    if (last) this.make(last, undone);
+  /** Ends the last step of undo: what is done next is a step of its own. */
+  endStep(): void {
+    this.document.endStep();
   }
 
-  redo(): void {
-    const last = this.state.history.redo.at(-1);
-    if (last) this.make(last, redone);
+  undo(): Result<undefined> {
+    return this.document.undo();
   }
 
-  private make(edit: Edit, remember: (history: History, inverse: Edit) => History): boolean {
-    const { lesson, readOnly, history } = this.state;
-    if (readOnly) {
-      this.say('This lesson cannot be changed here.', 'bad');
-      return false;
-    }
-    const applied = applyWithInverse(lesson, edit);
-    if (!applied.ok) {
-      this.say(`That does not work: ${applied.problem.message}.`, 'bad');
-      return false;
-    }
-    const { inverse } = applied.value;
-    this.keeper?.edit(edit);
-    const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).family === 'Notes');
-    this.together(() => this.adopt(applied.value.lesson, remember(history, inverse), effect));
-    return true;
+  redo(): Result<undefined> {
+    return this.document.redo();
   }
 
+  /** Gives what brings blocks and notes up to date; see `needsUpdateDerived`. */
+  setUpdateDerived(updateDerived: UpdateDerived): void {
+    this.document.updateDerived = updateDerived;
+  }
+
+  /** Takes another version of the lesson to all faces. */
   private adopt(lesson: Lesson, history: History, effect: Effect): void {
     const before = this.state;
+    // The way back that a message offers is that of its own step alone.
+    if (before.notice && before.notice.undoes !== null) this.set({ notice: null });
     const root = sheetOf(lesson, before.rootId) ?? lesson.sheets[0]!;
     const { path, sheet } = walked(lesson, root, before.path);
     const selection = {
@@ -259,7 +250,7 @@ export class Session {
       goal: null,
     });
     this.show();
-    this.deriveTable();
+    this.table.derive();
   }
 
   /** Only names or order changed: nets stay as they are numbered, the run goes on. */
@@ -273,7 +264,7 @@ export class Session {
     const sameNames =
       sameOrder && same(columns(netlist), columns(before), (c) => `${sourceKey(c)} ${c.name}`);
     this.show();
-    if (!sameNames) this.deriveTable();
+    if (!sameNames) this.table.derive();
   }
 
   /** What was seen, where outputs may stand in another order now. */
@@ -296,45 +287,11 @@ export class Session {
       ...(path.length === 0 ? troublesNow(this.time.run, values, this.sheet, found) : []),
     ];
     this.set({ values, now: this.time.run.time, conflicts, diagnostics });
-    this.keeper?.moment(this.state);
-  }
-
-  private deriveTable(): void {
-    const { netlist } = this.state;
-    const work = ++this.tableWork;
-    const reason = whyNoTable(netlist);
-    if (reason) {
-      this.set({ table: { state: 'none', reason: sentence(reason) } });
-      return;
-    }
-    if (netlist.inputColumns.length <= TABLE_AT_ONCE || !this.makeTable) {
-      this.set({ table: { state: 'ready', table: truthTable(netlist) } });
-      return;
-    }
-    const current = () => work === this.tableWork;
-    const made = this.makeTable(
-      sheetOf(this.state.lesson, this.state.rootId)!,
-      this.state.lesson.sheets,
-      (share) => {
-        if (current()) this.set({ table: { state: 'working', share, cancel } });
-      },
-    );
-    const cancel = () => {
-      made.cancel();
-      if (current())
-        this.set({
-          table: { state: 'none', reason: 'Stopped. The next change derives it again.' },
-        });
-    };
-    this.set({ table: { state: 'working', share: 0, cancel } });
-    made.table.then(
-      (table) => current() && this.set({ table: { state: 'ready', table } }),
-      (error: Error) =>
-        current() && this.set({ table: { state: 'none', reason: `No table: ${error.message}` } }),
-    );
+    this.sink?.moment(this.state);
   }
 
   select(selection: Selection): void {
+    this.endStep();
     this.set({ selection });
   }
 
@@ -395,8 +352,14 @@ export class Session {
     this.set({ looks: { times: this.state.looks.times + 1, onlyIfHidden } });
   }
 
-  say(text: string, tone: Notice['tone'] = 'calm', undo?: () => void): void {
-    this.set({ notice: { text, tone, undo } });
+  say(text: string, tone: Notice['tone'] = 'calm'): void {
+    this.set({ notice: { text, tone, undoes: null } });
+  }
+
+  /** Tells what the step that was just made has done, with a way back for as long as no other step follows. */
+  sayUndoable(text: string): void {
+    this.endStep();
+    this.set({ notice: { text, tone: 'calm', undoes: this.state.history.undo.at(-1)?.id ?? null } });
   }
 
   dismissNotice(): void {
@@ -405,6 +368,7 @@ export class Session {
 
   /** Puts switches and buttons to new positions at once, at the present. */
   put(positions: Iterable<readonly [key: string, value: 0 | 1]>): void {
+    this.endStep();
     this.together(() => {
       const { netlist } = this.state;
       const on = new Set(this.state.on);

@@ -1,10 +1,11 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import type { Following } from '@/core/drawing/blocks';
 import type { TruthTable } from '@/core/logic/truth-table';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist, SheetNets } from '@/core/netlist/netlist';
 import type { Logic } from '@/core/values/logic';
+import type { Saving } from '@/store/lesson-writer';
+import type { UpdateDerived } from './derived';
 import type { History } from './history';
 
 /** A time in ps to run to, or values that some nets are to have. */
@@ -21,12 +22,15 @@ export interface Selection {
 }
 export const NOTHING: Selection = { parts: new Set(), wires: new Set() };
 
-/** A short word to the user at the bottom of the page, with a way back where there is one. */
+/** A short word to the user at the bottom of the page. */
 export interface Notice {
   readonly text: string;
   readonly tone: 'calm' | 'bad';
-  readonly undo?: () => void;
+  /** The step of undo that it tells of and can take back, by its id; it goes when another edit is made. */
+  readonly undoes: number | null;
 }
+
+export const SAVED: Saving = { is: 'saved' };
 
 export type Table =
   | { readonly state: 'ready'; readonly table: TruthTable }
@@ -71,13 +75,11 @@ export interface SessionState {
   readonly notice: Notice | null;
   /** Counts how often all of the sheet was asked to be shown, and whether only where what is selected is out of sight. */
   readonly looks: { readonly times: number; readonly onlyIfHidden: boolean };
+  readonly saving: Saving;
 }
 
-/** What must follow an edit, for a lesson as it is once the edit has been made. */
-export type Follow = (lesson: Lesson) => Following;
-
 /** Where a session's edits go; a session without one lives in memory alone. */
-export interface Keeper {
+export interface PersistenceSink {
   edit(edit: Edit): void;
   moment(state: SessionState): void;
 }
@@ -87,9 +89,14 @@ export type TableMaker = (
   sheet: Sheet,
   sheets: readonly Sheet[],
   progress: (share: number) => void,
-) => { readonly table: Promise<TruthTable>; readonly cancel: () => void };
+) => { readonly result: Promise<TruthTable>; readonly cancel: () => void };
 
 export interface Beginning {
+  readonly sink?: PersistenceSink | null;
+  /** Derives large tables; without it all are derived at once. */
+  readonly makeTable?: TableMaker | null;
+  /** What `needsUpdateDerived` asks for, where it is at hand. */
+  readonly updateDerived?: UpdateDerived | null;
   readonly sheetId?: string;
   readonly on?: Iterable<string>;
   readonly tried?: Iterable<readonly [row: number, seen: string]>;

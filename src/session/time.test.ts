@@ -4,10 +4,8 @@ import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { Sketch } from '@/core/testing/sketch';
 import { glitchesOf } from '@/core/timing/measure';
-import { shortestPeriod } from './moment';
-import { Session } from './session';
-import { typedLine } from './statement-command';
-import { stepMoment } from './step';
+import { expectDone } from '@/core/values/result';
+import { typedLine } from './changes/statement';
 import {
   drawLevel,
   driveThroughAll,
@@ -21,14 +19,16 @@ import {
   showHazard,
   timePlanOf,
   withWave,
-} from './time-commands';
+} from './changes/time';
+import { shortestPeriod } from './moment';
+import { Session } from './session';
+import { stepMoment } from './step';
 
 /** A session with what is typed drawn on its sheet. */
 function drawn(...lines: string[]): Session {
   const session = new Session(emptyLesson('time-test', 'Time'));
   for (const line of lines) {
-    const problem = typedLine(session, line, { x: 4, y: 4 });
-    if (problem) throw new Error(problem);
+    expectDone(typedLine(session, line, { x: 4, y: 4 }));
   }
   return session;
 }
@@ -85,7 +85,7 @@ test('stimuli have names of their own, and one that is deleted comes back', () =
   ]);
   expect(freshStimulusName(session)).toBe('Stimulus 2');
   const [stimulus] = timePlanOf(session).stimuli;
-  putStimulus(session, { ...stimulus!, name: 'Other' }, 'Stimulus');
+  putStimulus(session, { ...stimulus!, name: 'Other' }, 'rename it', { was: 'Stimulus' });
   expect(timePlanOf(session).stimuli.map((s) => s.name)).toEqual(['Other']);
   expect(withWave(stimulus!, a, null).inputs).toEqual([]);
   removeStimulus(session, 'Other');
@@ -182,7 +182,7 @@ test('what only looks otherwise leaves the run as it is', () => {
   session.time.stepHalf();
   session.time.stepHalf();
   const { now } = session.state;
-  setTimePlan(session, { hidden: [partOf(session, 'Clk')] });
+  setTimePlan(session, { hidden: [partOf(session, 'Clk')] }, 'hide a lane');
   expect(session.state.now).toBe(now);
 });
 
@@ -223,7 +223,7 @@ test('a clock that a stimulus gives sets the pace as a clock on the sheet does',
   const session = new Session(s.lesson);
   expect(shortestPeriod(session.state.netlist)).toBeNull();
   const wave = { ...USUAL_WAVE, pattern: 'periodic', step: 250_000, high: 125_000 } as const;
-  putStimulus(session, { name: 'Pushed', inputs: [{ part: 'switch1', wave }] });
+  putStimulus(session, { name: 'Pushed', inputs: [{ part: 'switch1', wave }] }, 'push');
   expect(shortestPeriod(session.state.netlist)).toBe(250_000);
   expect(session.state.pace).toBe(1_000_000);
 });

@@ -2,6 +2,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
 import type { Exercise } from '@/core/circuit/exercise';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
+import { type Problem, problem } from '@/core/values/result';
 
 /** A lesson as it was at its last snapshot; edits since then stand in the journal. */
 export interface LessonRecord {
@@ -19,6 +20,12 @@ export interface JournalRecord {
   readonly seq: number;
   readonly lesson: string;
   readonly edit: Edit;
+}
+
+/** An edit from a journal that could not be made again when its lesson was opened, kept until the person decides. */
+export interface SetAsideRecord extends JournalRecord {
+  /** Why it could not be made. */
+  readonly reason: string;
 }
 
 /** What stands on the live circuit: not part of the document, and kept all the same. */
@@ -48,6 +55,7 @@ export interface HandInRecord {
 class Database extends Dexie {
   lessons!: EntityTable<LessonRecord, 'id'>;
   journal!: EntityTable<JournalRecord, 'seq'>;
+  setAside!: EntityTable<SetAsideRecord, 'seq'>;
   moments!: EntityTable<MomentRecord, 'lesson'>;
   exercises!: EntityTable<ExerciseRecord, 'id'>;
   handIns!: EntityTable<HandInRecord, 'key'>;
@@ -63,6 +71,7 @@ class Database extends Dexie {
       handIns: '++key, exercise',
       marks: 'name',
     });
+    this.version(2).stores({ setAside: 'seq, lesson' });
   }
 }
 
@@ -74,10 +83,16 @@ export function randomId(): string {
   return Array.from(crypto.getRandomValues(new Uint8Array(16)), (b) => letters[b % letters.length]).join('');
 }
 
-/** A sentence for a failed write: the disk may be full, or the browser may refuse to keep anything. */
-export function storeProblem(error: unknown): string {
+/** Why a write failed: the disk may be full, or the browser may refuse to keep anything. */
+export function storeProblem(error: unknown): Problem {
   const name = error instanceof Error ? error.name : '';
   return /Quota/.test(name)
-    ? 'This browser has no room left. Nothing is lost on this page: export the lesson as a file, then delete lessons that are no longer needed.'
-    : 'This browser does not keep data for this page (private window, or blocked). Export the lesson as a file before closing it.';
+    ? problem(
+        'disk-full',
+        'this browser has no room left. Nothing is lost on this page: save the lesson as a file, then delete lessons that are no longer needed',
+      )
+    : problem(
+        'storage-blocked',
+        'this browser does not keep data for this page (private window, or blocked). Save the lesson as a file before closing it',
+      );
 }

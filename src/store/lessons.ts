@@ -1,8 +1,16 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import { lessonFromChecked, lessonToFile } from '@/core/formats/write-lesson';
-import type { Result } from '@/core/values/result';
-import { database, type JournalRecord, type LessonRecord, type MomentRecord, randomId } from './database';
+import { done, mapped, problemOf, type Result, refused } from '@/core/values/result';
+import { load } from '@/loading/load';
+import {
+  database,
+  type JournalRecord,
+  type LessonRecord,
+  type MomentRecord,
+  randomId,
+  type SetAsideRecord,
+} from './database';
 
 let last = 0;
 /** The present in ms, and never the same twice, so that what was kept last stands first. */
@@ -25,16 +33,15 @@ const recordOf = (lesson: Lesson): LessonRecord => ({
 
 /** A lesson as this page read it, with what tells whether it was kept anew or edited since. */
 interface AtHand {
-  readonly lesson: Lesson;
+  readonly kept: Kept;
   readonly changed: number;
-  readonly edits: number;
 }
 
 /** What the shelf has read: opening one of these again takes neither reading nor checking. */
 const atHand = new Map<string, AtHand>();
 
 /** The lesson at hand if what is kept is still the same; it is given away only once. */
-async function takeFromHand(id: string): Promise<Lesson | null> {
+async function takeFromHand(id: string): Promise<Kept | null> {
   const held = atHand.get(id);
   atHand.delete(id);
   if (!held) return null;
@@ -44,58 +51,112 @@ async function takeFromHand(id: string): Promise<Lesson | null> {
       database.journal.where('lesson').equals(id).count(),
     ]),
   );
-  return ids.includes(id) && edits === held.edits ? held.lesson : null;
+  return ids.includes(id) && edits === held.kept.edits ? held.kept : null;
 }
 
-/** A lesson from its snapshot and the journal since, or a sentence that says what is wrong with it. */
+/** A lesson as it is kept, with what of its journal no longer applies. */
+interface Kept {
+  readonly lesson: Lesson;
+  /** Edits that could not be made again; those after them were. */
+  readonly aside: readonly SetAsideRecord[];
+  /** Edits in the journal. */
+  readonly edits: number;
+}
+
+/** A lesson from its snapshot and the journal since; null where there is none of that id. */
 export async function openLesson(id: string): Promise<Result<Lesson> | null> {
-  const held = await takeFromHand(id);
-  if (held) return { ok: true, value: held };
-  return (await readKept(id)).lesson;
+  const read = await openKept(id);
+  return read && mapped(read, (kept) => kept.lesson);
 }
 
-async function readKept(id: string): Promise<{ lesson: Result<Lesson> | null; edits: number }> {
+/** As `openLesson`, with the edits that could not be made again. */
+export async function openKept(id: string): Promise<Result<Kept> | null> {
+  const held = await takeFromHand(id);
+  return held ? done(held) : readKept(id);
+}
+
+async function readKept(id: string): Promise<Result<Kept> | null> {
   const [record, journal] = await database.transaction('r', database.lessons, database.journal, () =>
     Promise.all([database.lessons.get(id), database.journal.where('lesson').equals(id).sortBy('seq')]),
   );
-  return { lesson: record ? await lessonOf(record, journal) : null, edits: journal.length };
+  return record ? keptFrom(record, journal) : null;
 }
 
-async function lessonOf(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Result<Lesson>> {
+async function keptFrom(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Result<Kept>> {
   const isChecked = RULES !== undefined && record.rules === RULES;
   const read: Result<Lesson> = isChecked
-    ? { ok: true, value: lessonFromChecked(record.file) }
-    : (await import('@/core/formats/lesson-file')).lessonFromJson(record.file);
+    ? done(lessonFromChecked(record.file))
+    : (await load('the reader of lessons', () => import('@/core/formats/lesson-file'))).lessonFromJson(
+        record.file,
+      );
   if (!read.ok) return read;
   let lesson = read.value;
-  for (const { edit } of journal) {
-    const applied = apply(lesson, edit);
-    if (!applied.ok) break;
-    lesson = applied.value;
+  const aside: SetAsideRecord[] = [];
+  for (const entry of journal) {
+    const applied = applyKept(lesson, entry.edit);
+    if (applied.ok) lesson = applied.value;
+    else aside.push({ ...entry, reason: applied.problem.message });
   }
-  return { ok: true, value: lesson };
+  return done({ lesson, aside, edits: journal.length });
+}
+
+/** Makes an edit that was kept, whatever it has become in the meantime. */
+function applyKept(lesson: Lesson, edit: Edit): Result<Lesson> {
+  try {
+    return apply(lesson, edit);
+  } catch (error) {
+    return refused('damaged-edit', `it is damaged (${problemOf(error).message})`);
+  }
 }
 
 /** Writes a lesson whole and clears its journal up to the entry that it holds already, in one transaction. */
 export async function saveSnapshot(lesson: Lesson, upTo = Number.POSITIVE_INFINITY): Promise<void> {
-  await database.transaction('rw', database.lessons, database.journal, async () => {
-    await database.lessons.put(recordOf(lesson));
-    await database.journal
-      .where('lesson')
-      .equals(lesson.id)
-      .and((entry) => entry.seq <= upTo)
-      .delete();
+  await database.transaction('rw', database.lessons, database.journal, () => putSnapshot(lesson, upTo));
+}
+
+async function putSnapshot(lesson: Lesson, upTo: number): Promise<void> {
+  await database.lessons.put(recordOf(lesson));
+  await database.journal
+    .where('lesson')
+    .equals(lesson.id)
+    .and((entry) => entry.seq <= upTo)
+    .delete();
+}
+
+/** Lets a snapshot take the journal's place when a lesson is opened; what no longer applies is kept aside. */
+export async function settleJournal({ lesson, aside, edits }: Kept): Promise<void> {
+  if (edits === 0) return;
+  const { lessons, journal, setAside } = database;
+  await database.transaction('rw', lessons, journal, setAside, async () => {
+    await setAside.bulkPut([...aside]);
+    await putSnapshot(lesson, Number.POSITIVE_INFINITY);
   });
 }
 
-/** Whether a lesson's journal holds edits that its snapshot does not. */
-export async function isJournaled(lesson: string): Promise<boolean> {
-  return (await database.journal.where('lesson').equals(lesson).count()) > 0;
+/** Edits of a lesson that were set aside, in the order in which they were made. */
+export async function setAsideOf(lesson: string): Promise<SetAsideRecord[]> {
+  return database.setAside.where('lesson').equals(lesson).sortBy('seq');
 }
 
-/** Adds an edit to the journal; resolves with its number when the browser has it. */
-export async function journalEdit(lesson: string, edit: Edit): Promise<number> {
-  return database.journal.add({ lesson, edit } as never);
+export async function discardSetAside(lesson: string): Promise<void> {
+  await database.setAside.where('lesson').equals(lesson).delete();
+}
+
+/** A lesson as the browser holds it, unread: for one that cannot be opened. */
+export async function rawLesson(id: string): Promise<unknown> {
+  const [record, journal, setAside] = await Promise.all([
+    database.lessons.get(id),
+    database.journal.where('lesson').equals(id).sortBy('seq'),
+    setAsideOf(id),
+  ]);
+  return { record, journal, setAside };
+}
+
+/** Adds edits to the journal, all or none; resolves with the number of the last one when the browser has them. */
+export async function journalEdits(lesson: string, edits: readonly Edit[]): Promise<number> {
+  return database.transaction('rw', database.journal, () =>
+    database.journal.bulkAdd(edits.map((edit) => ({ lesson, edit })) as never),
+  );
 }
 
 export async function momentOf(lesson: string): Promise<MomentRecord | undefined> {
@@ -117,9 +178,9 @@ export async function shelf(): Promise<{ record: LessonRecord; lesson: Result<Le
   const records = await database.lessons.orderBy('changed').reverse().toArray();
   const items = await Promise.all(
     records.map(async (record) => {
-      const { lesson, edits } = await readKept(record.id);
-      if (lesson?.ok) atHand.set(record.id, { lesson: lesson.value, changed: record.changed, edits });
-      return lesson && { record, lesson };
+      const read = await readKept(record.id);
+      if (read?.ok) atHand.set(record.id, { kept: read.value, changed: record.changed });
+      return read && { record, lesson: mapped(read, (kept) => kept.lesson) };
     }),
   );
   return items.filter((item) => item !== null);
@@ -134,8 +195,13 @@ export async function addLesson(lesson: Lesson): Promise<Lesson> {
 }
 
 export async function renameLesson(id: string, title: string): Promise<void> {
-  const read = await openLesson(id);
-  if (read?.ok) await saveSnapshot({ ...read.value, title });
+  const read = await openKept(id);
+  if (!read?.ok) return;
+  const { lesson, aside } = read.value;
+  await database.transaction('rw', database.lessons, database.journal, database.setAside, async () => {
+    await database.setAside.bulkPut([...aside]);
+    await putSnapshot({ ...lesson, title }, Number.POSITIVE_INFINITY);
+  });
 }
 
 export async function duplicateLesson(id: string): Promise<void> {
@@ -146,18 +212,21 @@ export async function duplicateLesson(id: string): Promise<void> {
 
 /** Takes a lesson off the shelf; calling what it gives puts everything of it back. */
 export async function deleteLesson(id: string): Promise<() => Promise<void>> {
-  const { lessons, journal, moments } = database;
-  return database.transaction('rw', lessons, journal, moments, async () => {
+  const { lessons, journal, setAside, moments } = database;
+  return database.transaction('rw', lessons, journal, setAside, moments, async () => {
     const record = await lessons.get(id);
     const edits = await journal.where('lesson').equals(id).toArray();
+    const aside = await setAsideOf(id);
     const moment = await moments.get(id);
     await lessons.delete(id);
     await journal.where('lesson').equals(id).delete();
+    await setAside.where('lesson').equals(id).delete();
     await moments.delete(id);
     return async () => {
-      await database.transaction('rw', lessons, journal, moments, async () => {
+      await database.transaction('rw', lessons, journal, setAside, moments, async () => {
         if (record) await lessons.put(record);
         await journal.bulkPut(edits);
+        await setAside.bulkPut(aside);
         if (moment) await moments.put(moment);
       });
     };

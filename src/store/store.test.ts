@@ -1,3 +1,4 @@
+import { expectDone } from '@/core/values/result';
 import 'fake-indexeddb/auto';
 import type { Edit } from '@/core/circuit/edit';
 import { writeLesson } from '@/core/formats/write-lesson';
@@ -7,11 +8,16 @@ import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns, wor
 import {
   addLesson,
   deleteLesson,
+  discardSetAside,
   duplicateLesson,
-  journalEdit,
+  journalEdits,
+  openKept,
   openLesson,
+  rawLesson,
   renameLesson,
   saveSnapshot,
+  setAsideOf,
+  settleJournal,
   shelf,
 } from './lessons';
 import { seedShelf } from './seed';
@@ -34,8 +40,8 @@ beforeEach(async () => {
 
 test('a lesson is its snapshot and the journal since', async () => {
   await saveSnapshot(lesson);
-  await journalEdit(lesson.id, label('one'));
-  await journalEdit(lesson.id, label('two'));
+  await journalEdits(lesson.id, [label('one')]);
+  await journalEdits(lesson.id, [label('two')]);
   expect(await labelOf()).toBe('two');
   const read = await openLesson(lesson.id);
   if (!read?.ok) throw new Error('not read');
@@ -46,8 +52,8 @@ test('a lesson is its snapshot and the journal since', async () => {
 
 test('a snapshot clears the journal only up to what it holds', async () => {
   await saveSnapshot(lesson);
-  const first = await journalEdit(lesson.id, label('one'));
-  await journalEdit(lesson.id, label('two'));
+  const first = await journalEdits(lesson.id, [label('one')]);
+  await journalEdits(lesson.id, [label('two')]);
   await saveSnapshot(lesson, first);
   expect(await database.journal.count()).toBe(1);
   expect(await labelOf()).toBe('two');
@@ -69,7 +75,7 @@ test('what the shelf has read is opened as it is, and read anew once anything of
   // Given away once: who opens it again gets what is kept.
   expect(await opened()).not.toBe(atHand);
   await shown();
-  await journalEdit(lesson.id, label('one'));
+  await journalEdits(lesson.id, [label('one')]);
   expect(await labelOf()).toBe('one');
   const edited = await shown();
   if (!edited) throw new Error('not read');
@@ -89,9 +95,33 @@ test('a stored lesson that is damaged is refused with a reason and stays where i
   expect(await openLesson('nowhere')).toBeNull();
 });
 
+test('what no longer applies is set aside when the journal is settled, and goes when it is discarded', async () => {
+  await saveSnapshot(lesson);
+  await journalEdits(lesson.id, [
+    label('one'),
+    { type: 'removePart', sheet: 'sheet1', id: 'gone' },
+    label('two'),
+  ]);
+  await settleJournal(expectDone((await openKept(lesson.id))!));
+  expect(await database.journal.count()).toBe(0);
+  expect(await labelOf()).toBe('two');
+  expect((await setAsideOf(lesson.id)).map((a) => a.reason)).toEqual(['there is no part gone on this sheet']);
+  expect(await rawLesson(lesson.id)).toMatchObject({ setAside: [{ edit: { id: 'gone' } }] });
+  await discardSetAside(lesson.id);
+  expect(await setAsideOf(lesson.id)).toEqual([]);
+});
+
+test('renaming on the shelf keeps what no longer applies as well', async () => {
+  await saveSnapshot(lesson);
+  await journalEdits(lesson.id, [{ type: 'removePart', sheet: 'sheet1', id: 'gone' }, label('two')]);
+  await renameLesson(lesson.id, 'Renamed');
+  expect(await labelOf()).toBe('two');
+  expect(await setAsideOf(lesson.id)).toHaveLength(1);
+});
+
 test('deleting takes everything away, and undoing puts everything back', async () => {
   await saveSnapshot(lesson);
-  await journalEdit(lesson.id, label('kept'));
+  await journalEdits(lesson.id, [label('kept')]);
   const putBack = await deleteLesson(lesson.id);
   expect(await openLesson(lesson.id)).toBeNull();
   expect(await database.journal.count()).toBe(0);

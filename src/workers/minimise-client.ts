@@ -1,15 +1,10 @@
 import type { Wish } from '@/core/logic/cube';
 import type { Minimised } from '@/core/logic/minimise';
 import type { MinimiseWork } from './minimise-worker';
+import { type WorkerJob, workerJob } from './worker-job';
 
-/** Minimises a function in a worker of its own; cancelling ends the worker. */
-export function minimiser(wish: Wish): {
-  readonly both: Promise<{ ones: Minimised; zeros: Minimised }>;
-  readonly cancel: () => void;
-} {
-  const worker = new Worker(new URL('./minimise-worker.ts', import.meta.url), { type: 'module' });
-  const both = import('comlink').then(({ wrap }) => wrap<MinimiseWork>(worker).both(wish));
-  const done = () => worker.terminate();
-  both.then(done, done);
-  return { both, cancel: done };
-}
+const start = () => new Worker(new URL('./minimise-worker.ts', import.meta.url), { type: 'module' });
+
+/** Minimises a function and its inverse. */
+export const minimiser = (wish: Wish): WorkerJob<{ ones: Minimised; zeros: Minimised }> =>
+  workerJob<MinimiseWork, { ones: Minimised; zeros: Minimised }>(start, (work) => work.both(wish));

@@ -1,27 +1,14 @@
 import type { Sheet } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/truth-table';
 import type { TableWork } from './table-worker';
+import { type WorkerJob, workerJob } from './worker-job';
 
-/** Derives a large table in a worker of its own; cancelling ends the worker. */
-export function tableMaker(
+const start = () => new Worker(new URL('./table-worker.ts', import.meta.url), { type: 'module' });
+
+/** Derives a large table. @param progress gets the share of the rows that is derived, 0 to 1. */
+export const tableMaker = (
   sheet: Sheet,
   sheets: readonly Sheet[],
   progress: (share: number) => void,
-): { table: Promise<TruthTable>; cancel: () => void } {
-  let isDone = false;
-  // What is told goes another way than the table, and may come after it.
-  const told = (share: number) => {
-    if (!isDone) progress(share);
-  };
-  const worker = new Worker(new URL('./table-worker.ts', import.meta.url), { type: 'module' });
-  // Small sheets never need it, so it is not part of a page's first load.
-  const table = import('comlink').then(
-    ({ proxy, wrap }) => wrap<TableWork>(worker).table(sheet, sheets, proxy(told)) as Promise<TruthTable>,
-  );
-  const done = () => {
-    isDone = true;
-    worker.terminate();
-  };
-  table.then(done, done);
-  return { table, cancel: done };
-}
+): WorkerJob<TruthTable> =>
+  workerJob<TableWork, TruthTable>(start, (work, callable) => work.table(sheet, sheets, callable(progress)));

@@ -1,14 +1,10 @@
 import type { DumpedSignal } from '@/core/formats/vcd';
 import type { Result } from '@/core/values/result';
 import type { NetsInDump, VcdWork } from './vcd-worker';
+import { workerJob } from './worker-job';
 
-/** Reads a value change dump in a worker of its own, as far as it is about a circuit's signals. */
-export async function dumpOf(text: string, signals: readonly DumpedSignal[]): Promise<Result<NetsInDump>> {
-  const worker = new Worker(new URL('./vcd-worker.ts', import.meta.url), { type: 'module' });
-  try {
-    const { wrap } = await import('comlink');
-    return (await wrap<VcdWork>(worker).read(text, signals)) as Result<NetsInDump>;
-  } finally {
-    worker.terminate();
-  }
-}
+const start = () => new Worker(new URL('./vcd-worker.ts', import.meta.url), { type: 'module' });
+
+/** Reads a value change dump, as far as it is about a circuit's signals. */
+export const dumpOf = (text: string, signals: readonly DumpedSignal[]): Promise<Result<NetsInDump>> =>
+  workerJob<VcdWork, Result<NetsInDump>>(start, (work) => work.read(text, signals)).result;

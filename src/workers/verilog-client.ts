@@ -1,14 +1,10 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Result } from '@/core/values/result';
 import type { VerilogWork } from './verilog-worker';
+import { workerJob } from './worker-job';
 
-/** Reads Verilog in a worker of its own: laying its sheets out may take a while. */
-export async function verilogLesson(text: string, title: string): Promise<Result<Lesson>> {
-  const worker = new Worker(new URL('./verilog-worker.ts', import.meta.url), { type: 'module' });
-  try {
-    const { wrap } = await import('comlink');
-    return (await wrap<VerilogWork>(worker).read(text, title)) as Result<Lesson>;
-  } finally {
-    worker.terminate();
-  }
-}
+const start = () => new Worker(new URL('./verilog-worker.ts', import.meta.url), { type: 'module' });
+
+/** Reads Verilog; laying its sheets out may take a while. */
+export const verilogLesson = (text: string, title: string): Promise<Result<Lesson>> =>
+  workerJob<VerilogWork, Result<Lesson>>(start, (work) => work.read(text, title)).result;

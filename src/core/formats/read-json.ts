@@ -1,23 +1,8 @@
 import { done, type Problem, problem, type Result, refusal, refused } from '../values/result';
 import type { core } from '../values/schema';
+import { tooLarge } from './size-limit';
 
-/** Most bytes of a file that is opened; larger ones are refused before they are read. */
-export const MOST_BYTES = 20 * 1024 * 1024;
 const DEEPEST = 40;
-
-/** `12.3 MB`, for messages. */
-export function sizeText(bytes: number): string {
-  return bytes < 1024 * 1024 ? `${Math.ceil(bytes / 1024)} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
-}
-
-/** What is wrong with a file of that many bytes; null where it is opened. */
-export function tooLarge(bytes: number): Problem | null {
-  if (bytes <= MOST_BYTES) return null;
-  return problem(
-    'file-too-large',
-    `it has ${sizeText(bytes)}; files up to ${sizeText(MOST_BYTES)} are opened`,
-  );
-}
 
 /** Finds out how deep brackets are nested outside strings, without recursion. */
 function depthOf(text: string): number {

@@ -71,7 +71,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
     const called = calledAs(theirs, pairs);
     const made = prover(mine, called, said.value.sheets, (share) => setWork({ state: 'working', share }));
     cancel.current = made.cancel;
-    made.proof.then(
+    made.result.then(
       (value) => setWork({ state: 'done', made: value }),
       (error: Error) => setWork({ state: 'done', made: refusal(problemOf(error)) }),
     );

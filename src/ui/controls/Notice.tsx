@@ -5,7 +5,7 @@ import { useEffect } from 'react';
 export interface NoticeProps {
   readonly text: string;
   readonly tone: 'calm' | 'bad';
-  readonly undo?: () => void;
+  readonly undo?: (() => unknown) | undefined;
   readonly dismiss: () => void;
 }
 

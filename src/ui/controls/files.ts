@@ -1,4 +1,4 @@
-import { tooLarge } from '@/core/formats/read-json';
+import { tooLarge } from '@/core/formats/size-limit';
 import { done, type Result, refusal, refused } from '@/core/values/result';
 
 /** Hands a text to the browser to save as a file. */

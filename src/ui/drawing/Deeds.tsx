@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { repeatSelected } from '@/session/arrange-commands';
+import { repeatSelected } from '@/session/changes/clipboard';
 import type { Session } from '@/session/session';
 import { type Deed, type DeedSurroundings, deedsFor } from './deeds';
 

@@ -8,8 +8,9 @@ import { footprintOf, pinOf } from '@/core/drawing/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
+import { fetcher } from '@/loading/load';
 import type { SessionState } from '@/session/state';
-import { later } from '@/ui/controls/later';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
 import { usePointed } from '@/ui/lesson/pointed';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
@@ -28,10 +29,13 @@ import { fitted, isInSight, START_VIEW, STEP, toScreen, type View, zoomed } from
 import { within } from './within';
 
 /** What hands do and what opens on the sheet is fetched when the pointer or the focus first comes to it. */
-const overlays = () => import('./OpenedHere').then((m) => m.OpenedHere);
-const OpenedHere = later(overlays);
-const Way = later(() => import('./Way').then((m) => m.Way));
-const EmptySheet = later(() => import('./EmptySheet').then((m) => m.EmptySheet));
+const OpenedHere = lazyComponent('the tools of the drawing', () =>
+  import('./OpenedHere').then((m) => m.OpenedHere),
+);
+const Way = lazyComponent('the way into blocks', () => import('./Way').then((m) => m.Way));
+const EmptySheet = lazyComponent("the empty sheet's words", () =>
+  import('./EmptySheet').then((m) => m.EmptySheet),
+);
 
 /** What of the open lesson is to be seen on the canvas. */
 const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
@@ -49,7 +53,8 @@ const MANY = 150;
 
 const NONE: ReadonlySet<string> = new Set();
 
-const terms = () => import('./terms');
+const terms = fetcher('what lights up across faces', () => import('./terms'));
+const layers = fetcher('pictures of large sheets', () => import('./layer'));
 
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
@@ -85,7 +90,7 @@ export function Drawing() {
 
   /** What keeps a picture of a large sheet seen from far away is fetched where there is one. */
   const fetchLayer = async () => {
-    const { Layer } = await import('./layer');
+    const { Layer } = await layers();
     layer.current ??= new Layer();
   };
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {

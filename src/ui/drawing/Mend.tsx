@@ -68,15 +68,15 @@ export function Mend({ index, onGo, ...at }: At & { index: number; onGo: (index:
 
 function Remedies({ remedies, onClose }: { remedies: readonly Remedy[]; onClose: () => void }) {
   const session = useSession();
-  const take = (edit: Edit) => {
+  const take = (name: string, edit: Edit) => {
     onClose();
-    session.edit(edit);
+    return session.edit(`mend: ${name}`, edit);
   };
   if (remedies.length === 0) return null;
   return (
     <div className="flex flex-wrap gap-1.5">
       {remedies.map(({ name, edit }) => (
-        <button key={name} type="button" className="button small" onClick={() => take(edit)}>
+        <button key={name} type="button" className="button small" onClick={() => take(name, edit)}>
           {name}
         </button>
       ))}

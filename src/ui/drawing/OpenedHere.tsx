@@ -7,8 +7,10 @@ import { wantedAt } from '@/core/drawing/fits';
 import { bodyOf, courseOf } from '@/core/drawing/placement';
 import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
-import { pinProbe, place, placeFrom } from '@/session/commands';
-import { typedLine } from '@/session/statement-command';
+import { DONE, type Result } from '@/core/values/result';
+import { place, placeFrom } from '@/session/changes/place';
+import { typedLine } from '@/session/changes/statement';
+import { pinProbe } from '@/session/changes/wires';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Deeds } from './Deeds';
 import { Mend, UnequalWidths } from './Mend';
@@ -41,10 +43,10 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
   const session = useSession();
   const selection = useSessionState((s) => s.selection.parts);
   const { width, height } = size.current;
-  const placed = (kind: PartKind, params: Params, parts: readonly string[]) => {
+  const placed = (kind: PartKind, params: Params, made: Result<string[]>) => {
     noteRecent(kind);
     close();
-    if (parts.length > 0) open({ is: 'placed', kind, params, parts });
+    if (made.ok) open({ is: 'placed', kind, params, parts: made.value });
   };
   const onSheet = (pixel: Point): Point => {
     const p = toSheet(view.current, pixel.x, pixel.y);
@@ -84,18 +86,18 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
           wanted={opened.pull[0] ? wantedAt(session.sheet, opened.pull[0]) : null}
           onClose={close}
           onStatement={(text) => {
-            const problem = typedLine(session, text, onSheet(opened.at));
-            if (!problem) close();
-            if (!problem && opened.next) openTyping(opened.next);
-            return problem;
+            const drawn = typedLine(session, text, onSheet(opened.at));
+            if (drawn.ok) close();
+            if (drawn.ok && opened.next) openTyping(opened.next);
+            return drawn;
           }}
           onPlace={({ kind, params, labels }) => {
             const at = onSheet(opened.at);
-            const ids =
+            const made =
               opened.pull.length > 0
                 ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
                 : place(session, kind, params, labels, at, opened.pointed);
-            placed(kind, params, ids);
+            placed(kind, params, made);
             if (opened.next) openTyping(opened.next);
           }}
         />
@@ -123,11 +125,11 @@ export function OpenedHere({ opened, sheet, view, size, open, openTyping, close,
           enter={(part) => session.enter(part)}
           pinProbe={() => {
             const [wire] = session.state.selection.wires;
-            if (wire === undefined) return;
+            if (wire === undefined) return DONE;
             const points = courseOf(sheet, sheet.wires.get(wire)!);
             const p = toSheet(view.current, opened.at.x, opened.at.y);
             const at = nearestOnCourse(points, p);
-            pinProbe(session, wire, { x: Math.round(at.x), y: Math.round(at.y) });
+            return pinProbe(session, wire, { x: Math.round(at.x), y: Math.round(at.y) });
           }}
         />
       );

@@ -5,8 +5,9 @@ import type { Params, ParamValue, Part, Symbols } from '@/core/circuit/lesson';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import type { Setting } from '@/core/parts/part-kind';
 import { ZERO } from '@/core/values/logic';
-import { numberSelected } from '@/session/arrange-commands';
-import { drawBy, relabel, removeSelected, setParam, turnSelected } from '@/session/commands';
+import { DONE, type Result } from '@/core/values/result';
+import { numberSelected } from '@/session/changes/arrange';
+import { drawBy, relabel, removeSelected, setParam, turnSelected } from '@/session/changes/parts';
 import { useSession } from '@/ui/lesson/session-context';
 
 interface Props {
@@ -35,9 +36,9 @@ export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
     if (field instanceof HTMLInputElement) field.select();
   }, [at]);
   const close = () => {
-    if (!several) relabel(session, part!.id, label);
-    else if (label.trim()) numberSelected(session, label);
     onClose();
+    if (!several) return relabel(session, part!.id, label);
+    return label.trim() ? numberSelected(session, label) : DONE;
   };
   const settings = sharedSettings(parts);
   const hasDelay = parts.every((p) => takes(p, 'delayRise'));
@@ -94,7 +95,7 @@ export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
           className="button small flex-1"
           onClick={() => {
             onClose();
-            removeSelected(session);
+            return removeSelected(session);
           }}
         >
           Remove
@@ -182,10 +183,10 @@ function DelayRow({ parts }: { parts: readonly Part[] }) {
             setTyped(event.target.value);
             const ns = Number(event.target.value);
             if (event.target.value.trim() === '')
-              setProblem(setParam(session, idsOf(parts), 'delayRise', undefined) ?? '');
+              setProblem(wrongWith(setParam(session, idsOf(parts), 'delayRise', undefined)));
             else if (!Number.isFinite(ns) || ns < 0 || ns > 1_000_000)
               setProblem('Delay: from 0 to 1000000 ns, or nothing');
-            else setProblem(setParam(session, idsOf(parts), 'delayRise', Math.round(ns * 1000)) ?? '');
+            else setProblem(wrongWith(setParam(session, idsOf(parts), 'delayRise', Math.round(ns * 1000))));
           }}
         />
         <span className="text-quiet">ns</span>
@@ -194,6 +195,9 @@ function DelayRow({ parts }: { parts: readonly Part[] }) {
     </div>
   );
 }
+
+/** What is wrong with a value, for below its field. */
+const wrongWith = (set: Result<undefined>) => (set.ok ? '' : set.problem.message);
 
 function Problem({ text }: { text: string }) {
   return text ? (
@@ -208,7 +212,8 @@ function SettingRow({ parts, setting }: { parts: readonly Part[]; setting: Setti
   const value = common(parts, setting.param) as string | number | boolean | readonly number[] | null;
   const [typed, setTyped] = useState(Array.isArray(value) ? value.join(' ') : String(value ?? ''));
   const [problem, setProblem] = useState('');
-  const change = (next: ParamValue) => setProblem(setParam(session, idsOf(parts), setting.param, next) ?? '');
+  const change = (next: ParamValue) =>
+    setProblem(wrongWith(setParam(session, idsOf(parts), setting.param, next)));
   if (setting.control === 'choice')
     return (
       <label className="flex items-center gap-2 text-sm">

@@ -1,11 +1,12 @@
 'use client';
 
 import type { Diagnostic } from '@/core/netlist/diagnostic';
+import { fetcher } from '@/loading/load';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSessionState } from '@/ui/lesson/session-context';
 import { TROUBLE, troubleText } from './trouble-text';
 
-const load = () => import('./TroubleList').then((m) => m.TroubleList);
+const load = fetcher('the list of problems', () => import('./TroubleList').then((m) => m.TroubleList));
 
 /** How many things are wrong on the sheet; a press lists them in words. */
 export function Trouble({ onShow }: { onShow: (trouble: Diagnostic) => void }) {

@@ -6,9 +6,9 @@ import { defaultParams } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { isStatement } from '@/core/synthesis/statement';
-import { sentence } from '@/core/values/result';
+import { type Result, sentence } from '@/core/values/result';
+import { SHEET } from '@/session/changes/statement';
 import type { Session } from '@/session/session';
-import { SHEET } from '@/session/statement-command';
 import { OwnTableOfKind } from './OwnTablePanel';
 import { placeable } from './placeable';
 import { SymbolPicture } from './SymbolPicture';
@@ -24,7 +24,7 @@ interface Props {
   readonly wanted: Wanted | null;
   readonly onPlace: (typed: TypedPart) => void;
   /** Draws a statement, or says what is wrong with it. */
-  readonly onStatement: (text: string) => string | null;
+  readonly onStatement: (text: string) => Result<undefined>;
   readonly onClose: () => void;
 }
 
@@ -54,7 +54,8 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
 
   const submit = (typed: string) => {
     if (isLine(typed, kinds)) {
-      setProblem(onStatement(typed) ?? '');
+      const drawn = onStatement(typed);
+      setProblem(drawn.ok ? '' : sentence(drawn.problem));
       return;
     }
     const read = readTyped(typed, kinds);

@@ -5,7 +5,7 @@ import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/c
 import { type Pin, pinOf, pinsOf } from '@/core/drawing/placement';
 import { wireNets } from '@/core/drawing/wire-nets';
 import { spokenName } from '@/core/parts/catalogue';
-import { moveEnd, wire } from '@/session/commands';
+import { moveEnd, wire } from '@/session/changes/wires';
 import type { Session } from '@/session/session';
 import { readingOrder } from '@/session/spoken';
 

@@ -1,19 +1,17 @@
 import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
+import type { Result } from '@/core/values/result';
 import {
   alignSelected,
-  colourWires,
   distributeSelected,
-  layWiresAnew,
   mirrorSelected,
-  selectNet,
-  selectPartsOnNet,
-  selectWires,
   spreadFromSelected,
-  straightenSelected,
   tidySheet,
-} from '@/session/arrange-commands';
-import { blockOfSelection } from '@/session/block-commands';
-import { duplicateSelected, removeSelected, selectAll, turnSelected } from '@/session/commands';
+} from '@/session/changes/arrange';
+import { blockOfSelection } from '@/session/changes/block';
+import { duplicateSelected } from '@/session/changes/clipboard';
+import { removeSelected, turnSelected } from '@/session/changes/parts';
+import { colourWires, rerouteSelected, straightenSelected } from '@/session/changes/wires';
+import { selectAll, selectNet, selectPartsOnNet, selectWires } from '@/session/select';
 import type { Session } from '@/session/session';
 
 /** One thing that can be done with what is selected. */
@@ -21,7 +19,7 @@ export interface Deed {
   readonly name: string;
   /** The key that does the same. */
   readonly key?: string;
-  readonly run: () => void;
+  readonly run: () => unknown;
 }
 
 export interface DeedGroup {
@@ -40,7 +38,7 @@ export interface DeedSurroundings {
   openEnds(wires: readonly string[]): void;
   enter(part: string): void;
   /** Pins a probe to the selected wire, where it was pointed at. */
-  pinProbe(): void;
+  pinProbe(): Result<undefined>;
 }
 
 /** What can be done with what is selected, or with the sheet where nothing is. */
@@ -113,7 +111,7 @@ function partDeeds(
       { name: 'Mirror top to bottom', key: '_', run: () => mirrorSelected(session, 'down') },
       { name: 'Duplicate', key: 'Ctrl D', run: () => duplicateSelected(session) },
       { name: 'Repeat …', run: () => around.openRepeat() },
-      { name: 'Make a block of it', run: () => void blockOfSelection(session) },
+      { name: 'Make a block of it', run: () => blockOfSelection(session) },
     ],
   };
 }
@@ -152,7 +150,7 @@ function wireDeeds(session: Session, around: DeedSurroundings): DeedGroup[] {
         { name: 'Select its whole net', key: 'double click', run: () => selectNet(session) },
         { name: 'Select the parts on it', run: () => selectPartsOnNet(session) },
         { name: 'Straighten', run: () => straightenSelected(session) },
-        { name: 'Lay anew', run: () => layWiresAnew(session) },
+        { name: 'Lay anew', run: () => rerouteSelected(session) },
         { name: 'Move an end …', key: '/', run: () => around.openEnds([...session.state.selection.wires]) },
       ],
     },

@@ -1,7 +1,9 @@
 import type { RefObject } from 'react';
 import type { Point } from '@/core/circuit/geometry';
 import { follow } from '@/core/synthesis/follow';
-import { copied, pasteText, removeSelected } from '@/session/commands';
+import type { Result } from '@/core/values/result';
+import { copied, pasteText } from '@/session/changes/clipboard';
+import { removeSelected } from '@/session/changes/parts';
 import type { Session } from '@/session/session';
 import { Hand, type HandSurroundings } from './hand';
 import { drawingKey, type KeyPress, type KeySurroundings } from './keys';
@@ -35,7 +37,7 @@ export class Desk {
   constructor(private readonly around: DeskSurroundings) {
     const { session, view, repaint, open } = around;
     this.session = session;
-    session.setFollow(follow);
+    session.setUpdateDerived(follow);
     const show = (next: View) => {
       view.current = next;
     };
@@ -104,12 +106,12 @@ export class Desk {
   /** Text of what is selected for the clipboard, taken away where it is cut; null where nothing is. */
   copy(cut: boolean): string | null {
     const text = copied(this.session);
-    if (text && cut) removeSelected(this.session);
-    return text;
+    if (!text || !cut) return text;
+    return removeSelected(this.session).ok ? text : null;
   }
 
-  paste(text: string): void {
-    pasteText(this.session, text, allowedIn(this.session));
+  paste(text: string): Result<undefined> {
+    return pasteText(this.session, text, allowedIn(this.session));
   }
 
   /** What the wire or pin under the pointer carries, in words. */

@@ -10,9 +10,11 @@ import { isFlat, keepCourse, pieceAt, pulledCourse } from '@/core/drawing/pull';
 import { gather, widthAt } from '@/core/drawing/remedies';
 import { pairsOf, swept } from '@/core/drawing/sweep';
 import { kindOf } from '@/core/parts/catalogue';
-import { letGo, moveEnd, wirePairs } from '@/session/commands';
+import { letGo } from '@/session/changes/parts';
+import { moveEnd, wirePairs } from '@/session/changes/wires';
 import type { Session } from '@/session/session';
 import { NOTHING } from '@/session/state';
+import { told } from '@/session/transaction';
 import { type Picked, pick, pickBox, wiresOfNet } from './pick';
 import { panned, toSheet, type View } from './view';
 
@@ -462,7 +464,7 @@ export class Hand {
       case 'spreading': {
         const edit = this.pending();
         this.doing = { state: 'idle' };
-        if (edit) session.edit(edit);
+        if (edit) told(session.edit(doing.state === 'pulling' ? 'move a wire' : 'make room', edit));
         break;
       }
       case 'leaving':
@@ -523,7 +525,7 @@ export class Hand {
     const bits = sweep.from.reduce((sum, end) => sum + widthAt(sheet, end), 0);
     if (to && isPinEnd(to) && sweep.onto.length === 1 && widthAt(sheet, to) === bits) {
       const edit = gather(sheet, sweep.from, to);
-      if (edit) session.edit(edit);
+      if (edit) told(session.edit('gather wires into a bus', edit));
     } else wirePairs(session, pairs);
   }
 

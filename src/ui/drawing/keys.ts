@@ -1,13 +1,9 @@
-import { mirrorSelected, pullSelected, spreadFromSelected } from '@/session/arrange-commands';
-import {
-  duplicateSelected,
-  moveParts,
-  place,
-  removeSelected,
-  selectAll,
-  setParam,
-  turnSelected,
-} from '@/session/commands';
+import { mirrorSelected, spreadFromSelected } from '@/session/changes/arrange';
+import { duplicateSelected } from '@/session/changes/clipboard';
+import { moveParts, removeSelected, setParam, turnSelected } from '@/session/changes/parts';
+import { place } from '@/session/changes/place';
+import { pullSelected } from '@/session/changes/wires';
+import { selectAll } from '@/session/select';
 import type { Session } from '@/session/session';
 import { NOTHING } from '@/session/state';
 import type { Opened } from './opened';
@@ -68,7 +64,7 @@ export function drawingKey(event: KeyPress, around: KeySurroundings): boolean {
     moveParts(session, selection.parts, { x: nudge.x * far, y: nudge.y * far });
     return true;
   }
-  if (nudge && pullSelected(session, { x: nudge.x, y: nudge.y })) return true;
+  if (nudge && pullSelected(session, { x: nudge.x, y: nudge.y }) !== null) return true;
   switch (event.key) {
     case ' ':
       around.openRing();
@@ -142,8 +138,8 @@ function setInputs(session: Session, inputs: number): boolean {
     (id) => session.sheet.parts.get(id)?.params.inputs !== undefined,
   );
   if (gates.length === 0) return false;
-  const problem = setParam(session, gates, 'inputs', inputs);
-  if (problem) session.say(`${inputs} inputs: ${problem}.`, 'bad');
+  const set = setParam(session, gates, 'inputs', inputs);
+  if (!set.ok) session.say(`${inputs} inputs: ${set.problem.message}.`, 'bad');
   return true;
 }
 
@@ -155,8 +151,8 @@ function afterPlacing(event: KeyPress, { session, opened, open }: KeySurrounding
   const { kind, params, parts } = opened;
   const last = session.sheet.parts.get(parts.at(-1)!);
   if (event.key === 'Enter' && last) {
-    const ids = place(session, kind, params, [''], last.at, false);
-    open(ids.length > 0 ? { ...opened, parts: ids } : null);
+    const placed = place(session, kind, params, [''], last.at, false);
+    open(placed.ok ? { ...opened, parts: placed.value } : null);
     return true;
   }
   open(null);

@@ -1,8 +1,11 @@
 import { useEffect, useMemo, useRef } from 'react';
+import { fetcher } from '@/loading/load';
 import type { Desk, DeskSurroundings } from './desk';
 import type { KeyPress } from './keys';
 
-const load = () => Promise.all([import('./desk'), import('./OpenedHere')]).then(([desk]) => desk);
+const load = fetcher('the tools of the drawing', () =>
+  Promise.all([import('./desk'), import('./OpenedHere')]).then(([desk]) => desk),
+);
 
 export interface DeskHolder {
   /** Null until it has been fetched. */

@@ -91,7 +91,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     }
     setProblem('');
     setOut(made.data);
-    keepExercise(made.data).catch((error) => setProblem(storeProblem(error)));
+    keepExercise(made.data).catch((error) => setProblem(sentence(storeProblem(error))));
   };
 
   if (out) return <Ready exercise={out} onBack={() => setOut(null)} onClose={onClose} problem={problem} />;

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment, readExercise } from '@/core/formats/exercise-file';
-import type { Result } from '@/core/values/result';
+import { type Result, sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -29,7 +29,7 @@ export function OpenExercise() {
       if (work.ok) setLesson(work.value.id);
       else setProblem(`Your earlier work at this exercise cannot be opened: ${work.problem.message}.`);
     } catch (error) {
-      setProblem(storeProblem(error));
+      setProblem(sentence(storeProblem(error)));
     }
   }, []);
 

@@ -7,7 +7,7 @@ import { isAllowed } from '@/core/exercise/allowed';
 import { type Check, check } from '@/core/exercise/check';
 import { columnsOf, isAsWanted, readingText } from '@/core/exercise/wanted-columns';
 import { ALWAYS_ALLOWED, findKind } from '@/core/parts/catalogue';
-import { goToWanted, placeWanted } from '@/session/wanted-commands';
+import { goToWanted, placeWanted } from '@/session/changes/exercise';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
 

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { FORMS, type Form, type Formula } from '@/core/logic/forms';
 import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/notation';
 import { sameName } from '@/core/values/names';
-import { placeFormulas } from '@/session/plan-commands';
+import { placeFormulas } from '@/session/changes/formula-note';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { useDrawPlan } from '@/ui/plan/useDrawPlan';
 import { isDone, usePlanned } from '@/ui/plan/usePlanned';

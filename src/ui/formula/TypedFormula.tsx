@@ -1,7 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { plannedBy } from '@/core/logic/plan-formulas';
 import { plainText } from '@/core/values/markup';
-import { planInHand, setPlan } from '@/session/plan-commands';
+import { planInHand, setPlan } from '@/session/changes/table';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { FormulaField } from './FormulaField';
 
@@ -31,8 +31,7 @@ export function TypedFormula({
       inputs={planned ?? drawn.map((c) => c.name)}
       read={(text) => plannedBy(planInHand(session), text, of)}
       onTake={(plan) => {
-        setPlan(session, plan);
-        onLeave?.();
+        if (setPlan(session, plan, 'change the formula').ok) onLeave?.();
       }}
       onLeave={onLeave}
     />

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useReducer } from 'react';
+import { useEffect, useMemo, useReducer, useState } from 'react';
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Plan } from '@/core/circuit/plan';
 import { Formula, wishOf } from '@/core/logic/forms';
@@ -67,7 +67,9 @@ export function useFormulas(): Formulas {
     return ready && ready.inputs.length <= MOST_TO_MINIMISE ? formulasOf(ready) : NONE;
   }, [plan, ready]);
   const [, again] = useReducer((n: number) => n + 1, 0);
+  const [problem, setProblem] = useState('');
   useEffect(() => {
+    setProblem('');
     if (inputs <= AT_ONCE) return;
     let cancel: (() => void) | null = null;
     let left = false;
@@ -76,13 +78,15 @@ export function useFormulas(): Formulas {
       if (!open || left) return;
       const work = minimiser(open.wish);
       cancel = work.cancel;
-      work.both.then(
+      work.result.then(
         (both) => {
           open.take(both);
           again();
           next();
         },
-        () => {},
+        (error: Error) => {
+          if (!left) setProblem(`The formulas could not be minimised: ${error.message}.`);
+        },
       );
     };
     next();
@@ -106,6 +110,7 @@ export function useFormulas(): Formulas {
       state: 'none',
       reason: `A formula of ${inputs} inputs is read by nobody: ${MOST_TO_MINIMISE} are the most.`,
     };
+  if (problem) return { state: 'none', reason: problem };
   const done = all.filter((f) => f.isMinimised).length;
   return inputs <= AT_ONCE || done === all.length
     ? { state: 'ready', all, inputs: names, isPlanned: plan !== undefined }

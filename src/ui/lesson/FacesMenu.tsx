@@ -1,9 +1,10 @@
 'use client';
 
+import { fetcher } from '@/loading/load';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import type { FacesMenuProps } from './face';
 
-const load = () => import('./FacesMenuList').then((m) => m.FacesMenuList);
+const load = fetcher('the menu of faces', () => import('./FacesMenuList').then((m) => m.FacesMenuList));
 
 /** The button behind which one chooses the faces. */
 export function FacesMenu(props: FacesMenuProps) {

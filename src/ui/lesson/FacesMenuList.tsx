@@ -1,6 +1,7 @@
 'use client';
 
 import { DropdownMenu } from 'radix-ui';
+import { changeSettings } from '@/session/changes/lesson';
 import { toggleProjector, useProjector } from '@/ui/controls/theme';
 import type { Face, FacesMenuProps } from './face';
 import { useSession, useSessionState } from './session-context';
@@ -18,8 +19,6 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
   const session = useSession();
   const settings = useSessionState((s) => s.lesson.settings);
   const projector = useProjector();
-  const change = (part: Partial<typeof settings>) =>
-    session.edit({ type: 'changeLesson', change: { settings: { ...settings, ...part } } });
   return (
     <DropdownMenu.Root defaultOpen>
       <DropdownMenu.Trigger className="button">Faces</DropdownMenu.Trigger>
@@ -47,13 +46,13 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
             title="Gate symbols"
             value={settings.symbols}
             options={{ distinctive: 'Distinctive (IEEE 91)', rectangular: 'Rectangular (IEC 60617)' }}
-            onChange={(symbols) => change({ symbols })}
+            onChange={(symbols) => changeSettings(session, 'the gate symbols', { symbols })}
           />
           <Choice
             title="Wires that cross"
             value={settings.crossings}
             options={{ plain: 'Plain', gap: 'With a gap', bridge: 'With a bridge' }}
-            onChange={(crossings) => change({ crossings })}
+            onChange={(crossings) => changeSettings(session, 'how wires cross', { crossings })}
           />
           <Choice
             title="Values of buses"
@@ -64,13 +63,13 @@ export function FacesMenuList({ open, onChange }: FacesMenuProps) {
               unsigned: 'unsigned',
               signed: "two's complement",
             }}
-            onChange={(buses) => change({ buses })}
+            onChange={(buses) => changeSettings(session, 'how buses are read', { buses })}
           />
           <Choice
             title="Flip-flops power up as"
             value={settings.powerUp}
             options={{ '0': '0', '1': '1', X: 'X (unknown)' }}
-            onChange={(powerUp) => change({ powerUp })}
+            onChange={(powerUp) => changeSettings(session, 'the power-up state', { powerUp })}
           />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -83,7 +82,7 @@ interface ChoiceProps<T extends string> {
   readonly value: T;
   /** What each value is called, in the order in which they are shown. */
   readonly options: Readonly<Record<T, string>>;
-  readonly onChange: (value: T) => void;
+  readonly onChange: (value: T) => unknown;
 }
 
 /** One setting of the lesson: its values below its title, the one that holds marked. */

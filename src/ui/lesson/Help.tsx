@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { later } from '@/ui/controls/later';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 
-const HelpPage = later(() => import('./HelpPage').then((m) => m.HelpPage));
+const HelpPage = lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage));
 
 /** Hands and keys, one press away. */
 export function Help() {

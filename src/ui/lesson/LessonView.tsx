@@ -1,9 +1,13 @@
 'use client';
 
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useState } from 'react';
+import { DONE } from '@/core/values/result';
+import { renameLesson } from '@/session/changes/lesson';
+import type { Step } from '@/session/history';
 import { hasClock, isTimed, movesByItself } from '@/session/moment';
 import type { Session } from '@/session/session';
 import { stepMoment } from '@/session/step';
+import { told } from '@/session/transaction';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
@@ -23,6 +27,8 @@ interface Props {
   readonly beside?: ReactNode;
   /** Buttons at the right end of the bar. */
   readonly actions?: ReactNode;
+  /** How far what was done is kept, beside the title. */
+  readonly saved?: ReactNode;
   /** A line under the bar that must not be missed. */
   readonly banner?: ReactNode;
   /** Where the mark leads. */
@@ -41,6 +47,7 @@ export function LessonView({ session, ...rest }: Props) {
 function View({
   beside,
   actions,
+  saved,
   banner,
   home = { href: '/', label: 'All lessons' },
 }: Omit<Props, 'session'>) {
@@ -49,6 +56,11 @@ function View({
   const open = useOpenFaces();
   useLessonKeys(session);
   useEffect(freeKeysAfterPresses, []);
+  useStepEnds(session);
+  useErrorsTold(session);
+  const canUndo = useSessionState((s) => s.notice !== null && s.history.undo.at(-1)?.id === s.notice.undoes);
+  const dismiss = useCallback(() => session.dismissNotice(), [session]);
+  const undo = useCallback(() => session.undo(), [session]);
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
@@ -56,6 +68,7 @@ function View({
           <Mark />
         </a>
         <Title />
+        {saved}
         <SheetTabs />
         <History />
         <div className="ml-auto flex min-w-0 items-center gap-2">
@@ -72,7 +85,9 @@ function View({
       <main className="flex min-h-0 flex-1 flex-col">
         <Faces open={open.faces} beside={beside} />
       </main>
-      {notice && <Notice {...notice} dismiss={() => session.dismissNotice()} />}
+      {notice && (
+        <Notice text={notice.text} tone={notice.tone} undo={canUndo ? undo : undefined} dismiss={dismiss} />
+      )}
     </div>
   );
 }
@@ -111,9 +126,8 @@ function Title() {
         maxLength={120}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => {
-          const text = typed?.trim();
-          if (text && text !== title) session.edit({ type: 'changeLesson', change: { title: text } });
           setTyped(null);
+          return typed === null ? DONE : renameLesson(session, typed);
         }}
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
@@ -138,7 +152,7 @@ function History() {
         disabled={undo.length === 0}
         onClick={() => session.undo()}
         aria-label="Undo"
-        title="Undo (Ctrl Z)"
+        title={`${stepName('Undo', undo.at(-1))} (Ctrl Z)`}
       >
         ↶
       </button>
@@ -148,12 +162,46 @@ function History() {
         disabled={redo.length === 0}
         onClick={() => session.redo()}
         aria-label="Redo"
-        title="Redo (Ctrl Shift Z)"
+        title={`${stepName('Redo', redo.at(-1))} (Ctrl Shift Z)`}
       >
         ↷
       </button>
     </div>
   );
+}
+
+/** `Undo: move 3 parts`, or the word alone where there is nothing. */
+const stepName = (word: string, step: Step | undefined) => (step ? `${word}: ${step.name}` : word);
+
+/** A hand that goes elsewhere ends the step of undo that it was at. */
+function useStepEnds(session: Session): void {
+  useEffect(() => {
+    const end = () => session.endStep();
+    window.addEventListener('pointerdown', end, true);
+    window.addEventListener('focusin', end, true);
+    return () => {
+      window.removeEventListener('pointerdown', end, true);
+      window.removeEventListener('focusin', end, true);
+    };
+  }, [session]);
+}
+
+/** Tells of an error in the middle of something that was pressed: silence would leave a person waiting. */
+function useErrorsTold(session: Session): void {
+  useEffect(() => {
+    const tell = (error: unknown) => {
+      const message = error instanceof Error ? error.message : String(error);
+      session.say(`That stopped with an unexpected error (${message}). What you did before is kept.`, 'bad');
+    };
+    const onError = (event: ErrorEvent) => event.error && tell(event.error);
+    const onRejection = (event: PromiseRejectionEvent) => tell(event.reason);
+    window.addEventListener('error', onError);
+    window.addEventListener('unhandledrejection', onRejection);
+    return () => {
+      window.removeEventListener('error', onError);
+      window.removeEventListener('unhandledrejection', onRejection);
+    };
+  }, [session]);
 }
 
 /** Keys that work wherever the focus is, but for fields: undo, redo, and the arrows that move the moment. */
@@ -175,8 +223,8 @@ function useLessonKeys(session: Session): void {
         return;
       }
       const letter = event.key.toLowerCase();
-      if (command && letter === 'z') event.shiftKey ? session.redo() : session.undo();
-      else if (command && letter === 'y') session.redo();
+      if (command && letter === 'z') told(event.shiftKey ? session.redo() : session.undo());
+      else if (command && letter === 'y') told(session.redo());
       else if (command || event.altKey || event.shiftKey) return;
       else if (event.key === 'ArrowRight') stepMoment(session);
       else if (event.key === 'ArrowLeft') stepMoment(session, true);

@@ -2,11 +2,11 @@
 
 import { type Logic, letterOf } from '@/core/values/logic';
 import { isTimed, rowNow } from '@/session/moment';
-import { later } from '@/ui/controls/later';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { Dial } from './Dial';
 import { useSession, useSessionState } from './session-context';
 
-const TimeMoment = later(() => import('./TimeMoment').then((m) => m.TimeMoment));
+const TimeMoment = lazyComponent('the time controls', () => import('./TimeMoment').then((m) => m.TimeMoment));
 
 /** The moment: a row with its dial where inputs alone decide, a time with its controls where a clock runs. */
 export function MomentBar() {

@@ -2,18 +2,23 @@
 
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import { writeLesson } from '@/core/formats/write-lesson';
 import type { OpenSession } from '@/session/open-session';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { Loading } from '@/ui/controls/Loading';
-import { later } from '@/ui/controls/later';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { LessonView } from './LessonView';
+import { SavedMark } from './SavedMark';
+import { saveLesson } from './save-lesson';
 import { useOpenSession } from './useOpenSession';
 
-const NotOpened = later(() => import('./NotOpened').then((m) => m.NotOpened));
-const HandOut = later(() => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
-const HandIn = later(() => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
-const TaskPane = later(() => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
+const NotOpened = lazyComponent('the page for lessons that are missing', () =>
+  import('./NotOpened').then((m) => m.NotOpened),
+);
+const SetAside = lazyComponent('the edits that were set aside', () =>
+  import('./SetAside').then((m) => m.SetAside),
+);
+const HandOut = lazyComponent('“Hand out”', () => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
+const HandIn = lazyComponent('“Hand in”', () => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
+const TaskPane = lazyComponent('the task', () => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
 
 /** A kept lesson with all that one does with it: a teacher hands out, a student hands in. */
 export function OpenLesson({ id }: { id: string | null }) {
@@ -35,16 +40,13 @@ function Ready({ open }: { open: OpenSession }) {
   const [dialog, setDialog] = useState<'out' | 'in' | null>(null);
   const readOnly = useStore(session.store, (s) => s.readOnly);
   const exercise = useStore(session.store, (s) => s.lesson.exercise);
-  const save = () => {
-    const { lesson } = session.state;
-    saveFile(fileName(lesson.title, '.manege.json'), writeLesson(lesson));
-  };
   return (
     <LessonView
       session={session}
       beside={exercise ? <TaskPane exercise={exercise} onHandIn={() => setDialog('in')} /> : undefined}
+      saved={readOnly ? undefined : <SavedMark open={open} />}
       banner={
-        readOnly && (
+        readOnly ? (
           <div
             role="alert"
             className="flex items-center gap-3 rounded-xl border border-accent bg-accent-soft px-3 py-1.5 text-sm"
@@ -58,11 +60,18 @@ function Ready({ open }: { open: OpenSession }) {
               Edit here instead
             </button>
           </div>
+        ) : (
+          open.setAside > 0 && <SetAside lesson={session.state.lesson} count={open.setAside} />
         )
       }
       actions={
         <>
-          <button type="button" className="button" onClick={save} title="Save this lesson as a file">
+          <button
+            type="button"
+            className="button"
+            onClick={() => saveLesson(session.state.lesson)}
+            title="Save this lesson as a file"
+          >
             Save file
           </button>
           {exercise ? (

@@ -3,10 +3,11 @@
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
 import { follow } from '@/core/synthesis/follow';
-import { tidySheet } from '@/session/arrange-commands';
-import { blockOfSelection } from '@/session/block-commands';
+import { load } from '@/loading/load';
+import { tidySheet } from '@/session/changes/arrange';
+import { blockOfSelection } from '@/session/changes/block';
+import { addSheet, portsForSheet, removeSheet } from '@/session/changes/sheets';
 import type { Session } from '@/session/session';
-import { addSheet, portsForSheet, removeSheet } from '@/session/sheet-commands';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
@@ -26,29 +27,29 @@ async function told(session: Session, work: Promise<void>): Promise<void> {
 
 /** Writers are fetched when they are asked for. */
 async function savePicture(lesson: Lesson, sheet: Sheet): Promise<void> {
-  const { writeSvg } = await import('@/core/formats/svg');
+  const { writeSvg } = await load('the picture writer', () => import('@/core/formats/svg'));
   saveFile(fileName(sheet.name, '.svg'), writeSvg(sheet, lesson.settings), 'image/svg+xml');
 }
 
 async function savePng(session: Session): Promise<void> {
-  const { pictureOf } = await import('@/ui/drawing/picture');
+  const { pictureOf } = await load('the picture writer', () => import('@/ui/drawing/picture'));
   saveFile(fileName(session.sheet.name, '.png'), await pictureOf(session.state), 'image/png');
 }
 
 async function print(session: Session): Promise<void> {
-  const { printSheet } = await import('@/ui/drawing/picture');
+  const { printSheet } = await load('the printer', () => import('@/ui/drawing/picture'));
   await printSheet(session.state, `${session.state.lesson.title} · ${session.sheet.name}`);
 }
 
 async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
-  const { writeVerilog } = await import('@/core/formats/verilog/write');
+  const { writeVerilog } = await load('the Verilog writer', () => import('@/core/formats/verilog/write'));
   saveFile(fileName(sheet.name, '.v'), writeVerilog(lesson, sheet), 'text/plain');
 }
 
 /** What can be done with the open sheet. */
 export function SheetMenu({ sheet, alone, onRename, onCompare }: Props) {
   const session = useSession();
-  session.setFollow(follow);
+  session.setUpdateDerived(follow);
   const readOnly = useSessionState((s) => s.readOnly);
   const selected = useSessionState((s) => s.selection.parts.size);
   return (
@@ -86,7 +87,7 @@ export function SheetMenu({ sheet, alone, onRename, onCompare }: Props) {
           <DropdownMenu.Item
             className="menu-item"
             disabled={readOnly || selected === 0}
-            onSelect={() => void blockOfSelection(session)}
+            onSelect={() => blockOfSelection(session)}
           >
             Make a block of what is selected
           </DropdownMenu.Item>

@@ -1,14 +1,17 @@
 'use client';
 
 import { useState } from 'react';
-import { renameSheet } from '@/session/face-commands';
-import { later } from '@/ui/controls/later';
+import { fetcher } from '@/loading/load';
+import { renameSheet } from '@/session/changes/lesson';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 import { useSession, useSessionState } from './session-context';
 
-const CompareDialog = later(() => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog));
-const load = () => import('./SheetMenu').then((m) => m.SheetMenu);
+const CompareDialog = lazyComponent('the comparison', () =>
+  import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),
+);
+const load = fetcher('the menu of the sheet', () => import('./SheetMenu').then((m) => m.SheetMenu));
 
 /** The lesson's sheets; the open one has a menu behind its name. */
 export function SheetTabs() {

@@ -6,6 +6,7 @@ import { type Formula, productOf, sumOf } from '@/core/logic/forms';
 import { essential, hazards, LEAST_ON_MAP, layoutOf, MOST_ON_MAP } from '@/core/logic/map';
 import { primes } from '@/core/logic/primes';
 import { sameName } from '@/core/values/names';
+import { showHazard } from '@/session/changes/time';
 import { Marked } from '@/ui/controls/Marked';
 import { Typeset } from '@/ui/formula/Typeset';
 import { useFormulas } from '@/ui/formula/useFormulas';
@@ -129,8 +130,7 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
   const isDrawn = useSessionState(
     (s) => !s.readOnly && names.every((name) => s.netlist.inputColumns.some((c) => sameName(c.name, name))),
   );
-  const showIt = (row: number, input: number) =>
-    import('@/session/time-commands').then(({ showHazard }) => showHazard(session, names, row, input));
+  const showIt = (row: number, input: number) => showHazard(session, names, row, input);
   const term = (cube: Cube) => (shown === 'zeros' ? productOf([cube], names) : sumOf([cube], names));
   return (
     <>

@@ -8,9 +8,9 @@ import { columnsOf } from '@/core/exercise/wanted-columns';
 import { readAny } from '@/core/formats/any-file';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
-import { done } from '@/core/values/result';
+import { done, sentence } from '@/core/values/result';
+import { goToWanted, underWantedRun } from '@/session/changes/exercise';
 import { Session } from '@/session/session';
-import { goToWanted, underWantedRun } from '@/session/wanted-commands';
 import { type ExerciseRecord, storeProblem } from '@/store/database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -45,7 +45,10 @@ export function Marking({ samples }: { samples: Samples }) {
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
   const [looking, setLooking] = useState<number | null>(null);
   const dismiss = useCallback(() => setSaid(null), []);
-  const fail = useCallback((error: unknown) => setSaid({ text: storeProblem(error), tone: 'bad' }), []);
+  const fail = useCallback(
+    (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
+    [],
+  );
 
   const show = useCallback(async (chosen: Exercise) => {
     setExercise(chosen);
@@ -374,7 +377,7 @@ interface LookProps {
 /** One hand-in as a live circuit. Nothing done to it here is kept. */
 function Look({ row, exercise, onBack, onStep }: LookProps) {
   const session = useMemo(
-    () => new Session(underWantedRun(row.handIn.lesson, exercise), null, null, { readOnly: true }),
+    () => new Session(underWantedRun(row.handIn.lesson, exercise), { readOnly: true }),
     [row, exercise],
   );
   const { word } = columnsOf(exercise.wanted);

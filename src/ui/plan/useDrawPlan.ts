@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { DrawnAs } from '@/core/synthesis/from-plan';
-import { type Drawing, drawPlan } from '@/session/plan-commands';
+import { type Drawing, drawPlan } from '@/session/changes/draw-table';
 import { useSession } from '@/ui/lesson/session-context';
 
 /** What draws the circuit of the table that is filled in, and what stops that while it goes on. */

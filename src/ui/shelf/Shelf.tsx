@@ -7,7 +7,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { type AnyFile, readAny } from '@/core/formats/any-file';
 import { writeLesson } from '@/core/formats/write-lesson';
-import { mapped, type Result } from '@/core/values/result';
+import { mapped, type Result, sentence } from '@/core/values/result';
 import { type LessonRecord, randomId, storeProblem } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
@@ -43,7 +43,10 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
   const [items, setItems] = useState<readonly Item[] | null>(null);
   const [said, setSaid] = useState<Said | null>(null);
   const dismiss = useCallback(() => setSaid(null), []);
-  const fail = useCallback((error: unknown) => setSaid({ text: storeProblem(error), tone: 'bad' }), []);
+  const fail = useCallback(
+    (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
+    [],
+  );
   const reload = useCallback(() => shelf().then(setItems), []);
 
   useEffect(() => {

@@ -8,7 +8,7 @@ import {
   type Unused,
 } from '@/core/synthesis/counter';
 import { sentence } from '@/core/values/result';
-import { drawCounter } from '@/session/counter-command';
+import { drawCounter } from '@/session/changes/counter';
 import { Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/lesson/session-context';
 

@@ -11,13 +11,16 @@ import { clockEdges } from '@/core/timing/clock-edges';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { plainText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
-import { later } from '@/ui/controls/later';
+import { setTimePlan } from '@/session/changes/time';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { stateLabel } from '@/ui/table/state-table';
 import { inLayers, onCircle, type Placed, roundOf, STATE } from './place';
 import { arrowWords, namesTogether, stateWords } from './words';
 
-const CounterDialog = later(() => import('./CounterDialog').then((m) => m.CounterDialog));
+const CounterDialog = lazyComponent('the counter dialog', () =>
+  import('./CounterDialog').then((m) => m.CounterDialog),
+);
 
 /** Diagrams of more states are read by nobody. */
 const MOST_DRAWN = 80;
@@ -109,11 +112,11 @@ function Shown({ machine }: { machine: Machine }) {
   const nameOf = (state: number) => stateWords(machine.states[state]!.code, names);
   const rounds = !machine.isPartial && machine.rows <= MOST_ROUNDS ? roundsOf(machine) : [];
   const lost = machine.isPartial ? [] : [...neverBack(machine)];
-  const rename = (state: string, name: string) =>
-    import('@/session/time-commands').then(({ setTimePlan }) => {
-      const others = (plan?.states ?? []).filter((s) => s.state !== state);
-      setTimePlan(session, { states: name.trim() ? [...others, { state, name: name.trim() }] : others });
-    });
+  const rename = (state: string, name: string) => {
+    const others = (plan?.states ?? []).filter((s) => s.state !== state);
+    const states = name.trim() ? [...others, { state, name: name.trim() }] : others;
+    return setTimePlan(session, { states }, `name the state ${state}`);
+  };
   return (
     <div className="flex min-h-0 flex-1 flex-wrap content-start overflow-auto">
       <div className="flex min-w-52 flex-[1_1_13rem] flex-col gap-1 px-4 py-2 text-sm">

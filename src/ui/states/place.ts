@@ -1,5 +1,6 @@
 import type { ElkNode } from 'elkjs/lib/elk-api';
 import type { Machine } from '@/core/states/machine';
+import { load } from '@/loading/load';
 
 /** Radius of a state in pixels of the diagram. */
 export const STATE = 25;
@@ -95,7 +96,7 @@ function loopAt(p: Point, angle: number): Placed['arrows'][number] {
 
 /** Any machine, from left to right in layers. */
 export async function inLayers(machine: Machine, words: readonly string[]): Promise<Placed> {
-  const { default: Elk } = await import('elkjs/lib/elk.bundled.js');
+  const { default: Elk } = await load('the layout of diagrams', () => import('elkjs/lib/elk.bundled.js'));
   const described: ElkNode = {
     id: 'states',
     layoutOptions: {

@@ -5,8 +5,8 @@ import type { Plan } from '@/core/circuit/plan';
 import { openCells } from '@/core/logic/planned';
 import type { Cost, DrawnAs } from '@/core/synthesis/from-plan';
 import { timeText } from '@/core/values/time';
-import { useSessionState } from '@/ui/lesson/session-context';
-import { planDrawer } from '@/workers/draw-client';
+import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { planWeigher } from '@/workers/draw-client';
 
 const DRAWN_AS = {
   sop: 'AND, then OR',
@@ -111,24 +111,21 @@ type Costs = Partial<Record<DrawnForm, Cost>>;
 /** What the circuit takes in each form; the least of each kind is heavy. A press on a form draws it. */
 function Weighed({ plan, as, onDraw }: { plan: Plan; as: DrawnAs; onDraw: (as: DrawnAs) => void }) {
   const { mostInputs, isShared } = as;
+  const session = useSession();
   const [costs, setCosts] = useState<Costs>({});
   useEffect(() => {
     setCosts({});
-    const drawer = planDrawer();
     let isLeft = false;
-    void (async () => {
-      for (const form of ALL) {
-        const cost = await drawer.weigh(plan, { form, mostInputs, isShared });
-        if (isLeft) return;
-        setCosts((before) => ({ ...before, [form]: cost }));
-      }
-      drawer.end();
-    })();
+    const ways = ALL.map((form) => ({ form, mostInputs, isShared }));
+    const job = planWeigher(plan, ways, ({ form }, cost) => {
+      if (!isLeft) setCosts((before) => ({ ...before, [form]: cost }));
+    });
+    job.result.catch((error) => session.say(`The forms could not be compared: ${error.message}.`, 'bad'));
     return () => {
       isLeft = true;
-      drawer.end();
+      job.cancel();
     };
-  }, [plan, mostInputs, isShared]);
+  }, [session, plan, mostInputs, isShared]);
   const isWhole = ALL.every((form) => costs[form]);
   const least = (of: keyof Cost) => Math.min(...ALL.map((form) => costs[form]?.[of] ?? Infinity));
   const cell = (form: DrawnForm, of: keyof Cost, text = (n: number) => String(n)) => {

@@ -5,7 +5,7 @@ import { betweenOf } from '@/core/drawing/between';
 import { tableLines } from '@/core/logic/table-text';
 import type { TruthTable } from '@/core/logic/truth-table';
 import { plainText } from '@/core/values/markup';
-import { showBetween } from '@/session/between-commands';
+import { showBetween } from '@/session/changes/probe-columns';
 import { fileName } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import type { Wanted } from './columns';

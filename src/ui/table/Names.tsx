@@ -3,7 +3,7 @@ import type { Plan } from '@/core/circuit/plan';
 import { plannedFromText } from '@/core/logic/plan-text';
 import { namesLine, plannedFor } from '@/core/logic/planned';
 import { type Result, sentence } from '@/core/values/result';
-import { planDrawn, setPlan } from '@/session/plan-commands';
+import { planDrawn, setPlan } from '@/session/changes/table';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { readFiles } from '@/ui/controls/files';
@@ -38,8 +38,7 @@ export function Names({ plan, onDone }: Props) {
       setProblem(where ? `${where}${made.problem.message}.` : sentence(made.problem));
       return;
     }
-    setPlan(session, made.value);
-    onDone();
+    if (setPlan(session, made.value, plan ? 'change the names of the table' : 'begin a table').ok) onDone();
   };
   const open = async ([file]: File[]) => {
     const [read] = await readFiles([file!]);

@@ -2,12 +2,13 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { OPEN, type Plan } from '@/core/circuit/plan';
 import { columnSaid } from '@/core/logic/plan-formulas';
 import { pasted, planLines, plannedFromText } from '@/core/logic/plan-text';
-import { filled, withColumnAt } from '@/core/logic/planned';
+import { withColumnAt } from '@/core/logic/planned';
 import { inputAt } from '@/core/logic/truth-table';
 import { sentence } from '@/core/values/result';
-import { goToWantedRow } from '@/session/face-commands';
+import { goToWantedRow } from '@/session/changes/columns';
+import { fillCell, setPlan } from '@/session/changes/table';
 import { rowOfNames } from '@/session/moment';
-import { setPlan } from '@/session/plan-commands';
+import { told } from '@/session/transaction';
 import { Marked } from '@/ui/controls/Marked';
 import { FormulaField } from '@/ui/formula/FormulaField';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
@@ -67,11 +68,11 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
 
   /** Puts a column in another place among its kind. */
   const moveTo = (kind: readonly string[]) => (name: string, to: number) => {
-    if (kind.includes(name)) setPlan(session, withColumnAt(plan, name, to));
+    if (kind.includes(name)) told(setPlan(session, withColumnAt(plan, name, to), 'move a column'));
   };
   const put = (output: number, row: number, letter: string) => {
     if (plan.outputs[output]!.rows[row] !== letter)
-      setPlan(session, filled(plan, output, new Map([[row, letter]])));
+      told(fillCell(session, plan.outputs[output]!.name, row, letter));
   };
   const go = (row: number, output: number) =>
     setAt({
@@ -82,6 +83,7 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
     if (event.target !== scroller.current || event.ctrlKey || event.metaKey || event.altKey) return;
     const { row, output } = at;
     const { key } = event;
+    if (key.startsWith('Arrow') || key === 'Home' || key === 'End') session.endStep();
     if (key === 'ArrowDown') go(row + 1, output);
     else if (key === 'ArrowUp') go(row - 1, output);
     else if (key === 'ArrowRight') go(row, output + 1);
@@ -130,8 +132,8 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
           const text = event.clipboardData.getData('text/plain');
           const made = pasted(plan, at.output, at.row, text);
           const whole = made.ok ? null : plannedFromText(text);
-          if (made.ok) setPlan(session, made.value);
-          else if (whole?.ok) setPlan(session, whole.value);
+          if (made.ok) told(setPlan(session, made.value, 'paste into the table'));
+          else if (whole?.ok) told(setPlan(session, whole.value, 'paste a table'));
           else session.say(sentence(made.problem), 'bad');
         }}
         onPointerUp={() => {
@@ -330,8 +332,7 @@ function ColumnLine({ plan, output, onDone }: { plan: Plan; output: number; onDo
         inputs={plan.inputs}
         read={(text) => columnSaid(plan, output, text)}
         onTake={(made) => {
-          setPlan(session, made);
-          onDone();
+          if (setPlan(session, made, `fill in ${name}`).ok) onDone();
         }}
         onLeave={onDone}
       />

@@ -6,9 +6,10 @@ import type { Plan } from '@/core/circuit/plan';
 import { planLines } from '@/core/logic/plan-text';
 import { openCells } from '@/core/logic/planned';
 import type { DrawnAs } from '@/core/synthesis/from-plan';
-import { goToWantedRow } from '@/session/face-commands';
+import { fetcher } from '@/loading/load';
+import { goToWantedRow } from '@/session/changes/columns';
+import { setPlan } from '@/session/changes/table';
 import { rowNow } from '@/session/moment';
-import { setPlan } from '@/session/plan-commands';
 import { fileName } from '@/ui/controls/files';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
@@ -21,7 +22,7 @@ import { Names } from './Names';
 import { type At, PlanGrid } from './PlanGrid';
 import { Walk } from './Walk';
 
-const takeAway = () => import('./TakeAway').then((m) => m.TakeAwayMenu);
+const takeAway = fetcher('the menu of formats', () => import('./TakeAway').then((m) => m.TakeAwayMenu));
 const COPY = 'shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 
 /**
@@ -88,8 +89,8 @@ export function PlannedFace({ start, onClose }: { start: At; onClose: () => void
           <HeadButton
             onClick={() => {
               if (plan) {
-                setPlan(session, undefined);
-                session.say('The table that was filled in is gone.', 'calm', () => session.undo());
+                if (!setPlan(session, undefined, 'remove the table').ok) return;
+                session.sayUndoable('The filled-in table is removed.');
               }
               onClose();
             }}

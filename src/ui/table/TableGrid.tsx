@@ -3,7 +3,7 @@ import { covers, reordered } from '@/core/logic/cube';
 import type { TruthTable } from '@/core/logic/truth-table';
 import { plainText } from '@/core/values/markup';
 import type { Radix } from '@/core/values/radix';
-import { reorder } from '@/session/face-commands';
+import { reorder } from '@/session/changes/columns';
 import { rowNow } from '@/session/moment';
 import { Marked } from '@/ui/controls/Marked';
 import { usePointed } from '@/ui/lesson/pointed';

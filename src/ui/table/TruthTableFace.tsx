@@ -3,18 +3,27 @@
 import { useMemo, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/truth-table';
-import { later } from '@/ui/controls/later';
+import { fetcher } from '@/loading/load';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { rowsWanted, type Wanted } from './columns';
 import { type Look, TableGrid } from './TableGrid';
 
-const lookMenu = () => import('./LookMenu').then((m) => m.LookMenu);
+const lookMenu = fetcher('the menu of columns and rows', () => import('./LookMenu').then((m) => m.LookMenu));
+/** What changes a cell of the derived table; fetched with the first cell that is pressed. */
+const cells = fetcher('the table to fill in', () => import('@/session/changes/table'));
 /** The table that is filled in is fetched where there is one. */
-const plannedFace = () => import('./PlannedFace').then((m) => m.PlannedFace);
-const Walk = later(() => import('./Walk').then((m) => m.Walk));
-const StateTableGrid = later(() => import('./StateTableGrid').then((m) => m.StateTableGrid));
-const PlannedFace = later(plannedFace, <section className="pane" aria-busy="true" />);
+const plannedFace = fetcher('the table to fill in', () => import('./PlannedFace').then((m) => m.PlannedFace));
+const Walk = lazyComponent('the walk through the rows', () => import('./Walk').then((m) => m.Walk));
+const StateTableGrid = lazyComponent('the state table', () =>
+  import('./StateTableGrid').then((m) => m.StateTableGrid),
+);
+const PlannedFace = lazyComponent(
+  'the table to fill in',
+  plannedFace,
+  <section className="pane" aria-busy="true" />,
+);
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
 const FIRST_CELL = { row: 0, output: 0 };
@@ -95,9 +104,7 @@ export function TruthTableFace() {
               ? null
               : (output, row) => {
                   setStart({ output, row });
-                  void import('@/session/plan-commands').then(({ turnCell }) =>
-                    turnCell(session, ready.outputs[output]!, row),
-                  );
+                  void cells().then(({ turnCell }) => turnCell(session, ready.outputs[output]!, row));
                 }
           }
         />

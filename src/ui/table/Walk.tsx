@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { goToWantedRow } from '@/session/face-commands';
+import { goToWantedRow } from '@/session/changes/columns';
 import { useSession } from '@/ui/lesson/session-context';
 import { HeadButton } from './HeadButton';
 

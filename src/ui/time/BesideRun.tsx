@@ -1,5 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { timeText } from '@/core/values/time';
+import { load } from '@/loading/load';
+import { forgetExpected, keepExpected } from '@/session/changes/time';
 import { FileButton } from '@/ui/controls/FileButton';
 import { readFiles } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
@@ -18,8 +20,6 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent ho
 /** Differences of a lane that are named. */
 const NAMED = 6;
 
-const commands = () => import('@/session/time-commands');
-
 /** A run from elsewhere laid beside this one: a dump that is read, or what a stimulus expects. */
 export function BesideRun({ other, beside, isDump, onDump }: Props) {
   const session = useSession();
@@ -35,7 +35,7 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
       return;
     }
     const { lesson, rootId, netlist } = session.state;
-    const { signalsOf } = await import('@/core/formats/vcd');
+    const { signalsOf } = await load('the VCD reader', () => import('@/core/formats/vcd'));
     const made = await dumpOf(text.value, signalsOf(netlist, sheetOf(lesson, rootId)!, lesson.sheets));
     if (!made.ok) session.say(`${name} was not read: ${made.problem.message}.`, 'bad');
     else if (made.value.size === 0)
@@ -61,7 +61,7 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
             type="button"
             className={SMALL}
             title="What the outputs did up to now is kept with the stimulus; later runs are held against it"
-            onClick={() => void commands().then((c) => c.keepExpected(session))}
+            onClick={() => keepExpected(session)}
           >
             Keep this run as expected
           </button>
@@ -72,11 +72,7 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
           </button>
         )}
         {!isDump && other && !readOnly && (
-          <button
-            type="button"
-            className={SMALL}
-            onClick={() => void commands().then((c) => c.forgetExpected(session))}
-          >
+          <button type="button" className={SMALL} onClick={() => forgetExpected(session)}>
             Expect nothing
           </button>
         )}

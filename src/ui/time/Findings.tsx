@@ -10,6 +10,7 @@ import { type RegisterTiming, registersOf } from '@/core/timing/registers';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { timeText } from '@/core/values/time';
+import { load } from '@/loading/load';
 import type { Session } from '@/session/session';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { usePointed } from '@/ui/lesson/pointed';
@@ -419,7 +420,7 @@ function Readings({ lanes, onPicture }: Pick<Props, 'lanes' | 'onPicture'>) {
         () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
       );
   const saveDump = async () => {
-    const { signalsOf, writeVcd } = await import('@/core/formats/vcd');
+    const { signalsOf, writeVcd } = await load('the VCD writer', () => import('@/core/formats/vcd'));
     const { lesson, rootId, now } = session.state;
     const sheet = lesson.sheets.find((s) => s.id === rootId)!;
     const dump = writeVcd(trace, signalsOf(netlist, sheet, lesson.sheets), now);

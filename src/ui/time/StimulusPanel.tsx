@@ -13,7 +13,8 @@ import {
   removeStimulus,
   setTimePlan,
   withWave,
-} from '@/session/time-commands';
+} from '@/session/changes/time';
+import { told } from '@/session/transaction';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { durationOf } from './duration';
@@ -39,13 +40,23 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
   const isNew = stimulus.name === '';
   const change = (part: string, wave: Wave | null) => {
     const name = isNew ? freshStimulusName(session) : stimulus.name;
-    putStimulus(session, withWave({ ...stimulus, name }, part, wave), stimulus.name || name);
+    return putStimulus(
+      session,
+      withWave({ ...stimulus, name }, part, wave),
+      `change the stimulus “${name}”`,
+      { was: stimulus.name || name, merge: `stimulus ${name} of ${part}` },
+    );
   };
   const rename = (name: string) => {
     const text = name.trim();
     if (!text || text === stimulus.name) return;
     if (plan?.stimuli.some((s) => s.name === text)) session.say(`“${text}” is there already.`, 'bad');
-    else putStimulus(session, { ...stimulus, name: text }, stimulus.name || text);
+    else
+      told(
+        putStimulus(session, { ...stimulus, name: text }, `rename the stimulus to “${text}”`, {
+          was: stimulus.name || text,
+        }),
+      );
   };
   return (
     <section
@@ -71,11 +82,17 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
             <button
               type="button"
               className={SMALL}
-              onClick={() => putStimulus(session, { ...stimulus, name: freshStimulusName(session) })}
+              onClick={() =>
+                putStimulus(session, { ...stimulus, name: freshStimulusName(session) }, 'copy the stimulus')
+              }
             >
               Copy
             </button>
-            <button type="button" className={SMALL} onClick={() => setTimePlan(session, { driven: '' })}>
+            <button
+              type="button"
+              className={SMALL}
+              onClick={() => setTimePlan(session, { driven: '' }, 'drive the inputs by hand')}
+            >
               By hand
             </button>
             <button

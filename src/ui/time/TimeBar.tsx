@@ -1,5 +1,6 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { DELAYS, type Delays } from '@/core/circuit/time-plan';
+import { driveThroughAll, setDelays, setTimePlan } from '@/session/changes/time';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 
 /** What stands under the diagram. */
@@ -17,7 +18,6 @@ const WORDS: Record<Delays, string> = { zero: 'no delays', unit: '1 ns a part', 
 const FIELD = 'h-7 min-w-20 rounded-lg border border-hairline bg-raised px-1';
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 
-const commands = () => import('@/session/time-commands');
 /** What stands in the list for driving everything by hand. */
 const BY_HAND = '';
 
@@ -38,9 +38,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
         title="Whether parts take time: none, 1 ns each, or the delay that each part has"
         value={delays}
         disabled={readOnly}
-        onChange={({ target: { value } }) =>
-          void commands().then((c) => c.setDelays(session, value as Delays))
-        }
+        onChange={({ target: { value } }) => setDelays(session, value as Delays)}
       >
         {DELAYS.map((one) => (
           <option key={one} value={one}>
@@ -54,9 +52,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
         title="What drives the inputs"
         value={time?.driven ?? BY_HAND}
         disabled={readOnly}
-        onChange={({ target: { value } }) =>
-          void commands().then((c) => c.setTimePlan(session, { driven: value }))
-        }
+        onChange={({ target: { value } }) => setTimePlan(session, { driven: value }, 'choose the stimulus')}
       >
         <option value={BY_HAND}>by hand</option>
         {time?.stimuli.map((s) => (
@@ -80,7 +76,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
           type="button"
           className={SMALL}
           title="Lets the inputs count through all rows, and shows them side by side"
-          onClick={() => void commands().then((c) => c.driveThroughAll(session, 10_000))}
+          onClick={() => driveThroughAll(session, 10_000)}
         >
           All rows
         </button>

@@ -11,10 +11,13 @@ import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
 import { glitchesOf } from '@/core/timing/measure';
 import { timeText } from '@/core/values/time';
+import { load } from '@/loading/load';
+import { drawLevel, setTimePlan } from '@/session/changes/time';
 import { isTimed, shortestPeriod } from '@/session/moment';
 import { stepMoment } from '@/session/step';
+import { told } from '@/session/transaction';
 import { fileName, saveFile } from '@/ui/controls/files';
-import { later } from '@/ui/controls/later';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
 import { FONTS, type Palette } from '@/ui/drawing/palette';
 import { usePointed } from '@/ui/lesson/pointed';
@@ -40,8 +43,10 @@ import {
 } from './waveform';
 import { type Why, whyOf } from './why-changed';
 
-const StimulusPanel = later(() => import('./StimulusPanel').then((m) => m.StimulusPanel));
-const Findings = later(() => import('./Findings').then((m) => m.Findings));
+const StimulusPanel = lazyComponent('the stimulus panel', () =>
+  import('./StimulusPanel').then((m) => m.StimulusPanel),
+);
+const Findings = lazyComponent('“Find out”', () => import('./Findings').then((m) => m.Findings));
 
 const CYCLES_SHOWN = 12;
 /** Pulses under this many ps are short ones, as long as nothing else was said. */
@@ -355,10 +360,8 @@ export function TimeFace() {
     return Math.max(0, Math.round(toTime(span.current!, Math.max(NAMES, x)) / step) * step);
   };
   /** Turns over a stretch of an input's course. */
-  const drawn = async (lane: LaneView, { from, to }: { from: number; to: number }) => {
-    const { drawLevel } = await import('@/session/time-commands');
+  const drawn = (lane: LaneView, { from, to }: { from: number; to: number }) =>
     drawLevel(session, lane.of[0]!, Math.min(from, to), Math.max(from, to));
-  };
   const pixel = (event: React.PointerEvent) => {
     const box = canvas.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
@@ -378,9 +381,7 @@ export function TimeFace() {
     setWhy(null);
   };
   const arrange = (next: readonly LaneView[], hidden: readonly string[] = plan?.hidden ?? []) =>
-    import('@/session/time-commands').then(({ setTimePlan }) =>
-      setTimePlan(session, { lanes: kept(next, buses), hidden: [...hidden] }),
-    );
+    setTimePlan(session, { lanes: kept(next, buses), hidden: [...hidden] }, 'arrange the lanes');
   /** Saves what is shown as a file. */
   const savePicture = async (kind: 'svg' | 'png') => {
     const name = fileName(session.state.lesson.title, kind === 'svg' ? '-time.svg' : '-time.png');
@@ -390,7 +391,7 @@ export function TimeFace() {
     }
     const g = canvas.current?.getContext('2d');
     if (!g || !shownNow.current || !looks.current) return;
-    const { SvgContext } = await import('./svg-context');
+    const { SvgContext } = await load('the picture writer', () => import('./svg-context'));
     const { width, height } = size.current;
     const svg = new SvgContext(width, height, g);
     paintDiagram(
@@ -429,7 +430,7 @@ export function TimeFace() {
           lanes={lanes}
           chosen={picked}
           onArrange={(next, hidden) => {
-            void arrange(next, hidden);
+            told(arrange(next, hidden));
             setChosen(new Set(next.filter((l) => !lanes.some((o) => o.key === l.key)).map((l) => l.key)));
           }}
           onChosen={setChosen}
@@ -534,7 +535,7 @@ export function TimeFace() {
             const now = drag.current;
             drag.current = null;
             if (now?.is === 'draw') {
-              if (now.moved && band.current) void drawn(lanes[band.current.lane]!, band.current);
+              if (now.moved && band.current) told(drawn(lanes[band.current.lane]!, band.current));
               else session.time.goToTime(snapped(now.x));
               band.current = null;
               repaint();
@@ -544,7 +545,7 @@ export function TimeFace() {
             const { y } = pixel(event);
             const at = laneAt(y);
             const to = at === -1 ? (y < RULER ? 0 : lanes.length - 1) : at;
-            void arrange(moved(lanes, now.lane, to));
+            told(arrange(moved(lanes, now.lane, to)));
           }}
         />
       </div>

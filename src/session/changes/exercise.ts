@@ -5,10 +5,11 @@ import { stimulusOf } from '@/core/exercise/wanted-run';
 import { compile } from '@/core/netlist/compile';
 import type { Netlist } from '@/core/netlist/netlist';
 import { defaultParams, findKind } from '@/core/parts/catalogue';
+import { DONE, type Result } from '@/core/values/result';
 import { PS_PER_SECOND } from '@/core/values/time';
-import { place } from './commands';
-import { goToWantedRow } from './face-commands';
-import type { Session } from './session';
+import type { Session } from '../session';
+import { goToWantedRow } from './columns';
+import { placeColumn } from './place';
 
 /** The stimulus under which a circuit is held against the run that is wanted. */
 const NAME = 'The task’s run';
@@ -33,15 +34,17 @@ export function underWantedRun(lesson: Lesson, { wanted }: Exercise): Lesson {
 }
 
 /** Takes all faces to a row of the function that is wanted, or to a reading of the run. */
-export function goToWanted(session: Session, { wanted }: Exercise, row: number): void {
+export function goToWanted(session: Session, { wanted }: Exercise, row: number): Result<undefined> {
   if (wanted.is !== 'run') {
     goToWantedRow(session, wanted.inputs, row);
-    return;
+    return DONE;
   }
-  if (!isUnder(session, wanted) && !putUnder(session, wanted)) return;
+  const under = isUnder(session, wanted) ? DONE : putUnder(session, wanted);
+  if (!under.ok) return under;
   // From power-up each time: what ran before may have been another circuit.
   session.time.restart();
   session.time.runUntil({ is: 'time', time: wanted.readings[row]! });
+  return DONE;
 }
 
 /** Whether the run that is wanted drives the inputs already, as it would anew. */
@@ -58,12 +61,12 @@ function isUnder({ state }: Session, wanted: WantedRun): boolean {
   );
 }
 
-/** In one step of undo. @returns whether it could be done. */
-function putUnder(session: Session, wanted: WantedRun): boolean {
+/** Lets it drive the inputs, in one step of undo. */
+function putUnder(session: Session, wanted: WantedRun): Result<undefined> {
   const { lesson, rootId, netlist } = session.state;
   const time = planUnder(sheetOf(lesson, rootId)?.time ?? NO_TIME_PLAN, wanted, netlist);
   const { delays, powerUp } = wanted;
-  return session.edit({
+  return session.edit('run as the task does', {
     type: 'group',
     edits: [
       { type: 'changeSheet', id: rootId, change: { time } },
@@ -76,30 +79,32 @@ function putUnder(session: Session, wanted: WantedRun): boolean {
 const APART = 30;
 const BELOW = 4;
 
-/** Places the inputs and outputs that a task wants, each with its name and width. */
-export function placeWanted(session: Session, { wanted }: Exercise): void {
-  const put = (kind: string, params: Params, name: string, x: number, row: number) => {
-    const found = findKind(kind)!;
-    place(session, found, { ...defaultParams(found), ...params }, [name], { x, y: row * BELOW });
-  };
-  if (wanted.is !== 'run') {
-    const column = (kind: string, names: readonly string[], x: number) =>
-      place(session, findKind(kind)!, defaultParams(findKind(kind)!), names, { x, y: 0 });
-    column('switch', wanted.inputs, 0);
-    column(
-      'lamp',
-      wanted.outputs.map((o) => o.name),
-      APART,
-    );
-    session.lookAtAll();
-    return;
-  }
-  for (const [row, { name, width, wave }] of wanted.inputs.entries()) {
-    const hertz = PS_PER_SECOND / wave.step;
-    const isClock = wave.pattern === 'periodic' && hertz >= 0.01 && hertz <= 1e9;
-    if (isClock) put('clock', { hertz }, name, 0, row);
-    else put('switch', { width }, name, 0, row);
-  }
-  for (const [row, { name, width }] of wanted.outputs.entries()) put('lamp', { width }, name, APART, row);
+/** Places the inputs and outputs that a task wants, each with its name and width, in one step of undo. */
+export function placeWanted(session: Session, { wanted }: Exercise): Result<undefined> {
+  const placed = session.transaction('place the inputs and outputs', (made) => {
+    const put = (kind: string, params: Params, names: readonly string[], x: number, row = 0) => {
+      const found = findKind(kind)!;
+      placeColumn(made, found, { ...defaultParams(found), ...params }, names, { x, y: row * BELOW });
+    };
+    if (wanted.is !== 'run') {
+      put('switch', {}, wanted.inputs, 0);
+      put(
+        'lamp',
+        {},
+        wanted.outputs.map((o) => o.name),
+        APART,
+      );
+      return;
+    }
+    for (const [row, { name, width, wave }] of wanted.inputs.entries()) {
+      const hertz = PS_PER_SECOND / wave.step;
+      const isClock = wave.pattern === 'periodic' && hertz >= 0.01 && hertz <= 1e9;
+      if (isClock) put('clock', { hertz }, [name], 0, row);
+      else put('switch', { width }, [name], 0, row);
+    }
+    for (const [row, { name, width }] of wanted.outputs.entries()) put('lamp', { width }, [name], APART, row);
+  });
+  if (!placed.ok) return placed;
   session.lookAtAll();
+  return DONE;
 }

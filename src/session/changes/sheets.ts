@@ -1,10 +1,11 @@
 import { freshId, type Sheet } from '@/core/circuit/lesson';
 import { portsFor } from '@/core/drawing/ports';
 import { usesOf } from '@/core/netlist/blocks';
-import type { Session } from './session';
+import { DONE, type Result } from '@/core/values/result';
+import type { Session } from '../session';
 
 /** Adds an empty sheet and opens it. @param name what it is called; the next free number without one. */
-export function addSheet(session: Session, name = ''): void {
+export function addSheet(session: Session, name = ''): Result<undefined> {
   const { lesson } = session.state;
   const ids = new Set(lesson.sheets.map((s) => s.id));
   const id = freshId(ids, 'sheet');
@@ -13,34 +14,37 @@ export function addSheet(session: Session, name = ''): void {
   while (names.has(`Sheet ${n}`)) n++;
   const called = name.trim().slice(0, 60) || `Sheet ${n}`;
   const sheet: Sheet = { id, name: called, parts: new Map(), wires: new Map() };
-  if (session.edit({ type: 'addSheet', sheet, at: lesson.sheets.length })) session.openSheet(id);
+  const added = session.edit(`add “${called}”`, { type: 'addSheet', sheet, at: lesson.sheets.length });
+  if (added.ok) session.openSheet(id);
+  return added;
 }
 
-export function removeSheet(session: Session, id: string): void {
+export function removeSheet(session: Session, id: string): Result<undefined> {
   const name = session.state.lesson.sheets.find((s) => s.id === id)?.name;
   const uses = usesOf(session.state.lesson, id);
   const broken =
     uses > 0
       ? ` ${uses === 1 ? 'A block' : `${uses} blocks`} of it now ${uses === 1 ? 'has' : 'have'} nothing inside.`
       : '';
-  if (session.edit({ type: 'removeSheet', id }))
-    session.say(`Sheet “${name}” removed.${broken}`, 'calm', () => session.undo());
+  const removed = session.edit(`remove “${name}”`, { type: 'removeSheet', id });
+  if (removed.ok) session.sayUndoable(`Sheet “${name}” removed.${broken}`);
+  return removed;
 }
 
 /** Switches and buttons of the sheet become ports into it, lamps ports out of it, so that it can be a block. */
-export function portsForSheet(session: Session, id: string): void {
+export function portsForSheet(session: Session, id: string): Result<undefined> {
   const sheet = session.state.lesson.sheets.find((s) => s.id === id);
   const edits = sheet ? portsFor(sheet) : [];
   if (edits.length === 0) {
     session.say(
       'There are no switches and lamps on this sheet. Place ports by typing “port in A” or “port out Y”.',
     );
-    return;
+    return DONE;
   }
-  if (session.edit({ type: 'group', edits }))
-    session.say(
+  const made = session.edit(`make “${sheet!.name}” usable as a block`, { type: 'group', edits });
+  if (made.ok)
+    session.sayUndoable(
       `“${sheet!.name}” can now be placed as a block on the other sheets: type its name there, or find it in the ring.`,
-      'calm',
-      () => session.undo(),
     );
+  return made;
 }

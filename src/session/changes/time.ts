@@ -5,38 +5,51 @@ import { inputAt } from '@/core/logic/truth-table';
 import { courseOfRun, courseText } from '@/core/simulate/course';
 import { countThrough, drivingOf, waveLevels, withLevel } from '@/core/simulate/drive';
 import { sameName } from '@/core/values/names';
-import type { Session } from './session';
+import { DONE, type Result, refused } from '@/core/values/result';
+import type { Session } from '../session';
+import { changeSettings } from './lesson';
 
 /** What the time face of the running sheet shows, and what drives its inputs. */
 export const timePlanOf = (session: Session): TimePlan =>
   sheetOf(session.state.lesson, session.state.rootId)?.time ?? NO_TIME_PLAN;
 
-/** Changes it, in one step of undo. */
-export function setTimePlan(session: Session, change: Partial<TimePlan>): void {
+/** Changes it, in one step of undo. @param what is done, as it follows “Undo:”. */
+export function setTimePlan(
+  session: Session,
+  change: Partial<TimePlan>,
+  what: string,
+  merge: string | null = null,
+): Result<undefined> {
   const time = { ...timePlanOf(session), ...change };
-  session.edit({ type: 'changeSheet', id: session.state.rootId, change: { time } });
+  return session.edit(what, { type: 'changeSheet', id: session.state.rootId, change: { time } }, merge);
 }
 
 /** Whether parts take time when the circuit runs. */
-export function setDelays(session: Session, delays: Delays): void {
-  const { settings } = session.state.lesson;
-  session.edit({ type: 'changeLesson', change: { settings: { ...settings, delays } } });
-}
+export const setDelays = (session: Session, delays: Delays): Result<undefined> =>
+  changeSettings(session, 'the delays', { delays });
 
 /** Puts a stimulus in the place of the one of its name, or behind all others, and lets it drive the inputs. */
-export function putStimulus(session: Session, stimulus: Stimulus, was = stimulus.name): void {
+export function putStimulus(
+  session: Session,
+  stimulus: Stimulus,
+  what: string,
+  { was = stimulus.name, merge = null }: { was?: string; merge?: string | null } = {},
+): Result<undefined> {
   const { stimuli } = timePlanOf(session);
   const isThere = stimuli.some((s) => s.name === was);
-  setTimePlan(session, {
+  const change = {
     stimuli: isThere ? stimuli.map((s) => (s.name === was ? stimulus : s)) : [...stimuli, stimulus],
     driven: stimulus.name,
-  });
+  };
+  return setTimePlan(session, change, what, merge);
 }
 
-export function removeStimulus(session: Session, name: string): void {
+export function removeStimulus(session: Session, name: string): Result<undefined> {
   const { stimuli } = timePlanOf(session);
-  setTimePlan(session, { stimuli: stimuli.filter((s) => s.name !== name), driven: '' });
-  session.say(`The stimulus “${name}” is gone.`, 'calm', () => session.undo());
+  const change = { stimuli: stimuli.filter((s) => s.name !== name), driven: '' };
+  const removed = setTimePlan(session, change, `remove the stimulus “${name}”`);
+  if (removed.ok) session.sayUndoable(`The stimulus “${name}” is removed.`);
+  return removed;
 }
 
 /** A name that no stimulus has yet. */
@@ -47,12 +60,13 @@ export function freshStimulusName(session: Session, wished = 'Stimulus'): string
 }
 
 /** Lets the inputs count through all their combinations: the diagram becomes the truth table laid in time. */
-export function driveThroughAll(session: Session, step: number): void {
+export function driveThroughAll(session: Session, step: number): Result<undefined> {
   const { netlist } = session.state;
   const known = timePlanOf(session).stimuli.find((s) => s.name === ALL);
   const stimulus = countThrough(ALL, netlist, step, USUAL_WAVE);
-  putStimulus(session, stimulus, known?.name);
-  session.time.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
+  const put = putStimulus(session, stimulus, 'drive all combinations', { was: known?.name });
+  if (put.ok) session.time.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
+  return put;
 }
 const ALL = 'All combinations';
 
@@ -65,7 +79,12 @@ const GLITCH = 'One input changes';
  * 1 ns a part, because a gate swallows pulses that are shorter than its own delay, and so hides some hazards. Nothing where an input of that name is not there.
  * @param row the inputs in the order of `names`, the first the highest bit; the one that changes is 1 at first.
  */
-export function showHazard(session: Session, names: readonly string[], row: number, input: number): void {
+export function showHazard(
+  session: Session,
+  names: readonly string[],
+  row: number,
+  input: number,
+): Result<undefined> {
   const { netlist, lesson, rootId } = session.state;
   const inputs = names.map((name, i) => {
     const column = netlist.inputColumns.find((c) => sameName(c.name, name));
@@ -77,7 +96,7 @@ export function showHazard(session: Session, names: readonly string[], row: numb
           : '';
     return column && { part: column.part, wave: { ...USUAL_WAVE, data: levels } };
   });
-  if (inputs.some((i) => i === undefined)) return;
+  if (inputs.some((i) => i === undefined)) return DONE;
   const plan = timePlanOf(session);
   const stimulus: Stimulus = { name: GLITCH, inputs: inputs.filter((i) => i !== undefined) };
   const time = {
@@ -85,35 +104,36 @@ export function showHazard(session: Session, names: readonly string[], row: numb
     stimuli: [...plan.stimuli.filter((s) => s.name !== GLITCH), stimulus],
     driven: GLITCH,
   };
-  const made = session.edit({
+  const made = session.edit('show the hazard', {
     type: 'group',
     edits: [
       { type: 'changeSheet', id: rootId, change: { time } },
       { type: 'changeLesson', change: { settings: { ...lesson.settings, delays: 'unit' } } },
     ],
   });
-  if (made) session.time.runUntil({ is: 'time', time: 3 * GLITCH_AT });
+  if (made.ok) session.time.runUntil({ is: 'time', time: 3 * GLITCH_AT });
+  return made;
 }
 
 /** Turns over a stretch of an input's course, from one time to another in ps; where nothing drives, a stimulus begins. */
-export function drawLevel(session: Session, part: string, from: number, to: number): void {
-  if (to <= from) return;
+export function drawLevel(session: Session, part: string, from: number, to: number): Result<undefined> {
+  if (to <= from) return DONE;
   const plan = timePlanOf(session);
   const known = drivingOf(plan);
   const stimulus: Stimulus = known ?? { name: freshStimulusName(session), inputs: [] };
   const wave = stimulus.inputs.find((i) => i.part === part)?.wave ?? null;
   const value = wave && waveLevels(wave, 1)(from).value === 1 ? 0 : 1;
   const data = withLevel(wave, from, to, value);
-  putStimulus(session, withWave(stimulus, part, { ...USUAL_WAVE, data }));
+  return putStimulus(session, withWave(stimulus, part, { ...USUAL_WAVE, data }), 'draw a level');
 }
 
 /** Longest text of a course that is kept. */
 const LONGEST_COURSE = 400_000;
 
 /** Keeps with the stimulus what the outputs did up to now: later runs are held against it. */
-export function keepExpected(session: Session): void {
+export function keepExpected(session: Session): Result<undefined> {
   const stimulus = drivingOf(timePlanOf(session));
-  if (!stimulus) return;
+  if (!stimulus) return DONE;
   const { netlist, now } = session.state;
   const outputs = netlist.outputs.map(({ part, nets }) => ({
     part,
@@ -121,18 +141,23 @@ export function keepExpected(session: Session): void {
   }));
   if (outputs.some((o) => o.course.length > LONGEST_COURSE)) {
     session.say('The run is too long to be kept with the lesson. Save it as VCD instead.', 'bad');
-    return;
+    return refused('run-too-long', 'the run is too long to be kept with the lesson');
   }
-  putStimulus(session, { ...stimulus, expected: { until: now, outputs } });
-  session.say(`What the outputs did is expected of “${stimulus.name}” from now on.`, 'calm', () =>
-    session.undo(),
+  const kept = putStimulus(
+    session,
+    { ...stimulus, expected: { until: now, outputs } },
+    'keep the outputs as expected',
   );
+  if (kept.ok) session.sayUndoable(`From now on “${stimulus.name}” expects what the outputs did.`);
+  return kept;
 }
 
 /** Lets the stimulus that drives the inputs expect nothing; in one step of undo. */
-export function forgetExpected(session: Session): void {
+export function forgetExpected(session: Session): Result<undefined> {
   const stimulus = drivingOf(timePlanOf(session));
-  if (stimulus) putStimulus(session, { name: stimulus.name, inputs: stimulus.inputs });
+  if (!stimulus) return DONE;
+  const { name, inputs } = stimulus;
+  return putStimulus(session, { name, inputs }, 'forget what was expected');
 }
 
 /** Changes the wave of one input of a stimulus. */

@@ -4,9 +4,9 @@ import { check } from '@/core/exercise/check';
 import { wantedFromRun } from '@/core/exercise/wanted-run';
 import { Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
-import { Session } from './session';
-import { timePlanOf } from './time-commands';
-import { goToWanted, placeWanted, underWantedRun } from './wanted-commands';
+import { Session } from '../session';
+import { goToWanted, placeWanted, underWantedRun } from './exercise';
+import { timePlanOf } from './time';
 
 /** A clock of 10 MHz at a flip-flop that turns over, with a lamp of one bit or a row of them. */
 function divider(): Sketch {
@@ -85,7 +85,7 @@ test('what is read there is what the check says', () => {
 test('a hand-in that cannot be changed is driven from the start', () => {
   const s = divider();
   const exercise = exerciseOf(wantedOf(s));
-  const session = new Session(underWantedRun(s.lesson, exercise), null, null, { readOnly: true });
+  const session = new Session(underWantedRun(s.lesson, exercise), { readOnly: true });
   goToWanted(session, exercise, 3);
   settle(session);
   expect([session.state.now, lit(session), session.state.notice]).toEqual([349_999, 0, null]);

@@ -2,16 +2,8 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { inputAt } from '@/core/logic/truth-table';
 import { sourceKey } from '@/core/netlist/netlist';
 import { sameName } from '@/core/values/names';
-import type { Session } from './session';
-
-/*
- * What the bar and the faces beside the drawing do.
- */
-
-export function renameSheet(session: Session, id: string, name: string): void {
-  const text = name.trim().slice(0, 60);
-  if (text) session.edit({ type: 'changeSheet', id, change: { name: text } });
-}
+import type { Result } from '@/core/values/result';
+import type { Session } from '../session';
 
 /** Puts the switches, found by name, as in a row of a wanted function whose first input is the highest bit. */
 export function goToWantedRow(session: Session, inputs: readonly string[], row: number): void {
@@ -25,12 +17,12 @@ export function goToWantedRow(session: Session, inputs: readonly string[], row: 
 }
 
 /** Puts one of the running sheet's inputs or outputs before another in declared order. */
-export function reorder(session: Session, order: readonly string[]): void {
+export function reorder(session: Session, order: readonly string[]): Result<undefined> {
   const sheet = sheetOf(session.state.lesson, session.state.rootId)!;
   const edits = order.flatMap((id, rank) =>
     sheet.parts.get(id)?.rank === rank
       ? []
       : [{ type: 'changePart', sheet: sheet.id, id, change: { rank } } as const],
   );
-  if (edits.length > 0) session.edit({ type: 'group', edits });
+  return session.edit('reorder the columns', { type: 'group', edits });
 }

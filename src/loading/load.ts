@@ -1,0 +1,134 @@
+import { createStore } from 'zustand/vanilla';
+
+/*
+ * The one way to fetch a part of Manege that a page does without at first. It is tried until it succeeds, so what waits
+ * for it is not lost; what fails is shown to the person (`ui/controls/FetchFailures.tsx`).
+ */
+
+export interface Failing {
+  /** What is being fetched, as it follows “could not fetch”: `the ring of parts`. */
+  readonly what: string;
+  /** Tries again at once. */
+  retry(): void;
+}
+
+export interface LoadingState {
+  readonly failing: readonly Failing[];
+  /** Whether the server has another build than this page: what is missing here will never come. */
+  readonly isOutdated: boolean;
+}
+
+export const loading = createStore<LoadingState>(() => ({ failing: [], isOutdated: false }));
+
+/** Milliseconds between one attempt and the next, the last for all that follow. */
+const PAUSES = [300, 1000, 2000, 5000, 10_000];
+/** Failures after which it is told, and the server asked whether it has another build. */
+const QUIET_FAILURES = 2;
+
+/**
+ * Fetches a part of Manege, again and again until it is there.
+ * @param what as it follows “could not fetch”.
+ * @param fetchIt may be called several times.
+ */
+export async function load<T>(what: string, fetchIt: () => Promise<T>): Promise<T> {
+  let failing: Failing | null = null;
+  try {
+    for (let attempt = 0; ; attempt++) {
+      try {
+        return await fetchIt();
+      } catch {
+        let wake = () => {};
+        const woken = new Promise<void>((resolve) => {
+          wake = resolve;
+        });
+        if (attempt + 1 >= QUIET_FAILURES) {
+          const was = failing;
+          failing = { what, retry: wake };
+          show(was, failing);
+          if (await isOutdated()) loading.setState({ isOutdated: true });
+        }
+        await pause(PAUSES[Math.min(attempt, PAUSES.length - 1)]!, woken);
+      }
+    }
+  } finally {
+    show(failing, null);
+  }
+}
+
+function show(was: Failing | null, is: Failing | null): void {
+  if (!was && !is) return;
+  const others = loading.getState().failing.filter((f) => f !== was);
+  loading.setState({ failing: is ? [...others, is] : others });
+}
+
+/** Waits for some milliseconds, or until the network is back, or until it is woken. */
+function pause(ms: number, woken: Promise<void>): Promise<void> {
+  return new Promise((resolve) => {
+    const end = () => {
+      clearTimeout(timer);
+      removeEventListener('online', end);
+      resolve();
+    };
+    const timer = setTimeout(end, ms);
+    addEventListener('online', end);
+    void woken.then(end);
+  });
+}
+
+/** Whether a script of this page is no longer among the files of the server. */
+async function isOutdated(): Promise<boolean> {
+  try {
+    const answer = await fetch('/offline-files', { cache: 'no-store' });
+    const files = new Set((await answer.json()) as string[]);
+    const own = [...document.scripts].map((s) => (s.src ? new URL(s.src).pathname : ''));
+    return own.some((path) => path.startsWith('/_next/static/') && !files.has(path));
+  } catch {
+    // Without an answer nothing is known of the server.
+    return false;
+  }
+}
+
+const holds = new Set<() => Promise<void>>();
+
+/**
+ * Has a reload by `reloadOnce` wait for something to be kept.
+ * @param until rejects where it cannot be: then the page is not reloaded.
+ * @returns takes it back.
+ */
+export function holdReload(until: () => Promise<void>): () => void {
+  holds.add(until);
+  return () => {
+    holds.delete(until);
+  };
+}
+
+const RELOADED = 'manege-reloaded';
+/** Milliseconds within which a page is not reloaded once more. */
+const ONCE = 60_000;
+
+/**
+ * Reloads the page when all that holds it back is done, but not twice in a row: a page that is outdated after a reload
+ * as well would go on for ever.
+ * @returns false where it will not reload.
+ */
+export async function reloadOnce(): Promise<boolean> {
+  const last = Number(sessionStorage.getItem(RELOADED) ?? 0);
+  if (Date.now() - last < ONCE) return false;
+  try {
+    await Promise.all([...holds].map((until) => until()));
+  } catch {
+    return false;
+  }
+  sessionStorage.setItem(RELOADED, String(Date.now()));
+  location.reload();
+  return true;
+}
+
+/** Fetches a part of Manege when it is first asked for, and once for all who ask. */
+export function fetcher<T>(what: string, fetchIt: () => Promise<T>): () => Promise<T> {
+  let fetched: Promise<T> | undefined;
+  return () => {
+    fetched ??= load(what, fetchIt);
+    return fetched;
+  };
+}

@@ -1,0 +1,61 @@
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import type { Plan } from '@/core/circuit/plan';
+import { isAllowed } from '@/core/exercise/allowed';
+import { openCells } from '@/core/logic/planned';
+import { findKind } from '@/core/parts/catalogue';
+import { replaceCircuit } from '@/core/synthesis/draw-functions';
+import { circuitOfPlan, type DrawnAs } from '@/core/synthesis/from-plan';
+import { planDrawer } from '@/workers/draw-client';
+import type { Session } from '../session';
+
+/** Tables of up to this many inputs are drawn between two frames; larger ones by a worker. */
+const DRAWN_AT_ONCE = 6;
+
+/** A circuit that is being drawn elsewhere. */
+export interface Drawing {
+  readonly done: Promise<void>;
+  readonly cancel: () => void;
+}
+
+/**
+ * Draws the circuit of the table in place of what is on the sheet, as one step of undo.
+ * @returns what goes on where it takes longer than a frame, else null.
+ */
+export function drawPlan(session: Session, as: DrawnAs): Drawing | null {
+  const { lesson, rootId } = session.state;
+  const sheet = sheetOf(lesson, rootId)!;
+  const { plan } = sheet;
+  if (!plan) return null;
+  if (plan.inputs.length <= DRAWN_AT_ONCE) {
+    takeDrawn(session, plan, circuitOfPlan(plan, as, rootId, sheet.name));
+    return null;
+  }
+  const job = planDrawer(plan, as, rootId, sheet.name);
+  const done = job.result.then(
+    (circuit) => takeDrawn(session, plan, circuit),
+    (error: Error) => session.say(`The circuit could not be drawn: ${error.message}.`, 'bad'),
+  );
+  return { done, cancel: job.cancel };
+}
+
+/** Puts a circuit in the place of what is on the sheet, if it still is of the table that is filled in there. */
+function takeDrawn(session: Session, plan: Plan, circuit: Sheet): void {
+  const { lesson } = session.state;
+  const sheet = sheetOf(lesson, circuit.id);
+  if (sheet?.plan !== plan) {
+    session.say('The table was changed meanwhile: draw it once more.');
+    return;
+  }
+  const forbidden = [...circuit.parts.values()].find((p) => !isAllowed(lesson.exercise, p.kind));
+  if (forbidden) {
+    session.say(`This exercise does not allow ${findKind(forbidden.kind)!.name}.`, 'bad');
+    return;
+  }
+  const open = openCells(plan);
+  if (!session.edit('draw the circuit of the table', replaceCircuit(sheet, circuit)).ok) return;
+  session.lookAtAll();
+  if (open > 0)
+    session.say(
+      `${open === 1 ? 'One cell is' : `${open} cells are`} still open: either value was taken there, whichever is simpler.`,
+    );
+}

@@ -1,0 +1,25 @@
+import type { Settings } from '@/core/circuit/lesson';
+import { DONE, type Result } from '@/core/values/result';
+import type { Session } from '../session';
+
+/*
+ * Titles and settings: what the bar changes.
+ */
+
+export function renameSheet(session: Session, id: string, name: string): Result<undefined> {
+  const text = name.trim().slice(0, 60);
+  if (!text || text === session.state.lesson.sheets.find((s) => s.id === id)?.name) return DONE;
+  return session.edit(`rename the sheet to “${text}”`, { type: 'changeSheet', id, change: { name: text } });
+}
+
+export function renameLesson(session: Session, title: string): Result<undefined> {
+  const text = title.trim();
+  if (!text || text === session.state.lesson.title) return DONE;
+  return session.edit(`rename the lesson to “${text}”`, { type: 'changeLesson', change: { title: text } });
+}
+
+/** Changes settings of the lesson. @param what is set, as it follows “change”: `the gate symbols`. */
+export function changeSettings(session: Session, what: string, change: Partial<Settings>): Result<undefined> {
+  const settings = { ...session.state.lesson.settings, ...change };
+  return session.edit(`change ${what}`, { type: 'changeLesson', change: { settings } });
+}

@@ -1,0 +1,96 @@
+import { overlap, type Point } from '@/core/circuit/geometry';
+import type { End, Params, Sheet } from '@/core/circuit/lesson';
+import { fitted, portFor, wantedAt } from '@/core/drawing/fits';
+import { connect, newPart } from '@/core/drawing/gestures';
+import { joinUp } from '@/core/drawing/join-up';
+import { extentOf, footprintOf } from '@/core/drawing/placement';
+import { pairsOf } from '@/core/drawing/sweep';
+import { bitsText } from '@/core/parts/common';
+import type { PartKind } from '@/core/parts/part-kind';
+import { type Result, refused } from '@/core/values/result';
+import type { Session } from '../session';
+import type { Transaction } from '../transaction';
+
+const named = (kind: PartKind, count: number) =>
+  count === 1 ? `place ${kind.name}` : `place ${count} × ${kind.name}`;
+
+/**
+ * Places parts of one kind one below the other from a point on, and selects them.
+ * @param join whether they are joined to what they touch there: not where nobody has pointed.
+ * @returns their ids.
+ */
+export function place(
+  session: Session,
+  kind: PartKind,
+  params: Params,
+  labels: readonly string[],
+  at: Point,
+  join = true,
+): Result<string[]> {
+  const placed = session.transaction(named(kind, labels.length), (made) => {
+    const ids = placeColumn(made, kind, params, labels, at);
+    if (join) made.make(joinUp(made.lesson, made.sheet.id, ids));
+    return ids;
+  });
+  if (placed.ok) session.select({ parts: new Set(placed.value), wires: new Set() });
+  return placed;
+}
+
+/** Places parts of one kind one below the other from a point on, clear of what is there. @returns their ids. */
+export function placeColumn(
+  made: Transaction,
+  kind: PartKind,
+  params: Params,
+  labels: readonly string[],
+  at: Point,
+): string[] {
+  let y = at.y;
+  return labels.map((label) => {
+    const spot = freeSpot(made.sheet, kind, params, { x: at.x, y });
+    const part = newPart(made.sheet, kind, spot, params, label);
+    made.make({ type: 'addPart', sheet: made.sheet.id, part });
+    y = spot.y + Math.max(5, Math.ceil(extentOf(part).y1 - extentOf(part).y0) + 2);
+    return part.id;
+  });
+}
+
+/** Places a part so that one of its pins stands at a point, and joins ends of wires to it and the pins below it. */
+export function placeFrom(
+  session: Session,
+  from: readonly End[],
+  kind: PartKind,
+  params: Params,
+  label: string,
+  at: Point,
+): Result<string[]> {
+  const wanted = wantedAt(session.sheet, from[0]!);
+  const fit = fitted(kind, params, wanted);
+  if (!fit) {
+    const pin = wanted.direction === 'in' ? 'an input' : 'an output';
+    const message = `${kind.name} has no pin for this wire: ${pin} of ${bitsText(wanted.width)} is needed`;
+    session.say(`${message}.`, 'bad');
+    return refused('no-pin-fits', message);
+  }
+  const placed = session.transaction(named(kind, 1), (made) => {
+    const port = portFor(kind, fit, wanted)!;
+    const spot = freeSpot(made.sheet, kind, fit, { x: at.x - port.x, y: at.y - port.y });
+    const part = newPart(made.sheet, kind, spot, fit, label);
+    made.make({ type: 'addPart', sheet: made.sheet.id, part });
+    for (const [a, b] of pairsOf(made.sheet, { from, onto: [{ part: part.id, port: port.name }] }))
+      made.make(connect(made.sheet, a, b));
+    return [part.id];
+  });
+  if (placed.ok) session.select({ parts: new Set(placed.value), wires: new Set() });
+  return placed;
+}
+
+/** The wished point, or the nearest below it where the part covers no other. */
+function freeSpot(sheet: Sheet, kind: PartKind, params: Params, wished: Point): Point {
+  const taken = [...sheet.parts.values()].map(footprintOf);
+  for (let down = 0; down < 200; down++) {
+    const at = { x: wished.x, y: wished.y + down };
+    const extent = footprintOf(newPart(sheet, kind, at, params, ''));
+    if (!taken.some((t) => overlap(t, extent))) return at;
+  }
+  return wished;
+}

@@ -1,0 +1,56 @@
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Plan } from '@/core/circuit/plan';
+import { filled, planOfTable } from '@/core/logic/planned';
+import { sameName } from '@/core/values/names';
+import { DONE, type Result } from '@/core/values/result';
+import type { Session } from '../session';
+
+/*
+ * The table that is filled in for the sheet that runs.
+ */
+
+/** @param what is done to the table, as it follows “Undo:”. */
+export function setPlan(
+  session: Session,
+  plan: Plan | undefined,
+  what: string,
+  merge: string | null = null,
+): Result<undefined> {
+  return session.edit(what, { type: 'changeSheet', id: session.state.rootId, change: { plan } }, merge);
+}
+
+/**
+ * The table that is filled in for the sheet that runs, or else that of its circuit, to be changed from there; null where
+ * there is neither, or where it is too large to be filled in.
+ */
+export function planInHand(session: Session): Plan | null {
+  return sheetOf(session.state.lesson, session.state.rootId)!.plan ?? planDrawn(session);
+}
+
+/** The table of the circuit as one that is filled in, without what probes half-way add to it. */
+export function planDrawn(session: Session): Plan | null {
+  const { lesson, rootId, table, netlist } = session.state;
+  if (table.state !== 'ready') return null;
+  const { parts } = sheetOf(lesson, rootId)!;
+  const isOutput = (column: number) => parts.get(netlist.outputColumns[column]!.part)?.kind !== 'probe';
+  return planOfTable(table.table, [...netlist.outputColumns.keys()].filter(isOutput));
+}
+
+/** Puts a letter into a cell of the table in hand, by the name of its output. */
+export function fillCell(session: Session, output: string, row: number, letter: string): Result<undefined> {
+  const plan = planInHand(session);
+  const at = plan?.outputs.findIndex((o) => sameName(o.name, output)) ?? -1;
+  if (!plan || at < 0) return DONE;
+  return setPlan(
+    session,
+    filled(plan, at, new Map([[row, letter]])),
+    `fill in ${output}`,
+    `fill in ${output}`,
+  );
+}
+
+/** Turns a cell over: what was 1 becomes 0, anything else 1. */
+export function turnCell(session: Session, output: string, row: number): Result<undefined> {
+  const column = planInHand(session)?.outputs.find((o) => sameName(o.name, output));
+  return column ? fillCell(session, output, row, column.rows[row] === '1' ? '0' : '1') : DONE;
+}

@@ -1,0 +1,38 @@
+import type { Edit } from '@/core/circuit/edit';
+import type { Lesson, Part } from '@/core/circuit/lesson';
+import type { Following } from '@/core/drawing/blocks';
+import { fetcher } from '@/loading/load';
+
+/*
+ * Parts that are derived from a sheet: blocks have its ports, tables and formulas on a sheet show what it does.
+ */
+
+/** What must follow an edit, for a lesson as it is once the edit has been made. */
+export type UpdateDerived = (lesson: Lesson) => Following;
+
+const DERIVED = ['block', 'truth', 'formula'];
+const isDerived = (part: Part) => DERIVED.includes(part.kind);
+
+/** Whether a lesson has parts that are derived from a sheet. */
+export function hasDerived(lesson: Lesson): boolean {
+  for (const sheet of lesson.sheets)
+    for (const part of sheet.parts.values()) if (isDerived(part)) return true;
+  return false;
+}
+
+/** Whether an edit of a lesson needs `UpdateDerived`: parts that are derived are there, or come with it. */
+export function needsUpdateDerived(lesson: Lesson, edit: Edit): boolean {
+  return hasDerived(lesson) || brings(edit);
+}
+
+function brings(edit: Edit): boolean {
+  if (edit.type === 'group') return edit.edits.some(brings);
+  if (edit.type === 'addSheet') return [...edit.sheet.parts.values()].some(isDerived);
+  return edit.type === 'addPart' && isDerived(edit.part);
+}
+
+/** Fetches it; the page does so before a lesson that needs it takes its first edit. */
+export const fetchUpdateDerived: () => Promise<UpdateDerived> = fetcher(
+  'what keeps blocks and notes up to date',
+  () => import('@/core/synthesis/follow').then((m) => m.follow),
+);

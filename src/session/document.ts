@@ -1,0 +1,120 @@
+import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
+import type { Lesson } from '@/core/circuit/lesson';
+import { kindOf } from '@/core/parts/catalogue';
+import { DONE, done, type Result, refusal, refused } from '@/core/values/result';
+import { counted } from '@/core/values/wording';
+import { needsUpdateDerived, type UpdateDerived } from './derived';
+import { type History, noted, redone, type Step, stepOf, undone } from './history';
+import type { Notice, SessionState } from './state';
+import { Transaction } from './transaction';
+
+/** What the document needs of the session around it. */
+export interface DocumentHost {
+  readonly state: SessionState;
+  /** Takes another version of the lesson to all faces. */
+  adopt(lesson: Lesson, history: History, effect: Effect): void;
+  /** Hands an edit that was made to the journal. */
+  keep(edit: Edit): void;
+  say(text: string, tone?: Notice['tone']): void;
+  sayUndoable(text: string): void;
+}
+
+/** Refused while another tab edits the lesson, or where it is only looked at. */
+const READ_ONLY = refused('read-only', 'this lesson cannot be changed here');
+
+/** The one door through which an open lesson changes: transactions, and their way back. */
+export class LessonDocument {
+  /** Whether the last step of undo may still grow: nothing has come between it and now. */
+  private stepIsOpen = false;
+
+  /** @param updateDerived what `needsUpdateDerived` asks for; null while it is not there. */
+  constructor(
+    private readonly host: DocumentHost,
+    public updateDerived: UpdateDerived | null,
+  ) {}
+
+  /**
+   * Makes edits that each need the one before, as one step of undo: all of them, with everything that is derived from
+   * them, or none. They are handed to the journal before this returns. A refusal is shown to the person as well.
+   * @param name what is done, as it follows “Undo:”: `move 3 parts`.
+   * @param merge steps with the same key become one while nothing comes between them.
+   * @returns what the work gives.
+   */
+  transaction<T>(name: string, work: (made: Transaction) => T, merge: string | null): Result<T> {
+    const { lesson, sheetId, readOnly } = this.host.state;
+    if (readOnly) return this.told(READ_ONLY);
+    const made = new Transaction(lesson, sheetId);
+    const value = work(made);
+    if (made.problem) return this.told(refusal(made.problem));
+    const taken = made.edit ? this.make(made.edit, name, merge) : DONE;
+    return taken.ok ? done(value) : this.told(taken);
+  }
+
+  /** Ends the last step of undo: what is done next is a step of its own. */
+  endStep(): void {
+    this.stepIsOpen = false;
+  }
+
+  undo(): Result<undefined> {
+    return this.back(this.host.state.history.undo.at(-1), undone);
+  }
+
+  redo(): Result<undefined> {
+    return this.back(this.host.state.history.redo.at(-1), redone);
+  }
+
+  private told<T>(result: Result<T>): Result<T> {
+    if (!result.ok) this.host.say(`That does not work: ${result.problem.message}.`, 'bad');
+    return result;
+  }
+
+  private make(edit: Edit, name: string, merge: string | null): Result<undefined> {
+    const followed = this.withDerived(edit);
+    if (!followed.ok) return followed;
+    const { edit: whole, wiresLost } = followed.value;
+    const goesOn = this.stepIsOpen;
+    const taken = this.take(whole, (history, inverse) =>
+      noted(history, stepOf(name, inverse, merge), goesOn),
+    );
+    if (!taken.ok) return taken;
+    this.stepIsOpen = merge !== null;
+    if (wiresLost > 0)
+      this.host.sayUndoable(
+        `${counted(wiresLost, 'wire')} hung on a port that the block no longer has, and went with it.`,
+      );
+    return DONE;
+  }
+
+  /** The edit, and with it the edits by which blocks and notes follow what it changes. */
+  private withDerived(edit: Edit): Result<{ readonly edit: Edit; readonly wiresLost: number }> {
+    const { lesson } = this.host.state;
+    if (!needsUpdateDerived(lesson, edit)) return done({ edit, wiresLost: 0 });
+    if (!this.updateDerived)
+      return refused(
+        'not-loaded',
+        'the part of Manege that keeps blocks and notes up to date has not been fetched yet; try again in a moment',
+      );
+    const applied = apply(lesson, edit);
+    if (!applied.ok) return applied;
+    const { edits, wiresLost } = this.updateDerived(applied.value);
+    return done({ edit: edits.length > 0 ? { type: 'group', edits: [edit, ...edits] } : edit, wiresLost });
+  }
+
+  private back(step: Step | undefined, remember: typeof undone): Result<undefined> {
+    if (!step) return DONE;
+    this.stepIsOpen = false;
+    return this.told(this.take(step.inverse, remember));
+  }
+
+  private take(edit: Edit, remember: (history: History, inverse: Edit) => History): Result<undefined> {
+    const { lesson, readOnly, history } = this.host.state;
+    if (readOnly) return READ_ONLY;
+    const applied = applyWithInverse(lesson, edit);
+    if (!applied.ok) return applied;
+    const { lesson: next, inverse } = applied.value;
+    const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).family === 'Notes');
+    this.host.adopt(next, remember(history, inverse), effect);
+    this.host.keep(edit);
+    return DONE;
+  }
+}

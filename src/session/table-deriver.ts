@@ -1,0 +1,55 @@
+import { sheetOf } from '@/core/circuit/lesson';
+import { truthTable, whyNoTable } from '@/core/logic/truth-table';
+import { sentence } from '@/core/values/result';
+import type { SessionState, TableMaker } from './state';
+
+/** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
+const TABLE_AT_ONCE = 12;
+
+/** What the deriver needs of the session around it. */
+export interface TableHost {
+  readonly state: SessionState;
+  set(change: Partial<SessionState>): void;
+}
+
+/** Derives the truth table of the running sheet: at once where it is small, else in the background. */
+export class TableDeriver {
+  /** Counts derivations, so that one that was overtaken is told from the last. */
+  private last = 0;
+
+  constructor(
+    private readonly host: TableHost,
+    private readonly makeTable: TableMaker | null,
+  ) {}
+
+  /** Derives the table of the circuit as it is now; what is still under way is overtaken. */
+  derive(): void {
+    const { host } = this;
+    const { netlist, lesson, rootId } = host.state;
+    const work = ++this.last;
+    const reason = whyNoTable(netlist);
+    if (reason) {
+      host.set({ table: { state: 'none', reason: sentence(reason) } });
+      return;
+    }
+    if (netlist.inputColumns.length <= TABLE_AT_ONCE || !this.makeTable) {
+      host.set({ table: { state: 'ready', table: truthTable(netlist) } });
+      return;
+    }
+    const isCurrent = () => work === this.last;
+    const job = this.makeTable(sheetOf(lesson, rootId)!, lesson.sheets, (share) => {
+      if (isCurrent()) host.set({ table: { state: 'working', share, cancel } });
+    });
+    const cancel = () => {
+      job.cancel();
+      if (isCurrent())
+        host.set({ table: { state: 'none', reason: 'Stopped. The next change derives it again.' } });
+    };
+    host.set({ table: { state: 'working', share: 0, cancel } });
+    job.result.then(
+      (table) => isCurrent() && host.set({ table: { state: 'ready', table } }),
+      (error: Error) =>
+        isCurrent() && host.set({ table: { state: 'none', reason: `No table: ${error.message}.` } }),
+    );
+  }
+}

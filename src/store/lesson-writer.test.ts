@@ -1,0 +1,211 @@
+import 'fake-indexeddb/auto';
+import fc from 'fast-check';
+import { apply, type Edit } from '@/core/circuit/edit';
+import type { Lesson } from '@/core/circuit/lesson';
+import { writeLesson } from '@/core/formats/write-lesson';
+import { interlock } from '@/core/testing/sketch';
+import { expectDone } from '@/core/values/result';
+import { database } from './database';
+import { LessonWriter, type Saving, type WriterSurroundings } from './lesson-writer';
+import { journalEdits, openKept, openLesson, saveSnapshot } from './lessons';
+
+const begun = interlock().lesson;
+const FULL = Object.assign(new Error('full'), { name: 'QuotaExceededError' });
+
+beforeEach(async () => {
+  await Promise.all(database.tables.map((t) => t.clear()));
+  await saveSnapshot(begun);
+});
+
+/** A lesson that is edited and kept through a store that refuses some writes. */
+class Desk {
+  lesson: Lesson = begun;
+  readonly told: Saving[] = [];
+  /** The lesson as a text after each edit, and how many edits were acknowledged. */
+  readonly texts = [writeLesson(begun)];
+  acknowledged = 0;
+  private readonly pauses = new Set<() => void>();
+  private writes: Promise<unknown>[] = [];
+  readonly writer: LessonWriter;
+
+  /** @param refuses is asked before each write. */
+  constructor(refuses: () => boolean) {
+    const guarded =
+      <A extends unknown[], T>(write: (...args: A) => Promise<T>) =>
+      (...args: A): Promise<T> => {
+        const made = refuses() ? Promise.reject(FULL) : write(...args);
+        this.writes.push(made.catch(() => {}));
+        return made;
+      };
+    const around: WriterSurroundings = {
+      journalEdits: guarded(journalEdits),
+      saveSnapshot: guarded(saveSnapshot),
+      later: (work) => {
+        this.pauses.add(work);
+        return () => this.pauses.delete(work);
+      },
+    };
+    this.writer = new LessonWriter(
+      begun.id,
+      () => this.lesson,
+      (saving) => {
+        this.told.push(saving);
+        if (saving.is === 'saved') this.acknowledged = this.texts.length - 1;
+      },
+      around,
+    );
+  }
+
+  edit(edit: Edit): void {
+    this.lesson = expectDone(apply(this.lesson, edit));
+    this.texts.push(writeLesson(this.lesson));
+    this.writer.edit(edit);
+  }
+
+  /** Lets all writes that are under way end. */
+  async rest(): Promise<void> {
+    do {
+      const { writes } = this;
+      this.writes = [];
+      await Promise.all(writes);
+      await new Promise((resolve) => setImmediate(resolve));
+    } while (this.writes.length > 0);
+  }
+
+  /** Lets the time come at which a write is tried again. */
+  async wait(): Promise<void> {
+    const due = [...this.pauses];
+    this.pauses.clear();
+    for (const work of due) work();
+    await this.rest();
+  }
+}
+
+const label = (text: string): Edit => ({
+  type: 'changePart',
+  sheet: 'sheet1',
+  id: 'and1',
+  change: { label: text },
+});
+const add = (n: number): Edit => ({
+  type: 'addPart',
+  sheet: 'sheet1',
+  part: { ...begun.sheets[0]!.parts.get('and1')!, id: `and${n}`, at: { x: n, y: 90 } },
+});
+const keptText = async () => writeLesson(expectDone((await openLesson(begun.id))!));
+
+test('edits are kept in order, those that come during a write together', async () => {
+  const desk = new Desk(() => false);
+  desk.edit(label('one'));
+  desk.edit(label('two'));
+  desk.edit(add(9));
+  await desk.rest();
+  expect(desk.told.map((s) => s.is)).toEqual(['saving', 'saving', 'saving', 'saved']);
+  expect(await database.journal.count()).toBe(3);
+  expect(await keptText()).toBe(desk.texts.at(-1));
+});
+
+test('after a hundred edits a snapshot takes the place of the journal', async () => {
+  const desk = new Desk(() => false);
+  for (let i = 0; i < 120; i++) {
+    desk.edit(label(`${i}`));
+    await desk.rest();
+  }
+  expect(await database.journal.count()).toBe(20);
+  expect(await keptText()).toBe(desk.texts.at(-1));
+});
+
+test('after one refused write nothing is lost: the lesson is written whole until that succeeds', async () => {
+  let refused = 0;
+  const desk = new Desk(() => refused++ < 2);
+  desk.edit(add(9));
+  await desk.rest();
+  expect(desk.told.at(-1)).toMatchObject({ is: 'failed', problem: { code: 'disk-full' } });
+  // Nothing goes into the journal behind the gap.
+  desk.edit({ ...label('behind the gap'), id: 'and9' } as Edit);
+  await desk.rest();
+  expect(await database.journal.count()).toBe(0);
+  expect(desk.writer.isBehind).toBe(true);
+  await desk.wait();
+  await desk.wait();
+  expect(desk.told.at(-1)).toEqual({ is: 'saved' });
+  expect(desk.writer.isBehind).toBe(false);
+  expect(await keptText()).toBe(desk.texts.at(-1));
+});
+
+test('a person who tries again does not wait for the next attempt', async () => {
+  let isFull = true;
+  const desk = new Desk(() => isFull);
+  desk.edit(add(9));
+  await desk.rest();
+  isFull = false;
+  desk.writer.retry();
+  await desk.rest();
+  expect(await keptText()).toBe(desk.texts.at(-1));
+});
+
+test('2,000 random edits through a store that refuses at random: none that was acknowledged is lost', async () => {
+  let edits = 0;
+  await fc.assert(
+    fc
+      .asyncProperty(
+        fc.array(
+          fc.record({
+            refuse: fc.boolean(),
+            rest: fc.boolean(),
+            wait: fc.boolean(),
+            crash: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
+          }),
+          { minLength: 40, maxLength: 60 },
+        ),
+        async (steps) => {
+          let at = 0;
+          const desk = new Desk(() => steps[at]!.refuse);
+          for (const [i, step] of steps.entries()) {
+            at = i;
+            desk.edit(i % 3 === 0 ? add(100 + i) : label(`${i}`));
+            edits++;
+            if (step.rest) await desk.rest();
+            if (step.wait) await desk.wait();
+            if (!step.crash) continue;
+            // What is there now is what a page that opens after a crash reads.
+            const found = desk.texts.indexOf(await keptText());
+            expect(found).toBeGreaterThanOrEqual(desk.acknowledged);
+          }
+          at = steps.findIndex((s) => !s.refuse);
+          if (at === -1) return;
+          await desk.rest();
+          await desk.wait();
+          expect(await keptText()).toBe(desk.texts.at(-1));
+        },
+      )
+      .beforeEach(async () => {
+        await Promise.all(database.tables.map((t) => t.clear()));
+        await saveSnapshot(begun);
+      }),
+    { numRuns: 40 },
+  );
+  expect(edits).toBeGreaterThan(1500);
+}, 120_000);
+
+describe('a journal with an entry that no longer applies', () => {
+  const strange: Edit = { type: 'removePart', sheet: 'sheet1', id: 'gone' };
+
+  test('gives all others, and tells which did not apply', async () => {
+    await journalEdits(begun.id, [label('one'), strange, add(9)]);
+    const { lesson, aside } = expectDone((await openKept(begun.id))!);
+    expect(lesson.sheets[0]!.parts.get('and1')!.label).toBe('one');
+    expect(lesson.sheets[0]!.parts.has('and9')).toBe(true);
+    expect(aside.map((a) => [a.edit, a.reason])).toEqual([[strange, 'there is no part gone on this sheet']]);
+  });
+
+  test('is told even where an entry is no edit at all', async () => {
+    await journalEdits(begun.id, [label('one'), null as never, { type: 'addPart' } as never, add(9)]);
+    const { lesson, aside } = expectDone((await openKept(begun.id))!);
+    expect(lesson.sheets[0]!.parts.has('and9')).toBe(true);
+    expect(aside.map((a) => a.reason)).toEqual([
+      expect.stringMatching(/^it is damaged/),
+      expect.stringMatching(/no sheet/),
+    ]);
+  });
+});

@@ -1,0 +1,26 @@
+import { type ComponentType, lazy, type ReactNode, Suspense } from 'react';
+import { fetcher } from '@/loading/load';
+
+/**
+ * A component that is fetched when it is first shown.
+ * @param what as it follows “could not fetch”: `the truth table`.
+ * @param meanwhile stands in its place until then.
+ */
+export function lazyComponent<Props extends object>(
+  what: string,
+  fetchIt: () => Promise<ComponentType<Props>>,
+  meanwhile: ReactNode = null,
+): ComponentType<Props> {
+  const fetched = fetcher(what, fetchIt);
+  const Fetched = lazy(() =>
+    fetched().then((component) => ({ default: component as ComponentType<object> })),
+  );
+  // biome-ignore lint/correctness/noComponentHookFactories: called once for each, where a module begins
+  return function LazyComponent(props: Props) {
+    return (
+      <Suspense fallback={meanwhile}>
+        <Fetched {...props} />
+      </Suspense>
+    );
+  };
+}
