@@ -2,12 +2,12 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import type { NextConfig } from 'next';
 
-/** Stands for what a kept lesson was checked against: the document and the parts of which it may consist. */
+/** Stands for what a kept lesson was checked against: the document, the parts of which it may consist, the exercise inside. */
 function stampOfRules(): string {
   const hash = createHash('sha256');
-  for (const room of ['circuit', 'parts', 'values'])
-    for (const file of readdirSync(`src/core/${room}`).sort())
-      hash.update(readFileSync(`src/core/${room}/${file}`));
+  for (const room of ['circuit', 'exercise', 'formats/migrations', 'parts', 'values'])
+    for (const file of readdirSync(`src/core/${room}`, { recursive: true, encoding: 'utf8' }).sort())
+      if (file.endsWith('.ts')) hash.update(readFileSync(`src/core/${room}/${file}`));
   return hash.digest('hex').slice(0, 12);
 }
 

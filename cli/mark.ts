@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { check } from '../src/core/exercise/check';
-import { columnsOf } from '../src/core/exercise/wanted-columns';
+import { exerciseKindOf } from '../src/core/exercise/kinds';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readHandIn } from '../src/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '../src/core/formats/marking-csv';
@@ -23,7 +23,8 @@ export async function mark(file: string, handIns: readonly string[], options: Op
   if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const rows: MarkedRow[] = [];
   for (const name of handIns) rows.push(await marked(name, read.value));
-  const { word } = columnsOf(read.value.wanted);
+  const { expected } = read.value;
+  const { word } = exerciseKindOf(expected).rows(expected);
   await writeLines(rows.map((row) => line(row, word)));
   if (options.csv !== undefined) {
     try {

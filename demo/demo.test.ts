@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { check, partsUsed } from '@/core/exercise/check';
-import { wantedFromSheet } from '@/core/exercise/wanted';
+import { tableOfSheet } from '@/core/exercise/kinds/table/expected-table';
 import { readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
@@ -100,13 +100,13 @@ test('sheets with blocks are handed out, solve themselves, and count what is in 
   if (!read.ok) throw new Error(read.problem.message);
   const { sheets } = read.value;
   for (const one of sheets) {
-    const made = wantedFromSheet(one, sheets);
+    const made = tableOfSheet(one, sheets);
     if (!made.ok) throw new Error(`${one.name}: ${made.problem.message}`);
     const exercise = {
       id: 'demo-blocks',
       title: one.name,
       task: '',
-      wanted: made.value,
+      expected: made.value,
       allowed: ['and', 'or', 'xor', 'label', 'join', 'slice', 'constant', 'number'],
       made: '2026-09-01T08:00:00.000Z',
     };

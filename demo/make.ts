@@ -14,6 +14,7 @@ import { connect, newPart } from '../src/core/drawing/gestures';
 import { layOut } from '../src/core/drawing/lay-out';
 import { portsFor } from '../src/core/drawing/ports';
 import { check } from '../src/core/exercise/check';
+import type { ExpectedTable } from '../src/core/exercise/kinds/table/expected-table';
 import { writeExercise } from '../src/core/formats/exercise-file';
 import { writeHandIn } from '../src/core/formats/hand-in-file';
 import { writeLesson } from '../src/core/formats/write-lesson';
@@ -396,6 +397,15 @@ function queueSelector(): void {
   p.save('queue-selector.manege.json');
 }
 
+const tableExpected: ExpectedTable = {
+  kind: 'table',
+  inputs: ['Key', 'Bars', 'Clear'],
+  outputs: [
+    { name: 'Drive', rows: '00000001' },
+    { name: 'Warn', rows: '00001100' },
+  ],
+};
+
 const warningLamp: Exercise = {
   id: 'demo-warning-lamp',
   title: 'Warning lamp',
@@ -404,13 +414,7 @@ const warningLamp: Exercise = {
     '- **Drive** may be 1 only while the key is in, the bars are down *and* the platform is clear.\n' +
     '- **Warn** lights while the key is in and a bar is up.\n\n' +
     'Use only AND, OR and NOT.',
-  wanted: {
-    inputs: ['Key', 'Bars', 'Clear'],
-    outputs: [
-      { name: 'Drive', rows: '00000001' },
-      { name: 'Warn', rows: '00001100' },
-    ],
-  },
+  expected: tableExpected,
   allowed: ['and', 'or', 'not'],
   made: '2026-09-01T08:00:00.000Z',
 };

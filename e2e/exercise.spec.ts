@@ -9,7 +9,7 @@ async function handOutDialog(page: Page) {
   return page.getByRole('dialog');
 }
 
-test('a wanted function can be typed in; what was filled in survives a further input', async ({ page }) => {
+test('an expected table can be typed in; what was filled in survives a further input', async ({ page }) => {
   const dialog = await handOutDialog(page);
   await dialog.getByLabel('A table typed in here').check();
   await dialog.getByLabel('Inputs, with commas').fill('A, B');
@@ -24,7 +24,7 @@ test('a wanted function can be typed in; what was filled in survives a further i
   await dialog.getByLabel('Inputs, with commas').fill('A, B, A');
   await expect(dialog.getByRole('alert')).toHaveText('The name A stands twice.');
   await dialog.getByLabel('Inputs, with commas').fill('A,B,C,D,E,F,G,H,I,J,K,L,M');
-  await expect(dialog.getByRole('alert')).toHaveText('A wanted function has at most 12 inputs.');
+  await expect(dialog.getByRole('alert')).toHaveText('An expected table has at most 12 inputs.');
   await dialog.getByRole('button', { name: 'Make the exercise' }).click();
   await expect(dialog.getByRole('button', { name: 'Make the exercise' })).toBeVisible();
   await dialog.getByLabel('Inputs, with commas').fill('A, B, C');
@@ -40,7 +40,8 @@ test('a wanted function can be typed in; what was filled in survives a further i
   expect(file).toMatchObject({
     title: 'Only NAND',
     allowed: ['nand'],
-    wanted: { inputs: ['A', 'B', 'C'], outputs: [{ name: 'Y', rows: '000000x1' }] },
+    version: 2,
+    expected: { kind: 'table', inputs: ['A', 'B', 'C'], outputs: [{ name: 'Y', rows: '000000x1' }] },
   });
 });
 
@@ -64,7 +65,9 @@ test('a lesson with a clock gives no table of its own, and says why', async ({ p
   await expect(dialog.getByLabel('This sheet’s truth table')).toBeDisabled();
   await expect(dialog.getByLabel('This sheet’s run')).toBeChecked();
   await dialog.getByLabel('A table typed in here').check();
-  await expect(dialog.getByText(/This sheet’s own table cannot be used: this sheet remembers/)).toBeVisible();
+  await expect(
+    dialog.getByText(/This sheet’s truth table cannot be used: this sheet remembers/),
+  ).toBeVisible();
 });
 
 test('a run is handed out, held against a circuit reading by reading, and marked', async ({ page }) => {
@@ -76,7 +79,7 @@ test('a run is handed out, held against a circuit reading by reading, and marked
   await dialog.getByLabel('Title').fill('Every other turn');
   await expect(dialog.getByText('Outputs are read just before each active clock edge.')).toBeVisible();
   await dialog.getByLabel('Readings').fill('0');
-  await expect(dialog.getByRole('alert')).toContainText('it is read from 1 to 1000 times');
+  await expect(dialog.getByRole('alert')).toContainText('Give a number of readings from 1 to 1000');
   await dialog.getByLabel('Readings').fill('6');
   await dialog.getByRole('button', { name: 'Half in reading 0: 0' }).click();
   await expect(dialog.getByRole('button', { name: 'Half in reading 0: x' })).toBeVisible();

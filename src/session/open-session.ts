@@ -1,5 +1,7 @@
+import type { Exercise } from '@/core/circuit/exercise';
 import type { Lesson } from '@/core/circuit/lesson';
 import { done, type Result } from '@/core/values/result';
+import { fetcher } from '@/loading/load';
 import { storeProblem } from '@/store/database';
 import { LessonWriter } from '@/store/lesson-writer';
 import { momentOf, openKept, saveMoment, setAsideOf, settleJournal } from '@/store/lessons';
@@ -8,6 +10,7 @@ import { fetchUpdateDerived, hasDerived } from './derived';
 import { EditLock } from './edit-lock';
 import { Persistence } from './persistence';
 import { Session } from './session';
+import type { Beginning } from './state';
 
 /** An open lesson with all that must be let go when its page is left. */
 export interface OpenSession {
@@ -43,7 +46,11 @@ export async function openSession(id: string): Promise<Result<OpenSession> | nul
   const { lesson } = read.value;
   // What keeps blocks and notes up to date is there before the first edit.
   const updateDerived = hasDerived(lesson) ? await fetchUpdateDerived() : null;
-  const open = await keptSession(lesson, lock, isMine, updateDerived);
+  const open = await keptSession(lesson, lock, {
+    updateDerived,
+    readOnly: !isMine,
+    taskNeedsTime: lesson.exercise ? await needsTime(lesson.exercise) : false,
+  });
   if (isMine) {
     await settleJournal(read.value).catch((error) =>
       open.session.say(`${storeProblem(error).message}.`, 'bad'),
@@ -53,18 +60,24 @@ export async function openSession(id: string): Promise<Result<OpenSession> | nul
   return done({ ...open, setAside: setAside.length });
 }
 
+const exerciseKinds = fetcher('the kinds of exercise', () => import('@/core/exercise/kinds'));
+
+/** Whether time runs while a circuit is held against an exercise. */
+async function needsTime({ expected }: Exercise): Promise<boolean> {
+  const { exerciseKindOf } = await exerciseKinds();
+  return exerciseKindOf(expected).drive(expected) !== null;
+}
+
 async function keptSession(
   lesson: Lesson,
   lock: EditLock,
-  isMine: boolean,
-  updateDerived: Awaited<ReturnType<typeof fetchUpdateDerived>> | null,
+  beginning: Beginning,
 ): Promise<Omit<OpenSession, 'setAside'>> {
   const moment = await momentOf(lesson.id);
   const on = Object.entries(moment?.inputs ?? {}).flatMap(([part, v]) => (v ? [part] : []));
   const session = new Session(lesson, {
+    ...beginning,
     makeTable: tableMaker,
-    updateDerived,
-    readOnly: !isMine,
     sheetId: moment?.sheet,
     on,
     // Before what was seen was written down as well, a row was a number alone.
@@ -77,7 +90,7 @@ async function keptSession(
     (tell) => new LessonWriter(lesson.id, () => session.state.lesson, tell),
     (moment) => saveMoment({ ...moment, lesson: lesson.id, seconds: seconds() }),
   );
-  if (isMine) session.setSink(persistence);
+  if (!session.state.readOnly) session.setSink(persistence);
   lock.onLost(() => {
     session.setSink(null);
     session.setReadOnly(true);

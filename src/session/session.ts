@@ -81,6 +81,7 @@ export class Session {
       notice: null,
       looks: { times: 0, onlyIfHidden: false },
       saving: SAVED,
+      taskNeedsTime: beginning.taskNeedsTime ?? false,
     }));
     this.show();
     this.table.derive();

@@ -76,6 +76,8 @@ export interface SessionState {
   /** Counts how often all of the sheet was asked to be shown, and whether only where what is selected is out of sight. */
   readonly looks: { readonly times: number; readonly onlyIfHidden: boolean };
   readonly saving: Saving;
+  /** Whether time runs while the circuit is held against its task. */
+  readonly taskNeedsTime: boolean;
 }
 
 /** Where a session's edits go; a session without one lives in memory alone. */
@@ -101,4 +103,5 @@ export interface Beginning {
   readonly on?: Iterable<string>;
   readonly tried?: Iterable<readonly [row: number, seen: string]>;
   readonly readOnly?: boolean;
+  readonly taskNeedsTime?: boolean;
 }

@@ -1,6 +1,5 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
-import type { Exercise } from '@/core/circuit/exercise';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
 import { type Problem, problem } from '@/core/values/result';
 
@@ -41,7 +40,8 @@ export interface MomentRecord {
 
 export interface ExerciseRecord {
   readonly id: string;
-  readonly exercise: Exercise;
+  /** Its file as JSON, in whichever version it was kept. */
+  readonly file: unknown;
   readonly handedOut: number;
 }
 
@@ -71,7 +71,18 @@ class Database extends Dexie {
       handIns: '++key, exercise',
       marks: 'name',
     });
-    this.version(2).stores({ setAside: 'seq, lesson' });
+    this.version(2)
+      .stores({ setAside: 'seq, lesson' })
+      .upgrade((transaction) =>
+        // Exercises were kept without the heading that says in which version they are.
+        transaction
+          .table('exercises')
+          .toCollection()
+          .modify((record) => {
+            record.file = { format: 'manege-exercise', version: 1, ...record.exercise };
+            delete record.exercise;
+          }),
+      );
   }
 }
 

@@ -1,26 +1,63 @@
 import type { Exercise } from '@/core/circuit/exercise';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
-import type { Result } from '@/core/values/result';
-import { database, type ExerciseRecord, type HandInRecord, randomId } from './database';
-import { openLesson, saveSnapshot } from './lessons';
+import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
+import { done, type Result, refused } from '@/core/values/result';
+import { database, type HandInRecord, randomId } from './database';
+import { openLesson, rawLesson, saveSnapshot } from './lessons';
+
+/** An exercise that was handed out or is marked here. */
+export interface KeptExercise {
+  readonly exercise: Exercise;
+  /** Ms since 1970. */
+  readonly handedOut: number;
+}
 
 /** Keeps an exercise that was handed out or is to be marked here. */
 export async function keepExercise(exercise: Exercise): Promise<void> {
-  await database.exercises.put({ id: exercise.id, exercise, handedOut: Date.now() });
+  const file: unknown = JSON.parse(writeExercise(exercise));
+  await database.exercises.put({ id: exercise.id, file, handedOut: Date.now() });
 }
 
-export async function keptExercises(): Promise<ExerciseRecord[]> {
-  return database.exercises.orderBy('handedOut').reverse().toArray();
+/** All of them, the last first; one that cannot be read is left out, and stays where it is. */
+export async function keptExercises(): Promise<KeptExercise[]> {
+  const records = await database.exercises.orderBy('handedOut').reverse().toArray();
+  return records.flatMap(({ file, handedOut }) => {
+    const read = exerciseFromJson(file);
+    return read.ok ? [{ exercise: read.value, handedOut }] : [];
+  });
 }
 
-/** The student's work at an exercise: what was begun here before, or an empty sheet. */
+/**
+ * The student's work at an exercise: what was begun here before, or an empty sheet. Where earlier work is there and cannot
+ * be read, that is refused with the code `damaged-work`; it stays as it is.
+ */
 export async function workAt(exercise: Exercise): Promise<Result<Lesson>> {
   const begun = await database.lessons.where('exerciseId').equals(exercise.id).first();
   const read = begun && (await openLesson(begun.id));
-  if (read) return read;
+  if (!read) return done(await beginWork(exercise));
+  if (read.ok) return read;
+  return refused(
+    'damaged-work',
+    `your earlier work at this exercise cannot be opened: ${read.problem.message}`,
+  );
+}
+
+async function beginWork(exercise: Exercise): Promise<Lesson> {
   const lesson = { ...emptyLesson(randomId(), exercise.title), exercise };
   await saveSnapshot(lesson);
-  return { ok: true, value: lesson };
+  return lesson;
+}
+
+/** Begins work at an exercise anew, and leaves damaged earlier work on the shelf as a lesson of its own. */
+export async function beginAgain(exercise: Exercise): Promise<Lesson> {
+  await database.lessons.where('exerciseId').equals(exercise.id).modify({ exerciseId: '' });
+  return beginWork(exercise);
+}
+
+/** The damaged work at an exercise as the browser holds it. */
+export async function rawWork(exercise: Exercise): Promise<unknown> {
+  const begun = await database.lessons.where('exerciseId').equals(exercise.id).first();
+  return begun && rawLesson(begun.id);
 }
 
 export async function keptHandIns(exercise: string): Promise<HandInRecord[]> {

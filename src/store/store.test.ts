@@ -86,7 +86,7 @@ test('what the shelf has read is opened as it is, and read anew once anything of
 test('a stored lesson that is damaged is refused with a reason and stays where it is', async () => {
   await saveSnapshot(lesson);
   const record = (await database.lessons.get(lesson.id))!;
-  await database.lessons.put({ ...record, file: { ...record.file, version: 9 as 1 } });
+  await database.lessons.put({ ...record, file: { ...record.file, version: 9 as 2 } });
   expect(await openLesson(lesson.id)).toMatchObject({
     ok: false,
     problem: { message: expect.stringContaining('version 9') },
@@ -151,7 +151,7 @@ test('work at an exercise is begun once and found again', async () => {
     id: 'exercise-9',
     title: 'Warn',
     task: '',
-    wanted: { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] },
+    expected: { kind: 'table', inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] },
     allowed: [],
     made: '2026-09-01T08:00:00.000Z',
   };

@@ -4,7 +4,6 @@
 
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
-import { Exercise } from './exercise';
 import { LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
 import { Plan } from './plan';
 import { DELAYS, TimePlan } from './time-plan';
@@ -84,8 +83,8 @@ export const LessonFile = z.object({
   title: title(120),
   settings: z._default(Settings, USUAL_SETTINGS),
   sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
-  /** The exercise that this lesson answers, in a student's hands. */
-  exercise: z._default(z.nullable(Exercise), null),
+  /** The exercise that this lesson answers, in a student's hands; what it holds stands in `exercise/`. */
+  exercise: z._default(z.unknown(), null),
 });
 
 export type LessonFile = Infer<typeof LessonFile>;

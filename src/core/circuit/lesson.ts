@@ -5,7 +5,7 @@ import type { Plan } from './plan';
 import type { Delays, TimePlan } from './time-plan';
 
 /** The version of the lesson file that is written; older ones are brought up to it when read. */
-export const LESSON_VERSION = 1;
+export const LESSON_VERSION = 2;
 
 /** Colours that a wire can be marked with, apart from its signal. */
 export const WIRE_COLOURS = ['rose', 'violet', 'blue', 'teal', 'green', 'sand'] as const;

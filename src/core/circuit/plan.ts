@@ -1,5 +1,5 @@
 import { type Infer, z } from '../values/schema';
-import { SignalName } from './exercise';
+import { SignalName } from './signal-name';
 
 /** Most inputs and outputs of a table that is filled in. */
 export const MOST_PLANNED_INPUTS = 16;

@@ -1,13 +1,20 @@
 import fc from 'fast-check';
-import type { Exercise, Wanted } from '../circuit/exercise';
+import type { Exercise } from '../circuit/exercise';
 import { remove } from '../drawing/gestures';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock, Sketch } from '../testing/sketch';
 import { isAllowed } from './allowed';
 import { check } from './check';
-import { cellTurned, namesIn, wantedFromNames, wantedFromSheet } from './wanted';
+import {
+  cellTurned,
+  type ExpectedTable,
+  namesIn,
+  tableOfNames,
+  tableOfSheet,
+} from './kinds/table/expected-table';
 
-const wanted: Wanted = {
+const expected: ExpectedTable = {
+  kind: 'table',
   inputs: ['Key', 'Bars', 'Clear'],
   outputs: [
     { name: 'Drive', rows: '00000001' },
@@ -18,7 +25,7 @@ const exercise: Exercise = {
   id: 'exercise-1',
   title: 'T',
   task: '',
-  wanted,
+  expected,
   allowed: ['and', 'not'],
   made: '2026-09-01T08:00:00.000Z',
 };
@@ -38,14 +45,17 @@ test('names are matched whatever the order, the case and blanks around them', ()
   s.place('switch', 0, 8, 'KEY');
   s.place('lamp', 20, 0, 'y');
   s.wire('switch2.Y', 'lamp1.A');
-  const task = { ...exercise, wanted: { inputs: ['Key', 'Bars'], outputs: [{ name: 'Y', rows: '0011' }] } };
+  const task = {
+    ...exercise,
+    expected: { kind: 'table', inputs: ['Key', 'Bars'], outputs: [{ name: 'Y', rows: '0011' }] },
+  };
   expect(check(s.sheet, task)).toMatchObject({ right: 4, given: ['0011'], complaints: [] });
 });
 
 test('a wrong row is told from the right ones, and x takes either', () => {
   const wrong = {
     ...exercise,
-    wanted: { ...wanted, outputs: [{ name: 'Drive', rows: '0000001x' }, wanted.outputs[1]!] },
+    expected: { ...expected, outputs: [{ name: 'Drive', rows: '0000001x' }, expected.outputs[1]!] },
   };
   const result = check(interlock().sheet, wrong);
   expect(result.right).toBe(7);
@@ -83,9 +93,9 @@ test('a circuit with storage or with a loop is not held to be right', () => {
 test('every sheet solves the exercise that is made of it', () => {
   fc.assert(
     fc.property(randomSheet({ inputs: 4, gates: 15 }), (sheet) => {
-      const made = wantedFromSheet(sheet);
+      const made = tableOfSheet(sheet);
       if (!made.ok) throw new Error(made.problem.message);
-      const result = check(sheet, { ...exercise, wanted: made.value });
+      const result = check(sheet, { ...exercise, expected: made.value });
       expect(result.right).toBe(result.rows);
     }),
     { numRuns: 80 },
@@ -104,7 +114,7 @@ test('switches and lamps are always allowed, and everything where there is no ex
 
 describe('a function that is typed in', () => {
   test('starts at 0 and its cells turn 0, 1, x', () => {
-    const made = wantedFromNames(['A', 'B'], ['Y']);
+    const made = tableOfNames(['A', 'B'], ['Y']);
     if (!made.ok) throw new Error(made.problem.message);
     let w = made.value;
     const seen = [1, 2, 3].map(() => {
@@ -115,11 +125,12 @@ describe('a function that is typed in', () => {
   });
 
   test('keeps what was filled in when an input or an output is added or goes', () => {
-    const old: Wanted = { inputs: ['A', 'B'], outputs: [{ name: 'Y', rows: '0110' }] };
-    const more = wantedFromNames(['A', 'B', 'C'], ['Y', 'Z'], old);
+    const old: ExpectedTable = { kind: 'table', inputs: ['A', 'B'], outputs: [{ name: 'Y', rows: '0110' }] };
+    const more = tableOfNames(['A', 'B', 'C'], ['Y', 'Z'], old);
     expect(more).toEqual({
       ok: true,
       value: {
+        kind: 'table',
         inputs: ['A', 'B', 'C'],
         outputs: [
           { name: 'Y', rows: '00111100' },
@@ -127,7 +138,7 @@ describe('a function that is typed in', () => {
         ],
       },
     });
-    const back = more.ok && wantedFromNames(['A', 'B'], ['Y'], more.value);
+    const back = more.ok && tableOfNames(['A', 'B'], ['Y'], more.value);
     expect(back).toEqual({ ok: true, value: old });
   });
 
@@ -136,10 +147,10 @@ describe('a function that is typed in', () => {
     [['A'], ['A'], 'the name A stands twice'],
     [[], ['Y'], 'at least one input is needed'],
     [['A'], [], 'at least one output is needed'],
-    [Array.from({ length: 13 }, (_, i) => `I${i}`), ['Y'], 'a wanted function has at most 12 inputs'],
+    [Array.from({ length: 13 }, (_, i) => `I${i}`), ['Y'], 'an expected table has at most 12 inputs'],
     [['n'.repeat(41)], ['Y'], 'a name is longer than 40 letters'],
   ])('is refused in words: %j', (inputs, outputs, problem) => {
-    expect(wantedFromNames(inputs, outputs)).toMatchObject({ ok: false, problem: { message: problem } });
+    expect(tableOfNames(inputs, outputs)).toMatchObject({ ok: false, problem: { message: problem } });
   });
 
   test('names come from one line with commas', () => {
@@ -147,10 +158,10 @@ describe('a function that is typed in', () => {
   });
 });
 
-test('a sheet without outputs, or with storage, gives no wanted function but a reason', () => {
+test('a sheet without outputs, or with storage, gives no expected table but a reason', () => {
   const s = new Sketch();
   s.place('switch', 0, 0);
-  expect(wantedFromSheet(s.sheet)).toMatchObject({
+  expect(tableOfSheet(s.sheet)).toMatchObject({
     ok: false,
     problem: { message: 'there is no output yet: place a lamp' },
   });

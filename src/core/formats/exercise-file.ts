@@ -1,10 +1,12 @@
 import { strFromU8, strToU8, unzlibSync, zlibSync } from 'fflate';
-import { Exercise } from '../circuit/exercise';
-import { findKind } from '../parts/catalogue';
-import { done, type Result, refusal, refused } from '../values/result';
-import { headingProblem, readJson, schemaProblem } from './read-json';
+import type { Exercise } from '../circuit/exercise';
+import { type Result, refusal, refused } from '../values/result';
+import { exerciseContent } from './exercise-content';
+import { EXERCISE_STEPS } from './migrations/exercise';
+import { type JsonFile, migrated } from './migrations/migrate';
+import { headingProblem, readJson } from './read-json';
 
-export const EXERCISE_VERSION = 1;
+export const EXERCISE_VERSION = EXERCISE_STEPS.length + 1;
 
 /** Many mail, chat and learning tools cut or refuse addresses that are longer. */
 export const LONGEST_LINK = 2000;
@@ -23,12 +25,7 @@ export function readExercise(text: string): Result<Exercise> {
 export function exerciseFromJson(value: unknown): Result<Exercise> {
   const heading = headingProblem(value, 'manege-exercise', EXERCISE_VERSION);
   if (heading) return refusal(heading);
-  const parsed = Exercise.safeParse(value);
-  if (!parsed.success) return refusal(schemaProblem(parsed.error));
-  const strange = parsed.data.allowed.find((kind) => !findKind(kind));
-  if (strange)
-    return refused('unknown-kind', `it allows a part “${strange}”, which this Manege does not know`);
-  return done(parsed.data);
+  return exerciseContent(migrated(value as JsonFile, EXERCISE_STEPS));
 }
 
 const toBase64Url = (bytes: Uint8Array) =>

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Exercise } from '../circuit/exercise';
 import { USUAL_WAVE } from '../circuit/time-plan';
 import { check } from '../exercise/check';
-import { wantedFromSheet } from '../exercise/wanted';
+import { tableOfSheet } from '../exercise/kinds/table/expected-table';
 import { lessonOf, randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
 import type { Result } from '../values/result';
@@ -14,13 +14,13 @@ import { markingCsv, partsText } from './marking-csv';
 import { lessonFromChecked, lessonToFile, writeLesson } from './write-lesson';
 
 const { lesson } = interlock();
-const wanted = wantedFromSheet(lesson.sheets[0]!);
-if (!wanted.ok) throw new Error(wanted.problem.message);
+const expected = tableOfSheet(lesson.sheets[0]!);
+if (!expected.ok) throw new Error(expected.problem.message);
 const exercise: Exercise = {
   id: 'exercise-1',
   title: 'Interlock',
   task: 'Build *it*.',
-  wanted: wanted.value,
+  expected: expected.value,
   allowed: ['and', 'not'],
   made: '2026-09-01T08:00:00.000Z',
 };
@@ -67,7 +67,7 @@ describe('lesson files', () => {
     ['a list', '[1, 2]', /not a lesson of Manege/],
     ['something else', '{"format":"other","version":1}', /not a lesson of Manege/],
     ['an exercise', writeExercise(exercise), /it is an exercise, and a lesson is needed/],
-    ['of a later version', bent((f) => Object.assign(f, { version: 7 })), /version 7.*up to version 1/],
+    ['of a later version', bent((f) => Object.assign(f, { version: 7 })), /version 7.*up to version 2/],
     ['without a version', bent((f) => Object.assign(f, { version: 'one' })), /no version number/],
     ['nested too deep', `${'['.repeat(60)}${']'.repeat(60)}`, /nested deeper than 40/],
     ['of too many bytes', ' '.repeat(21 * 1024 * 1024), /21\.0 MB; files up to 20\.0 MB/],
@@ -137,29 +137,31 @@ describe('exercise files and links', () => {
 
   test('of a run come back as they were, and say where they do not fit', () => {
     const wave = { ...USUAL_WAVE, pattern: 'periodic' as const };
-    const wanted = {
-      is: 'run' as const,
+    const expected = {
+      kind: 'run' as const,
       inputs: [{ name: 'Clock', width: 1, wave }],
       outputs: [{ name: 'Stop', width: 2, values: ['00', '0x'] }],
       readings: [4999, 14_999],
       delays: 'parts' as const,
       powerUp: '0' as const,
     };
-    const run = { ...exercise, wanted };
+    const run = { ...exercise, expected };
     expect(readExercise(writeExercise(run))).toEqual({ ok: true, value: run });
     expect(exerciseFromFragment(exerciseToFragment(run))).toEqual({ ok: true, value: run });
     const problem = (change: object) =>
       problemOf(
-        readExercise(JSON.stringify({ ...JSON.parse(writeExercise(run)), wanted: { ...wanted, ...change } })),
+        readExercise(
+          JSON.stringify({ ...JSON.parse(writeExercise(run)), expected: { ...expected, ...change } }),
+        ),
       );
     expect(problem({ readings: [14_999, 4999] })).toBe(
-      'at wanted › readings › 2: readings stand in the order of time, each once',
+      'at expected › readings › 2: readings stand in the order of time, each once',
     );
-    expect(problem({ is: 'walk' })).toBe('at wanted › is: this is of no kind that is known here');
+    expect(problem({ kind: 'walk' })).toBe('at expected › kind: this is of no kind that is known here');
     expect(problem({ inputs: [{ name: 'Clock', width: 1, wave: { ...wave, pattern: 'zigzag' } }] })).toMatch(
-      /^at wanted › inputs › 1 › wave › pattern: one of levels, periodic/,
+      /^at expected › inputs › 1 › wave › pattern: one of levels, periodic/,
     );
-    expect(problem({ outputs: [] })).toBe('at wanted › outputs: at least one output is needed');
+    expect(problem({ outputs: [] })).toBe('at expected › outputs: at least one output is needed');
   });
 
   test.each([
@@ -170,10 +172,10 @@ describe('exercise files and links', () => {
     expect(problemOf(exerciseFromFragment(fragment))).toMatch(expected);
   });
 
-  test('a wanted function that does not fit its inputs is refused with the place', () => {
+  test('an expected table that does not fit its inputs is refused with the place', () => {
     const bad = {
       ...exercise,
-      wanted: { inputs: ['Key', 'Bars', 'Clear'], outputs: [{ name: 'Drive', rows: '01' }] },
+      expected: { kind: 'table', inputs: ['Key', 'Bars', 'Clear'], outputs: [{ name: 'Drive', rows: '01' }] },
     };
     expect(problemOf(readExercise(writeExercise(bad)))).toMatch(
       /outputs › 1 › rows: Drive has 2 rows where 8 are needed/,

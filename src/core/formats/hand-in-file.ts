@@ -2,10 +2,12 @@ import type { Lesson } from '../circuit/lesson';
 import { done, type Result, refusal, within } from '../values/result';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { lessonFromJson } from './lesson-file';
+import { HAND_IN_STEPS } from './migrations/hand-in';
+import { type JsonFile, migrated } from './migrations/migrate';
 import { headingProblem, readJson, schemaProblem } from './read-json';
 import { lessonToFile } from './write-lesson';
 
-export const HAND_IN_VERSION = 1;
+export const HAND_IN_VERSION = HAND_IN_STEPS.length + 1;
 
 const Heading = z.object({
   exercise: z.object({ id: text(64), title: text(120) }),
@@ -40,7 +42,7 @@ export function readHandIn(text: string): Result<HandIn> {
 export function handInFromJson(value: unknown): Result<HandIn> {
   const heading = headingProblem(value, 'manege-hand-in', HAND_IN_VERSION);
   if (heading) return refusal(heading);
-  const parsed = Heading.safeParse(value);
+  const parsed = Heading.safeParse(migrated(value as JsonFile, HAND_IN_STEPS));
   if (!parsed.success) return refusal(schemaProblem(parsed.error));
   const lesson = lessonFromJson(parsed.data.lesson);
   if (!lesson.ok) return refusal(within('its circuit', lesson.problem));

@@ -1,8 +1,12 @@
+import type { Exercise } from '../circuit/exercise';
 import { isPinEnd, LESSON_VERSION, type Lesson, type Part, type Sheet, type Wire } from '../circuit/lesson';
 import { LessonFile, type SheetFile } from '../circuit/lesson-schema';
 import { findKind, kindOf } from '../parts/catalogue';
 import { done, type Result, refusal, refused, within } from '../values/result';
 import type { Infer } from '../values/schema';
+import { exerciseContent } from './exercise-content';
+import { LESSON_STEPS } from './migrations/lesson';
+import { type JsonFile, migrated } from './migrations/migrate';
 import { headingProblem, readJson, schemaProblem } from './read-json';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
@@ -15,9 +19,11 @@ export function readLesson(text: string): Result<Lesson> {
 export function lessonFromJson(value: unknown): Result<Lesson> {
   const heading = headingProblem(value, 'manege-lesson', LESSON_VERSION);
   if (heading) return refusal(heading);
-  const parsed = LessonFile.safeParse(value);
+  const parsed = LessonFile.safeParse(migrated(value as JsonFile, LESSON_STEPS));
   if (!parsed.success) return refusal(schemaProblem(parsed.error));
-  const { id, title, settings, exercise } = parsed.data;
+  const { id, title, settings } = parsed.data;
+  const exercise = parsed.data.exercise === null ? done(null) : exerciseInside(parsed.data.exercise);
+  if (!exercise.ok) return exercise;
   const sheets: Sheet[] = [];
   for (const file of parsed.data.sheets) {
     if (sheets.some((s) => s.id === file.id)) return refused('twice', `two sheets have the id ${file.id}`);
@@ -25,7 +31,12 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
     if (!sheet.ok) return refusal(within(`on sheet “${file.name}”`, sheet.problem));
     sheets.push(sheet.value);
   }
-  return done({ id, title, settings, exercise, sheets });
+  return done({ id, title, settings, exercise: exercise.value, sheets });
+}
+
+function exerciseInside(value: unknown): Result<Exercise> {
+  const read = exerciseContent(value);
+  return read.ok ? read : refusal(within('its exercise', read.problem));
 }
 
 function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {

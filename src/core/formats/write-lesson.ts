@@ -1,3 +1,4 @@
+import type { Exercise } from '../circuit/exercise';
 import { LESSON_VERSION, type Lesson, type Part, type Sheet } from '../circuit/lesson';
 import type { LessonFile, SheetFile } from '../circuit/lesson-schema';
 import { defaultParams, findKind, kindOf } from '../parts/catalogue';
@@ -64,5 +65,5 @@ export function lessonFromChecked(file: LessonFile): Lesson {
       ...(sheet.time ? { time: sheet.time } : {}),
     };
   });
-  return { id, title, settings, exercise, sheets };
+  return { id, title, settings, exercise: exercise as Exercise | null, sheets };
 }

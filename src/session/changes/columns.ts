@@ -5,8 +5,8 @@ import { sameName } from '@/core/values/names';
 import type { Result } from '@/core/values/result';
 import type { Session } from '../session';
 
-/** Puts the switches, found by name, as in a row of a wanted function whose first input is the highest bit. */
-export function goToWantedRow(session: Session, inputs: readonly string[], row: number): void {
+/** Puts the switches, found by name, as in a row of a table; the first name is its highest bit. */
+export function goToNamedRow(session: Session, inputs: readonly string[], row: number): void {
   const there = session.state.netlist.inputColumns;
   session.put(
     inputs.flatMap((name, i) => {

@@ -1,11 +1,11 @@
-import type { Exercise, WantedRun } from '@/core/circuit/exercise';
+import type { Exercise } from '@/core/circuit/exercise';
 import { emptyLesson } from '@/core/circuit/lesson';
 import { check } from '@/core/exercise/check';
-import { wantedFromRun } from '@/core/exercise/wanted-run';
+import { type ExpectedRun, runOfSheet } from '@/core/exercise/kinds/run/expected-run';
 import { Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { Session } from '../session';
-import { goToWanted, placeWanted, underWantedRun } from './exercise';
+import { drivenByTask, goToExpected, placeExpected } from './exercise';
 import { timePlanOf } from './time';
 
 /** A clock of 10 MHz at a flip-flop that turns over, with a lamp of one bit or a row of them. */
@@ -21,17 +21,17 @@ function divider(): Sketch {
   return s;
 }
 
-function wantedOf(s: Sketch): WantedRun {
+function expectedOf(s: Sketch): ExpectedRun {
   const settings = { ...s.lesson.settings, delays: 'parts' as const, powerUp: '1' as const };
-  const own = wantedFromRun(s.sheet, { ...s.lesson, settings }, null, new Set(), 6);
-  return expectDone(own).wanted;
+  const own = runOfSheet(s.sheet, { ...s.lesson, settings }, null, new Set(), 6);
+  return expectDone(own).expected;
 }
 
-const exerciseOf = (wanted: Exercise['wanted']): Exercise => ({
+const exerciseOf = (expected: Exercise['expected']): Exercise => ({
   id: 'exercise-3',
   title: 'T',
   task: '',
-  wanted,
+  expected,
   allowed: ['tff', 'constant'],
   made: '2026-09-01T08:00:00.000Z',
 });
@@ -44,9 +44,9 @@ const lit = (session: Session) => session.state.values[session.state.netlist.out
 
 test('a reading is gone to under the task’s run, which is put there in one step of undo', () => {
   const s = divider();
-  const exercise = exerciseOf(wantedOf(s));
+  const exercise = exerciseOf(expectedOf(s));
   const session = new Session(s.lesson);
-  goToWanted(session, exercise, 2);
+  goToExpected(session, exercise, 2);
   settle(session);
   expect(session.state.now).toBe(249_999);
   expect(lit(session)).toBe(1);
@@ -60,7 +60,7 @@ test('a reading is gone to under the task’s run, which is put there in one ste
   expect(session.state.history.undo).toHaveLength(1);
 
   // A second one needs no other stimulus; an earlier one begins at power-up again.
-  goToWanted(session, exercise, 1);
+  goToExpected(session, exercise, 1);
   settle(session);
   expect([session.state.now, lit(session)]).toEqual([149_999, 0]);
   expect(session.state.history.undo).toHaveLength(1);
@@ -71,12 +71,12 @@ test('a reading is gone to under the task’s run, which is put there in one ste
 
 test('what is read there is what the check says', () => {
   const s = divider();
-  const exercise = exerciseOf(wantedOf(s));
+  const exercise = exerciseOf(expectedOf(s));
   const session = new Session(s.lesson);
   const { given } = check(s.sheet, exercise);
   const seen = given[0]!.length;
   for (let row = 0; row < seen; row++) {
-    goToWanted(session, exercise, row);
+    goToExpected(session, exercise, row);
     settle(session);
     expect(String(lit(session))).toBe(given[0]![row]);
   }
@@ -84,9 +84,9 @@ test('what is read there is what the check says', () => {
 
 test('a hand-in that cannot be changed is driven from the start', () => {
   const s = divider();
-  const exercise = exerciseOf(wantedOf(s));
-  const session = new Session(underWantedRun(s.lesson, exercise), { readOnly: true });
-  goToWanted(session, exercise, 3);
+  const exercise = exerciseOf(expectedOf(s));
+  const session = new Session(drivenByTask(s.lesson, exercise), { readOnly: true });
+  goToExpected(session, exercise, 3);
   settle(session);
   expect([session.state.now, lit(session), session.state.notice]).toEqual([349_999, 0, null]);
 });
@@ -95,23 +95,23 @@ test('a row of a function is put on the switches, and needs no run', () => {
   const s = new Sketch();
   s.place('switch', 0, 0, 'Bars');
   s.place('switch', 0, 6, 'Key');
-  const table = { inputs: ['Key', 'Bars'], outputs: [{ name: 'Warn', rows: '0010' }] };
+  const table = { kind: 'table', inputs: ['Key', 'Bars'], outputs: [{ name: 'Warn', rows: '0010' }] };
   const session = new Session(s.lesson);
-  expect(underWantedRun(s.lesson, exerciseOf(table))).toBe(s.lesson);
-  goToWanted(session, exerciseOf(table), 2);
+  expect(drivenByTask(s.lesson, exerciseOf(table))).toBe(s.lesson);
+  goToExpected(session, exerciseOf(table), 2);
   expect([...session.state.on]).toEqual(['switch2']);
 });
 
 test('inputs and outputs are placed with their names, widths and clocks', () => {
-  const wanted = wantedOf(divider());
-  const [clock] = wanted.inputs;
-  const more: WantedRun = {
-    ...wanted,
+  const expected = expectedOf(divider());
+  const [clock] = expected.inputs;
+  const more: ExpectedRun = {
+    ...expected,
     inputs: [clock!, { name: 'Step', width: 3, wave: { ...clock!.wave, pattern: 'levels', data: '0 5' } }],
-    outputs: [{ name: 'Total', width: 8, values: wanted.readings.map(() => 'x'.repeat(8)) }],
+    outputs: [{ name: 'Total', width: 8, values: expected.readings.map(() => 'x'.repeat(8)) }],
   };
   const session = new Session(emptyLesson('placed', 'Placed'));
-  placeWanted(session, exerciseOf(more));
+  placeExpected(session, exerciseOf(more));
   const parts = [...session.sheet.parts.values()].map(({ kind, label, params }) => [
     kind,
     label,

@@ -28,7 +28,11 @@ export function place(
   join = true,
 ): Result<string[]> {
   const placed = session.transaction(named(kind, labels.length), (made) => {
-    const ids = placeColumn(made, kind, params, labels, at);
+    const ids = placeColumn(
+      made,
+      labels.map((label) => ({ kind, params, label })),
+      at,
+    );
     if (join) made.make(joinUp(made.lesson, made.sheet.id, ids));
     return ids;
   });
@@ -36,16 +40,17 @@ export function place(
   return placed;
 }
 
-/** Places parts of one kind one below the other from a point on, clear of what is there. @returns their ids. */
-export function placeColumn(
-  made: Transaction,
-  kind: PartKind,
-  params: Params,
-  labels: readonly string[],
-  at: Point,
-): string[] {
+/** A part that is to be placed. */
+export interface NewPart {
+  readonly kind: PartKind;
+  readonly params: Params;
+  readonly label: string;
+}
+
+/** Places parts one below the other from a point on, clear of what is there. @returns their ids. */
+export function placeColumn(made: Transaction, parts: readonly NewPart[], at: Point): string[] {
   let y = at.y;
-  return labels.map((label) => {
+  return parts.map(({ kind, params, label }) => {
     const spot = freeSpot(made.sheet, kind, params, { x: at.x, y });
     const part = newPart(made.sheet, kind, spot, params, label);
     made.make({ type: 'addPart', sheet: made.sheet.id, part });

@@ -5,7 +5,7 @@ import type { Exercise } from '@/core/circuit/exercise';
 import { sheetOf } from '@/core/circuit/lesson';
 import { sheetsHeld } from '@/core/drawing/bring';
 import { check } from '@/core/exercise/check';
-import { columnsOf } from '@/core/exercise/wanted-columns';
+import { exerciseKindOf } from '@/core/exercise/kinds';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
@@ -98,7 +98,8 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       )}
       <p>
         <b className={result.solved ? 'text-good' : ''}>
-          {result.right} of {result.rows} {columnsOf(exercise.wanted).word}s right
+          {result.right} of {result.rows} {exerciseKindOf(exercise.expected).rows(exercise.expected).word}s
+          right
         </b>
         {result.complaints.length > 0 &&
           `, ${result.complaints.length} thing${result.complaints.length > 1 ? 's' : ''} to mend:`}

@@ -1,87 +1,94 @@
 'use client';
 
 import { Fragment, useMemo, useState } from 'react';
-import { Exercise, type Wanted, type WantedRun } from '@/core/circuit/exercise';
-import { NO_TIME_PLAN } from '@/core/circuit/time-plan';
+import type { Exercise, Expected } from '@/core/circuit/exercise';
 import { partsUsed } from '@/core/exercise/check';
-import { cellTurned, namesIn, wantedFromNames, wantedFromSheet } from '@/core/exercise/wanted';
-import { columnsOf } from '@/core/exercise/wanted-columns';
-import { wantedFromRun } from '@/core/exercise/wanted-run';
+import { ExerciseSchema } from '@/core/exercise/exercise-schema';
+import { EXERCISE_KINDS } from '@/core/exercise/kinds';
+import type { ExerciseKind, SetUp, SetUpSource, SetUpValues } from '@/core/exercise/kinds/exercise-kind';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
 import { ALWAYS_ALLOWED, families, PLACEABLE } from '@/core/parts/catalogue';
-import { sentence } from '@/core/values/result';
+import { type Result, sentence } from '@/core/values/result';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/lesson/session-context';
+import { ExpectedTable } from './ExpectedTable';
 import { TaskText } from './TaskText';
-import { WantedRunFields } from './WantedRunFields';
-import { WantedTable } from './WantedTable';
 
 const FAMILIES = families(PLACEABLE.filter((k) => !ALWAYS_ALLOWED.includes(k.kind)));
 const GATES = FAMILIES.find((f) => f.family === 'Gates')!.kinds.map((k) => k.kind);
 
-type Source = 'sheet' | 'run' | 'typed';
+/** One way to set the exercise up, with what was filled in there. */
+interface Draft {
+  readonly setUp: SetUp<Expected>;
+  readonly kind: ExerciseKind<Expected>;
+  readonly values: SetUpValues;
+  /** What the fields gave last, or why they give nothing. */
+  readonly made: Result<Expected>;
+  /** That, with the cells that were pressed since. */
+  readonly expected: Expected | null;
+}
 
-/** How often a run is read at first. */
-const USUAL_READINGS = '16';
+/** A draft for each way to set an exercise up, those that are read off the sheet first. */
+function begun(source: SetUpSource): readonly Draft[] {
+  const drafts = EXERCISE_KINDS.flatMap((kind) => {
+    const known = kind as unknown as ExerciseKind<Expected>;
+    return known.setUps.map((setUp): Draft => {
+      const values = setUp.initial(source);
+      const made = setUp.make(source, values, null);
+      return { setUp, kind: known, values, made, expected: made.ok ? made.value : null };
+    });
+  });
+  const typed = (draft: Draft) => draft.setUp.from === 'typed';
+  return [...drafts.filter((d) => !typed(d)), ...drafts.filter(typed)];
+}
 
-/** From a sheet to an exercise: the task, the wanted function, the parts; out as a file or as a link. */
+/** From a sheet to an exercise: the task, what is expected, the parts; out as a file or as a link. */
 export function HandOut({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const { sheet } = session;
   const { lesson, on } = session.state;
-  const own = useMemo(() => wantedFromSheet(sheet, lesson.sheets), [sheet, lesson]);
-  const stimuli = sheet.time?.stimuli ?? NO_TIME_PLAN.stimuli;
-  const [stimulus, setStimulus] = useState(sheet.time?.driven ?? '');
-  const [count, setCount] = useState(USUAL_READINGS);
-  const ownRun = useMemo(
-    () => wantedFromRun(sheet, lesson, stimuli.find((s) => s.name === stimulus) ?? null, on, Number(count)),
-    [sheet, lesson, stimuli, stimulus, on, count],
+  const { sheets, settings } = lesson;
+  const source = useMemo((): SetUpSource => ({ sheet, sheets, settings, on }), [sheet, sheets, settings, on]);
+  const [drafts, setDrafts] = useState(() => begun(source));
+  const [chosen, setChosen] = useState(() =>
+    Math.max(
+      0,
+      drafts.findIndex((d) => d.made.ok),
+    ),
   );
-  const [turned, setTurned] = useState<{ of: typeof ownRun; wanted: WantedRun } | null>(null);
-  const wantedRun = turned?.of === ownRun ? turned.wanted : ownRun.ok ? ownRun.value.wanted : null;
+  const draft = drafts[chosen]!;
+  const change = (part: Partial<Draft>) => setDrafts(drafts.with(chosen, { ...draft, ...part }));
+  const fill = (id: string, value: string) => {
+    const values = { ...draft.values, [id]: value };
+    const made = draft.setUp.make(source, values, draft.expected);
+    change({ values, made, expected: made.ok ? made.value : draft.expected });
+  };
   const [title, setTitle] = useState(sheet.name);
   const [task, setTask] = useState('');
-  const [source, setSource] = useState<Source>(own.ok ? 'sheet' : ownRun.ok ? 'run' : 'typed');
-  const [inputs, setInputs] = useState(own.ok ? own.value.inputs.join(', ') : 'A, B');
-  const [outputs, setOutputs] = useState(own.ok ? own.value.outputs.map((o) => o.name).join(', ') : 'Y');
-  const [typed, setTyped] = useState<Wanted>(() => {
-    const made = wantedFromNames(namesIn(inputs), namesIn(outputs), own.ok ? own.value : undefined);
-    return made.ok ? made.value : { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
-  });
-  const [nameProblem, setNameProblem] = useState('');
   const used = () =>
     new Set(
       partsUsed(sheet, lesson.sheets).flatMap(({ kind }) => (ALWAYS_ALLOWED.includes(kind) ? [] : [kind])),
     );
-  const [allowed, setAllowed] = useState<ReadonlySet<string>>(() => (own.ok ? new Set(GATES) : used()));
+  // Where the sheet has a table of its own, its gates are a good beginning.
+  const [allowed, setAllowed] = useState<ReadonlySet<string>>(() =>
+    drafts[0]!.made.ok ? new Set(GATES) : used(),
+  );
   const [out, setOut] = useState<Exercise | null>(null);
   const [problem, setProblem] = useState('');
 
-  const rename = (nextInputs: string, nextOutputs: string) => {
-    setInputs(nextInputs);
-    setOutputs(nextOutputs);
-    const made = wantedFromNames(namesIn(nextInputs), namesIn(nextOutputs), typed);
-    setNameProblem(made.ok ? '' : sentence(made.problem));
-    if (made.ok) setTyped(made.value);
-  };
   const make = () => {
-    const wanted = source === 'sheet' && own.ok ? own.value : source === 'run' ? wantedRun : typed;
-    if (!wanted) {
-      setProblem('This sheet’s run cannot be used: see above.');
+    if (!draft.made.ok) {
+      setProblem(sentence(draft.made.problem));
       return;
     }
-    if (source === 'typed' && nameProblem) {
-      setProblem(nameProblem);
-      return;
-    }
-    const made = Exercise.safeParse({
+    const made = ExerciseSchema.safeParse({
       id: randomId(),
       title,
       task,
-      wanted,
+      expected: draft.expected,
       allowed: [...allowed],
       made: new Date().toISOString(),
     });
@@ -98,7 +105,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   return (
     <Modal
       title="Hand out an exercise"
-      says="Students get the task and an empty sheet. What they draw is held against what is wanted, row by row."
+      says="Students get the task and an empty sheet. What they draw is held against what is expected, row by row."
       onClose={onClose}
       foot={
         <>
@@ -146,80 +153,42 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         </div>
       </div>
       <fieldset className="flex flex-col gap-2">
-        <legend className="mb-1 font-semibold">What is wanted</legend>
+        <legend className="mb-1 font-semibold">What is expected</legend>
         <div className="flex flex-wrap gap-x-5 gap-y-1">
-          <label className="flex items-center gap-1.5">
-            <input
-              type="radio"
-              name="source"
-              checked={source === 'sheet'}
-              disabled={!own.ok}
-              onChange={() => setSource('sheet')}
-            />
-            This sheet’s truth table
-          </label>
-          <label className="flex items-center gap-1.5">
-            <input type="radio" name="source" checked={source === 'run'} onChange={() => setSource('run')} />
-            This sheet’s run
-          </label>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="radio"
-              name="source"
-              checked={source === 'typed'}
-              onChange={() => setSource('typed')}
-            />
-            A table typed in here
-          </label>
+          {drafts.map(({ setUp, made }, i) => (
+            <label key={setUp.name} className="flex items-center gap-1.5">
+              <input
+                type="radio"
+                name="source"
+                checked={i === chosen}
+                disabled={!made.ok && !setUp.isAlwaysOffered}
+                onChange={() => setChosen(i)}
+              />
+              {setUp.name}
+            </label>
+          ))}
         </div>
-        {!own.ok && source !== 'run' && (
-          <p className="text-sm text-quiet">This sheet’s own table cannot be used: {own.problem.message}.</p>
-        )}
-        {source === 'typed' && (
-          <div className="grid grid-cols-2 gap-3">
-            <label className="flex flex-col gap-0.5 text-sm">
-              Inputs, with commas
-              <input
-                className="field"
-                value={inputs}
-                onChange={(event) => rename(event.target.value, outputs)}
-              />
-            </label>
-            <label className="flex flex-col gap-0.5 text-sm">
-              Outputs, with commas
-              <input
-                className="field"
-                value={outputs}
-                onChange={(event) => rename(inputs, event.target.value)}
-              />
-            </label>
-            {nameProblem && (
-              <p role="alert" className="col-span-2 text-sm text-bad">
-                {nameProblem}
+        {drafts.map(
+          ({ setUp, made, kind }) =>
+            !made.ok &&
+            !setUp.isAlwaysOffered &&
+            kind === draft.kind && (
+              <p key={setUp.name} className="text-sm text-quiet">
+                {setUp.name} cannot be used: {made.problem.message}.
               </p>
-            )}
-            <p className="col-span-2 text-sm text-quiet">
-              Press a cell to turn it: 0, 1, x (either will do).
-            </p>
-          </div>
+            ),
         )}
-        {source === 'run' && (
-          <WantedRunFields
-            stimuli={stimuli}
-            stimulus={stimulus}
-            onStimulus={setStimulus}
-            count={count}
-            onCount={setCount}
-            own={ownRun}
-            wanted={wantedRun}
-            onWanted={(wanted) => setTurned({ of: ownRun, wanted })}
-          />
-        )}
-        {source === 'sheet' && own.ok && <WantedTable columns={columnsOf(own.value)} />}
-        {source === 'typed' && (
-          <WantedTable
-            columns={columnsOf(typed)}
-            onTurn={(output, row) => setTyped(cellTurned(typed, output, row))}
+        <SetUpFields draft={draft} source={source} onFill={fill} />
+        {draft.expected && (draft.made.ok || draft.setUp.isAlwaysOffered) && (
+          <ExpectedTable
+            of={draft.kind.rows(draft.expected)}
+            onTurn={
+              draft.setUp.turn &&
+              ((output, row) => {
+                const { made, expected, setUp } = draft;
+                change({ expected: setUp.turn!(expected!, made.ok ? made.value : expected!, output, row) });
+              })
+            }
           />
         )}
       </fieldset>
@@ -268,6 +237,60 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         </div>
       </fieldset>
     </Modal>
+  );
+}
+
+interface SetUpFieldsProps {
+  readonly draft: Draft;
+  readonly source: SetUpSource;
+  readonly onFill: (id: string, value: string) => void;
+}
+
+/** What a way to set an exercise up asks, what is wrong with the answers, and what to know about the rows below. */
+function SetUpFields({ draft, source, onFill }: SetUpFieldsProps) {
+  const { setUp, values, made, expected } = draft;
+  const fields = setUp.fields(source);
+  const hint = expected && made.ok ? setUp.hint(expected, source) : '';
+  return (
+    <>
+      {fields.length > 0 && (
+        <div className="grid grid-cols-2 gap-3">
+          {fields.map((field) => (
+            <label key={field.id} className="flex flex-col gap-0.5 text-sm">
+              {field.label}
+              {field.control === 'choice' ? (
+                <select
+                  className="field"
+                  value={values[field.id]}
+                  onChange={(event) => onFill(field.id, event.target.value)}
+                >
+                  {field.options.map(([value, label]) => (
+                    <option key={value} value={value}>
+                      {label}
+                    </option>
+                  ))}
+                </select>
+              ) : (
+                <input
+                  className={`field ${field.control === 'number' ? 'max-w-24' : ''}`}
+                  type={field.control}
+                  min={field.control === 'number' ? field.least : undefined}
+                  max={field.control === 'number' ? field.most : undefined}
+                  value={values[field.id]}
+                  onChange={(event) => onFill(field.id, event.target.value)}
+                />
+              )}
+            </label>
+          ))}
+        </div>
+      )}
+      {!made.ok && fields.length > 0 && (
+        <p role="alert" className="text-sm text-bad">
+          {sentence(made.problem)}
+        </p>
+      )}
+      {hint && <p className="text-sm text-quiet">{hint}</p>}
+    </>
   );
 }
 

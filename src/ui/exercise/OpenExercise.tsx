@@ -5,19 +5,26 @@ import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment, readExercise } from '@/core/formats/exercise-file';
 import { type Result, sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
-import { workAt } from '@/store/exercises';
+import { beginAgain, rawWork, workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { readFiles } from '@/ui/controls/files';
+import { fileName, readFiles, saveFile } from '@/ui/controls/files';
 import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
 import { OpenLesson } from '@/ui/lesson/OpenLesson';
+
+/** Hands damaged work to the browser as a file, unread. */
+async function saveRaw(exercise: Exercise): Promise<void> {
+  saveFile(fileName(exercise.title, '.damaged.json'), JSON.stringify(await rawWork(exercise), null, 2));
+}
 
 /** The student's page: the exercise from the link's fragment, or from a file that is dropped here. */
 export function OpenExercise() {
   const [lesson, setLesson] = useState<string | null>(null);
   const [waiting, setWaiting] = useState(true);
   const [problem, setProblem] = useState('');
+  /** The exercise at which earlier work is there and cannot be opened. */
+  const [damaged, setDamaged] = useState<Exercise | null>(null);
 
   const take = useCallback(async (read: Result<Exercise>, what: string) => {
     if (!read.ok) {
@@ -27,7 +34,10 @@ export function OpenExercise() {
     try {
       const work = await workAt(read.value);
       if (work.ok) setLesson(work.value.id);
-      else setProblem(`Your earlier work at this exercise cannot be opened: ${work.problem.message}.`);
+      else {
+        setProblem(sentence(work.problem));
+        setDamaged(read.value);
+      }
     } catch (error) {
       setProblem(sentence(storeProblem(error)));
     }
@@ -69,6 +79,20 @@ export function OpenExercise() {
           <p role="alert" className="max-w-lg text-bad">
             {problem}
           </p>
+        )}
+        {damaged && (
+          <div className="flex flex-wrap justify-center gap-2">
+            <button type="button" className="button" onClick={() => void saveRaw(damaged)}>
+              Save the earlier work as a file
+            </button>
+            <button
+              type="button"
+              className="button"
+              onClick={() => void beginAgain(damaged).then((work) => setLesson(work.id))}
+            >
+              Begin again, keep the earlier work on the shelf
+            </button>
+          </div>
         )}
         <FileButton className="button main" label="Exercise file" onFiles={onFiles}>
           Choose the file

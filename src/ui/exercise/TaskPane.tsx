@@ -5,9 +5,11 @@ import type { Exercise } from '@/core/circuit/exercise';
 import { type Lesson, sheetOf } from '@/core/circuit/lesson';
 import { isAllowed } from '@/core/exercise/allowed';
 import { type Check, check } from '@/core/exercise/check';
-import { columnsOf, isAsWanted, readingText } from '@/core/exercise/wanted-columns';
+import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
+import { exerciseKindOf } from '@/core/exercise/kinds';
+import type { ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
 import { ALWAYS_ALLOWED, findKind } from '@/core/parts/catalogue';
-import { goToWanted, placeWanted } from '@/session/changes/exercise';
+import { goToExpected, placeExpected } from '@/session/changes/exercise';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
 
@@ -17,7 +19,7 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
   const lesson = useSessionState((s) => s.lesson);
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.rootId)!);
   const [checked, setChecked] = useState<{ of: Lesson; sheet: string; result: Check } | null>(null);
-  const { inputs, outputs } = exercise.wanted;
+  const { inputs, outputs } = exerciseKindOf(exercise.expected).signals(exercise.expected);
   const run = () =>
     setChecked({ of: lesson, sheet: sheet.id, result: check(sheet, exercise, lesson.sheets) });
   const mayClock = isAllowed(exercise, 'clock') && !exercise.allowed.includes('clock');
@@ -45,7 +47,11 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
           </dd>
         </dl>
         {sheet.parts.size === 0 && (
-          <button type="button" className="button self-start" onClick={() => placeWanted(session, exercise)}>
+          <button
+            type="button"
+            className="button self-start"
+            onClick={() => placeExpected(session, exercise)}
+          >
             Place the inputs and outputs
           </button>
         )}
@@ -75,20 +81,15 @@ const isOther = (a: Lesson, b: Lesson) =>
   a.sheets.some((s, i) => s.parts !== b.sheets[i]!.parts || s.wires !== b.sheets[i]!.wires);
 
 /** Names with commas, and how many bits each has where it has several. */
-function named(signals: readonly (string | { readonly name: string; readonly width?: number })[]): string {
-  return signals
-    .map((s) => {
-      if (typeof s === 'string') return s;
-      return (s.width ?? 1) > 1 ? `${s.name} (${s.width} bits)` : s.name;
-    })
-    .join(', ');
-}
+const named = (signals: readonly ExpectedSignal[]) =>
+  signals.map(({ name, width }) => (width > 1 ? `${name} (${width} bits)` : name)).join(', ');
 
 const MOST_SHOWN = 256;
 
 function Result({ check: result, exercise, stale }: { check: Check; exercise: Exercise; stale: boolean }) {
   const session = useSession();
-  const { inputs, outputs, word, when, input, output } = columnsOf(exercise.wanted);
+  const { expected } = exercise;
+  const { inputs, outputs, word, when, input, output } = exerciseKindOf(expected).rows(expected);
   return (
     <div className={stale ? 'opacity-60' : ''} aria-live="polite">
       <p className={`font-semibold ${result.solved ? 'text-good' : ''}`}>
@@ -126,16 +127,16 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
           </tr>
         </thead>
         <tbody>
-          {result.rowIsRight.slice(0, MOST_SHOWN).map((right, row) => (
-            <tr key={row} className={right ? '' : 'bg-one-soft'}>
+          {result.rowIsRight.slice(0, MOST_SHOWN).map((isRight, row) => (
+            <tr key={row} className={isRight ? '' : 'bg-one-soft'}>
               {when && <td className="font-sans text-quiet tabular-nums">{when(row)}</td>}
               {inputs.map((name, i) => (
                 <td key={name}>{input(i, row)}</td>
               ))}
               {outputs.map((name, o) => {
                 const given = result.given[o]![row]!;
-                const wanted = output(o, row);
-                const off = !isAsWanted(wanted, given);
+                const right = output(o, row);
+                const off = !isAsExpected(right, given);
                 return (
                   <td key={name} className={`border-l border-hairline ${off ? 'font-bold text-bad' : ''}`}>
                     {off ? (
@@ -143,7 +144,7 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                         <span className="sr-only">is </span>
                         <s className="decoration-2">{readingText(given)}</s>
                         <span className="sr-only">, should be</span>
-                        <span className="pl-1.5 text-ink">{readingText(wanted)}</span>
+                        <span className="pl-1.5 text-ink">{readingText(right)}</span>
                       </>
                     ) : (
                       readingText(given)
@@ -154,17 +155,17 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
               <td>
                 <button
                   type="button"
-                  className={`cursor-pointer rounded-md px-1.5 font-sans font-semibold hover:bg-accent-soft ${right ? 'text-good' : 'text-bad'}`}
-                  onClick={() => goToWanted(session, exercise, row)}
+                  className={`cursor-pointer rounded-md px-1.5 font-sans font-semibold hover:bg-accent-soft ${isRight ? 'text-good' : 'text-bad'}`}
+                  onClick={() => goToExpected(session, exercise, row)}
                   title={
                     when
                       ? 'Run the circuit as the task does, up to this reading'
                       : 'Put the switches to this row'
                   }
                 >
-                  {right ? '✓' : '✗'}{' '}
+                  {isRight ? '✓' : '✗'}{' '}
                   <span className="sr-only">
-                    {word} {row}: {right ? 'right' : 'wrong'},{' '}
+                    {word} {row}: {isRight ? 'right' : 'wrong'},{' '}
                   </span>
                   <span className="text-xs font-normal underline">try</span>
                 </button>

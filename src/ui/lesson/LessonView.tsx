@@ -97,7 +97,7 @@ function useOpenFaces() {
   const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
   const moves = useSessionState((s) => movesByItself(s.netlist) && s.netlist.storage.length > 0);
   const clocked = useSessionState((s) => hasClock(s.netlist));
-  const wantsRun = useSessionState((s) => s.lesson.exercise?.wanted.is === 'run');
+  const wantsRun = useSessionState((s) => s.taskNeedsTime);
   const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
   const usual: Record<Face, boolean> = {
     table: !clocked && !moves && !wantsRun,

@@ -49,7 +49,11 @@ export function SavedMark({ open }: { open: OpenSession }) {
       <span
         className={`size-2 rounded-full border border-quiet ${saving.is === 'saved' ? 'bg-quiet' : 'transition-colors delay-500'}`}
       />
-      <span className="max-xl:hidden">saved</span>
+      <span
+        className={`max-xl:hidden ${saving.is === 'saved' ? '' : 'opacity-0 transition-opacity delay-500'}`}
+      >
+        saved
+      </span>
     </span>
   );
 }

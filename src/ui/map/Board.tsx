@@ -4,7 +4,7 @@ import { OPEN } from '@/core/circuit/plan';
 import { type Cube, covers, EITHER, ON, sameCube } from '@/core/logic/cube';
 import type { Formula } from '@/core/logic/forms';
 import { loopOf, type MapLayout, rowAt, sizeOfAxis, valuesAt } from '@/core/logic/map';
-import { goToWantedRow } from '@/session/changes/columns';
+import { goToNamedRow } from '@/session/changes/columns';
 import { fillCell } from '@/session/changes/table';
 import { Marked } from '@/ui/controls/Marked';
 import { useLiveRow } from '@/ui/formula/useFormulas';
@@ -216,7 +216,7 @@ function Layer({
                     onClick={(event) => {
                       if (!picked && live === -1 && column !== undefined)
                         fill(row, letter === '1' ? 'x' : letter === 'x' ? '0' : '1');
-                      else if (!picked) goToWantedRow(session, names, row);
+                      else if (!picked) goToNamedRow(session, names, row);
                       else if (event.detail === 0) {
                         // From the keyboard.
                         painting.current = !picked.has(row);

@@ -4,15 +4,22 @@ import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { check } from '@/core/exercise/check';
-import { columnsOf } from '@/core/exercise/wanted-columns';
+import { exerciseKindOf } from '@/core/exercise/kinds';
 import { readAny } from '@/core/formats/any-file';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
-import { goToWanted, underWantedRun } from '@/session/changes/exercise';
+import { drivenByTask, goToExpected } from '@/session/changes/exercise';
 import { Session } from '@/session/session';
-import { type ExerciseRecord, storeProblem } from '@/store/database';
-import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns } from '@/store/exercises';
+import { storeProblem } from '@/store/database';
+import {
+  dropHandIns,
+  type KeptExercise,
+  keepExercise,
+  keepHandIns,
+  keptExercises,
+  keptHandIns,
+} from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
@@ -38,7 +45,7 @@ export interface Samples {
 
 /** The marking page: hand-ins of one exercise, each held against it anew; nothing leaves the browser. */
 export function Marking({ samples }: { samples: Samples }) {
-  const [exercises, setExercises] = useState<readonly ExerciseRecord[] | null>(null);
+  const [exercises, setExercises] = useState<readonly KeptExercise[] | null>(null);
   const [exercise, setExercise] = useState<Exercise | null>(null);
   const [rows, setRows] = useState<readonly Row[]>([]);
   const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
@@ -66,7 +73,7 @@ export function Marking({ samples }: { samples: Samples }) {
       .then((kept) => {
         setExercises(kept);
         const wished = new URLSearchParams(location.search).get('exercise');
-        const first = kept.find((e) => e.id === wished) ?? kept[0];
+        const first = kept.find((e) => e.exercise.id === wished) ?? kept[0];
         return first && show(first.exercise);
       })
       .catch((error) => {
@@ -94,7 +101,7 @@ export function Marking({ samples }: { samples: Samples }) {
     // Hand-ins of one exercise that is known here choose it by themselves.
     const ids = new Set(handIns.map((h) => h.handIn.exercise.id));
     if (ids.size === 1 && chosen?.id !== [...ids][0] && rows.length === 0)
-      chosen = kept.find((e) => ids.has(e.id))?.exercise ?? chosen;
+      chosen = kept.find((e) => ids.has(e.exercise.id))?.exercise ?? chosen;
     const fitting = handIns.filter(({ file, handIn }) => {
       if (chosen && handIn.exercise.id === chosen.id) return true;
       const why = chosen
@@ -170,13 +177,13 @@ export function Marking({ samples }: { samples: Samples }) {
               aria-label="Exercise"
               value={exercise?.id ?? ''}
               onChange={(event) => {
-                const chosen = exercises.find((e) => e.id === event.target.value);
+                const chosen = exercises.find((e) => e.exercise.id === event.target.value);
                 setLeftOut([]);
                 if (chosen) show(chosen.exercise).catch(fail);
               }}
             >
               {exercises.map((e) => (
-                <option key={e.id} value={e.id}>
+                <option key={e.exercise.id} value={e.exercise.id}>
                   {e.exercise.title} · {new Date(e.handedOut).toLocaleDateString('en-GB')}
                 </option>
               ))}
@@ -233,7 +240,7 @@ export function Marking({ samples }: { samples: Samples }) {
           {rows.length > 0 && exercise ? (
             <Marks
               rows={rows}
-              word={columnsOf(exercise.wanted).word}
+              word={wordOf(exercise)}
               onLook={setLooking}
               onRemove={(key) => remove([key])}
             />
@@ -258,6 +265,9 @@ export function Marking({ samples }: { samples: Samples }) {
     </DropZone>
   );
 }
+
+/** What a row is called in an exercise: a row, or a reading. */
+const wordOf = ({ expected }: Exercise) => exerciseKindOf(expected).rows(expected).word;
 
 function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Row {
   return { key, file, handIn, check: check(handIn.lesson.sheets[0]!, exercise, handIn.lesson.sheets) };
@@ -377,10 +387,10 @@ interface LookProps {
 /** One hand-in as a live circuit. Nothing done to it here is kept. */
 function Look({ row, exercise, onBack, onStep }: LookProps) {
   const session = useMemo(
-    () => new Session(underWantedRun(row.handIn.lesson, exercise), { readOnly: true }),
+    () => new Session(drivenByTask(row.handIn.lesson, exercise), { readOnly: true }),
     [row, exercise],
   );
-  const { word } = columnsOf(exercise.wanted);
+  const word = wordOf(exercise);
   const { right, rows, complaints, rowIsRight } = row.check;
   const wrong = rowIsRight.findIndex((ok) => !ok);
   return (
@@ -420,7 +430,7 @@ function Look({ row, exercise, onBack, onStep }: LookProps) {
             <button
               type="button"
               className="button small"
-              onClick={() => goToWanted(session, exercise, wrong)}
+              onClick={() => goToExpected(session, exercise, wrong)}
             >
               Show the first wrong {word}
             </button>

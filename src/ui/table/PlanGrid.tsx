@@ -5,7 +5,7 @@ import { pasted, planLines, plannedFromText } from '@/core/logic/plan-text';
 import { withColumnAt } from '@/core/logic/planned';
 import { inputAt } from '@/core/logic/truth-table';
 import { sentence } from '@/core/values/result';
-import { goToWantedRow } from '@/session/changes/columns';
+import { goToNamedRow } from '@/session/changes/columns';
 import { fillCell, setPlan } from '@/session/changes/table';
 import { rowOfNames } from '@/session/moment';
 import { told } from '@/session/transaction';
@@ -221,7 +221,7 @@ export function PlanGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                     key={name}
                     role="gridcell"
                     className={`text-center value-text ${circuit ? 'cursor-pointer' : ''}`}
-                    onClick={() => circuit && goToWantedRow(session, plan.inputs, row)}
+                    onClick={() => circuit && goToNamedRow(session, plan.inputs, row)}
                   >
                     {inputAt(plan.inputs.length, i, row)}
                   </span>

@@ -7,7 +7,7 @@ import { planLines } from '@/core/logic/plan-text';
 import { openCells } from '@/core/logic/planned';
 import type { DrawnAs } from '@/core/synthesis/from-plan';
 import { fetcher } from '@/loading/load';
-import { goToWantedRow } from '@/session/changes/columns';
+import { goToNamedRow } from '@/session/changes/columns';
 import { setPlan } from '@/session/changes/table';
 import { rowNow } from '@/session/moment';
 import { fileName } from '@/ui/controls/files';
@@ -147,7 +147,7 @@ function Count({ plan, circuit, wrong, tried }: CountProps) {
       <button
         type="button"
         className="cursor-pointer truncate rounded-md px-1 font-semibold text-bad hover:bg-accent-soft"
-        onClick={() => goToWantedRow(session, plan.inputs, wrong.find((row) => row > live) ?? wrong[0]!)}
+        onClick={() => goToNamedRow(session, plan.inputs, wrong.find((row) => row > live) ?? wrong[0]!)}
         title="To the next row that differs"
       >
         {wrong.length} {wrong.length === 1 ? 'row differs' : 'rows differ'}

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { goToWantedRow } from '@/session/changes/columns';
+import { goToNamedRow } from '@/session/changes/columns';
 import { useSession } from '@/ui/lesson/session-context';
 import { HeadButton } from './HeadButton';
 
@@ -16,7 +16,7 @@ export function Walk({ inputs }: { inputs: readonly string[] }) {
     if (!isGoing) return;
     const step = () => {
       if (next.current >= 2 ** inputs.length) setGoing(false);
-      else goToWantedRow(session, inputs, next.current++);
+      else goToNamedRow(session, inputs, next.current++);
     };
     if (next.current === 0) step();
     const timer = setInterval(step, pace);

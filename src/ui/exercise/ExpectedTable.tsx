@@ -1,18 +1,18 @@
 'use client';
 
-import { readingText, type WantedColumns } from '@/core/exercise/wanted-columns';
+import { type ExpectedRows, readingText } from '@/core/exercise/expected-rows';
 
 const MOST_SHOWN = 64;
 
 interface Props {
-  readonly columns: WantedColumns;
+  readonly of: ExpectedRows;
   /** What a press on an output's cell does, where it can be changed. */
   readonly onTurn?: (output: number, row: number) => void;
 }
 
-/** What is wanted as a table; where it can be changed, an output's cells are pressed. */
-export function WantedTable({ columns, onTurn }: Props) {
-  const { inputs, outputs, rows, word, when, input, output } = columns;
+/** What is expected, as a table; where it can be changed, an output's cells are pressed. */
+export function ExpectedTable({ of, onTurn }: Props) {
+  const { inputs, outputs, rows, word, when, input, output } = of;
   const strong = (text: string) => (text.includes('1') ? 'font-bold' : '');
   return (
     <div className="max-h-64 overflow-auto rounded-lg border border-hairline bg-raised">
@@ -44,20 +44,20 @@ export function WantedTable({ columns, onTurn }: Props) {
                 <td key={name}>{input(i, row)}</td>
               ))}
               {outputs.map((name, o) => {
-                const wanted = output(o, row);
+                const value = output(o, row);
                 return (
                   <td key={name} className="border-l border-hairline">
                     {onTurn ? (
                       <button
                         type="button"
-                        className={`w-full cursor-pointer rounded hover:bg-accent-soft ${strong(wanted)}`}
+                        className={`w-full cursor-pointer rounded hover:bg-accent-soft ${strong(value)}`}
                         onClick={() => onTurn(o, row)}
-                        aria-label={`${name} in ${word} ${row}: ${readingText(wanted)}`}
+                        aria-label={`${name} in ${word} ${row}: ${readingText(value)}`}
                       >
-                        {readingText(wanted)}
+                        {readingText(value)}
                       </button>
                     ) : (
-                      <span className={strong(wanted)}>{readingText(wanted)}</span>
+                      <span className={strong(value)}>{readingText(value)}</span>
                     )}
                   </td>
                 );

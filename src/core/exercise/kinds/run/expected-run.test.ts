@@ -1,15 +1,18 @@
 import fc from 'fast-check';
-import { Exercise, type WantedRun } from '../circuit/exercise';
-import type { Stimulus } from '../circuit/time-plan';
-import { USUAL_WAVE } from '../circuit/time-plan';
-import { compile } from '../netlist/compile';
-import { randomDesign } from '../testing/random-design';
-import { Sketch } from '../testing/sketch';
-import { expectDone } from '../values/result';
-import { isAllowed } from './allowed';
-import { check } from './check';
-import { columnsOf, isAsWanted, readingText, readingTurned } from './wanted-columns';
-import { wantedFromRun } from './wanted-run';
+import type { Exercise } from '../../../circuit/exercise';
+import type { Stimulus } from '../../../circuit/time-plan';
+import { USUAL_WAVE } from '../../../circuit/time-plan';
+import { compile } from '../../../netlist/compile';
+import { randomDesign } from '../../../testing/random-design';
+import { Sketch } from '../../../testing/sketch';
+import { expectDone } from '../../../values/result';
+import { isAllowed } from '../../allowed';
+import { check } from '../../check';
+import { ExerciseSchema } from '../../exercise-schema';
+import { isAsExpected, readingText } from '../../expected-rows';
+import { run } from '.';
+import { type ExpectedRun, runOfSheet } from './expected-run';
+import { readingTurned } from './set-up';
 
 const NONE: ReadonlySet<string> = new Set();
 const ALLOWED = ['tff', 'dff', 'constant', 'clock', 'not', 'join', 'register', 'button'];
@@ -27,21 +30,21 @@ function divider(): Sketch {
   return s;
 }
 
-function runOf(s: Sketch, count: number, stimulus: Stimulus | null = null, on = NONE): WantedRun {
-  const made = wantedFromRun(s.sheet, s.lesson, stimulus, on, count);
-  return expectDone(made).wanted;
+function runOf(s: Sketch, count: number, stimulus: Stimulus | null = null, on = NONE): ExpectedRun {
+  const made = runOfSheet(s.sheet, s.lesson, stimulus, on, count);
+  return expectDone(made).expected;
 }
 
-function exerciseOf(wanted: WantedRun): Exercise {
+function exerciseOf(expected: ExpectedRun): Exercise {
   const made = '2026-09-01T08:00:00.000Z';
-  return Exercise.parse({ id: 'exercise-2', title: 'T', task: '', wanted, allowed: ALLOWED, made });
+  return ExerciseSchema.parse({ id: 'exercise-2', title: 'T', task: '', expected, allowed: ALLOWED, made });
 }
 
 test('a clocked sheet is read just before each active edge', () => {
-  const wanted = runOf(divider(), 6, null, new Set(['switch1:0', 'switch1']));
-  expect(wanted.readings).toEqual([4999, 14_999, 24_999, 34_999, 44_999, 54_999]);
-  expect(wanted.outputs).toEqual([{ name: 'Half', width: 1, values: ['0', '1', '0', '1', '0', '1'] }]);
-  const { inputs, when, input, rows } = columnsOf(wanted);
+  const expected = runOf(divider(), 6, null, new Set(['switch1:0', 'switch1']));
+  expect(expected.readings).toEqual([4999, 14_999, 24_999, 34_999, 44_999, 54_999]);
+  expect(expected.outputs).toEqual([{ name: 'Half', width: 1, values: ['0', '1', '0', '1', '0', '1'] }]);
+  const { inputs, when, input, rows } = run.rows(expected);
   expect([inputs, rows, when!(1), input(0, 3)]).toEqual([['Turn'], 6, '15 ns', '1']);
 });
 
@@ -62,15 +65,15 @@ test('without a clock it is read before each change, and once behind the last', 
     name: 'Moments',
     inputs: [{ part: 'switch1', wave: { ...USUAL_WAVE, data: '10 1, 30 0' } }],
   };
-  const wanted = runOf(s, 16, stimulus);
-  expect(wanted.readings).toEqual([9999, 29_999, 49_999]);
-  expect(wanted.outputs[0]!.values).toEqual(['1', '0', '1']);
+  const expected = runOf(s, 16, stimulus);
+  expect(expected.readings).toEqual([9999, 29_999, 49_999]);
+  expect(expected.outputs[0]!.values).toEqual(['1', '0', '1']);
 });
 
 test('a sheet solves its own run; another is right where it agrees, and is told what is missing', () => {
   const s = divider();
-  const wanted = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
-  expect(check(s.sheet, exerciseOf(wanted))).toMatchObject({
+  const expected = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
+  expect(check(s.sheet, exerciseOf(expected))).toMatchObject({
     right: 6,
     rows: 6,
     complaints: [],
@@ -81,7 +84,7 @@ test('a sheet solves its own run; another is right where it agrees, and is told 
   other.place('clock', 0, 0, 'clk ', { hertz: 1 });
   other.place('lamp', 20, 0, 'Half', { width: 2 });
   other.wire('clock1.Y', 'lamp1.A');
-  const { complaints, solved, right } = check(other.sheet, exerciseOf(wanted));
+  const { complaints, solved, right } = check(other.sheet, exerciseOf(expected));
   expect([solved, right]).toEqual([false, 0]);
   expect(complaints).toContain('The input “Turn” is missing.');
   expect(complaints).toContain('The output “Half” has 2 bits here, and 1 in the task.');
@@ -89,19 +92,19 @@ test('a sheet solves its own run; another is right where it agrees, and is told 
 
 test('an output that stays where it is has some readings right, and an x takes either', () => {
   const s = divider();
-  const wanted = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
+  const expected = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
   const still = new Sketch();
   still.place('switch', 0, 0, 'Turn');
   still.place('clock', 0, 6, 'Clk');
   still.place('constant', 0, 12);
   still.place('lamp', 20, 0, 'Half');
   still.wire('constant1.Y', 'lamp1.A');
-  const before = check(still.sheet, exerciseOf(wanted));
+  const before = check(still.sheet, exerciseOf(expected));
   expect(before.rowIsRight.filter(Boolean)).toHaveLength(3);
   const first = before.rowIsRight.indexOf(false);
-  const turned = readingTurned(wanted, wanted, 0, first);
+  const turned = readingTurned(expected, expected, 0, first);
   expect(check(still.sheet, exerciseOf(turned)).right).toBe(4);
-  expect(readingTurned(turned, wanted, 0, first)).toEqual(wanted);
+  expect(readingTurned(turned, expected, 0, first)).toEqual(expected);
 });
 
 test('what swings by itself is stopped, on both sides', () => {
@@ -118,26 +121,26 @@ test('what swings by itself is stopped, on both sides', () => {
       { part: 'clock1', wave: { ...USUAL_WAVE, pattern: 'periodic' as const, step: 1e12, high: 5e11 } },
     ],
   };
-  expect(wantedFromRun(s.sheet, s.lesson, slow, NONE, 4)).toMatchObject({
+  expect(runOfSheet(s.sheet, s.lesson, slow, NONE, 4)).toMatchObject({
     ok: false,
     problem: { message: expect.stringContaining('of 4 readings come within 250,000 changes') },
   });
-  const wanted = { ...runOf(divider(), 4, { name: 'Slow', inputs: slow.inputs }), delays: 'unit' as const };
+  const expected = { ...runOf(divider(), 4, { name: 'Slow', inputs: slow.inputs }), delays: 'unit' as const };
   const swinging = divider();
   swinging.place('not', 40, 0);
   swinging.wire('not1.Y', 'not1.A');
-  expect(check(swinging.sheet, exerciseOf(wanted)).complaints.join()).toContain(
+  expect(check(swinging.sheet, exerciseOf(expected)).complaints.join()).toContain(
     'something in it keeps swinging',
   );
 });
 
 test.each([
-  [0, 'it is read from 1 to 1000 times'],
-  [1001, 'it is read from 1 to 1000 times'],
-  [1.5, 'it is read from 1 to 1000 times'],
+  [0, 'give a number of readings from 1 to 1000'],
+  [1001, 'give a number of readings from 1 to 1000'],
+  [1.5, 'give a number of readings from 1 to 1000'],
 ])('%d readings are refused', (count, problem) => {
   const s = divider();
-  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, count)).toMatchObject({
+  expect(runOfSheet(s.sheet, s.lesson, null, NONE, count)).toMatchObject({
     ok: false,
     problem: { message: problem },
   });
@@ -145,33 +148,33 @@ test.each([
 
 test('a sheet without inputs or outputs says what to place', () => {
   const s = new Sketch();
-  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
+  expect(runOfSheet(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
     problem: { code: 'no-input' },
   });
   s.place('switch', 0, 0);
-  expect(wantedFromRun(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
+  expect(runOfSheet(s.sheet, s.lesson, null, NONE, 4)).toMatchObject({
     problem: { code: 'no-output' },
   });
 });
 
 test('what does not fit together is refused with the place', () => {
-  const wanted = runOf(divider(), 4);
-  const complaint = (change: Partial<WantedRun>) => {
-    const read = Exercise.safeParse({ ...exerciseOf(wanted), wanted: { ...wanted, ...change } });
+  const expected = runOf(divider(), 4);
+  const complaint = (change: Partial<ExpectedRun>) => {
+    const read = ExerciseSchema.safeParse({ ...exerciseOf(expected), expected: { ...expected, ...change } });
     return read.success ? null : `${read.error.issues[0]!.path.join('.')}: ${read.error.issues[0]!.message}`;
   };
-  const [half] = wanted.outputs;
+  const [half] = expected.outputs;
   expect(complaint({})).toBeNull();
   expect(complaint({ readings: [1, 2, 2, 3] })).toBe(
-    'wanted.readings.2: readings stand in the order of time, each once',
+    'expected.readings.2: readings stand in the order of time, each once',
   );
   expect(complaint({ outputs: [{ ...half!, values: ['0'] }] })).toBe(
-    'wanted.outputs.0: Half has 1 values where 4 are needed',
+    'expected.outputs.0: Half has 1 values where 4 are needed',
   );
   expect(complaint({ outputs: [{ ...half!, width: 2 }] })).toBe(
-    'wanted.outputs.0: Half has a value that is not of 2 bits',
+    'expected.outputs.0: Half has a value that is not of 2 bits',
   );
-  expect(complaint({ outputs: [{ ...half!, name: 'Turn' }] })).toBe('wanted: the name Turn stands twice');
+  expect(complaint({ outputs: [{ ...half!, name: 'Turn' }] })).toBe('expected: the name Turn stands twice');
 });
 
 test('every design with storage solves its own run, whatever drives it', () => {
@@ -188,15 +191,15 @@ test('every design with storage solves its own run, whatever drives it', () => {
           part,
           wave: { ...USUAL_WAVE, pattern: 'random' as const, step: 100_000, seed: seed + i },
         }));
-        const own = wantedFromRun(sheet, lesson, { name: 'Random', inputs }, NONE, 12);
+        const own = runOfSheet(sheet, lesson, { name: 'Random', inputs }, NONE, 12);
         if (!own.ok) return;
-        const { wanted } = own.value;
+        const { expected } = own.value;
         made++;
-        expect(check(sheet, exerciseOf(wanted), lesson.sheets).right).toBe(12);
-        const [output] = wanted.outputs;
+        expect(check(sheet, exerciseOf(expected), lesson.sheets).right).toBe(12);
+        const [output] = expected.outputs;
         const other = output!.values.map((v) => [...v].map((b) => (b === '0' ? '1' : '0')).join(''));
-        const outputs = [{ ...output!, values: other }, ...wanted.outputs.slice(1)];
-        const wrong = check(sheet, exerciseOf({ ...wanted, outputs }), lesson.sheets);
+        const outputs = [{ ...output!, values: other }, ...expected.outputs.slice(1)];
+        const wrong = check(sheet, exerciseOf({ ...expected, outputs }), lesson.sheets);
         expect(wrong.right).toBe(0);
       },
     ),
@@ -206,10 +209,13 @@ test('every design with storage solves its own run, whatever drives it', () => {
 });
 
 test('a clock may be placed where an input goes up and down by itself', () => {
-  const wanted = runOf(divider(), 4);
-  const strict = { ...exerciseOf(wanted), allowed: [] };
+  const expected = runOf(divider(), 4);
+  const strict = { ...exerciseOf(expected), allowed: [] };
   expect(isAllowed(strict, 'clock')).toBe(true);
-  const plain = { ...strict, wanted: { ...wanted, inputs: wanted.inputs.filter((i) => i.name !== 'Clk') } };
+  const plain = {
+    ...strict,
+    expected: { ...expected, inputs: expected.inputs.filter((i) => i.name !== 'Clk') },
+  };
   expect(isAllowed(plain, 'clock')).toBe(false);
 });
 
@@ -218,12 +224,12 @@ test('words of bits are told as numbers, and compared bit by bit', () => {
   fc.assert(
     fc.property(fc.array(fc.constantFrom('0', '1', 'x'), { minLength: 1, maxLength: 9 }), (want) => {
       const given = want.map((w) => (w === 'x' ? '1' : w)).join('');
-      expect(isAsWanted(want.join(''), given)).toBe(true);
+      expect(isAsExpected(want.join(''), given)).toBe(true);
       const at = want.findIndex((w) => w !== 'x');
       if (at === -1) return;
       const other = [...given].with(at, given[at] === '0' ? '1' : '0').join('');
-      expect(isAsWanted(want.join(''), other)).toBe(false);
-      expect(isAsWanted(want.join(''), '-')).toBe(false);
+      expect(isAsExpected(want.join(''), other)).toBe(false);
+      expect(isAsExpected(want.join(''), '-')).toBe(false);
     }),
   );
 });

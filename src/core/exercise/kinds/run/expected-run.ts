@@ -1,23 +1,80 @@
-import { WantedRun } from '../circuit/exercise';
-import type { Lesson, Settings, Sheet } from '../circuit/lesson';
-import { MOST_READINGS, type Stimulus, USUAL_WAVE, type Wave } from '../circuit/time-plan';
-import { compile } from '../netlist/compile';
-import { type Netlist, sourceKey, type Terminal } from '../netlist/netlist';
-import { drivenBy } from '../simulate/drive';
-import { clockAt, levelAt, POWER_UP, Run, type Timed } from '../simulate/run';
-import { clockEdges } from '../timing/clock-edges';
-import { type Logic, letterOf, ZERO } from '../values/logic';
-import { sameName } from '../values/names';
-import { done, type Result, refused } from '../values/result';
+import type { Lesson, Settings, Sheet } from '../../../circuit/lesson';
+import { SignalName } from '../../../circuit/signal-name';
+import { DELAYS, MOST_READINGS, type Stimulus, USUAL_WAVE, Wave } from '../../../circuit/time-plan';
+import { compile } from '../../../netlist/compile';
+import { type Netlist, sourceKey, type Terminal } from '../../../netlist/netlist';
+import { drivenBy } from '../../../simulate/drive';
+import { clockAt, levelAt, POWER_UP, Run, type Timed } from '../../../simulate/run';
+import { clockEdges } from '../../../timing/clock-edges';
+import { type Logic, letterOf, ZERO } from '../../../values/logic';
+import { sameName } from '../../../values/names';
+import { done, type Result, refused } from '../../../values/result';
+import { type Infer, list, whole, z } from '../../../values/schema';
+
+/** Most inputs or outputs of an expected run. */
+const MOST_SIGNALS = 32;
+
+const Width = whole(1, 64);
+
+/** What an output should be each time it is read: its bits, the highest first, `x` where either will do. */
+const ExpectedReadings = z.object({
+  name: SignalName,
+  width: Width,
+  values: list(
+    z.string().check(z.regex(/^[01x]{1,64}$/, 'an expected value holds only 0, 1 and x')),
+    MOST_READINGS,
+  ),
+});
+
+/**
+ * A run that is expected of a circuit with storage: how each input goes, the times in ps at which the outputs are read,
+ * and what they are then.
+ */
+export const ExpectedRun = z
+  .object({
+    kind: z.literal('run'),
+    inputs: z
+      .array(z.object({ name: SignalName, width: Width, wave: Wave }))
+      .check(z.minLength(1, 'at least one input is needed'), z.maxLength(MOST_SIGNALS)),
+    outputs: z
+      .array(ExpectedReadings)
+      .check(z.minLength(1, 'at least one output is needed'), z.maxLength(MOST_SIGNALS)),
+    readings: z
+      .array(whole(0, Number.MAX_SAFE_INTEGER))
+      .check(z.minLength(1, 'at least one reading is needed'), z.maxLength(MOST_READINGS)),
+    delays: z.enum(DELAYS),
+    powerUp: z.enum(['0', '1', 'X']),
+  })
+  .check((context) => {
+    const { inputs, outputs, readings } = context.value;
+    const complain = (message: string, path: (string | number)[] = []) =>
+      context.issues.push({ code: 'custom', message, path, input: context.value });
+    const names = [...inputs, ...outputs].map((s) => s.name);
+    for (const [i, name] of names.entries())
+      if (names.indexOf(name) !== i) complain(`the name ${name} stands twice`);
+    for (const [i, time] of readings.entries())
+      if (i > 0 && time <= readings[i - 1]!)
+        complain('readings stand in the order of time, each once', ['readings', i]);
+    for (const [i, { name, width, values }] of outputs.entries()) {
+      if (values.length !== readings.length)
+        complain(`${name} has ${values.length} values where ${readings.length} are needed`, ['outputs', i]);
+      else if (values.some((v) => v.length !== width))
+        complain(`${name} has a value that is not of ${width} ${width === 1 ? 'bit' : 'bits'}`, [
+          'outputs',
+          i,
+        ]);
+    }
+  });
+export type ExpectedRun = Infer<typeof ExpectedRun>;
 
 /** Most changes of nets in a run that is read; it keeps a circuit that swings by itself from taking for ever. */
 const MOST_CHANGES = 250_000;
 /** How long the last values of a stimulus stand before they are read, in ps, where nothing else tells. */
 const LAST_STEP = 10_000;
 
-/** A run as it is wanted, and whether it is read at the edges of a clock. */
+/** An expected run, and whether it is read at the edges of a clock. */
 export interface OwnRun {
-  readonly wanted: WantedRun;
+  readonly expected: ExpectedRun;
   readonly clocked: boolean;
 }
 
@@ -32,23 +89,23 @@ export interface Readings {
 }
 
 /**
- * The stimulus of a wanted run for a circuit whose inputs and outputs are found by their names, with what is expected of
+ * The stimulus of an expected run for a circuit whose inputs and outputs are found by their names, with what is expected of
  * the outputs whenever they are read.
  */
-export function stimulusOf(wanted: WantedRun, netlist: Netlist, name: string): Stimulus {
-  const inputs = wanted.inputs.flatMap(({ name: input, wave }) => {
+export function stimulusOf(expected: ExpectedRun, netlist: Netlist, name: string): Stimulus {
+  const inputs = expected.inputs.flatMap(({ name: input, wave }) => {
     const there = netlist.inputs.find((t) => sameName(t.name, input));
     return there ? [{ part: there.part, wave }] : [];
   });
-  const outputs = wanted.outputs.flatMap(({ name: output, width, values }) => {
+  const outputs = expected.outputs.flatMap(({ name: output, width, values }) => {
     const there = netlist.outputs.find((t) => sameName(t.name, output));
     if (there?.nets.length !== width) return [];
     // Each value stands from the reading before it on.
-    const from = (i: number) => (i === 0 ? 0 : wanted.readings[i - 1]! + 1);
+    const from = (i: number) => (i === 0 ? 0 : expected.readings[i - 1]! + 1);
     return [{ part: there.part, course: values.map((v, i) => `${from(i)}:${v.toUpperCase()}`).join(' ') }];
   });
   if (outputs.length === 0) return { name, inputs };
-  const at = [...wanted.readings];
+  const at = [...expected.readings];
   return { name, inputs, expected: { until: at.at(-1)!, outputs, at } };
 }
 
@@ -123,12 +180,12 @@ function readingsOf(netlist: Netlist, count: number): { readings: number[]; cloc
 }
 
 /**
- * The sheet's own run as what is wanted: its outputs read so many times. What is unknown then is wanted either way.
+ * Samples the sheet's own outputs as the expected run; an X becomes a don't-care.
  * @param stimulus what drives the inputs; those it does not name follow their clock or stay with their switch.
  * @param on the switches that are on, by `sourceKey`.
  * @param count readings, from 1 to 1000; fewer where the stimulus ends before.
  */
-export function wantedFromRun(
+export function runOfSheet(
   sheet: Sheet,
   { sheets, settings }: Pick<Lesson, 'sheets' | 'settings'>,
   stimulus: Stimulus | null,
@@ -136,7 +193,7 @@ export function wantedFromRun(
   count: number,
 ): Result<OwnRun> {
   if (!Number.isInteger(count) || count < 1 || count > MOST_READINGS)
-    return refused('bad-count', `it is read from 1 to ${MOST_READINGS} times`);
+    return refused('bad-count', `give a number of readings from 1 to ${MOST_READINGS}`);
   const netlist = compile(sheet, sheets);
   if (netlist.inputs.length === 0)
     return refused('no-input', 'there is no input yet: place a switch or a clock');
@@ -147,7 +204,7 @@ export function wantedFromRun(
     wave: stimulus?.inputs.find((i) => i.part === terminal.part)?.wave ?? waveOf(netlist, terminal, on),
     part: terminal.part,
   }));
-  const driven = drivenBy(netlist, { name: 'wanted', inputs });
+  const driven = drivenBy(netlist, { name: 'expected', inputs });
   const { readings, clocked } = readingsOf(driven, count);
   const read = readRun(driven, netlist.outputs, readings, settings);
   if (read.reached < readings.length)
@@ -156,8 +213,8 @@ export function wantedFromRun(
       `only ${read.reached} of ${readings.length} readings come within ${MOST_CHANGES.toLocaleString('en')} changes of its nets: read it fewer times`,
     );
   if (read.swings) return refused('never-settles', 'a loop in it never comes to rest');
-  const parsed = WantedRun.safeParse({
-    is: 'run',
+  const parsed = ExpectedRun.safeParse({
+    kind: 'run',
     inputs: inputs.map(({ name, width, wave }) => ({ name, width, wave })),
     outputs: netlist.outputs.map(({ name, nets }, o) => ({
       name,
@@ -169,6 +226,6 @@ export function wantedFromRun(
     powerUp: settings.powerUp,
   });
   return parsed.success
-    ? done({ wanted: parsed.data, clocked })
+    ? done({ expected: parsed.data, clocked })
     : refused('bad-run', parsed.error.issues[0]!.message);
 }

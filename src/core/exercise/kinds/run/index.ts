@@ -1,0 +1,72 @@
+import type { Netlist, Terminal } from '../../../netlist/netlist';
+import { drivenBy, waveLevels } from '../../../simulate/drive';
+import { timeText } from '../../../values/time';
+import { complainOfProblems, matchedTerminals } from '../../signals';
+import type { ExerciseKind, Given } from '../exercise-kind';
+import { ExpectedRun, readRun, stimulusOf } from './expected-run';
+import { ofSheet } from './set-up';
+
+/** A run: inputs driven over time, outputs read at given times. For circuits with storage. */
+export const run = {
+  kind: 'run',
+  schema: ExpectedRun,
+  signals: ({ inputs, outputs }) => ({
+    inputs: inputs.map(({ name, width, wave }) => ({
+      name,
+      width,
+      period: wave.pattern === 'periodic' ? wave.step : null,
+    })),
+    outputs: outputs.map(({ name, width }) => ({ name, width, period: null })),
+  }),
+  rows({ inputs, outputs, readings }) {
+    const shown = inputs.filter((i) => i.wave.pattern !== 'periodic');
+    const levels = shown.map(({ wave, width }) => waveLevels(wave, width));
+    return {
+      inputs: shown.map((i) => i.name),
+      outputs: outputs.map((o) => o.name),
+      rows: readings.length,
+      word: 'reading',
+      when: (row) => timeText(readings[row]! + 1),
+      input: (column, row) => String(levels[column]!(readings[row]!).value),
+      output: (column, row) => outputs[column]!.values[row]!,
+    };
+  },
+  given,
+  drive: (expected) => ({
+    delays: expected.delays,
+    powerUp: expected.powerUp,
+    stimulus: (netlist, name) => stimulusOf(expected, netlist, name),
+    timeOf: (row) => expected.readings[row]!,
+  }),
+  setUps: [ofSheet],
+} satisfies ExerciseKind<ExpectedRun>;
+
+function given(expected: ExpectedRun, netlist: Netlist, complaints: string[]): Given {
+  const found = (
+    signals: readonly { readonly name: string; readonly width: number }[],
+    there: readonly Terminal[],
+    word: string,
+  ) => {
+    const names = signals.map((s) => s.name);
+    return matchedTerminals(names, there, word, complaints).map((at, i): Terminal | null => {
+      const terminal = there[at];
+      const { name, width } = signals[i]!;
+      if (!terminal || terminal.nets.length === width) return terminal ?? null;
+      complaints.push(
+        `The ${word} “${name}” has ${terminal.nets.length} bits here, and ${width} in the task.`,
+      );
+      return null;
+    });
+  };
+  const inputs = found(expected.inputs, netlist.inputs, 'input');
+  const outputs = found(expected.outputs, netlist.outputs, 'output');
+  complainOfProblems(netlist, complaints);
+  const driven = drivenBy(netlist, stimulusOf(expected, netlist, 'expected'));
+  const read = readRun(driven, outputs, expected.readings, expected);
+  if (read.reached < expected.readings.length)
+    complaints.push(
+      `After ${read.reached} of ${expected.readings.length} readings the circuit had changed so often that it was stopped: something in it keeps swinging.`,
+    );
+  else if (read.swings) complaints.push('A loop keeps changing within one moment and never comes to rest.');
+  return { words: read.values, hasAllInputs: !inputs.includes(null) };
+}

@@ -1,0 +1,36 @@
+import type { SetUp } from '../exercise-kind';
+import { cellTurned, type ExpectedTable, namesIn, tableOfNames, tableOfSheet } from './expected-table';
+
+/** The truth table of the teacher's own sheet, as it is. */
+export const ofSheet: SetUp<ExpectedTable> = {
+  name: 'This sheet’s truth table',
+  from: 'sheet',
+  isAlwaysOffered: false,
+  fields: () => [],
+  initial: () => ({}),
+  make: ({ sheet, sheets }) => tableOfSheet(sheet, sheets),
+  hint: () => '',
+};
+
+/** A table whose names are typed and whose cells are pressed; it begins as that of the sheet, where there is one. */
+export const typedIn: SetUp<ExpectedTable> = {
+  name: 'A table typed in here',
+  from: 'typed',
+  isAlwaysOffered: true,
+  fields: () => [
+    { id: 'inputs', label: 'Inputs, with commas', control: 'text' },
+    { id: 'outputs', label: 'Outputs, with commas', control: 'text' },
+  ],
+  initial({ sheet, sheets }) {
+    const own = tableOfSheet(sheet, sheets);
+    if (!own.ok) return { inputs: 'A, B', outputs: 'Y' };
+    const { inputs, outputs } = own.value;
+    return { inputs: inputs.join(', '), outputs: outputs.map((o) => o.name).join(', ') };
+  },
+  make({ sheet, sheets }, { inputs, outputs }, before) {
+    const own = before ? null : tableOfSheet(sheet, sheets);
+    return tableOfNames(namesIn(inputs!), namesIn(outputs!), before ?? (own?.ok ? own.value : undefined));
+  },
+  hint: () => 'Press a cell to turn it: 0, 1, x (don’t care).',
+  turn: (expected, _, output, row) => cellTurned(expected, output, row),
+};

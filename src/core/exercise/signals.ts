@@ -1,0 +1,27 @@
+import type { Netlist, Terminal } from '../netlist/netlist';
+import { sameName } from '../values/names';
+
+/** The terminals in the order in which they are expected, -1 where one is missing, and what to say about it. */
+export function matchedTerminals(
+  expected: readonly string[],
+  there: readonly Terminal[],
+  word: string,
+  complaints: string[],
+): number[] {
+  for (const [i, t] of there.entries())
+    if (there.findIndex((o) => sameName(o.name, t.name)) < i)
+      complaints.push(`Two ${word} parts are called “${t.name}”: give each a name of its own.`);
+  for (const t of there)
+    if (!expected.some((name) => sameName(name, t.name)))
+      complaints.push(`The task has no ${word} called “${t.name}”.`);
+  return expected.map((name) => {
+    const at = there.findIndex((t) => sameName(t.name, name));
+    if (at === -1) complaints.push(`The ${word} “${name}” is missing.`);
+    return at;
+  });
+}
+
+/** Takes what is wrong in a circuit into the complaints. */
+export function complainOfProblems(netlist: Netlist, complaints: string[]): void {
+  for (const d of netlist.diagnostics) if (d.severity === 'problem') complaints.push(d.message);
+}
