@@ -19,7 +19,8 @@ import { writeExercise } from '../src/core/formats/exercise-file';
 import { writeHandIn } from '../src/core/formats/hand-in-file';
 import { writeLesson } from '../src/core/formats/write-lesson';
 import { blockParams } from '../src/core/netlist/blocks';
-import { defaultParams, findKind } from '../src/core/parts/catalogue';
+import { findKind } from '../src/core/parts/catalogue';
+import { defaultParams } from '../src/core/parts/params';
 import { drawStatement, readStatement } from '../src/core/synthesis/statement';
 
 /*

@@ -1,5 +1,6 @@
 import { isPinEnd, type Part, type Sheet, type Wire } from '../src/core/circuit/lesson';
-import { defaultParams, findKind } from '../src/core/parts/catalogue';
+import { findKind } from '../src/core/parts/catalogue';
+import { defaultParams } from '../src/core/parts/params';
 
 /** Small and repeatable (Marsaglia, 2003, "Xorshift RNGs"). */
 export function random(seed: number): () => number {

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import type { Part } from '../src/core/circuit/lesson';
-import { CATALOGUE, defaultParams } from '../src/core/parts/catalogue';
+import { CATALOGUE } from '../src/core/parts/catalogue';
+import { defaultParams } from '../src/core/parts/params';
 import { templateOf } from '../src/core/parts/template';
 
 /* `npm run parts` writes docs/parts.md from the catalogue. */

@@ -3,6 +3,7 @@ import { readLesson } from '@/core/formats/lesson-file';
 import { writeSvg } from '@/core/formats/svg';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind, kindOf } from '@/core/parts/catalogue';
+import { defaultParams } from '@/core/parts/params';
 import { follow } from '@/core/synthesis/follow';
 import { interlock, Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
@@ -123,9 +124,7 @@ test('what is placed from a wire is joined to it, or says what it would need', (
   const session = new Session(interlock().lesson);
   const from = { part: 'and1', port: 'Y' };
   const lamps = findKind('lamp')!;
-  const [id] = expectDone(
-    placeFrom(session, [from], lamps, lamps.params.parse({}), 'Bell', { x: 40, y: 30 }),
-  );
+  const [id] = expectDone(placeFrom(session, [from], lamps, defaultParams(lamps), 'Bell', { x: 40, y: 30 }));
   expect([...session.sheet.wires.values()].some((w) => 'part' in w.to && w.to.part === id)).toBe(true);
   expect(placeFrom(session, [from], findKind('clock')!, {}, '', { x: 40, y: 40 }).ok).toBe(false);
   expect(session.state.notice!.text).toBe('Clock has no pin for this wire: an input of 1 bit is needed.');

@@ -1,6 +1,7 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson, Part } from '@/core/circuit/lesson';
 import type { Following } from '@/core/drawing/blocks';
+import { kindOf } from '@/core/parts/catalogue';
 import { fetcher } from '@/loading/load';
 
 /*
@@ -10,8 +11,7 @@ import { fetcher } from '@/loading/load';
 /** What must follow an edit, for a lesson as it is once the edit has been made. */
 export type UpdateDerived = (lesson: Lesson) => Following;
 
-const DERIVED = ['block', 'truth', 'formula'];
-const isDerived = (part: Part) => DERIVED.includes(part.kind);
+const isDerived = (part: Part) => kindOf(part).follows !== undefined;
 
 /** Whether a lesson has parts that are derived from a sheet. */
 export function hasDerived(lesson: Lesson): boolean {

@@ -112,7 +112,7 @@ export class LessonDocument {
     const applied = applyWithInverse(lesson, edit);
     if (!applied.ok) return applied;
     const { lesson: next, inverse } = applied.value;
-    const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).family === 'Notes');
+    const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).isNote === true);
     this.host.adopt(next, remember(history, inverse), effect);
     this.host.keep(edit);
     return DONE;

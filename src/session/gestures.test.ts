@@ -7,7 +7,8 @@ import { move } from '@/core/drawing/gestures';
 import { courseOf, endPoint, pinsOf } from '@/core/drawing/placement';
 import { wiresOf } from '@/core/drawing/relay';
 import { writeLesson } from '@/core/formats/write-lesson';
-import { defaultParams, PLACEABLE } from '@/core/parts/catalogue';
+import { PLACEABLE } from '@/core/parts/catalogue';
+import { defaultParams } from '@/core/parts/params';
 import { interlock } from '@/core/testing/sketch';
 import {
   alignSelected,

@@ -5,6 +5,7 @@ import type { Stimulus } from '@/core/circuit/time-plan';
 import { inputAt } from '@/core/logic/truth-table';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import { type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
+import { sheetInside } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
 import type { Violation } from '@/core/simulate/run';
@@ -313,7 +314,7 @@ export class Session {
   /** Shows what is inside a block of the shown sheet, while the circuit around it runs on. */
   enter(block: string): void {
     const part = this.sheet.parts.get(block);
-    const inside = part?.kind === 'block' && sheetOf(this.state.lesson, part.params.sheet as string);
+    const inside = part && sheetInside(part, this.state.lesson.sheets);
     if (!inside || !this.state.netlist.at([...this.state.path, block].join('/'))) {
       this.say('There is nothing inside this block: its sheet is not in the lesson, or holds itself.', 'bad');
       return;
@@ -455,7 +456,7 @@ function walked(lesson: Lesson, root: Sheet, path: readonly string[]): { path: s
   let sheet = root;
   for (const block of path) {
     const part = sheet.parts.get(block);
-    const inside = part?.kind === 'block' ? sheetOf(lesson, part.params.sheet as string) : undefined;
+    const inside = part && sheetInside(part, lesson.sheets);
     if (!inside) break;
     gone.push(block);
     sheet = inside;

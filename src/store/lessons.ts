@@ -1,6 +1,6 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
-import { lessonFromChecked, lessonToFile } from '@/core/formats/write-lesson';
+import { lessonFromKept, lessonToKeep } from '@/core/formats/kept-lesson';
 import { done, mapped, problemOf, type Result, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
 import {
@@ -25,7 +25,7 @@ const RULES = process.env.RULES;
 const recordOf = (lesson: Lesson): LessonRecord => ({
   id: lesson.id,
   title: lesson.title,
-  file: lessonToFile(lesson),
+  file: lessonToKeep(lesson),
   exerciseId: lesson.exercise?.id ?? '',
   changed: nextMoment(),
   rules: RULES,
@@ -82,22 +82,37 @@ async function readKept(id: string): Promise<Result<Kept> | null> {
   return record ? keptFrom(record, journal) : null;
 }
 
+/** Reads a lesson that another build of Manege wrote, or that an edit of one has led to. */
+const checked = async (file: unknown): Promise<Result<Lesson>> =>
+  (await load('the reader of lessons', () => import('@/core/formats/lesson-file'))).lessonFromJson(file);
+
 async function keptFrom(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Result<Kept>> {
-  const isChecked = RULES !== undefined && record.rules === RULES;
-  const read: Result<Lesson> = isChecked
-    ? done(lessonFromChecked(record.file))
-    : (await load('the reader of lessons', () => import('@/core/formats/lesson-file'))).lessonFromJson(
-        record.file,
-      );
+  const isOurs = RULES !== undefined && record.rules === RULES;
+  const read = isOurs ? done(lessonFromKept(record.file)) : await checked(record.file);
   if (!read.ok) return read;
-  let lesson = read.value;
+  const replayed = await replay(read.value, journal, async (lesson) => done(lesson));
+  if (isOurs || journal.length === 0) return done(replayed);
+  // Edits of another build may hold what this one would not make: fields that it lacks, kinds that it has not.
+  const whole = await checked(lessonToKeep(replayed.lesson));
+  if (whole.ok) return done({ ...replayed, lesson: whole.value });
+  return done(await replay(read.value, journal, (lesson) => checked(lessonToKeep(lesson))));
+}
+
+/** Makes the edits of a journal again, each that the lesson and `check` take; the others are set aside. */
+async function replay(
+  from: Lesson,
+  journal: readonly JournalRecord[],
+  check: (lesson: Lesson) => Promise<Result<Lesson>>,
+): Promise<Kept> {
+  let lesson = from;
   const aside: SetAsideRecord[] = [];
   for (const entry of journal) {
     const applied = applyKept(lesson, entry.edit);
-    if (applied.ok) lesson = applied.value;
-    else aside.push({ ...entry, reason: applied.problem.message });
+    const made = applied.ok ? await check(applied.value) : applied;
+    if (made.ok) lesson = made.value;
+    else aside.push({ ...entry, reason: made.problem.message });
   }
-  return done({ lesson, aside, edits: journal.length });
+  return { lesson, aside, edits: journal.length };
 }
 
 /** Makes an edit that was kept, whatever it has become in the meantime. */

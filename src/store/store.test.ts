@@ -1,6 +1,7 @@
 import { expectDone } from '@/core/values/result';
 import 'fake-indexeddb/auto';
 import type { Edit } from '@/core/circuit/edit';
+import type { Params } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { interlock } from '@/core/testing/sketch';
 import { database } from './database';
@@ -109,6 +110,26 @@ test('what no longer applies is set aside when the journal is settled, and goes 
   expect(await rawLesson(lesson.id)).toMatchObject({ setAside: [{ edit: { id: 'gone' } }] });
   await discardSetAside(lesson.id);
   expect(await setAsideOf(lesson.id)).toEqual([]);
+});
+
+test('edits of another build get what they lack, and are set aside where this build would not make them', async () => {
+  await saveSnapshot(lesson);
+  const params = (set: Params): Edit => ({
+    type: 'changePart',
+    sheet: 'sheet1',
+    id: 'and1',
+    change: { params: set },
+  });
+  await journalEdits(lesson.id, [params({ inputs: 3 })]);
+  expect(expectDone((await openLesson(lesson.id))!).sheets[0]!.parts.get('and1')!.params).toMatchObject({
+    inputs: 3,
+    inverted: [],
+    width: 1,
+  });
+  await journalEdits(lesson.id, [params({ inputs: 99 }), label('two')]);
+  const { aside } = expectDone((await openKept(lesson.id))!);
+  expect(aside.map((a) => a.reason)).toEqual([expect.stringContaining('part and1')]);
+  expect(await labelOf()).toBe('two');
 });
 
 test('renaming on the shelf keeps what no longer applies as well', async () => {

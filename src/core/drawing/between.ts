@@ -2,7 +2,7 @@ import { aroundPoints, type Box, eachPiece, grown, overlap, type Point } from '.
 import type { Part, Sheet } from '../circuit/lesson';
 import { terminalName } from '../netlist/declared';
 import type { SheetNets } from '../netlist/netlist';
-import { roleOf } from '../parts/catalogue';
+import { kindOf, roleOf } from '../parts/catalogue';
 import { naturalOrder } from '../values/natural-order';
 import { probeFor, probeOn } from './join-up';
 import { bodyOf, courseOf, footprintOf, pinsOf } from './placement';
@@ -27,7 +27,7 @@ export function betweenOf(sheet: Sheet, nets: SheetNets): Between[] {
     for (const { port } of pinsOf(part)) {
       const net = nets.netsOfPin(part.id, port.name)?.[0];
       if (net === undefined) continue;
-      if (part.kind === 'probe') probes.set(net, part.id);
+      if (kindOf(part).isProbe) probes.set(net, part.id);
       else columns.add(net);
     }
   }

@@ -1,7 +1,8 @@
 import { apply, type Edit } from '../circuit/edit';
 import { isPinEnd, type Lesson, sheetOf } from '../circuit/lesson';
 import { blockParams } from '../netlist/blocks';
-import { readPins } from '../parts/block';
+import { blockParamsOf, readPins } from '../parts/block';
+import { sheetInside } from '../parts/catalogue';
 import { setParams } from './gestures';
 
 /** What must follow an edit so that all blocks have the ports and the names of their sheets again. */
@@ -28,14 +29,14 @@ export function followSheets(lesson: Lesson): Following {
   let wiresLost = 0;
   for (const sheet of lesson.sheets)
     for (const part of sheet.parts.values()) {
-      if (part.kind !== 'block') continue;
-      const inside = sheetOf(lesson, part.params.sheet as string);
+      const inside = sheetInside(part, lesson.sheets);
       if (!inside) continue;
+      const before = blockParamsOf(part);
       const params = blockParams(inside);
       if (Object.entries(params).every(([name, value]) => part.params[name] === value)) continue;
       const renamed = new Map([
-        ...renames(part.params.inputs as string, params.inputs as string),
-        ...renames(part.params.outputs as string, params.outputs as string),
+        ...renames(before.inputs, params.inputs),
+        ...renames(before.outputs, params.outputs),
       ]);
       const edit = setParams(now, sheet.id, part.id, { ...part.params, ...params }, renamed);
       const applied = apply(now, edit);

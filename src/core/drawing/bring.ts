@@ -1,4 +1,6 @@
 import { freshId, type Lesson, type Part, type Sheet } from '../circuit/lesson';
+import { withSheetInside } from '../parts/block';
+import { sheetIdInside, sheetInside } from '../parts/catalogue';
 
 /*
  * Sheets that go along when their blocks are taken from one lesson to another.
@@ -9,10 +11,9 @@ export function sheetsHeld(lesson: Lesson, sheet: Sheet): ReadonlySet<string> {
   const held = new Set<string>();
   const look = (at: Sheet) => {
     for (const part of at.parts.values()) {
-      const id = part.kind === 'block' ? (part.params.sheet as string) : '';
-      const inside = id && !held.has(id) ? lesson.sheets.find((s) => s.id === id) : undefined;
-      if (!inside) continue;
-      held.add(id);
+      const inside = sheetInside(part, lesson.sheets);
+      if (!inside || held.has(inside.id)) continue;
+      held.add(inside.id);
       look(inside);
     }
   };
@@ -24,8 +25,8 @@ export function sheetsHeld(lesson: Lesson, sheet: Sheet): ReadonlySet<string> {
 export function withSheetIds(sheet: Sheet, ids: ReadonlyMap<string, string>): Sheet {
   const parts = new Map<string, Part>();
   for (const [id, part] of sheet.parts) {
-    const now = part.kind === 'block' ? ids.get(part.params.sheet as string) : undefined;
-    parts.set(id, now ? { ...part, params: { ...part.params, sheet: now } } : part);
+    const now = ids.get(sheetIdInside(part) ?? '');
+    parts.set(id, now ? withSheetInside(part, now) : part);
   }
   return { ...sheet, parts };
 }
@@ -70,7 +71,7 @@ function depth(sheet: Sheet, among: readonly Sheet[], seen: ReadonlySet<string> 
   if (seen.has(sheet.id)) return 0;
   let most = 0;
   for (const part of sheet.parts.values()) {
-    const inside = part.kind === 'block' ? among.find((s) => s.id === part.params.sheet) : undefined;
+    const inside = sheetInside(part, among);
     if (inside) most = Math.max(most, 1 + depth(inside, among, new Set([...seen, sheet.id])));
   }
   return most;

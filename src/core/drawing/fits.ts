@@ -1,5 +1,5 @@
 import { type End, isPinEnd, type Params, type Sheet } from '../circuit/lesson';
-import { defaultParams } from '../parts/catalogue';
+import { defaultParams, readParams } from '../parts/params';
 import type { PartKind, Port } from '../parts/part-kind';
 import { pinsOf } from './placement';
 import { wireNets } from './wire-nets';
@@ -43,8 +43,8 @@ export function portFor(kind: PartKind, params: Params, wanted: Wanted): Port | 
 /** Parameters under which a kind has a port as wanted: as they are, or as wide as the wire. Null where none do. */
 export function fitted(kind: PartKind, params: Params, wanted: Wanted): Params | null {
   if (portFor(kind, params, wanted)) return params;
-  const wider = kind.params.safeParse({ ...params, width: wanted.width });
-  return wider.success && portFor(kind, wider.data, wanted) ? wider.data : null;
+  const wider = readParams(kind, { ...params, width: wanted.width });
+  return wider.ok && portFor(kind, wider.value, wanted) ? wider.value : null;
 }
 
 /** Kinds in the order in which they are mostly wanted. */

@@ -116,7 +116,7 @@ test('removing the switch leaves the other end’s branches together, and removi
 
 test('fewer inputs take the wires of the lost ones along', () => {
   const s = interlock();
-  s.make(setParams(s.lesson, 'sheet1', 'and1', { inputs: 2 }));
+  s.make(setParams(s.lesson, 'sheet1', 'and1', { ...s.sheet.parts.get('and1')!.params, inputs: 2 }));
   expect(s.sheet.wires.has('w3')).toBe(false);
   expect(s.sheet.wires.has('w1')).toBe(true);
   expectTidy(s.sheet);

@@ -13,7 +13,8 @@ import {
   type Wire,
 } from '../circuit/lesson';
 import { nextRank } from '../netlist/declared';
-import { defaultParams, roleOf } from '../parts/catalogue';
+import { roleOf } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 import type { PartKind } from '../parts/part-kind';
 import { courseOf, pinOf } from './placement';
 import { findCourse, group, relay, wiresOf, withWires } from './relay';

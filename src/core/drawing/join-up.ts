@@ -11,6 +11,7 @@ import {
   sheetOf,
   type Wire,
 } from '../circuit/lesson';
+import { kindOf } from '../parts/catalogue';
 import { remove } from './gestures';
 import { bodyOf, courseOf, type Pin, pinOf, pinsOf } from './placement';
 import { group, relay, withBranches } from './relay';
@@ -146,7 +147,7 @@ function standOnWire(lesson: Lesson, sheetId: string, partId: string): Edit | nu
   const sheet = sheetOf(lesson, sheetId)!;
   const part = sheet.parts.get(partId)!;
   const nets = wireNets(sheet);
-  if (part.kind !== 'probe' || pinsOf(part).some((pin) => nets.ofEnd(pinEnd(pin)) !== undefined)) return null;
+  if (!kindOf(part).isProbe || pinsOf(part).some((pin) => nets.ofEnd(pinEnd(pin)) !== undefined)) return null;
   const under = wireUnder(sheet, partId);
   return under && probeEdit(sheet, { ...part }, under.wire.id, under.at, under.flat, false);
 }

@@ -84,7 +84,7 @@ function byLongestPath(sheet: Sheet, { before, after }: Neighbours): Map<string,
 
 /** Moves gates and constants to the right where there is room before what reads them. */
 function align(sheet: Sheet, { before, after }: Neighbours, layer: Map<string, number>): void {
-  const isGate = (part: Part) => kindOf(part).family === 'Gates';
+  const isGate = (part: Part) => kindOf(part).isGate === true;
   const readers = (id: string) => (after.get(id) ?? []).filter((r) => layer.get(r)! > layer.get(id)!);
   const latest = (id: string) => Math.min(...readers(id).map((r) => layer.get(r)!)) - 1;
   const inverts = (part: Part) => new Set(before.get(part.id)).size === 1;

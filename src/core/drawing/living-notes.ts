@@ -1,6 +1,7 @@
 import type { Edit } from '../circuit/edit';
 import type { Lesson, Params, Part, Sheet } from '../circuit/lesson';
 import { declaredInputs, declaredOutputs, terminalName } from '../netlist/declared';
+import { kindOf } from '../parts/catalogue';
 import { MOST_ROWS } from '../parts/notes';
 import { pinsOf } from './placement';
 
@@ -25,7 +26,7 @@ export function followNotes(lesson: Lesson): Edit[] {
   const edits: Edit[] = [];
   for (const sheet of lesson.sheets)
     for (const part of sheet.parts.values()) {
-      if (part.kind !== 'truth') continue;
+      if (kindOf(part).follows !== 'truth table') continue;
       const params = truthParams(sheet);
       if (params.columns === part.params.columns && params.rows === part.params.rows) continue;
       edits.push({ type: 'changePart', sheet: sheet.id, id: part.id, change: { params } });

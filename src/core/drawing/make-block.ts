@@ -2,7 +2,8 @@ import { apply, type Edit } from '../circuit/edit';
 import { type End, freshId, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../circuit/lesson';
 import { blockParams } from '../netlist/blocks';
 import { blockKindOf } from '../parts/block';
-import { defaultParams, findKind, kindOf, spokenName } from '../parts/catalogue';
+import { boundaryOf, findKind, kindOf, spokenName } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 import { done, type Problem, type Result, refusal, refused } from '../values/result';
 import { connect, newPart, remove } from './gestures';
 import { layOut } from './lay-out';
@@ -36,7 +37,7 @@ export function makeBlock(
   const sheet = sheetOf(lesson, sheetId)!;
   const inside = [...ids].map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
   if (inside.length === 0) return refused('nothing-selected', 'no part is selected');
-  const outer = inside.find((p) => p.kind === 'port');
+  const outer = inside.find((p) => boundaryOf(p));
   if (outer)
     return refused('port-selected', `${spokenName(outer)} is a port of this sheet and must stay on it`);
 

@@ -1,6 +1,7 @@
 import type { Edit } from '../circuit/edit';
 import type { Sheet } from '../circuit/lesson';
-import { defaultParams, findKind } from '../parts/catalogue';
+import { findKind } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 
 const PORT_OF: Readonly<Record<string, 'in' | 'out'>> = { switch: 'in', button: 'in', lamp: 'out' };
 

@@ -13,6 +13,7 @@ import {
 } from '../circuit/lesson';
 import type { Diagnostic } from '../netlist/diagnostic';
 import { findKind, kindOf } from '../parts/catalogue';
+import { readParams } from '../parts/params';
 import { connect, newPart, remove } from './gestures';
 import { footprintOf, pinOf, pinsOf } from './placement';
 import { group } from './relay';
@@ -226,8 +227,8 @@ function together(sheet: Sheet, first: Edit, then: readonly ((now: Sheet) => Edi
 
 /** A part between ends and a pin, wired at both sides; one end for each of its inputs, or one for all. */
 function adapter(sheet: Sheet, from: readonly End[], to: PinEnd, kind: string, params: Params): Edit | null {
-  const parsed = findKind(kind)!.params.safeParse(params);
-  const out = parsed.success ? placeAtPin(sheet, to, kind, parsed.data, 'Y', 3) : null;
+  const parsed = readParams(findKind(kind)!, params);
+  const out = parsed.ok ? placeAtPin(sheet, to, kind, parsed.value, 'Y', 3) : null;
   const added = out?.type === 'group' ? out.edits[0] : undefined;
   if (!out || added?.type !== 'addPart') return null;
   const inputs = pinsOf(added.part).filter((p) => p.port.direction === 'in');

@@ -1,7 +1,7 @@
 import type { Exercise } from '../circuit/exercise';
 import type { Sheet } from '../circuit/lesson';
 import { compile } from '../netlist/compile';
-import { findKind } from '../parts/catalogue';
+import { findKind, sheetIdInside, sheetInside } from '../parts/catalogue';
 import { isAllowed } from './allowed';
 import { isAsExpected } from './expected-rows';
 import { exerciseKindOf } from './kinds';
@@ -38,11 +38,10 @@ export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: strin
     known.set(at.id, counts);
     const add = (kind: string, count: number) => counts.set(kind, (counts.get(kind) ?? 0) + count);
     for (const part of at.parts.values()) {
-      const inside = part.kind === 'block' && sheets.find((s) => s.id === part.params.sheet);
-      if (inside) {
-        for (const [kind, count] of countsOf(inside)) if (kind !== 'port') add(kind, count);
-      }
-      if (part.kind !== 'block') add(part.kind, 1);
+      const inside = sheetInside(part, sheets);
+      if (inside)
+        for (const [kind, count] of countsOf(inside)) if (!findKind(kind)?.boundary) add(kind, count);
+      if (sheetIdInside(part) === undefined) add(part.kind, 1);
     }
     return counts;
   };

@@ -1,10 +1,10 @@
 import type { Lesson } from '../circuit/lesson';
-import { done, type Result, refusal, within } from '../values/result';
-import { type Infer, list, text, title, whole, z } from '../values/schema';
+import { done, located, type Result, refusal, within } from '../values/result';
+import { firstIssue, type Infer, list, text, title, whole, z } from '../values/schema';
 import { lessonFromJson } from './lesson-file';
 import { HAND_IN_STEPS } from './migrations/hand-in';
 import { type JsonFile, migrated } from './migrations/migrate';
-import { headingProblem, readJson, schemaProblem } from './read-json';
+import { headingProblem, readJson } from './read-json';
 import { lessonToFile } from './write-lesson';
 
 export const HAND_IN_VERSION = HAND_IN_STEPS.length + 1;
@@ -43,7 +43,7 @@ export function handInFromJson(value: unknown): Result<HandIn> {
   const heading = headingProblem(value, 'manege-hand-in', HAND_IN_VERSION);
   if (heading) return refusal(heading);
   const parsed = Heading.safeParse(migrated(value as JsonFile, HAND_IN_STEPS));
-  if (!parsed.success) return refusal(schemaProblem(parsed.error));
+  if (!parsed.success) return refusal(located(firstIssue(parsed.error)));
   const lesson = lessonFromJson(parsed.data.lesson);
   if (!lesson.ok) return refusal(within('its circuit', lesson.problem));
   return done({ ...parsed.data, lesson: lesson.value });

@@ -2,12 +2,13 @@ import type { Exercise } from '../circuit/exercise';
 import { isPinEnd, LESSON_VERSION, type Lesson, type Part, type Sheet, type Wire } from '../circuit/lesson';
 import { LessonFile, type SheetFile } from '../circuit/lesson-schema';
 import { findKind, kindOf } from '../parts/catalogue';
-import { done, type Result, refusal, refused, within } from '../values/result';
-import type { Infer } from '../values/schema';
+import { readParams } from '../parts/params';
+import { done, located, type Result, refusal, refused, within } from '../values/result';
+import { firstIssue, type Infer } from '../values/schema';
 import { exerciseContent } from './exercise-content';
 import { LESSON_STEPS } from './migrations/lesson';
 import { type JsonFile, migrated } from './migrations/migrate';
-import { headingProblem, readJson, schemaProblem } from './read-json';
+import { headingProblem, readJson } from './read-json';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
 export function readLesson(text: string): Result<Lesson> {
@@ -20,7 +21,7 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
   const heading = headingProblem(value, 'manege-lesson', LESSON_VERSION);
   if (heading) return refusal(heading);
   const parsed = LessonFile.safeParse(migrated(value as JsonFile, LESSON_STEPS));
-  if (!parsed.success) return refusal(schemaProblem(parsed.error));
+  if (!parsed.success) return refusal(located(firstIssue(parsed.error)));
   const { id, title, settings } = parsed.data;
   const exercise = parsed.data.exercise === null ? done(null) : exerciseInside(parsed.data.exercise);
   if (!exercise.ok) return exercise;
@@ -46,9 +47,9 @@ function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
     const kind = findKind(part.kind);
     if (!kind)
       return refused('unknown-kind', `part ${part.id} is a “${part.kind}”, which this Manege does not know`);
-    const params = kind.params.safeParse(part.params);
-    if (!params.success) return refusal(within(`part ${part.id}`, schemaProblem(params.error)));
-    parts.set(part.id, { ...part, params: params.data });
+    const params = readParams(kind, part.params);
+    if (!params.ok) return refusal(within(`part ${part.id}`, located(params.problem)));
+    parts.set(part.id, { ...part, params: params.value });
   }
   const wires = new Map<string, Wire>();
   for (const wire of file.wires) {

@@ -11,7 +11,7 @@ export interface MarkedRow {
 /** `2 AND, 1 NOT`, without the switches and lamps that are in each of them, and without notes. */
 export function partsText(check: Check): string {
   return check.parts
-    .filter(({ kind }) => !findKind(kind)?.role && findKind(kind)?.family !== 'Notes')
+    .filter(({ kind }) => !findKind(kind)?.role && !findKind(kind)?.isNote)
     .map(({ kind, count }) => `${count} ${findKind(kind)?.name ?? kind}`)
     .join(', ');
 }

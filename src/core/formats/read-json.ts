@@ -1,5 +1,4 @@
 import { done, type Problem, problem, type Result, refusal, refused } from '../values/result';
-import type { core } from '../values/schema';
 import { tooLarge } from './size-limit';
 
 const DEEPEST = 40;
@@ -61,13 +60,4 @@ export function headingProblem(value: unknown, format: string, newest: number): 
       `it has version ${version}, and this Manege reads up to version ${newest}: reload the page to get the newest`,
     );
   return null;
-}
-
-/** The first complaint of a schema with the path to the place: `at sheets › 1 › name: …`. */
-export function schemaProblem(error: core.$ZodError): Problem {
-  const issue = error.issues[0]!;
-  const path = issue.path.map((p) => (typeof p === 'number' ? p + 1 : String(p))).join(' › ');
-  return path
-    ? { code: 'bad-value', message: `at ${path}: ${issue.message}`, place: { path } }
-    : { code: 'bad-value', message: issue.message };
 }

@@ -1,6 +1,7 @@
 import type { Sheet } from '../circuit/lesson';
 import type { Netlist } from '../netlist/netlist';
 import { planOf } from '../netlist/plan';
+import { sheetInside } from '../parts/catalogue';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';
 import { done, type Result, refused } from '../values/result';
@@ -51,7 +52,7 @@ export function signalsOf(netlist: Netlist, sheet: Sheet, sheets: readonly Sheet
           add(nameIn(`${part.id}.${port.name}`), view.netsOfPin(part.id, port.name));
     }
     for (const part of parts) {
-      const block = part.kind === 'block' ? sheets.find((s) => s.id === part.params.sheet) : undefined;
+      const block = sheetInside(part, sheets);
       if (block) inside(block, path ? `${path}/${part.id}` : part.id, [...scope, nameIn(part.id)]);
     }
   };

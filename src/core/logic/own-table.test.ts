@@ -1,4 +1,5 @@
-import { defaultParams, findKind, PLACEABLE } from '../parts/catalogue';
+import { findKind, PLACEABLE } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 import { alone, ownTable } from './own-table';
 
 const tableOf = (kind: string, params = {}) => {

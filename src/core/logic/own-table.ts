@@ -2,8 +2,10 @@ import { emptySheet, type Params, type Part, type Sheet } from '../circuit/lesso
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';
 import { findKind } from '../parts/catalogue';
+import { readParams } from '../parts/params';
 import type { PartKind } from '../parts/part-kind';
 import { letterOf } from '../values/logic';
+import { expectDone } from '../values/result';
 import { stateTable } from './state-table';
 import { cell, inputAt, type TruthTable, truthTable, whyNoTable } from './truth-table';
 
@@ -38,7 +40,7 @@ export function alone(kind: PartKind, params: Params): AlonePart | null {
     const end = findKind(isInput ? 'switch' : 'lamp')!;
     const id = `end${rank}`;
     const width = Math.min(port.width, 32);
-    const made = end.params.parse({ width });
+    const made = expectDone(readParams(end, { width }));
     parts.set(id, {
       ...part,
       id,

@@ -1,16 +1,17 @@
-import type { Lesson, Params, Sheet } from '../circuit/lesson';
-import { blockKindOf, writePins } from '../parts/block';
-import type { PinSide } from '../parts/common';
+import type { Lesson, Sheet } from '../circuit/lesson';
+import { type BlockParams, blockKindOf, writePins } from '../parts/block';
+import { boundaryOf, sheetIdInside } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';
 import { declaredInputs, declaredOutputs } from './declared';
 
 /** What a block of this sheet is given: the sheet, its name, and its ports in declared order. */
-export function blockParams(sheet: Sheet): Params {
+export function blockParams(sheet: Sheet): BlockParams {
   const pins = (parts: ReturnType<typeof declaredInputs>) =>
     writePins(
-      parts
-        .filter((p) => p.kind === 'port' && p.label.trim() !== '')
-        .map((p) => ({ name: p.label, width: p.params.width as number, side: p.params.side as PinSide })),
+      parts.flatMap((part) => {
+        const boundary = boundaryOf(part);
+        return boundary && part.label.trim() !== '' ? [{ name: part.label, ...boundary }] : [];
+      }),
     );
   return {
     sheet: sheet.id,
@@ -25,8 +26,10 @@ function heldSheets(lesson: Lesson, id: string): ReadonlySet<string> {
   const byId = new Map(lesson.sheets.map((s) => [s.id, s]));
   const held = new Set([id]);
   for (const at of held)
-    for (const part of byId.get(at)?.parts.values() ?? [])
-      if (part.kind === 'block') held.add(part.params.sheet as string);
+    for (const part of byId.get(at)?.parts.values() ?? []) {
+      const inside = sheetIdInside(part);
+      if (inside !== undefined) held.add(inside);
+    }
   return held;
 }
 
@@ -43,6 +46,6 @@ export function blocksFor(lesson: Lesson, onto: string): PartKind[] {
 export function usesOf(lesson: Lesson, id: string): number {
   let uses = 0;
   for (const sheet of lesson.sheets)
-    for (const part of sheet.parts.values()) if (part.kind === 'block' && part.params.sheet === id) uses++;
+    for (const part of sheet.parts.values()) if (sheetIdInside(part) === id) uses++;
   return uses;
 }

@@ -1,5 +1,5 @@
 import type { Part, Sheet } from '../circuit/lesson';
-import { kindOf, spokenName } from '../parts/catalogue';
+import { kindOf, sheetIdInside, spokenName } from '../parts/catalogue';
 import { Primitive } from '../parts/primitive';
 import type { Store, Template, TemplateGate } from '../parts/template';
 import { declaredInputs, declaredOutputs, terminalName } from './declared';
@@ -114,7 +114,7 @@ class Flattening {
       const template = plan.templates[i]!;
       for (const [a, b] of template.joins)
         this.joins.push([this.bitAt(instance, i, a), this.bitAt(instance, i, b)]);
-      if (template.kind.kind === 'block') this.enter(instance, i, above);
+      if (template.kind.insideSheet) this.enter(instance, i, above);
     }
     return instance;
   }
@@ -133,7 +133,7 @@ class Flattening {
       severity: 'problem' as const,
       ...this.insideOf(instance),
     };
-    const id = String(part.params.sheet ?? '');
+    const id = sheetIdInside(part) ?? '';
     const sheet = this.library.get(id);
     if (!sheet) {
       this.diagnostics.push({
@@ -162,7 +162,7 @@ class Flattening {
     const tied = new Set<string>();
     for (let p = 0; p < inner.plan.parts.length; p++) {
       const port = inner.plan.parts[p]!;
-      if (port.kind !== 'port') continue;
+      if (!inner.plan.templates[p]!.kind.boundary) continue;
       const pin = template.portIndex.get(port.label);
       if (pin === undefined) continue;
       tied.add(port.label);
@@ -489,7 +489,7 @@ class Flattening {
       const [part, gate] = [this.partName(owner), this.partName(netlist.owner[g]!)];
       const here = this.sheet.parts.get(part);
       const by = this.sheet.parts.get(gate);
-      if (!here || !by || storesItself(by)) continue;
+      if (!here || !by || kindOf(by).stores) continue;
       this.diagnostics.push({
         code: 'gated-clock',
         severity: 'note',
@@ -512,11 +512,6 @@ function sharedDepth(ways: readonly (readonly string[])[]): number {
   let depth = 0;
   while (depth < shortest && ways.every((way) => way[depth] === ways[0]![depth])) depth++;
   return depth;
-}
-
-function storesItself(part: Part): boolean {
-  const { family } = kindOf(part);
-  return family === 'Storage' || family === 'Registers';
 }
 
 /** Whether a part drives its port `Y` from outside the circuit; a port does on the compiled sheet alone. */

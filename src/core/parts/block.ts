@@ -1,7 +1,9 @@
-import type { Params } from '../circuit/lesson';
-import { text, title, z } from '../values/schema';
-import { type BoxPin, type BoxPlan, boxBody, boxPorts, boxSymbol } from './box';
-import { MOST_WIRES, type PinSide } from './common';
+import type { Part } from '../circuit/lesson';
+import { counted } from '../values/wording';
+import type { BoxPin, BoxPlan } from './box';
+import { defineBox } from './define-part';
+import { MOST_WIRES, type PinSide } from './limits';
+import type { ParamSchemas } from './param-schemas';
 import type { PartKind } from './part-kind';
 
 /** One pin of a block as its parameters name it: `Sum`, or `Count[3:0]` for a bus. */
@@ -36,11 +38,28 @@ export function writePins(pins: readonly BlockPin[]): string {
     .join(', ');
 }
 
+/** What a block is set to. Its pins are those of the sheet inside, as `writePins` writes them. */
+export type BlockParams = {
+  /** Id of the sheet inside. */
+  readonly sheet: string;
+  readonly title: string;
+  readonly inputs: string;
+  readonly outputs: string;
+};
+
+const schemaWith = (usual: BlockParams) => (of: ParamSchemas) =>
+  of.object({
+    sheet: of.text(64, usual.sheet),
+    title: of.title(60, usual.title),
+    inputs: of.text(4000, usual.inputs),
+    outputs: of.text(4000, usual.outputs),
+  });
+
 /**
  * A use of another sheet. Its pins are kept in the parameters, so that a sheet can be drawn by itself; where they
  * no longer are those of the sheet inside, the compiler says so.
  */
-export const blockKind: PartKind = {
+export const blockKind = defineBox(schemaWith({ sheet: '', title: 'Block', inputs: '', outputs: '' }), {
   kind: 'block',
   family: 'Blocks',
   name: 'Block',
@@ -49,44 +68,39 @@ export const blockKind: PartKind = {
   labelled: '',
   named: true,
   labelSide: 'top',
-  params: z.object({
-    /** Id of the sheet. */
-    sheet: z._default(text(64), ''),
-    /** What stands on it. */
-    title: z._default(title(60), 'Block'),
-    inputs: z._default(text(4000), ''),
-    outputs: z._default(text(4000), ''),
-  }),
-  ports: (params) => boxPorts(plan(params)),
-  body: (params) => boxBody(plan(params)),
-  symbol: (params) => boxSymbol(plan(params)),
+  alwaysAllowed: true,
+  follows: 'pins of a sheet',
+  insideSheet: ({ sheet }) => sheet,
+  box: boxOf,
   build: () => {},
-  spoken: (params) =>
-    `block ${params.title} with ${counted(readPins(params.inputs as string).length, 'input')} and ${counted(readPins(params.outputs as string).length, 'output')}`,
-};
+  spoken: ({ title, inputs, outputs }) =>
+    `block ${title} with ${counted(readPins(inputs).length, 'input')} and ${counted(readPins(outputs).length, 'output')}`,
+});
+
+/** What a block on a sheet is set to. */
+export const blockParamsOf = (block: Part): BlockParams => block.params as BlockParams;
+
+/** The block leading to another sheet, its pins as they are. */
+export function withSheetInside(block: Part, sheet: string): Part {
+  return { ...block, params: { ...block.params, sheet } };
+}
 
 /** The kind as it is offered for one sheet: called as the sheet is, with its pins. */
-export function blockKindOf(name: string, params: Params): PartKind {
-  const { sheet, title: shown, inputs, outputs } = params as Record<string, string>;
-  const pins = (said: string) =>
-    readPins(said).map((p) => (p.width > 1 ? `${p.name} (${p.width} bits)` : p.name));
+export function blockKindOf(name: string, params: BlockParams): PartKind {
+  const pins = (written: string) =>
+    readPins(written).map((p) => (p.width > 1 ? `${p.name} (${p.width} bits)` : p.name));
   return {
     ...blockKind,
     name,
     typed: [name.toLowerCase(), `block ${name.toLowerCase()}`],
-    says: `A block with ${[...pins(inputs!), '→', ...pins(outputs!)].join(' ')}.`,
-    params: z.object({
-      sheet: z._default(text(64), sheet!),
-      title: z._default(title(60), shown!),
-      inputs: z._default(text(4000), inputs!),
-      outputs: z._default(text(4000), outputs!),
-    }),
+    says: `A block with ${[...pins(params.inputs), '→', ...pins(params.outputs)].join(' ')}.`,
+    params: schemaWith(params),
   };
 }
 
-function plan(params: Params): BoxPlan {
-  const inputs = readPins(params.inputs as string);
-  const outputs = readPins(params.outputs as string).filter((o) => !inputs.some((i) => i.name === o.name));
+function boxOf(params: BlockParams): BoxPlan {
+  const inputs = readPins(params.inputs);
+  const outputs = readPins(params.outputs).filter((o) => !inputs.some((i) => i.name === o.name));
   const all = [
     ...inputs.map((p) => ({ ...p, direction: 'in' as const, usual: 'left' as const })),
     ...outputs.map((p) => ({ ...p, direction: 'out' as const, usual: 'right' as const })),
@@ -95,13 +109,5 @@ function plan(params: Params): BoxPlan {
     all
       .filter((p) => (p.side ?? p.usual) === side)
       .map(({ name, width, direction }) => ({ name, width, direction }));
-  return {
-    title: params.title as string,
-    left: at('left'),
-    right: at('right'),
-    top: at('top'),
-    bottom: at('bottom'),
-  };
+  return { title: params.title, left: at('left'), right: at('right'), top: at('top'), bottom: at('bottom') };
 }
-
-const counted = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`;

@@ -1,4 +1,4 @@
-import type { Params, Part } from '../circuit/lesson';
+import type { Part, Sheet } from '../circuit/lesson';
 import { spokenText } from '../values/markup';
 import { arithmetic } from './arithmetic';
 import { blockKind } from './block';
@@ -6,7 +6,7 @@ import { gates } from './gates';
 import { inputs } from './inputs';
 import { notes } from './notes';
 import { outputs } from './outputs';
-import type { Family, PartKind, Role } from './part-kind';
+import type { Boundary, Family, PartKind, Role } from './part-kind';
 import { registers } from './registers';
 import { storage } from './storage';
 import { timed } from './timed';
@@ -26,16 +26,6 @@ export const CATALOGUE: readonly PartKind[] = [
   blockKind,
 ];
 
-/** Kinds that any exercise allows: without them nothing can be tried, said, or put together of what is allowed. */
-export const ALWAYS_ALLOWED: readonly string[] = [
-  'switch',
-  'lamp',
-  'probe',
-  'block',
-  'port',
-  ...notes.map((n) => n.kind),
-];
-
 const byKind = new Map(CATALOGUE.map((k) => [k.kind, k]));
 
 /** The catalogue's entry, or undefined where there is none of that name. */
@@ -53,24 +43,34 @@ export function kindOf(part: { readonly kind: string }): PartKind {
   return found;
 }
 
-/** The kind's parameters with nothing but their defaults. */
-export function defaultParams(kind: PartKind): Params {
-  let params = usual.get(kind);
-  if (!params) {
-    params = Object.freeze(kind.params.parse({}));
-    usual.set(kind, params);
-  }
-  return params;
-}
-
-const usual = new Map<PartKind, Params>();
-
 export function roleOf(part: Part): Role | undefined {
   return kindOf(part).role?.(part.params);
 }
 
+/** The id of the sheet that a part stands for; undefined for a part that is no block. */
+export function sheetIdInside(part: Part): string | undefined {
+  return kindOf(part).insideSheet?.(part.params);
+}
+
+/** The sheet that a part stands for, where it is one of these. */
+export function sheetInside(part: Part, sheets: readonly Sheet[]): Sheet | undefined {
+  const id = sheetIdInside(part);
+  return id === undefined ? undefined : sheets.find((s) => s.id === id);
+}
+
+/** Where a part lets a signal enter or leave its sheet; undefined for a part that is no port. */
+export function boundaryOf(part: Part): Boundary | undefined {
+  return kindOf(part).boundary?.(part.params);
+}
+
+/** Whether a part is moved only while it is held. */
+export function isMomentary(part: Part): boolean {
+  const role = roleOf(part);
+  return role?.role === 'input' && role.by === 'button';
+}
+
 /** The kinds that stand for themselves: a block is placed from its sheet. */
-export const PLACEABLE: readonly PartKind[] = CATALOGUE.filter((k) => k.kind !== 'block');
+export const PLACEABLE: readonly PartKind[] = CATALOGUE.filter((k) => !k.insideSheet);
 
 /** Kinds by family, in the order of the ring. */
 export function families(kinds: readonly PartKind[]): { family: Family; kinds: readonly PartKind[] }[] {

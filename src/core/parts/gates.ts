@@ -1,25 +1,23 @@
 import type { Box } from '../circuit/geometry';
-import type { Params } from '../circuit/lesson';
-import { list, whole, z } from '../values/schema';
-import { bits, bitsText, ownDelay, typedBits, widthSetting } from './common';
+import { counted } from '../values/wording';
+import { definePart } from './define-part';
 import { gateDelay, THREE_STATE } from './delays';
+import type { ParamSchemas } from './param-schemas';
 import type { PartKind, Port } from './part-kind';
 import { Primitive } from './primitive';
 import { bubble, LINE, outline, type Shape } from './shape';
+import { choiceSetting, numberSetting, widthSetting } from './shared-settings';
+import { typedBits, typedOneOf, typedWhole, typedWidth } from './typed-words';
 
 /** Most inputs of one gate. */
 export const MOST_GATE_INPUTS = 16;
 
-const Gate = z.object({
-  inputs: z._default(whole(2, MOST_GATE_INPUTS), 2),
-  /** Bit by bit. */
-  width: bits(),
+interface GateParams {
+  readonly inputs: number;
+  readonly width: number;
   /** Inputs with a bubble, by number from the top, the first being 0. */
-  inverted: z._default(list(whole(0, MOST_GATE_INPUTS - 1), MOST_GATE_INPUTS), []),
-  ...ownDelay,
-});
-const inputsOf = (params: Params) => params.inputs as number;
-const invertedOf = (params: Params) => new Set((params.inverted ?? []) as readonly number[]);
+  readonly inverted: readonly number[];
+}
 
 /** Letters of a gate's inputs from the top: A, B, C ... */
 export function inputName(index: number): string {
@@ -29,10 +27,7 @@ export function inputName(index: number): string {
 const NUMBERS = ['', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
 
 /** Pins two steps apart, centred on the output's line. */
-function gatePorts(params: Params): Port[] {
-  const inputs = inputsOf(params);
-  const inverted = invertedOf(params);
-  const width = params.width as number;
+function gatePorts({ inputs, inverted, width }: GateParams): Port[] {
   const ports: Port[] = [];
   for (let i = 0; i < inputs; i++)
     ports.push({
@@ -42,7 +37,7 @@ function gatePorts(params: Params): Port[] {
       x: -3,
       y: 2 * i - (inputs - 1),
       side: 'left',
-      lead: inverted.has(i) ? 0.5 : 1.4,
+      lead: inverted.includes(i) ? 0.5 : 1.4,
     });
   ports.push({ name: 'Y', direction: 'out', width, x: 3, y: 0, side: 'right', lead: 1.2 });
   return ports;
@@ -106,94 +101,97 @@ function gate(
   family: { name: string; says: string; typed?: readonly string[] },
   look: GateLook,
 ): PartKind {
-  return {
-    kind,
-    family: 'Gates',
-    name: family.name,
-    typed: [kind, ...(family.typed ?? [])],
-    says: family.says,
-    labelled: '',
-    labelSide: 'top',
-    params: Gate,
-    settings: [
-      { param: 'inputs', label: 'Inputs', control: 'number', least: 2, most: MOST_GATE_INPUTS },
-      widthSetting,
-      { param: 'inverted', label: 'Bubbles at', control: 'words', hint: 'inputs from the top, 0 1 2' },
-    ],
-    typedWord: (word): Params | null => {
-      const inputs = Number(word);
-      if (Number.isInteger(inputs) && inputs >= 2 && inputs <= MOST_GATE_INPUTS) return { inputs };
-      const width = /bit/.test(word) ? typedBits(word) : null;
-      return width ? { width } : null;
-    },
-    ports: gatePorts,
-    body: (params) => gateBody(inputsOf(params)),
-    symbol: (params, { standard }) => {
-      const inputs = inputsOf(params);
-      const h = half(inputs);
-      const drawn =
-        standard === 'distinctive' ? look.distinctive(h) : rectangle(look.qualifier, h, look.inverted);
-      const edge = standard === 'distinctive' ? 1.7 : 1.5;
-      const left = standard === 'distinctive' ? -2.1 : -1.9;
-      return [
-        ...drawn,
-        ...(look.inverted ? [bubble(edge, 0)] : []),
-        ...[...invertedOf(params)].filter((i) => i < inputs).map((i) => bubble(left, 2 * i - (inputs - 1))),
-      ];
-    },
-    build: (params, b) => {
-      const inputs = inputsOf(params);
-      const inverted = invertedOf(params);
-      for (let bit = 0; bit < (params.width as number); bit++) {
+  return definePart(
+    (of: ParamSchemas) =>
+      of.object({
+        inputs: of.whole(2, MOST_GATE_INPUTS, 2),
+        width: of.bits(),
+        inverted: of.wholes(0, MOST_GATE_INPUTS - 1, MOST_GATE_INPUTS, []),
+        ...of.ownDelay,
+      }),
+    {
+      kind,
+      family: 'Gates',
+      name: family.name,
+      typed: [kind, ...(family.typed ?? [])],
+      says: family.says,
+      labelled: '',
+      labelSide: 'top',
+      isGate: true,
+      settings: [
+        numberSetting('inputs', 'Inputs', 2, MOST_GATE_INPUTS),
+        widthSetting,
+        { param: 'inverted', label: 'Bubbles at', control: 'words', hint: 'inputs from the top, 0 1 2' },
+      ],
+      typedWord: (word) => {
+        const inputs = typedWhole(word, 2, MOST_GATE_INPUTS);
+        if (inputs) return { inputs };
+        const width = /bit/.test(word) ? typedBits(word) : null;
+        return width ? { width } : null;
+      },
+      ports: gatePorts,
+      body: ({ inputs }) => gateBody(inputs),
+      symbol: ({ inputs, inverted }, { standard }) => {
+        const h = half(inputs);
+        const drawn =
+          standard === 'distinctive' ? look.distinctive(h) : rectangle(look.qualifier, h, look.inverted);
+        const edge = standard === 'distinctive' ? 1.7 : 1.5;
+        const left = standard === 'distinctive' ? -2.1 : -1.9;
+        const bubbles = [...new Set(inverted)].filter((i) => i < inputs);
+        return [
+          ...drawn,
+          ...(look.inverted ? [bubble(edge, 0)] : []),
+          ...bubbles.map((i) => bubble(left, 2 * i - (inputs - 1))),
+        ];
+      },
+      build: ({ inputs, inverted, width }, b) => {
+        for (let bit = 0; bit < width; bit++) {
+          const pins = Array.from({ length: inputs }, (_, i) => {
+            const pin = b.pin(inputName(i), bit);
+            return inverted.includes(i) ? b.gate(Primitive.NOT, [pin]) : pin;
+          });
+          b.drive(b.pin('Y', bit), op, pins, gateDelay(kind, inputs));
+        }
+      },
+      verilog: ({ inputs, inverted, width }, wires) => {
+        if (width > 1) return null;
         const pins = Array.from({ length: inputs }, (_, i) => {
-          const pin = b.pin(inputName(i), bit);
-          return inverted.has(i) ? b.gate(Primitive.NOT, [pin]) : pin;
+          const pin = wires.of(inputName(i));
+          return inverted.includes(i) ? `~${pin}` : pin;
         });
-        b.drive(b.pin('Y', bit), op, pins, gateDelay(kind, inputs));
-      }
+        return [wires.instance(kind, [wires.of('Y'), ...pins])];
+      },
+      spoken: ({ inputs, inverted, width }) => {
+        const names = [...new Set(inverted)].map(inputName);
+        const bubbles = names.length ? `, ${names.join(' and ')} inverted` : '';
+        return `${wide(width)}${NUMBERS[inputs] ?? inputs}-input ${family.name}${bubbles}`;
+      },
     },
-    spoken: (params) => {
-      const inverted = [...invertedOf(params)].map(inputName);
-      const bubbles = inverted.length ? `, ${inverted.join(' and ')} inverted` : '';
-      return `${wide(params)}${NUMBERS[inputsOf(params)] ?? inputsOf(params)}-input ${family.name}${bubbles}`;
-    },
-  };
+  );
 }
 
 /** `8 bits wide, ` before the name of a part that is. */
-const wide = (params: Params) =>
-  (params.width as number) > 1 ? `${bitsText(params.width as number)} wide, ` : '';
+const wide = (width: number) => (width > 1 ? `${counted(width, 'bit')} wide, ` : '');
 
-/** A triangle with one input and one output, and perhaps an enable from below. */
+/** A triangle with one input and one output. */
 function single(
   kind: string,
   op: Primitive,
   words: { name: string; typed: readonly string[]; says: string },
 ): PartKind {
   const inverts = op === Primitive.NOT;
-  return {
+  return definePart((of: ParamSchemas) => of.object({ width: of.bits(), ...of.ownDelay }), {
     kind,
     family: 'Gates',
     ...words,
     labelled: '',
     labelSide: 'top',
-    params: z.object({ width: bits(), ...ownDelay }),
+    isGate: true,
     settings: [widthSetting],
-    typedWord: (word): Params | null => {
-      const width = typedBits(word);
-      return width ? { width } : null;
-    },
+    typedWord: typedWidth,
     ports: ({ width }) => [
-      { name: 'A', direction: 'in', width: width as number, x: -2, y: 0, side: 'left', lead: 0.8 },
-      {
-        name: 'Y',
-        direction: 'out',
-        width: width as number,
-        x: 2,
-        y: 0,
-        side: 'right',
-        lead: inverts ? 0.6 : 1.2,
-      },
+      { name: 'A', direction: 'in', width, x: -2, y: 0, side: 'left', lead: 0.8 },
+      { name: 'Y', direction: 'out', width, x: 2, y: 0, side: 'right', lead: inverts ? 0.6 : 1.2 },
     ],
     body: () => ({ x0: -1.2, y0: -1.1, x1: 1.4, y1: 1.1 }),
     symbol: (_, { standard }) => [
@@ -206,11 +204,13 @@ function single(
       ...(inverts ? [bubble(1.1, 0)] : []),
     ],
     build: ({ width }, b) => {
-      for (let bit = 0; bit < (width as number); bit++)
+      for (let bit = 0; bit < width; bit++)
         b.drive(b.pin('Y', bit), op, [b.pin('A', bit)], gateDelay(kind, 1));
     },
-    spoken: (params) => `${wide(params)}${words.name}`,
-  };
+    verilog: ({ width }, wires) =>
+      width > 1 ? null : [wires.instance(inverts ? 'not' : 'buf', [wires.of('Y'), wires.of('A')])],
+    spoken: ({ width }) => `${wide(width)}${words.name}`,
+  });
 }
 
 const inverter = single('not', Primitive.NOT, {
@@ -225,59 +225,69 @@ const buffer = single('buffer', Primitive.BUF, {
   says: 'Hands its input on, a delay later.',
 });
 
-const threeState: PartKind = {
-  kind: 'tri',
-  family: 'Gates',
-  name: 'Three-state buffer',
-  typed: ['three-state', 'tri', 'three-state buffer'],
-  says: 'Hands its input on while it is enabled, and else lets go of the wire.',
-  labelled: '',
-  labelSide: 'top',
-  params: z.object({
-    width: bits(),
-    /** The level of the enable at which it drives. */
-    enable: z._default(z.enum(['high', 'low']), 'high'),
-    ...ownDelay,
-  }),
-  settings: [
-    widthSetting,
-    {
-      param: 'enable',
-      label: 'Drives while the enable is',
-      control: 'choice',
-      options: [
-        { value: 'high', label: '1' },
-        { value: 'low', label: '0' },
-      ],
+const threeState = definePart(
+  (of: ParamSchemas) =>
+    of.object({
+      width: of.bits(),
+      /** The level of the enable at which it drives. */
+      enable: of.oneOf(['high', 'low'], 'high'),
+      ...of.ownDelay,
+    }),
+  {
+    kind: 'tri',
+    family: 'Gates',
+    name: 'Three-state buffer',
+    typed: ['three-state', 'tri', 'three-state buffer'],
+    says: 'Hands its input on while it is enabled, and else lets go of the wire.',
+    labelled: '',
+    labelSide: 'top',
+    isGate: true,
+    settings: [
+      widthSetting,
+      choiceSetting('enable', 'Drives while the enable is', [
+        ['high', '1'],
+        ['low', '0'],
+      ]),
+    ],
+    typedWord: (word) => {
+      const enable = typedOneOf(word, ['low', 'high']);
+      return enable ? { enable } : typedWidth(word);
     },
-  ],
-  typedWord: (word): Params | null => {
-    if (word === 'low' || word === 'high') return { enable: word };
-    const width = typedBits(word);
-    return width ? { width } : null;
+    ports: ({ width, enable }) => [
+      { name: 'A', direction: 'in', width, x: -2, y: 0, side: 'left', lead: 0.8 },
+      {
+        name: 'EN',
+        direction: 'in',
+        width: 1,
+        x: 0,
+        y: 2,
+        side: 'bottom',
+        lead: enable === 'low' ? 0.8 : 1.5,
+      },
+      { name: 'Y', direction: 'out', width, x: 2, y: 0, side: 'right', lead: 1.2 },
+    ],
+    body: () => ({ x0: -1.2, y0: -1.1, x1: 1.4, y1: 1.1 }),
+    symbol: ({ enable }, { standard }) => [
+      ...(standard === 'distinctive'
+        ? [outline('M-1.2 -1.1L0.8 0L-1.2 1.1Z')]
+        : [
+            outline('M-1.2 -1.2H0.8V1.2H-1.2Z'),
+            { shape: 'path', d: 'M-0.6 -0.3H0.2L-0.2 0.4Z', stroke: 'ink', weight: LINE } as const,
+          ]),
+      ...(enable === 'low' ? [bubble(0, standard === 'distinctive' ? 0.85 : 1.5)] : []),
+    ],
+    build: ({ width, enable }, b) => {
+      const on = enable === 'low' ? b.gate(Primitive.NOT, [b.pin('EN')]) : b.pin('EN');
+      for (let bit = 0; bit < width; bit++)
+        b.drive(b.pin('Y', bit), Primitive.TRI, [b.pin('A', bit), on], THREE_STATE);
+    },
+    verilog: ({ width, enable }, wires) =>
+      width > 1
+        ? null
+        : [wires.instance(enable === 'low' ? 'bufif0' : 'bufif1', ['Y', 'A', 'EN'].map(wires.of))],
+    spoken: ({ width, enable }) => `${wide(width)}three-state buffer, enabled at ${enable === 'low' ? 0 : 1}`,
   },
-  ports: ({ width, enable }) => [
-    { name: 'A', direction: 'in', width: width as number, x: -2, y: 0, side: 'left', lead: 0.8 },
-    { name: 'EN', direction: 'in', width: 1, x: 0, y: 2, side: 'bottom', lead: enable === 'low' ? 0.8 : 1.5 },
-    { name: 'Y', direction: 'out', width: width as number, x: 2, y: 0, side: 'right', lead: 1.2 },
-  ],
-  body: () => ({ x0: -1.2, y0: -1.1, x1: 1.4, y1: 1.1 }),
-  symbol: ({ enable }, { standard }) => [
-    ...(standard === 'distinctive'
-      ? [outline('M-1.2 -1.1L0.8 0L-1.2 1.1Z')]
-      : [
-          outline('M-1.2 -1.2H0.8V1.2H-1.2Z'),
-          { shape: 'path', d: 'M-0.6 -0.3H0.2L-0.2 0.4Z', stroke: 'ink', weight: LINE } as const,
-        ]),
-    ...(enable === 'low' ? [bubble(0, standard === 'distinctive' ? 0.85 : 1.5)] : []),
-  ],
-  build: ({ width, enable }, b) => {
-    const on = enable === 'low' ? b.gate(Primitive.NOT, [b.pin('EN')]) : b.pin('EN');
-    for (let bit = 0; bit < (width as number); bit++)
-      b.drive(b.pin('Y', bit), Primitive.TRI, [b.pin('A', bit), on], THREE_STATE);
-  },
-  spoken: (params) => `${wide(params)}three-state buffer, enabled at ${params.enable === 'low' ? 0 : 1}`,
-};
+);
 
 export const gates: readonly PartKind[] = [
   gate('and', Primitive.AND, { name: 'AND', says: '1 only while all inputs are 1.' }, andLook(false)),

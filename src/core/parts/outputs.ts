@@ -1,19 +1,19 @@
-import type { Params } from '../circuit/lesson';
 import { type Logic, ONE, X, Z } from '../values/logic';
 import { RADICES, type Radix, wordText, wordValue } from '../values/radix';
-import { z } from '../values/schema';
-import {
-  bits,
-  bitsText,
-  caption,
-  captionSetting,
-  captionShapes,
-  MOST_BITS,
-  typedWidth,
-  widthSetting,
-} from './common';
-import type { Appearance, PartKind, Port, Setting } from './part-kind';
+import { counted } from '../values/wording';
+import { definePart } from './define-part';
+import { captionShapes } from './input-shapes';
+import { MOST_BITS } from './limits';
+import type { ParamSchemas } from './param-schemas';
+import type { Appearance, PartKind, Port } from './part-kind';
 import { LINE, outline, roundedBox, type Shape } from './shape';
+import { captionSetting, choiceSetting, widthSetting } from './shared-settings';
+import { typedWidth } from './typed-words';
+
+interface NumberParams {
+  readonly width: number;
+  readonly radix: Radix;
+}
 
 const rays = (r: number) =>
   [0, 1, 2, 3, 5, 6, 7]
@@ -27,7 +27,6 @@ const rays = (r: number) =>
     .join('');
 const RAYS = rays(1.1);
 
-const widthOf = (params: Params) => params.width as number;
 const valuesOf = (look: Appearance, width: number): Logic[] =>
   Array.from({ length: width }, (_, bit) => look.value('A', bit));
 const input = (width: number, x: number, lead: number): Port => ({
@@ -47,24 +46,11 @@ const RADIX_NAMES: Record<Radix, string> = {
   signed: "two's complement",
 };
 
-const radixSetting: Setting = {
-  param: 'radix',
-  label: 'Written',
-  control: 'choice',
-  options: RADICES.map((value) => ({ value, label: RADIX_NAMES[value] })),
-};
+const RADIX_CHOICES = RADICES.map((value) => [value, RADIX_NAMES[value]] as const);
+const radixSetting = choiceSetting('radix', 'Written', RADIX_CHOICES);
+const readsSetting = choiceSetting('reads', 'Read as', [['no', 'lamps only'], ...RADIX_CHOICES]);
 
-const readsSetting: Setting = {
-  param: 'reads',
-  label: 'Read as',
-  control: 'choice',
-  options: [
-    { value: 'no', label: 'lamps only' },
-    ...RADICES.map((value) => ({ value, label: RADIX_NAMES[value] })),
-  ],
-};
-
-const typedRadix = (word: string): Params | null => {
+const typedRadix = (word: string): { radix: Radix } | null => {
   const radix = RADICES.find((r) => word.length > 2 && r.startsWith(word));
   return radix ? { radix } : null;
 };
@@ -81,141 +67,151 @@ function bulb(x: number, value: Logic, r: number): Shape[] {
 /** Half the width of a row of lamps in grid steps. */
 const rowHalf = (width: number) => (width === 1 ? 1.1 : Math.ceil(width * 0.75));
 
-const lampKind: PartKind = {
-  kind: 'lamp',
-  family: 'Outputs',
-  name: 'Lamp',
-  typed: ['lamp', 'light', 'output', 'led', 'lamps'],
-  says: 'An output: shines while its input is 1. With several bits it is a row of lamps.',
-  labelled: 'L',
-  labelSide: 'right',
-  params: z.object({ width: bits(), reads: z._default(z.enum(['no', ...RADICES]), 'no'), caption }),
-  settings: [widthSetting, captionSetting, readsSetting],
-  typedWord: typedWidth,
-  ports: (params) => [
-    widthOf(params) === 1 ? input(1, -2, 0.9) : input(widthOf(params), -rowHalf(widthOf(params)) - 1, 1),
-  ],
-  body: (params) => {
-    const half = rowHalf(widthOf(params));
-    return { x0: -half, y0: -1.1, x1: half, y1: 1.1 };
+const lampKind = definePart(
+  (of: ParamSchemas) =>
+    of.object({ width: of.bits(), reads: of.oneOf(['no', ...RADICES], 'no'), caption: of.caption }),
+  {
+    kind: 'lamp',
+    family: 'Outputs',
+    name: 'Lamp',
+    typed: ['lamp', 'light', 'output', 'led', 'lamps'],
+    says: 'An output: shines while its input is 1. With several bits it is a row of lamps.',
+    labelled: 'L',
+    labelSide: 'right',
+    alwaysAllowed: true,
+    settings: [widthSetting, captionSetting, readsSetting],
+    typedWord: typedWidth,
+    ports: (params) => [
+      params.width === 1 ? input(1, -2, 0.9) : input(params.width, -rowHalf(params.width) - 1, 1),
+    ],
+    body: (params) => {
+      const half = rowHalf(params.width);
+      return { x0: -half, y0: -1.1, x1: half, y1: 1.1 };
+    },
+    role: () => ({ role: 'output' }),
+    symbol: (params, look) => {
+      const width = params.width;
+      if (width === 1) {
+        const value = look.value('A');
+        const shapes = [...captionShapes(params, -1.3), ...bulb(0, value, 1.1)];
+        if (value === ONE) shapes.push({ shape: 'path', d: RAYS, stroke: 'one', weight: 0.2 });
+        return shapes;
+      }
+      const half = rowHalf(width);
+      const pitch = (2 * half) / width;
+      return [
+        ...captionShapes(params, -1.1),
+        ...(params.reads === 'no'
+          ? []
+          : [
+              {
+                shape: 'text',
+                x: 0,
+                y: 1.9,
+                text: wordText(valuesOf(look, width), params.reads),
+                size: 1,
+                align: 'center',
+                face: 'mono',
+                bold: true,
+              } as const,
+            ]),
+        outline(roundedBox(-half, -1.1, half, 1.1, 0.4)),
+        ...valuesOf(look, width).flatMap((value, bit) => bulb(half - pitch * (bit + 0.5), value, 0.5)),
+      ];
+    },
+    build: () => {},
+    spoken: (params) => (params.width === 1 ? 'lamp' : `row of ${params.width} lamps`),
   },
-  role: () => ({ role: 'output' }),
-  symbol: (params, look) => {
-    const width = widthOf(params);
-    if (width === 1) {
-      const value = look.value('A');
-      const shapes = [...captionShapes(params, -1.3), ...bulb(0, value, 1.1)];
-      if (value === ONE) shapes.push({ shape: 'path', d: RAYS, stroke: 'one', weight: 0.2 });
-      return shapes;
-    }
-    const half = rowHalf(width);
-    const pitch = (2 * half) / width;
-    return [
-      ...captionShapes(params, -1.1),
-      ...(params.reads === 'no'
-        ? []
-        : [
-            {
-              shape: 'text',
-              x: 0,
-              y: 1.9,
-              text: wordText(valuesOf(look, width), params.reads as Radix),
-              size: 1,
-              align: 'center',
-              face: 'mono',
-              bold: true,
-            } as const,
-          ]),
-      outline(roundedBox(-half, -1.1, half, 1.1, 0.4)),
-      ...valuesOf(look, width).flatMap((value, bit) => bulb(half - pitch * (bit + 0.5), value, 0.5)),
-    ];
-  },
-  build: () => {},
-  spoken: (params) => (widthOf(params) === 1 ? 'lamp' : `row of ${widthOf(params)} lamps`),
-};
+);
 
-const probeHalf = (params: Params) => Math.max(1, numberHalf(params) - 0.4);
+const probeHalf = (params: NumberParams) => Math.max(1, numberHalf(params) - 0.4);
 
 /** Stands on a wire by its foot, and says what it carries. */
-const probeKind: PartKind = {
-  kind: 'probe',
-  family: 'Outputs',
-  name: 'Probe',
-  typed: ['probe'],
-  says: 'Stands on a wire and shows what it carries: a column of the table and a lane of the diagram.',
-  labelled: 'P',
-  labelSide: 'right',
-  params: z.object({ width: bits(), radix: z._default(z.enum(RADICES), 'hexadecimal') }),
-  settings: [widthSetting, radixSetting],
-  typedWord: (word): Params | null => typedRadix(word) ?? typedWidth(word),
-  ports: (params) => [
-    { name: 'A', direction: 'in', width: widthOf(params), x: 0, y: 2, side: 'bottom', lead: 0.9 },
-  ],
-  body: (params) => ({ x0: -probeHalf(params), y0: -0.9, x1: probeHalf(params), y1: 0.9 }),
-  role: () => ({ role: 'output' }),
-  symbol: (params, look) => [
-    {
-      shape: 'path',
-      d: `${roundedBox(-probeHalf(params), -0.9, probeHalf(params), 0.9, 0.9)}M-0.5 0.9L0 1.5L0.5 0.9`,
-      fill: 'raised',
-      stroke: 'accent',
-      weight: LINE,
-    },
-    {
-      shape: 'text',
-      x: 0,
-      y: 0,
-      text: wordText(valuesOf(look, widthOf(params)), params.radix as Radix),
-      size: 1.1,
-      align: 'center',
-      face: 'mono',
-      bold: true,
-    },
-  ],
-  build: () => {},
-  spoken: (params) => (widthOf(params) === 1 ? 'probe' : `probe of ${bitsText(widthOf(params))}`),
-};
+const probeKind = definePart(
+  (of: ParamSchemas) => of.object({ width: of.bits(), radix: of.oneOf(RADICES, 'hexadecimal') }),
+  {
+    kind: 'probe',
+    family: 'Outputs',
+    name: 'Probe',
+    typed: ['probe'],
+    says: 'Stands on a wire and shows what it carries: a column of the table and a lane of the diagram.',
+    labelled: 'P',
+    labelSide: 'right',
+    isProbe: true,
+    alwaysAllowed: true,
+    settings: [widthSetting, radixSetting],
+    typedWord: (word) => typedRadix(word) ?? typedWidth(word),
+    ports: (params) => [
+      { name: 'A', direction: 'in', width: params.width, x: 0, y: 2, side: 'bottom', lead: 0.9 },
+    ],
+    body: (params) => ({ x0: -probeHalf(params), y0: -0.9, x1: probeHalf(params), y1: 0.9 }),
+    role: () => ({ role: 'output' }),
+    symbol: (params, look) => [
+      {
+        shape: 'path',
+        d: `${roundedBox(-probeHalf(params), -0.9, probeHalf(params), 0.9, 0.9)}M-0.5 0.9L0 1.5L0.5 0.9`,
+        fill: 'raised',
+        stroke: 'accent',
+        weight: LINE,
+      },
+      {
+        shape: 'text',
+        x: 0,
+        y: 0,
+        text: wordText(valuesOf(look, params.width), params.radix),
+        size: 1.1,
+        align: 'center',
+        face: 'mono',
+        bold: true,
+      },
+    ],
+    build: () => {},
+    spoken: (params) => (params.width === 1 ? 'probe' : `probe of ${counted(params.width, 'bit')}`),
+  },
+);
 
-const numberKind: PartKind = {
-  kind: 'number',
-  family: 'Outputs',
-  name: 'Number',
-  typed: ['number', 'value'],
-  says: 'An output that shows a bus as a number.',
-  labelled: 'N',
-  labelSide: 'right',
-  params: z.object({ width: bits(1, MOST_BITS, 4), radix: z._default(z.enum(RADICES), 'hexadecimal') }),
-  settings: [widthSetting, radixSetting],
-  typedWord: (word): Params | null => typedRadix(word) ?? typedWidth(word),
-  ports: (params) => [input(widthOf(params), -numberHalf(params) - 1, 1)],
-  body: (params) => ({ x0: -numberHalf(params), y0: -1, x1: numberHalf(params), y1: 1 }),
-  role: () => ({ role: 'output' }),
-  symbol: (params, look) => [
-    outline(roundedBox(-numberHalf(params), -1, numberHalf(params), 1, 0.3)),
-    {
-      shape: 'text',
-      x: 0,
-      y: 0,
-      text: wordText(valuesOf(look, widthOf(params)), params.radix as Radix),
-      size: 1.2,
-      align: 'center',
-      face: 'mono',
-      bold: true,
-    },
-  ],
-  build: () => {},
-  spoken: (params) => `number of ${bitsText(widthOf(params))}, ${RADIX_NAMES[params.radix as Radix]}`,
-};
+const numberKind = definePart(
+  (of: ParamSchemas) =>
+    of.object({ width: of.bits(1, MOST_BITS, 4), radix: of.oneOf(RADICES, 'hexadecimal') }),
+  {
+    kind: 'number',
+    family: 'Outputs',
+    name: 'Number',
+    typed: ['number', 'value'],
+    says: 'An output that shows a bus as a number.',
+    labelled: 'N',
+    labelSide: 'right',
+    settings: [widthSetting, radixSetting],
+    typedWord: (word) => typedRadix(word) ?? typedWidth(word),
+    ports: (params) => [input(params.width, -numberHalf(params) - 1, 1)],
+    body: (params) => ({ x0: -numberHalf(params), y0: -1, x1: numberHalf(params), y1: 1 }),
+    role: () => ({ role: 'output' }),
+    symbol: (params, look) => [
+      outline(roundedBox(-numberHalf(params), -1, numberHalf(params), 1, 0.3)),
+      {
+        shape: 'text',
+        x: 0,
+        y: 0,
+        text: wordText(valuesOf(look, params.width), params.radix),
+        size: 1.2,
+        align: 'center',
+        face: 'mono',
+        bold: true,
+      },
+    ],
+    build: () => {},
+    spoken: (params) => `number of ${counted(params.width, 'bit')}, ${RADIX_NAMES[params.radix]}`,
+  },
+);
 
 /** Half the width of the frame around the longest number. */
-function numberHalf(params: Params): number {
-  const width = widthOf(params);
+function numberHalf({ width, radix }: NumberParams): number {
   const digits =
-    params.radix === 'binary'
+    radix === 'binary'
       ? width
-      : params.radix === 'hexadecimal'
+      : radix === 'hexadecimal'
         ? Math.ceil(width / 4)
-        : String(2 ** width).length + (params.radix === 'signed' ? 1 : 0);
+        : String(2 ** width).length + (radix === 'signed' ? 1 : 0);
   return Math.max(1, Math.ceil((digits * 0.75 + 0.8) / 2));
 }
 
@@ -243,7 +239,7 @@ function bars(lit: (i: number) => boolean): Shape[] {
   }));
 }
 
-const segmentsKind: PartKind = {
+const segmentsKind = definePart((of: ParamSchemas) => of.object({}), {
   kind: 'segments',
   family: 'Outputs',
   name: 'Seven segments',
@@ -251,7 +247,6 @@ const segmentsKind: PartKind = {
   says: 'A digit of seven bars, each lit while its pin is 1: a at the top, on clockwise, g in the middle.',
   labelled: '',
   labelSide: 'top',
-  params: z.object({}),
   ports: () =>
     [...'abcdefg'].map(
       (name, i): Port => ({
@@ -283,15 +278,16 @@ const segmentsKind: PartKind = {
     ),
   ],
   build: () => {},
+  verilog: () => [],
   spoken: () => 'seven-segment display, driven by its segments',
-};
+});
 
 /** A bar moved to the right. */
 function moved(d: string, by: number): string {
   return d.replace(/([MH])(-?[\d.]+)/g, (_, letter, x) => `${letter}${Number(x) + by}`);
 }
 
-const digitKind: PartKind = {
+const digitKind = definePart((of: ParamSchemas) => of.object({}), {
   kind: 'digit',
   family: 'Outputs',
   name: 'Digit',
@@ -299,7 +295,6 @@ const digitKind: PartKind = {
   says: 'An output of seven bars that shows a value of four bits as a hexadecimal digit.',
   labelled: 'H',
   labelSide: 'right',
-  params: z.object({}),
   ports: () => [input(4, -3, 1)],
   body: () => ({ x0: -2, y0: -3.2, x1: 2, y1: 3.2 }),
   role: () => ({ role: 'output' }),
@@ -312,6 +307,6 @@ const digitKind: PartKind = {
   },
   build: () => {},
   spoken: () => 'seven-segment display of a four-bit value',
-};
+});
 
 export const outputs: readonly PartKind[] = [lampKind, numberKind, digitKind, segmentsKind, probeKind];

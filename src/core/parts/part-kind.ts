@@ -2,6 +2,8 @@ import type { Box, Point } from '../circuit/geometry';
 import type { Params } from '../circuit/lesson';
 import type { Logic } from '../values/logic';
 import type { Schema } from '../values/schema';
+import type { PinSide } from './limits';
+import type { ParamSchemas } from './param-schemas';
 import type { Delay, Primitive } from './primitive';
 import type { Shape, TableLook } from './shape';
 
@@ -90,9 +92,9 @@ export interface ClockWave {
 export type Levels = (time: number) => { readonly value: number; readonly next: number };
 
 /** A parameter that people set, and how. */
-export type Setting =
+export type Setting<Param extends string = string> =
   | {
-      readonly param: string;
+      readonly param: Param;
       readonly label: string;
       readonly control: 'number';
       readonly least: number;
@@ -100,14 +102,14 @@ export type Setting =
       readonly unit?: string;
     }
   | {
-      readonly param: string;
+      readonly param: Param;
       readonly label: string;
       /** `words`: whole numbers with blanks or commas between; `short`: a few letters on one line. */
       readonly control: 'text' | 'words' | 'short';
       readonly hint: string;
     }
   | {
-      readonly param: string;
+      readonly param: Param;
       readonly label: string;
       readonly control: 'choice';
       readonly options: readonly { readonly value: string | number | boolean; readonly label: string }[];
@@ -126,11 +128,42 @@ export interface Appearance {
 
 export type LabelSide = 'left' | 'right' | 'top' | 'none';
 
+/** A place on the edge of a sheet where a signal enters or leaves it, once the sheet is used as a block. */
+export interface Boundary {
+  readonly direction: 'in' | 'out';
+  readonly width: number;
+  /** The side of the block that it stands on. */
+  readonly side: PinSide;
+}
+
+/** What a part's Verilog is written with. */
+export interface VerilogWires {
+  /** The expression on a port. */
+  of(port: string): string;
+  /** One bit of it. */
+  bit(port: string, bit: number): string;
+  /** A range of its bits, the most significant first. */
+  bits(port: string, high: number, low: number): string;
+  /** A gate instance of that primitive: its name and the part's delay put between the word and the terminals. */
+  instance(word: string, terminals: readonly string[]): string;
+}
+
+/** What a part of a sheet takes from the rest of the sheet, or from another one, and follows by itself. */
+export type Follows = 'pins of a sheet' | 'truth table' | 'formulas';
+
+/** How a part with parameters of type `P` is drawn. */
+export interface Drawn<P> {
+  ports(params: P): readonly Port[];
+  /** The body, without leads and label. */
+  body(params: P): Box;
+  symbol(params: P, look: Appearance): readonly Shape[];
+}
+
 /**
- * Everything about one kind of part. The methods take parameters that have been through `params`, so that every
- * field is there.
+ * Everything else about one kind of part, its parameters being of type `P`. The methods take parameters that have been
+ * through the kind's schema, so that every field is there.
  */
-export interface PartKind {
+export interface PartEntry<P> {
   readonly kind: string;
   readonly family: Family;
   /** The name in the ring and in sentences. */
@@ -144,23 +177,51 @@ export interface PartKind {
   /** Whether a label may be typed behind the name; it begins with a capital, so that a word mistyped is none. */
   readonly named?: boolean;
   /** The parameter that takes all that is typed behind the name. */
-  readonly typedText?: string;
-  readonly params: Schema<Params>;
-  readonly settings?: readonly Setting[];
+  readonly typedText?: keyof P & string;
+  readonly settings?: readonly Setting<keyof P & string>[];
   /** The parameters that one word typed behind the name (lower case) sets, or null where it sets none. */
-  readonly typedWord?: (word: string) => Params | null;
-  ports(params: Params): readonly Port[];
-  /** The body, without leads and label. */
-  body(params: Params): Box;
-  symbol(params: Params, look: Appearance): readonly Shape[];
+  readonly typedWord?: (word: string) => Partial<P> | null;
   /** Which side of the body the label stands on. */
-  readonly labelSide: LabelSide | ((params: Params) => LabelSide);
-  readonly role?: (params: Params) => Role;
+  readonly labelSide: LabelSide | ((params: P) => LabelSide);
+  readonly role?: (params: P) => Role;
   /** Parts of this kind with the same label on a sheet are joined at their first port. */
   readonly joinsByLabel?: boolean;
   /** The bit of a bank of switches that stands at a place, in the part's own coordinates. */
-  readonly bitAt?: (params: Params, at: Point) => number;
-  build(params: Params, builder: Builder): void;
+  readonly bitAt?: (params: P, at: Point) => number;
+  build(params: P, builder: Builder): void;
   /** In words, without the label: "two-input AND". */
-  spoken(params: Params): string;
+  spoken(params: P): string;
+
+  /*
+   * What the rest of the house asks of a part. It asks this and never for the name of a kind.
+   */
+
+  /** One primitive a bit of its output: what a formula is drawn with and a count of gates counts. */
+  readonly isGate?: boolean;
+  /** What it remembers by: its outputs depend on the past. */
+  readonly stores?: 'flip-flop' | 'latch' | 'register' | 'memory';
+  /** Read by people only: it has no pins, and no behaviour depends on it. */
+  readonly isNote?: boolean;
+  /** Shows a wire's value and is no output of the circuit. */
+  readonly isProbe?: boolean;
+  /** Goes up and down by itself, so that it can stand in for an input that does. */
+  readonly isClock?: boolean;
+  /** Every exercise allows it: without it nothing can be tried, said, or put together from what is allowed. */
+  readonly alwaysAllowed?: boolean;
+  /** It is brought up to date with every edit. */
+  readonly follows?: Follows;
+  /** The id of the sheet that it stands for. */
+  readonly insideSheet?: (params: P) => string;
+  readonly boundary?: (params: P) => Boundary;
+  /**
+   * Its statements in structural Verilog (IEEE Std 1364-2005), none for a part that only labels or shows. A part
+   * without this, or whose parameters give null, is written as an instance of a module of its gates.
+   */
+  readonly verilog?: (params: P, wires: VerilogWires) => readonly string[] | null;
+}
+
+/** A kind of part as the catalogue holds it. */
+export interface PartKind extends PartEntry<Params>, Drawn<Params> {
+  /** The schema of its parameters; `params.ts` reads with it. */
+  readonly params: (of: ParamSchemas) => Schema<Params>;
 }

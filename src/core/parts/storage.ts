@@ -1,62 +1,37 @@
-import type { Params } from '../circuit/lesson';
 import { letterOf } from '../values/logic';
-import { z } from '../values/schema';
-import { ownDelay, ownWindow, powerUp, powerUpSetting } from './common';
+import type { Infer } from '../values/schema';
+import { definePart } from './define-part';
 import { CLOCK_TO_Q, HOLD, SETUP } from './delays';
-import type { Appearance, Builder, PartKind, Port, PowerUp, Ref, Setting } from './part-kind';
+import type { ParamSchemas } from './param-schemas';
+import type { Appearance, Builder, PartKind, Port, Ref } from './part-kind';
 import { Primitive } from './primitive';
 import { bubble, LINE, outline, roundedBox, type Shape } from './shape';
+import { activeSetting, choiceSetting, edgeSetting, enableSetting, powerUpSetting } from './shared-settings';
+import { typedEdge, typedEnable, typedOneOf } from './typed-words';
 
-const ACTIVE = z._default(z.enum(['none', 'high', 'low']), 'none');
-
-const edgeSetting: Setting = {
-  param: 'edge',
-  label: 'Changes on the',
-  control: 'choice',
-  options: [
-    { value: 'rising', label: 'rising edge' },
-    { value: 'falling', label: 'falling edge' },
-  ],
-};
-
-const activeSetting = (param: string, label: string): Setting => ({
-  param,
-  label,
-  control: 'choice',
-  options: [
-    { value: 'none', label: 'none' },
-    { value: 'high', label: 'acts at 1' },
-    { value: 'low', label: 'acts at 0' },
-  ],
-});
-
-const enableSetting: Setting = {
-  param: 'enable',
-  label: 'Enable',
-  control: 'choice',
-  options: [
-    { value: 'no', label: 'none' },
-    { value: 'yes', label: 'with enable' },
-  ],
-};
+/** The level at which an optional control input acts. */
+type Active = 'none' | 'high' | 'low';
+interface Asynchronous {
+  readonly preset: Active;
+  readonly clear: Active;
+}
 
 /** Words that set what all flip-flops have: `fall`, `enable`, `preset`, `clear-low`. */
-function typedStorage(word: string): Params | null {
-  if (word === 'rise' || word === 'rising') return { edge: 'rising' };
-  if (word === 'fall' || word === 'falling') return { edge: 'falling' };
-  if (word === 'enable' || word === 'en') return { enable: 'yes' };
+function typedAsynchronous(word: string): Partial<Asynchronous> | null {
   const found = /^(preset|clear)(?:-(high|low))?$/.exec(word);
-  return found ? { [found[1]!]: found[2] ?? 'high' } : null;
+  if (!found) return null;
+  const level = found[2] === 'low' ? 'low' : 'high';
+  return found[1] === 'preset' ? { preset: level } : { clear: level };
 }
 
 /** The asynchronous inputs as a storage primitive wants them: preset and clear, active at 1; none where there are none. */
-export function asynchronous(params: Params, b: Builder): Ref[] {
-  if (params.preset === 'none' && params.clear === 'none') return [];
-  const active = (param: 'preset' | 'clear', pin: string) => {
-    if (params[param] === 'none' || params[param] === undefined) return b.gate(Primitive.CONST_0, []);
-    return params[param] === 'low' ? b.gate(Primitive.NOT, [b.pin(pin)]) : b.pin(pin);
+function asynchronous({ preset, clear }: Asynchronous, b: Builder): Ref[] {
+  if (preset === 'none' && clear === 'none') return [];
+  const ref = (active: Active, pin: string) => {
+    if (active === 'none') return b.gate(Primitive.CONST_0, []);
+    return active === 'low' ? b.gate(Primitive.NOT, [b.pin(pin)]) : b.pin(pin);
   };
-  return [active('preset', 'PRE'), active('clear', 'CLR')];
+  return [ref(preset, 'PRE'), ref(clear, 'CLR')];
 }
 
 /** Where the pins of the left side are: two of them as far apart as the outputs. */
@@ -64,10 +39,8 @@ function leftY(i: number, n: number): number {
   return n === 2 ? 4 * i - 2 : 2 * i - (n - 1);
 }
 
-interface StorageLook {
+interface StorageLook extends Asynchronous {
   readonly left: readonly { readonly name: string; readonly clock?: boolean; readonly inverted?: boolean }[];
-  readonly preset: unknown;
-  readonly clear: unknown;
 }
 
 const halfHeight = (look: StorageLook) => Math.max(3.4, look.left.length + 0.4);
@@ -75,8 +48,8 @@ const reach = (look: StorageLook) => Math.ceil(halfHeight(look) + 0.5);
 
 function storagePorts(look: StorageLook): Port[] {
   const n = look.left.length;
-  const upright = (name: string, active: unknown, side: 'top' | 'bottom'): Port[] => {
-    if (active === 'none' || active === undefined) return [];
+  const upright = (name: string, active: Active, side: 'top' | 'bottom'): Port[] => {
+    if (active === 'none') return [];
     const lead = reach(look) - halfHeight(look) - (active === 'low' ? 0.6 : 0);
     return [
       { name, direction: 'in', width: 1, x: 0, y: side === 'top' ? -reach(look) : reach(look), side, lead },
@@ -124,7 +97,7 @@ function storageSymbol(look: StorageLook, seen: Appearance): Shape[] {
     [look.preset, 'PRE', -h, 1],
     [look.clear, 'CLR', h, -1],
   ] as const) {
-    if (active === 'none' || active === undefined) continue;
+    if (active === 'none') continue;
     if (active === 'low') shapes.push(bubble(0, y - 0.3 * into));
     shapes.push({ shape: 'text', x: 0, y: y + 0.75 * into, text, size: 0.8, align: 'center' });
   }
@@ -145,16 +118,14 @@ function storageSymbol(look: StorageLook, seen: Appearance): Shape[] {
   return shapes;
 }
 
-function drawnAs(look: (params: Params) => StorageLook) {
+function drawnAs<P>(look: (params: P) => StorageLook) {
   return {
-    ports: (params: Params) => storagePorts(look(params)),
-    body: (params: Params) => ({
-      x0: -3,
-      y0: -halfHeight(look(params)),
-      x1: 3,
-      y1: halfHeight(look(params)),
-    }),
-    symbol: (params: Params, seen: Appearance) => storageSymbol(look(params), seen),
+    ports: (params: P) => storagePorts(look(params)),
+    body: (params: P) => {
+      const h = halfHeight(look(params));
+      return { x0: -3, y0: -h, x1: 3, y1: h };
+    },
+    symbol: (params: P, seen: Appearance) => storageSymbol(look(params), seen),
   };
 }
 
@@ -164,11 +135,23 @@ function outputs(b: Builder, state: Ref): void {
   b.drive(b.pin("Q'"), Primitive.NOT, [state], CLOCK_TO_Q);
 }
 
-function active(params: Params): string[] {
+function spokenAsynchronous(params: Asynchronous): string[] {
   return (['preset', 'clear'] as const).flatMap((p) =>
-    params[p] === 'high' || params[p] === 'low' ? [`${p} at ${params[p] === 'low' ? 0 : 1}`] : [],
+    params[p] === 'none' ? [] : [`${p} at ${params[p] === 'low' ? 0 : 1}`],
   );
 }
+
+const flipFlopParams = (of: ParamSchemas) =>
+  of.object({
+    edge: of.edge,
+    enable: of.yesNo,
+    preset: of.active,
+    clear: of.active,
+    powerUp: of.powerUp,
+    ...of.ownDelay,
+    ...of.ownWindow,
+  });
+type FlipFlopParams = Infer<ReturnType<typeof flipFlopParams>>;
 
 /**
  * An edge-triggered flip-flop.
@@ -180,29 +163,21 @@ function flipFlop(
   words: { name: string; typed: readonly string[]; says: string },
   next: (b: Builder, state: Ref) => Ref,
 ): PartKind {
-  const look = (params: Params): StorageLook => {
+  const look = (params: FlipFlopParams): StorageLook => {
     const clock = { name: 'C', clock: true, inverted: params.edge === 'falling' };
     const inputs = data.map((name) => ({ name }));
     const all = data.length > 1 ? [inputs[0]!, clock, inputs[1]!] : [...inputs, clock];
     if (params.enable === 'yes') all.splice(data.length > 1 ? 3 : 1, 0, { name: 'EN' });
     return { left: all, preset: params.preset, clear: params.clear };
   };
-  return {
+  return definePart(flipFlopParams, {
     kind: letters,
     family: 'Storage',
     ...words,
     labelled: '',
     named: true,
     labelSide: 'top',
-    params: z.object({
-      edge: z._default(z.enum(['rising', 'falling']), 'rising'),
-      enable: z._default(z.enum(['no', 'yes']), 'no'),
-      preset: ACTIVE,
-      clear: ACTIVE,
-      powerUp,
-      ...ownDelay,
-      ...ownWindow,
-    }),
+    stores: 'flip-flop',
     settings: [
       edgeSetting,
       enableSetting,
@@ -210,7 +185,7 @@ function flipFlop(
       activeSetting('clear', 'Clear'),
       powerUpSetting,
     ],
-    typedWord: typedStorage,
+    typedWord: (word) => typedEdge(word) ?? typedEnable(word) ?? typedAsynchronous(word),
     ...drawnAs(look),
     build: (params, b) => {
       const state = b.later();
@@ -219,7 +194,7 @@ function flipFlop(
       const op = params.edge === 'falling' ? Primitive.DFF_FALL : Primitive.DFF_RISE;
       b.store(op, [taken, b.pin('C'), ...asynchronous(params, b)], state, {
         name: 'Q',
-        powerUp: params.powerUp as PowerUp,
+        powerUp: params.powerUp,
         setup: SETUP,
         hold: HOLD,
       });
@@ -230,9 +205,9 @@ function flipFlop(
         words.name,
         `${params.edge} edge`,
         ...(params.enable === 'yes' ? ['with enable'] : []),
-        ...active(params),
+        ...spokenAsynchronous(params),
       ].join(', '),
-  };
+  });
 }
 
 const dFlipFlop = flipFlop(
@@ -291,94 +266,99 @@ const srFlipFlop = flipFlop(
   setReset,
 );
 
-const gateLook = (params: Params) => ({ name: 'EN', inverted: params.gate === 'low' });
+interface DLatchParams extends Asynchronous {
+  /** The level of EN at which it is open. */
+  readonly gate: 'high' | 'low';
+}
 
-const dLatch: PartKind = {
-  kind: 'dlatch',
-  family: 'Storage',
-  name: 'D latch',
-  typed: ['d latch', 'dlatch', 'latch'],
-  says: 'While EN is active Q follows D; otherwise Q keeps what it was.',
-  labelled: '',
-  named: true,
-  labelSide: 'top',
-  params: z.object({
-    /** The level of EN at which it is open. */
-    gate: z._default(z.enum(['high', 'low']), 'high'),
-    preset: ACTIVE,
-    clear: ACTIVE,
-    powerUp,
-    ...ownDelay,
-    ...ownWindow,
-  }),
-  settings: [
-    {
-      param: 'gate',
-      label: 'Open while EN is',
-      control: 'choice',
-      options: [
-        { value: 'high', label: '1' },
-        { value: 'low', label: '0' },
-      ],
+const dLatch = definePart(
+  (of: ParamSchemas) =>
+    of.object({
+      gate: of.oneOf(['high', 'low'], 'high'),
+      preset: of.active,
+      clear: of.active,
+      powerUp: of.powerUp,
+      ...of.ownDelay,
+      ...of.ownWindow,
+    }),
+  {
+    kind: 'dlatch',
+    family: 'Storage',
+    name: 'D latch',
+    typed: ['d latch', 'dlatch', 'latch'],
+    says: 'While EN is active Q follows D; otherwise Q keeps what it was.',
+    labelled: '',
+    named: true,
+    labelSide: 'top',
+    stores: 'latch',
+    settings: [
+      choiceSetting('gate', 'Open while EN is', [
+        ['high', '1'],
+        ['low', '0'],
+      ]),
+      activeSetting('preset', 'Preset'),
+      activeSetting('clear', 'Clear'),
+      powerUpSetting,
+    ],
+    typedWord: (word) => {
+      const gate = typedOneOf(word, ['low', 'high']);
+      return gate ? { gate } : typedAsynchronous(word);
     },
-    activeSetting('preset', 'Preset'),
-    activeSetting('clear', 'Clear'),
-    powerUpSetting,
-  ],
-  typedWord: (word): Params | null =>
-    word === 'low' || word === 'high' ? { gate: word } : typedStorage(word),
-  ...drawnAs((params) => ({
-    left: [{ name: 'D' }, gateLook(params)],
-    preset: params.preset,
-    clear: params.clear,
-  })),
-  build: (params, b) => {
-    const state = b.later();
-    const open = params.gate === 'low' ? b.gate(Primitive.NOT, [b.pin('EN')]) : b.pin('EN');
-    b.store(Primitive.LATCH, [b.pin('D'), open, ...asynchronous(params, b)], state, {
-      name: 'Q',
-      powerUp: params.powerUp as PowerUp,
-      setup: SETUP,
-      hold: HOLD,
-    });
-    outputs(b, state);
+    ...drawnAs(({ gate, preset, clear }: DLatchParams) => ({
+      left: [{ name: 'D' }, { name: 'EN', inverted: gate === 'low' }],
+      preset,
+      clear,
+    })),
+    build: (params, b) => {
+      const state = b.later();
+      const open = params.gate === 'low' ? b.gate(Primitive.NOT, [b.pin('EN')]) : b.pin('EN');
+      b.store(Primitive.LATCH, [b.pin('D'), open, ...asynchronous(params, b)], state, {
+        name: 'Q',
+        powerUp: params.powerUp,
+        setup: SETUP,
+        hold: HOLD,
+      });
+      outputs(b, state);
+    },
+    spoken: (params) =>
+      ['D latch', `open at ${params.gate === 'low' ? 0 : 1}`, ...spokenAsynchronous(params)].join(', '),
   },
-  spoken: (params) => ['D latch', `open at ${params.gate === 'low' ? 0 : 1}`, ...active(params)].join(', '),
-};
+);
 
-const srLatch: PartKind = {
-  kind: 'srlatch',
-  family: 'Storage',
-  name: 'SR latch',
-  typed: ['sr latch', 'srlatch'],
-  says: 'S sets it and R resets it, at once. Both together are not allowed and leave it unknown.',
-  labelled: '',
-  named: true,
-  labelSide: 'top',
-  params: z.object({ enable: z._default(z.enum(['no', 'yes']), 'no'), powerUp, ...ownDelay }),
-  settings: [enableSetting, powerUpSetting],
-  typedWord: (word): Params | null => (word === 'enable' || word === 'en' ? { enable: 'yes' } : null),
-  ...drawnAs((params) => ({
-    left:
-      params.enable === 'yes'
-        ? [{ name: 'S' }, { name: 'EN' }, { name: 'R' }]
-        : [{ name: 'S' }, { name: 'R' }],
-    preset: 'none',
-    clear: 'none',
-  })),
-  build: (params, b) => {
-    const state = b.later();
-    const asked = b.gate(Primitive.OR, [b.pin('S'), b.pin('R')]);
-    const open = params.enable === 'yes' ? b.gate(Primitive.AND, [asked, b.pin('EN')]) : asked;
-    b.store(Primitive.LATCH, [setReset(b, state), open], state, {
-      name: 'Q',
-      powerUp: params.powerUp as PowerUp,
-      setup: 0,
-      hold: 0,
-    });
-    outputs(b, state);
+const srLatch = definePart(
+  (of: ParamSchemas) => of.object({ enable: of.yesNo, powerUp: of.powerUp, ...of.ownDelay }),
+  {
+    kind: 'srlatch',
+    family: 'Storage',
+    name: 'SR latch',
+    typed: ['sr latch', 'srlatch'],
+    says: 'S sets it and R resets it, at once. Both together are not allowed and leave it unknown.',
+    labelled: '',
+    named: true,
+    labelSide: 'top',
+    stores: 'latch',
+    settings: [enableSetting, powerUpSetting],
+    typedWord: typedEnable,
+    ...drawnAs(({ enable }: { readonly enable: 'no' | 'yes' }) => ({
+      left:
+        enable === 'yes' ? [{ name: 'S' }, { name: 'EN' }, { name: 'R' }] : [{ name: 'S' }, { name: 'R' }],
+      preset: 'none',
+      clear: 'none',
+    })),
+    build: (params, b) => {
+      const state = b.later();
+      const asked = b.gate(Primitive.OR, [b.pin('S'), b.pin('R')]);
+      const open = params.enable === 'yes' ? b.gate(Primitive.AND, [asked, b.pin('EN')]) : asked;
+      b.store(Primitive.LATCH, [setReset(b, state), open], state, {
+        name: 'Q',
+        powerUp: params.powerUp,
+        setup: 0,
+        hold: 0,
+      });
+      outputs(b, state);
+    },
+    spoken: (params) => (params.enable === 'yes' ? 'SR latch with enable' : 'SR latch'),
   },
-  spoken: (params) => (params.enable === 'yes' ? 'SR latch with enable' : 'SR latch'),
-};
+);
 
 export const storage: readonly PartKind[] = [dFlipFlop, jkFlipFlop, tFlipFlop, srFlipFlop, dLatch, srLatch];

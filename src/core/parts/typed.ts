@@ -1,6 +1,6 @@
 import type { Params } from '../circuit/lesson';
-import { done, type Result, refused } from '../values/result';
-import { defaultParams } from './catalogue';
+import { done, type Result, refusal, refused, within } from '../values/result';
+import { defaultParams, readParams } from './params';
 import type { PartKind } from './part-kind';
 
 /** What was typed to place parts: a kind, its parameters, and a label for each part to place. */
@@ -33,8 +33,8 @@ function kindAndRest(text: string, kinds: readonly PartKind[]): { kind: PartKind
 }
 
 function checkedText(kind: PartKind, text: string): Params {
-  const params = kind.params.safeParse({ [kind.typedText!]: text });
-  return params.success ? params.data : defaultParams(kind);
+  const params = readParams(kind, { [kind.typedText!]: text });
+  return params.ok ? params.value : defaultParams(kind);
 }
 
 /**
@@ -58,7 +58,7 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
     .replace(/(\d)\s+(?=(?:[kKmMgG]?[hH][zZ]|[pnum]?s)\b)/g, '$1')
     .split(/\s+/)
     .filter(Boolean);
-  let params: Params = {};
+  let params: Partial<Params> = {};
   const left: string[] = [];
   for (const word of words) {
     const set = left.length === 0 ? kind.typedWord?.(word.toLowerCase()) : null;
@@ -76,7 +76,7 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
   const tooLong = labels.find((l) => l.length > 40);
   if (tooLong)
     return refused('label-too-long', `the label “${tooLong.slice(0, 20)}…” is longer than 40 letters`);
-  const checked = kind.params.safeParse(params);
-  if (!checked.success) return refused('bad-value', `${kind.name}: ${checked.error.issues[0]!.message}`);
-  return done({ kind, params: checked.data, labels: labels.length ? labels : [''] });
+  const checked = readParams(kind, params);
+  if (!checked.ok) return refusal(within(kind.name, checked.problem));
+  return done({ kind, params: checked.value, labels: labels.length ? labels : [''] });
 }

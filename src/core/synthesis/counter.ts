@@ -7,7 +7,8 @@ import type { Expression } from '../logic/expression';
 import { sumOf } from '../logic/forms';
 import { minimise } from '../logic/minimise';
 import { written } from '../logic/notation';
-import { defaultParams, findKind } from '../parts/catalogue';
+import { findKind } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 import { done, type Result, refused } from '../values/result';
 import { drawStatement, readStatement } from './statement';
 

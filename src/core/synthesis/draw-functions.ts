@@ -7,7 +7,8 @@ import { group } from '../drawing/relay';
 import type { Expression } from '../logic/expression';
 import { narrowed } from '../logic/narrowed';
 import { written } from '../logic/notation';
-import { defaultParams, findKind, kindOf, roleOf } from '../parts/catalogue';
+import { findKind, kindOf, roleOf } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 
 /** A function to be drawn: its name, and the gates as they are written. */
 export interface Drawn {
@@ -123,9 +124,9 @@ class Builder {
  * that is called the same stays the part that it is, so that what hangs on it (a key, a tried row) stays as well.
  */
 export function replaceCircuit(sheet: Sheet, circuit: Sheet): Edit {
-  const silent = (part: Part) => kindOf(part).family === 'Notes';
-  const old = [...sheet.parts.values()].filter((p) => !silent(p));
-  const notes = [...sheet.parts.values()].filter(silent);
+  const isNote = (part: Part) => kindOf(part).isNote === true;
+  const old = [...sheet.parts.values()].filter((p) => !isNote(p));
+  const notes = [...sheet.parts.values()].filter(isNote);
   const taken = new Set(notes.map((p) => p.id));
   const ids = new Map<string, string>();
   const keeps = (part: Part): Part | undefined =>

@@ -6,6 +6,7 @@ import { type Notation, type Piece, pieces, written } from '../logic/notation';
 import { wishPlanned } from '../logic/planned';
 import { truthTable, whyNoTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
+import { kindOf } from '../parts/catalogue';
 
 /** Functions of more inputs are written on the sheet as they are drawn: an edit must not wait for a smallest form. */
 const MOST_INPUTS = 6;
@@ -63,7 +64,7 @@ export function followFormulas(lesson: Lesson): Edit[] {
   const edits: Edit[] = [];
   for (const sheet of lesson.sheets)
     for (const part of sheet.parts.values()) {
-      if (part.kind !== 'formula') continue;
+      if (kindOf(part).follows !== 'formulas') continue;
       const { form, notation } = part.params as { form: Form; notation: Notation };
       const text = formulaText(sheet, lesson.sheets, form, notation);
       if (text === part.params.text) continue;

@@ -4,7 +4,7 @@ import { layOut } from '../drawing/lay-out';
 import { type Form, Formula, togetherIn } from '../logic/forms';
 import { wishPlanned } from '../logic/planned';
 import { compile } from '../netlist/compile';
-import { findKind } from '../parts/catalogue';
+import { kindOf } from '../parts/catalogue';
 import { timingOf } from '../timing/paths';
 import { builtOf } from './draw-functions';
 
@@ -47,7 +47,7 @@ export function circuitOfPlan(plan: Plan, as: DrawnAs, id: string, name: string)
 export function costOf(plan: Plan, as: DrawnAs): Cost {
   const sheet = built(plan, as, 'weighed', 'Weighed');
   const netlist = compile(sheet, [sheet]);
-  const isGate = (id: string) => findKind(sheet.parts.get(id)!.kind)?.family === 'Gates';
+  const isGate = (id: string) => kindOf(sheet.parts.get(id)!).isGate === true;
   return {
     gates: [...sheet.parts.keys()].filter(isGate).length,
     inputs: [...sheet.wires.values()].filter((w) => 'part' in w.to && isGate(w.to.part)).length,

@@ -22,9 +22,10 @@ import { readExpression } from '../logic/read-expression';
 import { blockParams } from '../netlist/blocks';
 import { declaredInputs, declaredOutputs } from '../netlist/declared';
 import { readPins } from '../parts/block';
-import { findKind, roleOf } from '../parts/catalogue';
+import { boundaryOf, findKind, roleOf } from '../parts/catalogue';
 import { MOST_GATE_INPUTS } from '../parts/gates';
-import { done, type Result, refused } from '../values/result';
+import { readParams } from '../parts/params';
+import { done, expectDone, type Result, refused } from '../values/result';
 
 /** What was typed as `Sum = A xor B`, or as `Sum, Carry = half adder(A, B)`: what is to be driven, and by what. */
 export type Statement =
@@ -77,7 +78,7 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
 function readCall(block: Sheet, targets: readonly string[], reads: readonly string[]): Result<Statement> {
   const after = withPorts(block);
   const [inputs, outputs] = [declaredInputs(after), declaredOutputs(after)].map((list) =>
-    list.filter((p) => p.kind === 'port' && p.label),
+    list.filter((p) => boundaryOf(p) && p.label),
   );
   const wrong = (said: number, wanted: readonly Part[], what: string): string | null =>
     said === wanted.length
@@ -267,7 +268,7 @@ class Pen {
 
   place(kind: string, params: Params, at: Point, label = ''): Part {
     const entry = findKind(kind)!;
-    const part = newPart(this.sheet, entry, at, entry.params.parse(params), label);
+    const part = newPart(this.sheet, entry, at, expectDone(readParams(entry, params)), label);
     this.make({ type: 'addPart', sheet: this.sheetId, part });
     this.parts.push(part.id);
     return part;
@@ -319,7 +320,7 @@ class Pen {
       for (const { gate, wished } of column) {
         const entry = findKind(gate.kind)!;
         const trial = footprintOf(
-          newPart(this.sheet, entry, { x: 0, y: 0 }, entry.params.parse(gate.params), ''),
+          newPart(this.sheet, entry, { x: 0, y: 0 }, expectDone(readParams(entry, gate.params)), ''),
         );
         const top = Math.max(
           Math.round(wished),

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import type { Lesson, Part, Sheet, Wire } from '../circuit/lesson';
 import { emptyLesson } from '../circuit/lesson';
-import { defaultParams, findKind } from '../parts/catalogue';
+import { findKind } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 
 const GATES = ['and', 'or', 'nand', 'nor', 'xor', 'xnor', 'not'];
 

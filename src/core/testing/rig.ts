@@ -2,10 +2,12 @@ import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
 import type { Delays } from '../circuit/time-plan';
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';
-import { defaultParams, findKind } from '../parts/catalogue';
+import { findKind } from '../parts/catalogue';
+import { readParams } from '../parts/params';
 import { Run, type RunOptions } from '../simulate/run';
 import type { Logic } from '../values/logic';
 import { bitsOf, wordText } from '../values/radix';
+import { expectDone } from '../values/result';
 
 /** A part made by hand, with an id of its own. */
 export function partOf(kind: string, id: string, params: Params = {}, rank = 0, label = id): Part {
@@ -17,7 +19,7 @@ export function partOf(kind: string, id: string, params: Params = {}, rank = 0, 
     turn: 0,
     label,
     rank,
-    params: entry.params.parse({ ...defaultParams(entry), ...params }),
+    params: expectDone(readParams(entry, params)),
   };
 }
 

@@ -3,7 +3,8 @@ import { type End, emptyLesson, type Lesson, type Params, type Sheet } from '../
 import { connect, newPart } from '../drawing/gestures';
 import { cell, truthTable } from '../logic/truth-table';
 import { compile } from '../netlist/compile';
-import { defaultParams, findKind } from '../parts/catalogue';
+import { findKind } from '../parts/catalogue';
+import { defaultParams } from '../parts/params';
 
 /** A lesson put together by hand in a test: parts by kind, wires from `id.port` to `id.port`. */
 export class Sketch {

@@ -47,6 +47,10 @@ export const refused = (code: string, message: string, place?: Place): Refused =
 export const within = (holder: string, { code, message, place }: Problem): Problem =>
   problem(code, `${holder}: ${message}`, place);
 
+/** The problem with its path said: `at sheets › 1 › name: …`. */
+export const located = ({ code, message, place }: Problem): Problem =>
+  problem(code, place?.path ? `at ${place.path}: ${message}` : message, place);
+
 /** The problem as a sentence of its own. */
 export function sentence({ message }: Problem): string {
   const end = /[.…?!=]$/.test(message) ? '' : '.';

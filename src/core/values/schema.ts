@@ -3,6 +3,7 @@ import {
   array,
   boolean,
   config,
+  type core,
   discriminatedUnion,
   enum as enumOf,
   int,
@@ -26,6 +27,7 @@ import {
   unknown,
   type ZodMiniType,
 } from 'zod/mini';
+import { type Problem, problem } from './result';
 
 /** What is said of a value that does not fit; the package's own words would be a part of each page's load. */
 config({
@@ -84,7 +86,19 @@ export const z = {
   union,
   unknown,
 };
-export type { core, infer as Infer, ZodMiniType as Schema } from 'zod/mini';
+/** The first complaint of a schema, with the path to its place. */
+export function firstIssue(error: core.$ZodError): Problem {
+  const { path, message } = error.issues[0]!;
+  return problem(
+    'bad-value',
+    message,
+    path.length > 0
+      ? { path: path.map((p) => (typeof p === 'number' ? p + 1 : String(p))).join(' › ') }
+      : undefined,
+  );
+}
+
+export type { infer as Infer, ZodMiniType as Schema } from 'zod/mini';
 
 /** Text of at most that many characters. */
 export const text = (most: number) => z.string().check(z.maxLength(most));

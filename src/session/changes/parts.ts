@@ -4,7 +4,8 @@ import type { ParamValue, Symbols } from '@/core/circuit/lesson';
 import { move, remove, setParams, turn } from '@/core/drawing/gestures';
 import { joinUp, removeHealing } from '@/core/drawing/join-up';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
-import { DONE, type Result, refused } from '@/core/values/result';
+import { readParams } from '@/core/parts/params';
+import { DONE, type Result } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
 import type { Session } from '../session';
 import { NOTHING } from '../state';
@@ -103,10 +104,8 @@ export function setParam(
     const part = session.sheet.parts.get(id);
     if (!part) continue;
     const { [param]: _, ...others } = part.params;
-    const params = kindOf(part).params.safeParse(
-      value === undefined ? others : { ...others, [param]: value },
-    );
-    if (!params.success) return refused('bad-value', params.error.issues[0]!.message);
+    const params = readParams(kindOf(part), value === undefined ? others : { ...others, [param]: value });
+    if (!params.ok) return params;
   }
   const set = session.transaction(
     `set ${namedParts(session, parts)}`,
@@ -116,8 +115,8 @@ export function setParam(
         if (!part) continue;
         const { [param]: _, ...others } = part.params;
         const all = value === undefined ? others : { ...others, [param]: value };
-        const params = kindOf(part).params.safeParse(all);
-        if (params.success) made.make(setParams(made.lesson, made.sheet.id, id, params.data));
+        const params = readParams(kindOf(part), all);
+        if (params.ok) made.make(setParams(made.lesson, made.sheet.id, id, params.value));
       }
     },
     `set ${param} of ${parts.join()}`,

@@ -5,9 +5,9 @@ import { connect, newPart } from '@/core/drawing/gestures';
 import { joinUp } from '@/core/drawing/join-up';
 import { extentOf, footprintOf } from '@/core/drawing/placement';
 import { pairsOf } from '@/core/drawing/sweep';
-import { bitsText } from '@/core/parts/common';
 import type { PartKind } from '@/core/parts/part-kind';
 import { type Result, refused } from '@/core/values/result';
+import { counted } from '@/core/values/wording';
 import type { Session } from '../session';
 import type { Transaction } from '../transaction';
 
@@ -72,7 +72,7 @@ export function placeFrom(
   const fit = fitted(kind, params, wanted);
   if (!fit) {
     const pin = wanted.direction === 'in' ? 'an input' : 'an output';
-    const message = `${kind.name} has no pin for this wire: ${pin} of ${bitsText(wanted.width)} is needed`;
+    const message = `${kind.name} has no pin for this wire: ${pin} of ${counted(wanted.width, 'bit')} is needed`;
     session.say(`${message}.`, 'bad');
     return refused('no-pin-fits', message);
   }

@@ -1,6 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Plan } from '@/core/circuit/plan';
 import { filled, planOfTable } from '@/core/logic/planned';
+import { kindOf } from '@/core/parts/catalogue';
 import { sameName } from '@/core/values/names';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
@@ -32,7 +33,10 @@ export function planDrawn(session: Session): Plan | null {
   const { lesson, rootId, table, netlist } = session.state;
   if (table.state !== 'ready') return null;
   const { parts } = sheetOf(lesson, rootId)!;
-  const isOutput = (column: number) => parts.get(netlist.outputColumns[column]!.part)?.kind !== 'probe';
+  const isOutput = (column: number) => {
+    const part = parts.get(netlist.outputColumns[column]!.part);
+    return !part || !kindOf(part).isProbe;
+  };
   return planOfTable(table.table, [...netlist.outputColumns.keys()].filter(isOutput));
 }
 

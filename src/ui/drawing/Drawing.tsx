@@ -7,7 +7,8 @@ import { type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { footprintOf, pinOf } from '@/core/drawing/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist } from '@/core/netlist/netlist';
-import { kindOf } from '@/core/parts/catalogue';
+import { kindOf, sheetIdInside } from '@/core/parts/catalogue';
+import { counted } from '@/core/values/wording';
 import { fetcher } from '@/loading/load';
 import type { SessionState } from '@/session/state';
 import { lazyComponent } from '@/ui/controls/lazy-component';
@@ -143,7 +144,7 @@ export function Drawing() {
   const act = (id: string) => {
     const part = session.sheet.parts.get(id);
     const role = part && kindOf(part).role?.(part.params);
-    if (part?.kind === 'block') session.enter(id);
+    if (part && sheetIdInside(part) !== undefined) session.enter(id);
     else if (role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)) {
       if (kindOf(part!).ports(part!.params)[0]!.width > 1) open({ is: 'value', part: id });
       else session.flip(id);
@@ -487,34 +488,29 @@ function troubleSpots(
 }
 
 /** What there is on a sheet; it stays for as long as the circuit does, wherever the parts are moved. */
-function counted(sheet: Sheet, netlist: Netlist) {
+function inventoryOf(sheet: Sheet, netlist: Netlist) {
   let gates = 0;
-  let stored = 0;
-  let flipFlops = 0;
+  const storage = new Map<string, number>();
   for (const part of sheet.parts.values()) {
-    const { family } = kindOf(part);
-    if (family === 'Gates') gates++;
-    if ((family !== 'Storage' && family !== 'Registers') || part.kind === 'rom') continue;
-    stored++;
-    if (part.kind.endsWith('ff')) flipFlops++;
+    const { isGate, stores } = kindOf(part);
+    if (isGate) gates++;
+    if (stores) storage.set(stores, (storage.get(stores) ?? 0) + 1);
   }
   const levels = netlist.level.reduce((most, l) => Math.max(most, l), 0);
-  return { gates, stored, flipFlops, levels };
+  return { gates, storage, levels };
 }
+
+const STORAGE_PLURALS: Readonly<Record<string, string>> = { latch: 'latches', memory: 'memories' };
 
 function GateCount() {
   const netlist = useSessionState((s) => s.netlist);
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another circuit comes with another netlist
-  const { gates, stored, flipFlops, levels } = useMemo(() => counted(sheet, netlist), [sheet.id, netlist]);
+  const { gates, storage, levels } = useMemo(() => inventoryOf(sheet, netlist), [sheet.id, netlist]);
   const words = [
-    gates > 0 && (gates === 1 ? '1 gate' : `${gates} gates`),
-    flipFlops > 0 && (flipFlops === 1 ? '1 flip-flop' : `${flipFlops} flip-flops`),
-    stored > flipFlops && `${stored - flipFlops} ${flipFlops ? 'more ' : ''}that store`,
-    gates > 0 &&
-      stored === 0 &&
-      netlist.looped.length === 0 &&
-      (levels === 1 ? '1 level' : `${levels} levels`),
+    gates > 0 && counted(gates, 'gate'),
+    ...[...storage].map(([name, count]) => counted(count, name, STORAGE_PLURALS[name])),
+    gates > 0 && storage.size === 0 && netlist.looped.length === 0 && counted(levels, 'level'),
   ].filter(Boolean);
   return <span className="text-quiet">{words.join(' · ')}</span>;
 }

@@ -5,7 +5,7 @@ import type { Edit } from '@/core/circuit/edit';
 import type { End, PinEnd } from '@/core/circuit/lesson';
 import { type Remedy, remediesFor, widthAt, widthRemedies } from '@/core/drawing/remedies';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
-import { bitsText } from '@/core/parts/common';
+import { counted } from '@/core/values/wording';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { Panel } from './Panel';
 
@@ -92,7 +92,7 @@ export function UnequalWidths({ from, to, ...at }: At & { from: End; to: PinEnd 
   return (
     <Panel label="Unequal widths" {...at}>
       <p>
-        This wire has <b>{bitsText(width)}</b>, the pin takes <b>{bitsText(wanted)}</b>.{' '}
+        This wire has <b>{counted(width, 'bit')}</b>, the pin takes <b>{counted(wanted, 'bit')}</b>.{' '}
         {width > wanted ? 'Which bits are meant?' : 'What are the other bits to be?'}
       </p>
       <Remedies remedies={remedies} onClose={at.onClose} />

@@ -1,8 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Params, ParamValue, Part, Symbols } from '@/core/circuit/lesson';
+import type { ParamValue, Part, Symbols } from '@/core/circuit/lesson';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
+import { readParams } from '@/core/parts/params';
 import type { Setting } from '@/core/parts/part-kind';
 import { ZERO } from '@/core/values/logic';
 import { DONE, type Result } from '@/core/values/result';
@@ -115,8 +116,8 @@ function sharedSettings(parts: readonly Part[]): readonly Setting[] {
 
 /** Whether a part's kind knows a parameter that need not be there. */
 function takes(part: Part, param: string): boolean {
-  const parsed = kindOf(part).params.safeParse({ ...part.params, [param]: 1 });
-  return parsed.success && param in (parsed.data as Params);
+  const read = readParams(kindOf(part), { ...part.params, [param]: 1 });
+  return read.ok && param in read.value;
 }
 
 /** What all parts have in common for a parameter; null where they differ. */

@@ -3,7 +3,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Point } from '@/core/circuit/geometry';
 import type { Params } from '@/core/circuit/lesson';
-import { defaultParams, families } from '@/core/parts/catalogue';
+import { families } from '@/core/parts/catalogue';
+import { defaultParams } from '@/core/parts/params';
 import type { Family, PartKind } from '@/core/parts/part-kind';
 import type { Session } from '@/session/session';
 import type { Flick } from './opened';
@@ -61,7 +62,7 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
   const root = useRef<HTMLDivElement>(null);
   const groupOf = (name: Family) => groups.find((g) => g.family === name) ?? groups[0]!;
   const group = groupOf(family);
-  const hasInputs = family === 'Gates';
+  const hasInputs = group.kinds.some((k) => k.settings?.some((s) => s.param === 'inputs'));
 
   useEffect(() => root.current?.focus(), []);
 

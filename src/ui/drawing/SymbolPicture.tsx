@@ -1,5 +1,5 @@
 import type { Params } from '@/core/circuit/lesson';
-import { defaultParams } from '@/core/parts/catalogue';
+import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
 import type { Shape } from '@/core/parts/shape';
 import { ZERO } from '@/core/values/logic';

@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fits, type Wanted } from '@/core/drawing/fits';
-import { defaultParams } from '@/core/parts/catalogue';
+import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
 import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { isStatement } from '@/core/synthesis/statement';

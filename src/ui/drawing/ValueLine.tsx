@@ -4,8 +4,8 @@ import { useState } from 'react';
 import type { Part } from '@/core/circuit/lesson';
 import { pinsOf } from '@/core/drawing/placement';
 import { spokenName } from '@/core/parts/catalogue';
-import { bitsText } from '@/core/parts/common';
 import { readWord } from '@/core/values/radix';
+import { counted } from '@/core/values/wording';
 import { useSession } from '@/ui/lesson/session-context';
 import { Panel } from './Panel';
 import { valueText } from './probe-text';
@@ -55,7 +55,7 @@ export function ValueLine({ part, onClose, ...at }: Props) {
       <p className={`font-mono text-xs ${fits ? 'text-quiet' : 'text-bad'}`} role="status">
         {fits
           ? valueText(bits!)
-          : `${bitsText(width)}: from ${-(2 ** (width - 1))} to ${2 ** width - 1}; also 0x1F, 0b101`}
+          : `${counted(width, 'bit')}: from ${-(2 ** (width - 1))} to ${2 ** width - 1}; also 0x1F, 0b101`}
       </p>
     </Panel>
   );

@@ -1,5 +1,6 @@
 import { Fragment } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
+import { sheetInside } from '@/core/parts/catalogue';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 
 /** Where one is inside blocks, and the way back. */
@@ -13,8 +14,8 @@ export function Way() {
   steps.push(sheet?.name ?? '');
   for (const block of path) {
     const part = sheet?.parts.get(block);
-    steps.push(part ? part.label || (part.params.title as string) : '');
-    sheet = sheetOf(lesson, (part?.params.sheet as string) ?? '');
+    sheet = part && sheetInside(part, lesson.sheets);
+    steps.push(part?.label || (sheet?.name ?? ''));
   }
   return (
     <nav aria-label="Inside" className="flex min-w-0 items-center gap-1 truncate">

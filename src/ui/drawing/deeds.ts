@@ -1,4 +1,5 @@
 import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
+import { sheetIdInside } from '@/core/parts/catalogue';
 import type { Result } from '@/core/values/result';
 import {
   alignSelected,
@@ -47,7 +48,9 @@ export function deedsFor(session: Session, around: DeedSurroundings): DeedGroup[
   const parts = [...selection.parts];
   const only = parts.length === 1 ? session.sheet.parts.get(parts[0]!) : undefined;
   const enter: Deed[] =
-    only?.kind === 'block' ? [{ name: 'Go inside', key: 'Enter', run: () => around.enter(only.id) }] : [];
+    only && sheetIdInside(only) !== undefined
+      ? [{ name: 'Go inside', key: 'Enter', run: () => around.enter(only.id) }]
+      : [];
   if (readOnly) return enter.length ? [{ title: 'Part', deeds: enter }] : [];
   const groups: DeedGroup[] = [];
   if (parts.length > 0) groups.push(partDeeds(session, around, parts, enter));

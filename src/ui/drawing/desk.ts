@@ -1,5 +1,6 @@
 import type { RefObject } from 'react';
 import type { Point } from '@/core/circuit/geometry';
+import { sheetIdInside } from '@/core/parts/catalogue';
 import { follow } from '@/core/synthesis/follow';
 import type { Result } from '@/core/values/result';
 import { copied, pasteText } from '@/session/changes/clipboard';
@@ -47,7 +48,8 @@ export class Desk {
       session,
       openSettings: (id) => {
         // Two clicks on a block lead into it; F2 sets what can be set about it.
-        if (session.sheet.parts.get(id)?.kind === 'block') session.enter(id);
+        const part = session.sheet.parts.get(id);
+        if (part && sheetIdInside(part) !== undefined) session.enter(id);
         else open({ is: 'settings', parts: [id], at: 'label' });
       },
       unequal: (from, to) => open({ is: 'widths', at: around.spot(), from, to }),

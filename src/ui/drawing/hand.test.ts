@@ -1,7 +1,8 @@
 import type { Point } from '@/core/circuit/geometry';
 import type { End } from '@/core/circuit/lesson';
 import { courseOf, pinOf } from '@/core/drawing/placement';
-import { defaultParams, findKind } from '@/core/parts/catalogue';
+import { findKind } from '@/core/parts/catalogue';
+import { defaultParams } from '@/core/parts/params';
 import { interlock, pin, Sketch } from '@/core/testing/sketch';
 import { Session } from '@/session/session';
 import { Hand } from './hand';

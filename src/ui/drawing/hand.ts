@@ -9,7 +9,7 @@ import { courseOf, endPoint, inPart, pinOf } from '@/core/drawing/placement';
 import { isFlat, keepCourse, pieceAt, pulledCourse } from '@/core/drawing/pull';
 import { gather, widthAt } from '@/core/drawing/remedies';
 import { pairsOf, swept } from '@/core/drawing/sweep';
-import { kindOf } from '@/core/parts/catalogue';
+import { isMomentary, kindOf } from '@/core/parts/catalogue';
 import { letGo } from '@/session/changes/parts';
 import { moveEnd, wirePairs } from '@/session/changes/wires';
 import type { Session } from '@/session/session';
@@ -277,7 +277,7 @@ export class Hand {
     } else if (picked.is === 'part') {
       this.doing = { state: 'pressing', part: picked.part, from: this.at(pixel), pixel, add: keys.add };
       const part = session.sheet.parts.get(picked.part);
-      if (part?.kind === 'button' && !keys.add && !keys.shift && !session.state.on.has(part.id)) {
+      if (part && isMomentary(part) && !keys.add && !keys.shift && !session.state.on.has(part.id)) {
         this.heldButton = session.keyOf(part.id);
         session.put([[this.heldButton, 1]]);
       }

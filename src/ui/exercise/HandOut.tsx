@@ -7,7 +7,7 @@ import { ExerciseSchema } from '@/core/exercise/exercise-schema';
 import { EXERCISE_KINDS } from '@/core/exercise/kinds';
 import type { ExerciseKind, SetUp, SetUpSource, SetUpValues } from '@/core/exercise/kinds/exercise-kind';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
-import { ALWAYS_ALLOWED, families, PLACEABLE } from '@/core/parts/catalogue';
+import { families, findKind, PLACEABLE } from '@/core/parts/catalogue';
 import { type Result, sentence } from '@/core/values/result';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
@@ -17,8 +17,8 @@ import { useSession } from '@/ui/lesson/session-context';
 import { ExpectedTable } from './ExpectedTable';
 import { TaskText } from './TaskText';
 
-const FAMILIES = families(PLACEABLE.filter((k) => !ALWAYS_ALLOWED.includes(k.kind)));
-const GATES = FAMILIES.find((f) => f.family === 'Gates')!.kinds.map((k) => k.kind);
+const FAMILIES = families(PLACEABLE.filter((k) => !k.alwaysAllowed));
+const GATES = PLACEABLE.filter((k) => k.isGate).map((k) => k.kind);
 
 /** One way to set the exercise up, with what was filled in there. */
 interface Draft {
@@ -70,7 +70,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   const [task, setTask] = useState('');
   const used = () =>
     new Set(
-      partsUsed(sheet, lesson.sheets).flatMap(({ kind }) => (ALWAYS_ALLOWED.includes(kind) ? [] : [kind])),
+      partsUsed(sheet, lesson.sheets).flatMap(({ kind }) => (findKind(kind)?.alwaysAllowed ? [] : [kind])),
     );
   // Where the sheet has a table of its own, its gates are a good beginning.
   const [allowed, setAllowed] = useState<ReadonlySet<string>>(() =>
@@ -256,10 +256,11 @@ function SetUpFields({ draft, source, onFill }: SetUpFieldsProps) {
       {fields.length > 0 && (
         <div className="grid grid-cols-2 gap-3">
           {fields.map((field) => (
-            <label key={field.id} className="flex flex-col gap-0.5 text-sm">
-              {field.label}
+            <div key={field.id} className="flex flex-col gap-0.5 text-sm">
+              <label htmlFor={`set-up-${field.id}`}>{field.label}</label>
               {field.control === 'choice' ? (
                 <select
+                  id={`set-up-${field.id}`}
                   className="field"
                   value={values[field.id]}
                   onChange={(event) => onFill(field.id, event.target.value)}
@@ -272,6 +273,7 @@ function SetUpFields({ draft, source, onFill }: SetUpFieldsProps) {
                 </select>
               ) : (
                 <input
+                  id={`set-up-${field.id}`}
                   className={`field ${field.control === 'number' ? 'max-w-24' : ''}`}
                   type={field.control}
                   min={field.control === 'number' ? field.least : undefined}
@@ -280,7 +282,7 @@ function SetUpFields({ draft, source, onFill }: SetUpFieldsProps) {
                   onChange={(event) => onFill(field.id, event.target.value)}
                 />
               )}
-            </label>
+            </div>
           ))}
         </div>
       )}

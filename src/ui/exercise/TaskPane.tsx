@@ -8,7 +8,7 @@ import { type Check, check } from '@/core/exercise/check';
 import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
 import { exerciseKindOf } from '@/core/exercise/kinds';
 import type { ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
-import { ALWAYS_ALLOWED, findKind } from '@/core/parts/catalogue';
+import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/exercise';
 import { useSession, useSessionState } from '@/ui/lesson/session-context';
 import { TaskText } from './TaskText';
@@ -23,7 +23,7 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
   const run = () =>
     setChecked({ of: lesson, sheet: sheet.id, result: check(sheet, exercise, lesson.sheets) });
   const mayClock = isAllowed(exercise, 'clock') && !exercise.allowed.includes('clock');
-  const allowed = exercise.allowed.filter((kind) => !ALWAYS_ALLOWED.includes(kind));
+  const allowed = exercise.allowed.filter((kind) => !findKind(kind)?.alwaysAllowed);
   return (
     <section className="pane" aria-label="Task">
       <header className="pane-head">

@@ -1,6 +1,7 @@
 'use client';
 
 import { type ReactNode, useCallback, useEffect, useState } from 'react';
+import { isMomentary } from '@/core/parts/catalogue';
 import { DONE } from '@/core/values/result';
 import { renameLesson } from '@/session/changes/lesson';
 import type { Step } from '@/session/history';
@@ -213,7 +214,7 @@ function useLessonKeys(session: Session): void {
       const bound = command || event.altKey ? null : session.boundTo(event.key);
       if (bound) {
         event.preventDefault();
-        if (bound.kind === 'button') session.put([[session.keyOf(bound.id), 1]]);
+        if (isMomentary(bound)) session.put([[session.keyOf(bound.id), 1]]);
         else if (!event.repeat) session.flip(bound.id);
         return;
       }
@@ -233,7 +234,7 @@ function useLessonKeys(session: Session): void {
     };
     const release = (event: KeyboardEvent) => {
       const bound = session.boundTo(event.key);
-      if (bound?.kind === 'button') session.put([[session.keyOf(bound.id), 0]]);
+      if (bound && isMomentary(bound)) session.put([[session.keyOf(bound.id), 0]]);
     };
     window.addEventListener('keydown', key);
     window.addEventListener('keyup', release);

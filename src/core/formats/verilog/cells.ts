@@ -1,7 +1,8 @@
 import type { Params, Part, Sheet, Wire } from '../../circuit/lesson';
 import { UnionFind } from '../../netlist/union-find';
-import { defaultParams, findKind } from '../../parts/catalogue';
-import { MOST_WIRES } from '../../parts/common';
+import { findKind } from '../../parts/catalogue';
+import { MOST_WIRES } from '../../parts/limits';
+import { defaultParams } from '../../parts/params';
 import { templateOf } from '../../parts/template';
 
 /** A single-bit net of a module, or a constant. */

@@ -1,6 +1,8 @@
 import type { Lesson, Part, Sheet } from '../../circuit/lesson';
 import { declaredInputs, declaredOutputs } from '../../netlist/declared';
 import { planOf, type SheetPlan } from '../../netlist/plan';
+import { boundaryOf, sheetInside } from '../../parts/catalogue';
+import type { VerilogWires } from '../../parts/part-kind';
 import { type Delay, Primitive } from '../../parts/primitive';
 import { type Template, type TemplateGate, templateOf } from '../../parts/template';
 
@@ -93,7 +95,7 @@ class Writer {
 
   /** The module of a block's sheet, or null where the lesson has none. */
   block(part: Part): string | null {
-    const sheet = this.lesson.sheets.find((s) => s.id === part.params.sheet);
+    const sheet = sheetInside(part, this.lesson.sheets);
     return sheet ? this.sheet(sheet, false) : null;
   }
 
@@ -252,7 +254,7 @@ class SheetModule {
 
   private namePorts(): void {
     const { plan, source } = this;
-    const ofSheet = (p: Part) => this.isRoot || p.kind === 'port';
+    const ofSheet = (p: Part) => this.isRoot || boundaryOf(p) !== undefined;
     for (const part of declaredInputs(source).filter(ofSheet)) {
       const i = plan.indexOf.get(part.id)!;
       const [first, width] = this.groupAt(i, 0);
@@ -314,11 +316,9 @@ class SheetModule {
   private part(part: Part, template: Template): void {
     const i = this.plan.indexOf.get(part.id)!;
     const pins = template.ports.map((_, p) => this.pin(i, p));
-    const by = (name: string) => pins[template.portIndex.get(name)!]!;
-    const id = this.names;
     const { role } = template;
     if (role && !(role.role === 'constant')) {
-      if (this.isRoot || part.kind === 'port' || role.role === 'output') return;
+      if (this.isRoot || template.kind.boundary || role.role === 'output') return;
       this.lines.push(
         `assign ${pins[0]} = ${template.ports[0]!.width}'b0; // ${part.label || part.id}, by hand inside a block`,
       );
@@ -332,79 +332,44 @@ class SheetModule {
       this.lines.push(`assign ${pins[0]} = ${role.bits.length}'b${letters};`);
       return;
     }
-    switch (part.kind) {
-      case 'block': {
-        const module = this.writer.block(part);
-        if (!module) {
-          this.lines.push(`// ${part.id}: its sheet is not in this lesson`);
-          return;
-        }
-        const ties = template.ports.map((p, k) => `.${identifier(p.name)}(${pins[k]})`);
-        this.lines.push(
-          `${identifier(module)} ${identifier(id.give(part.label || part.id))} (${ties.join(', ')});`,
-        );
+    if (template.kind.insideSheet) {
+      const module = this.writer.block(part);
+      if (!module) {
+        this.lines.push(`// ${part.id}: its sheet is not in this lesson`);
         return;
       }
-      case 'slice':
-      case 'join':
-      case 'extend':
-        this.lines.push(`assign ${by('Y')} = ${this.joined(part, template, by)};`);
-        return;
-      case 'pull':
-        for (let bit = 0; bit < template.ports[0]!.width; bit++)
-          this.lines.push(
-            `pull${part.params.to} (${pins[0]}${template.ports[0]!.width === 1 ? '' : `[${bit}]`});`,
-          );
-        return;
-      case 'tri':
-        if (part.params.width === 1) {
-          const word = part.params.enable === 'low' ? 'bufif0' : 'bufif1';
-          this.lines.push(
-            `${word}${delayText(template.gates.at(-1)!.delay)} ${identifier(id.give(part.id))} (${by('Y')}, ${by('A')}, ${by('EN')});`,
-          );
-          return;
-        }
-        break;
-      case 'label':
-      case 'segments':
-        return;
-    }
-    if (template.kind.family === 'Gates' && template.ports.every((p) => p.width === 1)) {
-      const last = template.gates.at(-1)!;
-      const inverted = new Set((part.params.inverted ?? []) as readonly number[]);
-      const inputs = pins.slice(0, -1).map((pin, k) => (inverted.has(k) ? `~${pin}` : pin));
+      const ties = template.ports.map((p, k) => `.${identifier(p.name)}(${pins[k]})`);
       this.lines.push(
-        `${GATE_WORDS[last.op]}${delayText(last.delay)} ${identifier(id.give(part.id))} (${[by('Y'), ...inputs].join(', ')});`,
+        `${identifier(module)} ${identifier(this.names.give(part.label || part.id))} (${ties.join(', ')});`,
       );
+      return;
+    }
+    const own = template.kind.verilog?.(part.params, this.wiresOf(part, template, pins));
+    if (own) {
+      this.lines.push(...own);
       return;
     }
     const module = this.writer.part(part);
     const portNames = new Names();
     const ties = template.ports.map((p, k) => `.${identifier(portNames.give(p.name))}(${pins[k]})`);
     this.lines.push(
-      `${identifier(module)} ${identifier(id.give(part.label || part.id))} (${ties.join(', ')});`,
+      `${identifier(module)} ${identifier(this.names.give(part.label || part.id))} (${ties.join(', ')});`,
     );
   }
 
-  /** The bits of a slice, a join or an extension as an expression. */
-  private joined(part: Part, template: Template, by: (name: string) => string): string {
-    if (part.kind === 'slice') {
-      const width = template.ports[template.portIndex.get('A')!]!.width;
-      const low = Math.min(...template.joins.map(([a]) => a));
-      const high = Math.max(...template.joins.map(([a]) => a));
-      if (width === 1) return by('A');
-      return `${by('A').replace(/\[\d+:0\]$/, '')}[${high === low ? low : `${high}:${low}`}]`;
-    }
-    if (part.kind === 'join')
-      return `{${template.ports
-        .filter((p) => p.name !== 'Y')
-        .map((p) => by(p.name))
-        .join(', ')}}`;
-    const from = template.ports[template.portIndex.get('A')!]!.width;
-    const more = template.ports[template.portIndex.get('Y')!]!.width - from;
-    if (more === 0) return by('A');
-    const a = by('A');
-    const sign = from === 1 ? a : `${a.replace(/\[\d+:0\]$/, '')}[${from - 1}]`;
-    return `{{${more}{${part.params.by === 'sign' ? sign : "1'b0"}}}, ${a}}`;
+  private wiresOf(part: Part, template: Template, pins: readonly string[]): VerilogWires {
+    const at = (port: string) => template.portIndex.get(port)!;
+    const bits = (port: string, high: number, low: number) => {
+      const all = pins[at(port)]!;
+      if (template.ports[at(port)]!.width === 1) return all;
+      return `${all.replace(/\[\d+:0\]$/, '')}[${high === low ? low : `${high}:${low}`}]`;
+    };
+    return {
+      of: (port) => pins[at(port)]!,
+      bits,
+      bit: (port, bit) => bits(port, bit, bit),
+      instance: (word, terminals) =>
+        `${word}${delayText(template.gates.at(-1)!.delay)} ${identifier(this.names.give(part.id))} (${terminals.join(', ')});`,
+    };
   }
 }

@@ -1,0 +1,43 @@
+import type { Exercise } from '../circuit/exercise';
+import { LESSON_VERSION, type Lesson } from '../circuit/lesson';
+import type { LessonFile } from '../circuit/lesson-schema';
+
+/** The lesson as a browser keeps it: as its file, but with every parameter, so that nothing is filled in later. */
+export function lessonToKeep({ id, title, settings, exercise, sheets }: Lesson): LessonFile {
+  return {
+    format: 'manege-lesson',
+    version: LESSON_VERSION,
+    id,
+    title,
+    settings,
+    sheets: sheets.map((s) => ({
+      id: s.id,
+      name: s.name,
+      // Read-only here, and the schema's types are not.
+      ...({ parts: [...s.parts.values()], wires: [...s.wires.values()] } as unknown as Contents),
+      ...(s.plan ? { plan: s.plan } : {}),
+      ...(s.time ? { time: s.time } : {}),
+    })),
+    exercise,
+  };
+}
+
+type Contents = Pick<LessonFile['sheets'][number], 'parts' | 'wires'>;
+
+/** Reads what `lessonToKeep` gave under the same rules: nothing has to be checked. */
+export function lessonFromKept({ id, title, settings, exercise, sheets }: LessonFile): Lesson {
+  return {
+    id,
+    title,
+    settings,
+    exercise: exercise as Exercise | null,
+    sheets: sheets.map((sheet) => ({
+      id: sheet.id,
+      name: sheet.name,
+      parts: new Map(sheet.parts.map((part) => [part.id, part])),
+      wires: new Map(sheet.wires.map((wire) => [wire.id, wire])),
+      ...(sheet.plan ? { plan: sheet.plan } : {}),
+      ...(sheet.time ? { time: sheet.time } : {}),
+    })),
+  };
+}

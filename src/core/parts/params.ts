@@ -1,0 +1,34 @@
+import type { Params } from '../circuit/lesson';
+import { done, type Result, refusal } from '../values/result';
+import { firstIssue, type Schema } from '../values/schema';
+import { PARAM_SCHEMAS } from './param-schemas';
+import type { PartKind } from './part-kind';
+
+const schemas = new WeakMap<PartKind, Schema<Params>>();
+
+function schemaOf(kind: PartKind): Schema<Params> {
+  let schema = schemas.get(kind);
+  if (!schema) {
+    schema = kind.params(PARAM_SCHEMAS);
+    schemas.set(kind, schema);
+  }
+  return schema;
+}
+
+/** Parameters of a kind, those that are not given at their usual values. Refused with the place in `given`. */
+export function readParams(kind: PartKind, given: unknown): Result<Params> {
+  const read = schemaOf(kind).safeParse(given);
+  return read.success ? done(read.data) : refusal(firstIssue(read.error));
+}
+
+const usual = new WeakMap<PartKind, Params>();
+
+/** The kind's parameters, each at its usual value. */
+export function defaultParams(kind: PartKind): Params {
+  let params = usual.get(kind);
+  if (!params) {
+    params = Object.freeze(schemaOf(kind).parse({}));
+    usual.set(kind, params);
+  }
+  return params;
+}
