@@ -1,5 +1,5 @@
 import { emptyLesson } from '../src/core/circuit/lesson';
-import { Formula } from '../src/core/logic/forms';
+import { Formula } from '../src/core/logic/expression/forms';
 import { drawFunctions } from '../src/core/synthesis/draw-functions';
 import { writerOf } from './convert';
 import { functionsOf } from './functions';
@@ -19,9 +19,9 @@ interface Options {
 export async function draw(given: string, options: Options): Promise<void> {
   const write = writerOf(options.out);
   const { inputs, outputs } = await functionsOf(given, splitNames(options.inputs));
-  const functions = outputs.map(({ name, wish }) => ({
+  const functions = outputs.map(({ name, wish: fn }) => ({
     name,
-    expression: new Formula(name, inputs, wish).in(options.form),
+    expression: new Formula(name, inputs, fn).in(options.form),
   }));
   const sheet = drawFunctions('sheet1', 'Drawn', inputs, functions, { mostInputs: options.twoInput ? 2 : 8 });
   await write({ lesson: { ...emptyLesson('drawn', 'Drawn'), sheets: [sheet] }, sheet }, given);

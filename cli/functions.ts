@@ -1,17 +1,17 @@
-import type { Plan } from '../src/core/circuit/plan';
-import type { Wish } from '../src/core/logic/cube';
-import { namesOf } from '../src/core/logic/expression';
-import { withColumn } from '../src/core/logic/plan-formulas';
-import { plannedFromText } from '../src/core/logic/plan-text';
-import { plannedWith, wishPlanned } from '../src/core/logic/planned';
-import { readFormulas } from '../src/core/logic/typed-formulas';
+import type { SpecTable } from '../src/core/circuit/spec-table';
+import { namesOf } from '../src/core/logic/expression/expression';
+import { readFormulas } from '../src/core/logic/expression/typed-formulas';
+import type { BooleanFunction } from '../src/core/logic/minimise/cube';
+import { functionOfSpec, specWithNames } from '../src/core/logic/specification/spec-edits';
+import { withColumn } from '../src/core/logic/specification/spec-formulas';
+import { specFromText } from '../src/core/logic/specification/spec-text';
 import { BadInput } from './bad-input';
 import { textOf } from './open-circuit';
 
 /** One output that was asked for. */
 export interface Asked {
   readonly name: string;
-  readonly wish: Wish;
+  readonly wish: BooleanFunction;
 }
 
 /**
@@ -29,12 +29,12 @@ export async function functionsOf(
     : formulasOf(given, inputs);
   return {
     inputs: plan.inputs,
-    outputs: plan.outputs.map(({ name }, o) => ({ name, wish: wishPlanned(plan, o) })),
+    outputs: plan.outputs.map(({ name }, o) => ({ name, wish: functionOfSpec(plan, o) })),
   };
 }
 
-function tableOf(file: string, text: string, inputs: readonly string[] | null): Plan {
-  const made = plannedFromText(inputs ? bordered(file, text, inputs) : text);
+function tableOf(file: string, text: string, inputs: readonly string[] | null): SpecTable {
+  const made = specFromText(inputs ? bordered(file, text, inputs) : text);
   if (!made.ok) throw new BadInput(`${file}: ${made.problem.message}`);
   return made.value;
 }
@@ -54,7 +54,7 @@ function bordered(file: string, text: string, inputs: readonly string[]): string
     .join('\n');
 }
 
-function formulasOf(given: string, inputs: readonly string[] | null): Plan {
+function formulasOf(given: string, inputs: readonly string[] | null): SpecTable {
   const read = readFormulas(given, inputs ?? []);
   if (!read.ok)
     throw new BadInput(
@@ -70,7 +70,7 @@ function formulasOf(given: string, inputs: readonly string[] | null): Plan {
   if (!inputs) names.sort();
   const many = read.value.length > 1;
   const outputs = read.value.map(({ name }, i) => name ?? (many ? `Y${i}` : 'Y'));
-  const empty = plannedWith(names.length ? names : ['A'], outputs);
+  const empty = specWithNames(names.length ? names : ['A'], outputs);
   if (!empty.ok) throw new BadInput(`${given}: ${empty.problem.message}`);
   return read.value.reduce((plan, { expression }, o) => withColumn(plan, o, expression), empty.value);
 }

@@ -1,5 +1,5 @@
-import type { Proof, Row, Shown } from '../src/core/logic/prove';
-import { prove as proveSame } from '../src/core/logic/prove-sequences';
+import type { Proof, Row, Shown } from '../src/core/logic/equivalence/prove';
+import { prove as proveSame } from '../src/core/logic/equivalence/prove-sequences';
 import { BadInput } from './bad-input';
 import { type CircuitOptions, compiled, openCircuit } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';

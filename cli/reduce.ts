@@ -1,5 +1,5 @@
-import { Formula, sizeOf } from '../src/core/logic/forms';
-import { type Notation, written } from '../src/core/logic/notation';
+import { Formula, sizeOf } from '../src/core/logic/expression/forms';
+import { type Notation, written } from '../src/core/logic/expression/notation';
 import { functionsOf } from './functions';
 import { writeLines, writeStats } from './write-out';
 
@@ -27,8 +27,8 @@ export async function reduce(given: string, options: Options): Promise<void> {
   const { inputs, outputs } = await functionsOf(given, splitNames(options.inputs));
   const notation: Notation = options.notation === 'code' ? 'c' : options.notation;
   const begun = performance.now();
-  const found = outputs.map(({ name, wish }) => {
-    const formula = new Formula(name, inputs, wish);
+  const found = outputs.map(({ name, wish: fn }) => {
+    const formula = new Formula(name, inputs, fn);
     const expression = formula.in(options.form);
     const { terms, literals } = sizeOf(expression);
     const { exact } = options.form === 'sop' ? formula.ones : formula.zeros;

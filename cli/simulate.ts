@@ -1,4 +1,4 @@
-import type { Delays } from '../src/core/circuit/time-plan';
+import type { Delays } from '../src/core/circuit/time-setup';
 import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';

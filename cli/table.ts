@@ -1,7 +1,7 @@
-import { deriveTable } from '../src/core/logic/derive-table';
-import { stateTable } from '../src/core/logic/state-table';
-import { type TableFormat, tableLines } from '../src/core/logic/table-text';
-import { countOnes, type TruthTable, whyNoTable } from '../src/core/logic/truth-table';
+import { deriveTable } from '../src/core/logic/table/derive-table';
+import { stateTable } from '../src/core/logic/table/state-table';
+import { type TableFormat, tableLines } from '../src/core/logic/table/table-text';
+import { countOnes, type TruthTable, whyNoTable } from '../src/core/logic/table/truth-table';
 import { BadInput } from './bad-input';
 import { type CircuitOptions, compiled, openCircuit } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';

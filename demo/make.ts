@@ -9,10 +9,10 @@ import {
   type Settings,
   type Sheet,
 } from '../src/core/circuit/lesson';
-import { NO_TIME_PLAN, type TimePlan, USUAL_WAVE } from '../src/core/circuit/time-plan';
-import { connect, newPart } from '../src/core/drawing/gestures';
-import { layOut } from '../src/core/drawing/lay-out';
-import { portsFor } from '../src/core/drawing/ports';
+import { DEFAULT_WAVE, NO_TIME_SETUP, type TimeSetup } from '../src/core/circuit/time-setup';
+import { connect, newPart } from '../src/core/drawing/editing/gestures';
+import { portsFor } from '../src/core/drawing/editing/ports';
+import { layOut } from '../src/core/drawing/layout/lay-out';
 import { check } from '../src/core/exercise/check';
 import type { ExpectedTable } from '../src/core/exercise/kinds/table/expected-table';
 import { writeExercise } from '../src/core/formats/exercise-file';
@@ -102,8 +102,8 @@ class Pencil {
   }
 
   /** What the time face of the sheet shows, and what can drive its inputs. */
-  time(time: Partial<TimePlan>): this {
-    this.make({ type: 'changeSheet', id: this.sheet.id, change: { time: { ...NO_TIME_PLAN, ...time } } });
+  time(time: Partial<TimeSetup>): this {
+    this.make({ type: 'changeSheet', id: this.sheet.id, change: { time: { ...NO_TIME_SETUP, ...time } } });
     return this;
   }
 
@@ -185,7 +185,7 @@ function lampChase(): void {
     p.wire(pin(b), `${gate}.B`);
     p.wire(`${gate}.Y`, `${lamp}.A`);
   }
-  const quick = { ...USUAL_WAVE, pattern: 'periodic' as const, step: 125e9, high: 62.5e9 };
+  const quick = { ...DEFAULT_WAVE, pattern: 'periodic' as const, step: 125e9, high: 62.5e9 };
   p.time({ stimuli: [{ name: 'Four times as fast', inputs: [{ part: clock, wave: quick }] }] });
   p.save('lamp-chase.manege.json');
 }
@@ -263,7 +263,7 @@ function organDrum(): void {
   const shown = p.place('number', 72, 21, 'Stop', { width: 3, radix: 'unsigned' });
   for (const [i, stage] of q.entries()) p.wire(`${stage}.Q`, `${stop}.I${i}`);
   p.wire(`${stop}.Y`, `${shown}.A`);
-  const levels = { ...USUAL_WAVE, data: '0 s 1, 8 s 0, 16 s 1' };
+  const levels = { ...DEFAULT_WAVE, data: '0 s 1, 8 s 0, 16 s 1' };
   p.time({
     lanes: [
       { of: [forward], name: '' },
@@ -330,7 +330,7 @@ function rideTimer(): void {
     p.wire(`${stage}.Q`, `${lamp}.A`);
     return lamp;
   });
-  const slow = { ...USUAL_WAVE, pattern: 'periodic' as const, step: 1_000_000, high: 500_000 };
+  const slow = { ...DEFAULT_WAVE, pattern: 'periodic' as const, step: 1_000_000, high: 500_000 };
   p.time({
     lanes: [
       { of: [clock], name: '' },
@@ -376,7 +376,7 @@ function turnstileTotal(): void {
   p.wire(`${total}.Q`, `${sum}.B`);
   p.wire(`${clock}.Y`, `${total}.C`);
   p.wire(`${total}.Q`, `${shown}.A`);
-  const groups = { ...USUAL_WAVE, pattern: 'values' as const, data: '1 127 3 28 97 1', step: 250_000 };
+  const groups = { ...DEFAULT_WAVE, pattern: 'values' as const, data: '1 127 3 28 97 1', step: 250_000 };
   p.time({
     lanes: [
       { of: [clock], name: '' },

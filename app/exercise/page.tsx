@@ -1,4 +1,4 @@
-import { OpenExercise } from '@/ui/exercise/OpenExercise';
+import { OpenExercise } from '@/ui/pages/OpenExercise';
 
 export const metadata = { title: 'Exercise · Manege' };
 

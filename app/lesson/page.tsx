@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { OpenLesson } from '@/ui/lesson/OpenLesson';
+import { OpenLesson } from '@/ui/pages/OpenLesson';
 
 /** The lesson's id stands in the address; read in the browser, so that one kept page serves every lesson. */
 export default function Page() {

@@ -1,10 +1,10 @@
-import { courseOf } from '@/core/drawing/placement';
+import { courseOf } from '@/core/drawing/geometry/placement';
 import { readLesson } from '@/core/formats/lesson-file';
 import { writeSvg } from '@/core/formats/svg';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind, kindOf } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
-import { follow } from '@/core/synthesis/follow';
+import { updateDerived } from '@/core/synthesis/update-derived';
 import { interlock, Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { numberSelected, spreadFromSelected, tidySheet } from './changes/arrange';
@@ -99,7 +99,7 @@ test('a probe stands on its wire, and notes leave what was tried alone', () => {
 
 test('a truth table on the sheet follows its inputs and outputs', () => {
   const session = new Session(interlock().lesson);
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   const [id] = expectDone(place(session, findKind('truth')!, {}, [''], { x: 0, y: 60 }));
   const columns = () => session.sheet.parts.get(id!)!.params.columns;
   expect(columns()).toBe('Key\tBars\tClear\tDrive\tWarn');
@@ -132,7 +132,7 @@ test('what is placed from a wire is joined to it, or says what it would need', (
 
 test('blocks are taken to another lesson with their sheets', () => {
   const here = new Session(new Sketch().lesson);
-  here.setUpdateDerived(follow);
+  here.setUpdateDerived(updateDerived);
   for (const line of [
     'sheet Half adder',
     'S = a xor b',
@@ -145,7 +145,7 @@ test('blocks are taken to another lesson with their sheets', () => {
   here.select({ parts: new Set(here.sheet.parts.keys()), wires: new Set() });
   const text = copied(here)!;
   const there = new Session(interlock().lesson);
-  there.setUpdateDerived(follow);
+  there.setUpdateDerived(updateDerived);
   pasteText(there, text, () => true);
   expect(there.state.lesson.sheets.map((s) => s.name)).toEqual(['Sheet 1', 'Half adder']);
   expect(there.state.notice!.text).toMatch(/“Half adder” came along/);

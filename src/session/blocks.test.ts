@@ -2,7 +2,7 @@ import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { blocksFor } from '@/core/netlist/blocks';
 import { findKind } from '@/core/parts/catalogue';
 import { readTyped } from '@/core/parts/typed';
-import { follow } from '@/core/synthesis/follow';
+import { updateDerived } from '@/core/synthesis/update-derived';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { pin } from '@/core/testing/sketch';
 import { relabel, removeSelected } from './changes/parts';
@@ -31,7 +31,7 @@ function lesson(): Lesson {
 /** Two sheets: the half adder as a block on the second, wired to switches and lamps. */
 function withBlock(): Session {
   const session = new Session(lesson());
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   portsForSheet(session, 'sheet1');
   addSheet(session);
   const [kind] = blocksFor(session.state.lesson, session.state.sheetId);
@@ -53,7 +53,7 @@ const ones = (session: Session) => {
 
 test('switches and lamps become ports in one step, and the circuit stays the same', () => {
   const session = new Session(lesson());
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   const before = ones(session);
   portsForSheet(session, 'sheet1');
   expect([...session.sheet.parts.values()].map((p) => p.kind).sort()).toEqual([
@@ -176,7 +176,7 @@ test('removing a sheet that is used says what it breaks', () => {
 
 test('a sheet without ports says how to place them', () => {
   const session = new Session(lesson());
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   addSheet(session);
   portsForSheet(session, session.state.sheetId);
   expect(session.state.notice?.text).toMatch(/type|typing/);
@@ -197,7 +197,7 @@ test('a signal that never rests inside a block is told of the block', () => {
     'outer',
   );
   const session = new Session({ ...emptyLesson('test-lesson', 'T'), sheets: [outer, ring] });
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   session.flip('s');
   expect(session.state.diagnostics).toMatchObject([
     {

@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { emptyLesson } from '@/core/circuit/lesson';
-import { cell } from '@/core/logic/truth-table';
-import { follow } from '@/core/synthesis/follow';
+import { cell } from '@/core/logic/table/truth-table';
+import { updateDerived } from '@/core/synthesis/update-derived';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { moveParts } from './changes/parts';
 import { rowNow } from './moment';
@@ -23,7 +23,7 @@ const adder = sheetOfParts(
 
 test('a bank of switches is flipped bit by bit, and a bus has a column a bit', () => {
   const session = new Session(lessonOf(adder));
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   const { netlist, table } = session.state;
   expect(netlist.inputColumns.map((c) => c.name)).toEqual(['A[1]', 'A[0]', 'B[1]', 'B[0]']);
   expect(netlist.outputColumns.map((c) => c.name)).toEqual(['S[1]', 'S[0]', 'Carry']);
@@ -46,7 +46,7 @@ test('a bank of switches is flipped bit by bit, and a bus has a column a bit', (
 
 test('a moment with bits of a bus comes back as it was', () => {
   const session = new Session(lessonOf(adder), { on: ['a.1', 'b'] });
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   expect(rowNow(session.state.netlist, session.state.values)).toBe(0b1001);
 });
 
@@ -62,7 +62,7 @@ const bus = sheetOfParts(
 
 test('two three-state buffers that fight are named while they do, and only then', () => {
   const session = new Session(lessonOf(bus));
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   expect(session.state.diagnostics).toEqual([]);
   for (const part of ['s0', 's1', 's3']) session.flip(part);
   expect(session.state.diagnostics).toMatchObject([
@@ -86,7 +86,7 @@ test('moving parts neither compiles anew nor starts the run anew', () => {
     ['c.Y-n.C', 'n.Q-d.A'],
   );
   const session = new Session(lessonOf(counter));
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   for (let i = 0; i < 3; i++) session.time.stepHalf();
   const { netlist, values, now } = session.state;
   moveParts(session, new Set(['n']), { x: 3, y: 1 });
@@ -101,7 +101,7 @@ test('moving parts neither compiles anew nor starts the run anew', () => {
 
 test('one change is shown once', () => {
   const session = new Session(lessonOf(adder));
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   let shown = 0;
   session.store.subscribe(() => shown++);
   session.flip('a');
@@ -129,7 +129,7 @@ test('blocks run on the page with what is inside them', () => {
     'outer',
   );
   const session = new Session(lessonOf(outer, inner));
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   const lamp = () => session.state.values[session.state.netlist.outputs[0]!.nets[0]!];
   expect(lamp()).toBe(1);
   session.flip('s');

@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson, Part } from '@/core/circuit/lesson';
-import type { Following } from '@/core/drawing/blocks';
+import type { DerivedUpdate } from '@/core/drawing/editing/derived-blocks';
 import { kindOf } from '@/core/parts/catalogue';
 import { fetcher } from '@/loading/load';
 
@@ -9,7 +9,7 @@ import { fetcher } from '@/loading/load';
  */
 
 /** What must follow an edit, for a lesson as it is once the edit has been made. */
-export type UpdateDerived = (lesson: Lesson) => Following;
+export type UpdateDerived = (lesson: Lesson) => DerivedUpdate;
 
 const isDerived = (part: Part) => kindOf(part).follows !== undefined;
 
@@ -34,5 +34,5 @@ function brings(edit: Edit): boolean {
 /** Fetches it; the page does so before a lesson that needs it takes its first edit. */
 export const fetchUpdateDerived: () => Promise<UpdateDerived> = fetcher(
   'what keeps blocks and notes up to date',
-  () => import('@/core/synthesis/follow').then((m) => m.follow),
+  () => import('@/core/synthesis/update-derived').then((m) => m.updateDerived),
 );

@@ -2,14 +2,14 @@ import type { Edit } from '@/core/circuit/edit';
 import { emptySheet } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind } from '@/core/parts/catalogue';
-import { follow } from '@/core/synthesis/follow';
+import { updateDerived } from '@/core/synthesis/update-derived';
 import { interlock, pin } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { tidySheet } from './changes/arrange';
 import { renameLesson, renameSheet } from './changes/lesson';
 import { letGo, moveParts, relabel, removeSelected, setParam } from './changes/parts';
 import { place } from './changes/place';
-import { fillCell, planDrawn, setPlan } from './changes/table';
+import { fillCell, setSpec, specOfCircuit } from './changes/table';
 import { wire } from './changes/wires';
 import { Session } from './session';
 import type { Beginning } from './state';
@@ -20,7 +20,7 @@ const names = (session: Session) => session.state.history.undo.map((step) => ste
 
 /** A lesson with a truth table on its sheet, which follows what is drawn there. */
 function withTable(beginning: Beginning = {}): Session {
-  const begun = new Session(interlock().lesson, { updateDerived: follow });
+  const begun = new Session(interlock().lesson, { updateDerived });
   expectDone(place(begun, findKind('truth')!, {}, [''], { x: 0, y: 60 }));
   return new Session(begun.state.lesson, beginning);
 }
@@ -37,7 +37,7 @@ describe('an edit says the truth', () => {
   });
 
   test('of two quick placements both are there at once, with what follows them', () => {
-    const session = withTable({ updateDerived: follow });
+    const session = withTable({ updateDerived });
     const [bell] = expectDone(place(session, lamp, {}, ['Bell'], { x: 60, y: 0 }));
     const [horn] = expectDone(place(session, lamp, {}, ['Horn'], { x: 60, y: 10 }));
     expect([bell, horn].map((id) => session.sheet.parts.get(id!)?.label)).toEqual(['Bell', 'Horn']);
@@ -47,8 +47,8 @@ describe('an edit says the truth', () => {
   });
 
   test('of two quick cells of a table none is lost', () => {
-    const session = withTable({ updateDerived: follow });
-    expectDone(setPlan(session, planDrawn(session)!, 'begin a table'));
+    const session = withTable({ updateDerived });
+    expectDone(setSpec(session, specOfCircuit(session)!, 'begin a table'));
     expectDone(fillCell(session, 'Drive', 0, '1'));
     expectDone(fillCell(session, 'Warn', 0, '1'));
     expect(session.sheet.plan!.outputs.map((o) => o.rows[0])).toEqual(['1', '1']);
@@ -128,7 +128,7 @@ describe('undo', () => {
 
   test('a column that is filled in is one step, the next column another', () => {
     const session = new Session(interlock().lesson);
-    expectDone(setPlan(session, planDrawn(session)!, 'begin a table'));
+    expectDone(setSpec(session, specOfCircuit(session)!, 'begin a table'));
     for (let row = 0; row < 8; row++) expectDone(fillCell(session, 'Drive', row, '1'));
     for (let row = 0; row < 8; row++) expectDone(fillCell(session, 'Warn', row, 'x'));
     expect(names(session)).toEqual(['begin a table', 'fill in Drive', 'fill in Warn']);

@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { apply, type Edit } from '@/core/circuit/edit';
 import { nearestOnCourse } from '@/core/circuit/geometry';
 import { isPinEnd, sheetOf } from '@/core/circuit/lesson';
-import { paste } from '@/core/drawing/copies';
-import { move } from '@/core/drawing/gestures';
-import { courseOf, endPoint, pinsOf } from '@/core/drawing/placement';
-import { wiresOf } from '@/core/drawing/relay';
+import { paste } from '@/core/drawing/editing/clipboard';
+import { move } from '@/core/drawing/editing/gestures';
+import { courseOf, endPoint, pinsOf } from '@/core/drawing/geometry/placement';
+import { wiresOnParts } from '@/core/drawing/routing/reroute';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { PLACEABLE } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
@@ -138,7 +138,7 @@ test('what lies elsewhere keeps its courses to the letter; a wire gives way only
       if (!applied.ok) throw new Error(applied.problem.message);
       const after = sheetOf(applied.value, 'sheet1')!;
       for (const [other, part] of sheet.parts) if (other !== id) expect(after.parts.get(other)).toBe(part);
-      const touched = wiresOf(sheet, new Set([id]));
+      const touched = wiresOnParts(sheet, new Set([id]));
       const changed = [...sheet.wires.keys()].filter((w) => after.wires.get(w) !== sheet.wires.get(w));
       // One that gives way may itself have to be let through by a third.
       const ends = (but: string) =>

@@ -1,5 +1,5 @@
-import type { Delays } from '@/core/circuit/time-plan';
-import { rowOf } from '@/core/logic/truth-table';
+import type { Delays } from '@/core/circuit/time-setup';
+import { rowOf } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { clockAt } from '@/core/simulate/run';
 import { periodOf } from '@/core/timing/clock-edges';

@@ -1,6 +1,6 @@
 import { isPinEnd } from '@/core/circuit/lesson';
-import { wiresOf } from '@/core/drawing/relay';
-import { wireNets } from '@/core/drawing/wire-nets';
+import { wireNets } from '@/core/drawing/geometry/wire-nets';
+import { wiresOnParts } from '@/core/drawing/routing/reroute';
 import type { Session } from './session';
 
 /*
@@ -27,7 +27,7 @@ export function selectNet(session: Session): void {
 
 /** Selects the wires that hang on the selected parts instead of the parts. */
 export function selectWires(session: Session): void {
-  const wires = new Set(wiresOf(session.sheet, session.state.selection.parts));
+  const wires = new Set(wiresOnParts(session.sheet, session.state.selection.parts));
   if (wires.size > 0) session.select({ parts: new Set(), wires });
   else session.say('Nothing is wired to this part yet.');
 }

@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
 import { writeLesson } from '@/core/formats/write-lesson';
-import { truthTable } from '@/core/logic/truth-table';
+import { truthTable } from '@/core/logic/table/truth-table';
 import { compile } from '@/core/netlist/compile';
 import { findKind } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
@@ -190,7 +190,7 @@ describe('edits', () => {
   });
 });
 
-test('trouble in the run is named with the trouble in the drawing', () => {
+test('problems of the run are listed with those of the drawing', () => {
   const s = new Sketch();
   s.place('not', 0, 0);
   s.wire('not1.Y', 'not1.A');

@@ -1,8 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Edit, Effect } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { Stimulus } from '@/core/circuit/time-plan';
-import { inputAt } from '@/core/logic/truth-table';
+import type { Stimulus } from '@/core/circuit/time-setup';
+import { inputAt } from '@/core/logic/table/truth-table';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import { type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
 import { sheetInside } from '@/core/parts/catalogue';
@@ -17,6 +17,7 @@ import type { UpdateDerived } from './derived';
 import { type DocumentHost, LessonDocument } from './document';
 import { EMPTY_HISTORY, type History } from './history';
 import { fittingPace, isTimed, rowNow } from './moment';
+import { runtimeDiagnostics } from './runtime-diagnostics';
 import {
   type Beginning,
   NOTHING,
@@ -28,7 +29,6 @@ import {
 } from './state';
 import { TableDeriver, type TableHost } from './table-deriver';
 import type { Transaction } from './transaction';
-import { troublesNow } from './troubles';
 
 /**
  * One open lesson: the document with its history, the selection, and the running circuit of the sheet that is
@@ -286,7 +286,7 @@ export class Session {
     const conflicts = new Set(found.map((c) => c.net));
     const diagnostics = [
       ...netlist.diagnostics.filter((d) => d.severity === 'problem' && (d.inside ?? rootId) === sheetId),
-      ...(path.length === 0 ? troublesNow(this.time.run, values, this.sheet, found) : []),
+      ...(path.length === 0 ? runtimeDiagnostics(this.time.run, values, this.sheet, found) : []),
     ];
     this.set({ values, now: this.time.run.time, conflicts, diagnostics });
     this.sink?.moment(this.state);

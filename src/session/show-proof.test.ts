@@ -1,5 +1,5 @@
 import { readVerilog } from '@/core/formats/verilog/read';
-import { prove } from '@/core/logic/prove-sequences';
+import { prove } from '@/core/logic/equivalence/prove-sequences';
 import { compile } from '@/core/netlist/compile';
 import { adder, counter } from '@/core/testing/verilog-circuits';
 import { rowOfNames } from './moment';

@@ -1,4 +1,4 @@
-import type { Row } from '@/core/logic/prove';
+import type { Row } from '@/core/logic/equivalence/prove';
 import { sourceKey } from '@/core/netlist/netlist';
 import { sameName } from '@/core/values/names';
 import { hasClock } from './moment';

@@ -1,6 +1,6 @@
 import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/circuit/lesson';
-import { pinsOf } from '@/core/drawing/placement';
-import { type WireNets, wireNets } from '@/core/drawing/wire-nets';
+import { pinsOf } from '@/core/drawing/geometry/placement';
+import { type WireNets, wireNets } from '@/core/drawing/geometry/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { type Logic, letterOf } from '@/core/values/logic';

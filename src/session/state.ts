@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import type { TruthTable } from '@/core/logic/truth-table';
+import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist, SheetNets } from '@/core/netlist/netlist';
 import type { Logic } from '@/core/values/logic';

@@ -1,5 +1,5 @@
 import { sheetOf } from '@/core/circuit/lesson';
-import { truthTable, whyNoTable } from '@/core/logic/truth-table';
+import { truthTable, whyNoTable } from '@/core/logic/table/truth-table';
 import { sentence } from '@/core/values/result';
 import type { SessionState, TableMaker } from './state';
 

@@ -1,5 +1,5 @@
 import { emptyLesson } from '@/core/circuit/lesson';
-import { USUAL_WAVE } from '@/core/circuit/time-plan';
+import { DEFAULT_WAVE } from '@/core/circuit/time-setup';
 import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { Sketch } from '@/core/testing/sketch';
@@ -15,9 +15,9 @@ import {
   putStimulus,
   removeStimulus,
   setDelays,
-  setTimePlan,
+  setTimeSetup,
   showHazard,
-  timePlanOf,
+  timeSetupOf,
   withWave,
 } from './changes/time';
 import { shortestPeriod } from './moment';
@@ -68,9 +68,9 @@ test('all rows are laid in time, saved with the lesson, and taken back in one st
   session.time.goToTime(15_000);
   expect(output(session)).toBe(0);
   const read = readLesson(writeLesson(session.state.lesson));
-  expect(read.ok && read.value.sheets[0]!.time).toEqual(timePlanOf(session));
+  expect(read.ok && read.value.sheets[0]!.time).toEqual(timeSetupOf(session));
   session.undo();
-  expect(timePlanOf(session).stimuli).toEqual([]);
+  expect(timeSetupOf(session).stimuli).toEqual([]);
   expect(session.state.now).toBe(0);
 });
 
@@ -78,20 +78,20 @@ test('stimuli have names of their own, and one that is deleted comes back', () =
   const session = drawn('Y = A and B');
   const a = partOf(session, 'A');
   drawLevel(session, a, 10_000, 30_000);
-  expect(timePlanOf(session)).toMatchObject({ driven: 'Stimulus', stimuli: [{ name: 'Stimulus' }] });
+  expect(timeSetupOf(session)).toMatchObject({ driven: 'Stimulus', stimuli: [{ name: 'Stimulus' }] });
   drawLevel(session, a, 15_000, 20_000);
-  expect(timePlanOf(session).stimuli[0]!.inputs).toEqual([
-    { part: a, wave: { ...USUAL_WAVE, data: '10 1, 15 0, 20 1, 30 0' } },
+  expect(timeSetupOf(session).stimuli[0]!.inputs).toEqual([
+    { part: a, wave: { ...DEFAULT_WAVE, data: '10 1, 15 0, 20 1, 30 0' } },
   ]);
   expect(freshStimulusName(session)).toBe('Stimulus 2');
-  const [stimulus] = timePlanOf(session).stimuli;
+  const [stimulus] = timeSetupOf(session).stimuli;
   putStimulus(session, { ...stimulus!, name: 'Other' }, 'rename it', { was: 'Stimulus' });
-  expect(timePlanOf(session).stimuli.map((s) => s.name)).toEqual(['Other']);
+  expect(timeSetupOf(session).stimuli.map((s) => s.name)).toEqual(['Other']);
   expect(withWave(stimulus!, a, null).inputs).toEqual([]);
   removeStimulus(session, 'Other');
-  expect(timePlanOf(session)).toMatchObject({ driven: '', stimuli: [] });
+  expect(timeSetupOf(session)).toMatchObject({ driven: '', stimuli: [] });
   session.undo();
-  expect(timePlanOf(session).driven).toBe('Other');
+  expect(timeSetupOf(session).driven).toBe('Other');
 });
 
 test('a switch that a stimulus drives says so when it is pressed, and those beside it still move', () => {
@@ -172,9 +172,9 @@ test('a hazard of the map is seen as a glitch in the diagram', () => {
   expect(glitch).toMatchObject({ from: 22_000, to: 23_000 });
   session.undo();
   expect(session.state.lesson.settings.delays).toBe('zero');
-  expect(timePlanOf(session).stimuli).toEqual([]);
+  expect(timeSetupOf(session).stimuli).toEqual([]);
   showHazard(session, ['North', 'Gone'], 0, 0);
-  expect(timePlanOf(session).stimuli).toEqual([]);
+  expect(timeSetupOf(session).stimuli).toEqual([]);
 });
 
 test('what only looks otherwise leaves the run as it is', () => {
@@ -182,14 +182,14 @@ test('what only looks otherwise leaves the run as it is', () => {
   session.time.stepHalf();
   session.time.stepHalf();
   const { now } = session.state;
-  setTimePlan(session, { hidden: [partOf(session, 'Clk')] }, 'hide a lane');
+  setTimeSetup(session, { hidden: [partOf(session, 'Clk')] }, 'hide a lane');
   expect(session.state.now).toBe(now);
 });
 
 test('what is expected of the outputs is kept with the stimulus, and drives nothing', () => {
   const session = drawn('Sum = A xor B');
   keepExpected(session);
-  expect(timePlanOf(session).stimuli).toEqual([]);
+  expect(timeSetupOf(session).stimuli).toEqual([]);
   driveThroughAll(session, 10_000);
   settle(session);
   const { trace } = session;
@@ -197,7 +197,7 @@ test('what is expected of the outputs is kept with the stimulus, and drives noth
   // The run, and all that it knows, stay as they are.
   expect(session.trace).toBe(trace);
   expect(session.state.now).toBe(40_000);
-  const [stimulus] = timePlanOf(session).stimuli;
+  const [stimulus] = timeSetupOf(session).stimuli;
   expect(stimulus!.expected).toEqual({
     until: 40_000,
     outputs: [{ part: session.state.netlist.outputs[0]!.part, course: '0:0 10000:1 30000:0' }],
@@ -206,11 +206,11 @@ test('what is expected of the outputs is kept with the stimulus, and drives noth
   const read = readLesson(writeLesson(session.state.lesson));
   expect(read.ok && read.value.sheets[0]!.time!.stimuli[0]!.expected).toEqual(stimulus!.expected);
   session.undo();
-  expect(timePlanOf(session).stimuli[0]!.expected).toBeUndefined();
+  expect(timeSetupOf(session).stimuli[0]!.expected).toBeUndefined();
   expect(session.trace).toBe(trace);
   session.redo();
   forgetExpected(session);
-  expect(timePlanOf(session).stimuli[0]!.expected).toBeUndefined();
+  expect(timeSetupOf(session).stimuli[0]!.expected).toBeUndefined();
 });
 
 test('a clock that a stimulus gives sets the pace as a clock on the sheet does', () => {
@@ -222,7 +222,7 @@ test('a clock that a stimulus gives sets the pace as a clock on the sheet does',
   s.wire('dff1.Q', 'lamp1.A');
   const session = new Session(s.lesson);
   expect(shortestPeriod(session.state.netlist)).toBeNull();
-  const wave = { ...USUAL_WAVE, pattern: 'periodic', step: 250_000, high: 125_000 } as const;
+  const wave = { ...DEFAULT_WAVE, pattern: 'periodic', step: 250_000, high: 125_000 } as const;
   putStimulus(session, { name: 'Pushed', inputs: [{ part: 'switch1', wave }] }, 'push');
   expect(shortestPeriod(session.state.netlist)).toBe(250_000);
   expect(session.state.pace).toBe(1_000_000);

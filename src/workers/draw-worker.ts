@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
-import { circuitOfPlan, costOf } from '@/core/synthesis/from-plan';
+import { circuitOfSpec, costOf } from '@/core/synthesis/circuit-of-spec';
 
-const work = { circuitOfPlan, costOf };
+const work = { circuitOfPlan: circuitOfSpec, costOf };
 
 export type DrawWork = typeof work;
 

@@ -1,11 +1,11 @@
 import { expose } from 'comlink';
-import { inverted, type Wish } from '@/core/logic/cube';
-import { type Minimised, minimise } from '@/core/logic/minimise';
+import { type BooleanFunction, complement } from '@/core/logic/minimise/cube';
+import { type Minimised, minimise } from '@/core/logic/minimise/minimise';
 
 const work = {
   /** The smallest sum of products of where a function is 1, and of where it is 0. */
-  both(wish: Wish): { ones: Minimised; zeros: Minimised } {
-    return { ones: minimise(wish), zeros: minimise(inverted(wish)) };
+  both(fn: BooleanFunction): { ones: Minimised; zeros: Minimised } {
+    return { ones: minimise(fn), zeros: minimise(complement(fn)) };
   },
 };
 

@@ -1,5 +1,5 @@
 import type { Sheet } from '@/core/circuit/lesson';
-import type { Proof } from '@/core/logic/prove';
+import type { Proof } from '@/core/logic/equivalence/prove';
 import type { Result } from '@/core/values/result';
 import type { ProveWork } from './prove-worker';
 import { type WorkerJob, workerJob } from './worker-job';

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { Sheet } from '@/core/circuit/lesson';
-import type { Proof } from '@/core/logic/prove';
-import { prove } from '@/core/logic/prove-sequences';
+import type { Proof } from '@/core/logic/equivalence/prove';
+import { prove } from '@/core/logic/equivalence/prove-sequences';
 import { compile } from '@/core/netlist/compile';
 import type { Result } from '@/core/values/result';
 

@@ -1,5 +1,5 @@
 import type { Sheet } from '@/core/circuit/lesson';
-import type { TruthTable } from '@/core/logic/truth-table';
+import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { TableWork } from './table-worker';
 import { type WorkerJob, workerJob } from './worker-job';
 

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { Sheet } from '@/core/circuit/lesson';
-import { deriveTable } from '@/core/logic/derive-table';
-import type { TruthTable } from '@/core/logic/truth-table';
+import { deriveTable } from '@/core/logic/table/derive-table';
+import type { TruthTable } from '@/core/logic/table/truth-table';
 import { compile } from '@/core/netlist/compile';
 
 const work = {

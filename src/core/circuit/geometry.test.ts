@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import {
-  around,
-  aroundPoints,
   type Box,
+  boundingBox,
+  boundingBoxOfPoints,
   contains,
-  eachPiece,
+  eachSegment,
   grown,
   nearestOnCourse,
   overlap,
@@ -17,7 +17,7 @@ import {
 
 const whole = fc.integer({ min: -20, max: 20 });
 const point = fc.record({ x: whole, y: whole });
-const box = fc.tuple(point, point).map(([a, b]) => aroundPoints([a, b])!);
+const box = fc.tuple(point, point).map(([a, b]) => boundingBoxOfPoints([a, b])!);
 /** Points each of which lies straight beside or above the one before. */
 const course = fc
   .tuple(point, fc.array(fc.tuple(fc.boolean(), fc.integer({ min: -6, max: 6 })), { maxLength: 8 }))
@@ -33,7 +33,7 @@ const course = fc
 /** Every point of the grid on a course. */
 function pointsOn(points: readonly Point[]): Point[] {
   const found = points.length === 1 ? [points[0]!] : [];
-  eachPiece(points, (a, b) => {
+  eachSegment(points, (a, b) => {
     const length = Math.abs(b.x - a.x) + Math.abs(b.y - a.y);
     for (let k = 0; k <= length; k++)
       found.push({ x: a.x + Math.sign(b.x - a.x) * k, y: a.y + Math.sign(b.y - a.y) * k });
@@ -54,16 +54,16 @@ test('four quarter turns are none, and each keeps the distance from the middle',
 });
 
 test('the box around boxes holds all their points, and nothing is around nothing', () => {
-  expect(around([])).toBeNull();
-  expect(aroundPoints([])).toBeNull();
+  expect(boundingBox([])).toBeNull();
+  expect(boundingBoxOfPoints([])).toBeNull();
   fc.assert(
     fc.property(fc.array(box, { minLength: 1, maxLength: 5 }), (boxes) => {
-      const all = around(boxes)!;
+      const all = boundingBox(boxes)!;
       const corners = boxes.flatMap(({ x0, y0, x1, y1 }) => [
         { x: x0, y: y0 },
         { x: x1, y: y1 },
       ]);
-      expect(all).toEqual(aroundPoints(corners));
+      expect(all).toEqual(boundingBoxOfPoints(corners));
       expect(corners.every((p) => contains(all, p))).toBe(true);
     }),
   );

@@ -34,7 +34,7 @@ export function turned(p: Point, turn: Turn): Point {
 }
 
 /** The smallest box around all boxes, or null where there are none. */
-export function around(boxes: Iterable<Box>): Box | null {
+export function boundingBox(boxes: Iterable<Box>): Box | null {
   let all: Box | null = null;
   for (const b of boxes) {
     all = all
@@ -50,7 +50,7 @@ export function around(boxes: Iterable<Box>): Box | null {
 }
 
 /** The smallest box around points, or null where there are none. */
-export function aroundPoints(points: Iterable<Point>): Box | null {
+export function boundingBoxOfPoints(points: Iterable<Point>): Box | null {
   let [x0, y0] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
   let [x1, y1] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (const { x, y } of points) {
@@ -92,12 +92,12 @@ export function simplified(points: readonly Point[]): Point[] {
 }
 
 /** Calls `visit` with each straight piece of a course of points. */
-export function eachPiece(points: readonly Point[], visit: (a: Point, b: Point) => void): void {
+export function eachSegment(points: readonly Point[], visit: (a: Point, b: Point) => void): void {
   for (let i = 1; i < points.length; i++) visit(points[i - 1]!, points[i]!);
 }
 
 /** The nearest point to `p` on the straight, axis-parallel piece from `a` to `b`. */
-export function nearestOnPiece(a: Point, b: Point, p: Point): Point {
+export function nearestOnSegment(a: Point, b: Point, p: Point): Point {
   const clamp = (v: number, m: number, n: number) => Math.max(Math.min(m, n), Math.min(Math.max(m, n), v));
   return { x: clamp(p.x, a.x, b.x), y: clamp(p.y, a.y, b.y) };
 }
@@ -106,14 +106,14 @@ export function nearestOnPiece(a: Point, b: Point, p: Point): Point {
 export function nearestOnCourse(points: readonly Point[], p: Point): Point {
   let best = p;
   let least = Number.POSITIVE_INFINITY;
-  eachPiece(points, (a, b) => {
-    const at = nearestOnPiece(a, b, p);
+  eachSegment(points, (a, b) => {
+    const at = nearestOnSegment(a, b, p);
     const away = Math.hypot(at.x - p.x, at.y - p.y);
     if (away < least) [best, least] = [at, away];
   });
   return best;
 }
 
-export function onPiece(a: Point, b: Point, p: Point): boolean {
-  return samePoint(nearestOnPiece(a, b, p), p);
+export function isOnSegment(a: Point, b: Point, p: Point): boolean {
+  return samePoint(nearestOnSegment(a, b, p), p);
 }

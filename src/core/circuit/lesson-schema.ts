@@ -4,9 +4,9 @@
 
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
-import { LESSON_VERSION, SYMBOLS, USUAL_SETTINGS, WIRE_COLOURS } from './lesson';
-import { Plan } from './plan';
-import { DELAYS, TimePlan } from './time-plan';
+import { DEFAULT_SETTINGS, LESSON_VERSION, SYMBOLS, WIRE_COLOURS } from './lesson';
+import { SpecTable } from './spec-table';
+import { DELAYS, TimeSetup } from './time-setup';
 
 const Id = z
   .string()
@@ -59,9 +59,9 @@ export const SheetFile = z.object({
   parts: list(PartFile, 50_000),
   wires: list(WireFile, 100_000),
   /** The table that was filled in for it. */
-  plan: z.optional(Plan),
+  plan: z.optional(SpecTable),
   /** What its time face shows, and what drives its inputs. */
-  time: z.optional(TimePlan),
+  time: z.optional(TimeSetup),
 });
 
 const Settings = z.object({
@@ -81,7 +81,7 @@ export const LessonFile = z.object({
   version: z.literal(LESSON_VERSION),
   id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
   title: title(120),
-  settings: z._default(Settings, USUAL_SETTINGS),
+  settings: z._default(Settings, DEFAULT_SETTINGS),
   sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
   /** The exercise that this lesson answers, in a student's hands; what it holds stands in `exercise/`. */
   exercise: z._default(z.unknown(), null),

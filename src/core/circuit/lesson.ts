@@ -1,8 +1,8 @@
 import type { Radix } from '../values/radix';
 import type { Exercise } from './exercise';
 import type { Point, Turn } from './geometry';
-import type { Plan } from './plan';
-import type { Delays, TimePlan } from './time-plan';
+import type { SpecTable } from './spec-table';
+import type { Delays, TimeSetup } from './time-setup';
 
 /** The version of the lesson file that is written; older ones are brought up to it when read. */
 export const LESSON_VERSION = 2;
@@ -27,7 +27,7 @@ export interface Settings {
   readonly delays: Delays;
 }
 
-export const USUAL_SETTINGS: Settings = {
+export const DEFAULT_SETTINGS: Settings = {
   symbols: 'distinctive',
   powerUp: '0',
   crossings: 'plain',
@@ -74,8 +74,8 @@ export interface Sheet {
   readonly name: string;
   readonly parts: ReadonlyMap<string, Part>;
   readonly wires: ReadonlyMap<string, Wire>;
-  readonly plan?: Plan | undefined;
-  readonly time?: TimePlan | undefined;
+  readonly plan?: SpecTable | undefined;
+  readonly time?: TimeSetup | undefined;
 }
 
 /** The document: immutable, changed only by edits (`edit.ts`). */
@@ -104,7 +104,7 @@ export function emptyLesson(id: string, title: string): Lesson {
   return {
     id,
     title,
-    settings: USUAL_SETTINGS,
+    settings: DEFAULT_SETTINGS,
     sheets: [emptySheet('sheet1', 'Sheet 1')],
     exercise: null,
   };

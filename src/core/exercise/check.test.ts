@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Exercise } from '../circuit/exercise';
-import { remove } from '../drawing/gestures';
+import { remove } from '../drawing/editing/gestures';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock, Sketch } from '../testing/sketch';
 import { isAllowed } from './allowed';

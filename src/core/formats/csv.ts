@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { csvField } from '../logic/table-text';
+import { csvField } from '../logic/table/table-text';
 import type { Column, Netlist, Terminal } from '../netlist/netlist';
 import type { Run } from '../simulate/run';
 import { type Logic, letterOf } from '../values/logic';

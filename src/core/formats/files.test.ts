@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Exercise } from '../circuit/exercise';
-import { USUAL_WAVE } from '../circuit/time-plan';
+import { DEFAULT_WAVE } from '../circuit/time-setup';
 import { check } from '../exercise/check';
 import { tableOfSheet } from '../exercise/kinds/table/expected-table';
 import { lessonOf, randomSheet } from '../testing/random-circuit';
@@ -137,7 +137,7 @@ describe('exercise files and links', () => {
   });
 
   test('of a run come back as they were, and say where they do not fit', () => {
-    const wave = { ...USUAL_WAVE, pattern: 'periodic' as const };
+    const wave = { ...DEFAULT_WAVE, pattern: 'periodic' as const };
     const expected = {
       kind: 'run' as const,
       inputs: [{ name: 'Clock', width: 1, wave }],

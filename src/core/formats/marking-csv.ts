@@ -1,5 +1,5 @@
 import type { Check } from '../exercise/check';
-import { csvField } from '../logic/table-text';
+import { csvField } from '../logic/table/table-text';
 import { findKind } from '../parts/catalogue';
 import type { HandIn } from './hand-in-file';
 

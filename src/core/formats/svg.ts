@@ -1,16 +1,24 @@
-import { around, grown, type Point } from '../circuit/geometry';
+import { boundingBox, grown, type Point } from '../circuit/geometry';
 import {
+  DEFAULT_SETTINGS,
   isPinEnd,
   type Part,
   type Settings,
   type Sheet,
   type Symbols,
-  USUAL_SETTINGS,
   type WireColour,
 } from '../circuit/lesson';
-import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/crossings';
-import { bodyOf, courseOf, footprintOf, labelSide, oriented, pinsOf, textSide } from '../drawing/placement';
-import { surveyOf } from '../drawing/survey';
+import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/geometry/crossings';
+import {
+  bodyOf,
+  courseOf,
+  footprintOf,
+  labelSide,
+  oriented,
+  pinsOf,
+  textSide,
+} from '../drawing/geometry/placement';
+import { spatialIndexOf } from '../drawing/geometry/spatial-index';
 import { kindOf } from '../parts/catalogue';
 import type { Paint, Shape } from '../parts/shape';
 import { X } from '../values/logic';
@@ -52,12 +60,17 @@ const n = (value: number) => String(+value.toFixed(3));
  */
 export function writeSvg(
   sheet: Sheet,
-  { symbols: standard, crossings }: Pick<Settings, 'symbols' | 'crossings'> = USUAL_SETTINGS,
+  { symbols: standard, crossings }: Pick<Settings, 'symbols' | 'crossings'> = DEFAULT_SETTINGS,
 ): string {
   const courses = [...sheet.wires.values()].map((w) => ({ wire: w, points: courseOf(sheet, w) }));
   const corners = courses.flatMap(({ points }) => points.map(({ x, y }) => ({ x0: x, y0: y, x1: x, y1: y })));
   const box = grown(
-    around([...[...sheet.parts.values()].map(footprintOf), ...corners]) ?? { x0: 0, y0: 0, x1: 10, y1: 10 },
+    boundingBox([...[...sheet.parts.values()].map(footprintOf), ...corners]) ?? {
+      x0: 0,
+      y0: 0,
+      x1: 10,
+      y1: 10,
+    },
     2,
   );
   const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
@@ -87,7 +100,7 @@ export function writeSvg(
         `<path d="${pathOf([at, { x: at.x - out.x * port.lead, y: at.y - out.y * port.lead }])}" stroke-width="${port.width > 1 ? 0.3 : 0.12}"/>`,
       );
   lines.push('</g>');
-  for (const dots of surveyOf(sheet).joints().values())
+  for (const dots of spatialIndexOf(sheet).joints().values())
     for (const { at } of dots)
       lines.push(`<circle cx="${n(at.x)}" cy="${n(at.y)}" r="0.3" fill="${COLOURS.ink}"/>`);
   for (const part of sheet.parts.values()) lines.push(...partLines(part, standard));

@@ -1,6 +1,6 @@
 import type { Sheet } from '../circuit/lesson';
 import type { Netlist } from '../netlist/netlist';
-import { planOf } from '../netlist/plan';
+import { wiringOf } from '../netlist/sheet-wiring';
 import { sheetInside } from '../parts/catalogue';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';
@@ -39,7 +39,7 @@ export function signalsOf(netlist: Netlist, sheet: Sheet, sheets: readonly Sheet
       named.add(name);
       found.push({ scope, name, nets });
     };
-    const { parts, templates } = planOf(at);
+    const { parts, templates } = wiringOf(at);
     const isTerminal = (i: number) =>
       templates[i]!.role?.role === 'input' || templates[i]!.role?.role === 'output';
     for (const [i, part] of parts.entries())

@@ -5,8 +5,8 @@ import type { Store, Template, TemplateGate } from '../parts/template';
 import { declaredInputs, declaredOutputs, terminalName } from './declared';
 import type { Diagnostic } from './diagnostic';
 import { fanOut, levelled, onLoops } from './levels';
-import { columnsOf, type Netlist, type SheetNets, type Source, type Terminal } from './netlist';
-import { listed, planOf, type SheetPlan } from './plan';
+import { type Netlist, type SheetNets, type Source, type Terminal, terminalColumns } from './netlist';
+import { listed, type SheetWiring, wiringOf } from './sheet-wiring';
 import { UnionFind } from './union-find';
 
 /** Blocks inside blocks, at most. */
@@ -16,7 +16,7 @@ const MOST_PARTS = 2_000_000;
 
 /** One use of a sheet: the compiled one itself, or a block somewhere in it. */
 interface Instance {
-  readonly plan: SheetPlan;
+  readonly plan: SheetWiring;
   /** '' for the compiled sheet, else ids of blocks with slashes between. */
   readonly path: string;
   /** Number of its first net bit, pin bit and part among those of all instances. */
@@ -48,7 +48,7 @@ export function compileOnce(sheet: Sheet, sheets: readonly Sheet[]): Netlist {
 
 class Flattening {
   private readonly instances: Instance[] = [];
-  private readonly seen = new Set<SheetPlan>();
+  private readonly seen = new Set<SheetWiring>();
   private readonly diagnostics: Diagnostic[] = [];
   private readonly library: ReadonlyMap<string, Sheet>;
   private readonly joins: [number, number][] = [];
@@ -69,7 +69,7 @@ class Flattening {
   }
 
   netlist(): Netlist {
-    this.unfold(planOf(this.sheet), '', [this.sheet.id]);
+    this.unfold(wiringOf(this.sheet), '', [this.sheet.id]);
     this.numberNets();
     const packed = this.pack();
     const wiring = { ...packed, ...fanOut(packed.nets, packed.inStart, packed.ins) };
@@ -95,23 +95,24 @@ class Flattening {
     this.diagnoseClocks(netlist);
     return {
       ...netlist,
-      inputColumns: columnsOf(netlist.inputs),
-      outputColumns: columnsOf(netlist.outputs),
+      inputColumns: terminalColumns(netlist.inputs),
+      outputColumns: terminalColumns(netlist.outputs),
     };
   }
 
   /** Adds an instance and, block by block, those inside it. */
-  private unfold(plan: SheetPlan, path: string, above: readonly string[]): Instance {
-    const instance = { plan, path, bits: this.bits, pinBits: this.pinBits, parts: this.parts };
+  private unfold(wiring: SheetWiring, path: string, above: readonly string[]): Instance {
+    const instance = { plan: wiring, path, bits: this.bits, pinBits: this.pinBits, parts: this.parts };
     this.instances.push(instance);
-    this.bits += plan.bits;
-    this.pinBits += plan.bitOf.length;
-    this.parts += plan.parts.length;
-    const inside = above.length > 1 ? { inside: plan.sheet.id } : {};
-    if (!this.seen.has(plan)) for (const d of plan.diagnostics) this.diagnostics.push({ ...d, ...inside });
-    this.seen.add(plan);
-    for (let i = 0; i < plan.parts.length; i++) {
-      const template = plan.templates[i]!;
+    this.bits += wiring.bits;
+    this.pinBits += wiring.bitOf.length;
+    this.parts += wiring.parts.length;
+    const inside = above.length > 1 ? { inside: wiring.sheet.id } : {};
+    if (!this.seen.has(wiring))
+      for (const d of wiring.diagnostics) this.diagnostics.push({ ...d, ...inside });
+    this.seen.add(wiring);
+    for (let i = 0; i < wiring.parts.length; i++) {
+      const template = wiring.templates[i]!;
       for (const [a, b] of template.joins)
         this.joins.push([this.bitAt(instance, i, a), this.bitAt(instance, i, b)]);
       if (template.kind.insideSheet) this.enter(instance, i, above);
@@ -120,14 +121,14 @@ class Flattening {
   }
 
   private bitAt(instance: Instance, part: number, ref: number): number {
-    const { plan } = instance;
-    return instance.bits + plan.bitOf[plan.pinBits[part]! + ref]!;
+    const { plan: wiring } = instance;
+    return instance.bits + wiring.bitOf[wiring.pinBits[part]! + ref]!;
   }
 
   /** What a block holds, its ports tied to the pins of the block. */
   private enter(instance: Instance, index: number, above: readonly string[]): void {
-    const { plan } = instance;
-    const part = plan.parts[index]!;
+    const { plan: wiring } = instance;
+    const part = wiring.parts[index]!;
     const at = {
       pins: [{ part: part.id, port: '' }],
       severity: 'problem' as const,
@@ -157,8 +158,8 @@ class Flattening {
       return;
     }
     const path = instance.path ? `${instance.path}/${part.id}` : part.id;
-    const inner = this.unfold(planOf(sheet), path, [...above, id]);
-    const template = plan.templates[index]!;
+    const inner = this.unfold(wiringOf(sheet), path, [...above, id]);
+    const template = wiring.templates[index]!;
     const tied = new Set<string>();
     for (let p = 0; p < inner.plan.parts.length; p++) {
       const port = inner.plan.parts[p]!;
@@ -299,11 +300,11 @@ class Flattening {
       end(net, by);
     }
     for (const instance of this.instances) {
-      const { plan } = instance;
-      const { bitOf } = plan;
-      for (let i = 0; i < plan.parts.length; i++) {
-        const template = plan.templates[i]!;
-        const pins = plan.pinBits[i]!;
+      const { plan: wiring } = instance;
+      const { bitOf } = wiring;
+      for (let i = 0; i < wiring.parts.length; i++) {
+        const template = wiring.templates[i]!;
+        const pins = wiring.pinBits[i]!;
         const inner = this.nets - 1;
         this.nets += template.inner;
         for (const gate of template.gates) {
@@ -330,8 +331,8 @@ class Flattening {
 
   /** The net that a pin bit drives: its own where several meet. */
   private drivenNet(instance: Instance, part: number, ref: number): number {
-    const { plan } = instance;
-    const own = this.own.size > 0 ? this.own.get(instance.pinBits + plan.pinBits[part]! + ref) : undefined;
+    const { plan: wiring } = instance;
+    const own = this.own.size > 0 ? this.own.get(instance.pinBits + wiring.pinBits[part]! + ref) : undefined;
     return own ?? this.netOfBit[this.bitAt(instance, part, ref)]!;
   }
 
@@ -358,33 +359,33 @@ class Flattening {
       if (this.instances[middle]!.parts <= owner) low = middle;
       else high = middle - 1;
     }
-    const { plan, path, parts } = this.instances[low]!;
-    const id = plan.parts[owner - parts]?.id ?? '';
+    const { plan: wiring, path, parts } = this.instances[low]!;
+    const id = wiring.parts[owner - parts]?.id ?? '';
     return path ? `${path}/${id}` : id;
   }
 
   private viewOf(instance: Instance): SheetNets {
-    const { plan } = instance;
+    const { plan: wiring } = instance;
     const nets = ([first, width]: readonly [number, number]) =>
       Array.from({ length: width }, (_, bit) => this.netOfBit[instance.bits + first + bit]!);
     const portOf = (part: string, port: string) => {
-      const index = plan.indexOf.get(part);
-      const at = index === undefined ? undefined : plan.templates[index]!.portIndex.get(port);
+      const index = wiring.indexOf.get(part);
+      const at = index === undefined ? undefined : wiring.templates[index]!.portIndex.get(port);
       return at === undefined ? undefined : ([index!, at] as const);
     };
     return {
       netsOfPin: (part, port) => {
         const at = portOf(part, port);
-        return at && nets(plan.groupOfPin(...at));
+        return at && nets(wiring.groupOfPin(...at));
       },
       netsOfWire: (wire) => {
-        const group = plan.groupOfWire(wire);
+        const group = wiring.groupOfWire(wire);
         return group && nets(group);
       },
       ownNet: (part, port, bit = 0) => {
         const at = portOf(part, port);
-        if (!at || bit >= plan.templates[at[0]]!.ports[at[1]]!.width) return undefined;
-        return this.drivenNet(instance, at[0], plan.templates[at[0]]!.pinStart[at[1]]! + bit);
+        if (!at || bit >= wiring.templates[at[0]]!.ports[at[1]]!.width) return undefined;
+        return this.drivenNet(instance, at[0], wiring.templates[at[0]]!.pinStart[at[1]]! + bit);
       },
     };
   }

@@ -2,7 +2,7 @@ import { remembers } from '../parts/primitive';
 import type { Netlist } from './netlist';
 
 /** Gates as they lie in typed arrays, before they are ordered. */
-export type Wiring = Pick<Netlist, 'nets' | 'op' | 'out' | 'inStart' | 'ins' | 'fanStart' | 'fan'>;
+export type GateArrays = Pick<Netlist, 'nets' | 'op' | 'out' | 'inStart' | 'ins' | 'fanStart' | 'fan'>;
 
 /** Readers of each net as compressed rows, by counting. */
 export function fanOut(nets: number, inStart: Int32Array, ins: Int32Array) {
@@ -17,7 +17,7 @@ export function fanOut(nets: number, inStart: Int32Array, ins: Int32Array) {
 }
 
 /** Kahn's topological order (1962) over the gates that remember nothing. */
-export function levelled({ nets, op, out, inStart, ins, fanStart, fan }: Wiring) {
+export function levelled({ nets, op, out, inStart, ins, fanStart, fan }: GateArrays) {
   const gates = op.length;
   const driven = new Uint8Array(nets);
   let remembering = 0;
@@ -62,7 +62,10 @@ export function levelled({ nets, op, out, inStart, ins, fanStart, fan }: Wiring)
 }
 
 /** Of gates on or behind a loop, those that lie on one: the others are peeled off from behind. */
-export function onLoops({ nets, out, inStart, ins, fanStart, fan }: Wiring, looped: Int32Array): number[] {
+export function onLoops(
+  { nets, out, inStart, ins, fanStart, fan }: GateArrays,
+  looped: Int32Array,
+): number[] {
   const rest = new Set(looped);
   const driver = new Int32Array(nets).fill(-1);
   const readers = new Map<number, number>();

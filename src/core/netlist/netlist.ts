@@ -92,7 +92,7 @@ export function driversOf(netlist: Netlist, nets: Iterable<number>): string[] {
   return [...found];
 }
 
-export function columnsOf(terminals: readonly Terminal[]): Column[] {
+export function terminalColumns(terminals: readonly Terminal[]): Column[] {
   return terminals.flatMap(({ part, name, nets }) =>
     nets
       .map(

@@ -1,6 +1,6 @@
 import type { Part } from '../circuit/lesson';
 import { counted } from '../values/wording';
-import type { BoxPin, BoxPlan } from './box';
+import type { BoxLayout, BoxPin } from './box';
 import { defineBox } from './define-part';
 import { MOST_WIRES, type PinSide } from './limits';
 import type { ParamSchemas } from './param-schemas';
@@ -98,7 +98,7 @@ export function blockKindOf(name: string, params: BlockParams): PartKind {
   };
 }
 
-function boxOf(params: BlockParams): BoxPlan {
+function boxOf(params: BlockParams): BoxLayout {
   const inputs = readPins(params.inputs);
   const outputs = readPins(params.outputs).filter((o) => !inputs.some((i) => i.name === o.name));
   const all = [

@@ -15,7 +15,7 @@ export interface BoxPin {
   readonly clock?: boolean;
 }
 
-export interface BoxPlan {
+export interface BoxLayout {
   readonly title?: string;
   /** Under the title, smaller. */
   readonly subtitle?: string;
@@ -38,21 +38,21 @@ interface Measures {
   readonly halfHeight: number;
 }
 
-function measure(plan: BoxPlan): Measures {
-  const rows = Math.max(plan.left?.length ?? 0, plan.right?.length ?? 0, 1);
-  const columns = Math.max(plan.top?.length ?? 0, plan.bottom?.length ?? 0, 1);
-  const titleWidth = Math.max((plan.title ?? '').length * 0.62, (plan.subtitle ?? '').length * 0.5);
-  const texts = (longest(plan.left) + longest(plan.right)) * LETTER + titleWidth + 1.6;
-  const halfWidth = plan.halfWidth ?? Math.max(2, Math.ceil(Math.max(texts, columns * PITCH + 1) / 2));
-  const room = (plan.top?.length || plan.bottom?.length) && rows % 2 === 0 ? 1 : 0;
+function measure(layout: BoxLayout): Measures {
+  const rows = Math.max(layout.left?.length ?? 0, layout.right?.length ?? 0, 1);
+  const columns = Math.max(layout.top?.length ?? 0, layout.bottom?.length ?? 0, 1);
+  const titleWidth = Math.max((layout.title ?? '').length * 0.62, (layout.subtitle ?? '').length * 0.5);
+  const texts = (longest(layout.left) + longest(layout.right)) * LETTER + titleWidth + 1.6;
+  const halfWidth = layout.halfWidth ?? Math.max(2, Math.ceil(Math.max(texts, columns * PITCH + 1) / 2));
+  const room = (layout.top?.length || layout.bottom?.length) && rows % 2 === 0 ? 1 : 0;
   return { halfWidth, halfHeight: Math.max(2, rows + room) };
 }
 
 /** Distance along a side of the i-th of n pins from its middle, in whole grid steps. */
 const along = (i: number, n: number) => PITCH * i - (n - 1);
 
-export function boxPorts(plan: BoxPlan): Port[] {
-  const { halfWidth, halfHeight } = measure(plan);
+export function boxPorts(layout: BoxLayout): Port[] {
+  const { halfWidth, halfHeight } = measure(layout);
   const ports: Port[] = [];
   const side = (pins: readonly BoxPin[] | undefined, where: Port['side']) => {
     const upright = where === 'top' || where === 'bottom';
@@ -70,20 +70,20 @@ export function boxPorts(plan: BoxPlan): Port[] {
       });
     }
   };
-  side(plan.left, 'left');
-  side(plan.top, 'top');
-  side(plan.bottom, 'bottom');
-  side(plan.right, 'right');
+  side(layout.left, 'left');
+  side(layout.top, 'top');
+  side(layout.bottom, 'bottom');
+  side(layout.right, 'right');
   return ports;
 }
 
-export function boxBody(plan: BoxPlan): Box {
-  const { halfWidth, halfHeight } = measure(plan);
+export function boxBody(layout: BoxLayout): Box {
+  const { halfWidth, halfHeight } = measure(layout);
   return { x0: -halfWidth, y0: -halfHeight, x1: halfWidth, y1: halfHeight };
 }
 
-export function boxSymbol(plan: BoxPlan): Shape[] {
-  const { halfWidth: w, halfHeight: h } = measure(plan);
+export function boxSymbol(layout: BoxLayout): Shape[] {
+  const { halfWidth: w, halfHeight: h } = measure(layout);
   const shapes: Shape[] = [outline(roundedBox(-w, -h, w, h, 0.4))];
   const text = (x: number, y: number, said: string, align: 'left' | 'center' | 'right'): Shape => ({
     shape: 'text',
@@ -110,11 +110,11 @@ export function boxSymbol(plan: BoxPlan): Shape[] {
       if (said) shapes.push(text(edge + 0.4 * into, y, said, where));
     }
   };
-  pins(plan.left, 'left');
-  pins(plan.right, 'right');
+  pins(layout.left, 'left');
+  pins(layout.right, 'right');
   for (const [list, edge, into] of [
-    [plan.top, -h, 1],
-    [plan.bottom, h, -1],
+    [layout.top, -h, 1],
+    [layout.bottom, h, -1],
   ] as const)
     for (const [i, pin] of (list ?? []).entries()) {
       const x = along(i, list!.length);
@@ -122,23 +122,23 @@ export function boxSymbol(plan: BoxPlan): Shape[] {
       if (textOf(pin)) shapes.push(text(x, edge + 0.75 * into, textOf(pin), 'center'));
     }
   // In the middle of what the texts at the sides leave.
-  const middle = ((longest(plan.left) - longest(plan.right)) * LETTER) / 2;
-  if (plan.title)
+  const middle = ((longest(layout.left) - longest(layout.right)) * LETTER) / 2;
+  if (layout.title)
     shapes.push({
       shape: 'text',
       x: middle,
-      y: plan.subtitle ? -0.5 : 0,
-      text: plan.title,
+      y: layout.subtitle ? -0.5 : 0,
+      text: layout.title,
       size: 1.05,
       align: 'center',
       bold: true,
     });
-  if (plan.subtitle)
+  if (layout.subtitle)
     shapes.push({
       shape: 'text',
       x: middle,
       y: 0.7,
-      text: plan.subtitle,
+      text: layout.subtitle,
       size: 0.8,
       align: 'center',
       paint: 'quiet',

@@ -1,5 +1,5 @@
 import type { Infer, Schema } from '../values/schema';
-import { type BoxPlan, boxBody, boxPorts, boxSymbol } from './box';
+import { type BoxLayout, boxBody, boxPorts, boxSymbol } from './box';
 import type { ParamSchemas } from './param-schemas';
 import type { Drawn, PartEntry, PartKind } from './part-kind';
 
@@ -14,7 +14,7 @@ export function definePart<S extends Schema>(
 /** As `definePart`, for a kind whose ports, body and symbol all follow from a box with pins at its sides. */
 export function defineBox<S extends Schema>(
   params: (of: ParamSchemas) => S,
-  { box, ...entry }: PartEntry<Infer<S>> & { readonly box: (params: Infer<S>) => BoxPlan },
+  { box, ...entry }: PartEntry<Infer<S>> & { readonly box: (params: Infer<S>) => BoxLayout },
 ): PartKind {
   const drawn: Drawn<Infer<S>> = {
     ports: (of) => boxPorts(box(of)),

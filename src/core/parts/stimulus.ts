@@ -4,7 +4,7 @@ import type { Levels } from './part-kind';
 
 export type Pattern = 'times' | 'cycles' | 'bits' | 'count';
 
-export interface StimulusPlan {
+export interface StimulusPattern {
   readonly pattern: Pattern;
   readonly data: string;
   /** Ps. */
@@ -15,7 +15,7 @@ export interface StimulusPlan {
 }
 
 /** The levels of a stimulus over time. What cannot be read in `data` is left out. */
-export function levelsOf(plan: StimulusPlan): Levels {
+export function levelsOf(plan: StimulusPattern): Levels {
   const { pattern, step, width, repeat } = plan;
   if (pattern === 'count') {
     const rows = 2 ** width;
@@ -49,7 +49,7 @@ interface LevelChange {
   readonly value: number;
 }
 
-function timedChanges({ data, width }: StimulusPlan): LevelChange[] {
+function timedChanges({ data, width }: StimulusPattern): LevelChange[] {
   return readMoments(data, width).sort((a, b) => a.at - b.at);
 }
 
@@ -66,7 +66,7 @@ export function readMoments(data: string, width: number): LevelChange[] {
   return changes;
 }
 
-function steppedChanges({ pattern, data, step, width, mostFirst }: StimulusPlan): LevelChange[] {
+function steppedChanges({ pattern, data, step, width, mostFirst }: StimulusPattern): LevelChange[] {
   if (pattern === 'cycles')
     return data
       .split(/[\s,;]+/)

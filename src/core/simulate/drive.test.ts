@@ -1,13 +1,13 @@
 import fc from 'fast-check';
-import { USUAL_WAVE, type Wave } from '../circuit/time-plan';
-import { rowOf } from '../logic/truth-table';
+import { DEFAULT_WAVE, type Wave } from '../circuit/time-setup';
+import { rowOf } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
 import { interlock } from '../testing/sketch';
 import type { Logic } from '../values/logic';
 import { countThrough, drivenBy, waveLevels, waveProblem, withLevel } from './drive';
 import { Run } from './run';
 
-const wave = (part: Partial<Wave>): Wave => ({ ...USUAL_WAVE, ...part });
+const wave = (part: Partial<Wave>): Wave => ({ ...DEFAULT_WAVE, ...part });
 /** Values at moments in ns. */
 const at = (w: Partial<Wave>, times: readonly number[], width = 1) =>
   times.map((t) => waveLevels(wave(w), width)(t * 1000).value);
@@ -67,7 +67,7 @@ test('what cannot be run is said where it stands', () => {
 
 test('counting through all combinations is the truth table laid in time', () => {
   const netlist = compile(interlock().sheet);
-  const stimulus = countThrough('All', netlist, 10_000, USUAL_WAVE);
+  const stimulus = countThrough('All', netlist, 10_000, DEFAULT_WAVE);
   const run = new Run(drivenBy(netlist, stimulus), { delays: 'zero' });
   for (let row = 0; row < 8; row++) {
     run.advance(row * 10_000 + 5000);

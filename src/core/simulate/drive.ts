@@ -1,4 +1,4 @@
-import type { Stimulus, TimePlan, Wave } from '../circuit/time-plan';
+import type { Stimulus, TimeSetup, Wave } from '../circuit/time-setup';
 import type { Netlist, Source } from '../netlist/netlist';
 import type { Levels } from '../parts/part-kind';
 import { levelsOf, readMoments } from '../parts/stimulus';
@@ -131,7 +131,7 @@ export function withLevel(wave: Wave | null, from: number, to: number, value: 0 
 }
 
 /** The stimulus that drives a sheet, or null. */
-export function drivingOf(plan: TimePlan | undefined): Stimulus | null {
+export function drivingOf(plan: TimeSetup | undefined): Stimulus | null {
   return plan?.stimuli.find((s) => s.name === plan.driven) ?? null;
 }
 

@@ -1,5 +1,5 @@
 import FlatQueue from 'flatqueue';
-import type { Delays } from '../circuit/time-plan';
+import type { Delays } from '../circuit/time-setup';
 import { type Netlist, type Source, sourceKey, storeName } from '../netlist/netlist';
 import type { ClockWave } from '../parts/part-kind';
 import { Primitive } from '../parts/primitive';

@@ -3,8 +3,8 @@ import { compile } from '../netlist/compile';
 import { Run } from '../simulate/run';
 import { partOf, sheetOfParts } from '../testing/rig';
 import { type Logic, letterOf, ONE, ZERO } from '../values/logic';
+import { cycleFrom, cyclesOf, cycleText, inputRowText, transientStates } from './cycles';
 import { bitOrder, machineOf, stateNumber } from './machine';
-import { neverBack, roundFrom, roundsOf, roundWords, rowWords } from './order';
 
 /** The organ drum: T flip-flops that count forwards while Up is 1 and backwards while it is 0. */
 function drum() {
@@ -55,11 +55,11 @@ test('the drum counts forwards while Up is 1 and backwards while it is 0', () =>
   expect(m.states).toHaveLength(8);
   expect(m.isMoore).toBe(true);
   const number = (s: number) => String(stateNumber(m.states[s]!.code));
-  const [down, up] = roundsOf(m);
-  expect([rowWords(m, 0), rowWords(m, 1)]).toEqual(['Up = 0', 'Up = 1']);
-  expect(roundWords(up!, number)).toBe('0 1 2 3 4 5 6 7, then 0 (8 states, forwards)');
-  expect(roundWords(down!, number)).toBe('0 7 6 5 4 3 2 1, then 0 (8 states, backwards)');
-  expect(neverBack(m).size).toBe(0);
+  const [down, up] = cyclesOf(m);
+  expect([inputRowText(m, 0), inputRowText(m, 1)]).toEqual(['Up = 0', 'Up = 1']);
+  expect(cycleText(up!, number)).toBe('0 1 2 3 4 5 6 7, then 0 (8 states, forwards)');
+  expect(cycleText(down!, number)).toBe('0 7 6 5 4 3 2 1, then 0 (8 states, backwards)');
+  expect(transientStates(m).size).toBe(0);
   // The output is bit 2 of the state.
   expect(m.states.every((s) => s.outputs === s.code[0])).toBe(true);
 });
@@ -82,10 +82,10 @@ test('states that power-up never leads to are there on request, and those that n
   const all = machine(ring, true);
   expect(all.states).toHaveLength(8);
   expect(all.states.filter((s) => !s.reachable)).toHaveLength(5);
-  const codes = [...neverBack(all)].map((s) => all.states[s]!.code).sort();
+  const codes = [...transientStates(all)].map((s) => all.states[s]!.code).sort();
   expect(codes).toEqual(['000', '011', '101', '110', '111']);
   const zero = all.states.findIndex((s) => s.code === '000');
-  expect(roundWords(roundFrom(all, zero, 0), String)).toBe(`it stays in ${zero}`);
+  expect(cycleText(cycleFrom(all, zero, 0), String)).toBe(`it stays in ${zero}`);
 });
 
 test('what has no states says so', () => {

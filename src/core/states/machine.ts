@@ -1,5 +1,5 @@
-import { Stepper } from '../logic/state-table';
-import { inputAt } from '../logic/truth-table';
+import { Stepper } from '../logic/table/state-table';
+import { inputAt } from '../logic/table/truth-table';
 import type { Netlist } from '../netlist/netlist';
 import { type Logic, letterOf } from '../values/logic';
 import { done, type Result, refusal, refused, within } from '../values/result';

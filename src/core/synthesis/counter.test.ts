@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { compile } from '../netlist/compile';
+import { cycleFrom } from '../states/cycles';
 import { machineOf, stateNumber } from '../states/machine';
-import { roundFrom } from '../states/order';
 import { sentence } from '../values/result';
 import { COUNTER_KINDS, type CounterKind, counterOf, readCycle } from './counter';
 
@@ -53,7 +53,7 @@ test('for any cycle and each kind of flip-flop the circuit goes through it, from
         if (!made.ok) throw new Error(made.problem.message);
         const machine = made.value;
         const number = (s: number) => stateNumber(machine.states[s]!.code);
-        expect(roundFrom(machine, 0, 0).cycle.map(number)).toEqual(cycle);
+        expect(cycleFrom(machine, 0, 0).cycle.map(number)).toEqual(cycle);
         // Every other number is accounted for.
         expect(machine.states).toHaveLength(2 ** bits);
         if (unused === 'first')

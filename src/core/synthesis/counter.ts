@@ -1,12 +1,12 @@
 import { apply, type Edit } from '../circuit/edit';
 import { emptyLesson, emptySheet, type Lesson, type Sheet } from '../circuit/lesson';
-import { newPart } from '../drawing/gestures';
-import { layOut } from '../drawing/lay-out';
-import { type Cube, covers, EITHER, OFF, ON, type Wish } from '../logic/cube';
-import type { Expression } from '../logic/expression';
-import { sumOf } from '../logic/forms';
-import { minimise } from '../logic/minimise';
-import { written } from '../logic/notation';
+import { newPart } from '../drawing/editing/gestures';
+import { layOut } from '../drawing/layout/lay-out';
+import type { Expression } from '../logic/expression/expression';
+import { sumOf } from '../logic/expression/forms';
+import { written } from '../logic/expression/notation';
+import { type BooleanFunction, type Cube, coversRow, DONT_CARE, OFF, ON } from '../logic/minimise/cube';
+import { minimise } from '../logic/minimise/minimise';
 import { findKind } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 import { done, type Result, refused } from '../values/result';
@@ -27,14 +27,15 @@ export const MOST_COUNTER_BITS = 8;
 const EXCITATION: Record<CounterKind, (now: number, next: number) => readonly number[]> = {
   dff: (_, next) => [next],
   tff: (now, next) => [now ^ next],
-  jkff: (now, next) => (now === 0 ? [next, EITHER] : [EITHER, 1 - next]),
-  srff: (now, next) => (now === 0 ? [next, next === 0 ? EITHER : 0] : [next === 0 ? 0 : EITHER, 1 - next]),
+  jkff: (now, next) => (now === 0 ? [next, DONT_CARE] : [DONT_CARE, 1 - next]),
+  srff: (now, next) =>
+    now === 0 ? [next, next === 0 ? DONT_CARE : 0] : [next === 0 ? 0 : DONT_CARE, 1 - next],
 };
 
 /** What becomes of numbers that the cycle does not have: whatever is smallest, or on to the first number. */
 export type Unused = 'either' | 'first';
 
-export interface CounterWish {
+export interface CounterSpec {
   /** The numbers in the order in which they are to come; after the last one the first comes again. */
   readonly cycle: readonly number[];
   readonly kind: CounterKind;
@@ -90,7 +91,7 @@ export function readCycle(text: string): Result<number[]> {
 }
 
 /** The next number of each number; null where the cycle does not have it and either will do. */
-function nexts({ cycle, unused }: CounterWish, states: number): (number | null)[] {
+function nexts({ cycle, unused }: CounterSpec, states: number): (number | null)[] {
   const next = new Array<number | null>(states).fill(unused === 'first' ? cycle[0]! : null);
   for (const [i, n] of cycle.entries()) next[n] = cycle[(i + 1) % cycle.length]!;
   return next;
@@ -100,11 +101,11 @@ function nexts({ cycle, unused }: CounterWish, states: number): (number | null)[
  * A counter that goes through a cycle of numbers: the excitation table of its flip-flops, the smallest expression of
  * each of their inputs, and the circuit, which powers up at the first number.
  */
-export function counterOf(wish: CounterWish): Counter {
-  const { cycle, kind } = wish;
+export function counterOf(spec: CounterSpec): Counter {
+  const { cycle, kind } = spec;
   const bits = Math.max(1, Math.ceil(Math.log2(Math.max(...cycle) + 1)));
   const states = 2 ** bits;
-  const next = nexts(wish, states);
+  const next = nexts(spec, states);
   const letters = COUNTER_KINDS[kind];
   const places = Array.from({ length: bits }, (_, i) => bits - 1 - i);
   const inputs = places.flatMap((bit) => letters.map((letter) => `${letter}${bit}`));
@@ -112,7 +113,7 @@ export function counterOf(wish: CounterWish): Counter {
     places.flatMap((bit) => {
       const to = next[state]!;
       return to === null
-        ? letters.map(() => EITHER)
+        ? letters.map(() => DONT_CARE)
         : [...EXCITATION[kind]((state >> bit) & 1, (to >> bit) & 1)];
     });
   const rows = Array.from({ length: states }, (_, state) => wanted(state));
@@ -120,7 +121,7 @@ export function counterOf(wish: CounterWish): Counter {
     (row, state): ExcitationRow => ({
       state,
       next: next[state]!,
-      inputs: row.map((v) => (v === EITHER ? 'x' : String(v))),
+      inputs: row.map((v) => (v === DONT_CARE ? 'x' : String(v))),
     }),
   );
   const names = places.map((bit) => `Q${bit}`);
@@ -130,18 +131,19 @@ export function counterOf(wish: CounterWish): Counter {
     // Set and Reset are never 1 together, not even where no state of the cycle asks.
     const isReset = kind === 'srff' && i % 2 === 1;
     const column = rows.map((row, state): number => {
-      if (row[i] === EITHER) return isReset && before.some((cube) => covers(cube, state)) ? OFF : EITHER;
+      if (row[i] === DONT_CARE)
+        return isReset && before.some((cube) => coversRow(cube, state)) ? OFF : DONT_CARE;
       return row[i] ? ON : OFF;
     });
-    const wished: Wish = { inputs: bits, rows: Uint8Array.from(column) };
+    const wished: BooleanFunction = { inputs: bits, rows: Uint8Array.from(column) };
     before = minimise(wished).cubes;
     const expression = sumOf(before, names);
     expressions.push({ name, expression, text: written(expression, 'prime') });
   }
-  return { bits, inputs, table, expressions, sheet: drawn(wish, bits, expressions) };
+  return { bits, inputs, table, expressions, sheet: drawn(spec, bits, expressions) };
 }
 
-function drawn(wish: CounterWish, bits: number, expressions: Counter['expressions']): Sheet {
+function drawn(spec: CounterSpec, bits: number, expressions: Counter['expressions']): Sheet {
   const id = 'counter';
   let lesson: Lesson = { ...emptyLesson('counter-sketch', ''), sheets: [emptySheet(id, 'Counter')] };
   const make = (edit: Edit) => {
@@ -150,8 +152,8 @@ function drawn(wish: CounterWish, bits: number, expressions: Counter['expression
     lesson = made.value;
   };
   const sheet = () => lesson.sheets[0]!;
-  const state = findKind(wish.kind)!;
-  const [first] = wish.cycle;
+  const state = findKind(spec.kind)!;
+  const [first] = spec.cycle;
   for (let bit = 0; bit < bits; bit++) {
     const params = { ...defaultParams(state), powerUp: String((first! >> bit) & 1) };
     make({

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { apply } from '../circuit/edit';
-import { courseOf } from '../drawing/placement';
-import { EITHER, OFF, ON, type Wish } from '../logic/cube';
-import { FORMS, Formula } from '../logic/forms';
-import { cell, truthTable } from '../logic/truth-table';
+import { courseOf } from '../drawing/geometry/placement';
+import { FORMS, Formula } from '../logic/expression/forms';
+import { type BooleanFunction, DONT_CARE, OFF, ON } from '../logic/minimise/cube';
+import { cell, truthTable } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
 import { expressionOf } from '../testing/expressions';
 import { interlock } from '../testing/sketch';
@@ -13,11 +13,11 @@ import { drawFunctions, replaceCircuit } from './draw-functions';
 
 const NAMES = ['Key', 'Bars', 'Clear', 'Turn'];
 const DERIVED = FORMS.filter((f) => f !== 'drawn');
-const wishes = fc.integer({ min: 2, max: 4 }).chain((inputs) =>
+const fns = fc.integer({ min: 2, max: 4 }).chain((inputs) =>
   fc.array(
     fc
-      .array(fc.constantFrom(OFF, ON, ON, OFF, EITHER), { minLength: 2 ** inputs, maxLength: 2 ** inputs })
-      .map((rows): Wish => ({ inputs, rows: Uint8Array.from(rows) })),
+      .array(fc.constantFrom(OFF, ON, ON, OFF, DONT_CARE), { minLength: 2 ** inputs, maxLength: 2 ** inputs })
+      .map((rows): BooleanFunction => ({ inputs, rows: Uint8Array.from(rows) })),
     { minLength: 1, maxLength: 3 },
   ),
 );
@@ -25,23 +25,23 @@ const wishes = fc.integer({ min: 2, max: 4 }).chain((inputs) =>
 test('what is drawn in any form does what was asked, with no gate too wide and nothing loose', () => {
   fc.assert(
     fc.property(
-      wishes,
+      fns,
       fc.constantFrom(...DERIVED),
       fc.constantFrom(2, 3, 8),
       fc.boolean(),
       (all, form, mostInputs, isShared) => {
         const names = NAMES.slice(0, all[0]!.inputs);
-        const functions = all.map((wish, i) => ({
+        const functions = all.map((fn, i) => ({
           name: `Y${i}`,
-          expression: new Formula(`Y${i}`, names, wish).in(form),
+          expression: new Formula(`Y${i}`, names, fn).in(form),
         }));
         const sheet = drawFunctions('s', 'Drawn', names, functions, { mostInputs, isShared });
         const netlist = compile(sheet);
         const table = truthTable(netlist);
         expect(table.inputs).toEqual(names);
-        for (const [o, wish] of all.entries())
-          for (const [row, value] of wish.rows.entries())
-            if (value !== EITHER) expect(cell(table, o, row) === ONE).toBe(value === ON);
+        for (const [o, fn] of all.entries())
+          for (const [row, value] of fn.rows.entries())
+            if (value !== DONT_CARE) expect(cell(table, o, row) === ONE).toBe(value === ON);
         for (const { kind, params } of sheet.parts.values()) {
           if (typeof params.inputs === 'number') expect(params.inputs).toBeLessThanOrEqual(mostInputs);
           if (form === 'nand' || form === 'nor') expect([form, 'switch', 'lamp', 'constant']).toContain(kind);
@@ -54,9 +54,9 @@ test('what is drawn in any form does what was asked, with no gate too wide and n
 });
 
 test('a drawn circuit is tidy', () => {
-  const wish: Wish = { inputs: 3, rows: Uint8Array.from([0, 0, 0, 1, 1, 1, 0, 1]) };
+  const fn: BooleanFunction = { inputs: 3, rows: Uint8Array.from([0, 0, 0, 1, 1, 1, 0, 1]) };
   for (const form of DERIVED) {
-    const expression = new Formula('Y', NAMES.slice(0, 3), wish).in(form);
+    const expression = new Formula('Y', NAMES.slice(0, 3), fn).in(form);
     expectTidy(drawFunctions('s', 'Drawn', NAMES.slice(0, 3), [{ name: 'Y', expression }]));
   }
 });

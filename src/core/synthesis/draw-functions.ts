@@ -1,12 +1,12 @@
 import type { Edit } from '../circuit/edit';
-import { around } from '../circuit/geometry';
+import { boundingBox } from '../circuit/geometry';
 import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
-import { layOut } from '../drawing/lay-out';
-import { footprintOf } from '../drawing/placement';
-import { group } from '../drawing/relay';
-import type { Expression } from '../logic/expression';
-import { narrowed } from '../logic/narrowed';
-import { written } from '../logic/notation';
+import { footprintOf } from '../drawing/geometry/placement';
+import { layOut } from '../drawing/layout/lay-out';
+import { group } from '../drawing/routing/reroute';
+import type { Expression } from '../logic/expression/expression';
+import { limitFanIn } from '../logic/expression/limit-fan-in';
+import { written } from '../logic/expression/notation';
 import { findKind, kindOf, roleOf } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 
@@ -35,11 +35,11 @@ export function drawFunctions(
   functions: readonly Drawn[],
   options: DrawOptions = {},
 ): Sheet {
-  return layOut(builtOf(id, name, inputs, functions, options));
+  return layOut(unplacedCircuit(id, name, inputs, functions, options));
 }
 
 /** The same with no part in its place yet, and no wire laid. */
-export function builtOf(
+export function unplacedCircuit(
   id: string,
   name: string,
   inputs: readonly string[],
@@ -50,7 +50,7 @@ export function builtOf(
   for (const [rank, label] of inputs.entries()) builder.input(label, rank);
   for (const [rank, { name: label, expression }] of functions.entries()) {
     if (!isShared) builder.forget();
-    const driver = builder.signal(narrowed(expression, Math.max(2, mostInputs)));
+    const driver = builder.signal(limitFanIn(expression, Math.max(2, mostInputs)));
     builder.output(label, driver, rank);
   }
   return { id, name, parts: builder.parts, wires: builder.wires };
@@ -140,8 +140,10 @@ export function replaceCircuit(sheet: Sheet, circuit: Sheet): Edit {
         kindOf(p).ports(p.params)[0]!.name === kindOf(part).ports(part.params)[0]!.name,
     );
   // Where something stood, what is new begins in the same corner; else below the notes.
-  const [before, drawn] = [old, [...circuit.parts.values()]].map((list) => around(list.map(footprintOf)));
-  const above = around(notes.map(footprintOf));
+  const [before, drawn] = [old, [...circuit.parts.values()]].map((list) =>
+    boundingBox(list.map(footprintOf)),
+  );
+  const above = boundingBox(notes.map(footprintOf));
   const corner = before ?? (above ? { x0: above.x0, y0: above.y1 + 3 } : { x0: 0, y0: 0 });
   const by = { x: Math.round(corner.x0 - (drawn?.x0 ?? 0)), y: Math.round(corner.y0 - (drawn?.y0 ?? 0)) };
   const parts = drawn ? [...circuit.parts.values()] : [];

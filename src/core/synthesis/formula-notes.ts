@@ -1,12 +1,13 @@
 import type { Edit } from '../circuit/edit';
 import type { Lesson, Params, Sheet } from '../circuit/lesson';
-import type { Expression } from '../logic/expression';
-import { drawnForm, type Form, Formula, wishOf } from '../logic/forms';
-import { type Notation, type Piece, pieces, written } from '../logic/notation';
-import { wishPlanned } from '../logic/planned';
-import { truthTable, whyNoTable } from '../logic/truth-table';
+import type { Expression } from '../logic/expression/expression';
+import { drawnForm, type Form, Formula, functionOf } from '../logic/expression/forms';
+import { type Notation, type Piece, pieces, written } from '../logic/expression/notation';
+import { functionOfSpec } from '../logic/specification/spec-edits';
+import { truthTable, whyNoTable } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
 import { kindOf } from '../parts/catalogue';
+import { done, type Result } from '../values/result';
 
 /** Functions of more inputs are written on the sheet as they are drawn: an edit must not wait for a smallest form. */
 const MOST_INPUTS = 6;
@@ -16,16 +17,16 @@ const LONGEST = 4000;
 /** The text of a formula note on a sheet: a line for each output, or why there is none. */
 export function formulaText(sheet: Sheet, sheets: readonly Sheet[], form: Form, notation: Notation): string {
   const lines = linesOf(sheet, sheets, form).map(({ name, expression }) =>
-    typeof expression === 'string'
-      ? `${name}: ${expression}`
-      : `${name} = ${notation === 'bar' ? barred(expression) : written(expression, notation)}`,
+    expression.ok
+      ? `${name} = ${notation === 'bar' ? barred(expression.value) : written(expression.value, notation)}`
+      : `${name}: ${expression.problem.message}`,
   );
   return lines.join('\n').slice(0, LONGEST) || 'Formula: there is no output yet';
 }
 
 interface Line {
   readonly name: string;
-  readonly expression: Expression | string;
+  readonly expression: Result<Expression>;
 }
 
 function linesOf(sheet: Sheet, sheets: readonly Sheet[], form: Form): Line[] {
@@ -33,7 +34,7 @@ function linesOf(sheet: Sheet, sheets: readonly Sheet[], form: Form): Line[] {
   if (plan && plan.inputs.length <= MOST_INPUTS && form !== 'drawn')
     return plan.outputs.map(({ name }, o) => ({
       name,
-      expression: new Formula(name, plan.inputs, wishPlanned(plan, o)).in(form),
+      expression: done(new Formula(name, plan.inputs, functionOfSpec(plan, o)).in(form)),
     }));
   const netlist = compile(sheet, sheets);
   const isSmall = netlist.inputColumns.length <= MOST_INPUTS && whyNoTable(netlist) === null;
@@ -42,7 +43,7 @@ function linesOf(sheet: Sheet, sheets: readonly Sheet[], form: Form): Line[] {
   const table = truthTable(netlist);
   return table.outputs.map((name, o) => ({
     name,
-    expression: new Formula(name, table.inputs, wishOf(table, o)).in(form),
+    expression: done(new Formula(name, table.inputs, functionOf(table, o)).in(form)),
   }));
 }
 
@@ -60,7 +61,7 @@ function barred(expression: Expression): string {
 }
 
 /** What must follow an edit so that each formula on a sheet is that of its circuit, or of its table. */
-export function followFormulas(lesson: Lesson): Edit[] {
+export function updateFormulaNotes(lesson: Lesson): Edit[] {
   const edits: Edit[] = [];
   for (const sheet of lesson.sheets)
     for (const part of sheet.parts.values()) {

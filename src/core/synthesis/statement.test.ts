@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { overlap } from '../circuit/geometry';
-import { bodyOf } from '../drawing/placement';
-import { evaluated } from '../logic/expression';
+import { bodyOf } from '../drawing/geometry/placement';
+import { evaluate } from '../logic/expression/expression';
 import { compile } from '../netlist/compile';
 import { expressionOf } from '../testing/expressions';
 import { Sketch } from '../testing/sketch';
@@ -64,7 +64,7 @@ test('what is drawn is what was written', () => {
       expect(compile(s.sheet).diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
       const read = expressionOf(expression);
       const wanted = Array.from({ length: 8 }, (_, row) =>
-        evaluated(read, new Map(names.map((n, i) => [n, ((row >> (2 - i)) & 1) as 0 | 1]))),
+        evaluate(read, new Map(names.map((n, i) => [n, ((row >> (2 - i)) & 1) as 0 | 1]))),
       ).join('');
       expect(s.columns()).toEqual([wanted]);
     }),

@@ -9,16 +9,16 @@ import {
   type Sheet,
   sheetOf,
 } from '../circuit/lesson';
-import { connect, newPart } from '../drawing/gestures';
-import { footprintOf, pinOf, pinsOf } from '../drawing/placement';
-import { portsFor } from '../drawing/ports';
-import { group } from '../drawing/relay';
-import { widthAt } from '../drawing/remedies';
-import { wireNets } from '../drawing/wire-nets';
-import { type Expression, namesOf } from '../logic/expression';
-import { narrowed } from '../logic/narrowed';
-import { wordsAt } from '../logic/plan-formulas';
-import { readExpression } from '../logic/read-expression';
+import { connect, newPart } from '../drawing/editing/gestures';
+import { portsFor } from '../drawing/editing/ports';
+import { widthAt } from '../drawing/editing/remedies';
+import { footprintOf, pinOf, pinsOf } from '../drawing/geometry/placement';
+import { wireNets } from '../drawing/geometry/wire-nets';
+import { group } from '../drawing/routing/reroute';
+import { type Expression, namesOf } from '../logic/expression/expression';
+import { limitFanIn } from '../logic/expression/limit-fan-in';
+import { readExpression } from '../logic/expression/read-expression';
+import { excerptAt } from '../logic/specification/spec-formulas';
 import { blockParams } from '../netlist/blocks';
 import { declaredInputs, declaredOutputs } from '../netlist/declared';
 import { readPins } from '../parts/block';
@@ -65,7 +65,7 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
   const read = readExpression(said, labelsOn(sheet));
   if (!read.ok) {
     const { code, message, place } = read.problem;
-    return refused(code, `${wordsAt(said, place.offset)}: ${message}`, { offset: at + 1 + place.offset });
+    return refused(code, `${excerptAt(said, place.offset)}: ${message}`, { offset: at + 1 + place.offset });
   }
   const stray = namesOf(read.value.expression).find((name) => name.includes('.') && !pinOfName(sheet, name));
   if (stray) return refused('no-such-pin', `there is no pin ${stray} on this sheet`);
@@ -182,7 +182,7 @@ function gatesOf(expression: Expression): Gate | string {
       }
     }
   };
-  return make(narrowed(expression, MOST_GATE_INPUTS));
+  return make(limitFanIn(expression, MOST_GATE_INPUTS));
 }
 
 /** Gates in columns as far to the right as their readers allow, so that a product with no NOT stands with the others. */

@@ -1,6 +1,6 @@
 import type { Lesson } from '../circuit/lesson';
 import { readVerilog } from '../formats/verilog/read';
-import { proveCombinational } from '../logic/prove';
+import { proveCombinational } from '../logic/equivalence/prove';
 import { compile } from '../netlist/compile';
 import { interlock, Sketch } from '../testing/sketch';
 import { sentence } from '../values/result';

@@ -1,7 +1,7 @@
 import type { Lesson, Part, Sheet } from '../circuit/lesson';
-import { sheetsHeld, sheetsToBring } from '../drawing/bring';
-import { type Expression, namesOf } from '../logic/expression';
-import { readFormulas, withKnownNames } from '../logic/typed-formulas';
+import { sheetsToAdd, sheetsUsedBy } from '../drawing/editing/paste-dependencies';
+import { type Expression, namesOf } from '../logic/expression/expression';
+import { readFormulas, withKnownNames } from '../logic/expression/typed-formulas';
 import { declaredInputs, declaredOutputs, terminalName } from '../netlist/declared';
 import { sameName } from '../values/names';
 import { done, type Result, refused } from '../values/result';
@@ -104,8 +104,8 @@ export function asGuest(
 ): { readonly sheet: Sheet; readonly sheets: readonly Sheet[] } | null {
   const wanted = other.sheets.find((s) => s.id === sheetId);
   if (!wanted) return null;
-  const held = sheetsHeld(other, wanted);
-  const { added, ids } = sheetsToBring(
+  const held = sheetsUsedBy(other, wanted);
+  const { added, ids } = sheetsToAdd(
     lesson,
     other.sheets.filter((s) => s === wanted || held.has(s.id)),
   );

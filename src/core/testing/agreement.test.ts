@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import type { Lesson } from '../circuit/lesson';
-import type { Delays } from '../circuit/time-plan';
+import type { Delays } from '../circuit/time-setup';
 import { readLesson } from '../formats/lesson-file';
 import { readVerilog } from '../formats/verilog/read';
 import { writeVerilog } from '../formats/verilog/write';
 import { writeLesson } from '../formats/write-lesson';
-import { deriveTable } from '../logic/derive-table';
-import { stateTable } from '../logic/state-table';
-import { cell, inputAt, truthTable, whyNoTable } from '../logic/truth-table';
+import { deriveTable } from '../logic/table/derive-table';
+import { stateTable } from '../logic/table/state-table';
+import { cell, inputAt, truthTable, whyNoTable } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
 import { Run } from '../simulate/run';
 import type { Logic } from '../values/logic';

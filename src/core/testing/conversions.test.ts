@@ -1,19 +1,25 @@
 import fc from 'fast-check';
 import { emptyLesson, type Sheet } from '../circuit/lesson';
-import type { Plan } from '../circuit/plan';
+import type { SpecTable } from '../circuit/spec-table';
 import { readLesson } from '../formats/lesson-file';
 import { readVerilog } from '../formats/verilog/read';
 import { writeVerilog } from '../formats/verilog/write';
 import { writeLesson } from '../formats/write-lesson';
-import { deriveTable } from '../logic/derive-table';
-import { drawnForm, FORMS, type Form, Formula } from '../logic/forms';
-import { layoutOf, MOST_ON_MAP, rowAt, sizeOfAxis } from '../logic/map';
-import { code, isCode, NOTATIONS, type Notation, written } from '../logic/notation';
-import { plannedBy } from '../logic/plan-formulas';
-import { planLines, plannedFromText } from '../logic/plan-text';
-import { filled, plannedWith, planOfTable, wishPlanned, withColumnAt } from '../logic/planned';
+import { drawnForm, FORMS, type Form, Formula } from '../logic/expression/forms';
+import { code, isCode, NOTATIONS, type Notation, written } from '../logic/expression/notation';
+import { layoutOf, MOST_ON_MAP, rowAt, sizeOfAxis } from '../logic/map/map';
+import {
+  functionOfSpec,
+  specOfTable,
+  specWithNames,
+  withColumnAt,
+  withLetters,
+} from '../logic/specification/spec-edits';
+import { specFromFormulas } from '../logic/specification/spec-formulas';
+import { specFromText, specLines } from '../logic/specification/spec-text';
+import { deriveTable } from '../logic/table/derive-table';
 import { compile } from '../netlist/compile';
-import { circuitOfPlan } from '../synthesis/from-plan';
+import { circuitOfSpec } from '../synthesis/circuit-of-spec';
 import { expectDone, type Result } from '../values/result';
 
 /*
@@ -27,10 +33,10 @@ const OUTPUTS = ['Drive', 'Warn', 'Out[1]'];
 type DerivedForm = Exclude<Form, 'drawn'>;
 const DERIVED = FORMS.filter((f): f is DerivedForm => f !== 'drawn');
 
-const must = (made: Result<Plan>): Plan => expectDone(made);
-const blank = (plan: Plan) =>
+const must = (made: Result<SpecTable>): SpecTable => expectDone(made);
+const blank = (plan: SpecTable) =>
   must(
-    plannedWith(
+    specWithNames(
       plan.inputs,
       plan.outputs.map((o) => o.name),
     ),
@@ -43,8 +49,8 @@ const sheetRead = (read: ReturnType<typeof readLesson>): Sheet => {
 };
 
 /** A table of a circuit, its columns called as in the plan that it came from, in their order. */
-function tableOf(sheet: Sheet, plan: Plan): Plan {
-  const made = planOfTable(deriveTable(compile(sheet, [sheet])))!;
+function tableOf(sheet: Sheet, plan: SpecTable): SpecTable {
+  const made = specOfTable(deriveTable(compile(sheet, [sheet])))!;
   return {
     inputs: plan.inputs,
     outputs: made.outputs.map(({ rows }, o) => ({ name: plan.outputs[o]!.name, rows })),
@@ -59,50 +65,52 @@ interface Choices {
 }
 
 /** Each a way from a table over other faces, or over files, back to a table. */
-const WAYS: Readonly<Record<string, (plan: Plan, choices: Choices) => Plan>> = {
-  'by a circuit': (plan, as) => tableOf(circuitOfPlan(plan, as, 's1', 'Drawn'), plan),
+const WAYS: Readonly<Record<string, (plan: SpecTable, choices: Choices) => SpecTable>> = {
+  'by a circuit': (plan, as) => tableOf(circuitOfSpec(plan, as, 's1', 'Drawn'), plan),
   'by a circuit in a lesson file': (plan, as) => {
-    const sheet = circuitOfPlan(plan, as, 's1', 'Drawn');
+    const sheet = circuitOfSpec(plan, as, 's1', 'Drawn');
     return tableOf(sheetRead(readLesson(writeLesson(lessonOf(sheet)))), plan);
   },
   'by a circuit in Verilog': (plan, as) => {
-    const sheet = circuitOfPlan(plan, as, 's1', 'Drawn');
+    const sheet = circuitOfSpec(plan, as, 's1', 'Drawn');
     return tableOf(sheetRead(readVerilog(writeVerilog(lessonOf(sheet), sheet), 'Drawn')), plan);
   },
   'by a circuit and the formulas of its gates': (plan, as) => {
-    const netlist = compile(circuitOfPlan(plan, as, 's1', 'Drawn'));
-    const lines = netlist.outputColumns.map(({ name, nets }) => {
-      const drawn = drawnForm(netlist, nets[0]);
-      if (typeof drawn === 'string') throw new Error(drawn);
-      return `${name} = ${written(drawn, as.notation)}`;
-    });
-    return must(plannedBy(blank(plan), lines.join('\n')));
+    const netlist = compile(circuitOfSpec(plan, as, 's1', 'Drawn'));
+    const drawn = netlist.outputColumns.map(({ name, nets }) => ({
+      name,
+      form: drawnForm(netlist, nets[0]),
+    }));
+    // A circuit of many gates is refused as one formula: this way is closed to it, and the table stays as it was.
+    if (drawn.some(({ form }) => !form.ok && form.problem.code === 'too-large')) return plan;
+    const lines = drawn.map(({ name, form }) => `${name} = ${written(expectDone(form), as.notation)}`);
+    return must(specFromFormulas(blank(plan), lines.join('\n')));
   },
   'by formulas': (plan, { form, notation }) => {
     const lines = formulasOf(plan).map((f) => `${f.name} = ${written(f.in(form), notation)}`);
-    return must(plannedBy(blank(plan), lines.join('\n')));
+    return must(specFromFormulas(blank(plan), lines.join('\n')));
   },
   'by code': (plan, { form, notation }) => {
     const functions = formulasOf(plan).map((f) => ({ name: f.name, expression: f.in(form) }));
     const text = code(functions, plan.inputs, isCode(notation) ? notation : 'c');
-    return must(plannedBy(blank(plan), text));
+    return must(specFromFormulas(blank(plan), text));
   },
-  'as CSV': (plan) => must(plannedFromText([...planLines(plan, 'csv')].join('\r\n'))),
-  'over a spreadsheet': (plan) => must(plannedFromText([...planLines(plan, 'tsv')].join('\n'))),
-  'as Markdown': (plan) => must(plannedFromText([...planLines(plan, 'md')].join('\n'))),
+  'as CSV': (plan) => must(specFromText([...specLines(plan, 'csv')].join('\r\n'))),
+  'over a spreadsheet': (plan) => must(specFromText([...specLines(plan, 'tsv')].join('\n'))),
+  'as Markdown': (plan) => must(specFromText([...specLines(plan, 'md')].join('\n'))),
   'with its first input last and first again': (plan) => {
     const first = plan.inputs[0]!;
     return withColumnAt(withColumnAt(plan, first, plan.inputs.length - 1), first, 0);
   },
   'cell by cell over a map': (plan) =>
-    plan.outputs.reduce((so, column, o) => filled(so, o, cellsOfMap(plan, column.rows)), blank(plan)),
+    plan.outputs.reduce((so, column, o) => withLetters(so, o, cellsOfMap(plan, column.rows)), blank(plan)),
 };
 
-const formulasOf = (plan: Plan) =>
-  plan.outputs.map((o, i) => new Formula(o.name, plan.inputs, wishPlanned(plan, i)));
+const formulasOf = (plan: SpecTable) =>
+  plan.outputs.map((o, i) => new Formula(o.name, plan.inputs, functionOfSpec(plan, i)));
 
 /** The letters of a column as one reads them off its map. */
-function cellsOfMap(plan: Plan, rows: string): Map<number, string> {
+function cellsOfMap(plan: SpecTable, rows: string): Map<number, string> {
   const cells = new Map<number, string>();
   const layout = layoutOf(plan.inputs.map((_, i) => plan.inputs.length - 1 - i));
   for (let layer = 0; layer < sizeOfAxis(layout.layers); layer++)
@@ -114,7 +122,7 @@ function cellsOfMap(plan: Plan, rows: string): Map<number, string> {
   return cells;
 }
 
-const plans: fc.Arbitrary<Plan> = fc
+const plans: fc.Arbitrary<SpecTable> = fc
   .tuple(fc.integer({ min: 2, max: Math.min(NAMES.length, MOST_ON_MAP) }), fc.integer({ min: 1, max: 3 }))
   .chain(([inputs, outputs]) =>
     fc
@@ -138,7 +146,7 @@ const choices: fc.Arbitrary<Choices> = fc.record({
 });
 
 /** Where two tables of the same names differ, but in cells where the first one leaves it open. */
-const differing = (plan: Plan, other: Plan) =>
+const differing = (plan: SpecTable, other: SpecTable) =>
   plan.outputs.flatMap(({ name, rows }, o) =>
     [...rows].flatMap((letter, row) =>
       letter === 'x' || other.outputs[o]!.rows[row] === letter ? [] : [`${name} ${row}`],
@@ -168,9 +176,7 @@ test('whatever way a function goes from face to face, it stays what it was', () 
 });
 
 test('each way on its own keeps a function, whatever the form and the notation', () => {
-  const plan = must(
-    plannedFromText('Key,B,Clear_2,=,Drive\n0,0,0,,0\n0,1,1,,1\n1,0,1,,1\n1,1,0,,0\n1,1,1,,1'),
-  );
+  const plan = must(specFromText('Key,B,Clear_2,=,Drive\n0,0,0,,0\n0,1,1,,1\n1,0,1,,1\n1,1,0,,0\n1,1,1,,1'));
   for (const way of Object.keys(WAYS))
     for (const [i, form] of DERIVED.entries()) {
       const notation = NOTATIONS[i % NOTATIONS.length]!;

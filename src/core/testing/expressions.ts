@@ -1,5 +1,5 @@
-import type { Expression } from '../logic/expression';
-import { readExpression } from '../logic/read-expression';
+import type { Expression } from '../logic/expression/expression';
+import { readExpression } from '../logic/expression/read-expression';
 import { expectDone } from '../values/result';
 
 /** An expression as it is written, in any notation. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Covering } from '../logic/covering-matrix';
+import type { Covering } from '../logic/minimise/covering-matrix';
 
 const COLUMNS = 9;
 

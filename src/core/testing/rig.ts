@@ -1,5 +1,5 @@
 import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
-import type { Delays } from '../circuit/time-plan';
+import type { Delays } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';
 import { findKind } from '../parts/catalogue';

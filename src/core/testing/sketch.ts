@@ -1,7 +1,7 @@
 import { apply, applyWithInverse, type Edit } from '../circuit/edit';
 import { type End, emptyLesson, type Lesson, type Params, type Sheet } from '../circuit/lesson';
-import { connect, newPart } from '../drawing/gestures';
-import { cell, truthTable } from '../logic/truth-table';
+import { connect, newPart } from '../drawing/editing/gestures';
+import { cell, truthTable } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
 import { findKind } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';

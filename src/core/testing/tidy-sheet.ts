@@ -1,7 +1,7 @@
-import { contains, eachPiece, grown, type Point, samePoint } from '../circuit/geometry';
+import { contains, eachSegment, grown, type Point, samePoint } from '../circuit/geometry';
 import type { Sheet } from '../circuit/lesson';
-import { bodyOf, courseOf, endPoint, pinsOf } from '../drawing/placement';
-import { wireNets } from '../drawing/wire-nets';
+import { bodyOf, courseOf, endPoint, pinsOf } from '../drawing/geometry/placement';
+import { wireNets } from '../drawing/geometry/wire-nets';
 
 /** All grid points of a straight piece. */
 export function along(a: Point, b: Point): Point[] {
@@ -22,7 +22,7 @@ export function expectTidy(sheet: Sheet): void {
       wrong.push(`${wire.id} has lost an end`);
     const corners = wire.course.length + 2;
     if (points.length !== corners) wrong.push(`${wire.id} is not orthogonal`);
-    eachPiece(points, (a, b) => {
+    eachSegment(points, (a, b) => {
       const steps = along(a, b);
       for (const { part, body } of parts) {
         if (steps.some((p) => contains(body, p))) wrong.push(`${wire.id} runs through ${part.id}`);
@@ -56,13 +56,13 @@ export function looksJoined(sheet: Sheet): string[] {
     points: courseOf(sheet, wire),
   }));
   for (const { id, net, points } of courses) {
-    eachPiece(points, (a, b) => {
+    eachSegment(points, (a, b) => {
       for (const p of along(a, b)) take(a.x === b.x ? down : across, p, net, id);
     });
     for (const p of points) take(nodes, p, net, id);
   }
   for (const { id, net, points } of courses)
-    eachPiece(points, (a, b) => {
+    eachSegment(points, (a, b) => {
       for (const p of along(a, b)) {
         const there = nodes.get(`${p.x} ${p.y}`);
         if (there !== undefined && there !== net) found.push(`${id} over a corner at ${p.x} ${p.y}`);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { USUAL_WAVE } from '../circuit/time-plan';
+import { DEFAULT_WAVE } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
 import { Run } from '../simulate/run';
@@ -35,7 +35,7 @@ function ring(gates: readonly { kind: string; a: number; b: number }[]) {
 
 function ran(netlist: ReturnType<typeof compile>, period: number) {
   const wave = {
-    ...USUAL_WAVE,
+    ...DEFAULT_WAVE,
     pattern: 'periodic' as const,
     step: period,
     high: Math.floor(period / 2),

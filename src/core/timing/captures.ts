@@ -1,4 +1,4 @@
-import { Stepper } from '../logic/state-table';
+import { Stepper } from '../logic/table/state-table';
 import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';

@@ -1,4 +1,4 @@
-import type { Delays } from '../circuit/time-plan';
+import type { Delays } from '../circuit/time-setup';
 import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import { type Logic, ONE } from '../values/logic';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { USUAL_WAVE } from '../circuit/time-plan';
+import { DEFAULT_WAVE } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
 import { levelAt, type Timed } from '../simulate/run';
@@ -54,7 +54,7 @@ test('an input that a stimulus drives is a clock where it clocks something, or g
   s.place('lamp', 12, 0);
   s.wire('switch1.Y', 'lamp1.A');
   const wave = (pattern: 'periodic' | 'count') => ({
-    ...USUAL_WAVE,
+    ...DEFAULT_WAVE,
     pattern,
     step: 8000,
     high: 2000,

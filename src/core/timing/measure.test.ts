@@ -1,4 +1,4 @@
-import { USUAL_WAVE } from '../circuit/time-plan';
+import { DEFAULT_WAVE } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
 import { Run } from '../simulate/run';
@@ -61,7 +61,7 @@ function hazard() {
   s.wire('not1.Y', 'or1.B');
   s.wire('or1.Y', 'lamp1.A');
   const netlist = compile(s.sheet);
-  const wave = { ...USUAL_WAVE, data: '0 1, 100 0' };
+  const wave = { ...DEFAULT_WAVE, data: '0 1, 100 0' };
   return drivenBy(netlist, { name: 'Down', inputs: [{ part: 'switch1', wave }] });
 }
 

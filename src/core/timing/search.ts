@@ -2,7 +2,7 @@ import type { Trace } from '../simulate/trace';
 import { type Logic, ONE, ZERO } from '../values/logic';
 
 /** What is looked for on a lane: any change, an edge of its lowest bit, a value, or a pulse shorter than so many ps. */
-export type Wanted =
+export type SearchTarget =
   | { readonly is: 'change' | 'rise' | 'fall' }
   | { readonly is: 'value'; readonly bits: readonly Logic[] }
   | { readonly is: 'pulse'; readonly shorter: number };
@@ -32,10 +32,10 @@ function* changesOf(
  * null where it does not come.
  * @param nets the least significant first.
  */
-export function found(
+export function search(
   trace: Trace,
   nets: readonly number[],
-  wanted: Wanted,
+  wanted: SearchTarget,
   from: number,
   back = false,
 ): number | null {

@@ -1,6 +1,6 @@
-import { align, distribute, type Edge, spread, tidy } from '@/core/drawing/arrange';
-import { mirror } from '@/core/drawing/gestures';
-import { bodyOf } from '@/core/drawing/placement';
+import { align, distribute, type Edge, spread, tidy } from '@/core/drawing/editing/arrange';
+import { mirror } from '@/core/drawing/editing/gestures';
+import { bodyOf } from '@/core/drawing/geometry/placement';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
 import { namedParts } from './parts';

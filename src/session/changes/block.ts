@@ -1,4 +1,4 @@
-import { makeBlock } from '@/core/drawing/make-block';
+import { makeBlock } from '@/core/drawing/editing/make-block';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
 

@@ -1,8 +1,8 @@
-import { around, overlap, type Point, samePoint } from '@/core/circuit/geometry';
+import { boundingBox, overlap, type Point, samePoint } from '@/core/circuit/geometry';
 import type { Sheet } from '@/core/circuit/lesson';
-import { sheetsHeld, sheetsToBring, withSheetIds } from '@/core/drawing/bring';
-import { excerpt, paste } from '@/core/drawing/copies';
-import { extentOf, footprintOf } from '@/core/drawing/placement';
+import { excerpt, paste } from '@/core/drawing/editing/clipboard';
+import { sheetsToAdd, sheetsUsedBy, withSheetIds } from '@/core/drawing/editing/paste-dependencies';
+import { extentOf, footprintOf } from '@/core/drawing/geometry/placement';
 import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind } from '@/core/parts/catalogue';
@@ -20,7 +20,7 @@ export function copied(session: Session): string | null {
   const { selection, lesson } = session.state;
   if (selection.parts.size === 0) return null;
   const copy = excerpt(session.sheet, selection.parts);
-  const held = sheetsHeld(lesson, copy);
+  const held = sheetsUsedBy(lesson, copy);
   return writeLesson({
     ...lesson,
     id: 'clipboard',
@@ -65,7 +65,7 @@ export function pasteText(
 
 /** Pastes parts with the sheets that their blocks need, as far as the lesson does not have the same already. */
 function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]): Result<undefined> {
-  const { added, ids } = sheetsToBring(session.state.lesson, others);
+  const { added, ids } = sheetsToAdd(session.state.lesson, others);
   if (added.length > 0 && session.state.lesson.exercise)
     return refusedPaste(
       session,
@@ -89,7 +89,7 @@ function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]
 
 /** Puts cells from a spreadsheet below all that is on the sheet, as a table. */
 function pasteTable(session: Session, cells: string): Result<undefined> {
-  const box = around([...session.sheet.parts.values()].map(footprintOf));
+  const box = boundingBox([...session.sheet.parts.values()].map(footprintOf));
   const at = box ? { x: Math.round(box.x0), y: Math.ceil(box.y1) + 3 } : { x: 0, y: 0 };
   const kind = findKind('table')!;
   const placed = place(session, kind, { cells }, [''], at, false);

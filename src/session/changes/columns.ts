@@ -1,5 +1,5 @@
 import { sheetOf } from '@/core/circuit/lesson';
-import { inputAt } from '@/core/logic/truth-table';
+import { inputAt } from '@/core/logic/table/truth-table';
 import { sourceKey } from '@/core/netlist/netlist';
 import { sameName } from '@/core/values/names';
 import type { Result } from '@/core/values/result';

@@ -1,11 +1,11 @@
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { Plan } from '@/core/circuit/plan';
+import type { SpecTable } from '@/core/circuit/spec-table';
 import { isAllowed } from '@/core/exercise/allowed';
-import { openCells } from '@/core/logic/planned';
+import { openCells } from '@/core/logic/specification/spec-edits';
 import { findKind } from '@/core/parts/catalogue';
+import { type CircuitForm, circuitOfSpec } from '@/core/synthesis/circuit-of-spec';
 import { replaceCircuit } from '@/core/synthesis/draw-functions';
-import { circuitOfPlan, type DrawnAs } from '@/core/synthesis/from-plan';
-import { planDrawer } from '@/workers/draw-client';
+import { circuitDrawer } from '@/workers/draw-client';
 import type { Session } from '../session';
 
 /** Tables of up to this many inputs are drawn between two frames; larger ones by a worker. */
@@ -21,16 +21,16 @@ export interface Drawing {
  * Draws the circuit of the table in place of what is on the sheet, as one step of undo.
  * @returns what goes on where it takes longer than a frame, else null.
  */
-export function drawPlan(session: Session, as: DrawnAs): Drawing | null {
+export function drawSpec(session: Session, as: CircuitForm): Drawing | null {
   const { lesson, rootId } = session.state;
   const sheet = sheetOf(lesson, rootId)!;
   const { plan } = sheet;
   if (!plan) return null;
   if (plan.inputs.length <= DRAWN_AT_ONCE) {
-    takeDrawn(session, plan, circuitOfPlan(plan, as, rootId, sheet.name));
+    takeDrawn(session, plan, circuitOfSpec(plan, as, rootId, sheet.name));
     return null;
   }
-  const job = planDrawer(plan, as, rootId, sheet.name);
+  const job = circuitDrawer(plan, as, rootId, sheet.name);
   const done = job.result.then(
     (circuit) => takeDrawn(session, plan, circuit),
     (error: Error) => session.say(`The circuit could not be drawn: ${error.message}.`, 'bad'),
@@ -39,7 +39,7 @@ export function drawPlan(session: Session, as: DrawnAs): Drawing | null {
 }
 
 /** Puts a circuit in the place of what is on the sheet, if it still is of the table that is filled in there. */
-function takeDrawn(session: Session, plan: Plan, circuit: Sheet): void {
+function takeDrawn(session: Session, plan: SpecTable, circuit: Sheet): void {
   const { lesson } = session.state;
   const sheet = sheetOf(lesson, circuit.id);
   if (sheet?.plan !== plan) {

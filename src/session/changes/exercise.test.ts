@@ -6,7 +6,7 @@ import { Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { Session } from '../session';
 import { drivenByTask, goToExpected, placeExpected } from './exercise';
-import { timePlanOf } from './time';
+import { timeSetupOf } from './time';
 
 /** A clock of 10 MHz at a flip-flop that turns over, with a lamp of one bit or a row of them. */
 function divider(): Sketch {
@@ -50,8 +50,8 @@ test('a reading is gone to under the task’s run, which is put there in one ste
   settle(session);
   expect(session.state.now).toBe(249_999);
   expect(lit(session)).toBe(1);
-  expect(timePlanOf(session)).toMatchObject({ driven: 'The task’s run' });
-  const expected = timePlanOf(session).stimuli[0]?.expected;
+  expect(timeSetupOf(session)).toMatchObject({ driven: 'The task’s run' });
+  const expected = timeSetupOf(session).stimuli[0]?.expected;
   expect(expected?.at).toEqual([49_999, 149_999, 249_999, 349_999, 449_999, 549_999]);
   expect(expected?.outputs).toEqual([
     { part: 'lamp1', course: '0:1 50000:0 150000:1 250000:0 350000:1 450000:0' },
@@ -65,7 +65,7 @@ test('a reading is gone to under the task’s run, which is put there in one ste
   expect([session.state.now, lit(session)]).toEqual([149_999, 0]);
   expect(session.state.history.undo).toHaveLength(1);
   session.undo();
-  expect(timePlanOf(session).stimuli).toEqual([]);
+  expect(timeSetupOf(session).stimuli).toEqual([]);
   expect(session.state.lesson.settings).toEqual(s.lesson.settings);
 });
 

@@ -1,6 +1,6 @@
 import type { Exercise } from '@/core/circuit/exercise';
 import { type Lesson, type Params, sheetOf } from '@/core/circuit/lesson';
-import { NO_TIME_PLAN, type TimePlan } from '@/core/circuit/time-plan';
+import { NO_TIME_SETUP, type TimeSetup } from '@/core/circuit/time-setup';
 import { exerciseKindOf } from '@/core/exercise/kinds';
 import type { ExpectedDrive, ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
 import { compile } from '@/core/netlist/compile';
@@ -20,7 +20,7 @@ const NAME = 'The task’s run';
 const driveOf = ({ expected }: Exercise) => exerciseKindOf(expected).drive(expected);
 
 /** A time plan in which the task drives the inputs. */
-function planUnder(plan: TimePlan, drive: ExpectedDrive, netlist: Netlist): TimePlan {
+function planUnder(plan: TimeSetup, drive: ExpectedDrive, netlist: Netlist): TimeSetup {
   const stimulus = drive.stimulus(netlist, NAME);
   return { ...plan, stimuli: [...plan.stimuli.filter((s) => s.name !== NAME), stimulus], driven: NAME };
 }
@@ -30,7 +30,7 @@ export function drivenByTask(lesson: Lesson, exercise: Exercise): Lesson {
   const drive = driveOf(exercise);
   if (!drive) return lesson;
   const [sheet, ...others] = lesson.sheets;
-  const time = planUnder(sheet!.time ?? NO_TIME_PLAN, drive, compile(sheet!, lesson.sheets));
+  const time = planUnder(sheet!.time ?? NO_TIME_SETUP, drive, compile(sheet!, lesson.sheets));
   const { delays, powerUp } = drive;
   return {
     ...lesson,
@@ -75,7 +75,7 @@ function isUnder({ state }: Session, drive: ExpectedDrive): boolean {
 /** Lets the task drive the inputs, in one step of undo. */
 function putUnder(session: Session, drive: ExpectedDrive): Result<undefined> {
   const { lesson, rootId, netlist } = session.state;
-  const time = planUnder(sheetOf(lesson, rootId)?.time ?? NO_TIME_PLAN, drive, netlist);
+  const time = planUnder(sheetOf(lesson, rootId)?.time ?? NO_TIME_SETUP, drive, netlist);
   const { delays, powerUp } = drive;
   return session.edit('run as the task does', {
     type: 'group',

@@ -1,8 +1,8 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
 import type { ParamValue, Symbols } from '@/core/circuit/lesson';
-import { move, remove, setParams, turn } from '@/core/drawing/gestures';
-import { joinUp, removeHealing } from '@/core/drawing/join-up';
+import { move, remove, setParams, turn } from '@/core/drawing/editing/gestures';
+import { joinUp, removeHealing } from '@/core/drawing/editing/join-up';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { readParams } from '@/core/parts/params';
 import { DONE, type Result } from '@/core/values/result';

@@ -1,10 +1,10 @@
 import { overlap, type Point } from '@/core/circuit/geometry';
 import type { End, Params, Sheet } from '@/core/circuit/lesson';
-import { fitted, portFor, wantedAt } from '@/core/drawing/fits';
-import { connect, newPart } from '@/core/drawing/gestures';
-import { joinUp } from '@/core/drawing/join-up';
-import { extentOf, footprintOf } from '@/core/drawing/placement';
-import { pairsOf } from '@/core/drawing/sweep';
+import { fittingParams, matchingPort, requirementAt } from '@/core/drawing/editing/compatible-parts';
+import { connect, newPart } from '@/core/drawing/editing/gestures';
+import { joinUp } from '@/core/drawing/editing/join-up';
+import { pinPairs } from '@/core/drawing/editing/multi-pin-drag';
+import { extentOf, footprintOf } from '@/core/drawing/geometry/placement';
 import type { PartKind } from '@/core/parts/part-kind';
 import { type Result, refused } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
@@ -68,8 +68,8 @@ export function placeFrom(
   label: string,
   at: Point,
 ): Result<string[]> {
-  const wanted = wantedAt(session.sheet, from[0]!);
-  const fit = fitted(kind, params, wanted);
+  const wanted = requirementAt(session.sheet, from[0]!);
+  const fit = fittingParams(kind, params, wanted);
   if (!fit) {
     const pin = wanted.direction === 'in' ? 'an input' : 'an output';
     const message = `${kind.name} has no pin for this wire: ${pin} of ${counted(wanted.width, 'bit')} is needed`;
@@ -77,11 +77,11 @@ export function placeFrom(
     return refused('no-pin-fits', message);
   }
   const placed = session.transaction(named(kind, 1), (made) => {
-    const port = portFor(kind, fit, wanted)!;
+    const port = matchingPort(kind, fit, wanted)!;
     const spot = freeSpot(made.sheet, kind, fit, { x: at.x - port.x, y: at.y - port.y });
     const part = newPart(made.sheet, kind, spot, fit, label);
     made.make({ type: 'addPart', sheet: made.sheet.id, part });
-    for (const [a, b] of pairsOf(made.sheet, { from, onto: [{ part: part.id, port: port.name }] }))
+    for (const [a, b] of pinPairs(made.sheet, { from, onto: [{ part: part.id, port: port.name }] }))
       made.make(connect(made.sheet, a, b));
     return [part.id];
   });
@@ -89,13 +89,13 @@ export function placeFrom(
   return placed;
 }
 
-/** The wished point, or the nearest below it where the part covers no other. */
-function freeSpot(sheet: Sheet, kind: PartKind, params: Params, wished: Point): Point {
+/** The preferred point, or the nearest below it where the part covers no other. */
+function freeSpot(sheet: Sheet, kind: PartKind, params: Params, preferred: Point): Point {
   const taken = [...sheet.parts.values()].map(footprintOf);
   for (let down = 0; down < 200; down++) {
-    const at = { x: wished.x, y: wished.y + down };
+    const at = { x: preferred.x, y: preferred.y + down };
     const extent = footprintOf(newPart(sheet, kind, at, params, ''));
     if (!taken.some((t) => overlap(t, extent))) return at;
   }
-  return wished;
+  return preferred;
 }

@@ -1,13 +1,17 @@
 import { sheetOf } from '@/core/circuit/lesson';
-import { type Between, probeSpot } from '@/core/drawing/between';
-import { newPart, remove } from '@/core/drawing/gestures';
-import { probeEdit } from '@/core/drawing/join-up';
+import { newPart, remove } from '@/core/drawing/editing/gestures';
+import { probeEdit } from '@/core/drawing/editing/join-up';
+import { type ProbeCandidate, probeSpot } from '@/core/drawing/editing/probe-columns';
 import { findKind } from '@/core/parts/catalogue';
 import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 
 /** Makes what a part gives out a column of the table, by a probe that bears its name, or takes the column away. */
-export function showBetween(session: Session, between: Between, shown: boolean): Result<undefined> {
+export function showProbeColumn(
+  session: Session,
+  between: ProbeCandidate,
+  shown: boolean,
+): Result<undefined> {
   const { lesson, rootId, netlist } = session.state;
   const sheet = sheetOf(lesson, rootId)!;
   if (!shown) {

@@ -1,5 +1,5 @@
 import { freshId, type Sheet } from '@/core/circuit/lesson';
-import { portsFor } from '@/core/drawing/ports';
+import { portsFor } from '@/core/drawing/editing/ports';
 import { usesOf } from '@/core/netlist/blocks';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';

@@ -1,6 +1,6 @@
 import { sheetOf } from '@/core/circuit/lesson';
-import type { Plan } from '@/core/circuit/plan';
-import { filled, planOfTable } from '@/core/logic/planned';
+import type { SpecTable } from '@/core/circuit/spec-table';
+import { specOfTable, withLetters } from '@/core/logic/specification/spec-edits';
 import { kindOf } from '@/core/parts/catalogue';
 import { sameName } from '@/core/values/names';
 import { DONE, type Result } from '@/core/values/result';
@@ -11,9 +11,9 @@ import type { Session } from '../session';
  */
 
 /** @param what is done to the table, as it follows “Undo:”. */
-export function setPlan(
+export function setSpec(
   session: Session,
-  plan: Plan | undefined,
+  plan: SpecTable | undefined,
   what: string,
   merge: string | null = null,
 ): Result<undefined> {
@@ -24,12 +24,12 @@ export function setPlan(
  * The table that is filled in for the sheet that runs, or else that of its circuit, to be changed from there; null where
  * there is neither, or where it is too large to be filled in.
  */
-export function planInHand(session: Session): Plan | null {
-  return sheetOf(session.state.lesson, session.state.rootId)!.plan ?? planDrawn(session);
+export function specInHand(session: Session): SpecTable | null {
+  return sheetOf(session.state.lesson, session.state.rootId)!.plan ?? specOfCircuit(session);
 }
 
 /** The table of the circuit as one that is filled in, without what probes half-way add to it. */
-export function planDrawn(session: Session): Plan | null {
+export function specOfCircuit(session: Session): SpecTable | null {
   const { lesson, rootId, table, netlist } = session.state;
   if (table.state !== 'ready') return null;
   const { parts } = sheetOf(lesson, rootId)!;
@@ -37,17 +37,17 @@ export function planDrawn(session: Session): Plan | null {
     const part = parts.get(netlist.outputColumns[column]!.part);
     return !part || !kindOf(part).isProbe;
   };
-  return planOfTable(table.table, [...netlist.outputColumns.keys()].filter(isOutput));
+  return specOfTable(table.table, [...netlist.outputColumns.keys()].filter(isOutput));
 }
 
 /** Puts a letter into a cell of the table in hand, by the name of its output. */
 export function fillCell(session: Session, output: string, row: number, letter: string): Result<undefined> {
-  const plan = planInHand(session);
+  const plan = specInHand(session);
   const at = plan?.outputs.findIndex((o) => sameName(o.name, output)) ?? -1;
   if (!plan || at < 0) return DONE;
-  return setPlan(
+  return setSpec(
     session,
-    filled(plan, at, new Map([[row, letter]])),
+    withLetters(plan, at, new Map([[row, letter]])),
     `fill in ${output}`,
     `fill in ${output}`,
   );
@@ -55,6 +55,6 @@ export function fillCell(session: Session, output: string, row: number, letter: 
 
 /** Turns a cell over: what was 1 becomes 0, anything else 1. */
 export function turnCell(session: Session, output: string, row: number): Result<undefined> {
-  const column = planInHand(session)?.outputs.find((o) => sameName(o.name, output));
+  const column = specInHand(session)?.outputs.find((o) => sameName(o.name, output));
   return column ? fillCell(session, output, row, column.rows[row] === '1' ? '0' : '1') : DONE;
 }

@@ -1,26 +1,32 @@
 import { sheetOf } from '@/core/circuit/lesson';
-import type { Delays } from '@/core/circuit/time-plan';
-import { NO_TIME_PLAN, type Stimulus, type TimePlan, USUAL_WAVE, type Wave } from '@/core/circuit/time-plan';
-import { inputAt } from '@/core/logic/truth-table';
-import { courseOfRun, courseText } from '@/core/simulate/course';
+import type { Delays } from '@/core/circuit/time-setup';
+import {
+  DEFAULT_WAVE,
+  NO_TIME_SETUP,
+  type Stimulus,
+  type TimeSetup,
+  type Wave,
+} from '@/core/circuit/time-setup';
+import { inputAt } from '@/core/logic/table/truth-table';
 import { countThrough, drivingOf, waveLevels, withLevel } from '@/core/simulate/drive';
+import { waveformOfRun, waveformText } from '@/core/simulate/waveform';
 import { sameName } from '@/core/values/names';
 import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 import { changeSettings } from './lesson';
 
 /** What the time face of the running sheet shows, and what drives its inputs. */
-export const timePlanOf = (session: Session): TimePlan =>
-  sheetOf(session.state.lesson, session.state.rootId)?.time ?? NO_TIME_PLAN;
+export const timeSetupOf = (session: Session): TimeSetup =>
+  sheetOf(session.state.lesson, session.state.rootId)?.time ?? NO_TIME_SETUP;
 
 /** Changes it, in one step of undo. @param what is done, as it follows “Undo:”. */
-export function setTimePlan(
+export function setTimeSetup(
   session: Session,
-  change: Partial<TimePlan>,
+  change: Partial<TimeSetup>,
   what: string,
   merge: string | null = null,
 ): Result<undefined> {
-  const time = { ...timePlanOf(session), ...change };
+  const time = { ...timeSetupOf(session), ...change };
   return session.edit(what, { type: 'changeSheet', id: session.state.rootId, change: { time } }, merge);
 }
 
@@ -35,35 +41,35 @@ export function putStimulus(
   what: string,
   { was = stimulus.name, merge = null }: { was?: string; merge?: string | null } = {},
 ): Result<undefined> {
-  const { stimuli } = timePlanOf(session);
+  const { stimuli } = timeSetupOf(session);
   const isThere = stimuli.some((s) => s.name === was);
   const change = {
     stimuli: isThere ? stimuli.map((s) => (s.name === was ? stimulus : s)) : [...stimuli, stimulus],
     driven: stimulus.name,
   };
-  return setTimePlan(session, change, what, merge);
+  return setTimeSetup(session, change, what, merge);
 }
 
 export function removeStimulus(session: Session, name: string): Result<undefined> {
-  const { stimuli } = timePlanOf(session);
+  const { stimuli } = timeSetupOf(session);
   const change = { stimuli: stimuli.filter((s) => s.name !== name), driven: '' };
-  const removed = setTimePlan(session, change, `remove the stimulus “${name}”`);
+  const removed = setTimeSetup(session, change, `remove the stimulus “${name}”`);
   if (removed.ok) session.sayUndoable(`The stimulus “${name}” is removed.`);
   return removed;
 }
 
 /** A name that no stimulus has yet. */
-export function freshStimulusName(session: Session, wished = 'Stimulus'): string {
-  const names = new Set(timePlanOf(session).stimuli.map((s) => s.name));
-  if (!names.has(wished)) return wished;
-  for (let n = 2; ; n++) if (!names.has(`${wished} ${n}`)) return `${wished} ${n}`;
+export function freshStimulusName(session: Session, preferred = 'Stimulus'): string {
+  const names = new Set(timeSetupOf(session).stimuli.map((s) => s.name));
+  if (!names.has(preferred)) return preferred;
+  for (let n = 2; ; n++) if (!names.has(`${preferred} ${n}`)) return `${preferred} ${n}`;
 }
 
 /** Lets the inputs count through all their combinations: the diagram becomes the truth table laid in time. */
 export function driveThroughAll(session: Session, step: number): Result<undefined> {
   const { netlist } = session.state;
-  const known = timePlanOf(session).stimuli.find((s) => s.name === ALL);
-  const stimulus = countThrough(ALL, netlist, step, USUAL_WAVE);
+  const known = timeSetupOf(session).stimuli.find((s) => s.name === ALL);
+  const stimulus = countThrough(ALL, netlist, step, DEFAULT_WAVE);
   const put = putStimulus(session, stimulus, 'drive all combinations', { was: known?.name });
   if (put.ok) session.time.runUntil({ is: 'time', time: step * 2 ** netlist.inputColumns.length });
   return put;
@@ -94,10 +100,10 @@ export function showHazard(
         : inputAt(names.length, i, row)
           ? '0 1'
           : '';
-    return column && { part: column.part, wave: { ...USUAL_WAVE, data: levels } };
+    return column && { part: column.part, wave: { ...DEFAULT_WAVE, data: levels } };
   });
   if (inputs.some((i) => i === undefined)) return DONE;
-  const plan = timePlanOf(session);
+  const plan = timeSetupOf(session);
   const stimulus: Stimulus = { name: GLITCH, inputs: inputs.filter((i) => i !== undefined) };
   const time = {
     ...plan,
@@ -118,13 +124,13 @@ export function showHazard(
 /** Turns over a stretch of an input's course, from one time to another in ps; where nothing drives, a stimulus begins. */
 export function drawLevel(session: Session, part: string, from: number, to: number): Result<undefined> {
   if (to <= from) return DONE;
-  const plan = timePlanOf(session);
+  const plan = timeSetupOf(session);
   const known = drivingOf(plan);
   const stimulus: Stimulus = known ?? { name: freshStimulusName(session), inputs: [] };
   const wave = stimulus.inputs.find((i) => i.part === part)?.wave ?? null;
   const value = wave && waveLevels(wave, 1)(from).value === 1 ? 0 : 1;
   const data = withLevel(wave, from, to, value);
-  return putStimulus(session, withWave(stimulus, part, { ...USUAL_WAVE, data }), 'draw a level');
+  return putStimulus(session, withWave(stimulus, part, { ...DEFAULT_WAVE, data }), 'draw a level');
 }
 
 /** Longest text of a course that is kept. */
@@ -132,12 +138,12 @@ const LONGEST_COURSE = 400_000;
 
 /** Keeps with the stimulus what the outputs did up to now: later runs are held against it. */
 export function keepExpected(session: Session): Result<undefined> {
-  const stimulus = drivingOf(timePlanOf(session));
+  const stimulus = drivingOf(timeSetupOf(session));
   if (!stimulus) return DONE;
   const { netlist, now } = session.state;
   const outputs = netlist.outputs.map(({ part, nets }) => ({
     part,
-    course: courseText(courseOfRun(session.trace, nets, now)),
+    course: waveformText(waveformOfRun(session.trace, nets, now)),
   }));
   if (outputs.some((o) => o.course.length > LONGEST_COURSE)) {
     session.say('The run is too long to be kept with the lesson. Save it as VCD instead.', 'bad');
@@ -154,7 +160,7 @@ export function keepExpected(session: Session): Result<undefined> {
 
 /** Lets the stimulus that drives the inputs expect nothing; in one step of undo. */
 export function forgetExpected(session: Session): Result<undefined> {
-  const stimulus = drivingOf(timePlanOf(session));
+  const stimulus = drivingOf(timeSetupOf(session));
   if (!stimulus) return DONE;
   const { name, inputs } = stimulus;
   return putStimulus(session, { name, inputs }, 'forget what was expected');

@@ -1,11 +1,18 @@
 import type { Point } from '@/core/circuit/geometry';
 import type { End, WireColour } from '@/core/circuit/lesson';
-import { straighten } from '@/core/drawing/arrange';
-import { excerpt } from '@/core/drawing/copies';
-import { connect, newPart } from '@/core/drawing/gestures';
-import { probeEdit } from '@/core/drawing/join-up';
-import { courseOf } from '@/core/drawing/placement';
-import { isFlat, keepCourse, layAnew, pieceAt, pulledCourse, reconnect } from '@/core/drawing/pull';
+import { straighten } from '@/core/drawing/editing/arrange';
+import { excerpt } from '@/core/drawing/editing/clipboard';
+import { connect, newPart } from '@/core/drawing/editing/gestures';
+import { probeEdit } from '@/core/drawing/editing/join-up';
+import { courseOf } from '@/core/drawing/geometry/placement';
+import {
+  isFlat,
+  reconnect,
+  reshapedCourse,
+  routeAfresh,
+  segmentAt,
+  setCourse,
+} from '@/core/drawing/routing/wire-reshape';
 import { findKind } from '@/core/parts/catalogue';
 import { DONE, type Result, refused } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
@@ -39,7 +46,7 @@ export function pinProbe(session: Session, wireId: string, at: Point): Result<un
   const kind = findKind('probe')!;
   if (!there) return DONE;
   const points = courseOf(sheet, there);
-  const piece = pieceAt(points, at);
+  const piece = segmentAt(points, at);
   const flat = piece === null || isFlat(points, piece);
   const part = newPart(sheet, kind, at, {}, '');
   const pinned = session.edit('pin a probe', probeEdit(sheet, part, wireId, at, flat, true));
@@ -61,7 +68,7 @@ export function straightenSelected(session: Session): Result<undefined> {
 
 export function rerouteSelected(session: Session): Result<undefined> {
   const { lesson, sheetId } = session.state;
-  return session.edit('reroute wires', layAnew(lesson, sheetId, chosenWires(session)));
+  return session.edit('reroute wires', routeAfresh(lesson, sheetId, chosenWires(session)));
 }
 
 export function colourWires(session: Session, colour: WireColour | undefined): Result<undefined> {
@@ -89,9 +96,9 @@ export function pullSelected(session: Session, by: Point): Result<undefined> | n
     .filter((i) => i <= last && isFlat(points, i) === (by.y !== 0))
     .map((i) => ({ i, inner: i > 0 && i < last, length: distance(points[i]!, points[i + 1]!) }))
     .sort((a, b) => Number(b.inner) - Number(a.inner) || b.length - a.length);
-  const course = pieces[0] && pulledCourse(session.sheet, there.id, pieces[0].i, by.x + by.y);
+  const course = pieces[0] && reshapedCourse(session.sheet, there.id, pieces[0].i, by.x + by.y);
   if (course)
-    return session.edit('move a wire', keepCourse(lesson, sheetId, there.id, course), `pull ${there.id}`);
+    return session.edit('move a wire', setCourse(lesson, sheetId, there.id, course), `pull ${there.id}`);
   session.say(
     pieces.length === 0
       ? 'No segment of this wire runs across that direction.'

@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { Proof, Row, Shown } from '@/core/logic/prove';
+import type { Proof, Row, Shown } from '@/core/logic/equivalence/prove';
 import {
   asGuest,
   calledAs,
@@ -18,7 +18,7 @@ import { otherLessons, readLesson } from '@/session/other-lessons';
 import { showDifference } from '@/session/show-proof';
 import { Marked } from '@/ui/controls/Marked';
 import { Modal } from '@/ui/controls/Modal';
-import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 import { prover } from '@/workers/prove-client';
 
 type Work =

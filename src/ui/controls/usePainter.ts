@@ -1,5 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef } from 'react';
-import { type Palette, readPalette } from '@/ui/drawing/palette';
+import { type Palette, readPalette } from '@/ui/controls/palette';
 import { useProjector, useTheme } from './theme';
 
 export interface Size {

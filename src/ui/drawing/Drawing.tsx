@@ -2,9 +2,9 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { apply, type Edit } from '@/core/circuit/edit';
-import { around, type Point } from '@/core/circuit/geometry';
+import { boundingBox, type Point } from '@/core/circuit/geometry';
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
-import { footprintOf, pinOf } from '@/core/drawing/placement';
+import { footprintOf, pinOf } from '@/core/drawing/geometry/placement';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist } from '@/core/netlist/netlist';
 import { kindOf, sheetIdInside } from '@/core/parts/catalogue';
@@ -13,27 +13,27 @@ import { fetcher } from '@/loading/load';
 import type { SessionState } from '@/session/state';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
-import { usePointed } from '@/ui/lesson/pointed';
-import { useSession, useSessionState } from '@/ui/lesson/session-context';
-import type { Hand, Keys } from './hand';
-import type { KeyPress } from './keys';
-import type { Layer } from './layer';
-import type { Flick, Opened } from './opened';
+import { useCrossHighlight } from '@/ui/session/cross-highlight';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+import { within } from '../controls/within';
+import type { Layer } from './canvas/layer';
+import { paint } from './canvas/painter';
+import { type DraggedObjects, draggedObjects, type Overlay } from './canvas/scene';
+import { sceneOf } from './canvas/scene-of';
+import { fitted, isInSight, START_VIEW, STEP, toScreen, type View, zoomed } from './canvas/view';
+import type { KeyPress } from './gestures/keys';
+import type { Keys, PointerGesture } from './gestures/pointer-gesture';
+import { useEditorController } from './gestures/useEditorController';
+import { useSheetKeys } from './gestures/useSheetKeys';
 import { PartsList } from './PartsList';
-import { paint } from './painter';
-import { type Lifted, lifted, type Overlay } from './scene';
-import { sceneOf } from './scene-of';
-import { Trouble } from './Trouble';
-import { useDesk } from './useDesk';
-import { useSheetKeys } from './useSheetKeys';
-import { fitted, isInSight, START_VIEW, STEP, toScreen, type View, zoomed } from './view';
-import { within } from './within';
+import { ProblemCount } from './ProblemCount';
+import type { Flick, Popup } from './popups/popup';
 
 /** What hands do and what opens on the sheet is fetched when the pointer or the focus first comes to it. */
 const OpenedHere = lazyComponent('the tools of the drawing', () =>
-  import('./OpenedHere').then((m) => m.OpenedHere),
+  import('./popups/PopupHost').then((m) => m.PopupHost),
 );
-const Way = lazyComponent('the way into blocks', () => import('./Way').then((m) => m.Way));
+const Way = lazyComponent('the way into blocks', () => import('./Breadcrumbs').then((m) => m.Breadcrumbs));
 const EmptySheet = lazyComponent("the empty sheet's words", () =>
   import('./EmptySheet').then((m) => m.EmptySheet),
 );
@@ -54,8 +54,8 @@ const MANY = 150;
 
 const NONE: ReadonlySet<string> = new Set();
 
-const terms = fetcher('what lights up across faces', () => import('./terms'));
-const layers = fetcher('pictures of large sheets', () => import('./layer'));
+const terms = fetcher('what lights up across faces', () => import('./product-highlighting'));
+const layers = fetcher('pictures of large sheets', () => import('./canvas/layer'));
 
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
@@ -76,16 +76,16 @@ export function Drawing() {
   const fit = useRef<Fit | null>(null);
   const pointer = useRef<Point | null>(null);
   /** What is open, known before the page is painted anew. */
-  const openNow = useRef<Opened | null>(null);
-  const [opened, setOpened] = useState<Opened | null>(null);
+  const openNow = useRef<Popup | null>(null);
+  const [opened, setOpened] = useState<Popup | null>(null);
   const [tip, setTip] = useState<Tip | null>(null);
   const [cursor, setCursor] = useState('default');
   const marked = useRef(false);
   const lit = useRef<ReadonlySet<string>>(NONE);
   const over = useRef<string | null>(null);
-  const pointed = usePointed((p) => p.pointed);
-  const point = usePointed((p) => p.point);
-  const way = usePointed((p) => p.parts);
+  const pointed = useCrossHighlight((p) => p.pointed);
+  const point = useCrossHighlight((p) => p.point);
+  const way = useCrossHighlight((p) => p.parts);
   const layer = useRef<Layer | null>(null);
   const flick = useRef<Flick | null>(null);
 
@@ -100,21 +100,21 @@ export function Drawing() {
     const was = fit.current;
     const resized = was?.width !== pixels.width || was.height !== pixels.height;
     if (whole.current || (resized && was?.view === view.current && was.parts === parts)) {
-      const box = around([...parts.values()].map(footprintOf));
+      const box = boundingBox([...parts.values()].map(footprintOf));
       view.current = fitted(box, pixels.width, pixels.height);
       fit.current = { view: view.current, parts, width: pixels.width, height: pixels.height };
       whole.current = false;
     }
     const state = session.state;
     const shown = shownSheet();
-    const hand = desk.now?.hand;
+    const gesture = desk.now?.hand;
     if (!layer.current && shown.parts.size > MANY) void fetchLayer();
-    const overlay = overlayOf(state, shown, hand, preview.current?.lifted ?? null, lit.current);
+    const overlay = overlayOf(state, shown, gesture, preview.current?.dragged ?? null, lit.current);
     paint(g, pixels, view.current, sceneOf(state, shown), overlay, palette, {
       layer: layer.current,
       again: repaint,
     });
-    setCursor(hand?.cursor ?? 'default');
+    setCursor(gesture?.cursor ?? 'default');
     if (!marked.current) {
       // Benches read when a sheet was first to be seen.
       performance.mark('sheet drawn');
@@ -122,7 +122,7 @@ export function Drawing() {
     }
   }, measureWhole);
 
-  const open = useCallback((next: Opened | null) => {
+  const open = useCallback((next: Popup | null) => {
     openNow.current = next;
     setOpened(next);
   }, []);
@@ -150,7 +150,7 @@ export function Drawing() {
       else session.flip(id);
     } else open({ is: 'settings', parts: [id], at: 'label' });
   };
-  const desk = useDesk({
+  const desk = useEditorController({
     session,
     view,
     repaint,
@@ -160,15 +160,15 @@ export function Drawing() {
     act,
     showAll,
     pointed: () => pointer.current !== null,
-    nextTrouble: () => {
+    nextProblem: () => {
       const now = openNow.current;
       const count = session.state.diagnostics.length;
-      if (count > 0) goToTrouble(now?.is === 'mend' ? (now.index + 1) % count : 0);
+      if (count > 0) goToProblem(now?.is === 'problem' ? (now.index + 1) % count : 0);
       else session.say('Nothing is loose and nothing is wrong.');
     },
     spot,
   });
-  const preview = useRef<{ edit: Edit; from: Sheet; sheet: Sheet; lifted: Lifted } | null>(null);
+  const preview = useRef<{ edit: Edit; from: Sheet; sheet: Sheet; dragged: DraggedObjects } | null>(null);
 
   /** The sheet as it would be if the gesture ended here. */
   const shownSheet = (): Sheet => {
@@ -182,7 +182,12 @@ export function Drawing() {
     if (last && last.from === now && last.edit === edit) return last.sheet;
     const applied = apply(session.state.lesson, edit);
     const shown = applied.ok ? sheetOf(applied.value, now.id)! : now;
-    preview.current = { edit, from: now, sheet: shown, lifted: lifted(now, shown, last?.lifted ?? null) };
+    preview.current = {
+      edit,
+      from: now,
+      sheet: shown,
+      dragged: draggedObjects(now, shown, last?.dragged ?? null),
+    };
     return shown;
   };
 
@@ -242,7 +247,7 @@ export function Drawing() {
     if (looks.times === 0 || !root.current) return;
     const { parts } = session.state.selection;
     const selected = [...parts].flatMap((id) => session.sheet.parts.get(id) ?? []);
-    const box = looks.onlyIfHidden && around(selected.map(footprintOf));
+    const box = looks.onlyIfHidden && boundingBox(selected.map(footprintOf));
     const { clientWidth, clientHeight } = root.current;
     if (!box || !isInSight(view.current, box, clientWidth, clientHeight)) showAll();
   }, [looks, session, showAll]);
@@ -267,31 +272,31 @@ export function Drawing() {
     return true;
   };
   const showTip = (pixel: Point) => {
-    const near = troubleSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
+    const near = problemSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
       const p = toScreen(view.current, at);
       return Math.hypot(p.x - pixel.x, p.y - pixel.y) < BADGE_REACH;
     });
-    const text = near?.trouble.message ?? desk.now?.probe() ?? null;
+    const text = near?.problem.message ?? desk.now?.probe() ?? null;
     if (text) setTip({ text, ...pixel, bad: near !== undefined });
     else if (tip) setTip(null);
   };
-  /** Leads to the place of a trouble and says there what can be done. */
-  const goToTrouble = (index: number) => {
-    const trouble = session.state.diagnostics[index];
-    const spot = trouble && troubleSpots(session.sheet, [trouble])[0];
+  /** Leads to the place of a problem and says there what can be done. */
+  const goToProblem = (index: number) => {
+    const problem = session.state.diagnostics[index];
+    const spot = problem && problemSpots(session.sheet, [problem])[0];
     if (!spot) return;
     const { width, height } = size.current;
     const s = STEP * view.current.scale;
     view.current = { ...view.current, x: spot.at.x - width / s / 2, y: spot.at.y - height / s / 2 };
-    session.select({ parts: new Set(trouble.pins.map((pin) => pin.part)), wires: new Set() });
-    open({ is: 'mend', index });
+    session.select({ parts: new Set(problem.pins.map((pin) => pin.part)), wires: new Set() });
+    open({ is: 'problem', index });
     repaint();
   };
 
   useSheetKeys(root, {
     key: (press) => typeAhead(press) || (desk.now ? desk.now.key(press) : desk.wait(press, typeAhead)),
     copy: (cut) => desk.now?.copy(cut) ?? null,
-    paste: (text) => desk.with((d) => d.paste(text)),
+    paste: (text) => desk.with((editor) => editor.paste(text)),
   });
 
   return (
@@ -300,7 +305,7 @@ export function Drawing() {
         <h2 className="font-semibold">Drawing</h2>
         {isInside && <Way />}
         <GateCount />
-        <Trouble onShow={(trouble) => goToTrouble(session.state.diagnostics.indexOf(trouble))} />
+        <ProblemCount onShow={(problem) => goToProblem(session.state.diagnostics.indexOf(problem))} />
         <button
           type="button"
           className="icon-button size-7"
@@ -332,7 +337,7 @@ export function Drawing() {
         onMouseDown={(event) => event.button === 2 && event.preventDefault()}
         onDoubleClick={(event) => {
           const pixel = pixelOf(event);
-          desk.with((d) => d.hand.double(pixel));
+          desk.with((editor) => editor.hand.double(pixel));
         }}
         onPointerDown={(event) => {
           root.current?.focus();
@@ -341,9 +346,9 @@ export function Drawing() {
           const pixel = pixelOf(event);
           pointer.current = pixel;
           if (event.button === 2) {
-            desk.with((d) => {
-              if (d.hand.wiring) d.hand.cancel();
-              else if (!d.chooseUnder(pixel)) {
+            desk.with((editor) => {
+              if (editor.hand.wiring) editor.hand.cancel();
+              else if (!editor.chooseUnder(pixel)) {
                 flick.current = { points: [], released: false, taken: false };
                 open({ is: 'ring', at: pixel, flick: flick.current, pointed: true });
               }
@@ -353,7 +358,7 @@ export function Drawing() {
           event.currentTarget.setPointerCapture(event.pointerId);
           const { pointerId, pointerType } = event;
           const keys = keysOf(event);
-          desk.with((d) => d.pointers.down(pointerId, pixel, pointerType === 'touch', keys));
+          desk.with((editor) => editor.pointers.down(pointerId, pixel, pointerType === 'touch', keys));
         }}
         onPointerMove={(event) => {
           const pixel = pixelOf(event);
@@ -363,7 +368,7 @@ export function Drawing() {
             return;
           }
           const { pointerId, pointerType } = event;
-          desk.with((d) => d.pointers.move(pointerId, pixel, pointerType === 'touch'));
+          desk.with((editor) => editor.pointers.move(pointerId, pixel, pointerType === 'touch'));
           if (pointerType !== 'touch') {
             showTip(pixel);
             const hover = desk.now?.hand.hover;
@@ -378,12 +383,12 @@ export function Drawing() {
           }
           const { pointerId, pointerType } = event;
           const keys = keysOf(event);
-          desk.with((d) => d.pointers.up(pointerId, pixel, pointerType === 'touch', keys));
+          desk.with((editor) => editor.pointers.up(pointerId, pixel, pointerType === 'touch', keys));
           if (pointerType !== 'touch') showTip(pixel);
         }}
-        onPointerCancel={() => desk.with((d) => d.pointers.cancel())}
+        onPointerCancel={() => desk.with((editor) => editor.pointers.cancel())}
         onPointerLeave={() => {
-          desk.with((d) => d.hand.gone());
+          desk.with((editor) => editor.hand.gone());
           pointer.current = null;
           pointAt(null);
           setTip(null);
@@ -401,7 +406,7 @@ export function Drawing() {
             open={open}
             openTyping={openTyping}
             close={close}
-            goToTrouble={goToTrouble}
+            goToProblem={goToProblem}
           />
         )}
         {tip && (
@@ -446,11 +451,11 @@ const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({
 function overlayOf(
   state: SessionState,
   sheet: Sheet,
-  hand: Hand | undefined,
-  lifted: Lifted | null,
+  gesture: PointerGesture | undefined,
+  dragged: DraggedObjects | null,
   lit: Overlay['lit'],
 ): Overlay {
-  const hover = hand?.hover ?? null;
+  const hover = gesture?.hover ?? null;
   return {
     parts: state.selection.parts,
     wires: state.selection.wires,
@@ -460,29 +465,29 @@ function overlayOf(
       pin: hover.is === 'pin' ? hover.at : undefined,
     },
     lit,
-    rubber: hand?.rubber ?? [],
-    box: hand?.box ?? null,
-    guides: hand?.guides ?? [],
-    border: hand?.border ?? null,
-    touches: hand?.touches ?? [],
-    trouble: troubleSpots(sheet, state.diagnostics).map(({ at, trouble }) => ({
+    wirePreview: gesture?.rubber ?? [],
+    box: gesture?.box ?? null,
+    guides: gesture?.guides ?? [],
+    border: gesture?.border ?? null,
+    touches: gesture?.touches ?? [],
+    problems: problemSpots(sheet, state.diagnostics).map(({ at, problem }) => ({
       at,
-      grave: trouble.code !== 'loose-input',
+      grave: problem.code !== 'loose-input',
     })),
     grid: true,
-    lifted,
+    dragged,
   };
 }
 
-/** Pins with a complaint, where they stand on the sheet. */
-function troubleSpots(
+/** The pins of the problems, and where they stand on the sheet. */
+function problemSpots(
   sheet: Sheet,
   diagnostics: readonly Diagnostic[],
-): { at: Point; trouble: Diagnostic }[] {
-  return diagnostics.flatMap((trouble) =>
-    trouble.pins.flatMap(({ part, port }) => {
+): { at: Point; problem: Diagnostic }[] {
+  return diagnostics.flatMap((problem) =>
+    problem.pins.flatMap(({ part, port }) => {
       const at = pinOf(sheet, part, port)?.at;
-      return at ? [{ at, trouble }] : [];
+      return at ? [{ at, problem }] : [];
     }),
   );
 }

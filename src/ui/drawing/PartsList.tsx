@@ -4,7 +4,7 @@ import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { readingOrder, spokenPart } from '@/session/spoken';
 import type { SessionState } from '@/session/state';
-import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 
 const AROUND = 40;
 

@@ -3,13 +3,13 @@
 import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { sheetOf } from '@/core/circuit/lesson';
-import { sheetsHeld } from '@/core/drawing/bring';
+import { sheetsUsedBy } from '@/core/drawing/editing/paste-dependencies';
 import { check } from '@/core/exercise/check';
 import { exerciseKindOf } from '@/core/exercise/kinds';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
-import { useSessionState } from '@/ui/lesson/session-context';
+import { useSessionState } from '@/ui/session/session-context';
 
 interface Props {
   readonly exercise: Exercise;
@@ -48,7 +48,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
     }
     const { right, rows, complaints } = result;
     // The sheet that is open, and those that its blocks are of.
-    const held = sheetsHeld(lesson, sheet);
+    const held = sheetsUsedBy(lesson, sheet);
     const file = fileName(`${exercise.title} ${student}`, '.handin.json');
     saveFile(
       file,

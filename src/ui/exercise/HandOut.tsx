@@ -13,7 +13,7 @@ import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { Modal } from '@/ui/controls/Modal';
-import { useSession } from '@/ui/lesson/session-context';
+import { useSession } from '@/ui/session/session-context';
 import { ExpectedTable } from './ExpectedTable';
 import { TaskText } from './TaskText';
 

@@ -10,7 +10,7 @@ import { exerciseKindOf } from '@/core/exercise/kinds';
 import type { ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/exercise';
-import { useSession, useSessionState } from '@/ui/lesson/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 import { TaskText } from './TaskText';
 
 /** The task beside the student's drawing: the words, the parts that may be used, and the check row by row. */

@@ -11,23 +11,27 @@ import type { Face } from './face';
 const loading = <section className="pane" aria-busy="true" />;
 const TruthTableFace = lazyComponent(
   'the truth table',
-  () => import('@/ui/table/TruthTableFace').then((m) => m.TruthTableFace),
+  () => import('@/ui/faces/table/TruthTableFace').then((m) => m.TruthTableFace),
   loading,
 );
 const FormulaFace = lazyComponent(
   'the formula',
-  () => import('@/ui/formula/FormulaFace').then((m) => m.FormulaFace),
+  () => import('@/ui/faces/formula/FormulaFace').then((m) => m.FormulaFace),
   loading,
 );
-const MapFace = lazyComponent('the map', () => import('@/ui/map/MapFace').then((m) => m.MapFace), loading);
+const MapFace = lazyComponent(
+  'the map',
+  () => import('@/ui/faces/map/MapFace').then((m) => m.MapFace),
+  loading,
+);
 const StatesFace = lazyComponent(
   'the states',
-  () => import('@/ui/states/StatesFace').then((m) => m.StatesFace),
+  () => import('@/ui/faces/states/StatesFace').then((m) => m.StatesFace),
   loading,
 );
 const TimeFace = lazyComponent(
   'the timing diagram',
-  () => import('@/ui/time/TimeFace').then((m) => m.TimeFace),
+  () => import('@/ui/faces/time/TimeFace').then((m) => m.TimeFace),
   loading,
 );
 

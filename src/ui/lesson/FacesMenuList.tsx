@@ -3,8 +3,8 @@
 import { DropdownMenu } from 'radix-ui';
 import { changeSettings } from '@/session/changes/lesson';
 import { toggleProjector, useProjector } from '@/ui/controls/theme';
+import { useSession, useSessionState } from '../session/session-context';
 import type { Face, FacesMenuProps } from './face';
-import { useSession, useSessionState } from './session-context';
 
 const NAMES: Record<Face, string> = {
   table: 'Truth table',

@@ -13,14 +13,14 @@ import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { toggleProjector } from '@/ui/controls/theme';
+import { freeKeysAfterPresses, takesKeys } from '../session/key-owner';
+import { SessionProvider, useSession, useSessionState } from '../session/session-context';
 import { Faces } from './Faces';
 import { FacesMenu } from './FacesMenu';
 import type { Face } from './face';
 import { Help } from './Help';
-import { freeKeysAfterPresses, takesKeys } from './key-owner';
 import { MomentBar } from './MomentBar';
 import { SheetTabs } from './SheetTabs';
-import { SessionProvider, useSession, useSessionState } from './session-context';
 
 interface Props {
   readonly session: Session;

@@ -3,8 +3,8 @@
 import { type Logic, letterOf } from '@/core/values/logic';
 import { isTimed, rowNow } from '@/session/moment';
 import { lazyComponent } from '@/ui/controls/lazy-component';
+import { useSession, useSessionState } from '../session/session-context';
 import { Dial } from './Dial';
-import { useSession, useSessionState } from './session-context';
 
 const TimeMoment = lazyComponent('the time controls', () => import('./TimeMoment').then((m) => m.TimeMoment));
 

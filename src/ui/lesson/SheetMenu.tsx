@@ -2,15 +2,15 @@
 
 import { DropdownMenu } from 'radix-ui';
 import type { Lesson, Sheet } from '@/core/circuit/lesson';
-import { follow } from '@/core/synthesis/follow';
+import { updateDerived } from '@/core/synthesis/update-derived';
 import { load } from '@/loading/load';
 import { tidySheet } from '@/session/changes/arrange';
 import { blockOfSelection } from '@/session/changes/block';
 import { addSheet, portsForSheet, removeSheet } from '@/session/changes/sheets';
 import type { Session } from '@/session/session';
 import { fileName, saveFile } from '@/ui/controls/files';
+import { useSession, useSessionState } from '../session/session-context';
 import { OPEN_TAB, OpenTab } from './OpenTab';
-import { useSession, useSessionState } from './session-context';
 
 interface Props {
   readonly sheet: Sheet;
@@ -32,12 +32,12 @@ async function savePicture(lesson: Lesson, sheet: Sheet): Promise<void> {
 }
 
 async function savePng(session: Session): Promise<void> {
-  const { pictureOf } = await load('the picture writer', () => import('@/ui/drawing/picture'));
+  const { pictureOf } = await load('the picture writer', () => import('@/ui/drawing/canvas/picture'));
   saveFile(fileName(session.sheet.name, '.png'), await pictureOf(session.state), 'image/png');
 }
 
 async function print(session: Session): Promise<void> {
-  const { printSheet } = await load('the printer', () => import('@/ui/drawing/picture'));
+  const { printSheet } = await load('the printer', () => import('@/ui/drawing/canvas/picture'));
   await printSheet(session.state, `${session.state.lesson.title} · ${session.sheet.name}`);
 }
 
@@ -49,7 +49,7 @@ async function saveVerilog(lesson: Lesson, sheet: Sheet): Promise<void> {
 /** What can be done with the open sheet. */
 export function SheetMenu({ sheet, alone, onRename, onCompare }: Props) {
   const session = useSession();
-  session.setUpdateDerived(follow);
+  session.setUpdateDerived(updateDerived);
   const readOnly = useSessionState((s) => s.readOnly);
   const selected = useSessionState((s) => s.selection.parts.size);
   return (

@@ -5,8 +5,8 @@ import { fetcher } from '@/loading/load';
 import { renameSheet } from '@/session/changes/lesson';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { OnDemand } from '@/ui/controls/OnDemand';
+import { useSession, useSessionState } from '../session/session-context';
 import { OPEN_TAB, OpenTab } from './OpenTab';
-import { useSession, useSessionState } from './session-context';
 
 const CompareDialog = lazyComponent('the comparison', () =>
   import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),

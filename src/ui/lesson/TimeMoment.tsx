@@ -5,7 +5,7 @@ import { timeText } from '@/core/values/time';
 import { fittingPace, hasClock } from '@/session/moment';
 import { AS_FAST } from '@/session/state';
 import { stepMoment } from '@/session/step';
-import { useSession, useSessionState } from './session-context';
+import { useSession, useSessionState } from '../session/session-context';
 
 const PS_PER_SECOND = 1e12;
 

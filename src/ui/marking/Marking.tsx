@@ -72,8 +72,8 @@ export function Marking({ samples }: { samples: Samples }) {
     keptExercises()
       .then((kept) => {
         setExercises(kept);
-        const wished = new URLSearchParams(location.search).get('exercise');
-        const first = kept.find((e) => e.exercise.id === wished) ?? kept[0];
+        const asked = new URLSearchParams(location.search).get('exercise');
+        const first = kept.find((e) => e.exercise.id === asked) ?? kept[0];
         return first && show(first.exercise);
       })
       .catch((error) => {

@@ -1,16 +1,16 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { around } from '@/core/circuit/geometry';
+import { boundingBox } from '@/core/circuit/geometry';
 import type { Lesson } from '@/core/circuit/lesson';
-import { footprintOf } from '@/core/drawing/placement';
+import { footprintOf } from '@/core/drawing/geometry/placement';
 import { compileOnce } from '@/core/netlist/compile';
 import { Run } from '@/core/simulate/run';
+import { readPalette } from '@/ui/controls/palette';
 import { useTheme } from '@/ui/controls/theme';
-import { paint } from '@/ui/drawing/painter';
-import { readPalette } from '@/ui/drawing/palette';
-import { PLAIN } from '@/ui/drawing/scene';
-import { fitted } from '@/ui/drawing/view';
+import { paint } from '@/ui/drawing/canvas/painter';
+import { PLAIN } from '@/ui/drawing/canvas/scene';
+import { fitted } from '@/ui/drawing/canvas/view';
 
 /** A small picture of a lesson's first sheet, at rest with all switches at 0. */
 export function Picture({ lesson }: { lesson: Lesson }) {
@@ -31,7 +31,7 @@ export function Picture({ lesson }: { lesson: Lesson }) {
       const sheet = lesson.sheets[0]!;
       const netlist = compileOnce(sheet, lesson.sheets);
       const { values } = new Run(netlist, { delays: 'zero' });
-      const view = fitted(around([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
+      const view = fitted(boundingBox([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
       const { symbols: standard, crossings } = lesson.settings;
       paint(
         g,

@@ -18,7 +18,7 @@ import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/file
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
-import { keepEarlyKeys, takeEarlyKeys } from '@/ui/lesson/early-keys';
+import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
 import { verilogLesson } from '@/workers/verilog-client';
 import { Picture } from './Picture';
 

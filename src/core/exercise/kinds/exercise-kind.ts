@@ -1,6 +1,6 @@
 import type { Expected } from '../../circuit/exercise';
 import type { Lesson, Settings, Sheet } from '../../circuit/lesson';
-import type { Stimulus } from '../../circuit/time-plan';
+import type { Stimulus } from '../../circuit/time-setup';
 import type { Netlist } from '../../netlist/netlist';
 import type { Result } from '../../values/result';
 import type { Schema } from '../../values/schema';

@@ -1,5 +1,5 @@
 import { emptyLesson, type Lesson } from '../../circuit/lesson';
-import { layOut } from '../../drawing/lay-out';
+import { layOut } from '../../drawing/layout/lay-out';
 import { done, type Result, refused } from '../../values/result';
 import { elaborate, rootsOf } from './elaborate';
 import { parseVerilog } from './parse';

@@ -277,20 +277,20 @@ export class Registers {
     };
     const D = bits.map((b) => now.get(b) ?? b);
     const controls = { ...(clear ? { CLR: [clear.bit] } : {}), ...(preset ? { PRE: [preset.bit] } : {}) };
-    const wish = [...this.scope.signals].find(([, s]) => s.bits.includes(bits[0]!))?.[0] ?? '';
+    const preferred = [...this.scope.signals].find(([, s]) => s.bits.includes(bits[0]!))?.[0] ?? '';
     if (edge === null) {
       this.cells.add(
         'dlatch',
         { ...params, preset: named(preset) },
         { D, EN: [clock], Q: bits, ...controls },
-        wish,
+        preferred,
       );
       return;
     }
     const pins = { D, C: [clock], Q: bits, ...controls, ...(enable === null ? {} : { EN: [enable] }) };
     const clocked = { ...params, edge, enable: enable === null ? 'no' : 'yes' };
-    if (bits.length === 1) this.cells.add('dff', { ...clocked, preset: named(preset) }, pins, wish);
-    else this.cells.add('register', { ...clocked, width: bits.length }, pins, wish);
+    if (bits.length === 1) this.cells.add('dff', { ...clocked, preset: named(preset) }, pins, preferred);
+    else this.cells.add('register', { ...clocked, width: bits.length }, pins, preferred);
   }
 }
 

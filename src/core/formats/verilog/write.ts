@@ -1,6 +1,6 @@
 import type { Lesson, Part, Sheet } from '../../circuit/lesson';
 import { declaredInputs, declaredOutputs } from '../../netlist/declared';
-import { planOf, type SheetPlan } from '../../netlist/plan';
+import { type SheetWiring, wiringOf } from '../../netlist/sheet-wiring';
 import { boundaryOf, sheetInside } from '../../parts/catalogue';
 import type { VerilogWires } from '../../parts/part-kind';
 import { type Delay, Primitive } from '../../parts/primitive';
@@ -30,8 +30,8 @@ function identifier(name: string): string {
 class Names {
   private readonly taken = new Set<string>();
 
-  give(wish: string): string {
-    const base = wish.trim().replaceAll(/\s+/g, '_') || 'n';
+  give(preferred: string): string {
+    const base = preferred.trim().replaceAll(/\s+/g, '_') || 'n';
     let name = base;
     for (let n = 2; this.taken.has(identifier(name)); n++) name = `${base}_${n}`;
     this.taken.add(identifier(name));
@@ -214,7 +214,7 @@ interface PortLine {
 }
 
 class SheetModule {
-  private readonly plan: SheetPlan;
+  private readonly plan: SheetWiring;
   private readonly names = new Names();
   /** The name of each group of the sheet's nets, by its first bit. */
   private readonly groups = new Map<number, string>();
@@ -227,7 +227,7 @@ class SheetModule {
     private readonly name: string,
     private readonly isRoot: boolean,
   ) {
-    this.plan = planOf(source);
+    this.plan = wiringOf(source);
   }
 
   text(): string {
@@ -253,10 +253,10 @@ class SheetModule {
   }
 
   private namePorts(): void {
-    const { plan, source } = this;
+    const { plan: wiring, source } = this;
     const ofSheet = (p: Part) => this.isRoot || boundaryOf(p) !== undefined;
     for (const part of declaredInputs(source).filter(ofSheet)) {
-      const i = plan.indexOf.get(part.id)!;
+      const i = wiring.indexOf.get(part.id)!;
       const [first, width] = this.groupAt(i, 0);
       const name = this.names.give(part.label || part.id);
       const taken = this.groups.get(first);
@@ -266,9 +266,9 @@ class SheetModule {
       else this.lines.push(`assign ${identifier(taken)} = ${identifier(name)};`);
     }
     for (const part of declaredOutputs(source).filter(ofSheet)) {
-      const i = plan.indexOf.get(part.id)!;
+      const i = wiring.indexOf.get(part.id)!;
       const [first, width] = this.groupAt(i, 0);
-      const own = plan.templates[i]!.ports[0]!.width;
+      const own = wiring.templates[i]!.ports[0]!.width;
       const name = this.names.give(part.label || part.id);
       this.ports.push({ direction: 'output', width: own, name, first });
       const taken = this.groups.get(first);
@@ -278,10 +278,10 @@ class SheetModule {
   }
 
   /** The name of a group of nets; new ones are called after a label on them or the part that drives them. */
-  private signal(first: number, wish = ''): string {
+  private signal(first: number, preferred = ''): string {
     let name = this.groups.get(first);
     if (name === undefined) {
-      name = this.names.give(this.labels().get(first) ?? (wish || `n${first}`));
+      name = this.names.give(this.labels().get(first) ?? (preferred || `n${first}`));
       this.groups.set(first, name);
     }
     return identifier(name);
@@ -291,14 +291,14 @@ class SheetModule {
   private labels(): Map<number, string> {
     if (this.labelled) return this.labelled;
     this.labelled = new Map();
-    const { plan } = this;
+    const { plan: wiring } = this;
     // A net is called after its label, or else after the part that drives it.
-    for (const [i, part] of plan.parts.entries())
-      for (const [p, port] of plan.templates[i]!.ports.entries()) {
+    for (const [i, part] of wiring.parts.entries())
+      for (const [p, port] of wiring.templates[i]!.ports.entries()) {
         const [first] = this.groupAt(i, p);
-        if (plan.templates[i]!.kind.joinsByLabel && part.label) this.labelled.set(first, part.label);
+        if (wiring.templates[i]!.kind.joinsByLabel && part.label) this.labelled.set(first, part.label);
         else if (port.direction === 'out' && !this.labelled.has(first)) {
-          const outputs = plan.templates[i]!.ports.filter((o) => o.direction === 'out').length;
+          const outputs = wiring.templates[i]!.ports.filter((o) => o.direction === 'out').length;
           this.labelled.set(first, outputs > 1 ? `${part.id}_${port.name}` : `${part.label || part.id}_out`);
         }
       }

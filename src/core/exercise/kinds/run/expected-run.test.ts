@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Exercise } from '../../../circuit/exercise';
-import type { Stimulus } from '../../../circuit/time-plan';
-import { USUAL_WAVE } from '../../../circuit/time-plan';
+import type { Stimulus } from '../../../circuit/time-setup';
+import { DEFAULT_WAVE } from '../../../circuit/time-setup';
 import { compile } from '../../../netlist/compile';
 import { randomDesign } from '../../../testing/random-design';
 import { Sketch } from '../../../testing/sketch';
@@ -49,7 +49,7 @@ test('a clocked sheet is read just before each active edge', () => {
 });
 
 test('a stimulus drives what it names, and the other inputs stay as they are', () => {
-  const levels = { ...USUAL_WAVE, data: '0 1, 20 0' };
+  const levels = { ...DEFAULT_WAVE, data: '0 1, 20 0' };
   const stimulus = { name: 'First two', inputs: [{ part: 'switch1', wave: levels }] };
   expect(runOf(divider(), 5, stimulus).outputs[0]!.values).toEqual(['0', '1', '0', '0', '0']);
 });
@@ -63,7 +63,7 @@ test('without a clock it is read before each change, and once behind the last', 
   s.wire('not1.Y', 'lamp1.A');
   const stimulus = {
     name: 'Moments',
-    inputs: [{ part: 'switch1', wave: { ...USUAL_WAVE, data: '10 1, 30 0' } }],
+    inputs: [{ part: 'switch1', wave: { ...DEFAULT_WAVE, data: '10 1, 30 0' } }],
   };
   const expected = runOf(s, 16, stimulus);
   expect(expected.readings).toEqual([9999, 29_999, 49_999]);
@@ -118,7 +118,7 @@ test('what swings by itself is stopped, on both sides', () => {
   const slow = {
     name: 'Slow',
     inputs: [
-      { part: 'clock1', wave: { ...USUAL_WAVE, pattern: 'periodic' as const, step: 1e12, high: 5e11 } },
+      { part: 'clock1', wave: { ...DEFAULT_WAVE, pattern: 'periodic' as const, step: 1e12, high: 5e11 } },
     ],
   };
   expect(runOfSheet(s.sheet, s.lesson, slow, NONE, 4)).toMatchObject({
@@ -189,7 +189,7 @@ test('every design with storage solves its own run, whatever drives it', () => {
         const sheet = lesson.sheets[0]!;
         const inputs = compile(sheet, lesson.sheets).inputs.map(({ part }, i) => ({
           part,
-          wave: { ...USUAL_WAVE, pattern: 'random' as const, step: 100_000, seed: seed + i },
+          wave: { ...DEFAULT_WAVE, pattern: 'random' as const, step: 100_000, seed: seed + i },
         }));
         const own = runOfSheet(sheet, lesson, { name: 'Random', inputs }, NONE, 12);
         if (!own.ok) return;

@@ -1,6 +1,6 @@
 import type { Lesson, Settings, Sheet } from '../../../circuit/lesson';
 import { SignalName } from '../../../circuit/signal-name';
-import { DELAYS, MOST_READINGS, type Stimulus, USUAL_WAVE, Wave } from '../../../circuit/time-plan';
+import { DEFAULT_WAVE, DELAYS, MOST_READINGS, type Stimulus, Wave } from '../../../circuit/time-setup';
 import { compile } from '../../../netlist/compile';
 import { type Netlist, sourceKey, type Terminal } from '../../../netlist/netlist';
 import { drivenBy } from '../../../simulate/drive';
@@ -145,7 +145,7 @@ function waveOfClock(source: Extract<Timed, { kind: 'clock' }>): Wave {
   const { low, high } = source.wave;
   const { value, next } = clockAt(source.wave, 0);
   return {
-    ...USUAL_WAVE,
+    ...DEFAULT_WAVE,
     pattern: 'periodic',
     step: low + high,
     high,
@@ -158,7 +158,7 @@ function waveOf(netlist: Netlist, { part, nets }: Terminal, on: ReadonlySet<stri
   const clock = netlist.sources.find((s) => s.kind === 'clock' && s.part === part);
   if (clock?.kind === 'clock') return waveOfClock(clock);
   const value = nets.reduce((sum, _, bit) => sum + (on.has(sourceKey({ part, bit })) ? 2 ** bit : 0), 0);
-  return { ...USUAL_WAVE, data: value ? `0 ${value}` : '' };
+  return { ...DEFAULT_WAVE, data: value ? `0 ${value}` : '' };
 }
 
 /** Just before each active edge of the clock, or just before each change of an input where nothing is clocked. */

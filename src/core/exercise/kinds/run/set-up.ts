@@ -1,4 +1,4 @@
-import { MOST_READINGS } from '../../../circuit/time-plan';
+import { MOST_READINGS } from '../../../circuit/time-setup';
 import { mapped, type Result } from '../../../values/result';
 import type { SetUp, SetUpSource, SetUpValues } from '../exercise-kind';
 import { type ExpectedRun, type OwnRun, runOfSheet } from './expected-run';

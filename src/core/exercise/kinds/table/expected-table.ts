@@ -1,6 +1,6 @@
 import type { Sheet } from '../../../circuit/lesson';
 import { SignalName } from '../../../circuit/signal-name';
-import { cell, truthTable, whyNoTable } from '../../../logic/truth-table';
+import { cell, truthTable, whyNoTable } from '../../../logic/table/truth-table';
 import { compile } from '../../../netlist/compile';
 import { letterOf } from '../../../values/logic';
 import { done, type Result, refusal, refused } from '../../../values/result';

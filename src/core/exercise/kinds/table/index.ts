@@ -1,4 +1,4 @@
-import { cell, inputAt, truthTable, whyNoTable } from '../../../logic/truth-table';
+import { cell, inputAt, truthTable, whyNoTable } from '../../../logic/table/truth-table';
 import type { Netlist } from '../../../netlist/netlist';
 import { letterOf } from '../../../values/logic';
 import { problem, sentence } from '../../../values/result';

@@ -1,0 +1,283 @@
+import { apply, type Edit, type PartChange } from '../../circuit/edit';
+import { isOnSegment, type Point, samePoint, type Turn } from '../../circuit/geometry';
+import {
+  type End,
+  freshId,
+  isPinEnd,
+  type Lesson,
+  type Params,
+  type Part,
+  type PinEnd,
+  type Sheet,
+  sheetOf,
+  type Wire,
+} from '../../circuit/lesson';
+import { nextRank } from '../../netlist/declared';
+import { roleOf } from '../../parts/catalogue';
+import { defaultParams } from '../../parts/params';
+import type { PartKind } from '../../parts/part-kind';
+import { courseOf, pinOf } from '../geometry/placement';
+import { wireNets } from '../geometry/wire-nets';
+import { findCourse, group, reroute, wiresOnParts, withRerouted } from '../routing/reroute';
+import { Obstacles } from '../routing/route';
+
+/*
+ * What a hand does on a sheet, as edits. Courses of wires are part of the document, so that a sheet looks the
+ * same wherever it is opened and nothing jumps that was not touched; a gesture that moves parts therefore
+ * brings the new courses of their wires along.
+ */
+
+/** A new part with a label of its own where its kind has one: the typed label, or the next free number. */
+export function newPart(sheet: Sheet, kind: PartKind, at: Point, params: Params, label: string): Part {
+  const part: Part = {
+    id: freshPartId(sheet, kind.kind),
+    kind: kind.kind,
+    at,
+    turn: 0,
+    label,
+    rank: 0,
+    params: { ...defaultParams(kind), ...params },
+  };
+  return {
+    ...part,
+    label: label || (kind.labelled ? freeLabel(sheet, kind.labelled) : ''),
+    rank: roleOf(part) ? nextRank(sheet) : 0,
+  };
+}
+
+/** The kind and the next number among its like: `and2` where one AND is there. */
+function freshPartId(sheet: Sheet, kind: string): string {
+  let n = 1;
+  for (const part of sheet.parts.values()) if (part.kind === kind) n++;
+  while (sheet.parts.has(kind + n)) n++;
+  return kind + n;
+}
+
+function freeLabel(sheet: Sheet, start: string): string {
+  const taken = new Set([...sheet.parts.values()].map((p) => p.label));
+  if (start.length > 1 && !taken.has(start)) return start;
+  let n = start.length > 1 ? 2 : 1;
+  while (taken.has(start + n)) n++;
+  return start + n;
+}
+
+/** A wire between two ends, laid around what stands there; null where both ends are one and the same. */
+export function connect(sheet: Sheet, from: End, to: End): Edit | null {
+  if (isPinEnd(from) && isPinEnd(to) && from.part === to.part && from.port === to.port) return null;
+  const wire: Wire = { id: freshId(sheet.wires, 'w'), from, to, course: [] };
+  const joined: Sheet = { ...sheet, wires: new Map(sheet.wires).set(wire.id, wire) };
+  const nets = wireNets(joined);
+  const course = findCourse(
+    joined,
+    wire,
+    new Obstacles(joined, nets, new Set([wire.id]), courseOf(joined, wire)),
+    nets,
+  );
+  const added: Edit = { type: 'addWire', sheet: sheet.id, wire: { ...wire, course: course ?? [] } };
+  return course ? added : group([added, ...reroute(joined, [wire.id])]);
+}
+
+/** Moves parts by whole grid steps; a wire between two of them goes along unchanged. */
+export function move(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, by: Point): Edit {
+  return moveEach(lesson, sheetId, new Map([...ids].map((id) => [id, by])));
+}
+
+/** Moves parts each by its own whole grid steps; a wire between parts that move alike goes along unchanged. */
+export function moveEach(lesson: Lesson, sheetId: string, by: ReadonlyMap<string, Point>): Edit {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const edits: Edit[] = [];
+  for (const [id, d] of by) {
+    const part = sheet.parts.get(id);
+    if (part && (d.x !== 0 || d.y !== 0))
+      edits.push({
+        type: 'changePart',
+        sheet: sheetId,
+        id,
+        change: { at: { x: part.at.x + d.x, y: part.at.y + d.y } },
+      });
+  }
+  const all = wiresOnParts(sheet, new Set(edits.flatMap((e) => (e.type === 'changePart' ? [e.id] : []))));
+  const carried = new Set<string>();
+  for (const id of all) {
+    const d = carriedBy(sheet, id, by);
+    if (!d) continue;
+    carried.add(id);
+    const shift = (p: Point) => ({ x: p.x + d.x, y: p.y + d.y });
+    const wire = sheet.wires.get(id)!;
+    const end = (e: End): End => (isPinEnd(e) ? e : { wire: e.wire, at: shift(e.at) });
+    edits.push({
+      type: 'changeWire',
+      sheet: sheetId,
+      id,
+      change: { course: wire.course.map(shift), from: end(wire.from), to: end(wire.to) },
+    });
+  }
+  const applied = apply(lesson, group(edits));
+  const after = applied.ok ? sheetOf(applied.value, sheetId)! : sheet;
+  return group([
+    ...edits,
+    ...reroute(
+      after,
+      all.filter((w) => !carried.has(w)),
+    ),
+  ]);
+}
+
+/** By how much both ends of a wire move alike, be it through the wires on which it branches; null otherwise. */
+function carriedBy(
+  sheet: Sheet,
+  id: string,
+  by: ReadonlyMap<string, Point>,
+  seen = new Set<string>(),
+): Point | null {
+  const wire = sheet.wires.get(id);
+  if (!wire || seen.has(id)) return null;
+  seen.add(id);
+  const moved = (e: End) => (isPinEnd(e) ? (by.get(e.part) ?? null) : carriedBy(sheet, e.wire, by, seen));
+  const [a, b] = [moved(wire.from), moved(wire.to)];
+  return a && b && samePoint(a, b) ? a : null;
+}
+
+/** Turns parts by quarter turns clockwise, each about its own middle. */
+export function turn(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, quarters = 1): Edit {
+  return reorient(lesson, sheetId, ids, (part) => ({
+    turn: ((((part.turn + quarters) % 4) + 4) % 4) as Turn,
+  }));
+}
+
+/** Mirrors parts left to right, or top to bottom, each in its own place. */
+export function mirror(
+  lesson: Lesson,
+  sheetId: string,
+  ids: ReadonlySet<string>,
+  axis: 'across' | 'down' = 'across',
+): Edit {
+  // Mirrored after a quarter turn, left and right have become top and bottom.
+  return reorient(lesson, sheetId, ids, (part) => ({
+    mirrored: !part.mirrored,
+    turn: ((part.turn % 2 === 0) === (axis === 'across') ? part.turn : (part.turn + 2) % 4) as Turn,
+  }));
+}
+
+function reorient(
+  lesson: Lesson,
+  sheetId: string,
+  ids: ReadonlySet<string>,
+  change: (part: Part) => PartChange,
+): Edit {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const edits: Edit[] = [...ids].flatMap((id) => {
+    const part = sheet.parts.get(id);
+    return part ? { type: 'changePart', sheet: sheetId, id, change: change(part) } : [];
+  });
+  return withRerouted(lesson, sheetId, edits, ids);
+}
+
+/**
+ * Changes a part's parameters; wires on ports that it no longer has are removed.
+ * @param renamed ports that go on under another name, their wires with them.
+ */
+export function setParams(
+  lesson: Lesson,
+  sheetId: string,
+  id: string,
+  params: Params,
+  renamed: ReadonlyMap<string, string> = new Map(),
+): Edit {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const changed: Edit = { type: 'changePart', sheet: sheetId, id, change: { params } };
+  const part = { ...sheet.parts.get(id)!, params };
+  const after: Sheet = { ...sheet, parts: new Map(sheet.parts).set(id, part) };
+  const isHere = (e: End): e is PinEnd => isPinEnd(e) && e.part === id;
+  const named = (e: End): End => (isHere(e) ? { ...e, port: renamed.get(e.port) ?? e.port } : e);
+  const lost: string[] = [];
+  const moved: Edit[] = [];
+  for (const w of sheet.wires.values()) {
+    const [from, to] = [named(w.from), named(w.to)];
+    if ([from, to].some((e) => isHere(e) && !pinOf(after, id, e.port))) lost.push(w.id);
+    else if ([w.from, w.to].some((e) => isHere(e) && renamed.has(e.port)))
+      moved.push({ type: 'changeWire', sheet: sheetId, id: w.id, change: { from, to } });
+  }
+  const removed = lost.length ? [remove(sheet, new Set(), new Set(lost))] : [];
+  return withRerouted(lesson, sheetId, [...removed, changed, ...moved], new Set([id]));
+}
+
+/**
+ * Removes parts and wires, and the wires that hang on them. Where a removed wire carried branches, the piece of
+ * it that they need stays: it becomes part of the branch that leaves it last.
+ */
+export function remove(sheet: Sheet, parts: ReadonlySet<string>, wires: ReadonlySet<string>): Edit {
+  const kept = new Map(sheet.wires);
+  const lost = (end: End) => (isPinEnd(end) ? parts.has(end.part) : !kept.has(end.wire));
+  const going = [...sheet.wires.values()]
+    .filter((w) => wires.has(w.id) || [w.from, w.to].some((end) => isPinEnd(end) && parts.has(end.part)))
+    .map((w) => w.id);
+  for (const id of going) kept.delete(id);
+  for (const id of going) bequeath(sheet, sheet.wires.get(id)!, kept, lost, going);
+  const edits: Edit[] = [];
+  for (const [id, was] of sheet.wires) {
+    const now = kept.get(id);
+    if (!now) edits.push({ type: 'removeWire', sheet: sheet.id, id });
+    else if (now !== was) {
+      const { from, to, course } = now;
+      edits.push({ type: 'changeWire', sheet: sheet.id, id, change: { from, to, course } });
+    }
+  }
+  for (const id of parts) if (sheet.parts.has(id)) edits.push({ type: 'removePart', sheet: sheet.id, id });
+  return group(edits);
+}
+
+/** Hands what is left of a removed wire to its branches, or sends those after it into `going`. */
+function bequeath(
+  sheet: Sheet,
+  host: Wire,
+  kept: Map<string, Wire>,
+  lost: (end: End) => boolean,
+  going: string[],
+): void {
+  const course = courseOf(sheet, host);
+  const ends = [
+    { end: host.from, points: course },
+    { end: host.to, points: [...course].reverse() },
+  ].filter(({ end }) => !lost(end));
+  const drives = ({ end }: { end: End }) =>
+    isPinEnd(end) && pinOf(sheet, end.part, end.port)?.port.direction === 'out';
+  const left = ends.find(drives) ?? ends[0];
+  const branches = [...kept.values()]
+    .flatMap((wire) => (['from', 'to'] as const).map((key) => ({ wire, key, end: wire[key] })))
+    .flatMap(({ wire, key, end }) =>
+      !isPinEnd(end) && end.wire === host.id ? [{ wire, key, at: end.at }] : [],
+    )
+    .map((b) => ({ ...b, far: left ? distanceAlong(left.points, b.at) : 0 }))
+    .sort((a, b) => b.far - a.far);
+  const last = branches[0];
+  if (!last) return;
+  if (!left) {
+    for (const { wire } of branches) {
+      kept.delete(wire.id);
+      going.push(wire.id);
+    }
+    return;
+  }
+  const before = [...upTo(left.points, last.at), last.at].slice(1);
+  const taken = kept.get(last.wire.id)!;
+  const corners = last.key === 'from' ? [...before, ...taken.course] : [...taken.course, ...before.reverse()];
+  kept.set(taken.id, { ...taken, [last.key]: left.end, course: corners });
+  for (const { wire, key, at } of branches.slice(1))
+    kept.set(wire.id, { ...kept.get(wire.id)!, [key]: { wire: taken.id, at } });
+}
+
+/** How far along a course a point on it lies. */
+function distanceAlong(points: readonly Point[], at: Point): number {
+  let sum = 0;
+  for (const p of [...upTo(points, at), at].map((p, i, all) => [all[i - 1] ?? p, p] as const))
+    sum += Math.abs(p[0].x - p[1].x) + Math.abs(p[0].y - p[1].y);
+  return sum;
+}
+
+/** The corners of a course before it reaches a point. */
+function upTo(points: readonly Point[], at: Point): Point[] {
+  for (let i = 1; i < points.length; i++)
+    if (isOnSegment(points[i - 1]!, points[i]!, at)) return points.slice(0, i);
+  return [...points];
+}

@@ -1,0 +1,182 @@
+import { type Box, type Point, type Turn, turned } from '../../circuit/geometry';
+import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/lesson';
+import { kindOf } from '../../parts/catalogue';
+import type { Port } from '../../parts/part-kind';
+import { plainText } from '../../values/markup';
+
+/** A port where it stands on the sheet. */
+export interface Pin {
+  readonly part: string;
+  readonly port: Port;
+  readonly at: Point;
+  /** One grid step straight out of the part. */
+  readonly out: Point;
+}
+
+const SIDES: Record<Port['side'], Point> = {
+  left: { x: -1, y: 0 },
+  right: { x: 1, y: 0 },
+  top: { x: 0, y: -1 },
+  bottom: { x: 0, y: 1 },
+};
+
+/** Turns a direction of the part's own as the part stands on the sheet. */
+export function oriented(p: Point, part: Pick<Part, 'turn' | 'mirrored'>): Point {
+  return turned(part.mirrored ? { x: -p.x, y: p.y } : p, part.turn);
+}
+
+/** Brings a point of the part's own coordinates onto the sheet. */
+function onSheet(p: Point, part: Part): Point {
+  const t = oriented(p, part);
+  return { x: t.x + part.at.x, y: t.y + part.at.y };
+}
+
+/** Brings a point of the sheet into the part's own coordinates. */
+export function inPart(p: Point, part: Part): Point {
+  const t = turned({ x: p.x - part.at.x, y: p.y - part.at.y }, ((4 - part.turn) % 4) as Turn);
+  return part.mirrored ? { x: -t.x, y: t.y } : t;
+}
+
+/** Which way a text runs that is drawn upright on a part, whatever way that is turned. */
+export function textSide(
+  own: 'left' | 'center' | 'right' | undefined,
+  part: Pick<Part, 'turn' | 'mirrored'>,
+): 'left' | 'center' | 'right' {
+  if (part.turn % 2 === 1) return 'center';
+  const swapped = (part.turn === 2) !== (part.mirrored === true);
+  if (!swapped || own === 'center') return own ?? 'left';
+  return own === 'right' ? 'left' : 'right';
+}
+
+const pinsByPart = new WeakMap<Part, readonly Pin[]>();
+
+export function pinsOf(part: Part): readonly Pin[] {
+  let pins = pinsByPart.get(part);
+  if (!pins) {
+    pins = placedPins(part);
+    pinsByPart.set(part, pins);
+  }
+  return pins;
+}
+
+function placedPins(part: Part): Pin[] {
+  return kindOf(part)
+    .ports(part.params)
+    .map((port) => ({
+      part: part.id,
+      port,
+      at: onSheet(port, part),
+      out: oriented(SIDES[port.side], part),
+    }));
+}
+
+/** The body on the sheet. */
+export function bodyOf(part: Part): Box {
+  const b = kindOf(part).body(part.params);
+  const p = onSheet({ x: b.x0, y: b.y0 }, part);
+  const q = onSheet({ x: b.x1, y: b.y1 }, part);
+  return { x0: Math.min(p.x, q.x), y0: Math.min(p.y, q.y), x1: Math.max(p.x, q.x), y1: Math.max(p.y, q.y) };
+}
+
+/** Body and pins together. */
+export function extentOf(part: Part): Box {
+  const b = bodyOf(part);
+  let { x0, y0, x1, y1 } = b;
+  for (const { at } of pinsOf(part)) {
+    x0 = Math.min(x0, at.x);
+    y0 = Math.min(y0, at.y);
+    x1 = Math.max(x1, at.x);
+    y1 = Math.max(y1, at.y);
+  }
+  return { x0, y0, x1, y1 };
+}
+
+/** How wide a label is, roughly, in grid steps: the painter measures, the layout only keeps clear of it. */
+const LETTER = 0.62;
+
+const footprints = new WeakMap<Part, Box>();
+
+/** Everything that is painted of a part, its label with it. */
+export function footprintOf(part: Part): Box {
+  let box = footprints.get(part);
+  if (!box) {
+    box = findFootprint(part);
+    footprints.set(part, box);
+  }
+  return box;
+}
+
+function findFootprint(part: Part): Box {
+  const e = extentOf(part);
+  const kind = kindOf(part);
+  const below = kind.role ? e.y1 + 1.4 : e.y1;
+  const text = plainText(part.label).length * LETTER + 0.6;
+  switch (part.label ? labelSide(part) : 'none') {
+    case 'left':
+      return { ...e, x0: e.x0 - text, y1: below };
+    case 'right':
+      return { ...e, x1: e.x1 + text, y1: below };
+    case 'top':
+      return { ...e, y0: e.y0 - 1.4 };
+    default:
+      return { ...e, y1: below };
+  }
+}
+
+/** The side of the body on which the label is free of wires, whatever way the part is turned. */
+export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
+  const own = kindOf(part).labelSide;
+  const side = typeof own === 'function' ? own(part.params) : own;
+  if (side === 'left' || side === 'right') {
+    if (part.turn % 2 === 1 || (part.turn === 2) === (part.mirrored === true)) return side;
+    return side === 'left' ? 'right' : 'left';
+  }
+  return side;
+}
+
+/** What of a sheet decides where ends lie. */
+type Parts = Pick<Sheet, 'parts'> & Partial<Sheet>;
+
+/** Where an end lies on the sheet, or null where its part or port is not there. */
+export function endPoint(sheet: Parts, end: End): Point | null {
+  if (!isPinEnd(end)) return end.at;
+  return pinOf(sheet, end.part, end.port)?.at ?? null;
+}
+
+export function pinOf(sheet: Parts, partId: string, port: string): Pin | null {
+  const part = sheet.parts.get(partId);
+  return (part && pinsOf(part).find((p) => p.port.name === port)) ?? null;
+}
+
+/**
+ * The course of a wire from end to end, orthogonal whatever the file says: where two points are not in line a
+ * corner is put between them. Empty where an end is missing.
+ */
+export function courseOf(sheet: Parts, wire: Wire): readonly Point[] {
+  const holder = (end: End) => (isPinEnd(end) ? sheet.parts.get(end.part) : undefined);
+  const [from, to] = [holder(wire.from), holder(wire.to)];
+  const known = courses.get(wire);
+  if (known && known.from === from && known.to === to) return known.points;
+  const points = findPoints(sheet, wire);
+  courses.set(wire, { from, to, points });
+  return points;
+}
+
+/** Courses found before, with the parts at their ends: while those stay as they are, so does the course. */
+const courses = new WeakMap<
+  Wire,
+  { readonly from: Part | undefined; readonly to: Part | undefined; readonly points: readonly Point[] }
+>();
+
+function findPoints(sheet: Parts, wire: Wire): Point[] {
+  const a = endPoint(sheet, wire.from);
+  const b = endPoint(sheet, wire.to);
+  if (!a || !b) return [];
+  const points: Point[] = [a];
+  for (const p of [...wire.course, b]) {
+    const last = points.at(-1)!;
+    if (last.x !== p.x && last.y !== p.y) points.push({ x: p.x, y: last.y });
+    points.push(p);
+  }
+  return points;
+}

@@ -1,0 +1,135 @@
+import { type LayeredGraph, type LayoutNode, type Link, neighboursOf } from './layout-nodes';
+
+/** Free grid steps between two parts of a column, and beside a signal that passes. */
+const GAP = 2;
+const BESIDE_SIGNAL = 1;
+
+/** How often heights are found from one side, and then from both. */
+const ROUNDS = 4;
+const ROUNDS_BOTH = 8;
+/** What a bend costs, in grid steps of a detour. */
+const BEND = 4;
+
+/** A height that a node would have if one of its links ran straight, and how much that counts. */
+interface PreferredHeight {
+  readonly y: number;
+  readonly weight: number;
+}
+
+/**
+ * Gives each node a height so that signals run as straight as may be: each column in turn takes the heights that its
+ * neighbours ask for, its order and the room between its nodes kept (isotonic regression by pooling adjacent blocks,
+ * Ayer and others, 1955, here by medians, so that a signal lies on the very height of another).
+ * Columns of a large sheet are only stacked.
+ * @param wider grid steps more between parts than usual.
+ */
+export function assignCoordinates(graph: LayeredGraph, wider: number): void {
+  const { columns, links } = graph;
+  for (const column of columns) stack(column, wider);
+  if (graph.isCoarse) return;
+  const { before, after } = neighboursOf(graph);
+  const byBefore = (node: LayoutNode) => before.get(node)!.map(asBefore);
+  const byAfter = (node: LayoutNode) => after.get(node)!.map(asAfter);
+  const byBoth = (node: LayoutNode) => [...byBefore(node), ...byAfter(node)];
+  let best: number[][] = [];
+  let least = Number.POSITIVE_INFINITY;
+  const keep = () => {
+    const cost = detours(links);
+    if (cost >= least) return;
+    least = cost;
+    best = columns.map((column) => column.map((node) => node.y));
+  };
+  const back = [...columns].reverse();
+  for (let round = 0; round < ROUNDS; round++) {
+    for (const column of columns) settle(column, byBefore, wider);
+    keep();
+    for (const column of back) settle(column, byAfter, wider);
+    keep();
+  }
+  for (let round = 0; round < ROUNDS_BOTH; round++) {
+    for (const column of round % 2 ? columns : back) settle(column, byBoth, wider);
+    keep();
+  }
+  for (const [c, column] of columns.entries())
+    for (const [i, node] of column.entries()) node.y = best[c]![i]!;
+}
+
+const asBefore = ({ from, fromAt, toAt, weight }: Link): PreferredHeight => ({
+  y: from.y + fromAt - toAt,
+  weight,
+});
+const asAfter = ({ to, toAt, fromAt, weight }: Link): PreferredHeight => ({
+  y: to.y + toAt - fromAt,
+  weight,
+});
+
+/** The least distance between the heights of two nodes that follow each other. */
+function distance(a: LayoutNode, b: LayoutNode, wider: number): number {
+  return a.below + b.above + (a.part && b.part ? GAP + wider : BESIDE_SIGNAL);
+}
+
+/** One node below the other, the whole column around height 0. */
+function stack(column: readonly LayoutNode[], wider: number): void {
+  let y = 0;
+  for (const [i, node] of column.entries()) {
+    if (i > 0) y += distance(column[i - 1]!, node, wider);
+    node.y = y;
+  }
+  const middle = Math.round(y / 2);
+  for (const node of column) node.y -= middle;
+}
+
+/** Nodes that stand as close as they may, one behind the other. */
+interface Block {
+  from: number;
+  to: number;
+  y: number;
+  readonly preferred: PreferredHeight[];
+}
+
+function settle(
+  column: readonly LayoutNode[],
+  preferencesOf: (node: LayoutNode) => PreferredHeight[],
+  wider: number,
+): void {
+  const shift: number[] = [];
+  for (const [i, node] of column.entries())
+    shift.push(i === 0 ? 0 : shift[i - 1]! + distance(column[i - 1]!, node, wider));
+  const blocks: Block[] = [];
+  for (const [i, node] of column.entries()) {
+    const asked = preferencesOf(node);
+    // A node without a preferred height keeps its place unless a neighbour pushes it.
+    const preferred = asked.length > 0 ? asked : [{ y: node.y, weight: 0.01 }];
+    const moved = preferred.map(({ y, weight }) => ({ y: y - shift[i]!, weight }));
+    blocks.push({ from: i, to: i, y: median(moved), preferred: moved });
+    for (let last = blocks.at(-1)!, prior = blocks.at(-2); prior && prior.y > last.y; prior = blocks.at(-2)) {
+      prior.preferred.push(...last.preferred);
+      prior.to = last.to;
+      prior.y = median(prior.preferred);
+      blocks.pop();
+      last = prior;
+    }
+  }
+  for (const { from, to, y } of blocks) for (let i = from; i <= to; i++) column[i]!.y = y + shift[i]!;
+}
+
+/** The lower weighted median. */
+function median(preferred: PreferredHeight[]): number {
+  preferred.sort((a, b) => a.y - b.y);
+  let left = preferred.reduce((sum, w) => sum + w.weight, 0) / 2;
+  for (const { y, weight } of preferred) {
+    left -= weight;
+    if (left <= 1e-9) return y;
+  }
+  return preferred.at(-1)!.y;
+}
+
+function detours(links: LayeredGraph['links']): number {
+  let cost = 0;
+  for (const gap of links)
+    for (const { from, fromAt, to, toAt, weight } of gap) {
+      const off = Math.abs(from.y + fromAt - to.y - toAt);
+      if (off > 0) cost += weight * (off + BEND);
+    }
+  return cost;
+}

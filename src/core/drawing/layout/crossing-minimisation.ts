@@ -1,0 +1,144 @@
+import {
+  keepsOrder,
+  type LayeredGraph,
+  type LayoutNode,
+  type Link,
+  type Neighbours,
+  neighboursOf,
+  OUTPUT_LINK_WEIGHT,
+} from './layout-nodes';
+
+/** How often the columns are gone through, forth and back in turn. */
+const SWEEPS = 12;
+const COARSE_SWEEPS = 4;
+
+/**
+ * Orders the nodes of each column so that few links cross: by the mean of their neighbours (Sugiyama, Tagawa and Toda,
+ * 1981), and by swapping neighbours as long as that helps; a large sheet by the mean alone. Inputs and outputs keep
+ * their order.
+ */
+export function minimiseCrossings(graph: LayeredGraph): void {
+  const { columns, links } = graph;
+  for (const column of columns) {
+    const ranked = column.filter(keepsOrder).sort((a, b) => a.part!.rank - b.part!.rank);
+    column.sort((a, b) => +keepsOrder(b) - +keepsOrder(a));
+    column.splice(0, ranked.length, ...ranked);
+    number(column);
+  }
+  const beside = neighboursOf(graph);
+  const sortAll = (forth: boolean) => {
+    for (const column of forth ? columns : [...columns].reverse())
+      sortByMean(column, forth ? beside.before : beside.after, forth);
+  };
+  if (graph.isCoarse) {
+    for (let sweep = 0; sweep < COARSE_SWEEPS; sweep++) sortAll(sweep % 2 === 0);
+    return;
+  }
+  const worth = worthOf(beside);
+  let best = columns.map((column) => [...column]);
+  let least = crossings(links, worth);
+  for (let sweep = 0; sweep < SWEEPS && least > 0; sweep++) {
+    sortAll(sweep % 2 === 0);
+    for (const column of columns) swapNeighbours(column, beside, worth);
+    const now = crossings(links, worth);
+    if (now >= least) continue;
+    least = now;
+    best = columns.map((column) => [...column]);
+  }
+  for (const [i, column] of best.entries()) {
+    columns[i]!.splice(0, column.length, ...column);
+    number(columns[i]!);
+  }
+}
+
+function number(column: readonly LayoutNode[]): void {
+  for (const [at, node] of column.entries()) node.at = at;
+}
+
+/** How much each link matters where others cross it. */
+type Worth = ReadonlyMap<Link, number>;
+
+function worthOf({ after }: Neighbours): Worth {
+  const worth = new Map<Link, number>();
+  // The branches of one signal hang on one line down: what crosses that crosses it once.
+  for (const list of after.values())
+    for (const link of list) {
+      const branches = list.filter((l) => l.fromAt === link.fromAt).length;
+      worth.set(link, (keepsOrder(link.to) ? OUTPUT_LINK_WEIGHT : 1) / branches);
+    }
+  return worth;
+}
+
+/** Where a link's end stands in its column: by the node, and within it by the pin. */
+const endAt = (node: LayoutNode, at: number) =>
+  node.at + (at + node.above + 1) / (node.above + node.below + 2) / 2;
+const fromOf = (link: Link) => endAt(link.from, link.fromAt);
+const toOf = (link: Link) => endAt(link.to, link.toAt);
+
+function sortByMean(
+  column: LayoutNode[],
+  near: ReadonlyMap<LayoutNode, readonly Link[]>,
+  forth: boolean,
+): void {
+  const mean = (node: LayoutNode) => {
+    const links = near.get(node)!;
+    if (links.length === 0) return node.at;
+    return links.reduce((sum, link) => sum + (forth ? fromOf(link) : toOf(link)), 0) / links.length;
+  };
+  const means = new Map(column.map((node) => [node, mean(node)]));
+  const ordered = column.filter(keepsOrder);
+  column.sort((a, b) => means.get(a)! - means.get(b)! || a.at - b.at);
+  // Those with an order of their own fill in that order the places that they have got.
+  let next = 0;
+  for (const [i, node] of column.entries()) if (keepsOrder(node)) column[i] = ordered[next++]!;
+  number(column);
+}
+
+function swapNeighbours(column: LayoutNode[], { before, after }: Neighbours, worth: Worth): void {
+  for (let isBetter = true, round = 0; isBetter && round < column.length; round++) {
+    isBetter = false;
+    for (let i = 0; i + 1 < column.length; i++) {
+      const [a, b] = [column[i]!, column[i + 1]!];
+      if (keepsOrder(a) && keepsOrder(b)) continue;
+      const left = inversions(before.get(a)!, before.get(b)!, fromOf, worth);
+      const right = inversions(after.get(a)!, after.get(b)!, toOf, worth);
+      if (left.now + right.now < left.swapped + right.swapped + 1e-9) continue;
+      column[i] = b;
+      column[i + 1] = a;
+      b.at = i;
+      a.at = i + 1;
+      isBetter = true;
+    }
+  }
+}
+
+/** Crossings of the links of two neighbours on one side, as they stand and swapped. */
+function inversions(
+  upper: readonly Link[],
+  lower: readonly Link[],
+  endOf: (link: Link) => number,
+  worth: Worth,
+): { now: number; swapped: number } {
+  let [now, swapped] = [0, 0];
+  for (const a of upper)
+    for (const b of lower) {
+      const [x, y] = [endOf(a), endOf(b)];
+      const counts = worth.get(a)! * worth.get(b)!;
+      if (x > y) now += counts;
+      else if (x < y) swapped += counts;
+    }
+  return { now, swapped };
+}
+
+/** How many pairs of links cross, each counted by what the two are worth; links from one pin do not cross. */
+function crossings(links: LayeredGraph['links'], worth: Worth): number {
+  let count = 0;
+  for (const gap of links) {
+    const ends = gap
+      .map((link) => ({ from: fromOf(link), to: toOf(link), worth: worth.get(link)! }))
+      .sort((a, b) => a.from - b.from || a.to - b.to);
+    for (const [i, a] of ends.entries())
+      for (const b of ends.slice(i + 1)) if (b.from > a.from && b.to < a.to) count += a.worth * b.worth;
+  }
+  return count;
+}

@@ -1,0 +1,109 @@
+import fc from 'fast-check';
+import { overlap } from '../../circuit/geometry';
+import type { Sheet } from '../../circuit/lesson';
+import { compile } from '../../netlist/compile';
+import { randomSheet } from '../../testing/random-circuit';
+import { randomDesign } from '../../testing/random-design';
+import { partOf, sheetOfParts } from '../../testing/rig';
+import { expectTidy, looksJoined } from '../../testing/tidy-sheet';
+import { courseOf, footprintOf, pinOf } from '../geometry/placement';
+import { layOut } from './lay-out';
+
+const preferred = { storage: true, loops: true, blocks: true };
+
+test('no part covers another, and the circuit stays the same', () => {
+  fc.assert(
+    fc.property(randomDesign(preferred, 14), (lesson) => {
+      const [before, inner] = lesson.sheets as [Sheet, Sheet];
+      const after = layOut(before);
+      const boxes = [...after.parts.values()].map(footprintOf);
+      for (const [i, a] of boxes.entries())
+        for (const b of boxes.slice(i + 1)) expect(overlap(a, b)).toBe(false);
+      const compiled = (s: Sheet) => {
+        const n = compile(s, [inner]);
+        return [
+          n.op.length,
+          n.nets,
+          n.inputs.map((t) => t.name),
+          n.outputs.map((t) => t.name),
+          n.diagnostics,
+        ];
+      };
+      expect(compiled(after)).toEqual(compiled(before));
+    }),
+    { numRuns: 12 },
+  );
+});
+
+test('wires go round the parts, and none looks joined to another', () => {
+  fc.assert(
+    fc.property(randomDesign({ storage: true, loops: false, blocks: true }, 10), (lesson) => {
+      const sheet = layOut(lesson.sheets[0]!);
+      expectTidy(sheet);
+      expect(looksJoined(sheet)).toEqual([]);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('where all runs from left to right, each wire is laid without a search, however many there are', () => {
+  fc.assert(
+    fc.property(randomSheet({ inputs: 6, gates: 60 }), (given) => {
+      const sheet = layOut(given);
+      expectTidy(sheet);
+      expect(looksJoined(sheet)).toEqual([]);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('signals run from left to right: inputs first in their order, outputs last', () => {
+  const port = (id: string, direction: 'in' | 'out', rank: number) => partOf('port', id, { direction }, rank);
+  const sheet = layOut(
+    sheetOfParts(
+      [
+        port('Q', 'out', 9),
+        partOf('nand', 'n2'),
+        port('B', 'in', 2),
+        partOf('nand', 'n1'),
+        port('A', 'in', 1),
+      ],
+      ['A.Y-n1.A', 'B.Y-n1.B', 'n1.Y-n2.A', 'B.Y-n2.B', 'n2.Y-Q.A'],
+    ),
+  );
+  const at = (id: string) => sheet.parts.get(id)!.at;
+  expect(at('A').x).toBe(at('B').x);
+  expect(at('A').y).toBeLessThan(at('B').y);
+  expect(
+    [at('A').x, at('n1').x, at('n2').x, at('Q').x].every((x, i, all) => i === 0 || x > all[i - 1]!),
+  ).toBe(true);
+  expectTidy(sheet);
+});
+
+test('a loop is broken at storage, and an empty sheet stays one', () => {
+  const sheet = layOut(
+    sheetOfParts(
+      [partOf('dff', 'f'), partOf('not', 'n'), partOf('clock', 'c')],
+      ['c.Y-f.C', 'f.Q-n.A', 'n.Y-f.D'],
+    ),
+  );
+  expect(sheet.parts.get('f')!.at.x).toBeLessThan(sheet.parts.get('n')!.at.x);
+  const empty = sheetOfParts([], []);
+  expect(layOut(empty)).toBe(empty);
+});
+
+test('a large sheet gets plain corners, quickly enough to be done at all', () => {
+  const parts = [partOf('port', 'A', { direction: 'in' })];
+  const joins: string[] = [];
+  for (let i = 0; i < 3100; i++) {
+    parts.push(partOf('not', `n${i}`));
+    joins.push(`${i === 0 ? 'A' : `n${(i * 7) % i}`}.Y-n${i}.A`);
+  }
+  const sheet = layOut(sheetOfParts(parts, joins));
+  for (const wire of sheet.wires.values()) {
+    const points = courseOf(sheet, wire);
+    expect(points[0]).toEqual(pinOf(sheet, (wire.from as { part: string }).part, 'Y')!.at);
+    for (let i = 1; i < points.length; i++)
+      expect(points[i]!.x === points[i - 1]!.x || points[i]!.y === points[i - 1]!.y).toBe(true);
+  }
+});

@@ -1,0 +1,197 @@
+import { type Point, simplified } from '../../circuit/geometry';
+import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../circuit/lesson';
+import { courseOf, footprintOf, pinOf } from '../geometry/placement';
+import { wireNets } from '../geometry/wire-nets';
+import { Obstacles, route } from '../routing/route';
+import { channelOf } from './channels';
+import { assignCoordinates } from './coordinate-assignment';
+import { minimiseCrossings } from './crossing-minimisation';
+import { layersOf } from './layers';
+import { type LayeredGraph, type Link, layeredGraphOf } from './layout-nodes';
+
+/** Free grid steps on both sides of the tracks between two columns, and where there are few, between those. */
+const MARGIN = 2;
+const FEW_TRACKS = 4;
+/** Sheets with more wires than this get plain corners: nobody reads them, and finding good places would take long. */
+const MOST_LAID = 3000;
+/** There so many grid steps are left between two columns, at most. */
+const MOST_BETWEEN = 24;
+/** Wires that do not run from left to right are laid one by one, as long as there are no more of them than this. */
+const MOST_ROUTED = 400;
+
+/**
+ * Gives the parts of a sheet places and its wires courses, from left to right: inputs, then each part behind those
+ * that it reads, outputs last (Sugiyama, Tagawa and Toda, 1981, "Methods for visual understanding of hierarchical
+ * system structures"): columns, the order within each, heights, tracks for the wires between the columns. Wires that
+ * run back, or along a column, are laid last, round all that stands there.
+ */
+export function layOut(sheet: Sheet): Sheet {
+  if (sheet.parts.size === 0) return sheet;
+  const graph = layeredGraphOf(sheet, layersOf(sheet), sheet.wires.size > MOST_LAID);
+  minimiseCrossings(graph);
+  // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
+  let best: Laid | null = null;
+  for (let wider = 0; ; wider += 1) {
+    const placed = placedSheet(sheet, graph, wider);
+    if (placed.open.length > MOST_ROUTED) return withCorners(placed.sheet, placed.open);
+    const laid = withCourses(placed.sheet, placed.open);
+    const isBetter =
+      !best || laid.stuck < best.stuck || (laid.stuck === best.stuck && laid.roundabout < best.roundabout);
+    if (isBetter) best = laid;
+    if ((laid.stuck === 0 && laid.roundabout === 0) || wider === MOST_WIDER) return best!.sheet;
+  }
+}
+
+/** How often all is laid out again with more room. */
+const MOST_WIDER = 3;
+
+interface Placed {
+  readonly sheet: Sheet;
+  /** Wires that have no course yet. */
+  readonly open: readonly string[];
+}
+
+/**
+ * The sheet with its parts in their places and the wires that run from left to right laid.
+ * @param wider how many times more room there is between parts than usual, less one.
+ */
+function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number): Placed {
+  assignCoordinates(graph, 2 * wider);
+  const { columns, links, ways } = graph;
+  const laid = new Set([...ways.values()].flat());
+  const tops = columns.map((column) => Math.min(...column.map((node) => node.y - node.above)));
+  const top = Math.min(...tops);
+  const parts = new Map(sheet.parts);
+  /** Where a link turns to its other height. */
+  const turns = new Map<Link, number>();
+  const refused = new Set<Link>();
+  let x = 0;
+  for (const [i, column] of columns.entries()) {
+    const own = column.flatMap((node) => (node.part ? [{ node, part: node.part }] : []));
+    const boxes = own.map(({ part }) => footprintOf({ ...part, at: { x: 0, y: 0 }, turn: 0 }));
+    const left = Math.ceil(Math.max(...boxes.map((b) => -b.x0)));
+    const right = Math.ceil(Math.max(...boxes.map((b) => b.x1)));
+    for (const { node, part } of own)
+      parts.set(part.id, { ...part, at: { x: x + left, y: node.y - top }, turn: 0 });
+    const channel = channelOf(links[i]!.filter((link) => laid.has(link)));
+    const apart = channel.count <= FEW_TRACKS ? 2 : 1;
+    const begin = x + left + right + MARGIN + 2 * wider;
+    for (const [link, track] of channel.tracks) turns.set(link, begin + track * apart);
+    for (const link of channel.refused) refused.add(link);
+    const across = graph.isCoarse ? Math.min(MOST_BETWEEN, column.length / 2) : (channel.count - 1) * apart;
+    x = begin + Math.max(0, Math.ceil(across)) + MARGIN + 2 * wider;
+  }
+  const bare: Sheet = { ...sheet, parts, wires: new Map() };
+  const open: string[] = [];
+  const wires = new Map<string, Wire>();
+  for (const wire of sheet.wires.values()) {
+    const way = ways.get(wire.id);
+    const isFree = way && !way.some((link) => refused.has(link));
+    if (!isFree) open.push(wire.id);
+    wires.set(wire.id, { ...wire, course: isFree ? courseBy(bare, wire, way, turns, top) : [] });
+  }
+  return { sheet: { ...bare, wires }, open };
+}
+
+/** The corners of a wire that goes from link to link. */
+function courseBy(
+  sheet: Sheet,
+  wire: Wire,
+  way: readonly Link[],
+  turns: ReadonlyMap<Link, number>,
+  top: number,
+): Point[] {
+  const ends = [wire.from, wire.to].map((e) => pinOf(sheet, (e as PinEnd).part, (e as PinEnd).port)!.at);
+  const isTurned = ends[0]!.x > ends[1]!.x;
+  const corners = way.flatMap((link): Point[] => {
+    const x = turns.get(link);
+    if (x === undefined) return [];
+    const [y, next] = [link.from.y + link.fromAt - top, link.to.y + link.toAt - top];
+    return [
+      { x, y },
+      { x, y: next },
+    ];
+  });
+  return simplified([ends[0]!, ...(isTurned ? corners.reverse() : corners), ends[1]!]).slice(1, -1);
+}
+
+/** A corner half way between the ends, at a height that the wires of a column do not share. */
+function withCorners(sheet: Sheet, open: Iterable<string>): Sheet {
+  const wires = new Map(sheet.wires);
+  let turn = 0;
+  for (const id of open) {
+    const wire = sheet.wires.get(id)!;
+    const [from, to] = [wire.from, wire.to].map((e) =>
+      isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at,
+    );
+    const x = from && to ? Math.min(from.x + 1 + (turn++ % (2 * MARGIN)), Math.max(from.x, to.x)) : 0;
+    wires.set(
+      id,
+      from && to
+        ? {
+            ...wire,
+            course: [
+              { x, y: from.y },
+              { x, y: to.y },
+            ],
+          }
+        : wire,
+    );
+  }
+  return { ...sheet, wires };
+}
+
+/** How often wires are laid anew with those first that had found no way, or a poor one. */
+const MOST_TRIES = 4;
+
+interface Laid {
+  readonly sheet: Sheet;
+  /** Wires that found no way. */
+  readonly stuck: number;
+  /** Wires that lead round behind what drives them, though what reads them stands before it. */
+  readonly roundabout: number;
+}
+
+/** How far behind its driver a course may swing, in grid steps, before it is one that leads round. */
+const BEHIND = 2;
+
+function leadsRound(course: readonly Point[], from: Point, to: Point): boolean {
+  const left = Math.min(from.x, to.x) - BEHIND;
+  return course.some((p) => p.x < left);
+}
+
+function withCourses(sheet: Sheet, open: readonly string[]): Laid {
+  const nets = wireNets(sheet);
+  const length = (w: Wire) => {
+    const [a, b] = [w.from, w.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at));
+    return a && b ? Math.abs(a.x - b.x) + Math.abs(a.y - b.y) : 0;
+  };
+  let order = open.map((id) => sheet.wires.get(id)!).sort((a, b) => length(a) - length(b));
+  for (let tries = 1; ; tries++) {
+    const obstacles = new Obstacles(sheet, nets, new Set(open));
+    const wires = new Map(sheet.wires);
+    const stuck = new Set<Wire>();
+    const round = new Set<Wire>();
+    for (const wire of order) {
+      const ends = [wire.from, wire.to].map((e) => {
+        const pin = isPinEnd(e) ? pinOf(sheet, e.part, e.port) : null;
+        return pin ? { at: pin.at, out: pin.out } : null;
+      });
+      if (!ends[0] || !ends[1]) continue;
+      const net = nets.ofWire(wire.id) ?? -1;
+      const course = route(obstacles, ends[0], ends[1], net);
+      if (!course) {
+        stuck.add(wire);
+        continue;
+      }
+      if (leadsRound(course, ends[0].at, ends[1].at)) round.add(wire);
+      const laid: Wire = { ...wire, course };
+      wires.set(wire.id, laid);
+      obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
+    }
+    const first = [...stuck, ...round];
+    if (first.length === 0 || tries === MOST_TRIES)
+      return { sheet: { ...sheet, wires }, stuck: stuck.size, roundabout: round.size };
+    order = [...first, ...order.filter((w) => !stuck.has(w) && !round.has(w))];
+  }
+}

@@ -1,0 +1,120 @@
+import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
+import { kindOf, roleOf } from '../../parts/catalogue';
+import { pinOf } from '../geometry/placement';
+
+/*
+ * In which column each part of a sheet stands that is laid out from left to right.
+ */
+
+const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
+
+interface Neighbours {
+  /** Parts that drive a part, and those that it drives, by its id; each as often as there are wires. */
+  readonly before: ReadonlyMap<string, readonly string[]>;
+  readonly after: ReadonlyMap<string, readonly string[]>;
+}
+
+function neighbours(sheet: Sheet): Neighbours {
+  const before = new Map<string, string[]>();
+  const after = new Map<string, string[]>();
+  const add = (map: Map<string, string[]>, key: string, value: string) => {
+    const list = map.get(key);
+    if (list) list.push(value);
+    else map.set(key, [value]);
+  };
+  for (const { from, to } of sheet.wires.values()) {
+    if (!isPinEnd(from) || !isPinEnd(to)) continue;
+    const out = pinOf(sheet, from.part, from.port)?.port.direction === 'out';
+    const [a, b] = out ? [from.part, to.part] : [to.part, from.part];
+    add(after, a, b);
+    add(before, b, a);
+  }
+  return { before, after };
+}
+
+/**
+ * The parts column by column: inputs first, then each part behind those that it reads, outputs last. Gates that could
+ * stand in several columns stand where most of their kind do, so that terms stand below each other, and what takes
+ * them together as well; what inverts an input stands beside the inputs.
+ */
+export function layersOf(sheet: Sheet): Part[][] {
+  const near = neighbours(sheet);
+  const layer = byLongestPath(sheet, near);
+  const last = Math.max(...layer.values());
+  for (const part of sheet.parts.values()) if (roleOf(part)?.role === 'output') layer.set(part.id, last);
+  align(sheet, near, layer);
+  const columns: Part[][] = Array.from({ length: last + 1 }, () => []);
+  for (const part of sheet.parts.values()) columns[layer.get(part.id)!]!.push(part);
+  return columns.filter((column) => column.length > 0);
+}
+
+/** How many parts stand before each at least: the longest path from an input; loops are broken, at storage first. */
+function byLongestPath(sheet: Sheet, { before, after }: Neighbours): Map<string, number> {
+  const layer = new Map<string, number>();
+  const waits = new Map([...sheet.parts.keys()].map((id) => [id, before.get(id)?.length ?? 0]));
+  const rest = new Set(sheet.parts.keys());
+  const ready = [...rest].filter((id) => waits.get(id) === 0);
+  for (const id of ready) layer.set(id, 0);
+  for (let at = 0; rest.size > 0; at++) {
+    // A loop is broken at storage, or where something comes in, or at the part that waits for the fewest.
+    if (at === ready.length) {
+      const worth = (id: string) =>
+        (STORING.has(kindOf(sheet.parts.get(id)!).family) ? 0 : 1e7) +
+        (layer.has(id) ? 0 : 1e6) +
+        waits.get(id)!;
+      let next: string | null = null;
+      for (const id of rest) if (next === null || worth(id) < worth(next)) next = id;
+      ready.push(next!);
+      waits.set(next!, 0);
+    }
+    const id = ready[at]!;
+    if (!rest.delete(id)) continue;
+    const own = layer.get(id) ?? 0;
+    layer.set(id, own);
+    for (const reader of after.get(id) ?? []) {
+      if (!rest.has(reader)) continue;
+      layer.set(reader, Math.max(layer.get(reader) ?? 0, own + 1));
+      const left = waits.get(reader)! - 1;
+      waits.set(reader, left);
+      if (left === 0) ready.push(reader);
+    }
+  }
+  return layer;
+}
+
+/** Moves gates and constants to the right where there is room before what reads them. */
+function align(sheet: Sheet, { before, after }: Neighbours, layer: Map<string, number>): void {
+  const isGate = (part: Part) => kindOf(part).isGate === true;
+  const readers = (id: string) => (after.get(id) ?? []).filter((r) => layer.get(r)! > layer.get(id)!);
+  const latest = (id: string) => Math.min(...readers(id).map((r) => layer.get(r)!)) - 1;
+  const inverts = (part: Part) => new Set(before.get(part.id)).size === 1;
+  const called = (part: Part) => `${part.kind} ${inverts(part)}`;
+  const readsInput = (part: Part) =>
+    (before.get(part.id) ?? []).some((d) => roleOf(sheet.parts.get(d)!)?.role === 'input');
+  const isMoved = (part: Part) =>
+    readers(part.id).length > 0 &&
+    (roleOf(part)?.role === 'constant' || (isGate(part) && !(inverts(part) && readsInput(part))));
+  // From right to left: what reads a gate has found its column before.
+  const all = [...sheet.parts.values()].filter(isGate).sort((a, b) => layer.get(b.id)! - layer.get(a.id)!);
+  const crowd = new Map<string, number>();
+  const standing = (part: Part, column: number) => crowd.get(`${called(part)} ${column}`) ?? 0;
+  const count = (part: Part, column: number, by: number) =>
+    crowd.set(`${called(part)} ${column}`, standing(part, column) + by);
+  for (const part of all) count(part, layer.get(part.id)!, 1);
+  for (const part of all) {
+    if (!isMoved(part)) continue;
+    const own = layer.get(part.id)!;
+    count(part, own, -1);
+    const only = readers(part.id).every((r) => roleOf(sheet.parts.get(r)!)?.role === 'output');
+    // Among columns with as many of its kind, a term stands next to what reads it, a last gate next to what it reads.
+    let [best, most] = [own, -1];
+    for (let column = own; column <= latest(part.id); column++) {
+      const there = standing(part, column);
+      if (there > most || (there === most && !only)) [best, most] = [column, there];
+    }
+    count(part, best, 1);
+    layer.set(part.id, best);
+  }
+  for (const part of sheet.parts.values())
+    if (roleOf(part)?.role === 'constant' && isMoved(part)) layer.set(part.id, latest(part.id));
+}

@@ -1,0 +1,131 @@
+import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
+import { roleOf } from '../../parts/catalogue';
+import { footprintOf, pinOf } from '../geometry/placement';
+
+/** A place in a column: for a part, or for a signal that passes the column on its way. Lengths are in grid steps. */
+export interface LayoutNode {
+  readonly part: Part | null;
+  /** How far it reaches above and below its own height. */
+  readonly above: number;
+  readonly below: number;
+  /** Its place in the column, from 0. */
+  at: number;
+  /** Its height on the sheet. */
+  y: number;
+}
+
+/** A stretch of a signal from one column to the next; `fromAt` and `toAt` are heights of its ends within the nodes. */
+export interface Link {
+  readonly from: LayoutNode;
+  readonly fromAt: number;
+  readonly to: LayoutNode;
+  readonly toAt: number;
+  /** How much it counts that it runs straight. */
+  readonly weight: number;
+}
+
+/** Columns of nodes, and what leads from each column to the next. */
+export interface LayeredGraph {
+  readonly isCoarse: boolean;
+  /**
+   * For each wire whose pins face each other over the columns between them the links from its left to its right end;
+   * none where it is coarse.
+   */
+  readonly ways: ReadonlyMap<string, readonly Link[]>;
+  readonly columns: LayoutNode[][];
+  readonly links: readonly (readonly Link[])[];
+}
+
+/** A signal that runs past many parts matters more than one between two neighbours. */
+const PASSING = 4;
+const BEGINNING = 2;
+/** What leaves the sheet should do so straight from what gives it, and crossed by little: it counts as much. */
+export const OUTPUT_LINK_WEIGHT = 3;
+
+/**
+ * Nodes for parts that stand in columns, and for the signals between them: what passes a column has a node there.
+ * @param isCoarse whether signals have no nodes of their own, and lead from part to part: enough for a large sheet.
+ */
+export function layeredGraphOf(
+  sheet: Sheet,
+  parts: readonly (readonly Part[])[],
+  isCoarse: boolean,
+): LayeredGraph {
+  const columns = parts.map((column) =>
+    column.map((part, at): LayoutNode => {
+      const box = footprintOf({ ...part, at: { x: 0, y: 0 }, turn: 0 });
+      return { part, above: Math.ceil(-box.y0), below: Math.ceil(box.y1), at, y: 0 };
+    }),
+  );
+  const links: Link[][] = columns.map(() => []);
+  const nodeOf = new Map<string, { node: LayoutNode; column: number }>();
+  for (const [column, nodes] of columns.entries())
+    for (const node of nodes) nodeOf.set(node.part!.id, { node, column });
+  const passes = new Map<string, { readonly node: LayoutNode; readonly link: Link }>();
+  const ways = new Map<string, Link[]>();
+  for (const wire of sheet.wires.values()) {
+    if (!isPinEnd(wire.from) || !isPinEnd(wire.to)) continue;
+    const ends = [wire.from, wire.to].map((end) => {
+      const part = sheet.parts.get(end.part)!;
+      const pin = pinOf(sheet, end.part, end.port);
+      const { node, column } = nodeOf.get(end.part)!;
+      const y = pin && pin.at.y - part.at.y;
+      return pin && { key: `${end.part} ${end.port}`, node, column, y: y!, facing: pin.out.x };
+    });
+    const [a, b] = ends;
+    if (!a || !b || a.column === b.column) continue;
+    const [from, to] = a.column < b.column ? [a, b] : [b, a];
+    let [node, y] = [from.node, from.y];
+    const way: Link[] = [];
+    for (let column = isCoarse ? to.column : from.column + 1; column < to.column; column++) {
+      const key = `${from.key} ${column}`;
+      let pass = passes.get(key);
+      if (!pass) {
+        const next: LayoutNode = { part: null, above: 0, below: 0, at: columns[column]!.length, y: 0 };
+        const weight = node.part ? BEGINNING : PASSING;
+        pass = { node: next, link: { from: node, fromAt: y, to: next, toAt: 0, weight } };
+        passes.set(key, pass);
+        columns[column]!.push(next);
+        links[column - 1]!.push(pass.link);
+      }
+      way.push(pass.link);
+      [node, y] = [pass.node, 0];
+    }
+    const last: Link = {
+      from: node,
+      fromAt: y,
+      to: to.node,
+      toAt: to.y,
+      weight: keepsOrder(to.node) ? OUTPUT_LINK_WEIGHT : node.part ? 1 : BEGINNING,
+    };
+    links[to.column - 1]!.push(last);
+    if (!isCoarse && from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);
+  }
+  return { columns, links, ways, isCoarse };
+}
+
+/** The links that lead to each node, and those that lead on from it. */
+export interface Neighbours {
+  readonly before: ReadonlyMap<LayoutNode, readonly Link[]>;
+  readonly after: ReadonlyMap<LayoutNode, readonly Link[]>;
+}
+
+export function neighboursOf({ columns, links }: LayeredGraph): Neighbours {
+  const before = new Map<LayoutNode, Link[]>();
+  const after = new Map<LayoutNode, Link[]>();
+  for (const node of columns.flat()) {
+    before.set(node, []);
+    after.set(node, []);
+  }
+  for (const link of links.flat()) {
+    before.get(link.to)!.push(link);
+    after.get(link.from)!.push(link);
+  }
+  return { before, after };
+}
+
+/** Inputs and outputs keep their declared order. */
+export const keepsOrder = ({ part }: LayoutNode): boolean => {
+  const role = part && roleOf(part)?.role;
+  return role === 'input' || role === 'output';
+};

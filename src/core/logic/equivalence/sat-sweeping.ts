@@ -1,0 +1,256 @@
+import { Aig, type AigEdge, negated } from './aig';
+import { inverse, Sat } from './sat';
+
+/*
+ * Whether two signals of one graph are the same, by finding out what else in it is: nodes that look alike on many rows
+ * are proved the same from the inputs on, or a row is found that tells them apart (Kuehlmann and Krohm, 1997; Mishchenko,
+ * Chatterjee, Jiang and Brayton, 2005, "FRAIGs: a unifying representation for logic synthesis and verification").
+ */
+
+/** Rows that are looked at first, in words of 32. */
+const FIRST_WORDS = 32;
+/** Of nodes that look the same so many are tried. */
+const MOST_TRIED = 4;
+/** Work of the search that may go into two nodes half-way, into two outputs, and into all together. */
+const BETWEEN = 2_000_000;
+const AT_OUTPUTS = 50_000_000;
+const MOST = 150_000_000;
+
+export type SatSweep =
+  | { readonly verdict: 'same' }
+  /** The values of the inputs at which two edges of a pair differ. */
+  | { readonly verdict: 'different'; readonly inputs: readonly (0 | 1)[] }
+  | { readonly verdict: 'undecided' };
+
+/**
+ * Whether the edges of each pair are the same for all values of the inputs.
+ * @param progress is told the share of the nodes that were looked at, and may throw to stop it.
+ * @param most work of the search in all.
+ */
+export function satSweep(
+  aig: Aig,
+  pairs: readonly (readonly [AigEdge, AigEdge])[],
+  progress: (share: number) => void = () => {},
+  most = MOST,
+): SatSweep {
+  return new Sweep(aig, most).run(pairs, progress);
+}
+
+/** The nodes that some edges read. */
+function coneOf(aig: Aig, edges: Iterable<AigEdge>): Uint8Array {
+  const wanted = new Uint8Array(aig.nodes);
+  for (const edge of edges) wanted[edge >> 1] = 1;
+  for (let node = aig.nodes - 1; aig.isAnd(node); node--)
+    if (wanted[node]) wanted[aig.first(node) >> 1] = wanted[aig.second(node) >> 1] = 1;
+  return wanted;
+}
+
+class Sweep {
+  /** The same graph with all that is proved to be the same joined, and for each node of the given one its edge there. */
+  private readonly joined = new Aig();
+  private readonly edges: Int32Array;
+  private readonly rows: Rows;
+  private readonly sat = new Sat();
+  /** The variable of each node of the joined graph; -1 where none is needed yet. */
+  private readonly variables: number[] = [];
+  /** Nodes of the given graph that stand for others, by how they look. */
+  private looks = new Map<number, number[]>();
+  private readonly standing: number[] = [];
+
+  constructor(
+    private readonly aig: Aig,
+    private readonly most: number,
+  ) {
+    this.edges = new Int32Array(aig.nodes);
+    this.rows = new Rows(aig);
+    for (let i = 1; i <= aig.inputs; i++) this.edges[i] = this.joined.input();
+    for (let node = 0; node <= aig.inputs; node++) this.stand(node);
+  }
+
+  run(pairs: readonly (readonly [AigEdge, AigEdge])[], progress: (share: number) => void): SatSweep {
+    const { aig } = this;
+    for (const [a, b] of pairs) {
+      const inputs = this.rows.tellingApart(a, b);
+      if (inputs) return { verdict: 'different', inputs };
+    }
+    const cone = coneOf(aig, pairs.flat());
+    for (let node = aig.inputs + 1; node < aig.nodes; node++) {
+      if ((node & 15) === 0) progress(node / aig.nodes);
+      if (cone[node]) this.join(node);
+    }
+    let isOpen = false;
+    for (const [a, b] of pairs) {
+      const [p, q] = [this.edgeOf(a), this.edgeOf(b)];
+      const same = this.areSame(p, q, AT_OUTPUTS);
+      if (same === false) return { verdict: 'different', inputs: this.found() };
+      if (same === null) isOpen = true;
+    }
+    return { verdict: isOpen ? 'undecided' : 'same' };
+  }
+
+  /** An edge of the given graph in the joined one. */
+  private edgeOf(edge: AigEdge): AigEdge {
+    return this.edges[edge >> 1]! ^ (edge & 1);
+  }
+
+  /** Puts a node into the joined graph, as another one where it is proved to be the same. */
+  private join(node: number): void {
+    const { aig, joined } = this;
+    const before = joined.nodes;
+    const edge = joined.and(this.edgeOf(aig.first(node)), this.edgeOf(aig.second(node)));
+    this.edges[node] = edge;
+    // It is there already, or it is proved to be what stands there.
+    if (edge >> 1 < before) return;
+    for (let tried = 0; tried < MOST_TRIED; ) {
+      const alike = this.looks.get(this.rows.look(node))?.[tried];
+      if (alike === undefined) break;
+      const other = this.edges[alike]! ^ this.rows.polarity(alike) ^ this.rows.polarity(node);
+      const same = this.areSame(edge, other, BETWEEN);
+      if (same) {
+        this.edges[node] = other;
+        return;
+      }
+      if (same === null) tried++;
+      else {
+        // A row was found that tells them apart, and with it others: what looked alike is sorted anew.
+        this.rows.add(this.found());
+        this.sort();
+        tried = 0;
+      }
+    }
+    this.stand(node);
+  }
+
+  private stand(node: number): void {
+    this.standing.push(node);
+    this.sorted(node);
+  }
+
+  private sorted(node: number): void {
+    const look = this.rows.look(node);
+    const list = this.looks.get(look);
+    if (list) list.push(node);
+    else this.looks.set(look, [node]);
+  }
+
+  private sort(): void {
+    this.looks = new Map();
+    for (const node of this.standing) this.sorted(node);
+  }
+
+  /** Whether two edges of the joined graph are the same; null where the work does not suffice. */
+  private areSame(a: AigEdge, b: AigEdge, work: number): boolean | null {
+    if (a === b) return true;
+    // Then any row tells them apart: that of the last search does, or all zeros.
+    if (a === negated(b)) return false;
+    const [p, q] = [this.literal(a), this.literal(b)];
+    for (const assumed of [
+      [p, inverse(q)],
+      [inverse(p), q],
+    ]) {
+      const left = Math.min(work, this.most - this.sat.effort);
+      const found = left > 0 ? this.sat.solve(assumed, left) : null;
+      if (found === null) return null;
+      if (found) return false;
+    }
+    this.sat.clause([p, inverse(q)]);
+    this.sat.clause([inverse(p), q]);
+    return true;
+  }
+
+  /** The values of the inputs that the last search found. */
+  private found(): (0 | 1)[] {
+    return Array.from({ length: this.aig.inputs }, (_, i) => {
+      const v = this.variables[i + 1] ?? -1;
+      return v !== -1 && this.sat.holds(2 * v) ? 1 : 0;
+    });
+  }
+
+  /** The literal of an edge of the joined graph, with the clauses of all that it reads. */
+  private literal(edge: AigEdge): number {
+    const { joined, sat, variables } = this;
+    const todo = [edge >> 1];
+    while (todo.length > 0) {
+      const node = todo.at(-1)!;
+      const isKnown = (variables[node] ?? -1) !== -1;
+      const reads = joined.isAnd(node) ? [joined.first(node), joined.second(node)] : [];
+      const open = isKnown ? [] : reads.map((e) => e >> 1).filter((n) => (variables[n] ?? -1) === -1);
+      todo.push(...open);
+      if (open.length > 0) continue;
+      todo.pop();
+      if (isKnown) continue;
+      const v = sat.variable();
+      variables[node] = v;
+      if (node === 0) sat.clause([2 * v + 1]);
+      if (reads.length === 0) continue;
+      const [a, b] = reads.map((e) => 2 * variables[e >> 1]! + (e & 1)) as [number, number];
+      sat.clause([2 * v + 1, a]);
+      sat.clause([2 * v + 1, b]);
+      sat.clause([2 * v, inverse(a), inverse(b)]);
+    }
+    return 2 * variables[edge >> 1]! + (edge & 1);
+  }
+}
+
+/** What all nodes of a graph are in some rows, 32 rows at a time: those that look otherwise somewhere are not the same. */
+class Rows {
+  /** How each node looked in all rows so far, the same for two that are the same or always opposite. */
+  private readonly looks: Int32Array;
+  private readonly polarities: Uint8Array;
+  private first: Int32Array[] = [];
+  private seed = 0x2545f491;
+
+  constructor(private readonly aig: Aig) {
+    this.looks = new Int32Array(aig.nodes);
+    this.polarities = new Uint8Array(aig.nodes);
+    for (let w = 0; w < FIRST_WORDS; w++) this.first.push(this.word(() => this.chance(), w === 0));
+  }
+
+  private chance(): number {
+    this.seed ^= this.seed << 13;
+    this.seed ^= this.seed >>> 17;
+    this.seed ^= this.seed << 5;
+    return this.seed;
+  }
+
+  private word(input: (i: number) => number, isFirst = false): Int32Array {
+    const { aig, looks, polarities } = this;
+    const values = new Int32Array(aig.nodes);
+    for (let i = 1; i <= aig.inputs; i++) values[i] = input(i - 1);
+    const onEdge = (edge: AigEdge) => (edge & 1 ? ~values[edge >> 1]! : values[edge >> 1]!);
+    for (let node = aig.inputs + 1; node < aig.nodes; node++)
+      values[node] = onEdge(aig.first(node)) & onEdge(aig.second(node));
+    for (let node = 0; node < aig.nodes; node++) {
+      if (isFirst) polarities[node] = values[node]! & 1;
+      const seen = values[node]! ^ (polarities[node] ? -1 : 0);
+      looks[node] = Math.imul(looks[node]! ^ seen, 0x9e3779b1) ^ (looks[node]! >>> 15);
+    }
+    return values;
+  }
+
+  /** One row more, and 31 of which each differs from it in a few inputs. */
+  add(row: readonly (0 | 1)[]): void {
+    this.word((i) => (row[i] ? -1 : 0) ^ (this.chance() & this.chance() & this.chance() & ~1));
+  }
+
+  /** 1 where a node is 1 in the first row: it is compared turned over. */
+  polarity(node: number): number {
+    return this.polarities[node]!;
+  }
+
+  /** Two that look otherwise are not the same; two that look the same may be. */
+  look(node: number): number {
+    return this.looks[node]!;
+  }
+
+  /** The inputs of a row among the first ones in which two edges differ; null where there is none. */
+  tellingApart(a: AigEdge, b: AigEdge): (0 | 1)[] | null {
+    for (const values of this.first) {
+      const differ = values[a >> 1]! ^ values[b >> 1]! ^ ((a ^ b) & 1 ? -1 : 0);
+      if (differ === 0) continue;
+      const bit = 31 - Math.clz32(differ);
+      return Array.from({ length: this.aig.inputs }, (_, i) => ((values[i + 1]! >>> bit) & 1) as 0 | 1);
+    }
+    return null;
+  }
+}

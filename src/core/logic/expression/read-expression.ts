@@ -1,0 +1,176 @@
+import { type Done, done, type Problem, type Refused, refusal } from '../../values/result';
+import type { Expression, Operator } from './expression';
+import { Misreading, type Token, tokensOf } from './expression-tokens';
+
+/** What is wrong with a text, and behind how many characters. */
+export type Misread = Refused<Problem & { readonly place: { readonly offset: number } }>;
+
+export const misread = (code: string, message: string, offset: number): Misread =>
+  refusal({ code, message, place: { offset } });
+
+/** One operator within another without parentheses, of which one may doubt which of them is meant to come first. */
+export interface Precedence {
+  readonly first: Operator | 'not';
+  readonly then: Operator;
+}
+
+export interface ReadExpression {
+  readonly expression: Expression;
+  /** What was decided by precedence alone, each once; products in a sum, as everybody reads them, left out. */
+  readonly decided: readonly Precedence[];
+}
+
+/** Parentheses and negations go no deeper than this. */
+const MOST_DEEP = 200;
+
+/**
+ * Reads an expression in any of the usual notations, mixed as one likes: `A'B + C`, `~A & B | C`, `not A and B or C`,
+ * `\overline{A} B`, `A nand B`. A NOT binds first, then AND, which may be left out, then XOR, then OR. Names that are
+ * known are read as such; a run of capitals that is not known is a product: `AB` is `A and B`.
+ */
+export function readExpression(text: string, known: readonly string[] = []): Done<ReadExpression> | Misread {
+  try {
+    const reader = new Reader(tokensOf(text, new Set(known)));
+    return done({ expression: reader.whole(), decided: reader.decided });
+  } catch (misreading) {
+    if (misreading instanceof Misreading) return misread('bad-formula', misreading.message, misreading.at);
+    throw misreading;
+  }
+}
+
+/** How tightly operators bind; those of one row may follow each other only if they are the same. */
+const ROWS: readonly (readonly Operator[])[] = [
+  ['or', 'nor'],
+  ['xor', 'xnor'],
+  ['and', 'nand'],
+];
+const CHAINED: ReadonlySet<Operator> = new Set(['and', 'or', 'xor']);
+/** Comparisons bind otherwise in programs than XOR does here. */
+const COMPARISONS: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
+/** Signs of a product and of a sum that leave no doubt which comes first. */
+const PLAIN_SIGNS: ReadonlySet<string> = new Set(['', '*', '·', '⋅', '+', '\\cdot', '\\times']);
+
+/** What was read last where no parentheses stand around it: an operator with its sign, or the word `not`. */
+interface Bare {
+  readonly op: Operator | 'not';
+  readonly sign: string;
+}
+
+class Reader {
+  readonly decided: Precedence[] = [];
+  private at = 0;
+  private deep = 0;
+  private bare: Bare | null = null;
+
+  constructor(private readonly tokens: readonly Token[]) {}
+
+  private get token(): Token {
+    return this.tokens[this.at]!;
+  }
+
+  whole(): Expression {
+    const read = this.row(0);
+    if (this.token.is === 'close') throw new Misreading('this parenthesis closes nothing', this.token.at);
+    if (this.token.is !== 'end') throw new Misreading('an operator is missing before this', this.token.at);
+    return read;
+  }
+
+  private row(level: number): Expression {
+    const operators = ROWS[level];
+    if (!operators) return this.negated();
+    const first = this.row(level + 1);
+    const parts = [first];
+    const within = [this.bare];
+    let op: Operator | null = null;
+    let sign = '';
+    for (;;) {
+      const { token } = this;
+      const next =
+        token.is === 'operator' && operators.includes(token.op)
+          ? token.op
+          : operators.includes('and') && this.beginsFactor()
+            ? 'and'
+            : null;
+      if (!next) break;
+      if (op && (op !== next || !CHAINED.has(next)))
+        throw new Misreading(
+          `parentheses are needed: it is not clear what ${op} and ${next} here take together`,
+          token.at,
+        );
+      op = next;
+      if (token.is === 'operator') {
+        sign = token.text;
+        this.at++;
+      }
+      parts.push(this.row(level + 1));
+      within.push(this.bare);
+      if (COMPARISONS.has(sign)) this.mustStandAlone(sign, within, token.at);
+    }
+    if (!op) return first;
+    // A `not` that stands last has nothing more that it could take.
+    for (const [i, inner] of within.entries())
+      if (inner && (inner.op !== 'not' || i + 1 < within.length)) this.decide(inner.op, inner.sign, op, sign);
+    this.bare = { op, sign };
+    return { op, of: parts };
+  }
+
+  /** A comparison takes its two sides as they stand; what programs would read otherwise needs parentheses. */
+  private mustStandAlone(sign: string, within: readonly (Bare | null)[], at: number): void {
+    if (within.some((b) => b && b.op !== 'not'))
+      throw new Misreading(`parentheses are needed around what ${sign} compares`, at);
+  }
+
+  private decide(first: Bare['op'], inner: string, then: Operator, outer: string): void {
+    if (first === 'and' && then === 'or' && PLAIN_SIGNS.has(inner) && PLAIN_SIGNS.has(outer)) return;
+    if (!this.decided.some((d) => d.first === first && d.then === then)) this.decided.push({ first, then });
+  }
+
+  private beginsFactor(): boolean {
+    return ['name', 'constant', 'not', 'open'].includes(this.token.is);
+  }
+
+  private negated(): Expression {
+    if (++this.deep > MOST_DEEP) throw new Misreading('this goes too deep', this.token.at);
+    let read: Expression;
+    const { token } = this;
+    if (token.is === 'not') {
+      this.at++;
+      read = { op: 'not', of: this.negated() };
+      // `not (A and B)` leaves no doubt, `not A and B` does.
+      const isDoubtful = token.isWord && this.tokens[this.at - 1]!.is !== 'close';
+      this.bare = isDoubtful ? { op: 'not', sign: 'not' } : null;
+    } else {
+      read = this.factor();
+      this.bare = null;
+      while (this.token.is === 'prime') {
+        this.at++;
+        read = { op: 'not', of: read };
+      }
+    }
+    this.deep--;
+    return read;
+  }
+
+  private factor(): Expression {
+    const { token } = this;
+    this.at++;
+    switch (token.is) {
+      case 'name':
+        return { op: 'name', name: token.text, at: token.at };
+      case 'constant':
+        return { op: 'constant', value: token.value };
+      case 'open': {
+        const inside = this.row(0);
+        const end = this.token;
+        if (end.is !== 'close' || end.brace !== token.brace)
+          throw new Misreading('this parenthesis is never closed', token.at);
+        this.at++;
+        return inside;
+      }
+      case 'end':
+        throw new Misreading('something is missing at the end', token.at);
+      default:
+        throw new Misreading('a name is missing before this', token.at);
+    }
+  }
+}

@@ -1,0 +1,137 @@
+import { sameName } from '../../values/names';
+import { type Done, done } from '../../values/result';
+import type { Expression } from './expression';
+import { codeName } from './notation';
+import { type Misread, misread, type Precedence, readExpression } from './read-expression';
+
+/** A formula as it was typed, `Drive = Key Bars`, or without a name. */
+export interface TypedFormula {
+  /** As it was typed, or as the output that it is known by; null where nothing stands before it. */
+  readonly name: string | null;
+  readonly expression: Expression;
+  readonly decided: readonly Precedence[];
+  /** Where the expression stands in the text. */
+  readonly from: number;
+  readonly to: number;
+}
+
+export type ReadFormulas = Done<readonly TypedFormula[]> | Misread;
+
+/** A sign `=` that is no part of a comparison or an arrow. */
+const EQUALS = /(?<![=!<>~^])=(?![=>])/;
+const OUTPUT = /^\p{L}[\p{L}\p{N}_]*(?:\[\d+\])?$/u;
+const COMMENT = /\/\*[\s\S]*?\*\/|(?:\/\/|#).*/g;
+/** Lines of code that hold no formula. */
+const FRAME = /^\s*(?:module\b[^;]*|endmodule|[{}])\s*$/;
+/** What begins a function whose formula is what it returns. */
+const BEGINS = /^\s*(?:def|bool|_Bool|int|function)\s+([A-Za-z_]\w*)\s*\([^()]*\)\s*[:{]?\s*$/;
+const RETURN = /^\s*return\b/;
+const DECLARED = /^\s*(?:assign|const|let|var|wire|bool)\s+/;
+/** What a function takes, before what it gives. */
+const ARROW = /^\s*\([^()]*\)\s*=>/;
+
+/**
+ * Reads formulas with line ends or `;` between them, in any notation, also as the code that `code` writes.
+ * @param inputs names that may stand in them; others are read as they are.
+ * @param outputs names that may stand before a `=` though they have signs of their own.
+ */
+export function readFormulas(
+  text: string,
+  inputs: readonly string[] = [],
+  outputs: readonly string[] = [],
+): ReadFormulas {
+  const plain = text.replace(COMMENT, (comment) => comment.replaceAll(/[^\n]/g, ' '));
+  const formulas: TypedFormula[] = [];
+  let begun: string | null = null;
+  for (const { line, at } of linesOf(plain)) {
+    if (line.trim() === '' || FRAME.test(line)) continue;
+    const begins = BEGINS.exec(line)?.[1];
+    if (begins) {
+      begun = begins;
+      continue;
+    }
+    const said = RETURN.test(line)
+      ? { name: begun, from: RETURN.exec(line)![0].length }
+      : named(line, outputs);
+    if (!said)
+      return misread(
+        'no-name',
+        'before the = stands the name of one output',
+        at + line.length - line.trimStart().length,
+      );
+    const { from } = said;
+    const read = readExpression(line.slice(from), [...inputs, ...inputs.map(codeName)]);
+    if (!read.ok) {
+      const { code, message, place } = read.problem;
+      return misread(code, message, at + from + place.offset);
+    }
+    formulas.push({
+      name:
+        said.name && (outputs.find((o) => sameName(o, said.name!) || codeName(o) === said.name) ?? said.name),
+      expression: withKnownNames(read.value.expression, inputs, outputs),
+      decided: read.value.decided,
+      from: at + from,
+      to: at + line.length,
+    });
+  }
+  return done(formulas);
+}
+
+function* linesOf(text: string): Generator<{ line: string; at: number }> {
+  let at = 0;
+  // A `;` behind a backslash is a blank of LaTeX.
+  for (const line of text.split(/\n|(?<!\\);/)) {
+    yield { line, at };
+    at += line.length + 1;
+  }
+}
+
+/** The name before a formula, and where the formula begins; null where what stands there is no name. */
+function named(line: string, outputs: readonly string[]): { name: string | null; from: number } | null {
+  const equals = EQUALS.exec(line)?.index;
+  if (equals === undefined) return { name: null, from: 0 };
+  const name = line.slice(0, equals).replace(DECLARED, '').trim();
+  if (!OUTPUT.test(name) && !outputs.some((o) => sameName(o, name))) return null;
+  const from = equals + 1;
+  return { name, from: from + (ARROW.exec(line.slice(from))?.[0].length ?? 0) };
+}
+
+/**
+ * An expression with the inputs as they are known: whatever their case, and as they are called in code.
+ * @param outputs names that are no inputs, though they may differ from one by their case only.
+ */
+export function withKnownNames(
+  expression: Expression,
+  inputs: readonly string[],
+  outputs: readonly string[] = [],
+): Expression {
+  switch (expression.op) {
+    case 'constant':
+      return expression;
+    case 'name': {
+      const said = expression.name;
+      if (inputs.includes(said) || outputs.includes(said)) return expression;
+      const name = inputs.find((i) => codeName(i) === said) ?? inputs.find((i) => sameName(i, said));
+      return name ? { ...expression, name } : expression;
+    }
+    case 'not':
+      return { op: 'not', of: withKnownNames(expression.of, inputs, outputs) };
+    default:
+      return { op: expression.op, of: expression.of.map((e) => withKnownNames(e, inputs, outputs)) };
+  }
+}
+
+const WORDS = {
+  and: 'AND',
+  or: 'OR',
+  xor: 'XOR',
+  nand: 'NAND',
+  nor: 'NOR',
+  xnor: 'XNOR',
+  not: 'NOT',
+} as const;
+
+/** What was decided by precedence, in words: `AND before OR, NOT before AND`. Empty where nothing was. */
+export function precedenceWords(decided: readonly Precedence[]): string {
+  return decided.map(({ first, then }) => `${WORDS[first]} before ${WORDS[then]}`).join(', ');
+}

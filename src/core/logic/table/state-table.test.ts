@@ -1,0 +1,94 @@
+import { readVerilog } from '../../formats/verilog/read';
+import { compile } from '../../netlist/compile';
+import { Sketch } from '../../testing/sketch';
+import { counter } from '../../testing/verilog-circuits';
+import { sentence } from '../../values/result';
+import { Stepper, stateTable } from './state-table';
+import { cell, inputAt, type TruthTable } from './truth-table';
+
+/** A table's rows as letters: what is over it, then what follows. */
+function rowsOf(table: TruthTable): string[] {
+  const width = table.inputs.length;
+  return Array.from({ length: table.rows }, (_, row) => {
+    const over = row.toString(2).padStart(width, '0');
+    return `${over} ${table.outputs.map((_, o) => '01XZ'[cell(table, o, row)]).join('')}`;
+  });
+}
+
+/** One flip-flop with a switch at each of its inputs, clocked by a switch, and a lamp. */
+function alone(kind: string, inputs: readonly string[], params: Record<string, string> = {}): TruthTable {
+  const s = new Sketch();
+  s.place(kind, 20, 0, 'Q', params);
+  for (const [i, port] of [...inputs, 'C'].entries()) {
+    s.place('switch', 0, 6 * i, port);
+    s.wire(`switch${i + 1}.Y`, `${kind}1.${port}`);
+  }
+  s.place('lamp', 40, 0, 'Shown');
+  s.wire(`${kind}1.Q`, 'lamp1.A');
+  const made = stateTable(compile(s.sheet));
+  if (!made.ok) throw new Error(made.problem.message);
+  return made.value;
+}
+
+test.each([
+  ['dff', ['D'], ['00 00', '01 10', '10 01', '11 11']],
+  ['tff', ['T'], ['00 00', '01 10', '10 11', '11 01']],
+  ['jkff', ['J', 'K'], ['000 00', '001 00', '010 10', '011 10', '100 11', '101 01', '110 11', '111 01']],
+])(
+  'the characteristic table of one %s: state and inputs, next state and what is shown',
+  (kind, inputs, rows) => {
+    const table = alone(kind, inputs);
+    // The flip-flop goes by its place on the sheet here; faces call it by its label.
+    expect(table.inputs).toEqual([`${kind}1`, ...inputs]);
+    expect(table.outputs).toEqual([`${kind}1+`, 'Shown']);
+    expect(rowsOf(table)).toEqual(rows);
+    // On the other edge it does the same.
+    expect(rowsOf(alone(kind, inputs, { edge: 'falling' }))).toEqual(rows);
+  },
+);
+
+const verilog = (text: string) => {
+  const read = readVerilog(text, 'test');
+  if (!read.ok) throw new Error(read.problem.message);
+  return compile(read.value.sheets[0]!, read.value.sheets);
+};
+
+test('a counter goes on by one where it is enabled, and stays where it is not', () => {
+  const made = stateTable(verilog(counter(3, 'toggle')));
+  if (!made.ok) throw new Error(made.problem.message);
+  const { value: table } = made;
+  // The stages stand in the table as they stand on the sheet: the lowest bit first.
+  const state = (bit: (stage: number) => number) => bit(0) + 2 * bit(1) + 4 * bit(2);
+  for (let row = 0; row < table.rows; row++) {
+    const now = state((i) => inputAt(4, i, row));
+    const next = state((i) => cell(table, i, row));
+    expect([row, next]).toEqual([row, (now + inputAt(4, 3, row)) % 8]);
+  }
+});
+
+test('several clocks, both edges, and too much to go through are said', () => {
+  const problem = (text: string) => {
+    const made = stateTable(verilog(text));
+    return made.ok ? 'made' : sentence(made.problem);
+  };
+  const two = (first: string, second: string) =>
+    `module m(input c, d, x, output reg p, q); always @(${first}) p <= x; always @(${second}) q <= x; endmodule`;
+  expect(problem(two('posedge c', 'posedge d'))).toMatch(/several clocks/);
+  expect(problem(two('posedge c', 'negedge c'))).toMatch(/rising edge and some on the falling edge/);
+  expect(problem(counter(17, 'toggle'))).toBe(
+    '17 bits of state and 1 inputs make more rows than fit: 16 together are the most.',
+  );
+});
+
+test('a step leaves nothing behind for the next one', () => {
+  const made = Stepper.of(verilog(counter(2, 'add')));
+  if (!made.ok) throw new Error(made.problem.message);
+  const stepper = made.value;
+  expect(stepper.powerUp()).toEqual([0, 0]);
+  const first = stepper.step([0, 1], [1]);
+  stepper.step([1, 1], [1]);
+  stepper.step([1, 0], [0]);
+  expect(stepper.step([0, 1], [1])).toEqual(first);
+  // From 2, lowest bit first, to 3.
+  expect(first.next).toEqual([1, 1]);
+});

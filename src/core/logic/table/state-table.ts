@@ -1,0 +1,158 @@
+import { type Column, type Netlist, stateName, storeName } from '../../netlist/netlist';
+import { Primitive } from '../../parts/primitive';
+import { Run } from '../../simulate/run';
+import { type Logic, ONE, X, Z, ZERO } from '../../values/logic';
+import { done, type Result, refused } from '../../values/result';
+import { inputAt, type TruthTable } from './truth-table';
+
+/** Present states and inputs together, at most: a row is a run of its own. */
+const MOST_STATE_COLUMNS = 16;
+
+/** What a clock does to a circuit with storage: from a state and a row of inputs to the outputs and the next state. */
+export class Stepper {
+  private run: Run;
+  private readonly keys: readonly string[];
+  private readonly sources: ReadonlyMap<number, unknown>;
+
+  private constructor(
+    private readonly netlist: Netlist,
+    /** The inputs but for the clock. */
+    readonly columns: readonly Column[],
+    private readonly clock: number | undefined,
+    private readonly isFalling: boolean,
+    /** Storage in the order of a state's bits: the highest bit of a register first. */
+    private readonly order: readonly number[],
+  ) {
+    this.keys = order.map((i) => storeName(netlist, i));
+    this.sources = new Map(netlist.sources.map((s) => [s.net, s]));
+    this.run = this.begin();
+  }
+
+  static of(netlist: Netlist): Result<Stepper> {
+    const clocks = clockNets(netlist);
+    if (clocks.length > 1)
+      return refused('several-clocks', 'it has several clocks, so that “the next edge” does not say which');
+    const falling = [...netlist.storage].some((g) => netlist.op[g] === Primitive.DFF_FALL);
+    const rising = [...netlist.storage].some((g) => netlist.op[g] !== Primitive.DFF_FALL);
+    if (falling && rising)
+      return refused('both-edges', 'some of it works on the rising edge and some on the falling edge');
+    const columns = netlist.inputColumns.filter((c) => c.nets[0] !== clocks[0]);
+    const order = [...netlist.storage.keys()].sort(
+      (a, b) => netlist.owner[netlist.storage[a]!]! - netlist.owner[netlist.storage[b]!]! || b - a,
+    );
+    return done(new Stepper(netlist, columns, clocks[0], falling, order));
+  }
+
+  /** What the bits of a state are called. */
+  get states(): string[] {
+    return this.order.map((i) => stateName(this.netlist, i));
+  }
+
+  /** The nets that hold the bits of a state. */
+  get nets(): number[] {
+    const { netlist } = this;
+    return this.order.map((i) => netlist.out[netlist.storage[i]!]!);
+  }
+
+  private begin(): Run {
+    return new Run(this.netlist, { delays: 'zero', mostChanges: 0 });
+  }
+
+  /** The state in which it powers up. */
+  powerUp(): Logic[] {
+    return this.stored(this.begin());
+  }
+
+  private stored(run: Run): Logic[] {
+    return this.nets.map((net) => run.values[net] as Logic);
+  }
+
+  /**
+   * Outputs before the active edge, and the state after it. The engine without delays does it, so that whatever the
+   * circuit is made of it gives what the engine gives.
+   */
+  step(
+    state: readonly Logic[],
+    inputs: readonly Logic[],
+  ): { readonly outputs: Logic[]; readonly next: Logic[] } {
+    const { netlist, clock } = this;
+    // A loop of gates keeps something from what was before, which storage does not.
+    if (netlist.looped.length > 0) this.run = this.begin();
+    const { run } = this;
+    const [idle, active]: [Logic, Logic] = this.isFalling ? [ONE, ZERO] : [ZERO, ONE];
+    const settled: [number, Logic][] = this.columns.map((c, i) => [c.nets[0], inputs[i]!]);
+    // A clock that runs by itself stands still here, and is put by hand.
+    if (clock !== undefined && this.sources.has(clock)) settled.push([clock, idle]);
+    run.set(settled);
+    // Whatever moved the storage on the way is put back.
+    run.putState(new Map(this.keys.map((name, i) => [name, state[i]!])));
+    const outputs = netlist.outputColumns.map((c) => run.values[c.nets[0]] as Logic);
+    if (clock !== undefined) run.set([[clock, active]]);
+    return { outputs, next: this.stored(run) };
+  }
+}
+
+/**
+ * The table of a circuit with storage: over the present state and the inputs (without the clock) the state after
+ * the next active edge of the clock, and the outputs before it. Columns of the state are called after their storage,
+ * those of the next state with `+` behind.
+ */
+export function stateTable(netlist: Netlist, progress?: (share: number) => void): Result<TruthTable> {
+  const made = Stepper.of(netlist);
+  if (!made.ok) return made;
+  const stepper = made.value;
+  const { states, columns } = stepper;
+  const count = states.length + columns.length;
+  if (count > MOST_STATE_COLUMNS)
+    return refused(
+      'too-many-rows',
+      `${states.length} bits of state and ${columns.length} inputs make more rows than fit: ${MOST_STATE_COLUMNS} together are the most`,
+    );
+  const rows = 2 ** count;
+  const outputs = [...states.map((s) => `${s}+`), ...netlist.outputColumns.map((c) => c.name)];
+  const empty = () => outputs.map(() => new Uint32Array(Math.max(1, rows >>> 5)));
+  const [ones, unknown, floating] = [empty(), empty(), empty()];
+  for (let row = 0; row < rows; row++) {
+    const bits = Array.from({ length: count }, (_, i) => inputAt(count, i, row) as Logic);
+    const { next, outputs: now } = stepper.step(bits.slice(0, states.length), bits.slice(states.length));
+    for (const [o, value] of [...next, ...now].entries()) {
+      const bit = 1 << (row & 31);
+      const word = row >>> 5;
+      if (value === ONE) ones[o]![word]! |= bit;
+      if (value === X || value === Z) unknown[o]![word]! |= bit;
+      if (value === Z) floating[o]![word]! |= bit;
+    }
+    if ((row & 0xff) === 0) progress?.(row / rows);
+  }
+  const inputs = [...states, ...columns.map((c) => c.name)];
+  return done({ inputs, outputs, rows, ones, unknown, floating });
+}
+
+/** The inputs of the sheet that clock its storage, straight or by way of gates. */
+function clockNets(netlist: Netlist): number[] {
+  const driver = new Int32Array(netlist.nets).fill(-1);
+  for (let g = 0; g < netlist.op.length; g++) driver[netlist.out[g]!] = g;
+  const found = new Set<number>();
+  const seen = new Set<number>();
+  const inputs = new Set(netlist.inputColumns.map((c) => c.nets[0]));
+  const follow = (net: number) => {
+    if (seen.has(net)) return;
+    seen.add(net);
+    if (inputs.has(net)) {
+      found.add(net);
+      return;
+    }
+    const g = driver[net]!;
+    // Only what hands the clock on: a gate that has it as one of several inputs may be an enable.
+    if (
+      g !== -1 &&
+      (netlist.op[g] === Primitive.BUF ||
+        netlist.op[g] === Primitive.NOT ||
+        netlist.op[g] === Primitive.WIRED)
+    )
+      follow(netlist.ins[netlist.inStart[g]!]!);
+  };
+  for (const g of netlist.storage)
+    if (netlist.op[g] !== Primitive.LATCH) follow(netlist.ins[netlist.inStart[g]! + 1]!);
+  return [...found];
+}

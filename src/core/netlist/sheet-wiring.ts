@@ -1,0 +1,208 @@
+import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
+import { spokenName } from '../parts/catalogue';
+import { type Template, templateOf } from '../parts/template';
+import type { Diagnostic } from './diagnostic';
+import { UnionFind } from './union-find';
+
+/**
+ * What of a sheet does not depend on where in the hierarchy it stands: which pins and wires hang together, and
+ * how many bits each such group has. Made once for each sheet and shared by all uses of it as a block.
+ */
+export interface SheetWiring {
+  readonly sheet: Sheet;
+  readonly parts: readonly Part[];
+  readonly templates: readonly Template[];
+  readonly indexOf: ReadonlyMap<string, number>;
+  /** Number of a part's first pin bit among all pin bits of the sheet; one more at the end. */
+  readonly pinBits: Int32Array;
+  /** The sheet's net bit of each pin bit. */
+  readonly bitOf: Int32Array;
+  /** Net bits of the sheet. */
+  readonly bits: number;
+  /** First net bit and width of a wire's group; undefined where the wire is not there. */
+  groupOfWire(wire: string): readonly [first: number, width: number] | undefined;
+  /** First net bit and width of the group at a port. */
+  groupOfPin(part: number, port: number): readonly [first: number, width: number];
+  readonly diagnostics: readonly Diagnostic[];
+}
+
+const wirings = new WeakMap<Sheet, SheetWiring>();
+
+export function wiringOf(sheet: Sheet): SheetWiring {
+  let wiring = wirings.get(sheet);
+  if (!wiring) {
+    wiring = makePlan(sheet);
+    wirings.set(sheet, wiring);
+  }
+  return wiring;
+}
+
+function makePlan(sheet: Sheet): SheetWiring {
+  const parts = [...sheet.parts.values()];
+  const templates = parts.map(templateOf);
+  const indexOf = new Map<string, number>();
+  const pinStart = new Int32Array(parts.length + 1);
+  const pinBits = new Int32Array(parts.length + 1);
+  for (let i = 0; i < parts.length; i++) {
+    indexOf.set(parts[i]!.id, i);
+    pinStart[i + 1] = pinStart[i]! + templates[i]!.ports.length;
+    pinBits[i + 1] = pinBits[i]! + templates[i]!.pinStart.at(-1)!;
+  }
+  const pins = pinStart[parts.length]!;
+  const wireIndex = new Map<string, number>();
+  for (const id of sheet.wires.keys()) wireIndex.set(id, pins + wireIndex.size);
+
+  const sets = new UnionFind(pins + wireIndex.size);
+  for (const wire of sheet.wires.values()) {
+    const node = wireIndex.get(wire.id)!;
+    for (const end of [wire.from, wire.to]) {
+      if (!isPinEnd(end)) {
+        const host = wireIndex.get(end.wire);
+        if (host !== undefined) sets.union(node, host);
+        continue;
+      }
+      const part = indexOf.get(end.part);
+      const port = part === undefined ? undefined : templates[part]!.portIndex.get(end.port);
+      if (port !== undefined) sets.union(node, pinStart[part!]! + port);
+    }
+  }
+  const labels = new Map<string, number>();
+  for (let i = 0; i < parts.length; i++) {
+    if (!templates[i]!.kind.joinsByLabel) continue;
+    const name = parts[i]!.label.trim();
+    const first = labels.get(name);
+    if (first === undefined) labels.set(name, pinStart[i]!);
+    else sets.union(first, pinStart[i]!);
+  }
+
+  // Groups in the order of their first pin or wire; as wide as their widest pin.
+  const group = new Int32Array(pins + wireIndex.size).fill(-1);
+  const width: number[] = [];
+  const groupAt = (node: number) => {
+    const root = sets.find(node);
+    if (group[root] === -1) {
+      group[root] = width.length;
+      width.push(0);
+    }
+    return group[root]!;
+  };
+  for (let i = 0; i < parts.length; i++)
+    for (const [port, { width: bits }] of templates[i]!.ports.entries()) {
+      const g = groupAt(pinStart[i]! + port);
+      if (bits > width[g]!) width[g] = bits;
+    }
+  for (const node of wireIndex.values()) groupAt(node);
+  const first = new Int32Array(width.length + 1);
+  for (let g = 0; g < width.length; g++) first[g + 1] = first[g]! + Math.max(1, width[g]!);
+  const bitOf = new Int32Array(pinBits[parts.length]!);
+  for (let i = 0; i < parts.length; i++) {
+    const { ports, pinStart: starts } = templates[i]!;
+    for (let port = 0; port < ports.length; port++) {
+      const base = first[groupAt(pinStart[i]! + port)]!;
+      const at = pinBits[i]! + starts[port]!;
+      for (let bit = 0; bit < ports[port]!.width; bit++) bitOf[at + bit] = base + bit;
+    }
+  }
+  const rangeOf = (node: number) => {
+    const g = groupAt(node);
+    return [first[g]!, first[g + 1]! - first[g]!] as const;
+  };
+  return {
+    sheet,
+    parts,
+    templates,
+    indexOf,
+    pinBits,
+    bitOf,
+    bits: first[width.length]!,
+    groupOfWire: (wire) => {
+      const node = wireIndex.get(wire);
+      return node === undefined ? undefined : rangeOf(node);
+    },
+    groupOfPin: (part, port) => rangeOf(pinStart[part]! + port),
+    diagnostics: diagnose(parts, templates, (i, port) => groupAt(pinStart[i]! + port), width.length),
+  };
+}
+
+interface PlacedPin {
+  readonly part: number;
+  readonly port: number;
+}
+
+function diagnose(
+  parts: readonly Part[],
+  templates: readonly Template[],
+  groupOf: (part: number, port: number) => number,
+  groups: number,
+): Diagnostic[] {
+  // Counted first, so that sheets in good order make no lists.
+  const drivers = new Int32Array(groups);
+  const narrow = new Int32Array(groups).fill(1 << 20);
+  const wide = new Int32Array(groups);
+  for (let i = 0; i < parts.length; i++)
+    for (const [port, { direction, width }] of templates[i]!.ports.entries()) {
+      const g = groupOf(i, port);
+      if (direction === 'out') drivers[g]!++;
+      if (width < narrow[g]!) narrow[g] = width;
+      if (width > wide[g]!) wide[g] = width;
+    }
+  const suspects = new Map<number, PlacedPin[]>();
+  for (let i = 0; i < parts.length; i++)
+    for (const port of templates[i]!.ports.keys()) {
+      const g = groupOf(i, port);
+      if (drivers[g]! > 0 && narrow[g] === wide[g]) continue;
+      const list = suspects.get(g);
+      if (list) list.push({ part: i, port });
+      else suspects.set(g, [{ part: i, port }]);
+    }
+  const found: Diagnostic[] = [];
+  const port = (p: PlacedPin) => templates[p.part]!.ports[p.port]!;
+  const called = (p: PlacedPin) => spokenName(parts[p.part]!);
+  const ends = (pins: readonly PlacedPin[]) =>
+    pins.map((p) => ({ part: parts[p.part]!.id, port: port(p).name }));
+  for (const [g, pins] of suspects) {
+    const readers = pins.filter((p) => port(p).direction === 'in');
+    const pulled = pins.some((p) => templates[p.part]!.pulls.length > 0);
+    if (drivers[g] === 0 && !pulled && readers.length === 1 && pins.length === 1)
+      found.push({
+        code: 'loose-input',
+        severity: 'problem',
+        message: `Input ${port(readers[0]!).name} of ${called(readers[0]!)} is loose. Wire it to a switch, a constant or an output.`,
+        pins: ends(readers),
+      });
+    else if (drivers[g] === 0 && !pulled && readers.length > 0)
+      found.push({
+        code: 'undriven',
+        severity: 'problem',
+        message: `Nothing drives the wire between ${listed(pins.map(called))}. Lead an output or a switch to it.`,
+        pins: ends(readers),
+      });
+    if (narrow[g] !== wide[g]) {
+      const bits = (p: PlacedPin) =>
+        `${called(p)} (${port(p).width} ${port(p).width === 1 ? 'bit' : 'bits'})`;
+      found.push({
+        code: 'width-mismatch',
+        severity: 'problem',
+        message: `The wire between ${listed(pins.map(bits))} joins unequal widths. ${remedy(
+          pins.filter((p) => port(p).direction === 'out').map((p) => port(p).width),
+          wide[g]!,
+          narrow[g]!,
+        )}`,
+        pins: ends(pins),
+      });
+    }
+  }
+  return found;
+}
+
+/** What mends a wire of unequal widths, seen from the one that drives it. */
+function remedy(driving: readonly number[], wide: number, narrow: number): string {
+  const from = driving[0] ?? wide;
+  return from === wide
+    ? `Take the bits that are wanted with a slice: ${wide - 1} down to 0 has ${wide}, ${narrow === 1 ? 'bit 0' : `${narrow - 1} down to 0`} fits.`
+    : `Widen the ${from === 1 ? 'bit' : `${from} bits`} with an extension to ${wide} bits, or join them with others.`;
+}
+
+export function listed(names: readonly string[]): string {
+  return names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+}

@@ -1,0 +1,54 @@
+import type { Sheet } from '@/core/circuit/lesson';
+import { Stepper, stateTable } from '@/core/logic/table/state-table';
+import type { TruthTable } from '@/core/logic/table/truth-table';
+import type { Netlist } from '@/core/netlist/netlist';
+import { done, type Result, refused } from '@/core/values/result';
+
+/** Tables of up to this many columns of state and inputs are derived between two frames: each row is a small run. */
+const AT_ONCE = 9;
+/** And up to this many when one asks for it. */
+export const MOST_ASKED = 14;
+
+const known = new WeakMap<Netlist, Result<TruthTable>>();
+
+/** What a bit of state is called by people: its part's label, where that has one, in place of the part's id. */
+export function stateLabel(sheet: Sheet, name: string): string {
+  const [, id, rest] = /^([A-Za-z0-9_-]+)(.*)$/.exec(name) ?? [];
+  const label = id === undefined ? '' : sheet.parts.get(id)?.label;
+  return label ? `${label}${rest}` : name;
+}
+
+/** The table with its states called by their labels, where that leaves no two columns called the same. */
+function labelled(table: Result<TruthTable>, sheet: Sheet, bits: number): Result<TruthTable> {
+  if (!table.ok) return table;
+  const { inputs, outputs } = table.value;
+  const by = (names: readonly string[]) => names.map((n, i) => (i < bits ? stateLabel(sheet, n) : n));
+  const [ins, outs] = [by(inputs), by(outputs)];
+  const isPlain = (names: readonly string[]) => new Set(names).size === names.length;
+  return isPlain(ins) && isPlain(outs) ? done({ ...table.value, inputs: ins, outputs: outs }) : table;
+}
+
+/** Bits of state and inputs together. */
+export function stateColumnCount(netlist: Netlist): number {
+  const made = Stepper.of(netlist);
+  return made.ok ? made.value.columns.length + netlist.storage.length : 0;
+}
+
+/**
+ * The state table of a netlist, derived once; null where it is so large that it is derived only when asked for.
+ * @param sheet that was compiled to it.
+ * @param isAsked whether somebody has asked.
+ */
+export function stateTableOf(netlist: Netlist, sheet: Sheet, isAsked = false): Result<TruthTable> | null {
+  let table = known.get(netlist);
+  if (!table) {
+    const columns = stateColumnCount(netlist);
+    if (columns > (isAsked ? MOST_ASKED : AT_ONCE))
+      return isAsked
+        ? refused('too-many-rows', `${columns} bits of state and inputs make more rows than are derived here`)
+        : null;
+    table = labelled(stateTable(netlist), sheet, netlist.storage.length);
+    known.set(netlist, table);
+  }
+  return table;
+}

@@ -1,0 +1,396 @@
+import type { Box, Point } from '@/core/circuit/geometry';
+import type { Part, Sheet } from '@/core/circuit/lesson';
+import { bodyOf, courseOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/geometry/placement';
+import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
+import { kindOf } from '@/core/parts/catalogue';
+import type { Shape } from '@/core/parts/shape';
+import { type Logic, ONE, Z } from '@/core/values/logic';
+import { FONTS, type Palette } from '../../controls/palette';
+import type { Layer } from './layer';
+import { setFont, writeText } from './paint-text';
+import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
+import { isPainted, type Overlay, type Scene } from './scene';
+import { STEP, type View } from './view';
+
+const paths = new Map<string, Path2D>();
+function pathOf(d: string): Path2D {
+  let path = paths.get(d);
+  if (!path) {
+    path = new Path2D(d);
+    paths.set(d, path);
+  }
+  return path;
+}
+
+function circleOf(x: number, y: number, r: number): Path2D {
+  const key = `${x} ${y} ${r}`;
+  let path = paths.get(key);
+  if (!path) {
+    path = new Path2D();
+    path.arc(x, y, r, 0, 7);
+    paths.set(key, path);
+  }
+  return path;
+}
+
+/** Height of letters in pixels below which they are left out. */
+const READABLE = 4.5;
+/** Pixels of a grid step below which symbols are mere boxes. */
+const SHAPED = 2.4;
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Paints a sheet on a canvas context that is scaled to CSS pixels already.
+ * @param far keeps a picture of what is seen from far away, and asks for a sharper one later.
+ */
+export function paint(
+  g: CanvasRenderingContext2D,
+  size: Size,
+  view: View,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+  far: { readonly layer: Layer | null; readonly again: () => void } | null = null,
+): void {
+  const s = STEP * view.scale;
+  g.save();
+  if (far?.layer && s < SHAPED) {
+    // While a gesture goes on, what it does not touch stays as it was painted.
+    const { netlist, values, conflicts, crossings } = scene;
+    const { dragged } = overlay;
+    const rest = dragged ? { ...scene, sheet: dragged.from, some: { of: dragged, lifted: false } } : scene;
+    const of = [rest.sheet, dragged, netlist, values, conflicts, crossings];
+    const render = (own: CanvasRenderingContext2D, wide: Size, from: View) =>
+      paintSheet(own, wide, from, rest, { ...overlay, hover: null }, palette);
+    far.layer.paint(g, size, view, [...of, overlay.parts, overlay.wires, palette], STEP, render, far.again);
+    if (dragged) {
+      const moving = { ...scene, some: { of: dragged, lifted: true } };
+      paintSheet(g, size, view, moving, { ...overlay, grid: false }, palette);
+    }
+  } else paintSheet(g, size, view, scene, overlay, palette);
+  g.scale(s, s);
+  g.translate(-view.x, -view.y);
+  const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
+  paintEnds(g, scene.sheet, overlay, palette);
+  paintOverlay(g, overlay, palette, seen);
+  g.restore();
+}
+
+/** Paper, wires and parts. */
+function paintSheet(
+  g: CanvasRenderingContext2D,
+  size: Size,
+  view: View,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+): void {
+  g.save();
+  if (!scene.some?.lifted) {
+    g.fillStyle = palette.paper;
+    g.fillRect(0, 0, size.width, size.height);
+  }
+  const s = STEP * view.scale;
+  if (overlay.grid && s >= READABLE) paintGrid(g, size, view, palette);
+  g.scale(s, s);
+  g.translate(-view.x, -view.y);
+  g.lineJoin = 'round';
+  const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
+
+  const thin = Math.max(THIN, 1 / s) * palette.lines;
+  paintWires(g, scene, overlay, palette, seen, thin);
+  if (s < SHAPED) paintBoxes(g, scene, overlay, palette, thin);
+  else {
+    if (scene.buses && s >= READABLE) paintBusValues(g, scene, scene.buses, palette, seen);
+    for (const part of spatialIndexOf(scene.sheet).partsIn(seen))
+      paintPart(g, scene, overlay, palette, part, READABLE / s);
+  }
+  g.restore();
+}
+
+/** What can be seen of all parts from far away: their bodies, and which of the inputs and outputs may be lit. */
+interface Boxes {
+  readonly bodies: Path2D;
+  readonly lit: readonly { readonly part: string; readonly port: string; readonly body: Box }[];
+}
+const boxes = new WeakMap<Sheet['parts'], Boxes>();
+
+function boxesOf(scene: Scene): Boxes {
+  const { sheet, some } = scene;
+  const known = some ? undefined : boxes.get(sheet.parts);
+  if (known) return known;
+  const bodies = new Path2D();
+  const lit: Boxes['lit'][number][] = [];
+  for (const part of some?.lifted ? picked(sheet.parts, some.of.parts) : sheet.parts.values()) {
+    if (!isPainted(scene, 'parts', part.id)) continue;
+    const body = bodyOf(part);
+    bodies.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
+    const role = kindOf(part).role?.(part.params)?.role;
+    const [pin] = pinsOf(part);
+    if (pin && (role === 'input' || role === 'output'))
+      lit.push({ part: part.id, port: pin.port.name, body });
+  }
+  const found = { bodies, lit };
+  if (!some) boxes.set(sheet.parts, found);
+  return found;
+}
+
+function picked<V>(all: ReadonlyMap<string, V>, ids: ReadonlySet<string>): V[] {
+  return [...ids].flatMap((id) => all.get(id) ?? []);
+}
+
+/** All parts at once as they look from far away. */
+function paintBoxes(
+  g: CanvasRenderingContext2D,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+  thin: number,
+): void {
+  const { bodies, lit } = boxesOf(scene);
+  g.fillStyle = palette.raised;
+  g.fill(bodies);
+  g.strokeStyle = palette.ink;
+  g.lineWidth = thin;
+  g.stroke(bodies);
+  g.fillStyle = palette.one;
+  g.beginPath();
+  for (const { part, port, body } of lit) {
+    const net = scene.netlist.ownNet(part, port);
+    if (net !== undefined && scene.values[net] === ONE)
+      g.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
+  }
+  g.fill();
+  g.fillStyle = palette.accent;
+  for (const id of overlay.parts) {
+    const part = scene.sheet.parts.get(id);
+    if (!part || !isPainted(scene, 'parts', id)) continue;
+    const b = bodyOf(part);
+    g.fillRect(b.x0 - 0.5, b.y0 - 0.5, b.x1 - b.x0 + 1, b.y1 - b.y0 + 1);
+  }
+}
+
+function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette: Palette): void {
+  const every = view.scale < 0.5 ? 4 : 2;
+  const s = STEP * view.scale;
+  g.fillStyle = palette.grid;
+  const x0 = Math.ceil(view.x / every) * every;
+  const y0 = Math.ceil(view.y / every) * every;
+  for (let y = y0; (y - view.y) * s < size.height; y += every)
+    for (let x = x0; (x - view.x) * s < size.width; x += every)
+      g.fillRect(Math.round((x - view.x) * s) - 0.5, Math.round((y - view.y) * s) - 0.5, 1.5, 1.5);
+}
+
+/** @param smallest height in grid steps of letters that can still be read. */
+function paintPart(
+  g: CanvasRenderingContext2D,
+  scene: Scene,
+  overlay: Overlay,
+  palette: Palette,
+  part: Part,
+  smallest: number,
+): void {
+  const kind = kindOf(part);
+  const body = bodyOf(part);
+  if (overlay.parts.has(part.id) || overlay.hover?.part === part.id || overlay.lit.has(part.id)) {
+    g.beginPath();
+    g.roundRect(body.x0 - 0.35, body.y0 - 0.35, body.x1 - body.x0 + 0.7, body.y1 - body.y0 + 0.7, 0.6);
+    g.fillStyle = palette['accent-soft'];
+    g.fill();
+    if (overlay.parts.has(part.id)) {
+      g.strokeStyle = palette.accent;
+      g.lineWidth = 0.12;
+      g.stroke();
+    }
+  }
+  const shapes = kind.symbol(part.params, {
+    standard: part.symbols ?? scene.standard,
+    value: (port, bit) => {
+      const net = scene.netlist.ownNet(part.id, port, bit);
+      return net === undefined ? Z : (scene.values[net] as Logic);
+    },
+    held: scene.on.has(part.id),
+    table: scene.table,
+  });
+  g.translate(part.at.x, part.at.y);
+  const turns = part.turn !== 0 || part.mirrored === true;
+  for (const shape of shapes) {
+    if (shape.shape !== 'text') paintShape(g, shape, turns ? part : null, palette);
+    else if (shape.size >= smallest) paintText(g, shape, part, palette);
+  }
+  g.translate(-part.at.x, -part.at.y);
+  if (LABEL * palette.letters >= smallest) paintLabel(g, part, body, palette);
+}
+
+function paintText(
+  g: CanvasRenderingContext2D,
+  shape: Extract<Shape, { shape: 'text' }>,
+  part: Part,
+  palette: Palette,
+): void {
+  const at = oriented(shape, part);
+  g.fillStyle = palette[shape.paint ?? 'ink'];
+  setFont(g, shape.bold ? 700 : 400, shape.size, shape.face === 'mono' ? FONTS.mono : FONTS.text);
+  writeText(g, shape.text, at.x, at.y + shape.size * 0.35, shape.size, textSide(shape.align, part));
+}
+
+/** @param turned the part where it does not stand as it is drawn. */
+function paintShape(
+  g: CanvasRenderingContext2D,
+  shape: Exclude<Shape, { shape: 'text' }>,
+  turned: Part | null,
+  palette: Palette,
+): void {
+  if (turned) {
+    g.save();
+    g.rotate((turned.turn * Math.PI) / 2);
+    if (turned.mirrored) g.scale(-1, 1);
+  }
+  const path = shape.shape === 'circle' ? circleOf(shape.x, shape.y, shape.r) : pathOf(shape.d);
+  if (shape.fill) {
+    g.fillStyle = palette[shape.fill];
+    g.fill(path);
+  }
+  if (shape.stroke) {
+    g.strokeStyle = palette[shape.stroke];
+    g.lineWidth = (shape.weight ?? 0.1) * palette.lines;
+    g.lineCap = 'round';
+    g.stroke(path);
+  }
+  if (turned) g.restore();
+}
+
+/** Height of labels in grid steps. */
+const LABEL = 1.15;
+
+function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette: Palette): void {
+  if (!part.label) return;
+  const side = labelSide(part);
+  g.fillStyle = palette.ink;
+  const size = LABEL * palette.letters;
+  setFont(g, 600, size, FONTS.text);
+  const middle = (body.y0 + body.y1) / 2 + 0.4;
+  if (side === 'left') {
+    writeText(g, part.label, body.x0 - 0.85, middle, size, 'right');
+  } else if (side === 'right') {
+    writeText(g, part.label, body.x1 + 1.3, middle, size, 'left');
+  } else if (side === 'top') {
+    writeText(g, part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6, size, 'center');
+  }
+}
+
+/** Small squares at the ends of selected wires, by which they can be taken. */
+function paintEnds(g: CanvasRenderingContext2D, sheet: Sheet, overlay: Overlay, palette: Palette): void {
+  for (const id of overlay.wires) {
+    const wire = sheet.wires.get(id);
+    const points = wire ? courseOf(sheet, wire) : [];
+    if (points.length < 2) continue;
+    for (const p of [points[0]!, points.at(-1)!]) {
+      g.fillStyle = palette.raised;
+      g.strokeStyle = palette.accent;
+      g.lineWidth = 0.14;
+      g.beginPath();
+      g.rect(p.x - 0.3, p.y - 0.3, 0.6, 0.6);
+      g.fill();
+      g.stroke();
+    }
+  }
+}
+
+function line(
+  g: CanvasRenderingContext2D,
+  axis: 'across' | 'down',
+  at: number,
+  from: number,
+  to: number,
+): void {
+  g.beginPath();
+  if (axis === 'across') {
+    g.moveTo(from, at);
+    g.lineTo(to, at);
+  } else {
+    g.moveTo(at, from);
+    g.lineTo(at, to);
+  }
+  g.stroke();
+}
+
+function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Palette, seen: Box): void {
+  g.strokeStyle = palette.accent;
+  g.lineWidth = 0.08;
+  for (const guide of overlay.guides) line(g, guide.axis, guide.at, guide.from, guide.to);
+  if (overlay.border) {
+    const { axis, at } = overlay.border;
+    g.lineWidth = 0.16;
+    g.setLineDash([0.8, 0.5]);
+    // Everything to the right of an upright line moves, or below a level one.
+    if (axis === 'across') line(g, 'down', at, seen.y0, seen.y1);
+    else line(g, 'across', at, seen.x0, seen.x1);
+    g.setLineDash([]);
+  }
+  for (const p of overlay.touches) {
+    g.beginPath();
+    g.arc(p.x, p.y, 0.6, 0, 7);
+    g.lineWidth = 0.22;
+    g.stroke();
+  }
+  for (const rubber of overlay.wirePreview) {
+    if (rubber.length < 2) continue;
+    g.beginPath();
+    trace(g, rubber);
+    g.strokeStyle = palette.accent;
+    g.lineWidth = 0.2;
+    g.setLineDash([0.5, 0.35]);
+    g.stroke();
+    g.setLineDash([]);
+  }
+  if (overlay.hover?.pin) {
+    g.beginPath();
+    g.arc(overlay.hover.pin.x, overlay.hover.pin.y, 0.55, 0, 7);
+    g.strokeStyle = palette.accent;
+    g.lineWidth = 0.18;
+    g.stroke();
+  }
+  for (const { at, grave } of overlay.problems) {
+    if (grave) badge(g, at, palette);
+    else looseEnd(g, at, palette);
+  }
+  if (overlay.box) {
+    const { x0, y0, x1, y1 } = overlay.box;
+    g.fillStyle = palette.accent;
+    g.globalAlpha = 0.1;
+    g.fillRect(x0, y0, x1 - x0, y1 - y0);
+    g.globalAlpha = 1;
+    g.strokeStyle = palette.accent;
+    g.lineWidth = 0.08;
+    g.strokeRect(x0, y0, x1 - x0, y1 - y0);
+  }
+}
+
+/** The small open ring at a pin that nothing is wired to. */
+function looseEnd(g: CanvasRenderingContext2D, at: Point, palette: Palette): void {
+  g.beginPath();
+  g.arc(at.x, at.y, 0.34, 0, 7);
+  g.fillStyle = palette.paper;
+  g.fill();
+  g.strokeStyle = palette.conflict;
+  g.lineWidth = 0.16;
+  g.stroke();
+}
+
+/** The round badge with an exclamation mark that stands at a pin with a problem. */
+function badge(g: CanvasRenderingContext2D, at: Point, palette: Palette): void {
+  g.beginPath();
+  g.arc(at.x, at.y - 0.9, 0.62, 0, 7);
+  g.fillStyle = palette.conflict;
+  g.fill();
+  g.fillStyle = palette.raised;
+  g.font = `700 1px ${FONTS.text}`;
+  g.textAlign = 'center';
+  g.textBaseline = 'alphabetic';
+  g.fillText('!', at.x, at.y - 0.55);
+}

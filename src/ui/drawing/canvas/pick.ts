@@ -1,0 +1,76 @@
+import {
+  type Box,
+  contains,
+  eachSegment,
+  grown,
+  nearestOnSegment,
+  overlap,
+  type Point,
+} from '@/core/circuit/geometry';
+import type { End, Sheet } from '@/core/circuit/lesson';
+import { bodyOf, courseOf, pinsOf } from '@/core/drawing/geometry/placement';
+import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
+import { wireNets } from '@/core/drawing/geometry/wire-nets';
+
+/** What lies under the pointer: a pin before a body, a body before a wire. */
+export type Picked =
+  | { readonly is: 'pin'; readonly end: End; readonly at: Point; readonly part: string }
+  | { readonly is: 'part'; readonly part: string }
+  | { readonly is: 'wire'; readonly wire: string; readonly at: Point };
+
+/** How near in grid steps counts as on it; a little more when zoomed out. */
+const PIN_REACH = 0.75;
+const WIRE_REACH = 0.6;
+
+const spot = (p: Point): Box => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y });
+
+/** @param wide how much farther than usual it reaches: a finger is not as exact as a pointer. */
+export function pick(sheet: Sheet, p: Point, scale: number, wide = 1): Picked | null {
+  const reach = wide / Math.min(1, Math.max(0.4, scale));
+  let nearest: Picked | null = null;
+  let least = PIN_REACH * reach;
+  let body: Picked | null = null;
+  for (const part of spatialIndexOf(sheet).partsIn(grown(spot(p), PIN_REACH * reach))) {
+    for (const pin of pinsOf(part)) {
+      const distance = Math.hypot(pin.at.x - p.x, pin.at.y - p.y);
+      if (distance < least) {
+        least = distance;
+        nearest = { is: 'pin', end: { part: part.id, port: pin.port.name }, at: pin.at, part: part.id };
+      }
+    }
+    if (contains(grown(bodyOf(part), 0.3), p)) body = { is: 'part', part: part.id };
+  }
+  return nearest ?? body ?? pickWire(sheet, p, WIRE_REACH * reach);
+}
+
+function pickWire(sheet: Sheet, p: Point, reach: number): Picked | null {
+  let best: Picked | null = null;
+  let least = reach;
+  for (const { wire } of spatialIndexOf(sheet).wiresIn(grown(spot(p), reach)))
+    eachSegment(courseOf(sheet, sheet.wires.get(wire!)!), (a, b) => {
+      const at = nearestOnSegment(a, b, p);
+      const distance = Math.hypot(at.x - p.x, at.y - p.y);
+      if (distance >= least) return;
+      least = distance;
+      best = { is: 'wire', wire: wire!, at: { x: Math.round(at.x), y: Math.round(at.y) } };
+    });
+  return best;
+}
+
+/** All wires that hang together with one. */
+export function wiresOfNet(sheet: Sheet, wire: string): Set<string> {
+  const nets = wireNets(sheet);
+  const net = nets.ofWire(wire);
+  return new Set([...sheet.wires.keys()].filter((id) => nets.ofWire(id) === net));
+}
+
+/** Parts whose bodies touch a box, and wires that lie wholly in it. */
+export function pickBox(sheet: Sheet, box: Box): { parts: Set<string>; wires: Set<string> } {
+  const index = spatialIndexOf(sheet);
+  const parts = index.partsIn(box).filter((part) => overlap(bodyOf(part), box));
+  const wires = index
+    .wiresIn(box)
+    .map(({ wire }) => wire!)
+    .filter((id) => courseOf(sheet, sheet.wires.get(id)!).every((p) => contains(box, p)));
+  return { parts: new Set(parts.map((part) => part.id)), wires: new Set(wires) };
+}

@@ -1,0 +1,104 @@
+import type { Box, Point } from '@/core/circuit/geometry';
+import type { Settings, Sheet, Symbols } from '@/core/circuit/lesson';
+import type { Guide } from '@/core/drawing/editing/arrange';
+import { changedIds } from '@/core/drawing/geometry/spatial-index';
+import type { SheetNets } from '@/core/netlist/netlist';
+import type { TableLook } from '@/core/parts/shape';
+import { type Logic, Z } from '@/core/values/logic';
+import type { Radix } from '@/core/values/radix';
+
+/** How a signal is drawn: its value, two drivers against each other, or several bits together. */
+export type Signal = Logic | 'conflict' | 'bus';
+
+/** What is on the sheet at the moment. */
+export interface Scene {
+  readonly sheet: Sheet;
+  readonly netlist: SheetNets;
+  readonly values: Uint8Array;
+  readonly conflicts: ReadonlySet<number>;
+  readonly standard: Symbols;
+  readonly crossings: Settings['crossings'];
+  /** How values of buses are written along their wires; not at all without it. */
+  readonly buses?: Radix;
+  /** Buttons that are held, by part. */
+  readonly on: ReadonlySet<string>;
+  /** The sheet's truth table, for notes that show it. */
+  readonly table?: (() => TableLook | null) | undefined;
+  /** Where only some of the sheet is to be painted: what a gesture has lifted off it, or what stays. */
+  readonly some?: { readonly of: DraggedObjects; readonly lifted: boolean };
+}
+
+/** What a gesture has changed so far, compared with the sheet on which it began. */
+export interface DraggedObjects {
+  readonly from: Sheet;
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+}
+
+/** What a gesture changes at the moment, with all that it had changed before: only that has to be painted anew. */
+export function draggedObjects(from: Sheet, to: Sheet, before: DraggedObjects | null): DraggedObjects {
+  const parts = changedIds(from.parts, to.parts);
+  const wires = changedIds(from.wires, to.wires);
+  const known = before?.from === from ? before : null;
+  const within = (ids: ReadonlySet<string>, all: ReadonlySet<string>) => [...ids].every((id) => all.has(id));
+  if (known && within(parts, known.parts) && within(wires, known.wires)) return known;
+  return {
+    from,
+    parts: new Set([...parts, ...(known?.parts ?? [])]),
+    wires: new Set([...wires, ...(known?.wires ?? [])]),
+  };
+}
+
+/** Whether a part or a wire is among what is to be painted. */
+export function isPainted({ some }: Scene, what: 'parts' | 'wires', id: string): boolean {
+  return !some || some.of[what].has(id) === some.lifted;
+}
+
+/** What the hand is doing on it. */
+export interface Overlay {
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+  readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
+  /** Parts that make what is pointed at on another face. */
+  readonly lit: ReadonlySet<string>;
+  /** Wires that are being drawn. */
+  readonly wirePreview: readonly (readonly Point[])[];
+  readonly box: Box | null;
+  /** Lines with which a part being moved is in line. */
+  readonly guides: readonly Guide[];
+  /** The line from which everything is being moved away. */
+  readonly border: { readonly axis: 'across' | 'down'; readonly at: number } | null;
+  /** Where pins will be joined. */
+  readonly touches: readonly Point[];
+  /** Places of pins with a complaint; one that is not grave is merely loose. */
+  readonly problems: readonly { readonly at: Point; readonly grave: boolean }[];
+  readonly grid: boolean;
+  /** What a gesture is moving. */
+  readonly dragged: DraggedObjects | null;
+}
+
+export const PLAIN: Overlay = {
+  parts: new Set(),
+  wires: new Set(),
+  hover: null,
+  lit: new Set(),
+  wirePreview: [],
+  box: null,
+  guides: [],
+  border: null,
+  touches: [],
+  problems: [],
+  grid: false,
+  dragged: null,
+};
+
+function signalAt(scene: Scene, net: number | undefined): Signal {
+  if (net === undefined) return Z;
+  return scene.conflicts.has(net) ? 'conflict' : (scene.values[net] as Logic);
+}
+
+/** The signal of a wire or a pin by its nets. A bus is one strong line of ink, but for a conflict on one of its bits. */
+export function signalOf(scene: Scene, nets: readonly number[] | undefined): Signal {
+  if (!nets || nets.length < 2) return signalAt(scene, nets?.[0]);
+  return nets.some((net) => scene.conflicts.has(net)) ? 'conflict' : 'bus';
+}

@@ -1,0 +1,51 @@
+import type { Point } from '@/core/circuit/geometry';
+import type { End, Params, PinEnd } from '@/core/circuit/lesson';
+import type { PartKind } from '@/core/parts/part-kind';
+
+/** What is open over the sheet; points are pixels within the drawing. */
+export type Popup =
+  | {
+      readonly is: 'ring';
+      readonly at: Point;
+      /** Whether the button that opened it is still down, so that letting go over a part places it. */
+      readonly flick: Flick | null;
+      /** Whether the pointer shows the place. */
+      readonly pointed: boolean;
+    }
+  | {
+      readonly is: 'typing';
+      readonly at: Point;
+      /** What was typed before the line was there, whether Enter followed, and what came after it. */
+      readonly first: string;
+      readonly entered: boolean;
+      readonly next: string;
+      /** Ends of wires that were let go here, to be joined to what is chosen. */
+      readonly pull: readonly End[];
+      /** Whether the pointer shows the place. */
+      readonly pointed: boolean;
+    }
+  | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
+  | { readonly is: 'actions'; readonly at: Point }
+  /** What a keyboard wires a part to, the value of an input of several bits, and a part's own table. */
+  | { readonly is: 'wire' | 'value' | 'own'; readonly part: string }
+  /** Where an end of some wires is put from the keyboard. */
+  | { readonly is: 'ends'; readonly wires: readonly string[] }
+  | { readonly is: 'problem'; readonly index: number }
+  | { readonly is: 'widths'; readonly at: Point; readonly from: End; readonly to: PinEnd }
+  | Placed;
+
+/** Parts that have just been placed: one more key repeats them or sets them. */
+export interface Placed {
+  readonly is: 'placed';
+  readonly kind: PartKind;
+  readonly params: Params;
+  readonly parts: readonly string[];
+}
+
+/** The way of the pointer since the button went down, which may be over before the ring is to be seen. */
+export interface Flick {
+  readonly points: Point[];
+  released: boolean;
+  /** Whether a ring has taken it over. */
+  taken: boolean;
+}

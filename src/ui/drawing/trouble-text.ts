@@ -1,6 +1,0 @@
-/** The look of the button that counts what is wrong. */
-export const TROUBLE = 'ml-auto cursor-pointer rounded-md px-1.5 font-semibold text-bad hover:bg-accent-soft';
-
-export function troubleText(count: number): string {
-  return count === 1 ? '1 thing to mend' : `${count} things to mend`;
-}

@@ -1,0 +1,338 @@
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import { OPEN_CELL } from '@/core/circuit/spec-table';
+import type { Formula } from '@/core/logic/expression/forms';
+import { loopOf, type MapLayout, rowAt, sizeOfAxis, valuesAt } from '@/core/logic/map/map';
+import { type Cube, coversRow, DONT_CARE, ON, sameCube } from '@/core/logic/minimise/cube';
+import { goToNamedRow } from '@/session/changes/columns';
+import { fillCell } from '@/session/changes/table';
+import { Marked } from '@/ui/controls/Marked';
+import { useLiveRow } from '@/ui/derived/useFormulas';
+import { highlightIn, useCrossHighlight } from '@/ui/session/cross-highlight';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+import { loopPath, OVER } from './loop-path';
+
+import { colourOf, dashOf } from './Swatch';
+
+interface BoardProps {
+  readonly formula: Formula;
+  readonly layout: MapLayout;
+  readonly loops: readonly Cube[];
+  /** Cells that are picked for a group; null where none are drawn by hand. */
+  readonly picked: ReadonlySet<number> | null;
+  readonly onPick: (rows: ReadonlySet<number>) => void;
+  readonly onSwap: (a: number, b: number) => void;
+  /** Pairs of cells between which a glitch may come. */
+  readonly marks: readonly (readonly [number, number])[];
+}
+
+const WAYS: Readonly<Record<string, { readonly down: number; readonly across: number }>> = {
+  ArrowLeft: { down: 0, across: -1 },
+  ArrowRight: { down: 0, across: 1 },
+  ArrowUp: { down: -1, across: 0 },
+  ArrowDown: { down: 1, across: 0 },
+};
+
+const MARGIN = 14;
+
+/** Layers in the order in which they stand, so that those beside and below each other differ in one input. */
+const LAYERS: Readonly<Record<number, readonly number[]>> = { 1: [0], 2: [0, 1], 4: [0, 1, 3, 2] };
+/** Smaller cells have no room for the number of their row. */
+const NUMBERED = 46;
+/** The layers of the map beside each other, each with its cells and what is drawn over them. */
+export function Board(props: BoardProps) {
+  const { layout } = props;
+  const root = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(460);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
+    observer.observe(root.current!);
+    return () => observer.disconnect();
+  }, []);
+  const layers = sizeOfAxis(layout.layers);
+  const side = layers === 1 ? 1 : 2;
+  const across = sizeOfAxis(layout.across);
+  const cell = Math.max(34, Math.min(58, Math.floor((width / side - 2 * MARGIN - 64) / across)));
+  return (
+    <div ref={root} className="flex flex-wrap gap-x-4 gap-y-5">
+      {LAYERS[layers]!.map((layer) => (
+        <Layer key={layer} {...props} layer={layer} cell={cell} />
+      ))}
+    </div>
+  );
+}
+
+function Layer({
+  formula,
+  layout,
+  loops,
+  picked,
+  onPick,
+  onSwap,
+  marks,
+  layer,
+  cell,
+}: BoardProps & { layer: number; cell: number }) {
+  const session = useSession();
+  const live = useLiveRow(formula.names);
+  const column = useSessionState(
+    (s) => sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name)?.rows,
+  );
+  const canFill = useSessionState((s) => !s.readOnly && s.netlist.storage.length === 0);
+  const fill = (row: number, letter: string) => canFill && fillCell(session, formula.name, row, letter);
+  const letterAt = (row: number) => {
+    const value = fn.rows[row];
+    return column?.[row] ?? (value === DONT_CARE ? 'x' : value === ON ? '1' : '0');
+  };
+  /** Arrow keys go from cell to cell, over the edge too; 0, 1 and x fill a cell of the table. */
+  const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
+    const at = Number((event.target as Element).getAttribute('data-cell') ?? -1);
+    const spot = place(at);
+    const way = WAYS[event.key];
+    if (!spot || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (way) {
+      const down = (spot.down + way.down + size.down) % size.down;
+      const across = (spot.across + way.across + size.across) % size.across;
+      const next = event.currentTarget.querySelector<HTMLElement>(`[data-cell="${rows[down]![across]}"]`);
+      next?.focus();
+    } else if (canFill && /^[01xX.-]$/.test(event.key))
+      fill(at, event.key === 'X' || event.key === '-' ? 'x' : event.key);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const { names, fn } = formula;
+  const pointed = useCrossHighlight((p) => p.pointed);
+  const pointedCube = highlightIn(pointed, formula.name, names);
+  const size = { down: sizeOfAxis(layout.down), across: sizeOfAxis(layout.across) };
+  const painting = useRef<boolean | null>(null);
+  const rows = Array.from({ length: size.down }, (_, down) =>
+    Array.from({ length: size.across }, (_, across) => rowAt(layout, layer, down, across)),
+  );
+  const lit = (row: number) => pointedCube !== null && coversRow(pointedCube, row);
+  const paint = (row: number) => {
+    if (!picked || painting.current === null || picked.has(row) === painting.current) return;
+    const next = new Set(picked);
+    if (painting.current) next.add(row);
+    else next.delete(row);
+    onPick(next);
+  };
+  const atPointer = (event: PointerEvent) => {
+    const under = document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-cell]');
+    if (under) paint(Number(under.getAttribute('data-cell')));
+  };
+  const place = (row: number) => {
+    for (const [down, list] of rows.entries())
+      if (list.includes(row)) return { down, across: list.indexOf(row) };
+    return null;
+  };
+  return (
+    <div>
+      {layout.layers.length > 0 && (
+        <p className="mb-1 pl-14 text-sm font-semibold">
+          {layout.layers.map((input, i) => (
+            <span key={input} className="mr-2">
+              <Axis name={names[input]!} input={input} onSwap={onSwap} /> ={' '}
+              {valuesAt(layout.layers, layer)[i]}
+            </span>
+          ))}
+        </p>
+      )}
+      <div className="grid w-max items-end" style={{ gridTemplateColumns: `auto ${size.across * cell}px` }}>
+        <span />
+        <p className="text-center text-sm font-semibold">
+          {layout.across.map((input) => (
+            <Axis key={input} name={names[input]!} input={input} onSwap={onSwap} />
+          ))}
+        </p>
+        <span />
+        <div className="flex pb-2">
+          {rows[0]!.map((_, across) => (
+            <span key={across} className="text-center font-mono text-sm text-quiet" style={{ width: cell }}>
+              {valuesAt(layout.across, across).join('')}
+            </span>
+          ))}
+        </div>
+        <div className="flex items-center self-stretch">
+          <p className="pr-1.5 text-right text-sm font-semibold">
+            {layout.down.map((input) => (
+              <Axis key={input} name={names[input]!} input={input} onSwap={onSwap} />
+            ))}
+          </p>
+          <div>
+            {rows.map((_, down) => (
+              <span
+                key={down}
+                className="flex items-center pr-2 font-mono text-sm text-quiet"
+                style={{ height: cell }}
+              >
+                {valuesAt(layout.down, down).join('')}
+              </span>
+            ))}
+          </div>
+        </div>
+        <div
+          role="grid"
+          aria-label={`Map of ${formula.name}`}
+          className="relative select-none"
+          style={{ width: size.across * cell, height: size.down * cell }}
+          onKeyDown={onKey}
+          onPointerMove={(event) => painting.current !== null && atPointer(event)}
+          onPointerUp={() => {
+            painting.current = null;
+          }}
+          onPointerLeave={() => {
+            painting.current = null;
+          }}
+        >
+          {rows.map((list, down) => (
+            <div role="row" key={down} className="flex">
+              {list.map((row) => {
+                const letter = letterAt(row);
+                return (
+                  <button
+                    key={row}
+                    type="button"
+                    role="gridcell"
+                    data-cell={row}
+                    data-live={row === live || undefined}
+                    aria-selected={picked?.has(row) ?? row === live}
+                    className={`relative cursor-pointer border border-hairline map-text outline-offset-[-3px] ${
+                      letter === '1' ? 'font-bold' : letter === '0' ? 'text-quiet' : ''
+                    } ${picked?.has(row) ? 'bg-accent-soft' : lit(row) ? 'bg-accent-soft' : row === live ? 'bg-one-soft' : 'bg-raised'}`}
+                    style={{ width: cell, height: cell }}
+                    onPointerDown={(event) => {
+                      if (!picked) return;
+                      event.currentTarget.releasePointerCapture(event.pointerId);
+                      painting.current = !picked.has(row);
+                      paint(row);
+                    }}
+                    title={
+                      !picked && canFill && live >= 0
+                        ? 'Press twice, or type 0, 1 or x, to change it'
+                        : undefined
+                    }
+                    onDoubleClick={() => !picked && live >= 0 && fill(row, letter === '1' ? '0' : '1')}
+                    onClick={(event) => {
+                      if (!picked && live === -1 && column !== undefined)
+                        fill(row, letter === '1' ? 'x' : letter === 'x' ? '0' : '1');
+                      else if (!picked) goToNamedRow(session, names, row);
+                      else if (event.detail === 0) {
+                        // From the keyboard.
+                        painting.current = !picked.has(row);
+                        paint(row);
+                        painting.current = null;
+                      }
+                    }}
+                  >
+                    <span className="sr-only">
+                      row {row}: {letter === OPEN_CELL && 'open'}
+                    </span>
+                    {letter === OPEN_CELL ? <span aria-hidden="true">·</span> : letter}
+                    {cell >= NUMBERED && (
+                      <span
+                        aria-hidden="true"
+                        className="absolute right-2.5 bottom-1.5 text-[9px] leading-none font-normal text-quiet"
+                      >
+                        {row}
+                      </span>
+                    )}
+                  </button>
+                );
+              })}
+            </div>
+          ))}
+          <svg
+            className="pointer-events-none absolute"
+            style={{ left: -OVER - 2, top: -OVER - 2 }}
+            width={size.across * cell + 2 * OVER + 4}
+            height={size.down * cell + 2 * OVER + 4}
+            aria-hidden="true"
+          >
+            <g transform={`translate(${OVER + 2} ${OVER + 2})`}>
+              {loops.map((cube, i) =>
+                loopOf(cube, layout)
+                  .filter((piece) => piece.layer === layer)
+                  .map((piece, k) => (
+                    <path
+                      key={`${i} ${k}`}
+                      d={loopPath(piece, cell, 3.5 + 3 * (i % 4), size)}
+                      fill={colourOf(i)}
+                      fillOpacity={pointedCube && sameCube(pointedCube, cube) ? 0.22 : 0.05}
+                      stroke={colourOf(i)}
+                      strokeWidth={pointedCube && sameCube(pointedCube, cube) ? 3.5 : 2.25}
+                      strokeDasharray={dashOf(i)}
+                      strokeLinecap="round"
+                      className="pointer-events-none"
+                    />
+                  )),
+              )}
+              {marks.map(([a, b]) => {
+                const [p, q] = [place(a), place(b)];
+                if (!p || !q || Math.abs(p.down - q.down) + Math.abs(p.across - q.across) !== 1) return null;
+                const x = ((p.across + q.across + 1) / 2) * cell;
+                const y = ((p.down + q.down + 1) / 2) * cell;
+                return (
+                  <path
+                    key={`${a} ${b}`}
+                    d={`M${x - 6} ${y - 4}l4 8l4 -8l4 8`}
+                    fill="none"
+                    stroke="var(--conflict)"
+                    strokeWidth="2"
+                    strokeLinejoin="round"
+                  />
+                );
+              })}
+            </g>
+          </svg>
+          {place(live) && (
+            <span
+              className="pointer-events-none absolute border-[3px] border-one"
+              style={{
+                left: (place(live)?.across ?? 0) * cell,
+                top: (place(live)?.down ?? 0) * cell,
+                width: cell,
+                height: cell,
+              }}
+            />
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+const DRAGGED = 'application/x-manege-axis';
+
+/** The name of an input beside the map; dragged onto another one, the two change places. */
+function Axis({
+  name,
+  input,
+  onSwap,
+}: {
+  name: string;
+  input: number;
+  onSwap: (a: number, b: number) => void;
+}) {
+  return (
+    <span
+      draggable
+      title="Drag onto another input: the two change places"
+      className="mx-0.5 inline-block cursor-grab rounded-md px-1 hover:bg-accent-soft"
+      onDragStart={(event) => {
+        event.dataTransfer.setData(DRAGGED, String(input));
+        event.dataTransfer.effectAllowed = 'move';
+      }}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes(DRAGGED)) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        event.preventDefault();
+        event.stopPropagation();
+        onSwap(Number(event.dataTransfer.getData(DRAGGED)), input);
+      }}
+    >
+      <Marked text={name} />
+    </span>
+  );
+}

@@ -1,0 +1,148 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { TruthTable } from '@/core/logic/table/truth-table';
+import { fetcher } from '@/loading/load';
+import { lazyComponent } from '@/ui/controls/lazy-component';
+import { OnDemand } from '@/ui/controls/OnDemand';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+import { matchingRows, type RowQuery } from './columns';
+import { type Look, TableGrid } from './TableGrid';
+
+const lookMenu = fetcher('the menu of columns and rows', () => import('./LookMenu').then((m) => m.LookMenu));
+/** What changes a cell of the derived table; fetched with the first cell that is pressed. */
+const cells = fetcher('the table to fill in', () => import('@/session/changes/table'));
+/** The table that is filled in is fetched where there is one. */
+const plannedFace = fetcher('the table to fill in', () => import('./SpecFace').then((m) => m.SpecFace));
+const Walk = lazyComponent('the walk through the rows', () => import('./Walk').then((m) => m.Walk));
+const StateTableGrid = lazyComponent('the state table', () =>
+  import('./StateTableGrid').then((m) => m.StateTableGrid),
+);
+const PlannedFace = lazyComponent(
+  'the table to fill in',
+  plannedFace,
+  <section className="pane" aria-busy="true" />,
+);
+
+const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
+const FIRST_CELL = { row: 0, output: 0 };
+/** More rows are walked through by nobody. */
+const MOST_WALKED = 1024;
+const ALL_BITS: Look = { asNumbers: false, wanted: null };
+
+/** Whether the columns of a filter are still there. */
+const fits = (wanted: RowQuery, table: TruthTable) =>
+  Math.max(wanted.column, wanted.is === 'differ' ? wanted.other : 0) <
+  table.inputs.length + table.outputs.length;
+
+/** The truth table of the sheet: derived at each change, its live row marked; a click on a row sets the switches. */
+export function TruthTableFace() {
+  const session = useSession();
+  const table = useSessionState((s) => s.table);
+  const tried = useSessionState((s) => s.tried.size);
+  const planned = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan !== undefined);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const [isFilling, setFilling] = useState(false);
+  const [start, setStart] = useState(FIRST_CELL);
+  const stores = useSessionState((s) => s.netlist.storage.length > 0);
+  const isEmpty = useSessionState((s) => s.netlist.outputs.length === 0);
+  const hasBus = useSessionState((s) =>
+    [...s.netlist.inputs, ...s.netlist.outputs].some((t) => t.nets.length > 1),
+  );
+  const [look, setLook] = useState(ALL_BITS);
+  const ready = table.state === 'ready' ? table.table : null;
+  const only = useMemo(
+    () => (ready && look.wanted && fits(look.wanted, ready) ? matchingRows(ready, look.wanted) : null),
+    [ready, look.wanted],
+  );
+  const begin = () => {
+    setStart(FIRST_CELL);
+    setFilling(true);
+  };
+  if (planned || isFilling) return <PlannedFace start={start} onClose={() => setFilling(false)} />;
+  return (
+    <section className="pane" aria-label="Truth table">
+      <header className="pane-head">
+        <h2 className="font-semibold">{stores ? 'State table' : 'Truth table'}</h2>
+        {ready && (
+          <span className="text-quiet">
+            {only ? `${only.length} of ${ready.rows} rows` : `${tried} of ${ready.rows} tried`}
+          </span>
+        )}
+        <span className="ml-auto" />
+        {ready && ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
+        {!readOnly && !stores && (
+          <button
+            type="button"
+            className={SMALL}
+            onClick={begin}
+            onPointerEnter={() => void plannedFace()}
+            title="Fill in what the outputs are to be: to draw the circuit of it, or to predict before you try"
+          >
+            Fill in
+          </button>
+        )}
+        {ready && (
+          <OnDemand
+            className={SMALL}
+            popup="dialog"
+            load={lookMenu}
+            props={{ table: ready, only, look, onChange: setLook, hasBus }}
+          >
+            Columns and rows
+          </OnDemand>
+        )}
+      </header>
+      {ready && (
+        <TableGrid
+          table={ready}
+          asNumbers={look.asNumbers && hasBus}
+          only={only}
+          onChange={
+            readOnly || stores
+              ? null
+              : (output, row) => {
+                  setStart({ output, row });
+                  void cells().then(({ turnCell }) => turnCell(session, ready.outputs[output]!, row));
+                }
+          }
+        />
+      )}
+      {stores && <StateTableGrid />}
+      {table.state === 'none' && !stores && (
+        <div className="flex flex-col items-start gap-3 p-5">
+          <p className="text-quiet">{table.reason}</p>
+          {isEmpty && !readOnly && (
+            <>
+              <p className="text-quiet">Or begin with the table, and have the circuit drawn from it.</p>
+              <button
+                type="button"
+                className="button small"
+                onClick={begin}
+                onPointerEnter={() => void plannedFace()}
+                onFocus={() => void plannedFace()}
+              >
+                Fill in a table
+              </button>
+            </>
+          )}
+        </div>
+      )}
+      {table.state === 'working' && (
+        <div className="flex flex-col gap-3 p-5">
+          <p>Deriving the table …</p>
+          <progress
+            className="w-full"
+            value={table.share}
+            max={1}
+            aria-label="Part of the rows that is derived"
+          />
+          <button type="button" className="button small self-start" onClick={table.cancel}>
+            Stop
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,136 @@
+import { useState } from 'react';
+import { frequencyText, measure } from '@/core/timing/measure';
+import type { Logic } from '@/core/values/logic';
+import { wordText } from '@/core/values/radix';
+import { timeText } from '@/core/values/time';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+import { durationOf } from './duration';
+import type { LaneView } from './lanes';
+import type { Why } from './why-changed';
+
+/** A time that is typed, and run to or gone back to. */
+function RunTo() {
+  const session = useSession();
+  const [text, setText] = useState('');
+  const go = () => {
+    if (!text.trim()) return;
+    const time = durationOf(text);
+    if (time === null) session.say(`“${text}” is no time: write 20 ns, 1.5 us or 2 s.`, 'bad');
+    else {
+      session.time.runUntil({ is: 'time', time });
+      setText('');
+    }
+  };
+  return (
+    <input
+      className="mr-1 h-6 w-24 rounded-md border border-hairline bg-raised px-1.5"
+      aria-label="Run to a time"
+      placeholder="run to 2 us"
+      title="A time to run to, or to go back to: 20 ns, 1.5 us, 2 s"
+      value={text}
+      maxLength={40}
+      onChange={(event) => setText(event.target.value)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') go();
+        if (event.key === 'Escape') setText('');
+      }}
+    />
+  );
+}
+
+interface Props {
+  readonly lane: LaneView | null;
+  readonly mark: number | null;
+  readonly onMark: () => void;
+  readonly onWhy: () => void;
+  readonly why: Why | null;
+  /** Whether the ruler counts clock cycles alone; null where there is no clock to count. */
+  readonly inCycles: boolean | null;
+  readonly onCycles: (inCycles: boolean) => void;
+}
+
+const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
+
+/** What can be read off at the moment: the time, the distance to the mark, and what the chosen lane does there. */
+export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: Props) {
+  const session = useSession();
+  const moment = useSessionState((s) => s.cursor ?? s.now);
+  const stores = useSessionState((s) => s.netlist.storage.length > 0);
+  const playing = useSessionState((s) => s.playing);
+  const values = useSessionState((s) => s.values);
+  const apart = mark === null ? null : Math.abs(moment - mark);
+  const bit = lane?.nets.length === 1 && !playing ? measure(session.trace, lane.nets[0]!, moment) : null;
+  return (
+    <div className="shrink-0 border-t border-hairline px-3 py-1 text-sm">
+      <p className="flex flex-wrap items-center gap-x-3" aria-live={playing ? 'off' : 'polite'}>
+        <span className="font-semibold tabular-nums">{playing ? 'running' : timeText(moment)}</span>
+        {apart !== null && !playing && (
+          <span>
+            {timeText(apart)} from the mark
+            {apart > 0 && <span className="text-quiet"> ({frequencyText(1e12 / apart)})</span>}
+          </span>
+        )}
+        {lane && lane.nets.length > 0 && (
+          <span>
+            <b>{lane.name}</b>{' '}
+            {wordText(
+              lane.nets.map((net) => values[net] as Logic),
+              lane.nets.length === 1 ? 'binary' : lane.radix,
+            )}
+            {bit?.width != null && ` for ${timeText(bit.width)}`}
+            {bit?.period != null &&
+              ` · period ${timeText(bit.period)} (${frequencyText(bit.frequency!)}) · duty ${+(100 * bit.duty!).toFixed(1)} %`}
+          </span>
+        )}
+        <span className="ml-auto flex items-center">
+          {stores && (
+            <button
+              type="button"
+              className={SMALL}
+              title="Back to the beginning, with what chance gives each flip-flop: it shows why a reset is needed"
+              onClick={() => session.time.restart(true)}
+            >
+              Shake
+            </button>
+          )}
+          {inCycles !== null && (
+            <button
+              type="button"
+              className={`${SMALL} ${inCycles ? 'bg-accent-soft' : ''}`}
+              aria-pressed={inCycles}
+              onClick={() => onCycles(!inCycles)}
+              title="The ruler counts clock cycles instead of time"
+            >
+              Cycles
+            </button>
+          )}
+          <RunTo />
+          <button
+            type="button"
+            className={SMALL}
+            onClick={onMark}
+            title="Puts a mark at the moment, from which distances are told (M)"
+          >
+            {mark === null ? 'Mark' : 'No mark'}
+          </button>
+          <button
+            type="button"
+            className={SMALL}
+            onClick={onWhy}
+            title="Why the chosen lane changed last, step by step (W)"
+          >
+            Why?
+          </button>
+        </span>
+      </p>
+      {why && (
+        <ol className="max-h-24 list-decimal overflow-auto pl-5" aria-label="Why it changed">
+          {why.sentences.map((sentence) => (
+            <li key={sentence}>{sentence}</li>
+          ))}
+        </ol>
+      )}
+    </div>
+  );
+}

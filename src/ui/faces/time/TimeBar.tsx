@@ -1,0 +1,117 @@
+import { sheetOf } from '@/core/circuit/lesson';
+import { DELAYS, type Delays } from '@/core/circuit/time-setup';
+import { driveThroughAll, setDelays, setTimeSetup } from '@/session/changes/time';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+
+/** What stands under the diagram. */
+export type Beneath = 'stimulus' | 'findings' | null;
+
+interface Props {
+  readonly timed: boolean;
+  readonly beneath: Beneath;
+  readonly onBeneath: (beneath: Beneath) => void;
+  readonly onFit: () => void;
+  readonly onZoom: (factor: number) => void;
+}
+
+const WORDS: Record<Delays, string> = { zero: 'no delays', unit: '1 ns a part', parts: 'own delays' };
+const FIELD = 'h-7 min-w-20 rounded-lg border border-hairline bg-raised px-1';
+const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
+
+/** What stands in the list for driving everything by hand. */
+const BY_HAND = '';
+
+/** What drives the inputs, what delays count, and how the diagram is looked at. */
+export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
+  const session = useSession();
+  const delays = useSessionState((s) => s.lesson.settings.delays);
+  const time = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
+  const readOnly = useSessionState((s) => s.readOnly);
+  const inputs = useSessionState((s) => s.netlist.inputColumns.length);
+  const toggle = (which: Beneath) => onBeneath(beneath === which ? null : which);
+  return (
+    <header className="pane-head h-auto min-h-9 flex-wrap gap-y-0.5 py-0.5">
+      <h2 className="font-semibold">Time</h2>
+      <select
+        className={FIELD}
+        aria-label="Delays"
+        title="Whether parts take time: none, 1 ns each, or the delay that each part has"
+        value={delays}
+        disabled={readOnly}
+        onChange={({ target: { value } }) => setDelays(session, value as Delays)}
+      >
+        {DELAYS.map((one) => (
+          <option key={one} value={one}>
+            {WORDS[one]}
+          </option>
+        ))}
+      </select>
+      <select
+        className={`${FIELD} max-w-44`}
+        aria-label="Stimulus"
+        title="What drives the inputs"
+        value={time?.driven ?? BY_HAND}
+        disabled={readOnly}
+        onChange={({ target: { value } }) => setTimeSetup(session, { driven: value }, 'choose the stimulus')}
+      >
+        <option value={BY_HAND}>by hand</option>
+        {time?.stimuli.map((s) => (
+          <option key={s.name} value={s.name}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+      {!readOnly && (
+        <button
+          type="button"
+          className={SMALL}
+          aria-expanded={beneath === 'stimulus'}
+          onClick={() => toggle('stimulus')}
+        >
+          Stimulus
+        </button>
+      )}
+      {!readOnly && inputs > 0 && inputs <= 8 && !timed && (
+        <button
+          type="button"
+          className={SMALL}
+          title="Lets the inputs count through all rows, and shows them side by side"
+          onClick={() => driveThroughAll(session, 10_000)}
+        >
+          All rows
+        </button>
+      )}
+      <button
+        type="button"
+        className={SMALL}
+        aria-expanded={beneath === 'findings'}
+        onClick={() => toggle('findings')}
+      >
+        Find out
+      </button>
+      <span className="ml-auto flex items-center">
+        <button type="button" className={SMALL} onClick={onFit} title="All that has happened (0)">
+          Fit
+        </button>
+        <button
+          type="button"
+          className="icon-button size-7"
+          onClick={() => onZoom(1 / 1.5)}
+          aria-label="Shorter stretch of time"
+          title="Closer (+)"
+        >
+          +
+        </button>
+        <button
+          type="button"
+          className="icon-button size-7"
+          onClick={() => onZoom(1.5)}
+          aria-label="Longer stretch of time"
+          title="Farther (-)"
+        >
+          −
+        </button>
+      </span>
+    </header>
+  );
+}

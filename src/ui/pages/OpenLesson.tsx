@@ -1,0 +1,94 @@
+'use client';
+
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import type { OpenSession } from '@/session/open-session';
+import { Loading } from '@/ui/controls/Loading';
+import { lazyComponent } from '@/ui/controls/lazy-component';
+import { LessonView } from '../lesson/LessonView';
+import { saveLesson } from '../session/save-lesson';
+import { SavedMark } from './SavedMark';
+import { useOpenSession } from './useOpenSession';
+
+const NotOpened = lazyComponent('the page for lessons that are missing', () =>
+  import('./NotOpened').then((m) => m.NotOpened),
+);
+const SetAside = lazyComponent('the edits that were set aside', () =>
+  import('./SetAside').then((m) => m.SetAside),
+);
+const HandOut = lazyComponent('“Hand out”', () => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
+const HandIn = lazyComponent('“Hand in”', () => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
+const TaskPane = lazyComponent('the task', () => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
+
+/** A kept lesson with all that one does with it: a teacher hands out, a student hands in. */
+export function OpenLesson({ id }: { id: string | null }) {
+  const opening = useOpenSession(id);
+  switch (opening.state) {
+    case 'opening':
+      return <Loading what="Opening the lesson …" />;
+    case 'missing':
+      return <NotOpened problem={null} />;
+    case 'broken':
+      return <NotOpened problem={opening.problem} />;
+    case 'open':
+      return <Ready open={opening.open} />;
+  }
+}
+
+function Ready({ open }: { open: OpenSession }) {
+  const { session } = open;
+  const [dialog, setDialog] = useState<'out' | 'in' | null>(null);
+  const readOnly = useStore(session.store, (s) => s.readOnly);
+  const exercise = useStore(session.store, (s) => s.lesson.exercise);
+  return (
+    <LessonView
+      session={session}
+      beside={exercise ? <TaskPane exercise={exercise} onHandIn={() => setDialog('in')} /> : undefined}
+      saved={readOnly ? undefined : <SavedMark open={open} />}
+      banner={
+        readOnly ? (
+          <div
+            role="alert"
+            className="flex items-center gap-3 rounded-xl border border-accent bg-accent-soft px-3 py-1.5 text-sm"
+          >
+            This lesson is being edited in another tab. You can look and try here.
+            <button
+              type="button"
+              className="button small"
+              onClick={() => open.takeOver().then(() => location.reload())}
+            >
+              Edit here instead
+            </button>
+          </div>
+        ) : (
+          open.setAside > 0 && <SetAside lesson={session.state.lesson} count={open.setAside} />
+        )
+      }
+      actions={
+        <>
+          <button
+            type="button"
+            className="button"
+            onClick={() => saveLesson(session.state.lesson)}
+            title="Save this lesson as a file"
+          >
+            Save file
+          </button>
+          {exercise ? (
+            <button type="button" className="button main" onClick={() => setDialog('in')}>
+              Hand in
+            </button>
+          ) : (
+            <button type="button" className="button main" onClick={() => setDialog('out')}>
+              Hand out
+            </button>
+          )}
+          {dialog === 'out' && <HandOut onClose={() => setDialog(null)} />}
+          {dialog === 'in' && exercise && (
+            <HandIn exercise={exercise} seconds={open.seconds} onClose={() => setDialog(null)} />
+          )}
+        </>
+      }
+    />
+  );
+}

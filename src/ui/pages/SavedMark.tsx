@@ -1,0 +1,59 @@
+'use client';
+
+import { useEffect } from 'react';
+import { holdReload } from '@/loading/load';
+import type { OpenSession } from '@/session/open-session';
+import { useSessionState } from '../session/session-context';
+
+const WORDS = { saved: 'Saved', saving: 'Saving …', failed: 'Not saved' } as const;
+
+/**
+ * A quiet mark that tells whether all that was done is kept: a bead, filled where it is. What cannot be kept is told in
+ * words, with a way to try again; a tab that is closed meanwhile asks first.
+ */
+export function SavedMark({ open }: { open: OpenSession }) {
+  const saving = useSessionState((s) => s.saving);
+  const { session, isBehind } = open;
+  useEffect(() => {
+    const ask = (event: BeforeUnloadEvent) => {
+      if (isBehind()) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', ask);
+    const free = holdReload(() => session.savedOrFailed());
+    return () => {
+      window.removeEventListener('beforeunload', ask);
+      free();
+    };
+  }, [session, isBehind]);
+  if (saving.is === 'failed')
+    return (
+      <button
+        type="button"
+        className="h-8 shrink-0 cursor-pointer rounded-full border border-bad px-2.5 text-sm font-semibold text-bad"
+        title={saving.problem.message}
+        onClick={() => {
+          session.say(`Not saved: ${saving.problem.message}.`, 'bad');
+          open.retrySaving();
+        }}
+      >
+        Not saved
+      </button>
+    );
+  return (
+    <span
+      role="img"
+      aria-label={WORDS[saving.is]}
+      title={saving.is === 'saved' ? 'Everything is saved in this browser' : WORDS.saving}
+      className="flex shrink-0 items-center gap-1.5 text-xs text-quiet"
+    >
+      <span
+        className={`size-2 rounded-full border border-quiet ${saving.is === 'saved' ? 'bg-quiet' : 'transition-colors delay-500'}`}
+      />
+      <span
+        className={`max-xl:hidden ${saving.is === 'saved' ? '' : 'opacity-0 transition-opacity delay-500'}`}
+      >
+        saved
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,50 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { problemOf, sentence } from '@/core/values/result';
+import { type OpenSession, openSession } from '@/session/open-session';
+import { keepEarlyKeys, takeEarlyKeys } from '../session/early-keys';
+
+export type Opening =
+  | { readonly state: 'opening' }
+  | { readonly state: 'open'; readonly open: OpenSession }
+  | { readonly state: 'missing' }
+  | { readonly state: 'broken'; readonly problem: string };
+
+/** Opens a kept lesson for as long as the page shows it. */
+export function useOpenSession(id: string | null): Opening {
+  const [opening, setOpening] = useState<Opening>({ state: 'opening' });
+  useEffect(() => {
+    if (id === null) return;
+    let left = false;
+    let open: OpenSession | null = null;
+    const leave = () => open?.close();
+    keepEarlyKeys();
+    const fail = (problem: Opening) => {
+      takeEarlyKeys();
+      if (!left) setOpening(problem);
+    };
+    openSession(id).then(
+      (read) => {
+        if (read?.ok) {
+          open = read.value;
+          if (left) leave();
+          else setOpening({ state: 'open', open: read.value });
+        } else fail(read ? { state: 'broken', problem: sentence(read.problem) } : { state: 'missing' });
+      },
+      (error: Error) => fail({ state: 'broken', problem: sentence(problemOf(error)) }),
+    );
+    // A page that comes back from the browser's memory has let go of its lesson: it is opened anew.
+    const comeBack = (event: PageTransitionEvent) => event.persisted && location.reload();
+    window.addEventListener('pagehide', leave);
+    window.addEventListener('pageshow', comeBack);
+    return () => {
+      left = true;
+      takeEarlyKeys();
+      window.removeEventListener('pagehide', leave);
+      window.removeEventListener('pageshow', comeBack);
+      leave();
+    };
+  }, [id]);
+  return opening;
+}
