@@ -1,13 +1,22 @@
 /** The rooms and the one way in which imports run; see docs/architecture.md. */
 const core = (room) => `^src/core/${room}/`;
 /** Tests may reach for whatever shows the property. */
-const tests = '(\\.test\\.tsx?$|^src/core/testing/)';
+const tests = '(\\.test\\.tsx?$|/testing/)';
 const only = (name, from, allowed) => ({
   name,
   severity: 'error',
   from: { path: from, pathNot: tests },
   to: { path: '^(app|src|cli|demo)/', pathNot: allowed },
 });
+
+/** Within a room that is divided: which of its divisions each one may import, besides itself. */
+const divided = (room, divisions) =>
+  Object.entries(divisions).map(([from, to]) => ({
+    name: `${room}/${from}`,
+    severity: 'error',
+    from: { path: `^src/${room}/${from}/`, pathNot: tests },
+    to: { path: `^src/${room}/[^/]+/`, pathNot: [from, ...to].map((t) => `^src/${room}/${t}/`) },
+  }));
 
 module.exports = {
   forbidden: [
@@ -22,7 +31,7 @@ module.exports = {
     {
       name: 'session-without-react',
       severity: 'error',
-      from: { path: '^src/(loading|session|store|workers)/' },
+      from: { path: '^src/(loading|session|store|workers|commands)/' },
       to: { path: 'node_modules/(react|react-dom|next)/' },
     },
     only('values', core('values'), [core('values')]),
@@ -55,11 +64,25 @@ module.exports = {
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'exercise'].map(core),
     ),
     only('core', '^src/core/', ['^src/core/']),
+    ...divided('core/logic', {
+      table: [],
+      minimise: [],
+      expression: ['table', 'minimise'],
+      equivalence: ['table'],
+      map: ['minimise'],
+      specification: ['table', 'minimise', 'expression'],
+    }),
+    ...divided('core/drawing', {
+      geometry: [],
+      routing: ['geometry'],
+      layout: ['geometry', 'routing'],
+      editing: ['geometry', 'routing', 'layout'],
+    }),
     {
       name: 'testing-only-in-tests',
       severity: 'error',
       from: { pathNot: tests },
-      to: { path: '^src/core/testing/' },
+      to: { path: '/testing/' },
     },
     only('loading', '^src/loading/', ['^src/loading/']),
     only('workers', '^src/workers/', ['^src/core/', '^src/loading/', '^src/workers/']),
@@ -71,15 +94,41 @@ module.exports = {
       '^src/store/',
       '^src/session/',
     ]),
+    only('commands', '^src/commands/', ['^src/core/', '^src/session/', '^src/commands/']),
     only('ui', '^src/ui/', [
       '^src/core/',
       '^src/loading/',
       '^src/workers/',
       '^src/store/',
       '^src/session/',
+      '^src/commands/',
       '^src/ui/',
       '^demo/',
     ]),
+    // No two rooms of the interface import each other: controls and the session below, the faces on them, pages on top.
+    ...divided('ui', {
+      controls: [],
+      session: ['controls'],
+      'formula-text': ['controls'],
+      derived: ['session'],
+      compare: ['controls', 'session'],
+      palette: ['controls', 'session'],
+      drawing: ['controls', 'session'],
+      exercise: ['controls', 'session'],
+      faces: ['controls', 'session', 'derived', 'formula-text'],
+      lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces'],
+      marking: ['controls', 'lesson'],
+      shelf: ['controls', 'session', 'drawing'],
+      pages: ['controls', 'session', 'exercise', 'lesson'],
+    }),
+    {
+      name: 'faces-by-their-list',
+      severity: 'error',
+      from: { path: '^src/', pathNot: ['^src/ui/faces/', tests] },
+      to: { path: '^src/ui/faces/', pathNot: '^src/ui/faces/(index|face)\\.ts$' },
+    },
+    ...divided('ui/faces', { formula: [], map: [], states: [], table: [], time: [] }),
+    ...divided('ui/drawing', { canvas: [], gestures: ['canvas', 'popups'], popups: ['canvas'] }),
     only('cli', '^cli/', ['^src/core/', '^cli/', '^demo/']),
   ],
   options: {

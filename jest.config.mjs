@@ -1,6 +1,6 @@
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo'],
+  roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/docs'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {
     '^@/(.*)$': '<rootDir>/src/$1',

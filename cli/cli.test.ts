@@ -44,7 +44,7 @@ test('writes to a file and says in one JSON line what it did', () => {
 
 test.each<[string, string[], RegExp]>([
   ['a missing file', ['table', '/nowhere.manege.json'], /nowhere\.manege\.json: there is no such file/],
-  ['a wrong ending', ['table', join(top, 'README.md')], /a lesson file .* is needed/],
+  ['a wrong ending', ['table', join(top, 'README.md')], /a lesson .* is needed/],
   ['an unknown sheet', ['table', demo, '--sheet', 'Cellar'], /no sheet “Cellar”; it has “Drive interlock”/],
   [
     'a broken file',
@@ -54,7 +54,7 @@ test.each<[string, string[], RegExp]>([
   [
     'a hand-in',
     ['table', join(top, 'demo/exercise/ada.handin.json')],
-    /it is a hand-in, and a lesson is needed/,
+    /it is a hand-in, and a lesson or Verilog is needed/,
   ],
   [
     'an unknown sheet of Verilog',

@@ -19,7 +19,7 @@ interface Options {
 export async function draw(given: string, options: Options): Promise<void> {
   const write = writerOf(options.out);
   const { inputs, outputs } = await functionsOf(given, splitNames(options.inputs));
-  const functions = outputs.map(({ name, wish: fn }) => ({
+  const functions = outputs.map(({ name, fn }) => ({
     name,
     expression: new Formula(name, inputs, fn).in(options.form),
   }));

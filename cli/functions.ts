@@ -11,7 +11,7 @@ import { textOf } from './open-circuit';
 /** One output that was asked for. */
 export interface Asked {
   readonly name: string;
-  readonly wish: BooleanFunction;
+  readonly fn: BooleanFunction;
 }
 
 /**
@@ -29,7 +29,7 @@ export async function functionsOf(
     : formulasOf(given, inputs);
   return {
     inputs: plan.inputs,
-    outputs: plan.outputs.map(({ name }, o) => ({ name, wish: functionOfSpec(plan, o) })),
+    outputs: plan.outputs.map(({ name }, o) => ({ name, fn: functionOfSpec(plan, o) })),
   };
 }
 

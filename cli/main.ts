@@ -1,6 +1,6 @@
 import { Command, CommanderError, Option } from 'commander';
 import { BadInput } from './bad-input';
-import { convert } from './convert';
+import { convert, WRITTEN_FILES } from './convert';
 import { draw } from './draw';
 import { inspect } from './inspect';
 import { mark } from './mark';
@@ -24,10 +24,10 @@ async function main(): Promise<number> {
       .description(description)
       .argument('<circuit>', 'a lesson file (*.manege.json) or Verilog (*.v)')
       .option('--sheet <name>', 'the sheet, where the lesson has several')
-      .option('--module <name>', 'the module of a Verilog file that the others are used by');
+      .option('--module <name>', 'the top module of a Verilog file');
   verb('table', 'print the truth table; with storage, the next state over present state and inputs')
     .addOption(
-      new Option('--format <format>', 'how to write it')
+      new Option('--format <format>', 'the format of the output')
         .choices(['csv', 'md', 'json', 'none'])
         .default('csv'),
     )
@@ -38,7 +38,7 @@ async function main(): Promise<number> {
     .option('--stimulus <file>', 'CSV: a column “time” in ns, one for each driven input; or a dump (*.vcd)')
     .option('--until <ns>', 'where the run ends; without it, where all is at rest after the last row')
     .addOption(
-      new Option('--delays <setting>', 'zero, 1 ns a part, or what the parts have')
+      new Option('--delays <setting>', 'zero delay, 1 ns per part, or the delays of the parts')
         .choices(['zero', 'unit', 'parts'])
         .default('parts'),
     )
@@ -49,16 +49,18 @@ async function main(): Promise<number> {
     .action(async (circuit, options) => {
       if (!(await simulate(circuit, options))) code = 1;
     });
-  verb('inspect', 'say as JSON what a circuit is made of, how fast it is, and what is wrong with it').action(
+  verb('inspect', 'report as JSON the parts of a circuit, its speed, and its problems').action(
     async (circuit, options) => inspect(circuit, options),
   );
   verb('convert', 'write a circuit in another format, by the ending of the file')
-    .argument('<out>', '*.manege.json, *.v, *.svg, or *.csv for its truth table')
+    .argument('<out>', WRITTEN_FILES)
     .action(async (circuit, out, options) => convert(circuit, out, options));
-  verb('prove', 'whether two circuits do the same: proved, or the case that shows that they do not')
+  verb('prove', 'prove two circuits equivalent, or show a case in which they differ')
     .argument('<other>', 'the circuit to compare it with')
-    .option('--other-sheet <name>', 'the sheet of the other circuit, where it is called otherwise')
-    .addOption(new Option('--format <format>', 'how to say it').choices(['text', 'json']).default('text'))
+    .option('--other-sheet <name>', 'the sheet of the other circuit, if its name differs')
+    .addOption(
+      new Option('--format <format>', 'the format of the answer').choices(['text', 'json']).default('text'),
+    )
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (circuit, other, options) => {
       if (!(await prove(circuit, other, options))) code = 1;
@@ -76,11 +78,13 @@ async function main(): Promise<number> {
         .default('sop'),
     )
     .addOption(
-      new Option('--notation <notation>', 'how to write it')
+      new Option('--notation <notation>', 'the format of the output')
         .choices(['prime', 'code', 'verilog', 'words'])
         .default('prime'),
     )
-    .addOption(new Option('--format <format>', 'how to say it').choices(['text', 'json']).default('text'))
+    .addOption(
+      new Option('--format <format>', 'the format of the answer').choices(['text', 'json']).default('text'),
+    )
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (given, options) => reduce(given, options));
   ofFunctions('draw', 'the circuit of a table or of formulas')
@@ -90,7 +94,7 @@ async function main(): Promise<number> {
         .default('sop'),
     )
     .option('--two-input', 'no gate with more than two inputs')
-    .requiredOption('--out <file>', '*.manege.json, *.v or *.svg')
+    .requiredOption('--out <file>', WRITTEN_FILES)
     .action(async (given, options) => draw(given, options));
   program
     .command('mark')

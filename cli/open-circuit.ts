@@ -1,23 +1,24 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import type { Lesson, Sheet } from '../src/core/circuit/lesson';
-import { readLesson } from '../src/core/formats/lesson-file';
+import { type Circuit, formatOfFile, isReadAt } from '../src/core/formats/format';
+import { FORMATS } from '../src/core/formats/kinds';
+import { identify, readKnown } from '../src/core/formats/read-content';
 import { tooLarge } from '../src/core/formats/size-limit';
-import { readVerilog } from '../src/core/formats/verilog/read';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
 import { BadInput } from './bad-input';
+
+export type { Circuit };
 
 export interface CircuitOptions {
   readonly sheet?: string;
   readonly module?: string;
 }
 
-/** A sheet with the lesson around it. */
-export interface Circuit {
-  readonly lesson: Lesson;
-  readonly sheet: Sheet;
-}
+const READ = FORMATS.filter(isReadAt('command line'));
+/** `a lesson (*.manege.json) or Verilog (*.v)`. */
+const NEEDED = READ.map((format) => `${format.noun} (*${format.endings[0]})`).join(' or ');
 
 /**
  * The circuit of a lesson file (the named sheet, or the first) or of a Verilog file (the named module, or the one
@@ -26,19 +27,21 @@ export interface Circuit {
  * @throws BadInput with file and reason.
  */
 export async function openCircuit(file: string, options: CircuitOptions, laidOut = false): Promise<Circuit> {
-  const verilog = file.endsWith('.v');
-  if (!verilog && !file.endsWith('.json'))
-    throw new BadInput(`${file}: a lesson file (*.manege.json) or Verilog (*.v) is needed`);
+  const format = formatOfFile(READ, file);
+  if (!format) throw new BadInput(`${file}: ${NEEDED} is needed`);
   const text = await textOf(file);
-  if (options.module !== undefined && !verilog) throw new BadInput(`${file}: --module is for Verilog (*.v)`);
-  const read = verilog
-    ? readVerilog(text, basename(file, '.v'), { module: options.module, laidOut })
-    : readLesson(text);
+  if (options.module !== undefined && format.heading !== undefined)
+    throw new BadInput(`${file}: --module is for Verilog (*.v)`);
+  const known = identify(file, text, 'command line');
+  const read = known.ok
+    ? await readKnown(known.value, { title: basename(file, '.v'), module: options.module, laidOut })
+    : known;
   if (!read.ok)
     throw new BadInput(
       `${file}: ${read.problem.message}${read.problem.code === 'several-modules' ? ', with --module' : ''}`,
     );
-  return { lesson: read.value, sheet: sheetNamed(file, read.value, options.sheet) };
+  if (read.value.is !== 'lesson') throw new BadInput(`${file}: ${NEEDED} is needed`);
+  return { lesson: read.value.lesson, sheet: sheetNamed(file, read.value.lesson, options.sheet) };
 }
 
 function sheetNamed(file: string, { sheets }: Lesson, name?: string): Sheet {

@@ -27,7 +27,7 @@ export async function reduce(given: string, options: Options): Promise<void> {
   const { inputs, outputs } = await functionsOf(given, splitNames(options.inputs));
   const notation: Notation = options.notation === 'code' ? 'c' : options.notation;
   const begun = performance.now();
-  const found = outputs.map(({ name, wish: fn }) => {
+  const found = outputs.map(({ name, fn }) => {
     const formula = new Formula(name, inputs, fn);
     const expression = formula.in(options.form);
     const { terms, literals } = sizeOf(expression);

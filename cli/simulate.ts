@@ -81,7 +81,7 @@ async function compared(run: Run, { sheet, lesson }: Circuit, file: string): Pro
   if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const signals = signalsOf(run.netlist, sheet, lesson.sheets);
   const { compared: count, first } = compareDump(run.trace, signals, read.value, run.time);
-  if (count === 0) throw new BadInput(`${file}: no signal in it is called as one of the circuit is`);
+  if (count === 0) throw new BadInput(`${file}: no signal in it has the name of one in the circuit`);
   if (!first) process.stdout.write(`the same in ${count} signals\n`);
   else
     process.stdout.write(
@@ -138,7 +138,7 @@ function stimulusFromVcd(file: string, text: string, netlist: Netlist): Stimulus
       byTime.set(time, list);
     }
   }
-  if (found === 0) throw new BadInput(`${file}: no signal in it is called as an input of the circuit is`);
+  if (found === 0) throw new BadInput(`${file}: no signal in it has the name of an input of the circuit`);
   return [...byTime].sort((a, b) => a[0] - b[0]).map(([time, changes]) => ({ time, changes }));
 }
 

@@ -44,13 +44,13 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await page.keyboard.press('ArrowRight');
     await expect(page.getByRole('table')).toBeVisible();
   },
-  'something to mend': async (page) => {
+  'a problem': async (page) => {
     await views['lesson, table']!(page);
     await page.keyboard.type('nor');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('2 things to mend')).toBeVisible();
+    await expect(page.getByText('2 problems')).toBeVisible();
     await page.keyboard.press('F8');
-    await expect(page.getByRole('dialog', { name: 'Something to mend' })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: 'Problem' })).toBeVisible();
   },
   'formula and map': async (page) => {
     await views['lesson, table']!(page);
@@ -94,7 +94,7 @@ const views: Record<string, (page: Page) => Promise<void>> = {
   'names of a table, and a file of one': async (page) => {
     await views['lesson, table']!(page);
     await page.getByRole('button', { name: 'Fill in' }).click();
-    await expect(page.getByText('filled with what the circuit does')).toBeVisible();
+    await expect(page.getByText('starting from what the circuit does')).toBeVisible();
   },
   'the same, or not': async (page) => {
     await views['lesson, table']!(page);

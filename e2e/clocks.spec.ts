@@ -390,9 +390,7 @@ test('a run is held against what is expected, and against a dump, with the diffe
   await ask.setInputFiles(file('cut.vcd', saved.slice(0, 60)));
   await expect(page.getByText(/cut\.vcd was not read: /)).toBeVisible();
   await ask.setInputFiles(file('other.vcd', saved.replaceAll(/(\$var wire \d+ \S+) \S+/g, '$1 Nobody')));
-  await expect(
-    page.getByText('other.vcd has no signal that is called as one of this sheet is.'),
-  ).toBeVisible();
+  await expect(page.getByText('other.vcd has no signal with the name of one on this sheet.')).toBeVisible();
   await expect(found.getByRole('status')).toContainText('4 lanes are compared with the file');
   // It stays while the inputs are driven otherwise.
   await time(page).getByRole('combobox', { name: 'Delays' }).selectOption('zero');

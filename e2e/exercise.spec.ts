@@ -66,7 +66,7 @@ test('a lesson with a clock gives no table of its own, and says why', async ({ p
   await expect(dialog.getByLabel('This sheet’s run')).toBeChecked();
   await dialog.getByLabel('A table typed in here').check();
   await expect(
-    dialog.getByText(/This sheet’s truth table cannot be used: this sheet remembers/),
+    dialog.getByText(/This sheet’s truth table cannot be used: this sheet stores state/),
   ).toBeVisible();
 });
 

@@ -271,10 +271,10 @@ test('a circuit is compared with a sheet of another lesson', async ({ page }) =>
   await dialog.getByRole('combobox').first().selectOption('Drive interlock');
   await dialog.getByRole('button', { name: 'Compare' }).click();
   await expect(dialog.getByText('Proved by all rows.')).toBeVisible();
-  // A lesson with several sheets asks for one; what is called otherwise there is paired by hand.
+  // A lesson with several sheets asks for one; what has other names there is paired by hand.
   await dialog.getByRole('combobox').first().selectOption('Ride timer');
   await dialog.getByRole('combobox', { name: 'its sheet' }).selectOption('Fourteen stages');
-  await expect(dialog.getByText('Called otherwise there')).toBeVisible();
+  await expect(dialog.getByText('The names differ')).toBeVisible();
 });
 
 test('rows are shown where it matters, and copied for a spreadsheet', async ({ page, context }) => {
@@ -383,7 +383,7 @@ test('a counter has a state table, and formulas of its next state', async ({ pag
   await grid.locator('[data-row="1"]').click();
   await expect(grid.locator('[data-row="1"]')).toHaveAttribute('data-live', 'true');
   // Forwards: from 0 the next state is 1.
-  await page.getByRole('button', { name: 'On half a period' }).click();
+  await page.getByRole('button', { name: 'Forward half a period' }).click();
   await expect(grid.locator('[data-row="9"]')).toHaveAttribute('data-live', 'true');
   await face(page, 'Formula');
   await page.getByLabel('Notation').selectOption('sign');
@@ -511,7 +511,7 @@ test('a table of the wrong size and too many inputs are answered in words, and n
   await face(page, 'Formula');
   await face(page, 'Map');
   await hand.type(4, 4, `Z = ${Array.from({ length: 27 }, (_, i) => `N${i}`).join(' xor ')}`);
-  const said = '27 inputs make more rows than fit: 26 are the most.';
+  const said = '27 inputs give too many rows: 26 are the most.';
   await expect(page.getByRole('region', { name: 'Truth table' })).toContainText(said);
   await expect(page.getByRole('region', { name: 'Formula' })).toContainText(said);
   await expect(page.getByRole('region', { name: 'Map' })).toContainText(said);

@@ -46,19 +46,19 @@ test('right after placing, Enter places another and Tab sets its first parameter
   await says(hand, 'NAND 2').toContain('two-input');
 });
 
-test('what is wrong is stepped through, and mended by a button', async ({ page }) => {
+test('problems are stepped through, and solved by a button', async ({ page }) => {
   const hand = await emptySheet(page);
   await hand.type(20, 10, 'and');
   await hand.type(34, 10, 'lamp');
   await hand.drag([23, 10], [32, 10]);
   await page.keyboard.press('F8');
-  const mend = page.getByRole('dialog', { name: 'Something to mend' });
-  await expect(mend).toContainText('Input A of AND 1 is loose');
+  const panel = page.getByRole('dialog', { name: 'Problem' });
+  await expect(panel).toContainText('Input A of AND 1 is loose');
   await page.keyboard.press('F8');
-  await expect(mend).toContainText('Input B of AND 1 is loose');
-  await mend.getByRole('button', { name: 'Make it 1' }).click();
+  await expect(panel).toContainText('Input B of AND 1 is loose');
+  await panel.getByRole('button', { name: 'Make it 1' }).click();
   await page.keyboard.press('F8');
-  await mend.getByRole('button', { name: 'Put a switch there' }).click();
+  await panel.getByRole('button', { name: 'Put a switch there' }).click();
   await expect(page.getByText('nothing loose')).toBeVisible();
   await says(hand, 'L1').toBe('L1, lamp, from AND 1, shows 0');
   await page.keyboard.press('F8');

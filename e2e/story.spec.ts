@@ -80,13 +80,13 @@ async function draw(page: Page): Promise<void> {
 
   // A loose input is pointed out in words, where it is and in the list.
   await hand.type(10, 32, 'or');
-  await expect(page.getByRole('button', { name: '2 things to mend' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '2 problems' })).toBeVisible();
   await hand.point(7, 31);
   await expect(page.getByText('Input A of OR 1 is loose.')).toBeVisible();
   // Two outputs tied together.
   await hand.drag([6, 12], [13, 32]);
-  await expect(page.getByRole('button', { name: '3 things to mend' })).toBeVisible();
-  await page.getByRole('button', { name: '3 things to mend' }).click();
+  await expect(page.getByRole('button', { name: '3 problems' })).toBeVisible();
+  await page.getByRole('button', { name: '3 problems' }).click();
   await expect(
     page.getByRole('button', { name: /The outputs of Clear and OR 1 are tied together/ }),
   ).toBeVisible();
@@ -213,14 +213,14 @@ async function doAndHandIn(browser: Browser, link: string): Promise<{ name: stri
   await page.goto(link);
   await hand.ready();
   await expect.poll(() => hand.parts()).toEqual(before);
-  await mendAndCheck(page, hand);
+  await remedyAndCheck(page, hand);
   const second = await saveHandIn(page, 'Ada Sample');
   await profile.close();
   return [first, second];
 }
 
 /** Begins again: everything is removed from the keyboard, and the right circuit drawn. */
-async function mendAndCheck(page: Page, hand: SheetHand): Promise<void> {
+async function remedyAndCheck(page: Page, hand: SheetHand): Promise<void> {
   const parts = page.getByRole('listbox', { name: /^Parts on/ });
   await tabTo(page, parts);
   await page.keyboard.press('ArrowDown');

@@ -10,7 +10,7 @@ test('the lamp chase runs, pauses, steps by half a period and goes back in time'
   const hand = new SheetHand(page);
   await hand.ready();
   await expect.poll(() => lamps(hand)).toEqual(['L0']);
-  const step = page.getByRole('button', { name: 'On half a period' });
+  const step = page.getByRole('button', { name: 'Forward half a period' });
   await step.click();
   await expect.poll(() => lamps(hand)).toEqual(['L1']);
   await step.click();
@@ -95,7 +95,7 @@ test('a clock and a flip-flop that are drawn by hand divide by two', async ({ pa
   await hand.drag([20, 4], [26, 4]);
   await hand.drag([20, 8], [12, 4]);
   await expect(page.getByRole('slider', { name: 'Moment on the timing diagram' })).toBeVisible();
-  const step = page.getByRole('button', { name: 'On half a period' });
+  const step = page.getByRole('button', { name: 'Forward half a period' });
   for (const lit of '110011') {
     await step.click();
     await expect.poll(async () => ((await hand.parts()).at(-1)?.endsWith('on') ? '1' : '0')).toBe(lit);

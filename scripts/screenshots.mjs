@@ -85,7 +85,7 @@ async function tour(theme, wanted) {
   await shot('lesson-ticket-adder');
 
   await open('Lamp chase');
-  for (let i = 0; i < 17; i++) await page.getByRole('button', { name: 'On half a period' }).click();
+  for (let i = 0; i < 17; i++) await page.getByRole('button', { name: 'Forward half a period' }).click();
   for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Back half a period' }).click();
   await page.mouse.move(640, 790);
   await shot('lesson-lamp-chase');

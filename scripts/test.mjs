@@ -1,4 +1,4 @@
-// Everything that must hold before a change goes in: types, style, rooms, unit tests, build, browser tests.
+// Everything that must hold before a change goes in: types, style, rooms, refusals, unit tests, build, browser tests.
 // The last line counts checks and tests: `N passed, N failed`.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
@@ -39,6 +39,7 @@ for (const report of ['test-results/unit.json', 'test-results/report.json']) rmS
 check('types', 'bash', ['-c', `${bin('next')} typegen >/dev/null && ${bin('tsc')} --noEmit`]);
 check('style', bin('biome'), ['check', '.']);
 check('rooms', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'app', 'src', 'cli', 'demo']);
+check('refusals', 'scripts/run-ts', ['scripts/check-results.ts']);
 const unit = run('unit tests', bin('jest'), ['--json', '--outputFile=test-results/unit.json']);
 count(unit, 'test-results/unit.json', (r) => ({
   passed: r.numPassedTests,

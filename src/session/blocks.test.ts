@@ -103,7 +103,7 @@ test('a port that is removed takes its wires along, and says so', () => {
   session.openSheet('sheet1');
   session.select({ parts: new Set(['s']), wires: new Set() });
   removeSelected(session);
-  expect(session.state.notice?.text).toMatch(/1 wire hung on a port that the block no longer has/);
+  expect(session.state.notice?.text).toMatch(/1 wire ended on a port that the block no longer has/);
   session.openSheet('sheet2');
   expect(session.sheet.parts.get('block1')!.params.outputs).toBe('C');
   session.undo();
@@ -202,7 +202,7 @@ test('a signal that never rests inside a block is told of the block', () => {
   expect(session.state.diagnostics).toMatchObject([
     {
       code: 'unsettled',
-      message: expect.stringMatching(/^The signal through Bell chases/),
+      message: expect.stringMatching(/^The signal through Bell never settles/),
       pins: [{ part: 'b' }],
     },
   ]);

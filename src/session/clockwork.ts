@@ -102,7 +102,7 @@ export class Clockwork {
       if (this.host.state.tried.has(row)) this.host.note(row);
       if ((goal && isThere) || isAtRest) {
         if (goal?.is === 'values' && !this.holds(goal))
-          this.host.say('It came to rest without getting there.');
+          this.host.say('The circuit settled before getting there.');
         this.host.set({ playing: false, goal: null, behind: 0 });
       }
       this.show();
@@ -157,7 +157,7 @@ export class Clockwork {
       }
       const next = this.run.next();
       if (next === Number.POSITIVE_INFINITY) {
-        this.host.say('Nothing is under way: everything has come to rest.');
+        this.host.say('Nothing is pending: the circuit has settled.');
         return;
       }
       this.run.advance(next);

@@ -80,7 +80,7 @@ export class LessonDocument {
     this.stepIsOpen = merge !== null;
     if (wiresLost > 0)
       this.host.sayUndoable(
-        `${counted(wiresLost, 'wire')} hung on a port that the block no longer has, and went with it.`,
+        `${counted(wiresLost, 'wire')} ended on a port that the block no longer has, and went with it.`,
       );
     return DONE;
   }

@@ -23,7 +23,7 @@ test('an unknown clock is said at the flip-flop that it clocks', () => {
   const session = clockedBy('unknown');
   const [found] = session.state.diagnostics;
   expect(found).toMatchObject({ code: 'clock-unknown', pins: [{ part: 'dff1', port: 'C' }] });
-  expect(found!.message).toMatch(/^The clock of .*Turn.* is X: whether it takes its data cannot be said/);
+  expect(found!.message).toMatch(/^The clock of .*Turn.* is X, so what it stores is unknown/);
   // Nothing is lost: the rest goes on.
   session.flip('switch1');
   expect(session.state.on.size).toBe(1);

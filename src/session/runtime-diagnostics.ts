@@ -41,7 +41,7 @@ function fights(netlist: Netlist, sheet: Sheet, found: readonly Conflict[]): Dia
       {
         code: 'conflict',
         severity: 'problem',
-        message: `${names} drive the same wire against each other: one says 0, the other 1. Enable only one of them at a time.`,
+        message: `${names} drive the same wire against each other: one with 0, the other with 1. Enable only one of them at a time.`,
         pins: parts.map((p) => ({ part: p.id, port: 'Y' })),
       } as const,
     ];
@@ -62,7 +62,7 @@ function unsettled(run: Run, sheet: Sheet): Diagnostic[] {
     {
       code: 'unsettled',
       severity: 'problem',
-      message: `The signal through ${parts.map(spokenName).join(', ')} chases its own tail and never comes to rest. Break the loop, or lead it through a flip-flop.`,
+      message: `The signal through ${parts.map(spokenName).join(', ')} never settles: it runs in a loop. Break the loop, or lead it through a flip-flop.`,
       pins: parts.map(({ id }) => ({ part: id, port: 'Y' })),
     },
   ];
@@ -86,7 +86,7 @@ function unknownClocks(netlist: Netlist, values: Uint8Array, sheet: Sheet): Diag
     {
       code: 'clock-unknown',
       severity: 'problem',
-      message: `The clock of ${parts.map(spokenName).join(', ')} is X: whether it takes its data cannot be said. Let what drives the clock begin at 0 or 1.`,
+      message: `The clock of ${parts.map(spokenName).join(', ')} is X, so what it stores is unknown. Let the clock begin at 0 or 1.`,
       pins: parts.map(({ id }) => ({ part: id, port: 'C' })),
     },
   ];

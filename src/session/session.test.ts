@@ -196,7 +196,7 @@ test('problems of the run are listed with those of the drawing', () => {
   s.wire('not1.Y', 'not1.A');
   const { diagnostics } = new Session(s.lesson).state;
   expect(diagnostics.map((d) => d.code)).toEqual(['unsettled']);
-  expect(diagnostics[0]!.message).toContain('NOT 1 chases its own tail');
+  expect(diagnostics[0]!.message).toContain('NOT 1 never settles');
 });
 
 test('outputs that drive against each other are a conflict only while they differ', () => {

@@ -121,7 +121,7 @@ test('with delays a switch starts a wave that comes to rest, and can be stepped 
   stepMoment(session);
   expect(output(session)).toBe(0);
   session.time.stepEvent();
-  expect(session.state.notice?.text).toBe('Nothing is under way: everything has come to rest.');
+  expect(session.state.notice?.text).toBe('Nothing is pending: the circuit has settled.');
 });
 
 test('it runs to a time, until a signal is as wanted, and says when that never comes', () => {
@@ -140,7 +140,7 @@ test('it runs to a time, until a signal is as wanted, and says when that never c
   setDelays(still, 'parts');
   still.time.runUntil({ is: 'values', nets: still.state.netlist.outputs[0]!.nets, values: [1] });
   settle(still);
-  expect(still.state.notice?.text).toBe('It came to rest without getting there.');
+  expect(still.state.notice?.text).toBe('The circuit settled before getting there.');
 });
 
 test('power-up can be shaken, and switches stay', () => {

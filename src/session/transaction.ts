@@ -1,6 +1,6 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { Problem, Result } from '@/core/values/result';
+import type { Problem } from '@/core/values/result';
 
 /**
  * Edits that each need the one before to be made, gathered into one step of undo. The first that does not apply refuses
@@ -41,6 +41,3 @@ export class Transaction {
     return this.edits.length === 1 ? this.edits[0]! : { type: 'group', edits: this.edits };
   }
 }
-
-/** For a change on which nothing more depends: where it is refused, the session has told the person already. */
-export const told = (_: Result<unknown>): void => {};

@@ -6,12 +6,13 @@ import { tableOfSheet } from '../exercise/kinds/table/expected-table';
 import { lessonOf, randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
 import type { Result } from '../values/result';
-import { readAny } from './any-file';
 import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
+import type { ReadPlace } from './format';
 import { type HandIn, readHandIn, writeHandIn } from './hand-in-file';
 import { lessonFromKept, lessonToKeep } from './kept-lesson';
 import { readLesson } from './lesson-file';
 import { markingCsv, partsText } from './marking-csv';
+import { identify, readKnown } from './read-content';
 import { writeLesson } from './write-lesson';
 
 const { lesson } = interlock();
@@ -33,6 +34,12 @@ const handIn: HandIn = {
   seconds: 300,
   lesson,
 };
+
+/** Reads a file that was dropped on a page. */
+async function dropped(text: string, file = 'file.json', place: ReadPlace = 'shelf') {
+  const known = identify(file, text, place);
+  return known.ok ? readKnown(known.value, { title: 'file', laidOut: false }) : known;
+}
 
 const problemOf = (read: Result<unknown>) => (read.ok ? 'it was read' : read.problem.message);
 /** The lesson's file with something in it changed. */
@@ -109,18 +116,18 @@ describe('lesson files', () => {
     expect(problemOf(readLesson(text))).toMatch(/on itself/);
   });
 
-  test('no prototype is touched and no mutated file throws', () => {
+  test('no prototype is touched and no mutated file throws', async () => {
     const text = writeLesson(lesson);
     const poisoned = text.replace('"params":{"inputs":3}', '"params":{"inputs":3,"__proto__":{"bad":true}}');
     readLesson(poisoned);
     expect(({} as { bad?: boolean }).bad).toBeUndefined();
-    fc.assert(
-      fc.property(
+    await fc.assert(
+      fc.asyncProperty(
         fc.nat({ max: text.length - 1 }),
         fc.nat({ max: 60 }),
         fc.string({ maxLength: 12 }),
-        (at, cut, put) => {
-          const read = readAny(text.slice(0, at) + put + text.slice(at + cut));
+        async (at, cut, put) => {
+          const read = await dropped(text.slice(0, at) + put + text.slice(at + cut));
           if (!read.ok) expect(read.problem.message).not.toBe('');
         },
       ),
@@ -158,7 +165,7 @@ describe('exercise files and links', () => {
     expect(problem({ readings: [14_999, 4999] })).toBe(
       'at expected › readings › 2: readings stand in the order of time, each once',
     );
-    expect(problem({ kind: 'walk' })).toBe('at expected › kind: this is of no kind that is known here');
+    expect(problem({ kind: 'walk' })).toBe('at expected › kind: this kind is not known here');
     expect(problem({ inputs: [{ name: 'Clock', width: 1, wave: { ...wave, pattern: 'zigzag' } }] })).toMatch(
       /^at expected › inputs › 1 › wave › pattern: one of levels, periodic/,
     );
@@ -201,14 +208,26 @@ describe('hand-ins', () => {
     expect(problemOf(readHandIn(bad))).toMatch(/its circuit: it is not a lesson/);
   });
 
-  test('any of the three files is told apart', () => {
-    const kinds = [writeLesson(lesson), writeExercise(exercise), writeHandIn(handIn)].map((text) => {
-      const read = readAny(text);
-      return read.ok && read.value.is;
-    });
-    expect(kinds).toEqual(['lesson', 'exercise', 'hand-in']);
-    expect(problemOf(readAny('{"format":"?"}'))).toBe('it is not a file of Manege');
-    expect(problemOf(readAny('null'))).toBe('it is not a file of Manege');
+  test('any of our files is told apart by its heading, whatever it is called', async () => {
+    for (const name of ['homework (2).json', 'interlock.exercise.json', 'no ending']) {
+      const kinds = await Promise.all([
+        dropped(writeLesson(lesson), name),
+        dropped(writeExercise(exercise), name),
+        dropped(writeHandIn(handIn), name, 'marking'),
+      ]);
+      expect(kinds.map((read) => read.ok && read.value.is)).toEqual(['lesson', 'exercise', 'hand-in']);
+    }
+    expect(problemOf(await dropped(writeHandIn(handIn)))).toBe(
+      'it is a hand-in (drop it on the marking page), and a lesson, an exercise or Verilog is needed here',
+    );
+    expect(problemOf(await dropped(writeLesson(lesson), 'a.json', 'exercise page'))).toBe(
+      'it is a lesson, and an exercise is needed here',
+    );
+    expect(problemOf(await dropped('{"format":"?"}'))).toBe('it is not a file of Manege');
+    expect(problemOf(await dropped('null'))).toBe('it is not a file of Manege');
+    expect(problemOf(await dropped('<svg/>', 'a.svg'))).toBe(
+      'it is a picture (SVG), and a lesson, an exercise or Verilog is needed here',
+    );
   });
 });
 

@@ -223,7 +223,7 @@ export function readVcd(text: string): Result<ReadSignal[]> {
     if (last?.time === time) entry.changes[entry.changes.length - 1] = { time, bits };
     else entry.changes.push({ time, bits });
   }
-  if (!defined) return refused('other-format', 'it is no value change dump: $enddefinitions is missing');
+  if (!defined) return refused('other-format', 'it is not a value change dump: $enddefinitions is missing');
   return done(signals.map(({ path, name, width, entry }) => ({ path, name, width, changes: entry.changes })));
 }
 

@@ -89,7 +89,7 @@ test('blocks that double on each level are cut off, not endless', () => {
     ),
   );
   const found = compile(sheets[0]!, sheets).diagnostics;
-  expect(found.some((d) => d.code === 'recursion' && d.message.includes('more than fit'))).toBe(true);
+  expect(found.some((d) => d.code === 'recursion' && d.message.includes('become too many'))).toBe(true);
 });
 
 test('a missing sheet, a missing port and a port of another width are named', () => {

@@ -153,7 +153,7 @@ class Flattening {
         code: 'recursion',
         message: above.includes(id)
           ? `A sheet cannot hold itself: ${names.map((n) => `“${n}”`).join(' holds ')}. Take ${spokenName(part)} away.`
-          : `Blocks inside blocks have become more than fit: the rest inside ${spokenName(part)} is left out.`,
+          : `Blocks inside blocks have become too many: the rest inside ${spokenName(part)} is left out.`,
       });
       return;
     }
@@ -429,7 +429,7 @@ class Flattening {
       this.diagnostics.push({
         code: 'outputs-tied',
         severity: 'problem',
-        message: `The outputs of ${listed(names)} are tied together. Where one says 0 and the other 1, nobody wins: lead them through a gate instead.`,
+        message: `The outputs of ${listed(names)} are tied together. Where one drives 0 and the other 1, neither wins: combine them with a gate instead.`,
         pins: [...pins.values()],
         ...this.insideOf(instance),
       });
@@ -494,7 +494,7 @@ class Flattening {
       this.diagnostics.push({
         code: 'gated-clock',
         severity: 'note',
-        message: `The clock of ${spokenName(here)} comes out of ${spokenName(by)}: it is late, and a short spike there is an edge too. An enable does the same without the risk.`,
+        message: `The clock of ${spokenName(here)} comes out of ${spokenName(by)}: it arrives late, and a glitch there counts as an edge. An enable does the same without the risk.`,
         pins: [{ part, port: 'C' }],
       });
     }

@@ -195,11 +195,11 @@ function diagnose(
   return found;
 }
 
-/** What mends a wire of unequal widths, seen from the one that drives it. */
+/** The remedy for a wire of unequal widths, seen from its driver. */
 function remedy(driving: readonly number[], wide: number, narrow: number): string {
   const from = driving[0] ?? wide;
   return from === wide
-    ? `Take the bits that are wanted with a slice: ${wide - 1} down to 0 has ${wide}, ${narrow === 1 ? 'bit 0' : `${narrow - 1} down to 0`} fits.`
+    ? `Take the bits that you need with a slice: ${wide - 1} down to 0 has ${wide}, ${narrow === 1 ? 'bit 0' : `${narrow - 1} down to 0`} fits.`
     : `Widen the ${from === 1 ? 'bit' : `${from} bits`} with an extension to ${wide} bits, or join them with others.`;
 }
 

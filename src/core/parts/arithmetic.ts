@@ -46,7 +46,7 @@ const subtractor = defineBox(
     kind: 'subtractor',
     name: 'Subtractor',
     typed: ['subtractor', 'sub', 'subtract'],
-    says: 'A less B less the borrow in, and the borrow out.',
+    says: 'A minus B minus the borrow in, and the borrow out.',
     settings: [widthSetting],
     typedWord: typedWidth,
     box: (params) => ({
@@ -147,7 +147,7 @@ const multiplexer = defineBox(
     kind: 'mux',
     name: 'Multiplexer',
     typed: ['multiplexer', 'mux'],
-    says: 'Hands on the one input that S names.',
+    says: 'Passes on the input that S selects.',
     settings: [selectSetting(4), widthSetting],
     typedWord: typedChoices,
     box: (params) => ({

@@ -222,7 +222,7 @@ const inverter = single('not', Primitive.NOT, {
 const buffer = single('buffer', Primitive.BUF, {
   name: 'Buffer',
   typed: ['buffer', 'buf'],
-  says: 'Hands its input on, a delay later.',
+  says: 'Passes its input on after a delay.',
 });
 
 const threeState = definePart(
@@ -238,7 +238,7 @@ const threeState = definePart(
     family: 'Gates',
     name: 'Three-state buffer',
     typed: ['three-state', 'tri', 'three-state buffer'],
-    says: 'Hands its input on while it is enabled, and else lets go of the wire.',
+    says: 'Passes its input on while it is enabled; otherwise it leaves the wire undriven.',
     labelled: '',
     labelSide: 'top',
     isGate: true,

@@ -312,7 +312,7 @@ const rom = defineBox(
     family: 'Registers',
     name: 'ROM',
     typed: ['rom', 'read-only memory'],
-    says: 'Shows the word that stands at the address. What stands there never changes.',
+    says: 'Shows the word at the address. The words never change.',
     labelled: '',
     named: true,
     labelSide: 'top',

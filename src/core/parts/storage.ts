@@ -227,7 +227,7 @@ const tFlipFlop = flipFlop(
   {
     name: 'T flip-flop',
     typed: ['t', 'tff', 't flip-flop'],
-    says: 'At the clock edge it changes over while T is 1, and keeps its state while T is 0.',
+    says: 'At the clock edge it toggles if T is 1, and keeps its state if T is 0.',
   },
   (b, state) => b.gate(Primitive.XOR, [b.pin('T'), state]),
 );
@@ -238,7 +238,7 @@ const jkFlipFlop = flipFlop(
   {
     name: 'JK flip-flop',
     typed: ['jk', 'jkff', 'jk flip-flop'],
-    says: 'At the clock edge J sets it, K resets it, both change it over.',
+    says: 'At the clock edge J sets it, K resets it, and both together toggle it.',
   },
   // Selected by the state, so that setting or resetting works from an unknown state too.
   (b, state) => b.gate(Primitive.MUX, [state, b.pin('J'), b.gate(Primitive.NOT, [b.pin('K')])]),

@@ -43,7 +43,7 @@ const clockKind = definePart(
     family: 'Time',
     name: 'Clock',
     typed: ['clock', 'clk'],
-    says: 'Goes up and down by itself while time runs.',
+    says: 'Alternates between 0 and 1 while time runs.',
     labelled: 'Clock',
     labelSide: 'left',
     isClock: true,

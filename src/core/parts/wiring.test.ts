@@ -101,7 +101,7 @@ test('displays take what they show', () => {
   expect(sheetAround('segments').parts.size).toBe(8);
 });
 
-test('wires of unequal width are named with what mends them', () => {
+test('wires of unequal width are named with their remedy', () => {
   const sheet = sheetOfParts([port('A', 'in', 4), port('Y', 'out', 8)], ['A.Y-Y.A']);
   const [found] = compile(sheet).diagnostics;
   expect(found).toMatchObject({ code: 'width-mismatch', severity: 'problem' });

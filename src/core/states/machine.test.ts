@@ -91,7 +91,7 @@ test('states that power-up never leads to are there on request, and those that n
 test('what has no states says so', () => {
   expect(machineOf(compile(sheetOfParts([partOf('switch', 'a')], [])))).toMatchObject({
     ok: false,
-    problem: { message: 'nothing here remembers, so there are no states' },
+    problem: { message: 'nothing here stores a bit, so there are no states' },
   });
 });
 

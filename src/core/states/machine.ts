@@ -69,7 +69,7 @@ export function machineOf(
   { all = false, labels = null }: { all?: boolean; labels?: readonly string[] | null } = {},
 ): Result<Machine> {
   if (netlist.storage.length === 0)
-    return refused('no-storage', 'nothing here remembers, so there are no states');
+    return refused('no-storage', 'nothing here stores a bit, so there are no states');
   const made = Stepper.of(netlist);
   if (!made.ok) return refusal(within('it has no states of its own', made.problem));
   const stepper = made.value;

@@ -93,7 +93,7 @@ test('the state table of random circuits is what a clock edge does', () => {
       const netlist = compile(lesson.sheets[0]!, lesson.sheets);
       const made = stateTable(netlist);
       if (!made.ok) {
-        expect(made.problem.message).toMatch(/more rows than fit/);
+        expect(made.problem.message).toMatch(/give too many rows/);
         return;
       }
       const { inputs, outputs, rows } = made.value;

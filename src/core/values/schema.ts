@@ -44,7 +44,7 @@ config({
       case 'unrecognized_keys':
         return `${issue.keys.slice(0, 5).join(', ')} is not known here`;
       case 'invalid_union':
-        return 'this is of no kind that is known here';
+        return 'this kind is not known here';
       default:
         return 'this does not fit';
     }

@@ -56,6 +56,6 @@ function takeDrawn(session: Session, plan: SpecTable, circuit: Sheet): void {
   session.lookAtAll();
   if (open > 0)
     session.say(
-      `${open === 1 ? 'One cell is' : `${open} cells are`} still open: either value was taken there, whichever is simpler.`,
+      `${open === 1 ? 'One cell is' : `${open} cells are`} still open: the value that gives the simpler circuit was taken there.`,
     );
 }

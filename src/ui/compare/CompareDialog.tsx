@@ -104,7 +104,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   return (
     <Modal
       title="The same, or not"
-      says="All cases are looked at: what is said to be the same is proved."
+      says="Every case is covered: “the same” is a proof."
       onClose={onClose}
       foot={
         <>
@@ -245,7 +245,7 @@ function Pairing({ theirs, pairs, byHand, onChange }: PairingProps) {
   const shown = pairs.filter((p) => p.theirs === null || byHand.includes(p));
   return (
     <fieldset className="flex flex-col gap-1.5 rounded-lg border border-hairline p-3">
-      <legend className="px-1 text-sm">Called otherwise there: what stands for what?</legend>
+      <legend className="px-1 text-sm">The names differ: which one corresponds to which?</legend>
       {shown.map((pair) => (
         <label key={`${pair.what} ${pair.mine}`} className="flex items-center gap-2">
           <span className="w-40 truncate text-right">
@@ -291,7 +291,7 @@ function Said({ proof, names, canShowOther, onShow }: SaidProps) {
   if (proof.verdict === 'undecided')
     return (
       <p role="status">
-        <b>Not decided.</b> In the room that there is this cannot be proved: {proof.reason}.
+        <b>Not decided.</b> This cannot be proved within the memory limit: {proof.reason}.
       </p>
     );
   const { inputs, outputs } = proof;

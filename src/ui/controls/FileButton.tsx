@@ -8,19 +8,12 @@ interface Props {
   readonly label: string;
   readonly multiple?: boolean;
   /** Endings of the files that are asked for. */
-  readonly accept?: string;
+  readonly accept: string;
   readonly onFiles: (files: File[]) => void;
 }
 
 /** A button that asks for files. */
-export function FileButton({
-  children,
-  className,
-  label,
-  multiple,
-  accept = '.json,.v,application/json',
-  onFiles,
-}: Props) {
+export function FileButton({ children, className, label, multiple, accept, onFiles }: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>

@@ -4,7 +4,7 @@ export interface Pane {
   readonly key: string;
   readonly node: ReactNode;
   /** Share of the room in per cent while nobody has dragged; panes without one share the rest. */
-  readonly share?: number;
+  readonly share?: number | undefined;
 }
 
 /** No pane gets smaller than this share of the room, in per cent. */

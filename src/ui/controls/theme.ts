@@ -11,10 +11,11 @@ function subscribe(changed: () => void): () => void {
   return () => observer.disconnect();
 }
 
-const current = (): Theme => (document.documentElement.dataset.theme === 'dark' ? 'dark' : 'light');
+export const currentTheme = (): Theme =>
+  document.documentElement.dataset.theme === 'dark' ? 'dark' : 'light';
 
 export function useTheme(): Theme {
-  return useSyncExternalStore(subscribe, current, () => 'light');
+  return useSyncExternalStore(subscribe, currentTheme, () => 'light');
 }
 
 const projector = (): boolean => document.documentElement.dataset.projector !== undefined;

@@ -30,7 +30,7 @@ test('a larger one waits until it is asked for, and one that is too large says s
   const large = circuit(15);
   expect(stateTableOf(large.netlist, large.sheet, true)).toMatchObject({
     ok: false,
-    problem: { message: '16 bits of state and inputs make more rows than are derived here' },
+    problem: { message: '16 bits of state and inputs give too many rows to derive here' },
   });
 });
 

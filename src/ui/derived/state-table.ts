@@ -45,7 +45,7 @@ export function stateTableOf(netlist: Netlist, sheet: Sheet, isAsked = false): R
     const columns = stateColumnCount(netlist);
     if (columns > (isAsked ? MOST_ASKED : AT_ONCE))
       return isAsked
-        ? refused('too-many-rows', `${columns} bits of state and inputs make more rows than are derived here`)
+        ? refused('too-many-rows', `${columns} bits of state and inputs give too many rows to derive here`)
         : null;
     table = labelled(stateTable(netlist), sheet, netlist.storage.length);
     known.set(netlist, table);

@@ -101,14 +101,14 @@ export function useFormulas(): Formulas {
       reason:
         states?.ok === false
           ? `There is no formula: ${states.problem.message}.`
-          : 'It stores too much for formulas of its next state.',
+          : 'The circuit has too many bits of state for next-state formulas.',
     };
   if (!plan && !ready && table.state === 'none') return { state: 'none', reason: table.reason };
   if (!plan && !ready) return { state: 'working', all: [], done: 0 };
   if (inputs > MOST_TO_MINIMISE)
     return {
       state: 'none',
-      reason: `A formula of ${inputs} inputs is read by nobody: ${MOST_TO_MINIMISE} are the most.`,
+      reason: `A formula of ${inputs} inputs is unreadable: the limit is ${MOST_TO_MINIMISE} inputs.`,
     };
   if (problem) return { state: 'none', reason: problem };
   const done = all.filter((f) => f.isMinimised).length;

@@ -14,11 +14,7 @@ export function ProblemList({ onShow }: { onShow: (problem: Diagnostic) => void 
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className={PROBLEM_COUNT}>{problemCountText(found.length)}</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content
-          align="end"
-          className="menu max-h-80 w-96 overflow-auto p-2"
-          aria-label="Things to mend"
-        >
+        <Popover.Content align="end" className="menu max-h-80 w-96 overflow-auto p-2" aria-label="Problems">
           <ul className="flex flex-col">
             {found.map((d, i) => (
               <li key={i}>

@@ -102,7 +102,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
           right
         </b>
         {result.complaints.length > 0 &&
-          `, ${result.complaints.length} thing${result.complaints.length > 1 ? 's' : ''} to mend:`}
+          `, ${result.complaints.length} problem${result.complaints.length > 1 ? 's' : ''}:`}
       </p>
       {result.complaints.length > 0 && (
         <ul className="list-disc pl-5 text-sm">

@@ -105,7 +105,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   return (
     <Modal
       title="Hand out an exercise"
-      says="Students get the task and an empty sheet. What they draw is held against what is expected, row by row."
+      says="Students get the task and an empty sheet. What they draw is checked against what is expected, row by row."
       onClose={onClose}
       foot={
         <>

@@ -2,8 +2,8 @@
 
 import type { ReactNode } from 'react';
 import { Boundary } from '@/ui/controls/Boundary';
-import { saveLesson } from '../session/save-lesson';
-import { useSession } from '../session/session-context';
+import { saveLesson } from '@/ui/session/save-lesson';
+import { useSession } from '@/ui/session/session-context';
 
 /** A face that fails says so in its own pane, while the rest goes on. @param name of the face. */
 export function FaceBoundary({ name, children }: { name: string; children: ReactNode }) {

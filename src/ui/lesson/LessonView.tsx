@@ -1,26 +1,25 @@
 'use client';
 
-import { type ReactNode, useCallback, useEffect, useState } from 'react';
-import { isMomentary } from '@/core/parts/catalogue';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { chordText } from '@/commands/chord';
+import { type Command, nameOf } from '@/commands/command';
+import { REDO, UNDO } from '@/commands/history';
 import { DONE } from '@/core/values/result';
 import { renameLesson } from '@/session/changes/lesson';
-import type { Step } from '@/session/history';
-import { hasClock, isTimed, movesByItself } from '@/session/moment';
 import type { Session } from '@/session/session';
-import { stepMoment } from '@/session/step';
-import { told } from '@/session/transaction';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
-import { toggleProjector } from '@/ui/controls/theme';
-import { freeKeysAfterPresses, takesKeys } from '../session/key-owner';
-import { SessionProvider, useSession, useSessionState } from '../session/session-context';
+import { Editor, EditorProvider, useEditor } from '@/ui/session/editor-context';
+import { freeKeysAfterPresses } from '@/ui/session/key-owner';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+import { Dialogs } from './Dialogs';
 import { Faces } from './Faces';
 import { FacesMenu } from './FacesMenu';
-import type { Face } from './face';
 import { Help } from './Help';
 import { MomentBar } from './MomentBar';
 import { SheetTabs } from './SheetTabs';
+import { type Page, usePage } from './usePage';
 
 interface Props {
   readonly session: Session;
@@ -38,24 +37,29 @@ interface Props {
 
 /** One open lesson: the bar with the moment, and the faces. */
 export function LessonView({ session, ...rest }: Props) {
+  const page = usePage(session);
+  const editor = useMemo(() => new Editor(session, page.context), [session, page.context]);
   return (
-    <SessionProvider value={session}>
-      <View {...rest} />
-    </SessionProvider>
+    <EditorProvider value={editor}>
+      <View page={page} {...rest} />
+    </EditorProvider>
   );
 }
 
+interface ViewProps extends Omit<Props, 'session'> {
+  readonly page: Page;
+}
+
 function View({
+  page,
   beside,
   actions,
   saved,
   banner,
   home = { href: '/', label: 'All lessons' },
-}: Omit<Props, 'session'>) {
+}: ViewProps) {
   const session = useSession();
   const notice = useSessionState((s) => s.notice);
-  const open = useOpenFaces();
-  useLessonKeys(session);
   useEffect(freeKeysAfterPresses, []);
   useStepEnds(session);
   useErrorsTold(session);
@@ -70,11 +74,11 @@ function View({
         </a>
         <Title />
         {saved}
-        <SheetTabs />
+        <SheetTabs isRenaming={page.dialog === 'rename-sheet'} onRenamed={page.closeDialog} />
         <History />
         <div className="ml-auto flex min-w-0 items-center gap-2">
           <MomentBar />
-          <FacesMenu open={open.faces} onChange={open.change} />
+          <FacesMenu open={page.faces} />
           {actions}
           <div className="flex shrink-0">
             <Help />
@@ -84,31 +88,14 @@ function View({
       </header>
       {banner}
       <main className="flex min-h-0 flex-1 flex-col">
-        <Faces open={open.faces} beside={beside} />
+        <Faces open={page.faces} beside={beside} />
       </main>
+      <Dialogs open={page.dialog} onClose={page.closeDialog} />
       {notice && (
         <Notice text={notice.text} tone={notice.tone} undo={canUndo ? undo : undefined} dismiss={dismiss} />
       )}
     </div>
   );
-}
-
-/** A sensible pair is open from the start; what the user opens or closes stays so. */
-function useOpenFaces() {
-  const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
-  const moves = useSessionState((s) => movesByItself(s.netlist) && s.netlist.storage.length > 0);
-  const clocked = useSessionState((s) => hasClock(s.netlist));
-  const wantsRun = useSessionState((s) => s.taskNeedsTime);
-  const [chosen, setChosen] = useState<Partial<Record<Face, boolean>>>({});
-  const usual: Record<Face, boolean> = {
-    table: !clocked && !moves && !wantsRun,
-    formula: false,
-    map: false,
-    time: timed || wantsRun,
-    states: false,
-  };
-  const faces = new Set((Object.keys(usual) as Face[]).filter((face) => chosen[face] ?? usual[face]));
-  return { faces, change: (face: Face, on: boolean) => setChosen((c) => ({ ...c, [face]: on })) };
 }
 
 function Title() {
@@ -143,36 +130,31 @@ function Title() {
 }
 
 function History() {
-  const session = useSession();
-  const { undo, redo } = useSessionState((s) => s.history);
   return (
     <div className="flex shrink-0">
-      <button
-        type="button"
-        className="icon-button"
-        disabled={undo.length === 0}
-        onClick={() => session.undo()}
-        aria-label="Undo"
-        title={`${stepName('Undo', undo.at(-1))} (Ctrl Z)`}
-      >
-        ↶
-      </button>
-      <button
-        type="button"
-        className="icon-button"
-        disabled={redo.length === 0}
-        onClick={() => session.redo()}
-        aria-label="Redo"
-        title={`${stepName('Redo', redo.at(-1))} (Ctrl Shift Z)`}
-      >
-        ↷
-      </button>
+      <HistoryButton command={UNDO} sign="↶" />
+      <HistoryButton command={REDO} sign="↷" />
     </div>
   );
 }
 
-/** `Undo: move 3 parts`, or the word alone where there is nothing. */
-const stepName = (word: string, step: Step | undefined) => (step ? `${word}: ${step.name}` : word);
+function HistoryButton({ command, sign }: { command: Command; sign: string }) {
+  const editor = useEditor();
+  useSessionState((s) => s.history);
+  useSessionState((s) => s.readOnly);
+  return (
+    <button
+      type="button"
+      className="icon-button"
+      disabled={!command.when(editor).ok}
+      onClick={() => command.run(editor)}
+      aria-label={command.name}
+      title={`${nameOf(command, editor)} (${chordText(command.keys![0]!)})`}
+    >
+      {sign}
+    </button>
+  );
+}
 
 /** A hand that goes elsewhere ends the step of undo that it was at. */
 function useStepEnds(session: Session): void {
@@ -201,46 +183,6 @@ function useErrorsTold(session: Session): void {
     return () => {
       window.removeEventListener('error', onError);
       window.removeEventListener('unhandledrejection', onRejection);
-    };
-  }, [session]);
-}
-
-/** Keys that work wherever the focus is, but for fields: undo, redo, and the arrows that move the moment. */
-function useLessonKeys(session: Session): void {
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || takesKeys(event.target)) return;
-      const command = event.ctrlKey || event.metaKey;
-      const bound = command || event.altKey ? null : session.boundTo(event.key);
-      if (bound) {
-        event.preventDefault();
-        if (isMomentary(bound)) session.put([[session.keyOf(bound.id), 1]]);
-        else if (!event.repeat) session.flip(bound.id);
-        return;
-      }
-      if (event.key === 'F9') {
-        event.preventDefault();
-        toggleProjector();
-        return;
-      }
-      const letter = event.key.toLowerCase();
-      if (command && letter === 'z') told(event.shiftKey ? session.redo() : session.undo());
-      else if (command && letter === 'y') told(session.redo());
-      else if (command || event.altKey || event.shiftKey) return;
-      else if (event.key === 'ArrowRight') stepMoment(session);
-      else if (event.key === 'ArrowLeft') stepMoment(session, true);
-      else return;
-      event.preventDefault();
-    };
-    const release = (event: KeyboardEvent) => {
-      const bound = session.boundTo(event.key);
-      if (bound && isMomentary(bound)) session.put([[session.keyOf(bound.id), 0]]);
-    };
-    window.addEventListener('keydown', key);
-    window.addEventListener('keyup', release);
-    return () => {
-      window.removeEventListener('keydown', key);
-      window.removeEventListener('keyup', release);
     };
   }, [session]);
 }

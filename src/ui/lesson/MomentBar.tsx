@@ -3,7 +3,7 @@
 import { type Logic, letterOf } from '@/core/values/logic';
 import { isTimed, rowNow } from '@/session/moment';
 import { lazyComponent } from '@/ui/controls/lazy-component';
-import { useSession, useSessionState } from '../session/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 import { Dial } from './Dial';
 
 const TimeMoment = lazyComponent('the time controls', () => import('./TimeMoment').then((m) => m.TimeMoment));

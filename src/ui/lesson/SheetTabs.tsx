@@ -1,30 +1,30 @@
 'use client';
 
-import { useState } from 'react';
 import { fetcher } from '@/loading/load';
 import { renameSheet } from '@/session/changes/lesson';
-import { lazyComponent } from '@/ui/controls/lazy-component';
+import { told } from '@/session/told';
 import { OnDemand } from '@/ui/controls/OnDemand';
-import { useSession, useSessionState } from '../session/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 
-const CompareDialog = lazyComponent('the comparison', () =>
-  import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),
-);
 const load = fetcher('the menu of the sheet', () => import('./SheetMenu').then((m) => m.SheetMenu));
 
+interface Props {
+  /** Whether the name of the open sheet is being typed. */
+  readonly isRenaming: boolean;
+  readonly onRenamed: () => void;
+}
+
 /** The lesson's sheets; the open one has a menu behind its name. */
-export function SheetTabs() {
+export function SheetTabs({ isRenaming, onRenamed }: Props) {
   const session = useSession();
   const sheets = useSessionState((s) => s.lesson.sheets);
   const open = useSessionState((s) => s.rootId);
   const within = useSessionState((s) => s.path.length > 0);
-  const [renaming, setRenaming] = useState<string | null>(null);
-  const [isComparing, setComparing] = useState(false);
   return (
     <nav aria-label="Sheets" className="flex min-w-0 items-center gap-1 overflow-x-auto">
       {sheets.map((sheet) => {
-        if (renaming === sheet.id)
+        if (isRenaming && sheet.id === open)
           return (
             <input
               key={sheet.id}
@@ -35,12 +35,12 @@ export function SheetTabs() {
               maxLength={60}
               onFocus={(event) => event.target.select()}
               onBlur={(event) => {
-                renameSheet(session, sheet.id, event.target.value);
-                setRenaming(null);
+                told(renameSheet(session, sheet.id, event.target.value));
+                onRenamed();
               }}
               onKeyDown={(event) => {
                 if (event.key === 'Enter') event.currentTarget.blur();
-                if (event.key === 'Escape') setRenaming(null);
+                if (event.key === 'Escape') onRenamed();
               }}
             />
           );
@@ -56,23 +56,11 @@ export function SheetTabs() {
             </button>
           );
         return (
-          <OnDemand
-            key={sheet.id}
-            className={OPEN_TAB}
-            popup="menu"
-            load={load}
-            props={{
-              sheet,
-              alone: sheets.length === 1,
-              onRename: () => setRenaming(sheet.id),
-              onCompare: () => setComparing(true),
-            }}
-          >
+          <OnDemand key={sheet.id} className={OPEN_TAB} popup="menu" load={load} props={{ name: sheet.name }}>
             <OpenTab name={sheet.name} />
           </OnDemand>
         );
       })}
-      {isComparing && <CompareDialog onClose={() => setComparing(false)} />}
     </nav>
   );
 }

@@ -5,7 +5,7 @@ import { timeText } from '@/core/values/time';
 import { fittingPace, hasClock } from '@/session/moment';
 import { AS_FAST } from '@/session/state';
 import { stepMoment } from '@/session/step';
-import { useSession, useSessionState } from '../session/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 
 const PS_PER_SECOND = 1e12;
 
@@ -50,11 +50,14 @@ export function TimeMoment() {
         </svg>
       </button>
       <Step
-        label={clocked ? 'Back half a period' : 'Back to what happened before'}
+        label={clocked ? 'Back half a period' : 'Back to the previous event'}
         go={() => stepMoment(session, true)}
         back
       />
-      <Step label={clocked ? 'On half a period' : 'On to what happens next'} go={() => stepMoment(session)} />
+      <Step
+        label={clocked ? 'Forward half a period' : 'Forward to the next event'}
+        go={() => stepMoment(session)}
+      />
       <span className="w-24 text-center font-semibold tabular-nums" title="Time of the moment">
         {timeText(roundedTime(cursor ?? now, pace))}
       </span>

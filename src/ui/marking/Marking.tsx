@@ -5,7 +5,6 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { check } from '@/core/exercise/check';
 import { exerciseKindOf } from '@/core/exercise/kinds';
-import { readAny } from '@/core/formats/any-file';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
@@ -25,6 +24,7 @@ import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { LessonView } from '@/ui/lesson/LessonView';
 
@@ -88,13 +88,12 @@ export function Marking({ samples }: { samples: Samples }) {
     const handIns: { file: string; handIn: HandIn }[] = [];
     let chosen = exercise;
     for (const file of files) {
-      const read = file.text.ok ? readAny(file.text.value) : file.text;
+      const read = await readContent(file, 'marking');
       if (!read.ok) out.push({ file: file.name, problem: read.problem.message });
       else if (read.value.is === 'exercise') {
         chosen = read.value.exercise;
         await keepExercise(chosen);
       } else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
-      else out.push({ file: file.name, problem: 'it is a lesson, and hand-ins are marked here' });
     }
     const kept = await keptExercises();
     setExercises(kept);
@@ -206,7 +205,13 @@ export function Marking({ samples }: { samples: Samples }) {
                 </button>
               </>
             )}
-            <FileButton className="button main" label="Hand-in files" multiple onFiles={onFiles}>
+            <FileButton
+              className="button main"
+              label="Hand-in files"
+              multiple
+              accept={acceptedAt('marking')}
+              onFiles={onFiles}
+            >
               Add hand-ins
             </FileButton>
             <ThemeButton />

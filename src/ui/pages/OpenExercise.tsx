@@ -2,8 +2,8 @@
 
 import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
-import { exerciseFromFragment, readExercise } from '@/core/formats/exercise-file';
-import { type Result, sentence } from '@/core/values/result';
+import { exerciseFromFragment } from '@/core/formats/exercise-file';
+import { done, type Result, refused, sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { beginAgain, rawWork, workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -11,6 +11,7 @@ import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, readFiles, saveFile } from '@/ui/controls/files';
 import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
+import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { OpenLesson } from '@/ui/pages/OpenLesson';
 
 /** Hands damaged work to the browser as a file, unread. */
@@ -64,8 +65,13 @@ export function OpenExercise() {
   const onFiles = async (files: File[]) => {
     const [file] = await readFiles(files.slice(0, 1));
     if (!file) return;
-    const read = file.text.ok ? readExercise(file.text.value) : file.text;
-    await take(read, `${file.name} cannot be opened`);
+    const read = await readContent(file, 'exercise page');
+    const exercise = !read.ok
+      ? read
+      : read.value.is === 'exercise'
+        ? done(read.value.exercise)
+        : refused('other-format', 'it is not an exercise');
+    await take(exercise, `${file.name} cannot be opened`);
   };
   return (
     <DropZone hint="Drop the exercise file here" onFiles={onFiles} className="h-dvh">
@@ -94,7 +100,12 @@ export function OpenExercise() {
             </button>
           </div>
         )}
-        <FileButton className="button main" label="Exercise file" onFiles={onFiles}>
+        <FileButton
+          className="button main"
+          label="Exercise file"
+          accept={acceptedAt('exercise page')}
+          onFiles={onFiles}
+        >
           Choose the file
         </FileButton>
         <a href="/" className="text-accent underline">

@@ -5,8 +5,8 @@ import { useStore } from 'zustand';
 import type { OpenSession } from '@/session/open-session';
 import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
-import { LessonView } from '../lesson/LessonView';
-import { saveLesson } from '../session/save-lesson';
+import { LessonView } from '@/ui/lesson/LessonView';
+import { saveLesson } from '@/ui/session/save-lesson';
 import { SavedMark } from './SavedMark';
 import { useOpenSession } from './useOpenSession';
 

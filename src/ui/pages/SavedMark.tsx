@@ -3,7 +3,7 @@
 import { useEffect } from 'react';
 import { holdReload } from '@/loading/load';
 import type { OpenSession } from '@/session/open-session';
-import { useSessionState } from '../session/session-context';
+import { useSessionState } from '@/ui/session/session-context';
 
 const WORDS = { saved: 'Saved', saving: 'Saving …', failed: 'Not saved' } as const;
 

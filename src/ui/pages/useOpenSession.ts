@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { problemOf, sentence } from '@/core/values/result';
 import { type OpenSession, openSession } from '@/session/open-session';
-import { keepEarlyKeys, takeEarlyKeys } from '../session/early-keys';
+import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
 
 export type Opening =
   | { readonly state: 'opening' }

@@ -1,21 +1,33 @@
+import type { KeyPress } from '@/commands/chord';
 import { takesKeys } from './key-owner';
 
-/** What of a key event counts later. */
-interface EarlyKey {
-  readonly key: string;
-  readonly ctrlKey: boolean;
-  readonly metaKey: boolean;
-  readonly altKey: boolean;
-  readonly shiftKey: boolean;
+const MOST = 200;
+/** The letters that commands listen for with Ctrl, and the named keys; the browser keeps all others. */
+const CTRL_LETTERS = 'adkyz';
+const NAMED = /^(Enter|Escape|Delete|Backspace|Arrow\w+|ContextMenu|F2|F8|F9|F10)$/;
+
+let kept: KeyPress[] | null = null;
+
+/** The facts of a key event that count; the event itself does not outlive its handling. */
+export const pressOf = ({ key, ctrlKey, metaKey, altKey, shiftKey, repeat }: KeyboardEvent): KeyPress => ({
+  key,
+  ctrlKey,
+  metaKey,
+  altKey,
+  shiftKey,
+  isRepeat: repeat,
+});
+
+/** Whether a key is kept for a drawing that is not there yet, so that the browser must leave it alone. */
+export function isForDrawing({ key, ctrlKey, metaKey, altKey }: KeyPress): boolean {
+  if (altKey) return false;
+  return ctrlKey || metaKey ? CTRL_LETTERS.includes(key.toLowerCase()) : key.length === 1 || NAMED.test(key);
 }
 
-const MOST = 200;
-let kept: EarlyKey[] | null = null;
-
 function keep(event: KeyboardEvent): void {
-  const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
-  if (event.defaultPrevented || takesKeys(event.target) || ctrlKey || metaKey || key === 'Tab') return;
-  if (kept!.length < MOST) kept!.push({ key, ctrlKey, metaKey, altKey, shiftKey });
+  const press = pressOf(event);
+  if (event.defaultPrevented || takesKeys(event.target) || !isForDrawing(press)) return;
+  if (kept!.length < MOST) kept!.push(press);
   event.preventDefault();
 }
 
@@ -27,7 +39,7 @@ export function keepEarlyKeys(): void {
 }
 
 /** The keys that were kept, in order; from now on none are. */
-export function takeEarlyKeys(): readonly EarlyKey[] {
+export function takeEarlyKeys(): readonly KeyPress[] {
   const keys = kept ?? [];
   kept = null;
   window.removeEventListener('keydown', keep);

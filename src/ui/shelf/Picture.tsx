@@ -4,13 +4,13 @@ import { useEffect, useRef } from 'react';
 import { boundingBox } from '@/core/circuit/geometry';
 import type { Lesson } from '@/core/circuit/lesson';
 import { footprintOf } from '@/core/drawing/geometry/placement';
+import { fitted } from '@/core/drawing/geometry/viewport';
 import { compileOnce } from '@/core/netlist/compile';
 import { Run } from '@/core/simulate/run';
 import { readPalette } from '@/ui/controls/palette';
 import { useTheme } from '@/ui/controls/theme';
 import { paint } from '@/ui/drawing/canvas/painter';
 import { PLAIN } from '@/ui/drawing/canvas/scene';
-import { fitted } from '@/ui/drawing/canvas/view';
 
 /** A small picture of a lesson's first sheet, at rest with all switches at 0. */
 export function Picture({ lesson }: { lesson: Lesson }) {

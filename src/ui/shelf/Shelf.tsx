@@ -5,21 +5,20 @@ import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
-import { type AnyFile, readAny } from '@/core/formats/any-file';
 import { writeLesson } from '@/core/formats/write-lesson';
-import { mapped, type Result, sentence } from '@/core/values/result';
+import { type Result, sentence } from '@/core/values/result';
 import { type LessonRecord, randomId, storeProblem } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
+import { fileName, readFiles, saveFile } from '@/ui/controls/files';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
-import { verilogLesson } from '@/workers/verilog-client';
 import { Picture } from './Picture';
 
 interface Item {
@@ -30,14 +29,6 @@ interface Item {
 type Said = Omit<NoticeProps, 'dismiss'>;
 
 /** The shelf: all lessons of this browser, and one large way to begin a new one. */
-/** Any of our files, or Verilog. */
-async function readFile({ name, text }: ReadFile): Promise<Result<AnyFile>> {
-  if (!text.ok) return text;
-  if (!name.toLowerCase().endsWith('.v')) return readAny(text.value);
-  const read = await verilogLesson(text.value, name.slice(0, -2));
-  return mapped(read, (lesson) => ({ is: 'lesson', lesson: { ...lesson, id: randomId() } }));
-}
-
 export function Shelf({ demos }: { demos: readonly string[] }) {
   const router = useRouter();
   const [items, setItems] = useState<readonly Item[] | null>(null);
@@ -73,7 +64,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     let taken = 0;
     let open = '';
     for (const file of await readFiles(files)) {
-      const read = await readFile(file);
+      const read = await readContent(file, 'shelf');
       if (!read.ok) problems.push(`${file.name} was left out: ${read.problem.message}.`);
       else if (read.value.is === 'lesson') {
         await addLesson(read.value.lesson);
@@ -81,8 +72,6 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       } else if (read.value.is === 'exercise') {
         const work = await workAt(read.value.exercise);
         if (work.ok) open = work.value.id;
-      } else {
-        problems.push(`${file.name} is a hand-in: drop it on the marking page.`);
       }
     }
     await reload();
@@ -108,7 +97,12 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             <p className="text-sm text-quiet">Circuits that run while you draw them</p>
           </div>
           <div className="ml-auto flex items-center gap-2">
-            <FileButton label="Lesson, exercise or Verilog files" multiple onFiles={onFiles}>
+            <FileButton
+              label="Lesson, exercise or Verilog files"
+              multiple
+              accept={acceptedAt('shelf')}
+              onFiles={onFiles}
+            >
               Import a file
             </FileButton>
             <Link href="/marking" className="button">
@@ -151,7 +145,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
 const STEPS = [
   ['Draw', 'Place parts from the ring or by typing their names, and drag from pin to pin.'],
   ['Try', 'Flip switches, walk the truth table row by row, let a clock run and go back in time.'],
-  ['Hand out', 'Make an exercise of a sheet: a link or a file with the task and the wanted function.'],
+  ['Hand out', 'Make an exercise of a sheet: a link or a file with the task and the expected function.'],
   ['Mark', 'Drop the files that come back on the marking page: each row is checked.'],
 ] as const;
 

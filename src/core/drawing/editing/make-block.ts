@@ -68,10 +68,7 @@ export function makeBlock(
     }))
     .filter(({ within, without }) => within.length > 0 && without.length > 0);
   if (cut.length === 0)
-    return refused(
-      'no-ports',
-      'no wire leads out of what is selected, so that the block would have no ports',
-    );
+    return refused('no-ports', 'no wire leads out of the selection, so the block would have no ports');
 
   // The sheet inside: the parts as they are, each net laid anew, a port for each that is cut.
   const id = freshId(new Set(lesson.sheets.map((s) => s.id)), 'sheet');

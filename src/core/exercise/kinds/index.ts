@@ -8,7 +8,10 @@ import { table } from './table';
 export const EXERCISE_KINDS = [table, run] as const;
 
 /** What a file says is expected, of any kind, told apart by `kind`. */
-export const AnyExpected = z.discriminatedUnion('kind', [table.schema, run.schema]);
+export const AnyExpected = z.discriminatedUnion(
+  'kind',
+  EXERCISE_KINDS.map((kind) => kind.schema) as [(typeof EXERCISE_KINDS)[number]['schema']],
+);
 
 /** The kind of what is expected. @throws Error for one that is in no list: file readers let none pass. */
 export function exerciseKindOf<E extends Expected>({ kind }: E): ExerciseKind<E> {

@@ -105,8 +105,8 @@ export function proveCombinational(
     verdict: 'undecided',
     method: binary ? 'decision diagrams and a search for a row' : 'none',
     reason: binary
-      ? `the diagrams grow beyond what fits, a search for a row that tells them apart came to no end, and ${inputs.length} inputs are too many for all rows`
-      : `some wires can be undriven, and ${inputs.length} inputs are too many for all rows`,
+      ? `the decision diagrams grew too large, the search for a row that differs did not finish, and ${inputs.length} inputs are too many to try every row`
+      : `some wires can be undriven, and ${inputs.length} inputs are too many to try every row`,
   });
 }
 

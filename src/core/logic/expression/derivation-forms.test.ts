@@ -52,7 +52,7 @@ test('each place of a step says the same before and after, but for what is chose
       const { made } = deriveForm(form, new Formula('Y', names, fn), null);
       if (!made.ok) throw new Error(made.problem.message);
       for (const { law, places } of made.value)
-        if (!law.startsWith('Either will do'))
+        if (!law.startsWith('Don’t-care'))
           for (const { before, after } of places)
             expect([law, truthColumn(after, names)]).toEqual([law, truthColumn(before, names)]);
     }),
@@ -95,7 +95,7 @@ test('where either will do, it is said what is taken; more than six inputs are s
   const wish = { inputs: 2, rows: Uint8Array.of(OFF, DONT_CARE, OFF, ON) };
   const { made } = deriveForm('sop', new Formula('Y', ['A', 'B'], wish), null);
   expect(made.ok && made.value.map((s) => s.law)).toEqual([
-    'Either will do in row 1: 1 is taken',
+    'Don’t-care in row 1: 1 is taken',
     "A B + A B' = A",
   ]);
   const wide = { inputs: 7, rows: new Uint8Array(128).fill(ON) };

@@ -73,7 +73,7 @@ export function deriveForm(form: DerivableForm, formula: Formula, drawn: Express
   );
   if (!made.ok || chosen.length === 0) return { from: null, rows, made };
   // What may be either is no law but a choice.
-  const law = `Either will do in ${rowsText(chosen)}: ${taken} is taken`;
+  const law = `Don’t-care in ${rowsText(chosen)}: ${taken} is taken`;
   const choice = { law, places: [{ before: written(fn), after: start }], result: start };
   return { from: null, rows, made: done([choice, ...made.value]) };
 }

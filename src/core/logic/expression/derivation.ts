@@ -342,7 +342,7 @@ function reduce(steps: StepRecorder, aim: readonly Cube[]): void {
     if (by) make("Consensus: A B + A' C + B C = A B + A' C", [...by, extra], by);
     else {
       const needed = others.filter((t) => rowsMeet(t, extra, fn));
-      make('The other terms hold in every row of it', [...needed, extra], needed);
+      make('The other terms cover all of its rows', [...needed, extra], needed);
     }
   }
 }

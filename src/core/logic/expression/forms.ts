@@ -306,12 +306,12 @@ export function drawnForm(netlist: Netlist, net: number): Result<Expression> {
       return constant(source.value === ONE ? 1 : 0);
     if (source) throw new Unwritable('reads-source', `it reads ${sourceKey(source)}, which is no input`);
     const g = driver.get(at);
-    if (g === undefined) throw new Unwritable('undriven', 'a wire on the way to it is driven by nothing');
+    if (g === undefined) throw new Unwritable('undriven', 'it depends on a wire that nothing drives');
     const stored = stores.get(g);
     if (stored !== undefined) return name(stored);
-    if (looped.has(g)) throw new Unwritable('loop', 'a signal runs in a circle on the way to it');
+    if (looped.has(g)) throw new Unwritable('loop', 'it depends on a loop of gates');
     if (--left < 0)
-      throw new Unwritable('too-large', `as it is drawn it has more than ${MOST_OPERATIONS} operations`);
+      throw new Unwritable('too-large', `as drawn it has more than ${MOST_OPERATIONS} operations`);
     const reads = () => [...netlist.ins.subarray(netlist.inStart[g]!, netlist.inStart[g + 1]!)].map(follow);
     const op = netlist.op[g]!;
     const operator = OPERATORS[op];

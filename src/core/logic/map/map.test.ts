@@ -99,11 +99,11 @@ test('what is wrong with a group is said', () => {
   expect(wrong(0, 1, 4)).toMatch(/3 cells are no group/);
   expect(wrong(0, 3)).toMatch(/do not make a block/);
   expect(wrong(3, 2)).toMatch(/a 0 in it, in row 2/);
-  expect(wrong(5)).toMatch(/holds no 1/);
+  expect(wrong(5)).toMatch(/covers no 1/);
   expect(wrong(0, 1, 4, 5)).toBeNull();
 });
 
-test('a grouping is judged: what could be larger, what is bare, what is not needed', () => {
+test('a grouping is judged: what could be larger, what is bare, what is redundant', () => {
   const f = of(3, '11011x00');
   const block: Cube = { mask: 0b010, value: 0 };
   const pair: Cube = { mask: 0b101, value: 0b001 };
@@ -111,12 +111,12 @@ test('a grouping is judged: what could be larger, what is bare, what is not need
   expect(judged([block], f)).toMatchObject({ bare: [3], isRight: false });
   expect(judged([{ mask: 0b110, value: 0 }, pair], f).groups[0]).toMatch(/can be larger: 4 cells/);
   expect(judged([block, pair, { mask: 0b111, value: 0 }], f).groups[2]).toMatch(/can be larger/);
-  // Three pairs of which the one in the middle is not needed.
+  // Three pairs of which the one in the middle is redundant.
   const chain = of(3, '11010011');
   const pairs = primes(chain);
   const said = judged(pairs, chain);
   expect(said.isRight).toBe(false);
-  expect(said.groups.some((s) => s?.startsWith('It is not needed'))).toBe(true);
+  expect(said.groups.some((s) => s?.startsWith('It is redundant'))).toBe(true);
 });
 
 test('the smallest cover is judged right, whatever the function', () => {

@@ -159,12 +159,12 @@ export function wrongWithGroup(
   if (!cube)
     return problem(
       'no-block',
-      'these cells do not make a block: they must lie side by side, be it over the edge',
+      'these cells do not make a block: they must lie side by side, across the edges too',
     );
   const zero = [...rows].find((row) => values[row] === OFF);
   if (zero !== undefined) return problem('zero-in-group', `there is a 0 in it, in row ${zero}`);
   if (![...rows].some((row) => values[row] === ON))
-    return problem('no-one-in-group', 'it holds no 1, only don’t-cares');
+    return problem('no-one-in-group', 'it covers no 1, only don’t-cares');
   return null;
 }
 
@@ -187,7 +187,7 @@ export function judged(groups: readonly Cube[], fn: BooleanFunction): Judged {
     const own = on.filter((row) => coversRow(group, row));
     const others = groups.filter((_, k) => k !== i);
     return own.every((row) => others.some((o) => coversRow(o, row)))
-      ? 'It is not needed: the others hold all of its ones.'
+      ? 'It is redundant: the others cover all of its ones.'
       : null;
   });
   const bare = on.filter((row) => !groups.some((g) => coversRow(g, row)));

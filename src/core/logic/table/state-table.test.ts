@@ -76,7 +76,7 @@ test('several clocks, both edges, and too much to go through are said', () => {
   expect(problem(two('posedge c', 'posedge d'))).toMatch(/several clocks/);
   expect(problem(two('posedge c', 'negedge c'))).toMatch(/rising edge and some on the falling edge/);
   expect(problem(counter(17, 'toggle'))).toBe(
-    '17 bits of state and 1 inputs make more rows than fit: 16 together are the most.',
+    '17 bits of state and 1 inputs give too many rows: 16 together are the most.',
   );
 });
 

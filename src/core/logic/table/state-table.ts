@@ -31,7 +31,7 @@ export class Stepper {
   static of(netlist: Netlist): Result<Stepper> {
     const clocks = clockNets(netlist);
     if (clocks.length > 1)
-      return refused('several-clocks', 'it has several clocks, so that “the next edge” does not say which');
+      return refused('several-clocks', 'it has several clocks, so “the next edge” is ambiguous');
     const falling = [...netlist.storage].some((g) => netlist.op[g] === Primitive.DFF_FALL);
     const rising = [...netlist.storage].some((g) => netlist.op[g] !== Primitive.DFF_FALL);
     if (falling && rising)
@@ -106,7 +106,7 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
   if (count > MOST_STATE_COLUMNS)
     return refused(
       'too-many-rows',
-      `${states.length} bits of state and ${columns.length} inputs make more rows than fit: ${MOST_STATE_COLUMNS} together are the most`,
+      `${states.length} bits of state and ${columns.length} inputs give too many rows: ${MOST_STATE_COLUMNS} together are the most`,
     );
   const rows = 2 ** count;
   const outputs = [...states.map((s) => `${s}+`), ...netlist.outputColumns.map((c) => c.name)];

@@ -31,14 +31,14 @@ export function whyNoTable(netlist: Netlist): Problem | null {
   if (netlist.storage.length > 0)
     return problem(
       'remembers',
-      'this sheet remembers: its outputs depend on earlier states, not on the inputs alone',
+      'this sheet stores state: its outputs depend on earlier states, not on the inputs alone',
     );
   if (netlist.looped.length > 0)
-    return problem('loop', 'a signal runs in a circle here, so the inputs alone do not decide the outputs');
+    return problem('loop', 'a signal runs in a loop here, so the inputs alone do not determine the outputs');
   if (inputs === 0) return problem('no-input', 'there is no input yet: place a switch');
   if (netlist.outputs.length === 0) return problem('no-output', 'there is no output yet: place a lamp');
   if (inputs > MOST_INPUTS)
-    return problem('too-many-rows', `${inputs} inputs make more rows than fit: ${MOST_INPUTS} are the most`);
+    return problem('too-many-rows', `${inputs} inputs give too many rows: ${MOST_INPUTS} are the most`);
   return null;
 }
 

@@ -1,4 +1,4 @@
-import type { View } from './view';
+import type { View } from '@/core/drawing/geometry/viewport';
 
 interface Size {
   readonly width: number;

@@ -1,5 +1,5 @@
 import { runsOf } from '@/core/values/markup';
-import { FONTS } from '../../controls/palette';
+import { FONTS } from '@/ui/controls/palette';
 
 let font = { weight: 400, face: FONTS.text };
 

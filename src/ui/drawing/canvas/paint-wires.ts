@@ -8,12 +8,12 @@ import {
 } from '@/core/circuit/geometry';
 import { crossingsOf, HOP, longestSegments, type Step, stepsOf } from '@/core/drawing/geometry/crossings';
 import { type SpatialIndex, type Stroke, spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
+import { STEP } from '@/core/drawing/geometry/viewport';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { type Radix, wordText } from '@/core/values/radix';
-import { FONTS, type Palette } from '../../controls/palette';
+import { FONTS, type Palette } from '@/ui/controls/palette';
 import { setFont, writeText } from './paint-text';
 import { isPainted, type Overlay, type Scene, type Signal, signalOf } from './scene';
-import { STEP } from './view';
 
 /** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */
 export const THIN = 1.5 / STEP;

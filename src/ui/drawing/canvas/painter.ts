@@ -2,15 +2,15 @@ import type { Box, Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/lesson';
 import { bodyOf, courseOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
+import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
 import { type Logic, ONE, Z } from '@/core/values/logic';
-import { FONTS, type Palette } from '../../controls/palette';
+import { FONTS, type Palette } from '@/ui/controls/palette';
 import type { Layer } from './layer';
 import { setFont, writeText } from './paint-text';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import { isPainted, type Overlay, type Scene } from './scene';
-import { STEP, type View } from './view';
 
 const paths = new Map<string, Path2D>();
 function pathOf(d: string): Path2D {

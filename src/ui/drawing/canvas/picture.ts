@@ -1,11 +1,11 @@
 import { boundingBox } from '@/core/circuit/geometry';
 import { footprintOf } from '@/core/drawing/geometry/placement';
+import { STEP } from '@/core/drawing/geometry/viewport';
 import type { SessionState } from '@/session/state';
-import type { Palette } from '../../controls/palette';
+import type { Palette } from '@/ui/controls/palette';
 import { paint } from './painter';
 import { PLAIN } from './scene';
 import { sceneOf } from './scene-of';
-import { STEP } from './view';
 
 /** The light theme on white paper, for pictures that are printed or handed on. */
 const LIGHT: Palette = {
@@ -56,7 +56,7 @@ export async function pictureOf(state: SessionState, palette: Palette = LIGHT): 
   canvas.width = Math.ceil(w * STEP * ratio);
   canvas.height = Math.ceil(h * STEP * ratio);
   const g = canvas.getContext('2d');
-  if (!g) throw new Error('this browser paints no pictures');
+  if (!g) throw new Error('this browser cannot paint pictures');
   g.setTransform(ratio, 0, 0, ratio, 0, 0);
   const view = { x: box.x0 - MARGIN, y: box.y0 - MARGIN, scale: 1 };
   paint(g, { width: w * STEP, height: h * STEP }, view, scene, PLAIN, palette);

@@ -1,12 +1,11 @@
+import { editorOn } from '@/commands/testing/editor-on';
 import type { Point } from '@/core/circuit/geometry';
-import type { End } from '@/core/circuit/lesson';
 import { courseOf, pinOf } from '@/core/drawing/geometry/placement';
+import { START_VIEW, toScreen } from '@/core/drawing/geometry/viewport';
 import { findKind } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
 import { interlock, pin, Sketch } from '@/core/testing/sketch';
-import { Session } from '@/session/session';
 import { pick, pickBox } from '../canvas/pick';
-import { START_VIEW, toScreen, type View } from '../canvas/view';
 import { PointerGesture } from './pointer-gesture';
 import { Pointers } from './pointers';
 
@@ -14,29 +13,17 @@ const PLAIN_KEYS = { shift: false, add: false, middle: false };
 
 /** A hand on a sheet; points are in grid steps. */
 function handOn(sketch: Sketch) {
-  const session = new Session(sketch.lesson);
-  let view: View = START_VIEW;
-  const opened: string[] = [];
-  const unequal: [End, End][] = [];
-  const offers: { from: readonly End[]; at: Point }[] = [];
-  const gesture = new PointerGesture({
-    session,
-    view: () => view,
-    setView: (next) => {
-      view = next;
-    },
-    repaint: () => {},
-    openSettings: (part) => opened.push(part),
-    openValue: (part) => opened.push(`value of ${part}`),
-    unequal: (from, to) => unequal.push([from, to]),
-    offer: (from, at) => offers.push({ from, at }),
-  });
-  const at = (x: number, y: number) => toScreen(view, { x, y });
+  const { session, context, popup, view, pointAt } = editorOn(sketch.lesson);
+  const gesture = new PointerGesture(context);
+  const at = (x: number, y: number) => toScreen(view(), { x, y });
   const press = (x: number, y: number, keys = {}) => {
     gesture.move(at(x, y));
     gesture.down(at(x, y), { ...PLAIN_KEYS, ...keys });
   };
-  const release = (x: number, y: number, keys = {}) => gesture.up(at(x, y), { ...PLAIN_KEYS, ...keys });
+  const release = (x: number, y: number, keys = {}) => {
+    pointAt(at(x, y));
+    gesture.up(at(x, y), { ...PLAIN_KEYS, ...keys });
+  };
   const click = (x: number, y: number, keys = {}) => {
     press(x, y, keys);
     release(x, y, keys);
@@ -46,20 +33,20 @@ function handOn(sketch: Sketch) {
     const [end, start] = [at(...to), at(...from)];
     gesture.move({ x: (start.x + end.x) / 2, y: (start.y + end.y) / 2 });
     gesture.move(end);
+    pointAt(end);
     gesture.up(end, { ...PLAIN_KEYS, ...keys });
   };
   return {
     session,
-    hand: gesture,
-    opened,
-    unequal,
-    offers,
+    context,
+    gesture,
+    popup,
     at,
     press,
     release,
     click,
     drag,
-    view: () => view,
+    view,
   };
 }
 
@@ -94,9 +81,9 @@ test('dragging from pin to pin wires them, and so do two clicks', () => {
   const h = handOn(loose());
   h.drag([2, 0], [11, 3]);
   h.click(2, 8);
-  expect(h.hand.wiring).toBe(true);
+  expect(h.gesture.isWiring).toBe(true);
   h.click(11, 5);
-  expect(h.hand.wiring).toBe(false);
+  expect(h.gesture.isWiring).toBe(false);
   h.drag([17, 4], [24, 4]);
   expect(h.session.state.diagnostics).toEqual([]);
   expect(h.session.sheet.wires.size).toBe(3);
@@ -121,13 +108,13 @@ test('a wire that ends nowhere is not made, and one that ends on a body says wha
 test('while a wire is drawn its course is shown, and Escape gives it up', () => {
   const h = handOn(loose());
   h.press(2, 0);
-  h.hand.move(h.at(8, 1));
-  h.hand.move(h.at(11, 3));
-  expect(h.hand.rubber[0]!.at(-1)).toEqual({ x: 11, y: 3 });
-  expect(h.hand.cursor).toBe('crosshair');
-  expect(h.hand.cancel()).toBe(true);
-  expect(h.hand.rubber).toEqual([]);
-  expect(h.hand.cancel()).toBe(false);
+  h.gesture.move(h.at(8, 1));
+  h.gesture.move(h.at(11, 3));
+  expect(h.gesture.wirePreview[0]!.at(-1)).toEqual({ x: 11, y: 3 });
+  expect(h.gesture.cursor).toBe('crosshair');
+  expect(h.gesture.cancel()).toBe(true);
+  expect(h.gesture.wirePreview).toEqual([]);
+  expect(h.gesture.cancel()).toBe(false);
 });
 
 test('a click flips a switch and selects it; dragging moves it instead', () => {
@@ -168,7 +155,7 @@ test('a button is 1 while it is pressed, also when the pointer slips into a move
   h.release(0, 0);
   expect(h.session.state.on.has('button1')).toBe(false);
   h.press(0, 0);
-  h.hand.move(h.at(4, 0));
+  h.gesture.move(h.at(4, 0));
   expect(h.session.state.on.has('button1')).toBe(false);
   h.release(4, 0);
   expect(h.session.sheet.parts.get('button1')!.at).toEqual({ x: 4, y: 0 });
@@ -182,15 +169,19 @@ test('dragging paper pans; a double click opens settings', () => {
   const h = handOn(loose());
   h.drag([40, 40], [45, 42]);
   expect(h.view().x).toBeCloseTo(START_VIEW.x - 5, 6);
-  h.hand.double(h.at(14, 4));
-  expect(h.opened).toEqual(['and1']);
+  h.gesture.double(h.at(14, 4));
+  expect(h.popup()).toEqual({ is: 'settings', parts: ['and1'], at: 'label' });
   expect(defaultParams(findKind('and')!)).toEqual({ inputs: 2, width: 1, inverted: [] });
 });
 
 test('a wire let go over bare paper asks what fits there', () => {
   const h = handOn(loose());
   h.drag([2, 0], [6, 20]);
-  expect(h.offers).toEqual([{ from: [{ part: 'switch1', port: 'Y' }], at: { x: 6, y: 20 } }]);
+  expect(h.popup()).toMatchObject({
+    is: 'typing',
+    pull: [{ part: 'switch1', port: 'Y' }],
+    at: h.at(6, 20),
+  });
   expect(h.session.sheet.wires.size).toBe(0);
 });
 
@@ -203,8 +194,9 @@ test('a drag over several pins of one part and another joins them one by one', (
   const [q, nq] = [at('dff1', 'Q'), at('dff1', "Q'")];
   const a = at('and1', 'A');
   h.press(q.x, q.y);
-  for (const p of [{ x: q.x + 1, y: q.y + 1 }, nq, { x: nq.x + 3, y: nq.y }, a]) h.hand.move(h.at(p.x, p.y));
-  expect(h.hand.rubber).toHaveLength(2);
+  for (const p of [{ x: q.x + 1, y: q.y + 1 }, nq, { x: nq.x + 3, y: nq.y }, a])
+    h.gesture.move(h.at(p.x, p.y));
+  expect(h.gesture.wirePreview).toHaveLength(2);
   h.release(a.x, a.y);
   const ends = [...h.session.sheet.wires.values()].map((w) => [w.from, w.to]);
   expect(ends).toEqual([
@@ -244,9 +236,9 @@ test('a selected wire is pulled aside, and an end of it is put elsewhere', () =>
   h.click(x, 2);
   expect(h.session.state.selection.wires.has('w1')).toBe(true);
   h.press(x, 2);
-  expect(h.hand.cursor).toBe('crosshair');
-  h.hand.move(h.at(x - 3, 2));
-  expect(h.hand.cursor).toBe('ew-resize');
+  expect(h.gesture.cursor).toBe('crosshair');
+  h.gesture.move(h.at(x - 3, 2));
+  expect(h.gesture.cursor).toBe('ew-resize');
   h.release(x - 3, 2);
   expect(course()[piece]!.x).toBe(x - 3);
   h.drag([24, 4], [24, 14]);
@@ -269,30 +261,22 @@ test('two clicks on a wire select all that hangs together with it', () => {
   const s = interlock();
   const h = handOn(s);
   const [first] = courseOf(s.sheet, s.sheet.wires.get('w1')!);
-  h.hand.double(h.at(first!.x + 2, first!.y));
+  h.gesture.double(h.at(first!.x + 2, first!.y));
   expect([...h.session.state.selection.wires].sort()).toEqual(['w1', 'w4']);
 });
 
 test('two fingers move and zoom, and what the first had begun is given up', () => {
   const h = handOn(loose());
   const held: unknown[] = [];
-  let view: View = h.view();
-  const fingers = new Pointers(h.hand, {
-    view: () => view,
-    setView: (next) => {
-      view = next;
-    },
-    repaint: () => {},
-    held: (pixel) => held.push(pixel),
-  });
+  const fingers = new Pointers(h.gesture, h.context, (pixel) => held.push(pixel));
   fingers.down(1, h.at(2, 0), true, PLAIN_KEYS);
   fingers.move(1, h.at(4, 0), true);
   fingers.down(2, h.at(14, 0), true, PLAIN_KEYS);
-  expect(h.hand.wiring).toBe(false);
-  const before = toScreen(view, { x: 4, y: 0 });
+  expect(h.gesture.isWiring).toBe(false);
+  const before = toScreen(h.view(), { x: 4, y: 0 });
   fingers.move(2, h.at(24, 0), true);
-  expect(view.scale).toBeCloseTo(2, 1);
-  expect(toScreen(view, { x: 4, y: 0 }).x).toBeCloseTo(before.x, 0);
+  expect(h.view().scale).toBeCloseTo(2, 1);
+  expect(toScreen(h.view(), { x: 4, y: 0 }).x).toBeCloseTo(before.x, 0);
   fingers.up(1, h.at(4, 0), true, PLAIN_KEYS);
   fingers.up(2, h.at(24, 0), true, PLAIN_KEYS);
   expect(h.session.sheet.wires.size).toBe(0);
@@ -303,12 +287,7 @@ test('a finger draws a wire, and one that rests asks what can be done', () => {
   jest.useFakeTimers();
   const h = handOn(loose());
   const held: Point[] = [];
-  const fingers = new Pointers(h.hand, {
-    view: h.view,
-    setView: () => {},
-    repaint: () => {},
-    held: (pixel) => held.push(pixel),
-  });
+  const fingers = new Pointers(h.gesture, h.context, (pixel) => held.push(pixel));
   fingers.down(1, h.at(2.6, 0.5), true, PLAIN_KEYS);
   fingers.move(1, h.at(8, 2), true);
   fingers.move(1, h.at(10.6, 3.4), true);

@@ -1,21 +1,15 @@
+import type { EditorContext } from '@/commands/context';
 import type { Point } from '@/core/circuit/geometry';
-import { panned, type View, zoomed } from '../canvas/view';
-import type { Keys, PointerGesture } from './pointer-gesture';
-
-export interface PointerSurroundings {
-  view(): View;
-  setView(view: View): void;
-  repaint(): void;
-  /** A finger that rests on a place asks for what can be done there. */
-  held(pixel: Point): void;
-}
+import { panned, zoomed } from '@/core/drawing/geometry/viewport';
+import type { Keys } from './gesture-state';
+import type { PointerGesture } from './pointer-gesture';
 
 /** How long in ms a finger rests before it asks, and how far in pixels it may tremble. */
 const REST = 500;
 const TREMBLE = 8;
 
 /**
- * All pointers on the sheet. One is the hand; two fingers move and zoom the sheet, and whatever the first had begun
+ * All pointers on the sheet. One draws, drags and presses; two fingers move and zoom the sheet, and whatever the first had begun
  * is given up.
  */
 export class Pointers {
@@ -26,7 +20,9 @@ export class Pointers {
 
   constructor(
     private readonly gesture: PointerGesture,
-    private readonly around: PointerSurroundings,
+    private readonly context: EditorContext,
+    /** Opens what can be done where a finger rests. */
+    private readonly onRest: (pixel: Point) => void,
   ) {}
 
   down(id: number, pixel: Point, touch: boolean, keys: Keys): void {
@@ -43,11 +39,11 @@ export class Pointers {
     }
     // A finger hovers nowhere before it comes down.
     this.gesture.down(pixel, { ...keys, coarse: true });
-    if (this.gesture.holding) return;
+    if (this.gesture.isHolding) return;
     this.restedAt = pixel;
     this.resting = setTimeout(() => {
       this.gesture.cancel();
-      this.around.held(pixel);
+      this.onRest(pixel);
       this.restedAt = null;
     }, REST);
   }
@@ -67,14 +63,13 @@ export class Pointers {
   private pinch(id: number, was: Point, is: Point): void {
     const other = [...this.fingers].find(([finger]) => finger !== id)?.[1];
     if (!other) return;
-    const { view, setView, repaint } = this.around;
+    const { drawing } = this.context;
     const before = Math.hypot(was.x - other.x, was.y - other.y);
     const after = Math.hypot(is.x - other.x, is.y - other.y);
     // The middle between the fingers goes half as far as one of them.
-    const moved = panned(view(), (is.x - was.x) / 2, (is.y - was.y) / 2);
+    const moved = panned(drawing.view(), (is.x - was.x) / 2, (is.y - was.y) / 2);
     const middle = { x: (is.x + other.x) / 2, y: (is.y + other.y) / 2 };
-    setView(before > 0 && after > 0 ? zoomed(moved, after / before, middle.x, middle.y) : moved);
-    repaint();
+    drawing.setView(before > 0 && after > 0 ? zoomed(moved, after / before, middle.x, middle.y) : moved);
   }
 
   up(id: number, pixel: Point, touch: boolean, keys: Keys): void {

@@ -1,10 +1,12 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo } from 'react';
+import type { KeyPress } from '@/commands/chord';
+import type { EditorContext } from '@/commands/context';
 import { fetcher } from '@/loading/load';
-import type { EditorController, EditorSurroundings } from './editor-controller';
-import type { KeyPress } from './keys';
+import { isForDrawing } from '@/ui/session/early-keys';
+import type { EditorController } from './editor-controller';
 
 const load = fetcher('the tools of the drawing', () =>
-  Promise.all([import('./editor-controller'), import('../popups/PopupHost')]).then(([desk]) => desk),
+  Promise.all([import('./editor-controller'), import('../popups/PopupHost')]).then(([module]) => module),
 );
 
 export interface EditorHolder {
@@ -12,41 +14,26 @@ export interface EditorHolder {
   readonly now: EditorController | null;
   fetch(): void;
   /** Does something with it, as soon as it is there; in the order in which it was asked. */
-  with(use: (desk: EditorController) => void): void;
+  whenLoaded(use: (editor: EditorController) => void): void;
   /** Keeps a key for it. @returns whether the browser is to leave the key alone. */
   wait(press: KeyPress, first: (press: KeyPress) => boolean): boolean;
 }
 
-/** What hands and keys do on the sheet, fetched when they first come to it; what they do meanwhile is not lost. */
-export function useEditorController(around: EditorSurroundings): EditorHolder {
-  const latest = useRef(around);
-  latest.current = around;
+/** What pointers and keys do on the sheet, fetched when they first come to it; what they do meanwhile is not lost. */
+export function useEditorController(context: EditorContext): EditorHolder {
   const holder = useMemo(() => {
-    const waiting: ((desk: EditorController) => void)[] = [];
+    const waiting: ((editor: EditorController) => void)[] = [];
     let now: EditorController | null = null;
-    let asked = false;
+    let isAsked = false;
     const fetch = () => {
-      if (asked) return;
-      asked = true;
+      if (isAsked) return;
+      isAsked = true;
       void load().then(({ EditorController: Made }) => {
-        const { session, view } = latest.current;
-        now = new Made({
-          session,
-          view,
-          repaint: () => latest.current.repaint(),
-          opened: () => latest.current.opened(),
-          open: (next) => latest.current.open(next),
-          openTyping: (first) => latest.current.openTyping(first),
-          act: (part) => latest.current.act(part),
-          showAll: () => latest.current.showAll(),
-          pointed: () => latest.current.pointed(),
-          nextProblem: () => latest.current.nextProblem(),
-          spot: () => latest.current.spot(),
-        });
+        now = new Made(context);
         for (const use of waiting.splice(0)) use(now);
       });
     };
-    const whenThere = (use: (editor: EditorController) => void) => {
+    const whenLoaded = (use: (editor: EditorController) => void) => {
       if (now) use(now);
       else {
         waiting.push(use);
@@ -58,17 +45,13 @@ export function useEditorController(around: EditorSurroundings): EditorHolder {
         return now;
       },
       fetch,
-      with: whenThere,
+      whenLoaded,
       wait: (press: KeyPress, first: (press: KeyPress) => boolean) => {
-        whenThere((editor) => {
-          // What the drawing has no use for goes on to the lesson.
-          if (!first(press) && !editor.key(press)) window.dispatchEvent(new KeyboardEvent('keydown', press));
-        });
-        return press.key !== 'Tab' && !press.ctrlKey && !press.metaKey;
+        whenLoaded((editor) => void (first(press) || editor.press(press)));
+        return isForDrawing(press);
       },
     };
-    // A session has one desk for as long as it is open.
-  }, []);
+  }, [context]);
   useEffect(() => () => holder.now?.pointers.cancel(), [holder]);
   return holder;
 }

@@ -1,23 +1,16 @@
 import { type RefObject, useEffect, useRef } from 'react';
-import { takeEarlyKeys } from '@/ui/session/early-keys';
+import type { KeyPress } from '@/commands/chord';
+import { pressOf, takeEarlyKeys } from '@/ui/session/early-keys';
 import { isButton, takesKeys } from '@/ui/session/key-owner';
-import type { KeyPress } from './keys';
 
 interface SheetKeys {
   /** @returns whether the key did anything, so that nobody else need look at it. */
-  key(press: KeyPress): boolean;
+  press(press: KeyPress): boolean;
+  release(key: string): void;
   /** Text for the clipboard; null where nothing is selected. */
   copy(cut: boolean): string | null;
   paste(text: string): void;
 }
-
-const pressOf = ({ key, ctrlKey, metaKey, altKey, shiftKey }: KeyboardEvent): KeyPress => ({
-  key,
-  ctrlKey,
-  metaKey,
-  altKey,
-  shiftKey,
-});
 
 /**
  * Gives the sheet every key, copy and paste that no field, menu or dialog takes, wherever the focus is: from the first
@@ -33,8 +26,9 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
       if ((event.key === ' ' || event.key === 'Enter') && isButton(target)) return;
       const face = target instanceof Element ? target.closest('.pane') : null;
       const elsewhere = face !== null && !face.contains(sheet.current);
-      if (latest.current.key({ ...pressOf(event), elsewhere })) event.preventDefault();
+      if (latest.current.press({ ...pressOf(event), elsewhere })) event.preventDefault();
     };
+    const onRelease = (event: KeyboardEvent) => latest.current.release(event.key);
     const isOurs = (event: ClipboardEvent) => !event.defaultPrevented && !takesKeys(event.target);
     const copy = (event: ClipboardEvent, cut: boolean) => {
       // Words that are marked on the page are meant before parts that are selected.
@@ -53,12 +47,14 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
       latest.current.paste(text);
     };
     window.addEventListener('keydown', onKey);
+    window.addEventListener('keyup', onRelease);
     window.addEventListener('copy', onCopy);
     window.addEventListener('cut', onCut);
     window.addEventListener('paste', onPaste);
-    for (const press of takeEarlyKeys()) latest.current.key(press);
+    for (const press of takeEarlyKeys()) latest.current.press(press);
     return () => {
       window.removeEventListener('keydown', onKey);
+      window.removeEventListener('keyup', onRelease);
       window.removeEventListener('copy', onCopy);
       window.removeEventListener('cut', onCut);
       window.removeEventListener('paste', onPaste);

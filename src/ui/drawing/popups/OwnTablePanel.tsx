@@ -10,17 +10,10 @@ import { Run } from '@/core/simulate/run';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { Marked } from '@/ui/controls/Marked';
 import { useSessionState } from '@/ui/session/session-context';
-import { Panel } from './Panel';
-
-interface At {
-  readonly x: number;
-  readonly y: number;
-  readonly room: number;
-  readonly onClose: () => void;
-}
+import { Panel, type PanelPlace } from './Panel';
 
 /** A part of the sheet: its words, its own table, and the row that is active now. */
-export function OwnTableOfPart({ part, ...at }: At & { part: Part }) {
+export function OwnTableOfPart({ part, ...at }: PanelPlace & { part: Part }) {
   const kind = kindOf(part);
   const view = useSessionState((s) => s.view);
   const values = useSessionState((s) => s.values);
@@ -125,7 +118,7 @@ function Words({ kind, params }: { kind: PartKind; params: Params }) {
 }
 
 function NoTable() {
-  return <p className="text-quiet">It has no table that one could read at a glance.</p>;
+  return <p className="text-quiet">Its table is too large to read at a glance.</p>;
 }
 
 function Rows({ table, now }: { table: OwnTable; now: number }) {

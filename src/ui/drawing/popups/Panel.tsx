@@ -2,14 +2,18 @@
 
 import { type ReactNode, useEffect, useRef } from 'react';
 
-interface Props {
-  readonly label: string;
+/** Where something stands over the sheet, in pixels from its upper left corner. */
+export interface PanelPlace {
   readonly x: number;
   readonly y: number;
   /** Most pixels that it may be high. */
   readonly room: number;
-  readonly width?: string;
   readonly onClose: () => void;
+}
+
+interface Props extends PanelPlace {
+  readonly label: string;
+  readonly width?: string;
   readonly onKey?: (key: string) => boolean;
   readonly children: ReactNode;
 }

@@ -6,9 +6,10 @@ import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { readParams } from '@/core/parts/params';
 import type { Setting } from '@/core/parts/part-kind';
 import { ZERO } from '@/core/values/logic';
-import { DONE, type Result } from '@/core/values/result';
+import type { Result } from '@/core/values/result';
 import { numberSelected } from '@/session/changes/arrange';
 import { drawBy, relabel, removeSelected, setParam, turnSelected } from '@/session/changes/parts';
+import { told } from '@/session/told';
 import { useSession } from '@/ui/session/session-context';
 
 interface Props {
@@ -38,8 +39,8 @@ export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
   }, [at]);
   const close = () => {
     onClose();
-    if (!several) return relabel(session, part!.id, label);
-    return label.trim() ? numberSelected(session, label) : DONE;
+    if (!several) told(relabel(session, part!.id, label));
+    else if (label.trim()) told(numberSelected(session, label));
   };
   const settings = sharedSettings(parts);
   const hasDelay = parts.every((p) => takes(p, 'delayRise'));

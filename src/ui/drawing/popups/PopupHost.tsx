@@ -1,26 +1,27 @@
 'use client';
 
 import type { RefObject } from 'react';
-import { boundingBox, grown, nearestOnCourse, type Point } from '@/core/circuit/geometry';
+import { afterPlacing, gridPoint, openTyping } from '@/commands/place';
+import type { Popup } from '@/commands/popup';
+import { boundingBox, grown, type Point } from '@/core/circuit/geometry';
 import type { Params, Part, Sheet } from '@/core/circuit/lesson';
 import { requirementAt } from '@/core/drawing/editing/compatible-parts';
 import { bodyOf, courseOf } from '@/core/drawing/geometry/placement';
+import { toScreen } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
-import { DONE, type Result } from '@/core/values/result';
+import type { Result } from '@/core/values/result';
 import { place, placeFrom } from '@/session/changes/place';
 import { typedLine } from '@/session/changes/statement';
-import { pinProbe } from '@/session/changes/wires';
-import { useSession, useSessionState } from '@/ui/session/session-context';
-import { within } from '../../controls/within';
-import { toScreen, toSheet, type View } from '../canvas/view';
+import { within } from '@/ui/controls/within';
+import { useEditor } from '@/ui/session/editor-context';
+import { useSessionState } from '@/ui/session/session-context';
 import { ActionMenu } from './ActionMenu';
 import { OwnTableOfPart } from './OwnTablePanel';
 import { PartSettings } from './PartSettings';
 import { ProblemPanel, UnequalWidths } from './ProblemPanel';
-import type { Popup } from './popup';
+import { RepeatPanel } from './RepeatPanel';
 import { Ring } from './Ring';
-import { noteRecent } from './recent';
 import { OUTER } from './ring-size';
 import { TypingLine } from './TypingLine';
 import { ValueLine } from './ValueLine';
@@ -29,32 +30,26 @@ import { WireLine } from './WireLine';
 interface Props {
   readonly opened: Popup;
   readonly sheet: Sheet;
-  readonly view: RefObject<View>;
+  /** Pixels of the drawing. */
   readonly size: RefObject<{ readonly width: number; readonly height: number }>;
-  readonly open: (next: Popup | null) => void;
-  readonly openTyping: (first: string) => void;
   /** Closes what is open and takes the focus back to the sheet. */
   readonly close: () => void;
-  readonly goToProblem: (index: number) => void;
 }
 
 /** What opens over the sheet, where it opens: the ring, the typing line, settings, and what can be done. */
-export function PopupHost({ opened, sheet, view, size, open, openTyping, close, goToProblem }: Props) {
-  const session = useSession();
+export function PopupHost({ opened, sheet, size, close }: Props) {
+  const editor = useEditor();
+  const { session, drawing } = editor;
   const selection = useSessionState((s) => s.selection.parts);
   const { width, height } = size.current;
   const placed = (kind: PartKind, params: Params, made: Result<string[]>) => {
-    noteRecent(kind);
     close();
-    if (made.ok) open({ is: 'placed', kind, params, parts: made.value });
+    afterPlacing(editor, kind, params, made);
   };
-  const onSheet = (pixel: Point): Point => {
-    const p = toSheet(view.current, pixel.x, pixel.y);
-    return { x: Math.round(p.x), y: Math.round(p.y) };
-  };
+  const onSheet = (pixel: Point) => gridPoint(editor, pixel);
   const beside = (parts: readonly Part[], tall: number) => {
     const body = grown(boundingBox(parts.map(bodyOf))!, 1);
-    const p = toScreen(view.current, { x: body.x1, y: body.y0 });
+    const p = toScreen(drawing.view(), { x: body.x1, y: body.y0 });
     const y = within(p.y, 4, Math.max(4, height - tall - 12));
     return { x: within(p.x, 4, width - 300), y, room: height - y - 8 };
   };
@@ -72,7 +67,7 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
           onPlace={(kind, params) =>
             placed(kind, params, place(session, kind, params, [''], onSheet(opened.at), opened.pointed))
           }
-          onType={openTyping}
+          onType={(letter) => openTyping(editor, letter)}
         />
       );
     case 'typing':
@@ -88,7 +83,7 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
           onStatement={(text) => {
             const drawn = typedLine(session, text, onSheet(opened.at));
             if (drawn.ok) close();
-            if (drawn.ok && opened.next) openTyping(opened.next);
+            if (drawn.ok && opened.next) openTyping(editor, opened.next);
             return drawn;
           }}
           onPlace={({ kind, params, labels }) => {
@@ -98,7 +93,7 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
                 ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
                 : place(session, kind, params, labels, at, opened.pointed);
             placed(kind, params, made);
-            if (opened.next) openTyping(opened.next);
+            if (opened.next) openTyping(editor, opened.next);
           }}
         />
       );
@@ -109,30 +104,11 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
       const at = beside(parts, 190 + 46 * (kindOf(parts[0]!).settings?.length ?? 0));
       return <PartSettings key={opened.parts.join()} parts={parts} at={opened.at} {...at} onClose={close} />;
     }
-    case 'actions': {
+    case 'actions':
+    case 'repeat': {
       const y = within(opened.at.y, 4, Math.max(4, height - 420));
-      return (
-        <ActionMenu
-          x={within(opened.at.x, 4, width - 264)}
-          y={y}
-          room={height - y - 8}
-          session={session}
-          onClose={close}
-          openSettings={() => open({ is: 'settings', parts: [...selection], at: 'label' })}
-          openOwn={(part) => open({ is: 'own', part })}
-          openWire={(part) => open({ is: 'wire', part })}
-          openEnds={(wires) => open({ is: 'ends', wires })}
-          enter={(part) => session.enter(part)}
-          pinProbe={() => {
-            const [wire] = session.state.selection.wires;
-            if (wire === undefined) return DONE;
-            const points = courseOf(sheet, sheet.wires.get(wire)!);
-            const p = toSheet(view.current, opened.at.x, opened.at.y);
-            const at = nearestOnCourse(points, p);
-            return pinProbe(session, wire, { x: Math.round(at.x), y: Math.round(at.y) });
-          }}
-        />
-      );
+      const Open = opened.is === 'actions' ? ActionMenu : RepeatPanel;
+      return <Open x={within(opened.at.x, 4, width - 264)} y={y} room={height - y - 8} onClose={close} />;
     }
     case 'wire': {
       const part = sheet.parts.get(opened.part);
@@ -144,7 +120,7 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
       const wire = sheet.wires.get(opened.wires[0]!);
       if (!wire) return null;
       const points = courseOf(sheet, wire);
-      const { x, y } = toScreen(view.current, points[points.length - 1]!);
+      const { x, y } = toScreen(drawing.view(), points[points.length - 1]!);
       return (
         <WireLine
           x={within(x, 4, width - 292)}
@@ -171,7 +147,7 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
         <ProblemPanel
           {...beside(parts.slice(0, 1), 220)}
           index={opened.index}
-          onGo={(index) => goToProblem(index)}
+          onGo={drawing.goToProblem}
           onClose={close}
         />
       );
@@ -193,7 +169,7 @@ export function PopupHost({ opened, sheet, view, size, open, openTyping, close, 
       const parts = chosen();
       if (parts.length === 0) return null;
       const body = boundingBox(parts.map(bodyOf))!;
-      const p = toScreen(view.current, { x: body.x0, y: body.y1 + 0.8 });
+      const p = toScreen(drawing.view(), { x: body.x0, y: body.y1 + 0.8 });
       const first = opened.kind.settings?.[0];
       return (
         <p

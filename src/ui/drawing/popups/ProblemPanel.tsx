@@ -7,17 +7,14 @@ import { type Remedy, remediesFor, widthAt, widthRemedies } from '@/core/drawing
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { counted } from '@/core/values/wording';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { Panel } from './Panel';
-
-interface At {
-  readonly x: number;
-  readonly y: number;
-  readonly room: number;
-  readonly onClose: () => void;
-}
+import { Panel, type PanelPlace } from './Panel';
 
 /** A problem in words, its remedies as buttons, and the way to the next one. */
-export function ProblemPanel({ index, onGo, ...at }: At & { index: number; onGo: (index: number) => void }) {
+export function ProblemPanel({
+  index,
+  onGo,
+  ...at
+}: PanelPlace & { index: number; onGo: (index: number) => void }) {
   const session = useSession();
   const problems = useSessionState((s) => s.diagnostics);
   const problem: Diagnostic | undefined = problems[Math.min(index, problems.length - 1)];
@@ -29,7 +26,7 @@ export function ProblemPanel({ index, onGo, ...at }: At & { index: number; onGo:
   const go = (by: number) => onGo((index + by + problems.length) % problems.length);
   return (
     <Panel
-      label="Something to mend"
+      label="Problem"
       {...at}
       onKey={(key) => {
         if (key === 'F8' || key === 'ArrowRight') go(1);
@@ -70,7 +67,7 @@ function Remedies({ remedies, onClose }: { remedies: readonly Remedy[]; onClose:
   const session = useSession();
   const take = (name: string, edit: Edit) => {
     onClose();
-    return session.edit(`mend: ${name}`, edit);
+    return session.edit(`remedy: ${name}`, edit);
   };
   if (remedies.length === 0) return null;
   return (
@@ -85,7 +82,7 @@ function Remedies({ remedies, onClose }: { remedies: readonly Remedy[]; onClose:
 }
 
 /** Why two ends cannot simply be joined, and what can be put between them. */
-export function UnequalWidths({ from, to, ...at }: At & { from: End; to: PinEnd }) {
+export function UnequalWidths({ from, to, ...at }: PanelPlace & { from: End; to: PinEnd }) {
   const session = useSession();
   const [width, wanted] = [widthAt(session.sheet, from), widthAt(session.sheet, to)];
   const remedies = useMemo(() => widthRemedies(session.sheet, from, width, to), [session, from, to, width]);
@@ -96,7 +93,7 @@ export function UnequalWidths({ from, to, ...at }: At & { from: End; to: PinEnd 
         {width > wanted ? 'Which bits are meant?' : 'What are the other bits to be?'}
       </p>
       <Remedies remedies={remedies} onClose={at.onClose} />
-      {remedies.length === 0 && <p className="text-quiet">Nothing that goes between them fits.</p>}
+      {remedies.length === 0 && <p className="text-quiet">No part fits between them.</p>}
     </Panel>
   );
 }

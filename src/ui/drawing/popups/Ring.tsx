@@ -1,16 +1,16 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Flick } from '@/commands/popup';
+import { recentKinds } from '@/commands/recent-parts';
 import type { Point } from '@/core/circuit/geometry';
 import type { Params } from '@/core/circuit/lesson';
 import { families } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
 import type { Family, PartKind } from '@/core/parts/part-kind';
+import { placeable } from '@/session/placeable';
 import type { Session } from '@/session/session';
-import { placeable } from '../../../session/placeable';
 import { SymbolPicture } from '../canvas/SymbolPicture';
-import type { Flick } from './popup';
-import { recentKinds } from './recent';
 import { keepsFamily, ringPlace, wayBetween } from './ring-places';
 import { HUB, INNER, NEAREST, OUTER } from './ring-size';
 
@@ -229,7 +229,7 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
           const p = place((HUB + NEAREST) / 2 + 1, middle);
           const on = at?.on === 'recent' && at.index === i;
           return (
-            <g key={i} role="menuitem" aria-label={kind ? `${kind.name}, placed lately` : 'nothing'}>
+            <g key={i} role="menuitem" aria-label={kind ? `${kind.name}, placed recently` : 'nothing'}>
               <path
                 d={sector(HUB, NEAREST - GAP, from, to)}
                 fill={on ? 'var(--one-soft)' : 'var(--raised)'}

@@ -8,8 +8,8 @@ import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { isStatement } from '@/core/synthesis/statement';
 import { type Result, sentence } from '@/core/values/result';
 import { SHEET } from '@/session/changes/statement';
+import { placeable } from '@/session/placeable';
 import type { Session } from '@/session/session';
-import { placeable } from '../../../session/placeable';
 import { SymbolPicture } from '../canvas/SymbolPicture';
 import { OwnTableOfKind } from './OwnTablePanel';
 

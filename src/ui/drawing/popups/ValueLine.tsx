@@ -8,14 +8,10 @@ import { readWord } from '@/core/values/radix';
 import { counted } from '@/core/values/wording';
 import { useSession } from '@/ui/session/session-context';
 import { valueText } from '../canvas/probe-text';
-import { Panel } from './Panel';
+import { Panel, type PanelPlace } from './Panel';
 
-interface Props {
+interface Props extends PanelPlace {
   readonly part: Part;
-  readonly x: number;
-  readonly y: number;
-  readonly room: number;
-  readonly onClose: () => void;
 }
 
 /** Takes a number in any radix for an input of several bits. */

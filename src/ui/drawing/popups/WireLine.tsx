@@ -189,7 +189,7 @@ export function WireLine({ x, y, from, session, onClose }: Props) {
       <p className="px-3 pb-2 text-xs text-quiet" aria-live="polite">
         {found.length === 0
           ? all.length === 0
-            ? 'There is no pin left that this could be wired to.'
+            ? 'No free pin is left to wire this to.'
             : `No pin is called “${text.trim()}”.`
           : found.length > SHOWN
             ? `${found.length - SHOWN} more: type a name or a pin`

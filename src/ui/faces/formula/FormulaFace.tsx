@@ -6,9 +6,9 @@ import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/ex
 import { sameName } from '@/core/values/names';
 import { placeFormulas } from '@/session/changes/formula-note';
 import { useDrawSpec } from '@/ui/derived/useDrawSpec';
+import { useFormulas } from '@/ui/derived/useFormulas';
 import { isDone, useSpecComparison } from '@/ui/derived/useSpecComparison';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { useFormulas } from '../../derived/useFormulas';
 import { FormulaLine } from './FormulaLine';
 import { expressionIn, FORM_NAMES } from './form-names';
 import { TypedFormula } from './TypedFormula';
@@ -141,7 +141,7 @@ function OfTable({ form }: { form: Form }) {
   const same = isDone(planned);
   return (
     <li className="flex flex-wrap items-center gap-2 text-sm text-quiet">
-      Of the table that was filled in
+      Of the filled-in table
       {same ? ', as the circuit does it.' : '; the circuit does not do it yet.'}
       {!same && !isExercise && !readOnly && (
         <button

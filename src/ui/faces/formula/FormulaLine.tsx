@@ -9,8 +9,8 @@ import { inputAt } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import type { Result } from '@/core/values/result';
 import { Marked } from '@/ui/controls/Marked';
+import { useLiveRow } from '@/ui/derived/useFormulas';
 import { useSessionState } from '@/ui/session/session-context';
-import { useLiveRow } from '../../derived/useFormulas';
 import { FormsCompared } from './FormsCompared';
 import { countedOf, expressionIn } from './form-names';
 import { Terms } from './Terms';
@@ -76,7 +76,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
           <button
             type="button"
             className={`float-right leading-8 ${LINK}`}
-            title="Type it anew"
+            title="Type a new formula"
             onClick={() => setTyped(true)}
           >
             Change
@@ -87,7 +87,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
         </span>{' '}
         ={' '}
         {isOpen ? (
-          <span className="text-base text-quiet">no 0 and no 1 is filled in yet.</span>
+          <span className="text-base text-quiet">no cell is filled in yet.</span>
         ) : !expression.ok ? (
           <span className="text-base text-quiet">cannot be written: {expression.problem.message}.</span>
         ) : (
@@ -145,10 +145,10 @@ function Below({
               type="button"
               className={LINK}
               aria-expanded={isAsked}
-              title="The way there, law by law"
+              title="The derivation, law by law"
               onClick={() => setAsked(!isAsked)}
             >
-              {isAsked ? 'Hide the way' : 'Why?'}
+              {isAsked ? 'Hide the derivation' : 'Why?'}
             </button>
           )}
         </p>

@@ -2,8 +2,8 @@ import { type Expression, evaluate } from '@/core/logic/expression/expression';
 import { cubeOf, type Formula } from '@/core/logic/expression/forms';
 import { type Notation, written } from '@/core/logic/expression/notation';
 import { sameCube } from '@/core/logic/minimise/cube';
+import { Typeset } from '@/ui/formula-text/Typeset';
 import { highlightIn, useCrossHighlight } from '@/ui/session/cross-highlight';
-import { Typeset } from '../../formula-text/Typeset';
 import { countedOf } from './form-names';
 
 /** Longer texts are not written out on the page. */

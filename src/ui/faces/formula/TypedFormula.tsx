@@ -2,8 +2,8 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { specFromFormulas } from '@/core/logic/specification/spec-formulas';
 import { plainText } from '@/core/values/markup';
 import { setSpec, specInHand } from '@/session/changes/table';
+import { FormulaField } from '@/ui/formula-text/FormulaField';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { FormulaField } from '../../formula-text/FormulaField';
 
 /** A line in which a formula is typed: its table is filled by it, whatever else is filled in stays. */
 export function TypedFormula({

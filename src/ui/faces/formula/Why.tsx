@@ -3,7 +3,7 @@ import { type DerivableForm, deriveForm } from '@/core/logic/expression/derivati
 import type { Expression } from '@/core/logic/expression/expression';
 import type { Formula } from '@/core/logic/expression/forms';
 import type { Notation } from '@/core/logic/expression/notation';
-import { Typeset } from '../../formula-text/Typeset';
+import { Typeset } from '@/ui/formula-text/Typeset';
 
 /** Places of one step that are written out. */
 const MOST_PLACES = 3;
@@ -23,7 +23,7 @@ export function Why({
 }) {
   const { from, rows, made } = useMemo(() => deriveForm(form, formula, drawn), [form, formula, drawn]);
   if (!made.ok)
-    return <p className="mt-2 text-sm text-quiet">The way cannot be shown: {made.problem.message}.</p>;
+    return <p className="mt-2 text-sm text-quiet">The derivation cannot be shown: {made.problem.message}.</p>;
   return (
     <div className="mt-2 rounded-lg border border-hairline bg-paper px-3 py-2">
       <p className="text-sm text-quiet">

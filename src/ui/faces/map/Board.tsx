@@ -6,6 +6,7 @@ import { loopOf, type MapLayout, rowAt, sizeOfAxis, valuesAt } from '@/core/logi
 import { type Cube, coversRow, DONT_CARE, ON, sameCube } from '@/core/logic/minimise/cube';
 import { goToNamedRow } from '@/session/changes/columns';
 import { fillCell } from '@/session/changes/table';
+import { told } from '@/session/told';
 import { Marked } from '@/ui/controls/Marked';
 import { useLiveRow } from '@/ui/derived/useFormulas';
 import { highlightIn, useCrossHighlight } from '@/ui/session/cross-highlight';
@@ -79,7 +80,9 @@ function Layer({
     (s) => sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name)?.rows,
   );
   const canFill = useSessionState((s) => !s.readOnly && s.netlist.storage.length === 0);
-  const fill = (row: number, letter: string) => canFill && fillCell(session, formula.name, row, letter);
+  const fill = (row: number, letter: string) => {
+    if (canFill) told(fillCell(session, formula.name, row, letter));
+  };
   const letterAt = (row: number) => {
     const value = fn.rows[row];
     return column?.[row] ?? (value === DONT_CARE ? 'x' : value === ON ? '1' : '0');

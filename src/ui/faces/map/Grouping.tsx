@@ -95,7 +95,7 @@ export function Grouping({ fn, names, own, setOwn, picked, setPicked }: Grouping
       {verdict && (
         <p role="status" className={verdict.isRight ? 'font-semibold text-good' : 'text-bad'}>
           {verdict.isRight
-            ? 'Right: every 1 is in a group, each group is as large as it can be, and none is too many.'
+            ? 'Right: every 1 is in a group, each group is as large as it can be, and none is redundant.'
             : verdict.bare.length > 0
               ? `Not in any group yet: ${verdict.bare.length === 1 ? 'row' : 'rows'} ${verdict.bare.join(', ')}.`
               : 'All ones are in a group; see what is said beside the groups.'}

@@ -7,6 +7,7 @@ import { type Cube, complement, sameCube } from '@/core/logic/minimise/cube';
 import { primes } from '@/core/logic/minimise/primes';
 import { sameName } from '@/core/values/names';
 import { showHazard } from '@/session/changes/time';
+import { told } from '@/session/told';
 import { Marked } from '@/ui/controls/Marked';
 import { useFormulas } from '@/ui/derived/useFormulas';
 import { Typeset } from '@/ui/formula-text/Typeset';
@@ -147,10 +148,7 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
               <Typeset expression={term(cube)} notation="bar" />
             </span>
             {needed.some((e) => sameCube(e, cube)) && (
-              <span
-                className="text-xs text-quiet"
-                title="No cover can do without it: it alone holds one of the ones."
-              >
+              <span className="text-xs text-quiet" title="Essential: no other group covers one of its ones.">
                 essential
               </span>
             )}
@@ -172,7 +170,7 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
               type="button"
               className="cursor-pointer rounded-md px-1 text-accent hover:bg-accent-soft"
               title="Lets the input change, with 1 ns a part, in the diagram of time"
-              onClick={() => void showIt(Math.min(a, b), input)}
+              onClick={() => told(showIt(Math.min(a, b), input))}
             >
               Show it in time
             </button>

@@ -9,6 +9,7 @@ import {
 } from '@/core/synthesis/counter';
 import { sentence } from '@/core/values/result';
 import { drawCounter } from '@/session/changes/counter';
+import { told } from '@/session/told';
 import { Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/session/session-context';
 
@@ -46,7 +47,7 @@ export function CounterDialog({ onClose }: { onClose: () => void }) {
             className="button main"
             disabled={!counter}
             onClick={() => {
-              if (counter) drawCounter(session, counter);
+              if (counter) told(drawCounter(session, counter));
               onClose();
             }}
           >
@@ -92,7 +93,7 @@ export function CounterDialog({ onClose }: { onClose: () => void }) {
             value={unused}
             onChange={(event) => setUnused(event.target.value as Unused)}
           >
-            <option value="either">wherever it is simplest</option>
+            <option value="either">where it is simplest</option>
             <option value="first">to the first number</option>
           </select>
         </label>

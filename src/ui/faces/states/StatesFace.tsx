@@ -12,6 +12,7 @@ import { type Logic, letterOf } from '@/core/values/logic';
 import { plainText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
 import { setTimeSetup } from '@/session/changes/time';
+import { told } from '@/session/told';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { stateLabel } from '@/ui/derived/state-table';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -160,7 +161,7 @@ function Shown({ machine }: { machine: Machine }) {
                 maxLength={40}
                 onBlur={(event) => {
                   if (event.target.value.trim() !== (names.get(code) ?? ''))
-                    void rename(code, event.target.value);
+                    told(rename(code, event.target.value));
                 }}
                 onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
               />
@@ -169,16 +170,14 @@ function Shown({ machine }: { machine: Machine }) {
         </p>
         {now === -1 && (
           <p className="text-bad" role="status">
-            It stands in {code} now, which it only passes on the way, or to which no clock leads.
+            It stands in {code} now: a state that is only passed through, or that no clock edge leads to.
           </p>
         )}
       </div>
       {machine.states.length <= MOST_DRAWN ? (
         <Diagram machine={machine} now={now} nameOf={nameOf} />
       ) : (
-        <p className="px-4 text-quiet">
-          {machine.states.length} states are too many for a diagram that can be read.
-        </p>
+        <p className="px-4 text-quiet">{machine.states.length} states are too many for a readable diagram.</p>
       )}
     </div>
   );

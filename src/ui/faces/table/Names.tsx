@@ -87,7 +87,7 @@ export function Names({ plan, onDone }: Props) {
         )}
         {drawn && (
           <Choice isOn={isAsDrawn} onChange={setAsDrawn}>
-            filled with what the circuit does, to change it from there
+            starting from what the circuit does
           </Choice>
         )}
         {problem && (
@@ -117,11 +117,11 @@ export function Names({ plan, onDone }: Props) {
 
 function hintFor(plan: SpecTable | undefined, added: readonly string[], isOpen: boolean): string {
   if (!plan) return 'Or paste a whole table from a spreadsheet here, or';
-  if (added.length === 0) return 'What is filled in stays with its names.';
+  if (added.length === 0) return 'The filled-in cells stay with their names.';
   const names = added.join(', ');
   return isOpen
-    ? `What is filled in stays where ${names} ${added.length === 1 ? 'is' : 'are'} 0.`
-    : `What is filled in stays, and holds for ${names} at 0 and at 1.`;
+    ? `The filled-in cells stay where ${names} ${added.length === 1 ? 'is' : 'are'} 0.`
+    : `The filled-in cells stay, and hold for ${names} at 0 and at 1.`;
 }
 
 interface ChoiceProps {

@@ -94,7 +94,7 @@ export function SpecFace({ start, onClose }: { start: At; onClose: () => void })
               }
               onClose();
             }}
-            title="Do away with the table that was filled in"
+            title="Remove the filled-in table"
           >
             {plan ? 'Remove' : 'Cancel'}
           </HeadButton>
@@ -148,7 +148,7 @@ function Count({ plan, circuit, wrong, tried }: CountProps) {
         type="button"
         className="cursor-pointer truncate rounded-md px-1 font-semibold text-bad hover:bg-accent-soft"
         onClick={() => goToNamedRow(session, plan.inputs, wrong.find((row) => row > live) ?? wrong[0]!)}
-        title="To the next row that differs"
+        title="Go to the next row that differs"
       >
         {wrong.length} {wrong.length === 1 ? 'row differs' : 'rows differ'}
       </button>

@@ -8,7 +8,7 @@ import { sentence } from '@/core/values/result';
 import { goToNamedRow } from '@/session/changes/columns';
 import { fillCell, setSpec } from '@/session/changes/table';
 import { rowOfNames } from '@/session/moment';
-import { told } from '@/session/transaction';
+import { told } from '@/session/told';
 import { Marked } from '@/ui/controls/Marked';
 import { type CircuitColumns, differs } from '@/ui/derived/circuit-columns';
 import { FormulaField } from '@/ui/formula-text/FormulaField';
@@ -194,8 +194,8 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                       isMany ? 'mt-1 *:rotate-180 *:[writing-mode:vertical-rl]' : ''
                     }`}
                   >
-                    <span title="What is filled in: what you expect">filled</span>
-                    <span title="What was seen when the row was tried on the circuit">tried</span>
+                    <span title="Filled in: what you expect">filled</span>
+                    <span title="Seen when the row was tried on the circuit">tried</span>
                     <span title="What the circuit does, derived from the drawing">circuit</span>
                   </span>
                 )}

@@ -7,8 +7,8 @@ import { cell, inputAt, type TruthTable } from '@/core/logic/table/truth-table';
 import { type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { letterOf, ONE } from '@/core/values/logic';
 import { Marked } from '@/ui/controls/Marked';
+import { MOST_ASKED, stateColumnCount, stateTableOf } from '@/ui/derived/state-table';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { MOST_ASKED, stateColumnCount, stateTableOf } from '../../derived/state-table';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;

@@ -5,6 +5,7 @@ import { plainText } from '@/core/values/markup';
 import type { Radix } from '@/core/values/radix';
 import { reorder } from '@/session/changes/columns';
 import { rowNow } from '@/session/moment';
+import { told } from '@/session/told';
 import { Marked } from '@/ui/controls/Marked';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -221,7 +222,7 @@ function Value({ letter, edge, strong, onTurn }: ValueProps) {
   return (
     <span
       role="gridcell"
-      title={onTurn && 'Press twice to have it otherwise'}
+      title={onTurn && 'Double-click to reverse this value'}
       onDoubleClick={onTurn}
       className={`flex h-full items-center justify-center value-text ${edge ? 'border-l border-hairline' : ''} ${
         strong && letter === '1' ? 'font-bold' : ''
@@ -252,7 +253,7 @@ function Heading({ column, all, edge }: HeadingProps) {
     if (order.length === parts.length) return;
     order.splice(to, 0, part);
     const others = [...new Set(all.filter((c) => c.isOutput !== column.isOutput).map((c) => c.part))];
-    reorder(session, column.isOutput ? [...others, ...order] : [...order, ...others]);
+    told(reorder(session, column.isOutput ? [...others, ...order] : [...order, ...others]));
   };
   return (
     <MovableHeading

@@ -66,11 +66,11 @@ export function TruthTableFace() {
       <header className="pane-head">
         <h2 className="font-semibold">{stores ? 'State table' : 'Truth table'}</h2>
         {ready && (
-          <span className="text-quiet">
+          <span className="head-note">
             {only ? `${only.length} of ${ready.rows} rows` : `${tried} of ${ready.rows} tried`}
           </span>
         )}
-        <span className="ml-auto" />
+        {!ready && <span className="ml-auto" />}
         {ready && ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
         {!readOnly && !stores && (
           <button
@@ -78,7 +78,7 @@ export function TruthTableFace() {
             className={SMALL}
             onClick={begin}
             onPointerEnter={() => void plannedFace()}
-            title="Fill in what the outputs are to be: to draw the circuit of it, or to predict before you try"
+            title="Fill in what the outputs should be: to have the circuit drawn, or to predict before you try"
           >
             Fill in
           </button>

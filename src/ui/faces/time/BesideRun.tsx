@@ -39,7 +39,7 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
     const made = await dumpOf(text.value, signalsOf(netlist, sheetOf(lesson, rootId)!, lesson.sheets));
     if (!made.ok) session.say(`${name} was not read: ${made.problem.message}.`, 'bad');
     else if (made.value.size === 0)
-      session.say(`${name} has no signal that is called as one of this sheet is.`, 'bad');
+      session.say(`${name} has no signal with the name of one on this sheet.`, 'bad');
     else
       onDump({ name: 'file', until: Number.POSITIVE_INFINITY, at: null, ofOutputs: false, nets: made.value });
   };
@@ -79,12 +79,12 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
       </p>
       {!other && (
         <p className="text-quiet">
-          Another run is drawn below this one, with a bar where the two are not alike: a value change dump, or
-          what the outputs are expected to do under a stimulus.
+          Another run is drawn below this one, with a bar where the two differ: a value change dump, or what
+          the outputs are expected to do under a stimulus.
         </p>
       )}
       {other && beside.length === 0 && (
-        <p>No lane that is shown stands in it. Lanes are found by the names of inputs and outputs.</p>
+        <p>It has no signal of a lane that is shown. Lanes are matched by the names of inputs and outputs.</p>
       )}
       {beside.length > 0 && (
         <p role="status">

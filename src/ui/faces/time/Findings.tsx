@@ -79,8 +79,8 @@ export function Findings({ lanes, beside, shorter, onShorter, onPicture, onClose
       {tab === 'beside' && <BesideRun {...beside} />}
       {tab !== 'readings' && tab !== 'beside' && delays === 'zero' && (
         <p className="text-quiet">
-          The circuit runs without delays now. Choose “own delays” above to see in the diagram what is worked
-          out here{netlist.storage.length > 0 ? ', and captures that come too late' : ''}.
+          The circuit runs without delays now. Choose “own delays” above to see these times in the diagram
+          {netlist.storage.length > 0 ? ', and captures that come too late' : ''}.
         </p>
       )}
     </section>
@@ -106,7 +106,7 @@ function ClockPeriod({ session }: { session: Session }) {
   if (!worst)
     return (
       <p>
-        No storage takes its data from storage, so nothing bounds the clock.{' '}
+        No register feeds another, so nothing limits the clock.{' '}
         {slowest && (
           <>
             The slowest way through takes <b>{timeText(slowest.delayPs)}</b>:{' '}
@@ -321,7 +321,7 @@ function Division() {
   const net = clock?.source.net;
   const rise = net === undefined ? null : session.trace.changeAfter(new Set([net]), session.trace.begins);
   if (net === undefined || period === null || rise === null)
-    return <p className="text-quiet">It takes a clock that has run for a while.</p>;
+    return <p className="text-quiet">Let a clock run for a while first.</p>;
   const isUp = session.trace.valueAt(net, rise) === 1;
   const stages = divisionOf(
     netlist,
@@ -329,7 +329,8 @@ function Division() {
     { net, period, firstRise: isUp ? rise : rise + period / 2 },
     delays === 'parts',
   );
-  if (stages.length === 0) return <p className="text-quiet">Nothing here is clocked by the clock itself.</p>;
+  if (stages.length === 0)
+    return <p className="text-quiet">No register here is clocked by the clock directly.</p>;
   const text = (ps: number | null) => (ps === null ? 'not yet' : timeText(ps));
   return (
     <table className="w-full">

@@ -149,12 +149,7 @@ function Caption({
   const [text, setText] = useState<string | null>(null);
   if (text === null)
     return (
-      <button
-        type="button"
-        className={SMALL}
-        onClick={() => setText('')}
-        title="A line with words above this lane"
-      >
+      <button type="button" className={SMALL} onClick={() => setText('')} title="A caption above this lane">
         Caption
       </button>
     );
@@ -207,7 +202,9 @@ function Find({ lane, shorter }: { lane: LaneView; shorter: number }) {
     const time = search(session.trace, lane.nets, wanted, session.state.cursor ?? session.state.now, back);
     if (time === null)
       session.say(
-        back ? 'There is none before the moment.' : 'There is none after the moment, as far as it has run.',
+        back
+          ? 'None was found before the moment.'
+          : 'None was found after the moment, as far as the run goes.',
       );
     else session.time.goToTime(time);
   };

@@ -88,7 +88,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
             <button
               type="button"
               className={SMALL}
-              title="Back to the beginning, with what chance gives each flip-flop: it shows why a reset is needed"
+              title="Back to time 0 with a random value in each flip-flop: it shows why a reset is needed"
               onClick={() => session.time.restart(true)}
             >
               Shake
@@ -110,7 +110,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
             type="button"
             className={SMALL}
             onClick={onMark}
-            title="Puts a mark at the moment, from which distances are told (M)"
+            title="Sets a mark at the moment, to measure from (M)"
           >
             {mark === null ? 'Mark' : 'No mark'}
           </button>

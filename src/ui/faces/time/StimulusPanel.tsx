@@ -14,7 +14,7 @@ import {
   setTimeSetup,
   withWave,
 } from '@/session/changes/time';
-import { told } from '@/session/transaction';
+import { told } from '@/session/told';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { durationOf } from './duration';
@@ -108,9 +108,7 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
           Close
         </button>
       </header>
-      <p className="text-quiet">
-        Drag along an input's lane above to draw its level, or say here how it goes.
-      </p>
+      <p className="text-quiet">Drag along an input's lane above to draw its level, or describe it here.</p>
       {inputs.length === 0 && <p className="text-quiet">There is no input yet. Place a switch.</p>}
       <ul className="flex flex-col gap-1">
         {inputs.map((terminal) => (

@@ -30,12 +30,12 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const inputs = useSessionState((s) => s.netlist.inputColumns.length);
   const toggle = (which: Beneath) => onBeneath(beneath === which ? null : which);
   return (
-    <header className="pane-head h-auto min-h-9 flex-wrap gap-y-0.5 py-0.5">
+    <header className="pane-head">
       <h2 className="font-semibold">Time</h2>
       <select
         className={FIELD}
         aria-label="Delays"
-        title="Whether parts take time: none, 1 ns each, or the delay that each part has"
+        title="Delays of the parts: none, 1 ns each, or the part’s own"
         value={delays}
         disabled={readOnly}
         onChange={({ target: { value } }) => setDelays(session, value as Delays)}

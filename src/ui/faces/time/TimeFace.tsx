@@ -15,7 +15,7 @@ import { load } from '@/loading/load';
 import { drawLevel, setTimeSetup } from '@/session/changes/time';
 import { isTimed, shortestPeriod } from '@/session/moment';
 import { stepMoment } from '@/session/step';
-import { told } from '@/session/transaction';
+import { told } from '@/session/told';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { FONTS, type Palette } from '@/ui/controls/palette';

@@ -1,5 +1,5 @@
 import type { Logic } from '@/core/values/logic';
-import type { Palette } from '../../controls/palette';
+import type { Palette } from '@/ui/controls/palette';
 import {
   type Diagram,
   diagramHeight,

@@ -2,7 +2,7 @@ import type { Stretch } from '@/core/simulate/stretches';
 import type { TimeSpan } from '@/core/simulate/waveform';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { type Radix, wordText, wordValue } from '@/core/values/radix';
-import type { Fonts, Palette } from '../../controls/palette';
+import type { Fonts, Palette } from '@/ui/controls/palette';
 
 /** A lane with what is to be seen of it. */
 export interface Lane {

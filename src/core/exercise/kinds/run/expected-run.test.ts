@@ -126,11 +126,11 @@ test('what swings by itself is stopped, on both sides', () => {
     problem: { message: expect.stringContaining('of 4 readings come within 250,000 changes') },
   });
   const expected = { ...runOf(divider(), 4, { name: 'Slow', inputs: slow.inputs }), delays: 'unit' as const };
-  const swinging = divider();
-  swinging.place('not', 40, 0);
-  swinging.wire('not1.Y', 'not1.A');
-  expect(check(swinging.sheet, exerciseOf(expected)).complaints.join()).toContain(
-    'something in it keeps swinging',
+  const oscillating = divider();
+  oscillating.place('not', 40, 0);
+  oscillating.wire('not1.Y', 'not1.A');
+  expect(check(oscillating.sheet, exerciseOf(expected)).complaints.join()).toContain(
+    'something in it oscillates',
   );
 });
 

@@ -212,7 +212,7 @@ export function runOfSheet(
       'run-too-long',
       `only ${read.reached} of ${readings.length} readings come within ${MOST_CHANGES.toLocaleString('en')} changes of its nets: read it fewer times`,
     );
-  if (read.swings) return refused('never-settles', 'a loop in it never comes to rest');
+  if (read.swings) return refused('never-settles', 'a loop in it never settles');
   const parsed = ExpectedRun.safeParse({
     kind: 'run',
     inputs: inputs.map(({ name, width, wave }) => ({ name, width, wave })),

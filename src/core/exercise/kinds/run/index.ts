@@ -65,8 +65,8 @@ function given(expected: ExpectedRun, netlist: Netlist, complaints: string[]): G
   const read = readRun(driven, outputs, expected.readings, expected);
   if (read.reached < expected.readings.length)
     complaints.push(
-      `After ${read.reached} of ${expected.readings.length} readings the circuit had changed so often that it was stopped: something in it keeps swinging.`,
+      `After ${read.reached} of ${expected.readings.length} readings the circuit had changed so often that it was stopped: something in it oscillates.`,
     );
-  else if (read.swings) complaints.push('A loop keeps changing within one moment and never comes to rest.');
+  else if (read.swings) complaints.push('A loop keeps changing within one moment and never settles.');
   return { words: read.values, hasAllInputs: !inputs.includes(null) };
 }

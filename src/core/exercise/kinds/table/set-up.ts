@@ -31,6 +31,6 @@ export const typedIn: SetUp<ExpectedTable> = {
     const own = before ? null : tableOfSheet(sheet, sheets);
     return tableOfNames(namesIn(inputs!), namesIn(outputs!), before ?? (own?.ok ? own.value : undefined));
   },
-  hint: () => 'Press a cell to turn it: 0, 1, x (don’t care).',
+  hint: () => 'Press a cell to change it: 0, 1, x (don’t care).',
   turn: (expected, _, output, row) => cellTurned(expected, output, row),
 };

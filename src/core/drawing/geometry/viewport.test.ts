@@ -10,7 +10,7 @@ import {
   toScreen,
   toSheet,
   zoomed,
-} from './view';
+} from './viewport';
 
 const view = fc.record({
   x: fc.integer({ min: -500, max: 500 }),

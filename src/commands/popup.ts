@@ -25,7 +25,7 @@ export type Popup =
       readonly pointed: boolean;
     }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
-  | { readonly is: 'actions'; readonly at: Point }
+  | { readonly is: 'actions' | 'repeat'; readonly at: Point }
   /** What a keyboard wires a part to, the value of an input of several bits, and a part's own table. */
   | { readonly is: 'wire' | 'value' | 'own'; readonly part: string }
   /** Where an end of some wires is put from the keyboard. */

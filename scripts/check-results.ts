@@ -1,0 +1,47 @@
+import { relative } from 'node:path';
+import { ts } from 'ts-morph';
+
+/*
+ * No caller may ignore a refusal: a statement that is nothing but a call whose `Result` is dropped is an error. Where
+ * the person has been told already, `told(…)` says so in the code. Run by `./test`; prints a line for each place.
+ */
+
+const config = ts.readConfigFile('tsconfig.json', ts.sys.readFile);
+const { fileNames, options } = ts.parseJsonConfigFileContent(config.config, ts.sys, process.cwd());
+const program = ts.createProgram(fileNames, options);
+const checker = program.getTypeChecker();
+
+/** Whether a type, or what a promise of it gives, is something that can be refused. */
+function isResult(type: ts.Type): boolean {
+  const given = checker.getAwaitedType(type) ?? type;
+  const members = given.isUnion() ? given.types : [given];
+  return members.some(
+    (member) => member.getProperty('ok') !== undefined && member.getProperty('problem') !== undefined,
+  );
+}
+
+const places: string[] = [];
+
+function visit(node: ts.Node, file: ts.SourceFile): void {
+  const dropped = ts.isExpressionStatement(node)
+    ? node.expression
+    : ts.isVoidExpression(node)
+      ? node.expression
+      : undefined;
+  const isKept = dropped && ts.isBinaryExpression(dropped);
+  if (dropped && !isKept && !ts.isVoidExpression(dropped) && isResult(checker.getTypeAtLocation(dropped))) {
+    const { line } = file.getLineAndCharacterOfPosition(node.getStart(file));
+    places.push(`${relative(process.cwd(), file.fileName)}:${line + 1} ${node.getText(file).split('\n')[0]}`);
+  }
+  ts.forEachChild(node, (child) => visit(child, file));
+}
+
+for (const file of program.getSourceFiles()) {
+  const name = relative(process.cwd(), file.fileName);
+  if (!/^(src|app|cli)\//.test(name) || /\.test\.tsx?$/.test(name)) continue;
+  visit(file, file);
+}
+for (const place of places)
+  console.log(`${place}\n  drops a Result: handle its refusal, or wrap it in told(…)`);
+if (places.length > 0) process.exitCode = 1;
+else console.log('no refusal is dropped');

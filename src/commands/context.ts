@@ -1,0 +1,56 @@
+import type { Point } from '@/core/circuit/geometry';
+import type { View } from '@/core/drawing/geometry/viewport';
+import type { Session } from '@/session/session';
+import type { Popup } from './popup';
+
+/** All that a command or a gesture acts on: the open lesson, its drawing, and the page around both. */
+export interface EditorContext {
+  readonly session: Session;
+  readonly drawing: DrawingContext;
+  readonly page: PageContext;
+}
+
+/** The drawing face. Points are pixels from its upper left corner. */
+export interface DrawingContext {
+  /** What is open over the sheet. */
+  popup(): Popup | null;
+  open(next: Popup | null): void;
+  /** Where a key places things: at the pointer, or in the middle. */
+  spot(): Point;
+  /** Whether the pointer is over the sheet. */
+  isPointed(): boolean;
+  view(): View;
+  /** Shows another part of the sheet. */
+  setView(next: View): void;
+  repaint(): void;
+  showAll(): void;
+  /** Leads to a problem of the sheet, by its index in the session's diagnostics. */
+  goToProblem(index: number): void;
+  /** Gives up the gesture that is under way. @returns whether there was one. */
+  cancelGesture(): boolean;
+}
+
+/** What opens over the whole page. */
+export type Dialog = 'help' | 'commands' | 'compare' | 'rename-sheet';
+
+/** A face as commands see it. */
+export interface FaceEntry {
+  readonly id: string;
+  readonly name: string;
+  readonly isOpen: boolean;
+}
+
+/** The page around the faces. */
+export interface PageContext {
+  /** The faces that can stand beside the drawing, in their order. */
+  faces(): readonly FaceEntry[];
+  showFace(id: string, open: boolean): void;
+  openDialog(dialog: Dialog): void;
+  toggleProjector(): void;
+  toggleTheme(): void;
+  /** The formats in which the open sheet can be saved. */
+  formats(): readonly { readonly id: string; readonly noun: string }[];
+  /** Writes the open sheet as a file of one of them. */
+  saveAs(format: string): void;
+  print(): void;
+}

@@ -1,0 +1,42 @@
+import { type Command, GROUPS, nameOf } from './command';
+import type { EditorContext } from './context';
+
+const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+
+const wordsOf = (text: string) =>
+  plain(text)
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+
+interface Found {
+  readonly command: Command;
+  readonly rank: number;
+}
+
+/**
+ * The commands each of whose searched words begins one of theirs, the best first: those whose name begins with what
+ * was typed, then those whose name has all of the words, then the rest. Where nothing was typed, all of them: those that
+ * apply now come first.
+ */
+export function findCommands(
+  typed: string,
+  commands: readonly Command[],
+  context: EditorContext,
+): readonly Command[] {
+  const searched = wordsOf(typed);
+  if (searched.length === 0) {
+    const applies = new Map(commands.map((command) => [command, command.when(context).ok]));
+    return [...commands].sort((a, b) => Number(applies.get(b)) - Number(applies.get(a)));
+  }
+  const found: Found[] = [];
+  for (const command of commands) {
+    const name = wordsOf(nameOf(command, context));
+    const more = wordsOf(`${command.name} ${GROUPS[command.group]} ${command.words ?? ''}`);
+    const isIn = (list: readonly string[]) =>
+      searched.every((word) => list.some((candidate) => candidate.startsWith(word)));
+    if (!isIn([...name, ...more])) continue;
+    const begins = plain(command.name).startsWith(plain(typed.trim()));
+    found.push({ command, rank: begins ? 0 : isIn(name) ? 1 : 2 });
+  }
+  return found.sort((a, b) => a.rank - b.rank).map(({ command }) => command);
+}

@@ -1,0 +1,77 @@
+import { isMomentary } from '@/core/parts/catalogue';
+import { place } from '@/session/changes/place';
+import { COMMANDS } from '.';
+import { chordOf, type KeyPress } from './chord';
+import type { Command } from './command';
+import { NOTHING_SELECTED } from './conditions';
+import type { EditorContext } from './context';
+import { openTyping, TYPE } from './place';
+
+const BY_CHORD = new Map<string, Command[]>();
+for (const command of COMMANDS)
+  for (const chord of command.isBrowserKey ? [] : (command.keys ?? []))
+    BY_CHORD.set(chord, [...(BY_CHORD.get(chord) ?? []), command]);
+
+/**
+ * What a key does on a page with a drawing: a switch that it is bound to, a command, or a letter that begins the
+ * typing line. @returns whether it did anything, so that the browser need not.
+ */
+export function pressKey(press: KeyPress, context: EditorContext): boolean {
+  if (repeatOrSet(press, context)) return true;
+  if (pressBoundSwitch(press, context)) return true;
+  const chord = chordOf(press);
+  const commands = (BY_CHORD.get(chord) ?? []).filter((c) => !press.elsewhere || c.isEverywhere);
+  for (const command of commands)
+    if (command.when(context).ok) {
+      command.run(context);
+      return true;
+    }
+  if (commands.length > 0) return explain(commands[0]!, context);
+  if (!/^[a-z]$/i.test(chord)) return false;
+  if (!TYPE.when(context).ok) return explain(TYPE, context);
+  openTyping(context, chord);
+  return true;
+}
+
+/** A key of which no command applies says why, but where it only has nothing to act on. */
+function explain(command: Command, context: EditorContext): boolean {
+  const applies = command.when(context);
+  if (applies.ok || applies.problem.code === NOTHING_SELECTED) return false;
+  context.session.say(`${command.name}: ${applies.problem.message}.`, 'bad');
+  return true;
+}
+
+const isPlain = ({ ctrlKey, metaKey, altKey }: KeyPress) => !ctrlKey && !metaKey && !altKey;
+
+/** Moves the switch, or presses the button, that a key is bound to. */
+function pressBoundSwitch(press: KeyPress, { session }: EditorContext): boolean {
+  const bound = isPlain(press) ? session.boundTo(press.key) : null;
+  if (!bound) return false;
+  if (isMomentary(bound)) session.put([[session.keyOf(bound.id), 1]]);
+  else if (!press.isRepeat) session.flip(bound.id);
+  return true;
+}
+
+/** Lets go of the button that a key is bound to. */
+export function releaseKey(key: string, { session }: EditorContext): void {
+  const bound = session.boundTo(key);
+  if (bound && isMomentary(bound)) session.put([[session.keyOf(bound.id), 0]]);
+}
+
+/** Right after parts were placed, Enter places another and Tab sets its first parameter. */
+function repeatOrSet(press: KeyPress, { session, drawing }: EditorContext): boolean {
+  const popup = drawing.popup();
+  if (popup?.is !== 'placed') return false;
+  if (!isPlain(press) || ['Shift', 'Control', 'Alt'].includes(press.key)) return false;
+  const { kind, params, parts } = popup;
+  const last = session.sheet.parts.get(parts.at(-1)!);
+  if (press.key === 'Enter' && last) {
+    const placed = place(session, kind, params, [''], last.at, false);
+    drawing.open(placed.ok ? { ...popup, parts: placed.value } : null);
+    return true;
+  }
+  drawing.open(null);
+  if (press.key !== 'Tab' || !last || !kind.settings?.length) return false;
+  drawing.open({ is: 'settings', parts: [last.id], at: 'parameter' });
+  return true;
+}

@@ -1,0 +1,245 @@
+import type { Part } from '@/core/circuit/lesson';
+import { kindOf, sheetIdInside } from '@/core/parts/catalogue';
+import { DONE, refused } from '@/core/values/result';
+import { mirrorSelected } from '@/session/changes/arrange';
+import { blockOfSelection } from '@/session/changes/block';
+import { duplicateSelected } from '@/session/changes/clipboard';
+import { moveParts, setParam, turnSelected } from '@/session/changes/parts';
+import { selectWires } from '@/session/select';
+import type { Command } from './command';
+import { all, canEdit, onePart, someParts } from './conditions';
+import type { EditorContext } from './context';
+import { pointedPixel } from './place';
+
+/** The one part that is selected. */
+function onlyPart({ session }: EditorContext): Part | undefined {
+  const { parts } = session.state.selection;
+  return parts.size === 1 ? session.sheet.parts.get([...parts][0]!) : undefined;
+}
+
+/** How many bits a person sets at a part: those of a switch, a button or a port; 0 where it is none. */
+function bitsToSet(part: Part | undefined): number {
+  const kind = part && kindOf(part);
+  const role = kind?.role?.(part!.params);
+  return role?.role === 'input' && ['switch', 'button', 'port'].includes(role.by)
+    ? kind!.ports(part!.params)[0]!.width
+    : 0;
+}
+
+const isBlock = (context: EditorContext) => {
+  const part = onlyPart(context);
+  return part && sheetIdInside(part) !== undefined
+    ? DONE
+    : refused('no-sheet-inside', 'select a block, or another part with a sheet inside, first');
+};
+
+/** Opens the settings of the selected parts. */
+const openSettings = ({ session, drawing }: EditorContext) =>
+  drawing.open({ is: 'settings', parts: [...session.state.selection.parts], at: 'label' });
+
+/** What Enter does with the one part that is selected: the first of these that applies. */
+const USE: readonly Command[] = [
+  {
+    id: 'part.enter',
+    name: 'Go inside',
+    group: 'part',
+    keys: ['Enter'],
+    help: 'flips a switch, goes into a block, or opens the settings',
+    words: 'block open sheet',
+    when: isBlock,
+    run: (context) => context.session.enter(onlyPart(context)!.id),
+  },
+  {
+    id: 'part.flip',
+    name: 'Flip',
+    group: 'part',
+    keys: ['Enter'],
+    help: 'flips a switch, goes into a block, or opens the settings',
+    words: 'switch button toggle press',
+    when: (context) =>
+      bitsToSet(onlyPart(context)) === 1 ? DONE : refused('no-switch', 'select a switch or button first'),
+    run: (context) => context.session.flip(onlyPart(context)!.id),
+  },
+  {
+    id: 'part.value',
+    name: 'Set the value …',
+    group: 'part',
+    keys: ['Enter'],
+    help: 'flips a switch, goes into a block, or opens the settings',
+    words: 'input word bus number',
+    when: (context) =>
+      bitsToSet(onlyPart(context)) > 1
+        ? DONE
+        : refused('no-bus-input', 'select an input of several bits first'),
+    run: (context) => context.drawing.open({ is: 'value', part: onlyPart(context)!.id }),
+  },
+];
+
+/** A digit sets how many inputs the selected gates have. */
+const INPUTS: readonly Command[] = Array.from({ length: 8 }, (_, i) => i + 2).map((count) => ({
+  id: `part.inputs-${count}`,
+  name: `Give it ${count} inputs`,
+  group: 'part',
+  keys: [String(count)],
+  help: 'number of inputs of the selected gates',
+  words: 'gate width number of inputs',
+  undoName: 'set',
+  when: all(canEdit, someParts, (context) =>
+    gatesIn(context).length > 0
+      ? DONE
+      : refused('no-gate', 'the number of inputs of this part is fixed; select a gate'),
+  ),
+  run: (context) => {
+    const set = setParam(context.session, gatesIn(context), 'inputs', count);
+    if (!set.ok) context.session.say(`${count} inputs: ${set.problem.message}.`, 'bad');
+  },
+}));
+
+const gatesIn = ({ session }: EditorContext): string[] =>
+  [...session.state.selection.parts].filter((id) => session.sheet.parts.get(id)?.params.inputs !== undefined);
+
+const DIRECTIONS = [
+  ['left', 'ArrowLeft', -1, 0],
+  ['right', 'ArrowRight', 1, 0],
+  ['up', 'ArrowUp', 0, -1],
+  ['down', 'ArrowDown', 0, 1],
+] as const;
+/** Steps of the grid that an arrow key moves a part with Shift. */
+const FAR = 5;
+
+const MOVES: readonly Command[] = DIRECTIONS.flatMap(([name, key, x, y]) =>
+  [1, FAR].map(
+    (steps): Command => ({
+      id: `part.move-${name}${steps > 1 ? '-far' : ''}`,
+      name: `Move ${name}${steps > 1 ? `, ${steps} steps` : ''}`,
+      group: 'part',
+      keys: [steps > 1 ? `Shift+${key}` : key],
+      help: `move what is selected; with Shift ${FAR} steps at a time`,
+      words: 'nudge shift',
+      undoName: 'move',
+      when: all(canEdit, someParts),
+      run: ({ session }) => moveParts(session, session.state.selection.parts, { x: x * steps, y: y * steps }),
+    }),
+  ),
+);
+
+/** What can be done with the selected parts. */
+export const PARTS: readonly Command[] = [
+  ...USE,
+  {
+    id: 'part.settings',
+    name: 'Label and settings',
+    group: 'part',
+    keys: ['F2', 'Enter'],
+    help: 'label and settings',
+    words: 'name rename parameter delay edit',
+    when: all(canEdit, someParts),
+    run: openSettings,
+  },
+  {
+    id: 'part.wire',
+    name: 'Wire it to …',
+    group: 'part',
+    keys: ['/'],
+    help: 'wires the selected part, or moves an end of the selected wires, by words',
+    words: 'connect join',
+    when: all(canEdit, onePart),
+    run: (context) => context.drawing.open({ is: 'wire', part: onlyPart(context)!.id }),
+  },
+  {
+    id: 'part.select-wires',
+    name: 'Select its wires',
+    group: 'part',
+    when: onePart,
+    run: ({ session }) => selectWires(session),
+  },
+  {
+    id: 'part.own-table',
+    name: 'Its own table',
+    group: 'part',
+    keys: ['?'],
+    help: 'its own table, with the row of now',
+    words: 'truth table try',
+    when: onePart,
+    run: (context) => context.drawing.open({ is: 'own', part: onlyPart(context)!.id }),
+  },
+  {
+    id: 'part.turn-back',
+    name: 'Turn back',
+    group: 'part',
+    keys: ['['],
+    help: 'turn back · turn',
+    words: 'rotate anticlockwise',
+    undoName: 'turn',
+    when: all(canEdit, someParts),
+    run: ({ session }) => turnSelected(session, -1),
+  },
+  {
+    id: 'part.turn',
+    name: 'Turn',
+    group: 'part',
+    keys: [']'],
+    help: 'turn back · turn',
+    words: 'rotate clockwise',
+    undoName: 'turn',
+    when: all(canEdit, someParts),
+    run: ({ session }) => turnSelected(session),
+  },
+  {
+    id: 'part.mirror-across',
+    name: 'Mirror left to right',
+    group: 'part',
+    keys: ['|'],
+    help: 'mirror left to right · top to bottom',
+    words: 'flip horizontal',
+    undoName: 'mirror',
+    when: all(canEdit, someParts),
+    run: ({ session }) => mirrorSelected(session, 'across'),
+  },
+  {
+    id: 'part.mirror-down',
+    name: 'Mirror top to bottom',
+    group: 'part',
+    keys: ['_'],
+    help: 'mirror left to right · top to bottom',
+    words: 'flip vertical',
+    undoName: 'mirror',
+    when: all(canEdit, someParts),
+    run: ({ session }) => mirrorSelected(session, 'down'),
+  },
+  {
+    id: 'part.duplicate',
+    name: 'Duplicate',
+    group: 'part',
+    keys: ['Ctrl+D'],
+    words: 'copy twice',
+    undoName: 'duplicate',
+    when: all(canEdit, someParts),
+    run: ({ session }) => duplicateSelected(session),
+  },
+  {
+    id: 'part.repeat',
+    name: 'Repeat …',
+    group: 'part',
+    words: 'copies array column row',
+    when: all(canEdit, someParts),
+    run: (context) => context.drawing.open({ is: 'repeat', at: pointedPixel(context) }),
+  },
+  {
+    id: 'part.block',
+    name: 'Make a block of what is selected',
+    group: 'part',
+    words: 'subcircuit sheet hierarchy group',
+    undoName: 'make',
+    when: all(canEdit, someParts),
+    run: ({ session }) => blockOfSelection(session),
+  },
+  ...INPUTS,
+  ...MOVES,
+];
+
+/** Does with one part what Enter does. */
+export function activatePart(context: EditorContext, part: string): void {
+  context.session.select({ parts: new Set([part]), wires: new Set() });
+  PARTS.find((c) => c.keys?.includes('Enter') && c.when(context).ok)?.run(context);
+}

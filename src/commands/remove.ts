@@ -1,0 +1,82 @@
+import { copied, pasteText } from '@/session/changes/clipboard';
+import { removeSelected } from '@/session/changes/parts';
+import { allowedIn } from '@/session/placeable';
+import type { Session } from '@/session/session';
+import { told } from '@/session/told';
+import type { Command } from './command';
+import { all, canEdit, someParts, somethingSelected } from './conditions';
+
+const refusesClipboard = (session: Session) => () =>
+  session.say('This browser does not let pages use the clipboard.', 'bad');
+
+function copy(session: Session): Promise<boolean> {
+  return navigator.clipboard.writeText(copied(session)!).then(
+    () => true,
+    () => {
+      refusesClipboard(session)();
+      return false;
+    },
+  );
+}
+
+/** What takes parts and wires away, and what brings them by the clipboard. */
+export const REMOVE: readonly Command[] = [
+  {
+    id: 'remove.selected',
+    name: 'Remove',
+    group: 'remove',
+    keys: ['Delete', 'Backspace'],
+    words: 'delete erase',
+    undoName: 'remove',
+    when: all(canEdit, somethingSelected),
+    run: ({ session }) => removeSelected(session),
+  },
+  {
+    id: 'remove.healing',
+    name: 'Remove, wires go on',
+    group: 'remove',
+    keys: ['Shift+Delete', 'Shift+Backspace'],
+    words: 'delete heal join',
+    undoName: 'remove',
+    when: all(canEdit, someParts),
+    run: ({ session }) => removeSelected(session, true),
+  },
+];
+
+export const CLIPBOARD: readonly Command[] = [
+  {
+    id: 'clipboard.copy',
+    help: 'copy · cut · paste',
+    name: 'Copy',
+    group: 'place',
+    keys: ['Ctrl+C'],
+    isBrowserKey: true,
+    when: someParts,
+    run: ({ session }) => copy(session),
+  },
+  {
+    id: 'clipboard.cut',
+    help: 'copy · cut · paste',
+    name: 'Cut',
+    group: 'place',
+    keys: ['Ctrl+X'],
+    isBrowserKey: true,
+    when: all(canEdit, someParts),
+    run: async ({ session }) => {
+      if (await copy(session)) told(removeSelected(session));
+    },
+  },
+  {
+    id: 'clipboard.paste',
+    help: 'copy · cut · paste',
+    name: 'Paste',
+    group: 'place',
+    keys: ['Ctrl+V'],
+    isBrowserKey: true,
+    when: canEdit,
+    run: ({ session }) =>
+      navigator.clipboard
+        .readText()
+        .then((text) => pasteText(session, text, allowedIn(session)), refusesClipboard(session)),
+  },
+];

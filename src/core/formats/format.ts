@@ -1,0 +1,86 @@
+import type { Exercise } from '../circuit/exercise';
+import type { Lesson, Sheet } from '../circuit/lesson';
+import type { Result } from '../values/result';
+import type { HandIn } from './hand-in-file';
+
+/** What a file can hold. */
+export type FileContent =
+  | { readonly is: 'lesson'; readonly lesson: Lesson }
+  | { readonly is: 'exercise'; readonly exercise: Exercise }
+  | { readonly is: 'hand-in'; readonly handIn: HandIn };
+
+/** A sheet with the lesson around it. */
+export interface Circuit {
+  readonly lesson: Lesson;
+  readonly sheet: Sheet;
+}
+
+export interface ReadOptions {
+  /** The name of the file without its ending. */
+  readonly title: string;
+  /** The module of a file that has several. */
+  readonly module?: string | undefined;
+  /** Whether sheets without places of their own are laid out, to be looked at. */
+  readonly laidOut: boolean;
+  /** Whether everything in the file is read, where it holds several circuits. */
+  readonly everything?: boolean;
+}
+
+/** Reads the text of a file; what is JSON comes parsed. */
+export type Reader = (content: { text: string; json: unknown }, options: ReadOptions) => Result<FileContent>;
+/** The lines of a file, without their ends. */
+export type Writer = (circuit: Circuit) => Result<Iterable<string>>;
+
+/** Where files come in: the page of lessons, the pages for an exercise and for marking, the command line. */
+export type ReadPlace = 'shelf' | 'exercise page' | 'marking' | 'command line';
+/** Where files go out: the menu of a sheet, the command line. */
+export type WritePlace = 'sheet' | 'command line';
+
+/** A format of files: everything that the pages and the command line know of it. */
+export interface Format {
+  /** Stable: `verilog`. */
+  readonly id: string;
+  /** What a file of it is, as it follows “it is” and “Save as”: `a picture (SVG)`. */
+  readonly noun: string;
+  /** Where its files belong, where they are brought to the wrong place: `drop it on the marking page`. */
+  readonly home?: string;
+  /** Endings of its files, the first for those that are written. */
+  readonly endings: readonly string[];
+  readonly mimeType: string;
+  /** What stands as `format` at the head of the file, where it is one of our JSON files: it counts more than the ending. */
+  readonly heading?: string;
+  readonly read?: {
+    readonly at: readonly ReadPlace[];
+    /** Whether reading may take long, so that a page does it in a worker. */
+    readonly isSlow?: boolean;
+    load(): Promise<Reader>;
+  };
+  readonly write?: {
+    readonly at: readonly WritePlace[];
+    load(): Promise<Writer>;
+  };
+}
+
+/** The endings of formats, each once, as they are written: `.manege.json`. */
+export const endingsOf = (formats: readonly Format[]): readonly string[] => [
+  ...new Set(formats.flatMap((format) => format.endings)),
+];
+
+export const isReadAt =
+  (place: ReadPlace) =>
+  ({ read }: Format): boolean =>
+    read?.at.includes(place) ?? false;
+
+export const isWrittenAt =
+  (place: WritePlace) =>
+  ({ write }: Format): boolean =>
+    write?.at.includes(place) ?? false;
+
+/** The format with the longest ending that the name of a file has. */
+export function formatOfFile(formats: readonly Format[], file: string): Format | undefined {
+  const name = file.toLowerCase();
+  const longest = (format: Format) =>
+    Math.max(0, ...format.endings.filter((ending) => name.endsWith(ending)).map((ending) => ending.length));
+  const [best] = [...formats].sort((a, b) => longest(b) - longest(a));
+  return best && longest(best) > 0 ? best : undefined;
+}

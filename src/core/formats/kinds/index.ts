@@ -1,0 +1,17 @@
+import type { Format } from '../format';
+import { EXERCISE_FORMAT } from './exercise';
+import { HAND_IN_FORMAT } from './hand-in';
+import { LESSON_FORMAT } from './lesson';
+import { SVG_FORMAT } from './svg';
+import { TABLE_FORMAT } from './table-csv';
+import { VERILOG_FORMAT } from './verilog';
+
+/** Every format of files, in the order in which lists show them. */
+export const FORMATS: readonly Format[] = [
+  LESSON_FORMAT,
+  EXERCISE_FORMAT,
+  HAND_IN_FORMAT,
+  SVG_FORMAT,
+  VERILOG_FORMAT,
+  TABLE_FORMAT,
+];

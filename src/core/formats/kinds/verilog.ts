@@ -1,0 +1,28 @@
+import { done, mapped } from '../../values/result';
+import type { Format } from '../format';
+
+export const VERILOG_FORMAT: Format = {
+  id: 'verilog',
+  noun: 'Verilog',
+  endings: ['.v'],
+  mimeType: 'text/plain',
+  read: {
+    at: ['shelf', 'command line'],
+    isSlow: true,
+    load: async () => {
+      const { readVerilog } = await import('../verilog/read');
+      return ({ text }, { title, module, laidOut, everything }) =>
+        mapped(readVerilog(text, title, { module, laidOut, everyRoot: everything ?? false }), (lesson) => ({
+          is: 'lesson',
+          lesson,
+        }));
+    },
+  },
+  write: {
+    at: ['sheet', 'command line'],
+    load: async () => {
+      const { writeVerilog } = await import('../verilog/write');
+      return ({ lesson, sheet }) => done([writeVerilog(lesson, sheet).trimEnd()]);
+    },
+  },
+};

@@ -1,0 +1,40 @@
+import { type FileContent, isReadAt, type ReadOptions, type ReadPlace } from '@/core/formats/format';
+import { FORMATS } from '@/core/formats/kinds';
+import { identify, type KnownFile, titleOfFile } from '@/core/formats/read-content';
+import { mapped, type Result } from '@/core/values/result';
+import { load } from '@/loading/load';
+import { randomId } from '@/store/database';
+import { readInWorker } from '@/workers/file-client';
+import type { ReadFile } from './files';
+
+/** What a button offers that asks for files at a place. Browsers look at the last part of an ending only. */
+export const acceptedAt = (place: ReadPlace): string =>
+  [
+    ...new Set(
+      FORMATS.filter(isReadAt(place)).flatMap(({ endings, heading, mimeType }) => [
+        ...endings.map((ending) => ending.slice(ending.lastIndexOf('.'))),
+        ...(heading === undefined ? [] : [mimeType]),
+      ]),
+    ),
+  ].join(',');
+
+/** Reads a file that is read quickly, with its reader fetched. */
+async function readHere(file: KnownFile, options: ReadOptions): Promise<Result<FileContent>> {
+  const read = await load(`the reader of ${file.format.noun}`, () => file.format.read!.load());
+  return read(file, options);
+}
+
+/** Reads a file that was dropped or chosen at a place. */
+export async function readContent({ name, text }: ReadFile, place: ReadPlace): Promise<Result<FileContent>> {
+  if (!text.ok) return text;
+  const known = identify(name, text.value, place);
+  if (!known.ok) return known;
+  const { format } = known.value;
+  const options = { title: titleOfFile(name, format), laidOut: true, everything: true };
+  const read = await (format.read!.isSlow ? readInWorker : readHere)(known.value, options);
+  // What another program wrote has no identity of its own.
+  if (format.heading !== undefined) return read;
+  return mapped(read, (content) =>
+    content.is === 'lesson' ? { ...content, lesson: { ...content.lesson, id: randomId() } } : content,
+  );
+}

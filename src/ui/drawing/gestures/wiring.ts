@@ -1,0 +1,89 @@
+import type { EditorContext } from '@/commands/context';
+import type { Point } from '@/core/circuit/geometry';
+import { type End, isPinEnd, type Sheet } from '@/core/circuit/lesson';
+import { connect } from '@/core/drawing/editing/gestures';
+import { pinPairs } from '@/core/drawing/editing/multi-pin-drag';
+import { gather, widthAt } from '@/core/drawing/editing/remedies';
+import { endPoint, pinOf } from '@/core/drawing/geometry/placement';
+import { wirePairs } from '@/session/changes/wires';
+import type { Session } from '@/session/session';
+import { told } from '@/session/told';
+import type { Picked } from '../canvas/pick';
+import type { PickedEnd, Wiring } from './gesture-state';
+
+/*
+ * Wires that are being drawn: where they would end, how they look meanwhile, and what they join.
+ */
+
+/** A wire that begins at a pin or on another wire. */
+export function wiringFrom(picked: PickedEnd, clicking: boolean): Wiring {
+  const from: End = picked.is === 'pin' ? picked.end : { wire: picked.wire, at: picked.at };
+  const { at } = picked;
+  return { state: 'wiring', from: [from], onto: [], start: at, to: at, clicking, end: null };
+}
+
+/** A wire that was taken by one of its ends. */
+export function wiringOfEnd(sheet: Sheet, wire: string, key: 'from' | 'to'): Wiring {
+  const there = sheet.wires.get(wire)!;
+  const other = key === 'from' ? there.to : there.from;
+  const start = endPoint(sheet, other)!;
+  return { state: 'wiring', from: [other], onto: [], start, to: start, clicking: false, end: { wire, key } };
+}
+
+/** The pin or wire under the pointer at which a wire could end. */
+export function wiringTarget(wiring: Wiring, hover: Picked | null): { end: End; at: Point } | null {
+  if (!hover || hover.is === 'part') return null;
+  const from = wiring.from[0]!;
+  if (hover.is === 'wire') {
+    if (!isPinEnd(from) && from.wire === hover.wire) return null;
+    if (wiring.end?.wire === hover.wire) return null;
+    return { end: { wire: hover.wire, at: hover.at }, at: hover.at };
+  }
+  const { end, at } = hover;
+  if (isPinEnd(from) && isPinEnd(end) && from.part === end.part && from.port === end.port) return null;
+  return { end, at };
+}
+
+/** The courses to draw for wires that are being drawn. */
+export function wirePreview(
+  sheet: Sheet,
+  wiring: Wiring,
+  hover: Picked | null,
+): readonly (readonly Point[])[] {
+  const { start, to, from } = wiring;
+  if (from.length > 1)
+    return pinPairs(sheet, wiring).map((ends) =>
+      ends.map((end) => endPoint(sheet, end)).filter((point) => point !== null),
+    );
+  const target = wiringTarget(wiring, hover);
+  if (target) {
+    const edit = connect(sheet, from[0]!, target.end);
+    if (edit?.type === 'addWire') return [[start, ...edit.wire.course, target.at]];
+  }
+  return [[start, { x: to.x, y: start.y }, to]];
+}
+
+/** Joins two ends, or asks how where they are not equally wide. */
+export function joinEnds({ session, drawing }: EditorContext, from: End, to: End): void {
+  const { sheet } = session;
+  const reads = (end: End) =>
+    isPinEnd(end) && pinOf(sheet, end.part, end.port)?.port.direction === 'in' ? end : null;
+  const [onto, into] = [reads(to), reads(from)];
+  if (widthAt(sheet, from) === widthAt(sheet, to) || (!onto && !into)) told(wirePairs(session, [[from, to]]));
+  else if (onto) drawing.open({ is: 'widths', at: drawing.spot(), from, to: onto });
+  else if (into) drawing.open({ is: 'widths', at: drawing.spot(), from: to, to: into });
+}
+
+/** Joins the pins that were passed over one by one; or all of them together to the one bus at which they end. */
+export function joinPassedPins(session: Session, wiring: Wiring): boolean {
+  const { sheet } = session;
+  const pairs = wiring.from.length > 1 ? pinPairs(sheet, wiring) : [];
+  if (pairs.length === 0) return false;
+  const [to] = wiring.onto;
+  const bits = wiring.from.reduce((sum, end) => sum + widthAt(sheet, end), 0);
+  if (to && isPinEnd(to) && wiring.onto.length === 1 && widthAt(sheet, to) === bits) {
+    const edit = gather(sheet, wiring.from, to);
+    if (edit) told(session.edit('gather wires into a bus', edit));
+  } else told(wirePairs(session, pairs));
+  return true;
+}

@@ -1,0 +1,37 @@
+import { useRef } from 'react';
+import { apply, type Edit } from '@/core/circuit/edit';
+import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import type { Session } from '@/session/session';
+import { type DraggedObjects, draggedObjects } from './canvas/scene';
+
+interface Preview {
+  readonly edit: Edit;
+  readonly from: Sheet;
+  readonly sheet: Sheet;
+  readonly dragged: DraggedObjects;
+}
+
+export interface ShownSheet {
+  readonly sheet: Sheet;
+  /** What the gesture has moved; null where it has moved nothing. */
+  readonly dragged: DraggedObjects | null;
+}
+
+/** The sheet as it would be if the gesture that is under way made its edit now. */
+export function usePreview(session: Session): (edit: Edit | null) => ShownSheet {
+  const preview = useRef<Preview | null>(null);
+  return (edit) => {
+    const now = session.sheet;
+    const last = preview.current;
+    if (!edit) {
+      preview.current = null;
+      return { sheet: now, dragged: null };
+    }
+    if (last && last.from === now && last.edit === edit) return last;
+    const applied = apply(session.state.lesson, edit);
+    const sheet = applied.ok ? sheetOf(applied.value, now.id)! : now;
+    const dragged = draggedObjects(now, sheet, last?.dragged ?? null);
+    preview.current = { edit, from: now, sheet, dragged };
+    return preview.current;
+  };
+}

@@ -1,0 +1,89 @@
+import { type RefObject, useEffect, useMemo, useRef } from 'react';
+import { boundingBox, type Point } from '@/core/circuit/geometry';
+import type { Sheet } from '@/core/circuit/lesson';
+import { footprintOf } from '@/core/drawing/geometry/placement';
+import { fitted, isInSight, START_VIEW, STEP, type View, zoomed } from '@/core/drawing/geometry/viewport';
+import type { Session } from '@/session/session';
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A view that shows all of some parts on a canvas of some pixels. */
+interface Fit extends Size {
+  readonly view: View;
+  readonly parts: Sheet['parts'];
+}
+
+export interface SheetView {
+  readonly view: RefObject<View>;
+  set(next: View): void;
+  showAll(): void;
+  /** Shows all of some parts, unless all of them are in sight. */
+  showIfHidden(parts: ReadonlySet<string>, size: Size): void;
+  centre(at: Point, size: Size): void;
+  /** Brings the view up to date before it is painted. */
+  beforePainting(size: Size): void;
+}
+
+/**
+ * Which part of the sheet the canvas shows. The view is refitted when the pane is resized, unless the user has panned,
+ * zoomed or edited since the last fit.
+ * @param repaint asks for the canvas to be painted; it is read when it is needed.
+ */
+export function useSheetView(session: Session, repaint: RefObject<() => void>): SheetView {
+  const view = useRef<View>(START_VIEW);
+  const mustFit = useRef(true);
+  const lastFit = useRef<Fit | null>(null);
+  return useMemo(() => {
+    const set = (next: View) => {
+      view.current = next;
+      repaint.current();
+    };
+    const showAll = () => {
+      mustFit.current = true;
+      repaint.current();
+    };
+    return {
+      view,
+      set,
+      showAll,
+      showIfHidden: (ids, { width, height }) => {
+        const parts = [...ids].flatMap((id) => session.sheet.parts.get(id) ?? []);
+        const box = boundingBox(parts.map(footprintOf));
+        if (!box || !isInSight(view.current, box, width, height)) showAll();
+      },
+      centre: (at, { width, height }) => {
+        const step = STEP * view.current.scale;
+        set({ ...view.current, x: at.x - width / step / 2, y: at.y - height / step / 2 });
+      },
+      beforePainting: ({ width, height }) => {
+        const { parts } = session.sheet;
+        const was = lastFit.current;
+        const isResized = was?.width !== width || was.height !== height;
+        const isUntouched = was?.view === view.current && was.parts === parts;
+        if (!mustFit.current && !(isResized && isUntouched)) return;
+        view.current = fitted(boundingBox([...parts.values()].map(footprintOf)), width, height);
+        lastFit.current = { view: view.current, parts, width, height };
+        mustFit.current = false;
+      },
+    };
+  }, [session, repaint]);
+}
+
+/** Zooms to the pointer with the wheel. */
+export function useWheelZoom(canvas: RefObject<HTMLElement | null>, { view, set }: SheetView): void {
+  useEffect(() => {
+    const element = canvas.current!;
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const unit = event.deltaMode === 1 ? 30 : 1;
+      const factor = Math.exp((-event.deltaY * unit * (event.ctrlKey ? 4 : 1)) / 700);
+      set(zoomed(view.current, factor, event.clientX - box.left, event.clientY - box.top));
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [canvas, view, set]);
+}

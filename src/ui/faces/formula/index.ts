@@ -1,0 +1,12 @@
+import type { Face } from '../face';
+
+export const FORMULA_FACE: Face = {
+  id: 'formula',
+  name: 'Formula',
+  what: 'the formula',
+  load: () => import('./FormulaFace').then((m) => m.FormulaFace),
+  opensWhen: () => false,
+  share: 26,
+  isWide: true,
+  help: [['Change, beside a formula', 'type it in any notation; new names become inputs']],
+};

@@ -1,0 +1,26 @@
+'use client';
+
+import type { ComponentType } from 'react';
+import type { Dialog } from '@/commands/context';
+import { lazyComponent } from '@/ui/controls/lazy-component';
+
+interface DialogProps {
+  readonly onClose: () => void;
+}
+
+/** What opens over the page, fetched when it is first asked for. The name of a sheet is typed in its tab. */
+const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<DialogProps>>> = {
+  help: lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage)),
+  commands: lazyComponent('the list of commands', () =>
+    import('@/ui/palette/CommandPalette').then((m) => m.CommandPalette),
+  ),
+  compare: lazyComponent('the comparison', () =>
+    import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),
+  ),
+};
+
+export function Dialogs({ open, onClose }: DialogProps & { readonly open: Dialog | null }) {
+  if (open === null || open === 'rename-sheet') return null;
+  const Open = DIALOGS[open];
+  return <Open onClose={onClose} />;
+}
