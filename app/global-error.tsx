@@ -3,7 +3,7 @@
 import './globals.css';
 import { FailedPage } from '@/ui/controls/FailedPage';
 
-/** Instead of everything, where even what surrounds the pages failed. */
+/** Shown in place of everything when the layout around the pages fails. */
 export default function GlobalError({ error, reset }: { error: Error; reset: () => void }) {
   return (
     <html lang="en">

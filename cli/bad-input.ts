@@ -1,2 +1,2 @@
-/** What the person at the terminal has to correct: one line with file, place and reason; exit code 2. */
+/** An error in the user's input: one line with file, place and reason; exit code 2. */
 export class BadInput extends Error {}

@@ -15,7 +15,7 @@ export async function convert(from: string, to: string, options: CircuitOptions)
   await write(await openCircuit(from, options, true), from);
 }
 
-/** What writes a circuit into a file, by its ending. @throws BadInput where the ending says nothing. */
+/** The writer for a file, chosen by its ending. @throws BadInput for an unknown ending. */
 export function writerOf(to: string): (circuit: Circuit, from: string) => Promise<void> {
   const format = formatOfFile(WRITTEN, to);
   if (!format) throw new BadInput(`${to}: the ending says what to write: ${endingsOf(WRITTEN).join(', ')}`);

@@ -13,8 +13,9 @@ interface Options {
 }
 
 /**
- * `manege draw`: the circuit of a formula or a table as a lesson, Verilog or a picture, by the ending of the file.
- * @throws BadInput where what was given cannot be read, or the file cannot be written.
+ * `manege draw`: the circuit of a formula or a table as a lesson, Verilog or a picture, by the ending of the
+ * file.
+ * @throws BadInput for input that cannot be read, or a file that cannot be written.
  */
 export async function draw(given: string, options: Options): Promise<void> {
   const write = writerOf(options.out);

@@ -15,10 +15,10 @@ export interface Asked {
 }
 
 /**
- * The functions in what was given: a table (`*.csv`), or a formula, `A'B + C` or `Y = A'B + C`; several formulas stand
- * with `;` between them.
- * @param inputs names in order, where the formula's own order or the table's columns do not say it.
- * @throws BadInput with the place of what cannot be read.
+ * The functions of an argument: a table (`*.csv`), or a formula, `A'B + C` or `Y = A'B + C`; several formulas
+ * are separated by `;`.
+ * @param inputs names in order, where the order in the formula or the columns of the table do not decide it.
+ * @throws BadInput with the place of the error.
  */
 export async function functionsOf(
   given: string,

@@ -3,7 +3,7 @@ import { timingOf } from '../src/core/timing/paths';
 import { type Circuit, type CircuitOptions, compiled, openCircuit } from './open-circuit';
 import { writeLines } from './write-out';
 
-/** `manege inspect`: what a circuit is made of, as JSON. */
+/** `manege inspect`: the parts, speed and problems of a circuit, as JSON. */
 export async function inspect(file: string, options: CircuitOptions): Promise<void> {
   const circuit = await openCircuit(file, options);
   const netlist = compiled(circuit);

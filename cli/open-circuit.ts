@@ -21,9 +21,9 @@ const READ = FORMATS.filter(isReadAt('command line'));
 const NEEDED = READ.map((format) => `${format.noun} (*${format.endings[0]})`).join(' or ');
 
 /**
- * The circuit of a lesson file (the named sheet, or the first) or of a Verilog file (the named module, or the one
- * that no other uses).
- * @param laidOut whether what is read from Verilog is to be looked at.
+ * The circuit of a lesson file (the named sheet, or the first) or of a Verilog file (the named module, or the
+ * one that no other uses).
+ * @param laidOut whether sheets from Verilog are laid out to be looked at.
  * @throws BadInput with file and reason.
  */
 export async function openCircuit(file: string, options: CircuitOptions, laidOut = false): Promise<Circuit> {

@@ -21,7 +21,7 @@ export const splitNames = (names: string | undefined) =>
 
 /**
  * `manege reduce`: the smallest expression for each output.
- * @throws BadInput where what was given cannot be read.
+ * @throws BadInput for input that cannot be read.
  */
 export async function reduce(given: string, options: Options): Promise<void> {
   const { inputs, outputs } = await functionsOf(given, splitNames(options.inputs));

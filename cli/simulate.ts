@@ -48,7 +48,7 @@ export async function simulate(file: string, options: Options): Promise<boolean>
     if (until !== null && row.time > until) break;
     advance(run, row.time, progress, end);
     run.set(row.changes);
-    // The sample shows what the row has led to just before the next one.
+    // A sample shows the effect of its row just before the next row.
     const next = rows[i + 1]?.time;
     if (next === undefined || (until !== null && next > until)) finish(run, until);
     else advance(run, Math.max(row.time, next - 1), progress, end);
@@ -94,7 +94,10 @@ function advance(run: Run, until: number, progress: (share: number) => void, end
   while (!run.advance(until, SLICE)) if (end > 0) progress(Math.min(0.99, run.time / end));
 }
 
-/** Runs to the given end, or without one to rest; what never rests by itself ends where the stimulus does. */
+/**
+ * Runs to the given end, or without one until the circuit settles; a circuit that never settles ends with the
+ * stimulus.
+ */
 function finish(run: Run, until: number | null): void {
   const moves = run.netlist.sources.some((s) => s.kind === 'clock' || s.kind === 'stimulus');
   if (until !== null) advance(run, until, () => {}, 0);
@@ -142,7 +145,7 @@ function stimulusFromVcd(file: string, text: string, netlist: Netlist): Stimulus
   return [...byTime].sort((a, b) => a[0] - b[0]).map(([time, changes]) => ({ time, changes }));
 }
 
-/** What a run found wrong, in words on the terminal. */
+/** The problems that a run found, in words on the terminal. */
 function tell(run: Run, file: string, options: Options): void {
   const say = (text: string) => process.stderr.write(`manege: ${file}: ${text}\n`);
   const { netlist } = run;

@@ -111,7 +111,7 @@ test('sheets with blocks are handed out, solve themselves, and count what is in 
       made: '2026-09-01T08:00:00.000Z',
     };
     expect(check(one, exercise, sheets)).toMatchObject({ solved: true, complaints: [] });
-    // What is forbidden is found inside blocks too.
+    // Forbidden parts are found inside blocks too.
     const strict = { ...exercise, allowed: exercise.allowed.filter((kind) => kind !== 'xor') };
     expect(check(one, strict, sheets).complaints.join()).toMatch(
       /^XOR is not allowed in this task, and \d+ of it/,

@@ -24,7 +24,8 @@ import { defaultParams } from '../src/core/parts/params';
 import { drawStatement, readStatement } from '../src/core/synthesis/statement';
 
 /*
- * Lays out the carousel lessons by the same gestures as a hand would: `npm run demo` writes them anew.
+ * Draws the carousel lessons by the same edits as a person would: `npm run demo` writes them again. Longer than other
+ * files because the lessons are its content: each stands here whole, part by part.
  */
 
 function write(file: string, text: string): void {
@@ -49,7 +50,7 @@ class Pencil {
     return this;
   }
 
-  /** Draws what is typed as a statement. */
+  /** Draws a typed statement. */
   write(text: string, at = { x: 4, y: 6 }): this {
     const read = readStatement(this.lesson, this.sheet.id, text);
     if (!read.ok) throw new Error(read.problem.message);
@@ -101,7 +102,7 @@ class Pencil {
     return this;
   }
 
-  /** What the time face of the sheet shows, and what can drive its inputs. */
+  /** The content of the sheet's time face, and its stimuli. */
   time(time: Partial<TimeSetup>): this {
     this.make({ type: 'changeSheet', id: this.sheet.id, change: { time: { ...NO_TIME_SETUP, ...time } } });
     return this;

@@ -32,7 +32,7 @@ test('a sheet becomes a block, is placed by its name, gone into, and followed wh
   await expect(page.getByRole('menu', { name: 'Parts to place' })).toContainText('Blocks');
   await page.keyboard.press('Escape');
 
-  // Into it by a double click; what is renamed there has the new name outside.
+  // A double click leads into it; a port renamed there has the new name outside.
   await page.mouse.dblclick(...(await hand.pixel(24, 14)));
   await expect(page.getByRole('listbox', { name: /Parts on Sheet 1/ })).toBeAttached();
   const way = page.getByRole('navigation', { name: 'Inside' });

@@ -91,7 +91,7 @@ test('the turnstile is right at the period that is worked out, and wrong at half
   const ns = Number(/^(\d+) ns$/.exec(shortest!)![1]);
   await expect(findings).toContainText(`= ${ns} ns`);
   await expect(findings).toContainText('to spare');
-  /** A stimulus of one's own for the clock: a period, and what the total then is after six clocks. */
+  /** A custom stimulus for the clock: a period, and the total after six clocks. */
   const totalAt = async (period: number) => {
     await time(page).getByRole('button', { name: 'Stimulus', exact: true }).click();
     const panel = page.getByRole('region', { name: 'Stimulus' });
@@ -120,7 +120,7 @@ test('the turnstile is right at the period that is worked out, and wrong at half
       totals.push((await findings.getByRole('row').nth(n).getByRole('cell').allInnerTexts()).at(-1)!);
     return totals;
   };
-  // What is inside just before each clock.
+  // The values inside just before each clock.
   const right = await totalAt(ns);
   expect(right).toEqual(['0', '1', '128', '131', '159', '0', '1']);
   await findings.getByRole('tab', { name: 'Clock period' }).click();
@@ -362,9 +362,9 @@ test('a run is held against what is expected, and against a dump, with the diffe
   ]);
   expect(
     readFileSync(await rows.path(), 'utf8')
-      .split('\n')
+      .split('\r\n')
       .slice(0, 3),
-  ).toEqual(['time,A,B,Sum,Carry', '"0 s",0,0,0,0', '"10 ns",0,1,1,0']);
+  ).toEqual(['time,A,B,Sum,Carry', '0 s,0,0,0,0', '10 ns,0,1,1,0']);
   const [dump] = await Promise.all([
     page.waitForEvent('download'),
     found.getByRole('button', { name: 'Save as VCD' }).click(),
@@ -382,7 +382,7 @@ test('a run is held against what is expected, and against a dump, with the diffe
   await expect(found.getByRole('status')).toContainText('Not alike, first at 10 ns.');
   await found.getByRole('listitem').filter({ hasText: 'Sum' }).getByRole('button').first().click();
   await expect(slider(page)).toHaveAttribute('aria-valuenow', '10000');
-  // A dump takes the place of what is expected; what is no dump is said, and leaves it there.
+  // A dump replaces the expected run; a file that is no dump is refused, and the expected run stays.
   const ask = found.getByLabel('Value change dump to lay beside the run');
   const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
   await ask.setInputFiles(file('half.vcd', saved));

@@ -9,7 +9,7 @@ import type { SheetHand } from './hand';
  */
 const SECONDS = { K: 0.28, P: 1.1, B: 0.1, H: 0.4, M: 1.35 };
 
-/** Does real things on the page and counts what they cost a person. */
+/** Performs real actions on the page and counts their cost to a person. */
 export class Counted {
   private readonly counts = { K: 0, P: 0, B: 0, H: 0, M: 0 };
   private on: 'keyboard' | 'pointer' = 'keyboard';
@@ -93,7 +93,7 @@ export class Counted {
     this.response += seconds;
   }
 
-  /** Holds the count against the limit and against what is published. */
+  /** Holds the count against the limit and against the published one. */
   done(task: string, limit: number): void {
     const { K, P, B, H, M } = this.counts;
     const seconds = Object.entries(this.counts).reduce(

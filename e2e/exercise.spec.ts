@@ -106,7 +106,7 @@ test('a run is handed out, held against a circuit reading by reading, and marked
   await expect(page.getByText('1.5 s').first()).toBeVisible();
   await expect(page.getByRole('combobox', { name: 'Stimulus' })).toHaveValue('The task’s run');
   await expect(task.getByText('before your last change')).toHaveCount(0);
-  // The diagram has what is expected below the lane, with the readings that are not so.
+  // The diagram shows the expected values below the lane, with the readings that differ.
   await page.getByRole('button', { name: 'Find out' }).click();
   await page.getByRole('tab', { name: 'Beside the run' }).click();
   await expect(page.getByText('Not alike')).toBeVisible();

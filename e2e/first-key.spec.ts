@@ -51,7 +51,7 @@ test('keys come back to the sheet after something else was pressed', async ({ pa
   await page.getByRole('button', { name: 'Help: hands and keys' }).click();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await back();
-  // A field keeps what is typed into it.
+  // A field keeps the text that is typed into it.
   await page.getByRole('textbox', { name: 'Title of the lesson' }).click();
   await page.keyboard.type(' and more');
   await expect(line(page)).toHaveCount(0);

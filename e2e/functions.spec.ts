@@ -38,7 +38,7 @@ test('two inputs and two outputs are named, the table filled, the circuit drawn;
   await more.keys('');
   await more.key('Enter');
   await expect(page.getByText('all agree')).toBeVisible();
-  // What was filled in holds for both values of the new input.
+  // The filled-in cells hold for both values of the new input.
   await expect(page.locator('#plan-2-0')).toHaveAccessibleName('S: 1 the circuit does 1');
   await expect(page.locator('#plan-3-0')).toHaveAccessibleName('S: 1 the circuit does 1');
   await expect(page.locator('#plan-7-2')).toHaveAccessibleName('E: 1 the circuit does 1');
@@ -188,7 +188,7 @@ test('a prediction is compared with what was tried, and leads to the row that di
   await expect(page.getByRole('button', { name: 'Try all' })).toBeVisible();
   await page.getByRole('button', { name: '1 row differs' }).click();
   await expect(planned(page).locator('[data-row="6"]')).toHaveAttribute('data-live', 'true');
-  // A column by a formula, with what is wrong said at its place.
+  // A column by a formula; an error is reported at its place.
   await page.getByRole('button', { name: 'Fill Drive by a formula' }).click();
   await page.keyboard.type('Key (Bars');
   await page.keyboard.press('Enter');
@@ -271,7 +271,7 @@ test('a circuit is compared with a sheet of another lesson', async ({ page }) =>
   await dialog.getByRole('combobox').first().selectOption('Drive interlock');
   await dialog.getByRole('button', { name: 'Compare' }).click();
   await expect(dialog.getByText('Proved by all rows.')).toBeVisible();
-  // A lesson with several sheets asks for one; what has other names there is paired by hand.
+  // A lesson with several sheets asks for one; outputs with other names are paired by hand.
   await dialog.getByRole('combobox').first().selectOption('Ride timer');
   await dialog.getByRole('combobox', { name: 'its sheet' }).selectOption('Fourteen stages');
   await expect(dialog.getByText('The names differ')).toBeVisible();
@@ -431,7 +431,7 @@ test('a cell of a drawn circuit is changed where it stands, in the table and on 
   await new SheetHand(page).ready();
   await face(page, 'Map');
   const grid = page.getByRole('grid', { name: 'Truth table' });
-  // What a probe adds is no output that could be wanted.
+  // A probe adds no output to the expected ones.
   await page.getByRole('button', { name: 'Columns and rows' }).click();
   await page.getByRole('checkbox', { name: 'NOT 1' }).check();
   await page.keyboard.press('Escape');

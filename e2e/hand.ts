@@ -23,7 +23,7 @@ export class SheetHand {
     await expect(this.page.getByRole('img', { name: 'Saved' })).toBeVisible();
   }
 
-  /** Waits until what was just done has been painted. */
+  /** Waits until the last action has been painted. */
   async painted(): Promise<void> {
     await this.page.evaluate(
       () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
@@ -64,7 +64,7 @@ export class SheetHand {
     await expect(line).toHaveCount(0);
   }
 
-  /** What the sheet's parts say of themselves, one a line. */
+  /** The spoken descriptions of the sheet's parts, one a line. */
   async parts(): Promise<string[]> {
     return this.page
       .getByRole('listbox', { name: /^Parts on/ })

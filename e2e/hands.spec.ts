@@ -110,7 +110,7 @@ test('a list at the right button has all that can be done, for parts and for wir
   await page.mouse.click(...(await hand.pixel(12, 6)), { button: 'right' });
   await menu.getByRole('menuitem', { name: 'teal' }).click();
   await expect(menu).toHaveCount(0);
-  // Pointing at a wire says what it carries.
+  // Pointing at a wire tells its value.
   await hand.point(18, 6);
   await expect(page.getByText('Key: 0', { exact: true })).toBeVisible();
 });

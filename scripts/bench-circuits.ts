@@ -13,9 +13,7 @@ export function random(seed: number): () => number {
   };
 }
 
-/**
- * A sheet of two-input gates, each reading two of what stands shortly before it; eight lamps.
- */
+/** A sheet of two-input gates, each reading two recent outputs; eight lamps. */
 const OUTPUTS = 8;
 
 export function gates(inputs: number, count: number): Sheet {
@@ -49,7 +47,7 @@ export function gates(inputs: number, count: number): Sheet {
       join(sources[Math.max(0, sources.length - 1 - Math.floor(next() * (inputs + 20)))]!, id, port);
     sources.push(id);
   }
-  // What nobody reads is gathered by exclusive-ors, so that no gate can be left out.
+  // Unread outputs are gathered by exclusive-ors, so that no gate can be left out.
   const read = new Set([...wires.values()].map((w) => (isPinEnd(w.from) ? w.from.part : '')));
   let loose = sources.filter((source) => !read.has(source));
   for (let g = 0; loose.length > OUTPUTS; g++) {

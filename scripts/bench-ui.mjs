@@ -1,6 +1,6 @@
-// Measures the built application in Chromium: compressed JavaScript of the first load of a lesson page, and how
-// long an interaction takes to be on screen on the demo sheets. `npm run bench:ui`; with `-- --parts 5000` only a sheet
-// of so many parts, with `-- --files` also what each script weighs.
+// Measures the built application in Chromium: compressed JavaScript of the first load of a lesson page, and
+// the time until an interaction is on screen, on the demo sheets. `npm run bench:ui`; with `-- --parts 5000`
+// only a sheet of so many parts, with `-- --files` also the weight of each script.
 import { execFileSync, spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
@@ -35,8 +35,8 @@ async function busy(cdp) {
 }
 
 /**
- * `work`: main-thread time of the interaction, less what the same stretch costs when nothing is done. `shown`:
- * from the event to the end of the frame that shows it, the wait for that frame included.
+ * `work`: main-thread time of the interaction, less the cost of an idle stretch of the same length. `shown`:
+ * from the event to the end of the frame that shows it, including the wait for that frame.
  */
 async function interaction(page, act, times = 30) {
   const cdp = await page.context().newCDPSession(page);
@@ -115,7 +115,7 @@ async function frames(page, gesture, times = 60) {
   );
 }
 
-/** A sheet of so many parts: its first paint, frames while all of it is in view, and what an edit takes. */
+/** A sheet of so many parts: its first paint, frames while all of it is in view, and the cost of an edit. */
 async function bigSheet(parts) {
   const file = `.build/big-${parts}.manege.json`;
   mkdirSync('.build', { recursive: true });
@@ -186,7 +186,7 @@ async function bigSheet(parts) {
   row('frame while zooming, all in view', await frames(page, 'zoom'));
   await page.evaluate(async () => Object.assign(window, { __grip: await window.__overPart() }));
   row('frame while dragging a part, all in view', await frames(page, 'drag'));
-  // Edits are looked at closely: one switch and what is around it.
+  // Edits are looked at closely: one switch and its surroundings.
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -250);
   await sheet.focus();

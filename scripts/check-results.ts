@@ -11,7 +11,7 @@ const { fileNames, options } = ts.parseJsonConfigFileContent(config.config, ts.s
 const program = ts.createProgram(fileNames, options);
 const checker = program.getTypeChecker();
 
-/** Whether a type, or what a promise of it gives, is something that can be refused. */
+/** Whether a type, or the value of a promise, can be a refusal. */
 function isResult(type: ts.Type): boolean {
   const given = checker.getAwaitedType(type) ?? type;
   const members = given.isUnion() ? given.types : [given];

@@ -2,8 +2,9 @@ import { relative } from 'node:path';
 import { ts } from 'ts-morph';
 
 /*
- * Prints every text that a person can see or hear: labels, messages, tooltips, help, refusals, spoken names. To be read
- * in one go; `npm run words -- src/ui/faces` for one folder. A `…` in angle brackets stands for what is filled in.
+ * Prints every text that a person can see or hear: labels, messages, tooltips, help, refusals, spoken names.
+ * To be read in one go; `npm run words -- src/ui/faces` for one folder. `‹…›` stands for a value that is
+ * filled in.
  */
 
 const HIDDEN_ATTRIBUTES =
@@ -14,7 +15,7 @@ const IN = ROOTS.length > 0 ? ROOTS : ['app', 'src', 'cli'];
 const config = ts.readConfigFile('tsconfig.json', ts.sys.readFile);
 const { fileNames } = ts.parseJsonConfigFileContent(config.config, ts.sys, process.cwd());
 
-/** The words of a literal, with `‹…›` for what is filled in. */
+/** The text of a literal, with `‹…›` for each value that is filled in. */
 function textOf(node: ts.Node): string | null {
   if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) return node.text;
   if (ts.isTemplateExpression(node))

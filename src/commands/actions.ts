@@ -15,7 +15,7 @@ const SMALL: ReadonlySet<Group> = new Set<Group>(['order', 'room', 'colour']);
 /** Left to the keyboard and the list of commands: a menu of them would be longer than it is of use. */
 const NOT_IN_MENU = /^(part\.(inputs|move|flip|value)|wire\.pull)/;
 
-/** What can be done with what is selected, or with the sheet where nothing is. */
+/** The actions for the selection, or for the sheet where nothing is selected. */
 export function actionsFor(context: EditorContext): readonly ActionGroup[] {
   const { parts, wires } = context.session.state.selection;
   if (parts.size === 0 && wires.size === 0) {

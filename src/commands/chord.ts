@@ -12,7 +12,7 @@ export interface KeyPress {
   readonly shiftKey: boolean;
   /** Whether the key is held down and the keyboard repeats it. */
   readonly isRepeat?: boolean;
-  /** Whether another face has the focus, so that the selection on the sheet is not what the user is at. */
+  /** Whether another face has the focus: the selection on the sheet is then not the target. */
   readonly elsewhere?: boolean;
 }
 

@@ -35,9 +35,12 @@ export interface Command {
   readonly keys?: readonly string[];
   /** Whether the browser makes an event of its own of the keys, so that they are shown and not listened for. */
   readonly isBrowserKey?: boolean;
-  /** What the pointer does to the same end, where a menu tells it: `double click`. */
+  /** The pointer gesture with the same effect, where a menu tells it: `double click`. */
   readonly gesture?: string;
-  /** What the help page says of the keys; commands of the same text share a line. Their name where it is not given. */
+  /**
+   * The help page's text for the keys; commands with the same text share a line. Their name where it is not
+   * given.
+   */
   readonly help?: string;
   /** More words by which it is found. */
   readonly words?: string;
@@ -53,7 +56,7 @@ export interface Command {
   isOn?(context: EditorContext): boolean;
   /** Whether it applies now; else why not, as a clause. */
   when(context: EditorContext): Result<undefined>;
-  /** Does it. What it refuses it has told the person already. */
+  /** Runs it. It has told the person of any refusal itself. */
   run(context: EditorContext): unknown;
 }
 

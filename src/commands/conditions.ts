@@ -2,7 +2,7 @@ import { DONE, type Result, refused } from '@/core/values/result';
 import type { EditorContext } from './context';
 
 /*
- * When a command applies. A refusal is a clause that says what is missing.
+ * When a command applies. A refusal is a clause that names the missing condition.
  */
 
 type Condition = (context: EditorContext) => Result<undefined>;

@@ -12,7 +12,7 @@ export interface EditorContext {
 
 /** The drawing face. Points are pixels from its upper left corner. */
 export interface DrawingContext {
-  /** What is open over the sheet. */
+  /** The popup that is open over the sheet. */
   popup(): Popup | null;
   open(next: Popup | null): void;
   /** Where a key places things: at the pointer, or in the middle. */
@@ -30,7 +30,7 @@ export interface DrawingContext {
   cancelGesture(): boolean;
 }
 
-/** What opens over the whole page. */
+/** The dialogs of the page. */
 export type Dialog = 'help' | 'commands' | 'compare' | 'rename-sheet';
 
 /** A face as commands see it. */

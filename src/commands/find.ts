@@ -14,9 +14,9 @@ interface Found {
 }
 
 /**
- * The commands each of whose searched words begins one of theirs, the best first: those whose name begins with what
- * was typed, then those whose name has all of the words, then the rest. Where nothing was typed, all of them: those that
- * apply now come first.
+ * The commands that match a search, best first: each searched word begins one of a command's words. Commands
+ * whose name begins with the text come first, then those with all words in their name, then the rest. An
+ * empty search gives all commands, those that apply now first.
  */
 export function findCommands(
   typed: string,

@@ -37,7 +37,7 @@ function keysText(keys: readonly string[]): string {
   return isRow ? `${keys[0]} … ${keys.at(-1)}` : keys.map(chordText).join(' · ');
 }
 
-/** A line of a section for each thing that a key does: the keys, and what comes of them. */
+/** The help lines of a section: the keys, and their effect. */
 export function keyLines(
   commands: readonly Command[],
   section: HelpSection,

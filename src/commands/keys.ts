@@ -13,8 +13,9 @@ for (const command of COMMANDS)
     BY_CHORD.set(chord, [...(BY_CHORD.get(chord) ?? []), command]);
 
 /**
- * What a key does on a page with a drawing: a switch that it is bound to, a command, or a letter that begins the
- * typing line. @returns whether it did anything, so that the browser need not.
+ * Handles a key on a page with a drawing: it moves the switch that it is bound to, runs a command, or begins
+ * the typing line with its letter.
+ * @returns whether it did anything; else the browser may have the key.
  */
 export function pressKey(press: KeyPress, context: EditorContext): boolean {
   if (repeatOrSet(press, context)) return true;

@@ -2,7 +2,7 @@ import type { Command } from './command';
 import { always, someOnSheet } from './conditions';
 import type { EditorContext } from './context';
 
-/** What concerns the page and the whole lesson. */
+/** Commands for the page and the whole lesson. */
 export const LESSON: readonly Command[] = [
   {
     id: 'lesson.commands',

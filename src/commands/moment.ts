@@ -14,7 +14,7 @@ const timed = ({ session }: EditorContext) => {
 
 const HELP = 'next row or step of time, and back, with nothing selected';
 
-/** What moves the moment: a row, or a time. */
+/** Commands that move the moment: a row, or a time. */
 export const MOMENT: readonly Command[] = [
   {
     id: 'moment.forward',

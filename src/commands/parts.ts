@@ -37,7 +37,7 @@ const isBlock = (context: EditorContext) => {
 const openSettings = ({ session, drawing }: EditorContext) =>
   drawing.open({ is: 'settings', parts: [...session.state.selection.parts], at: 'label' });
 
-/** What Enter does with the one part that is selected: the first of these that applies. */
+/** The commands of Enter for the one selected part: the first that applies is run. */
 const USE: readonly Command[] = [
   {
     id: 'part.enter',
@@ -123,7 +123,7 @@ const MOVES: readonly Command[] = DIRECTIONS.flatMap(([name, key, x, y]) =>
   ),
 );
 
-/** What can be done with the selected parts. */
+/** Commands for the selected parts. */
 export const PARTS: readonly Command[] = [
   ...USE,
   {
@@ -238,7 +238,7 @@ export const PARTS: readonly Command[] = [
   ...MOVES,
 ];
 
-/** Does with one part what Enter does. */
+/** Runs the command of Enter for one part. */
 export function activatePart(context: EditorContext, part: string): void {
   context.session.select({ parts: new Set([part]), wires: new Set() });
   PARTS.find((c) => c.keys?.includes('Enter') && c.when(context).ok)?.run(context);

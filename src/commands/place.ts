@@ -23,7 +23,7 @@ export function pointedPixel({ drawing }: EditorContext): Point {
   return popup?.is === 'actions' ? popup.at : drawing.spot();
 }
 
-/** Opens the line that takes the name of a part, with what was typed already. */
+/** Opens the typing line with some text in it. */
 export const openTyping = ({ drawing }: EditorContext, first: string): void =>
   drawing.open({
     is: 'typing',

@@ -2,7 +2,7 @@ import type { Point } from '@/core/circuit/geometry';
 import type { End, Params, PinEnd } from '@/core/circuit/lesson';
 import type { PartKind } from '@/core/parts/part-kind';
 
-/** What is open over the sheet; points are pixels within the drawing. */
+/** The popups over the sheet; points are pixels within the drawing. */
 export type Popup =
   | {
       readonly is: 'ring';
@@ -15,18 +15,18 @@ export type Popup =
   | {
       readonly is: 'typing';
       readonly at: Point;
-      /** What was typed before the line was there, whether Enter followed, and what came after it. */
+      /** The text typed before the line was there, whether Enter followed, and the text after it. */
       readonly first: string;
       readonly entered: boolean;
       readonly next: string;
-      /** Ends of wires that were let go here, to be joined to what is chosen. */
+      /** Ends of wires that were dropped here, to be joined to the chosen part. */
       readonly pull: readonly End[];
       /** Whether the pointer shows the place. */
       readonly pointed: boolean;
     }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
   | { readonly is: 'actions' | 'repeat'; readonly at: Point }
-  /** What a keyboard wires a part to, the value of an input of several bits, and a part's own table. */
+  /** Panels of one part: wiring from the keyboard, the value of a bus input, and the part's own table. */
   | { readonly is: 'wire' | 'value' | 'own'; readonly part: string }
   /** Where an end of some wires is put from the keyboard. */
   | { readonly is: 'ends'; readonly wires: readonly string[] }

@@ -19,7 +19,7 @@ function copy(session: Session): Promise<boolean> {
   );
 }
 
-/** What takes parts and wires away, and what brings them by the clipboard. */
+/** Commands that remove parts and wires. */
 export const REMOVE: readonly Command[] = [
   {
     id: 'remove.selected',

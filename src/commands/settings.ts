@@ -9,7 +9,7 @@ export interface SettingChoice {
   readonly title: string;
   /** As it follows “change”, in a step of undo. */
   readonly what: string;
-  /** What each value is called, in the order in which they are shown. */
+  /** The names of the values, in the order in which they are shown. */
   readonly options: Readonly<Record<string, string>>;
 }
 

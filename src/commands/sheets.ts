@@ -6,7 +6,7 @@ import type { Command } from './command';
 import { all, always, canEdit, someOnSheet } from './conditions';
 import type { EditorContext } from './context';
 
-/** What can be done with the sheet that is open. */
+/** Commands for the open sheet. */
 export const SHEETS: readonly Command[] = [
   {
     id: 'sheet.rename',

@@ -24,7 +24,7 @@ export const PROJECTOR: Command = {
   run: ({ page }) => page.toggleProjector(),
 };
 
-/** What changes what is seen, and nothing else. */
+/** Commands that change only the view. */
 export const VIEW: readonly Command[] = [
   {
     id: 'view.all',

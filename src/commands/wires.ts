@@ -56,7 +56,7 @@ const PULLS: readonly Command[] = (
   run: ({ session }) => pullSelected(session, { x, y }),
 }));
 
-/** What can be done with the selected wires. */
+/** Commands for the selected wires. */
 export const WIRES: readonly Command[] = [
   {
     id: 'wire.probe',

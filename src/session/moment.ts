@@ -1,7 +1,7 @@
 import type { Delays } from '@/core/circuit/time-setup';
 import { rowOf } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
-import { clockAt } from '@/core/simulate/run';
+import { clockAt } from '@/core/simulate/timed-sources';
 import { periodOf } from '@/core/timing/clock-edges';
 import { type Logic, ONE } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';

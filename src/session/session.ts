@@ -27,6 +27,7 @@ import {
   type Selection,
   type SessionState,
 } from './state';
+import { kept, same, walked } from './still-there';
 import { TableDeriver, type TableHost } from './table-deriver';
 import type { Transaction } from './transaction';
 
@@ -440,26 +441,4 @@ export class Session {
     const { rows } = table.table;
     this.goToRow((rowNow(netlist, this.time.run.values) + by + rows) % rows);
   }
-}
-
-function kept(ids: ReadonlySet<string>, there: { has(id: string): boolean }): ReadonlySet<string> {
-  return [...ids].every((id) => there.has(id)) ? ids : new Set([...ids].filter((id) => there.has(id)));
-}
-
-function same<T>(a: readonly T[], b: readonly T[], key: (of: T) => string): boolean {
-  return a.length === b.length && a.every((of, i) => key(of) === key(b[i]!));
-}
-
-/** Goes from a sheet into its blocks as far as they are there. */
-function walked(lesson: Lesson, root: Sheet, path: readonly string[]): { path: string[]; sheet: Sheet } {
-  const gone: string[] = [];
-  let sheet = root;
-  for (const block of path) {
-    const part = sheet.parts.get(block);
-    const inside = part && sheetInside(part, lesson.sheets);
-    if (!inside) break;
-    gone.push(block);
-    sheet = inside;
-  }
-  return { path: gone, sheet };
 }

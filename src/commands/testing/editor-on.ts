@@ -6,7 +6,7 @@ import { Session } from '@/session/session';
 import type { EditorContext } from '../context';
 import type { Popup } from '../popup';
 
-/** A lesson open in an editor without a page: what it would show is kept to be looked at. */
+/** A lesson open in an editor without a page; everything that it would show is recorded. */
 export function editorOn(lesson: Lesson) {
   const session = new Session(lesson, { updateDerived });
   let view: View = START_VIEW;

@@ -32,7 +32,7 @@ export interface Applied {
 
 class Refusal extends Error {}
 
-/** What `work` gives, or why the edit cannot be made. */
+/** The result of `work`, or why the edit cannot be made. */
 function attempt<T>(work: () => T): Result<T> {
   try {
     return done(work());
@@ -239,7 +239,7 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
   }
 }
 
-/** What an edit can change: how the circuit behaves, only what its parts are called, or only how it looks. */
+/** The effect of an edit: it changes behaviour, only names, or only looks. */
 export type Effect = 'behaviour' | 'names' | 'looks';
 
 /**
@@ -271,7 +271,7 @@ export function effectOf(
     case 'changeSheet': {
       const was = lesson.sheets.find((s) => s.id === edit.id)?.time;
       const is = edit.change.time;
-      // What is expected of the outputs drives nothing.
+      // Expected outputs drive nothing.
       const drives = (plan: typeof is) => plan?.stimuli.find((s) => s.name === plan.driven)?.inputs;
       return 'time' in edit.change && drives(is) !== drives(was) ? 'behaviour' : 'looks';
     }

@@ -1,9 +1,9 @@
-/** What is expected of a circuit; `exercise/kinds/` says what each kind holds besides. */
+/** The expectation of an exercise; `exercise/kinds/` adds the rest of each kind. */
 export interface Expected {
   readonly kind: string;
 }
 
-/** What the instructor hands out: a task in words, what is expected of the circuit, the parts that may be used. */
+/** An exercise as it is handed out: a task in words, the expectation, and the allowed parts. */
 export interface Exercise {
   readonly id: string;
   readonly title: string;

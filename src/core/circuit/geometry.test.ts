@@ -96,7 +96,7 @@ test('a simplified course goes the same way with no point to spare', () => {
         const [a, b, c] = [short[i - 2]!, short[i - 1]!, short[i]!];
         expect((a.x === b.x && b.x === c.x) || (a.y === b.y && b.y === c.y)).toBe(false);
       }
-      // Only what goes there and back along itself may be left out.
+      // Only a stretch that goes there and back along itself may be left out.
       const before = new Set(pointsOn(points).map((p) => `${p.x},${p.y}`));
       for (const p of pointsOn(short)) expect(before.has(`${p.x},${p.y}`)).toBe(true);
     }),

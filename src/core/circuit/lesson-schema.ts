@@ -1,5 +1,5 @@
 /*
- * What a lesson file holds: every file, link and stored lesson passes this.
+ * The content of a lesson file: every file, link and stored lesson passes this.
  */
 
 import { RADICES } from '../values/radix';
@@ -14,7 +14,7 @@ const Id = z
 const Coordinate = whole(-100_000, 100_000);
 const GridPoint = z.object({ x: Coordinate, y: Coordinate });
 
-/** A part's parameters as the file holds them; what each kind allows stands in the parts catalogue. */
+/** A part's parameters as in the file; the parts catalogue says what each kind allows. */
 const Params = z.record(
   z.string().check(z.regex(/^[a-z][A-Za-z]{0,30}$/)),
   z.union([text(20_000), z.number(), z.boolean(), list(z.int(), 4096)]),
@@ -60,13 +60,13 @@ export const SheetFile = z.object({
   wires: list(WireFile, 100_000),
   /** The table that was filled in for it. */
   plan: z.optional(SpecTable),
-  /** What its time face shows, and what drives its inputs. */
+  /** The content of its time face, and its stimuli. */
   time: z.optional(TimeSetup),
 });
 
 const Settings = z.object({
   symbols: z._default(z.enum(SYMBOLS), 'distinctive'),
-  /** What storage parts hold when time begins. */
+  /** The value of storage parts when time begins. */
   powerUp: z._default(z.enum(['0', '1', 'X']), '0'),
   /** How wires that cross and are not joined are told from those that are. */
   crossings: z._default(z.enum(['plain', 'gap', 'bridge']), 'plain'),
@@ -83,7 +83,7 @@ export const LessonFile = z.object({
   title: title(120),
   settings: z._default(Settings, DEFAULT_SETTINGS),
   sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
-  /** The exercise that this lesson answers, in a student's hands; what it holds stands in `exercise/`. */
+  /** The exercise that this lesson answers, in a student's hands; `exercise/` has its schema. */
   exercise: z._default(z.unknown(), null),
 });
 

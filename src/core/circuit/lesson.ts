@@ -17,7 +17,7 @@ export type Symbols = (typeof SYMBOLS)[number];
 
 export interface Settings {
   readonly symbols: Symbols;
-  /** What storage parts hold when time begins. */
+  /** The value of storage parts when time begins. */
   readonly powerUp: '0' | '1' | 'X';
   /** How wires that cross and are not joined are told from those that are. */
   readonly crossings: 'plain' | 'gap' | 'bridge';

@@ -14,8 +14,8 @@ const Column = z.object({
 });
 
 /**
- * The table that is filled in for a sheet, before or beside its circuit: what its outputs are to be. The first-named
- * input is the most significant bit of the row number; row 0 comes first.
+ * The table that a person fills in for a sheet, before or beside its circuit: the expected outputs. The
+ * first-named input is the most significant bit of the row number; row 0 comes first.
  */
 export const SpecTable = z
   .object({

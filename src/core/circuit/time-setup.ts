@@ -38,11 +38,14 @@ export const Wave = z.object({
 });
 export type Wave = Infer<typeof Wave>;
 
-/** What drives the inputs of a sheet over time; inputs that are not named stay with their switches. */
+/**
+ * A stimulus: it drives the inputs of a sheet over time; inputs that it does not name stay with their
+ * switches.
+ */
 const Stimulus = z.object({
   name: title(60),
   inputs: list(z.object({ part: Key, wave: Wave }), MOST_LANES),
-  /** What the outputs are expected to do under it, up to a time in ps: each as `0:0 25000:1`. */
+  /** The expected outputs under it, up to a time in ps: each as `0:0 25000:1`. */
   expected: z.optional(
     z.object({
       until: whole(0, Number.MAX_SAFE_INTEGER),
@@ -67,7 +70,7 @@ const Lane = z.object({
 });
 export type Lane = Infer<typeof Lane>;
 
-/** What the time face of a sheet shows, and what drives its inputs. */
+/** The content of the time face of a sheet, and its stimuli. */
 export const TimeSetup = z.object({
   /** The lanes from top to bottom; inputs and outputs that stand neither here nor in `hidden` follow them. */
   lanes: z._default(list(Lane, MOST_LANES), []),

@@ -6,14 +6,17 @@ import { isAllowed } from './allowed';
 import { isAsExpected } from './expected-rows';
 import { exerciseKindOf } from './kinds';
 
-/** How a sheet stands against what an exercise expects. */
+/** The result of checking a sheet against an exercise. */
 export interface Check {
   readonly rows: number;
   /** Rows, or readings of a run, in which every output is as expected. */
   readonly right: number;
   /** Row by row whether it is right. */
   readonly rowIsRight: readonly boolean[];
-  /** For each expected output what the sheet gives, bits a row: 0, 1, X, Z, or - where the output is missing. */
+  /**
+   * The outputs of the sheet, one for each expected output, bits a row: 0, 1, X, Z, or - for a missing
+   * output.
+   */
   readonly given: readonly (string | readonly string[])[];
   /** Sentences for the student. */
   readonly complaints: readonly string[];
@@ -24,9 +27,9 @@ export interface Check {
 }
 
 /**
- * Kinds of part on a sheet and how many of each, by name; instead of a block what is in it, each time it is used, but for
- * its ports.
- * @param sheets where the sheets of blocks are found.
+ * Kinds of part on a sheet and how many of each, by name; a block counts as its content, each time it is
+ * used, without its ports.
+ * @param sheets the sheets of the blocks.
  */
 export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: string; count: number }[] {
   const known = new Map<string, ReadonlyMap<string, number>>();

@@ -1,7 +1,7 @@
 import { list, text, title, z } from '../values/schema';
 import { AnyExpected } from './kinds';
 
-/** What the file of an exercise holds, but for its heading. */
+/** The content of an exercise file, without its heading. */
 export const ExerciseSchema = z.object({
   id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
   title: title(120, 'the exercise has no title'),

@@ -1,10 +1,10 @@
-/** What is expected, as a table: a row for each combination of the inputs, or for each reading of a run. */
+/** The expectation as a table: a row for each combination of the inputs, or for each reading of a run. */
 export interface ExpectedRows {
   /** Names of the inputs that have a column: a clock has none, as it stands the same whenever it is read. */
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
   readonly rows: number;
-  /** What a row is: `row`, or `reading`. */
+  /** The word for a row: `row`, or `reading`. */
   readonly word: 'row' | 'reading';
   /** When each row is read; null where rows have no time. */
   readonly when: ((row: number) => string) | null;

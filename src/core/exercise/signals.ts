@@ -1,7 +1,7 @@
 import type { Netlist, Terminal } from '../netlist/netlist';
 import { sameName } from '../values/names';
 
-/** The terminals in the order in which they are expected, -1 where one is missing, and what to say about it. */
+/** The terminals in the expected order, -1 for a missing one, and the complaints about them. */
 export function matchedTerminals(
   expected: readonly string[],
   there: readonly Terminal[],
@@ -21,7 +21,7 @@ export function matchedTerminals(
   });
 }
 
-/** Takes what is wrong in a circuit into the complaints. */
+/** Adds the problems of a circuit to the complaints. */
 export function complainOfProblems(netlist: Netlist, complaints: string[]): void {
   for (const d of netlist.diagnostics) if (d.severity === 'problem') complaints.push(d.message);
 }

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import { csvField } from '../logic/table/table-text';
 import type { Column, Netlist, Terminal } from '../netlist/netlist';
 import type { Run } from '../simulate/run';
+import { csvLine, unguarded } from '../values/csv';
 import { type Logic, letterOf } from '../values/logic';
 import { readWord } from '../values/radix';
 import { done, type Result, refused } from '../values/result';
@@ -34,10 +34,10 @@ export function readCsv(text: string): Result<CsvRows> {
         'uneven-rows',
         `row ${i + 2} has ${row.length} fields, and the heading has ${heads.length}`,
       );
-  return done({ heads: heads.map((h) => h.trim()), rows });
+  return done({ heads: heads.map((h) => unguarded(h.trim())), rows });
 }
 
-/** What happens at one time of a stimulus: nets and their new values. */
+/** The changes at one time of a stimulus: nets and their new values. */
 export interface StimulusRow {
   /** Ps. */
   readonly time: number;
@@ -107,12 +107,10 @@ export function readStimulus(text: string, netlist: Netlist): Result<StimulusRow
 
 /** The heading of samples: time, then every input and output bit in declared order. */
 export function sampleHeading(netlist: Netlist): string {
-  return ['time', ...[...netlist.inputColumns, ...netlist.outputColumns].map((c) => c.name)]
-    .map(csvField)
-    .join(',');
+  return csvLine(['time', ...[...netlist.inputColumns, ...netlist.outputColumns].map((c) => c.name)]);
 }
 
-/** One line of samples: what all inputs and outputs are now. @param time in ps. */
+/** One line of samples: the values of all inputs and outputs. @param time in ps. */
 export function sampleLine(run: Run, time: number): string {
   const { inputColumns, outputColumns } = run.netlist;
   const values = [...inputColumns, ...outputColumns].map((c) => letterOf(run.values[c.nets[0]] as Logic));

@@ -4,7 +4,7 @@ import { findKind } from '../parts/catalogue';
 import { done, located, type Result, refusal, refused } from '../values/result';
 import { firstIssue } from '../values/schema';
 
-/** Reads what the file of an exercise holds besides its heading, in its newest version. */
+/** Reads the content of an exercise file below its heading, in its newest version. */
 export function exerciseContent(value: unknown): Result<Exercise> {
   const parsed = ExerciseSchema.safeParse(value);
   if (!parsed.success) return refusal(located(firstIssue(parsed.error)));

@@ -3,7 +3,7 @@ import type { Lesson, Sheet } from '../circuit/lesson';
 import type { Result } from '../values/result';
 import type { HandIn } from './hand-in-file';
 
-/** What a file can hold. */
+/** The content of a file. */
 export type FileContent =
   | { readonly is: 'lesson'; readonly lesson: Lesson }
   | { readonly is: 'exercise'; readonly exercise: Exercise }
@@ -26,7 +26,7 @@ export interface ReadOptions {
   readonly everything?: boolean;
 }
 
-/** Reads the text of a file; what is JSON comes parsed. */
+/** Reads the text of a file; JSON comes parsed. */
 export type Reader = (content: { text: string; json: unknown }, options: ReadOptions) => Result<FileContent>;
 /** The lines of a file, without their ends. */
 export type Writer = (circuit: Circuit) => Result<Iterable<string>>;
@@ -40,14 +40,14 @@ export type WritePlace = 'sheet' | 'command line';
 export interface Format {
   /** Stable: `verilog`. */
   readonly id: string;
-  /** What a file of it is, as it follows “it is” and “Save as”: `a picture (SVG)`. */
+  /** The noun for a file, as it follows “it is” and “Save as”: `a picture (SVG)`. */
   readonly noun: string;
   /** Where its files belong, where they are brought to the wrong place: `drop it on the marking page`. */
   readonly home?: string;
   /** Endings of its files, the first for those that are written. */
   readonly endings: readonly string[];
   readonly mimeType: string;
-  /** What stands as `format` at the head of the file, where it is one of our JSON files: it counts more than the ending. */
+  /** The value of `format` at the head of our JSON files; it counts more than the ending. */
   readonly heading?: string;
   readonly read?: {
     readonly at: readonly ReadPlace[];

@@ -23,7 +23,7 @@ const Heading = z.object({
   lesson: z.unknown(),
 });
 
-/** What a student gives back: a name, the circuit, what the check said then, and when. */
+/** A student's hand-in: a name, the circuit, the result of the check then, and when. */
 export interface HandIn extends Omit<Infer<typeof Heading>, 'lesson'> {
   readonly lesson: Lesson;
 }

@@ -24,7 +24,7 @@ export function lessonToKeep({ id, title, settings, exercise, sheets }: Lesson):
 
 type Contents = Pick<LessonFile['sheets'][number], 'parts' | 'wires'>;
 
-/** Reads what `lessonToKeep` gave under the same rules: nothing has to be checked. */
+/** Reads the output of `lessonToKeep` under the same rules: nothing has to be checked. */
 export function lessonFromKept({ id, title, settings, exercise, sheets }: LessonFile): Lesson {
   return {
     id,

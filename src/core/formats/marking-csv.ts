@@ -1,6 +1,6 @@
 import type { Check } from '../exercise/check';
-import { csvField } from '../logic/table/table-text';
 import { findKind } from '../parts/catalogue';
+import { csvFile } from '../values/csv';
 import type { HandIn } from './hand-in-file';
 
 export interface MarkedRow {
@@ -16,22 +16,19 @@ export function partsText(check: Check): string {
     .join(', ');
 }
 
-/** Text from others must not be taken for a formula by a spreadsheet. */
-const plainField = (text: string) => csvField(/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+const HEADS = ['name', 'rows right', 'rows', 'parts used', 'complaints', 'handed in', 'minutes'];
 
-/** The marks as CSV (RFC 4180), a line a hand-in. */
-export function markingCsv(rows: readonly MarkedRow[]): string {
-  const lines = rows.map(({ handIn, check }) =>
-    [
-      plainField(handIn.name),
+/** The marks as CSV, a line a hand-in. */
+export const markingCsv = (rows: readonly MarkedRow[]): string =>
+  csvFile([
+    HEADS,
+    ...rows.map(({ handIn, check }) => [
+      handIn.name,
       check.right,
       check.rows,
-      plainField(partsText(check)),
-      plainField(check.complaints.join(' ')),
+      partsText(check),
+      check.complaints.join(' '),
       handIn.handedIn,
       Math.round(handIn.seconds / 60),
-    ].join(','),
-  );
-  const head = 'name,rows right,rows,parts used,complaints,handed in,minutes';
-  return `${[head, ...lines].join('\r\n')}\r\n`;
-}
+    ]),
+  ]);

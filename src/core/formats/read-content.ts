@@ -20,8 +20,8 @@ export interface KnownFile {
 }
 
 /**
- * Finds out what a file is that has come in at a place: by its ending, or where it is one of our JSON files, whatever
- * it is called now, by its heading.
+ * Identifies a file that has come in at a place: by its ending, or, for our JSON files under any name, by its
+ * heading.
  */
 export function identify(file: string, text: string, place: ReadPlace): Result<KnownFile> {
   const byEnding = formatOfFile(FORMATS, file);

@@ -40,7 +40,7 @@ const KINDS: Record<string, string> = {
   'manege-hand-in': 'a hand-in',
 };
 
-/** What is wrong with a file that is none of ours, another kind of ours, or of a version that is not known; else null. */
+/** The problem of a file that is none of ours, another kind of ours, or of an unknown version; else null. */
 export function headingProblem(value: unknown, format: string, newest: number): Problem | null {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return problem('other-format', `it is not ${KINDS[format]} of Manege`);

@@ -8,7 +8,7 @@ export function sizeText(bytes: number): string {
   return bytes < 1024 * 1024 ? `${Math.ceil(bytes / 1024)} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
 }
 
-/** What is wrong with a file of that many bytes; null where it is opened. */
+/** The problem of a file of that many bytes; null if it can be opened. */
 export function tooLarge(bytes: number): Problem | null {
   if (bytes <= MOST_BYTES) return null;
   return problem(

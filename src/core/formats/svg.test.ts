@@ -3,7 +3,7 @@ import { partOf, sheetOfParts } from '../testing/rig';
 import { interlock } from '../testing/sketch';
 import { writeSvg } from './svg';
 
-/** Whether each element is closed in order, and what elements there are. */
+/** Whether all elements are closed in order, and the names of the elements. */
 function elements(svg: string): string[] {
   const open: string[] = [];
   const seen: string[] = [];
@@ -15,7 +15,7 @@ function elements(svg: string): string[] {
     }
   }
   expect(open).toEqual([]);
-  // What is not an element is text without loose angle brackets.
+  // Text between elements has no loose angle brackets.
   expect(svg.replaceAll(/<\/?[a-z]+(?:[^<>"]|"[^"<]*")*>/g, '')).not.toMatch(/[<>]/);
   return seen;
 }

@@ -136,7 +136,7 @@ const ANCHOR = { left: 'start', center: 'middle', right: 'end' } as const;
 function textLine(at: Point, text: string, size: number, align: keyof typeof ANCHOR, more = ''): string {
   let low = false;
   const runs = runsOf(text).map((run) => {
-    // What is set lower lets the next run come up again.
+    // A lowered run of text raises the next one again.
     const shift = run.low === low ? '' : ` dy="${n((run.low ? 0.22 : -0.22) * size)}"`;
     low = run.low;
     const small = run.low ? ` font-size="${n(size * 0.72)}"` : '';

@@ -5,6 +5,7 @@ import { sheetInside } from '../parts/catalogue';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';
 import { done, type Result, refused } from '../values/result';
+import { PS_PER_UNIT, type TimeUnit } from '../values/time';
 
 /** A named group of nets in a value change dump. */
 export interface DumpedSignal {
@@ -27,7 +28,7 @@ export function codeOf(index: number): string {
   }
 }
 
-/** The signals of a circuit that have names: inputs, outputs, labels, and what each part in a block drives. */
+/** The named signals of a circuit: inputs, outputs, labels, and the outputs of each part in a block. */
 export function signalsOf(netlist: Netlist, sheet: Sheet, sheets: readonly Sheet[] = []): DumpedSignal[] {
   const found: DumpedSignal[] = [];
   const inside = (at: Sheet, path: string, scope: readonly string[]) => {
@@ -134,7 +135,6 @@ export interface ReadSignal {
   readonly changes: readonly { readonly time: number; readonly bits: readonly Logic[] }[];
 }
 
-const UNIT: Record<string, number> = { s: 1e12, ms: 1e9, us: 1e6, ns: 1e3, ps: 1, fs: 1e-3 };
 const MOST_SIGNALS = 200_000;
 const MOST_CHANGES = 20_000_000;
 const MOST_WIDTH = 4096;
@@ -170,7 +170,7 @@ export function readVcd(text: string): Result<ReadSignal[]> {
       if (word === '$timescale') {
         const found = /^(1|10|100)(s|ms|us|ns|ps|fs)$/.exec(inside.join(''));
         if (!found) return bad('a timescale such as 1 ns is expected');
-        scale = Number(found[1]) * UNIT[found[2]!]!;
+        scale = Number(found[1]) * PS_PER_UNIT[found[2] as TimeUnit];
       } else if (word === '$scope') scopes.push(inside[1] ?? '');
       else if (word === '$upscope') scopes.pop();
       else if (word === '$enddefinitions') defined = true;

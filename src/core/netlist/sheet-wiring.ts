@@ -1,6 +1,7 @@
 import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
 import { spokenName } from '../parts/catalogue';
 import { type Template, templateOf } from '../parts/template';
+import { listed } from '../values/wording';
 import type { Diagnostic } from './diagnostic';
 import { UnionFind } from './union-find';
 
@@ -201,8 +202,4 @@ function remedy(driving: readonly number[], wide: number, narrow: number): strin
   return from === wide
     ? `Take the bits that you need with a slice: ${wide - 1} down to 0 has ${wide}, ${narrow === 1 ? 'bit 0' : `${narrow - 1} down to 0`} fits.`
     : `Widen the ${from === 1 ? 'bit' : `${from} bits`} with an extension to ${wide} bits, or join them with others.`;
-}
-
-export function listed(names: readonly string[]): string {
-  return names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }

@@ -1,6 +1,6 @@
 import { ONE } from '../values/logic';
 import type { Infer } from '../values/schema';
-import { readTime } from '../values/time';
+import { frequencyText, PS_PER_SECOND, readFrequency, readTime } from '../values/time';
 import { counted } from '../values/wording';
 import { definePart } from './define-part';
 import type { ParamSchemas } from './param-schemas';
@@ -12,16 +12,6 @@ import { typedWidth } from './typed-words';
 
 const output: Port = { name: 'Y', direction: 'out', width: 1, x: 2, y: 0, side: 'right', lead: 0.7 };
 const roundBody = { x0: -1.3, y0: -1.3, x1: 1.3, y1: 1.3 };
-
-const PS_PER_SECOND = 1e12;
-const FREQUENCY = /^(\d+(?:\.\d+)?)(hz|khz|mhz|ghz)?$/i;
-const SCALE: Record<string, number> = { hz: 1, khz: 1e3, mhz: 1e6, ghz: 1e9 };
-
-/** A frequency in the unit that reads best: `4 Hz`, `12 kHz`. */
-function frequencyText(hertz: number): string {
-  const unit = hertz >= 1e9 ? 'GHz' : hertz >= 1e6 ? 'MHz' : hertz >= 1e3 ? 'kHz' : 'Hz';
-  return `${+(hertz / SCALE[unit.toLowerCase()]!).toPrecision(4)} ${unit}`;
-}
 
 const clockKind = definePart(
   (of: ParamSchemas) =>
@@ -57,8 +47,8 @@ const clockKind = definePart(
       numberSetting('phase', 'Phase', 0, 99, '%'),
     ],
     typedWord: (word) => {
-      const found = FREQUENCY.exec(word);
-      if (found) return { hertz: Number(found[1]) * SCALE[(found[2] ?? 'hz').toLowerCase()]! };
+      const hertz = readFrequency(/^\d+(\.\d+)?$/.test(word) ? `${word} Hz` : word);
+      if (hertz !== null) return { hertz };
       const period = readTime(word);
       if (period) return { hertz: PS_PER_SECOND / period };
       const duty = /^(\d{1,2})%$/.exec(word);

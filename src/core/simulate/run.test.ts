@@ -4,7 +4,8 @@ import type { Netlist } from '../netlist/netlist';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock, Sketch } from '../testing/sketch';
 import { type Logic, letterOf, ONE, X, ZERO } from '../values/logic';
-import { clockAt, Run } from './run';
+import { Run } from './run';
+import { clockAt } from './timed-sources';
 
 const NS = 1000;
 

@@ -1,10 +1,10 @@
 import FlatQueue from 'flatqueue';
 import type { Delays } from '../circuit/time-setup';
-import { type Netlist, type Source, sourceKey, storeName } from '../netlist/netlist';
-import type { ClockWave } from '../parts/part-kind';
+import { type Netlist, sourceKey, storeName } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
 import { evaluate, hasOneInput, TABLE } from './evaluate';
+import { levelAt, type Timed } from './timed-sources';
 import { Trace } from './trace';
 import { Wheel } from './wheel';
 
@@ -64,24 +64,10 @@ export interface SavedRun {
   readonly violations: readonly Violation[];
 }
 
-export type Timed = Extract<Source, { kind: 'clock' | 'stimulus' }>;
-
-/** The level of a clock at a time in ps, and the time of its next change. */
-export function clockAt(wave: ClockWave, time: number): { value: Logic; next: number } {
-  const period = wave.low + wave.high;
-  const within = (((time + wave.begun) % period) + period) % period;
-  const firstLength = wave.first ? wave.high : wave.low;
-  return within < firstLength
-    ? { value: wave.first, next: time + firstLength - within }
-    : { value: (1 - wave.first) as Logic, next: time + period - within };
-}
-
-/** The value of one bit of a timed source, and when the source next changes. */
-export function levelAt(source: Timed, time: number): { value: Logic; next: number } {
-  if (source.kind === 'clock') return clockAt(source.wave, time);
-  const { value, next } = source.levels(time);
-  return { value: (Math.floor(value / 2 ** source.bit) % 2) as Logic, next };
-}
+/*
+ * Longer than other files: all phases of an instant work on the same typed arrays in one inner loop, and a class for
+ * each phase would have to be handed all of them.
+ */
 
 /**
  * An event-driven run over a compiled netlist in integer picoseconds, with inertial delays: a pulse shorter than

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { DEFAULT_WAVE } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
-import { levelAt, type Timed } from '../simulate/run';
+import { levelAt, type Timed } from '../simulate/timed-sources';
 import { Sketch } from '../testing/sketch';
 import { clockEdges, clockOf, periodOf } from './clock-edges';
 

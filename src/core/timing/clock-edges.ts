@@ -1,6 +1,6 @@
 import type { Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
-import { levelAt, type Timed } from '../simulate/run';
+import { levelAt, type Timed } from '../simulate/timed-sources';
 import { ONE } from '../values/logic';
 
 /** Most edges that are told at once. */

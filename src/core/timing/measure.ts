@@ -1,5 +1,6 @@
 import type { Trace } from '../simulate/trace';
 import { type Logic, ONE, ZERO } from '../values/logic';
+import { PS_PER_SECOND } from '../values/time';
 
 /** What is measured of a one-bit signal around a moment; times in ps, null where an edge is missing. */
 export interface Measures {
@@ -39,7 +40,7 @@ export function measure(trace: Trace, net: number, time: number): Measures {
     value,
     width,
     period,
-    frequency: period ? 1e12 / period : null,
+    frequency: period ? PS_PER_SECOND / period : null,
     duty: period ? (fall! - rise!) / period : null,
   };
 }
@@ -48,18 +49,6 @@ export function measure(trace: Trace, net: number, time: number): Measures {
 export function delayBetween(trace: Trace, from: { net: number; time: number }, to: number): number | null {
   const next = trace.changeAfter(new Set([to]), from.time - 1);
   return next === null ? null : next - from.time;
-}
-
-/** A frequency in Hz in the unit that reads best: `4 Hz`, `33.3 MHz`. */
-export function frequencyText(hertz: number): string {
-  const scales = [
-    ['GHz', 1e9],
-    ['MHz', 1e6],
-    ['kHz', 1e3],
-    ['Hz', 1],
-  ] as const;
-  const [unit, scale] = scales.find(([, s]) => hertz >= s) ?? scales[3];
-  return `${+(hertz / scale).toPrecision(4)} ${unit}`;
 }
 
 /** A pulse that is shorter than a threshold. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { naturalOrder } from './natural-order';
-import { PS_PER_SECOND, readTime, timeText } from './time';
+import { frequencyText, PS_PER_SECOND, readDuration, readTime, timeText } from './time';
 
 test.each([
   ['40ns', 40_000],
@@ -42,4 +42,19 @@ test('what is told is read again, to six digits', () => {
 
 test('names are ordered as people count them', () => {
   expect(['A10', 'A2', 'a1', 'B'].sort(naturalOrder)).toEqual(['a1', 'A2', 'A10', 'B']);
+});
+
+test('a time, a bare number of ns, or a frequency', () => {
+  expect(['20 ns', '20', '1.5us', '4 Hz', '50 MHz', '0 Hz', '0 s'].map(readDuration)).toEqual([
+    20_000, 20_000, 1_500_000, 250e9, 20_000, 0, 0,
+  ]);
+  expect(['soon', '-3 ns', '3 bars', ''].map(readDuration)).toEqual([null, null, null, null]);
+});
+
+test('a frequency is told in the unit that reads best', () => {
+  expect([frequencyText(4), frequencyText(33.33e6), frequencyText(5e10)]).toEqual([
+    '4 Hz',
+    '33.33 MHz',
+    '50 GHz',
+  ]);
 });

@@ -1,13 +1,11 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { timeText } from '@/core/values/time';
+import { PS_PER_SECOND, timeText } from '@/core/values/time';
 import { fittingPace, hasClock } from '@/session/moment';
 import { AS_FAST } from '@/session/state';
 import { stepMoment } from '@/session/step';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-
-const PS_PER_SECOND = 1e12;
 
 /** A time with what runs it: pace, steps, and back to the beginning. */
 export function TimeMoment() {

@@ -1,15 +1,11 @@
 'use client';
 
 import Link from 'next/link';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
-import { check } from '@/core/exercise/check';
-import { exerciseKindOf } from '@/core/exercise/kinds';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
-import { type MarkedRow, markingCsv, partsText } from '@/core/formats/marking-csv';
+import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
-import { drivenByTask, goToExpected } from '@/session/changes/exercise';
-import { Session } from '@/session/session';
 import { storeProblem } from '@/store/database';
 import {
   dropHandIns,
@@ -26,12 +22,9 @@ import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
-import { LessonView } from '@/ui/lesson/LessonView';
-
-interface Row extends MarkedRow {
-  readonly key: number;
-  readonly file: string;
-}
+import { Look } from './Look';
+import { Marks } from './Marks';
+import { mark, type Row, wordOf } from './marked-row';
 
 interface LeftOut {
   readonly file: string;
@@ -43,7 +36,7 @@ export interface Samples {
   readonly handIns: readonly { readonly name: string; readonly text: string }[];
 }
 
-/** The marking page: hand-ins of one exercise, each held against it anew; nothing leaves the browser. */
+/** The marking page: hand-ins of one exercise, each checked against it again; nothing leaves the browser. */
 export function Marking({ samples }: { samples: Samples }) {
   const [exercises, setExercises] = useState<readonly KeptExercise[] | null>(null);
   const [exercise, setExercise] = useState<Exercise | null>(null);
@@ -268,183 +261,5 @@ export function Marking({ samples }: { samples: Samples }) {
       </div>
       {said && <Notice {...said} dismiss={dismiss} />}
     </DropZone>
-  );
-}
-
-/** What a row is called in an exercise: a row, or a reading. */
-const wordOf = ({ expected }: Exercise) => exerciseKindOf(expected).rows(expected).word;
-
-function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Row {
-  return { key, file, handIn, check: check(handIn.lesson.sheets[0]!, exercise, handIn.lesson.sheets) };
-}
-
-interface MarksProps {
-  readonly rows: readonly Row[];
-  /** What is counted: rows, or readings. */
-  readonly word: 'row' | 'reading';
-  readonly onLook: (key: number) => void;
-  readonly onRemove: (key: number) => void;
-}
-
-function Marks({ rows, word, onLook, onRemove }: MarksProps) {
-  const solved = rows.filter((r) => r.check.solved).length;
-  return (
-    <>
-      <p className="mb-2 text-quiet">
-        {rows.length} {rows.length === 1 ? 'hand-in' : 'hand-ins'} · {solved} all right
-      </p>
-      <table className="w-full overflow-hidden rounded-xl border border-hairline bg-raised text-left">
-        <thead>
-          <tr className="border-b-2 border-ink text-sm">
-            {[
-              'Name',
-              word === 'row' ? 'Rows right' : 'Readings right',
-              'Parts used',
-              'Complaints',
-              'Handed in',
-            ].map((h) => (
-              <th key={h} scope="col" className="px-4 py-2">
-                {h}
-              </th>
-            ))}
-            <th scope="col">
-              <span className="sr-only">Actions</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ key, handIn, check: result }) => (
-            <tr key={key} className="border-t border-hairline align-top">
-              <th scope="row" className="px-4 py-2.5">
-                {handIn.name}
-              </th>
-              <td
-                className={`px-4 py-2.5 font-semibold whitespace-nowrap ${result.right === result.rows ? 'text-good' : 'text-bad'}`}
-              >
-                {result.right === result.rows ? '✓' : '✗'} {result.right} of {result.rows}
-                <WrongRows check={result} word={word} />
-              </td>
-              <td className="px-4 py-2.5">{partsText(result) || 'none'}</td>
-              <td className="max-w-80 px-4 py-2.5 text-sm">
-                {result.complaints.length === 0 ? (
-                  <span className="text-quiet">none</span>
-                ) : (
-                  <ul className="text-bad">
-                    {result.complaints.slice(0, 4).map((c) => (
-                      <li key={c}>{c}</li>
-                    ))}
-                    {result.complaints.length > 4 && (
-                      <li className="text-quiet">and {result.complaints.length - 4} more</li>
-                    )}
-                  </ul>
-                )}
-              </td>
-              <td className="px-4 py-2.5 text-sm whitespace-nowrap">
-                {new Date(handIn.handedIn).toLocaleString('en-GB', {
-                  dateStyle: 'medium',
-                  timeStyle: 'short',
-                })}
-              </td>
-              <td className="px-2 py-1.5 text-right whitespace-nowrap">
-                <button type="button" className="button small" onClick={() => onLook(key)}>
-                  Open
-                </button>
-                <button
-                  type="button"
-                  className="icon-button"
-                  aria-label={`Remove the hand-in of ${handIn.name}`}
-                  title="Remove"
-                  onClick={() => onRemove(key)}
-                >
-                  ×
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-const MOST_NAMED = 6;
-
-/** The numbers of the rows that are wrong, the first of many. */
-function WrongRows({ check: { rowIsRight }, word }: { check: Row['check']; word: MarksProps['word'] }) {
-  const wrong = rowIsRight.flatMap((right, row) => (right ? [] : [row]));
-  if (wrong.length === 0 || wrong.length === rowIsRight.length) return null;
-  const more = wrong.length > MOST_NAMED ? ' …' : '';
-  return (
-    <div className="text-sm font-normal text-quiet">
-      wrong: {wrong.length === 1 ? word : `${word}s`} {wrong.slice(0, MOST_NAMED).join(', ')}
-      {more}
-    </div>
-  );
-}
-
-interface LookProps {
-  readonly row: Row;
-  readonly exercise: Exercise;
-  readonly onBack: () => void;
-  readonly onStep?: (by: number) => void;
-}
-
-/** One hand-in as a live circuit. Nothing done to it here is kept. */
-function Look({ row, exercise, onBack, onStep }: LookProps) {
-  const session = useMemo(
-    () => new Session(drivenByTask(row.handIn.lesson, exercise), { readOnly: true }),
-    [row, exercise],
-  );
-  const word = wordOf(exercise);
-  const { right, rows, complaints, rowIsRight } = row.check;
-  const wrong = rowIsRight.findIndex((ok) => !ok);
-  return (
-    <LessonView
-      session={session}
-      home={{ href: '/', label: 'All lessons' }}
-      banner={
-        <div className="flex items-center gap-3 rounded-xl border border-hairline bg-raised px-3 py-1.5">
-          <button type="button" className="button small" onClick={onBack}>
-            Back to marking
-          </button>
-          {onStep && (
-            <>
-              <button
-                type="button"
-                className="icon-button"
-                aria-label="Hand-in before"
-                onClick={() => onStep(-1)}
-              >
-                ◂
-              </button>
-              <button
-                type="button"
-                className="icon-button"
-                aria-label="Next hand-in"
-                onClick={() => onStep(1)}
-              >
-                ▸
-              </button>
-            </>
-          )}
-          <b>{row.handIn.name}</b>
-          <span className={right === rows ? 'text-good' : 'text-bad'}>
-            {right} of {rows} {word}s right
-          </span>
-          {wrong !== -1 && (
-            <button
-              type="button"
-              className="button small"
-              onClick={() => goToExpected(session, exercise, wrong)}
-            >
-              Show the first wrong {word}
-            </button>
-          )}
-          <span className="truncate text-sm text-quiet" title={complaints.join(' ')}>
-            {complaints.join(' ')}
-          </span>
-        </div>
-      }
-    />
   );
 }

@@ -289,8 +289,8 @@ export function snap(
 }
 
 /**
- * Lays a whole sheet out anew: from left to right, inputs in order, wires short and straight. What hangs on what
- * stays; wires are drawn from the driver of a net to each of its readers. Notes stay where they are.
+ * Lays out a whole sheet again: left to right, inputs in order, wires short and straight. Connections stay;
+ * wires are drawn from the driver of a net to each of its readers. Notes keep their places.
  */
 export function tidy(lesson: Lesson, sheetId: string): Edit {
   const sheet = sheetOf(lesson, sheetId)!;

@@ -4,7 +4,7 @@ import type { PartKind, Port } from '../../parts/part-kind';
 import { pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
 
-/** What an end of a wire needs at the other: a pin that reads, or one that drives, of so many bits. */
+/** The requirement of a wire's end at its other end: a reading or a driving pin, of so many bits. */
 export interface PinRequirement {
   readonly direction: 'in' | 'out';
   readonly width: number;
@@ -17,7 +17,7 @@ export interface CompatiblePart {
   readonly port: string;
 }
 
-/** What is to be joined to an end: readers where something drives it already, otherwise a driver. */
+/** The requirement at an end of a wire: a reader if the net has a driver already, else a driver. */
 export function requirementAt(sheet: Sheet, end: End): PinRequirement {
   const nets = wireNets(sheet);
   const net = isPinEnd(end) ? nets.ofEnd(end) : nets.ofWire(end.wire);

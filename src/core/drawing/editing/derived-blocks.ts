@@ -5,7 +5,7 @@ import { blockParamsOf, readPins } from '../../parts/block';
 import { sheetInside } from '../../parts/catalogue';
 import { setParams } from './gestures';
 
-/** What must follow an edit so that all blocks have the ports and the names of their sheets again. */
+/** The edits that bring the ports and names of all blocks up to date with their sheets. */
 export interface DerivedUpdate {
   readonly edits: readonly Edit[];
   /** Wires that hung on a pin which is gone. */

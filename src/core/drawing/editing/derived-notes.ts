@@ -5,7 +5,7 @@ import { kindOf } from '../../parts/catalogue';
 import { MOST_ROWS } from '../../parts/notes';
 import { pinsOf } from '../geometry/placement';
 
-/** What a truth table on this sheet is given: its columns, a bus bit by bit, and how many rows there are. */
+/** The parameters of a truth table on this sheet: its columns, a bus bit by bit, and the number of rows. */
 export function truthParams(sheet: Sheet): Params {
   const columns = (parts: readonly Part[]) =>
     parts.flatMap((part) => {
@@ -21,7 +21,7 @@ export function truthParams(sheet: Sheet): Params {
   };
 }
 
-/** What must follow an edit so that each truth table on a sheet has room for that sheet's own. */
+/** The edits that give each truth table on a sheet room for that sheet's own table. */
 export function updateTruthNotes(lesson: Lesson): Edit[] {
   const edits: Edit[] = [];
   for (const sheet of lesson.sheets)

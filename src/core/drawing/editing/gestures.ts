@@ -22,9 +22,9 @@ import { findCourse, group, reroute, wiresOnParts, withRerouted } from '../routi
 import { Obstacles } from '../routing/route';
 
 /*
- * What a hand does on a sheet, as edits. Courses of wires are part of the document, so that a sheet looks the
- * same wherever it is opened and nothing jumps that was not touched; a gesture that moves parts therefore
- * brings the new courses of their wires along.
+ * Gestures on a sheet, as edits. Courses of wires are part of the document, so a sheet looks the same
+ * wherever it is opened and nothing jumps that was not touched; a gesture that moves parts therefore carries
+ * the new courses of their wires.
  */
 
 /** A new part with a label of its own where its kind has one: the typed label, or the next free number. */
@@ -61,7 +61,7 @@ function freeLabel(sheet: Sheet, start: string): string {
   return start + n;
 }
 
-/** A wire between two ends, laid around what stands there; null where both ends are one and the same. */
+/** A wire between two ends, routed around the parts; null if both ends are the same. */
 export function connect(sheet: Sheet, from: End, to: End): Edit | null {
   if (isPinEnd(from) && isPinEnd(to) && from.part === to.part && from.port === to.port) return null;
   const wire: Wire = { id: freshId(sheet.wires, 'w'), from, to, course: [] };
@@ -227,7 +227,7 @@ export function remove(sheet: Sheet, parts: ReadonlySet<string>, wires: Readonly
   return group(edits);
 }
 
-/** Hands what is left of a removed wire to its branches, or sends those after it into `going`. */
+/** Passes the rest of a removed wire on to its branches, or adds the wires after it to `going`. */
 function bequeath(
   sheet: Sheet,
   host: Wire,

@@ -22,7 +22,7 @@ import { remove } from './gestures';
  * whole.
  */
 
-/** What follows when parts have been put where they are: the edit, or null where they touch nothing. */
+/** The connections that follow from placing parts: the edit, or null if they touch nothing. */
 export function joinUp(lesson: Lesson, sheetId: string, parts: readonly string[]): Edit | null {
   const sheet = sheetOf(lesson, sheetId)!;
   if (parts.length === 1) {
@@ -222,7 +222,7 @@ function pinsOn(sheet: Sheet, nets: WireNets, at: End | Wire): Pin[] {
   );
 }
 
-/** Whether what drives a wire's net is reached through that end of it. */
+/** Whether the driver of a wire's net is reached through that end of it. */
 function isUpstream(sheet: Sheet, wire: Wire, key: 'from' | 'to'): boolean {
   const wires = new Map(sheet.wires);
   wires.delete(wire.id);
@@ -251,8 +251,8 @@ function distanceTo(points: readonly Point[], to: Point): number {
 }
 
 /**
- * Removes parts and leads what came into each on to where it went: its first wired input is joined to the wires of
- * its first wired output.
+ * Removes parts and reconnects around each: its first wired input is joined to the wires of its first wired
+ * output.
  */
 export function removeHealing(lesson: Lesson, sheetId: string, parts: ReadonlySet<string>): Edit {
   const edits: Edit[] = [];

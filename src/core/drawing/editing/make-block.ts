@@ -33,8 +33,8 @@ export interface MadeBlock {
 }
 
 /**
- * Makes a block of some parts of a sheet: they go onto a sheet of their own, what their wires are cut from become
- * ports, and a block stands in their place. One step of undo.
+ * Makes a block of some parts of a sheet: they move to a sheet of their own, cut wires become ports, and a
+ * block takes their place. One step of undo.
  */
 export function makeBlock(
   lesson: Lesson,
@@ -109,7 +109,7 @@ export function makeBlock(
   }
   const made: Sheet = layOut({ id, name, parts, wires });
 
-  // The sheet outside, edit by edit: each wire is laid around what stands there by then.
+  // The sheet outside, edit by edit: each wire is routed around the parts that are there by then.
   const edits: Edit[] = [];
   let now = lesson;
   let problem: Problem | null = null;
@@ -163,7 +163,7 @@ function netsOf(sheet: Sheet): NetPin[][] {
   return [...byNet.values()];
 }
 
-/** A port is called after what is outside of it, where that has a label, or else after the pin inside. */
+/** A port is named after the part outside if that has a label, else after the pin inside. */
 function freshName(
   names: Set<string>,
   { within, without }: { within: readonly NetPin[]; without: readonly NetPin[] },

@@ -45,7 +45,7 @@ export function sheetsToAdd(
   const names = new Set(lesson.sheets.map((s) => s.name));
   const ids = new Map<string, string>();
   const added: Sheet[] = [];
-  // What holds nothing is settled first, so that a sheet is compared with its blocks as they are here.
+  // Sheets without blocks are resolved first, so that a sheet is compared with its blocks as they are here.
   const inward = [...sheets].sort((a, b) => depth(a, sheets) - depth(b, sheets));
   for (const sheet of inward) {
     const now = withSheetIds(sheet, ids);

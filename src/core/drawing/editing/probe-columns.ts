@@ -14,7 +14,7 @@ import { naturalOrder } from '../../values/natural-order';
 import { bodyOf, courseOf, footprintOf, pinsOf } from '../geometry/placement';
 import { probeFor, probeOn } from './join-up';
 
-/** What a part of the circuit gives out and no input or output says yet: it can be a column of the table by a probe. */
+/** An output inside the circuit that no lamp shows yet: a probe can make it a column of the table. */
 export interface ProbeCandidate {
   readonly part: string;
   readonly port: string;
@@ -114,10 +114,10 @@ export function probeSpot(
   return best;
 }
 
-/** What a part under the probe, and a wire through it, count in grid steps of the way. */
+/** The cost of a part under the probe, and of a wire through it, in grid steps of distance. */
 const IN_THE_WAY = 1000;
 const CROSSED = 40;
-/** Steps that a probe may stand away from the wire, to either side, and what each counts. */
+/** The distances from the wire at which a probe may stand, to either side, and the cost of each. */
 const AWAY = [0, 2, 4, 6, 8, -4, -6, -8, -10];
 const FARTHER = 3;
 /** Steps from its body to the end of its tip. */

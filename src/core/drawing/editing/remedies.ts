@@ -19,7 +19,7 @@ import { wireNets } from '../geometry/wire-nets';
 import { group } from '../routing/reroute';
 import { connect, newPart, remove } from './gestures';
 
-/** Something that solves a problem: what its button says, and the edit behind it. */
+/** A remedy for a problem: the text of its button, and its edit. */
 export interface Remedy {
   readonly name: string;
   readonly edit: Edit;
@@ -28,7 +28,7 @@ export interface Remedy {
 /** Single bits are offered one by one up to this width. */
 const MOST_BITS_OFFERED = 8;
 
-/** What can be done at once about a problem on a sheet; none where only the person can know. */
+/** The remedies for a problem on a sheet; none where only the person can know. */
 export function remediesFor(lesson: Lesson, sheetId: string, problem: Diagnostic): Remedy[] {
   const sheet = sheetOf(lesson, sheetId);
   const [pin] = problem.pins;
@@ -175,7 +175,7 @@ export function widthAt(sheet: Sheet, end: End): number {
   return 1;
 }
 
-/** Ways to join what is so many bits wide to a pin of another width: each puts a part between them. */
+/** Ways to join a signal of some bits to a pin of another width: each puts a part between them. */
 export function widthRemedies(sheet: Sheet, from: End, width: number, to: PinEnd): Remedy[] {
   const pin = pinOf(sheet, to.part, to.port);
   if (!pin) return [];

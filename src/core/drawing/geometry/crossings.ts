@@ -71,7 +71,7 @@ export function longestSegments(
 /** Half the length in grid steps of the stretch in which a wire leaves way for one that crosses it. */
 export const HOP = 0.5;
 
-/** What to draw of a course: on to a point, or over a crossing to the other side of it. */
+/** A piece of a course to draw: a line to a point, or a bridge over a crossing. */
 export type Step = { readonly to: Point; readonly over?: boolean };
 
 /** A course as steps, its crossings as hops of their own. */

@@ -1,6 +1,6 @@
 import type { Box } from '../../circuit/geometry';
 
-/** Edge of a tile in grid steps: about what is seen of a sheet at usual scale takes a dozen of them. */
+/** Edge of a cell in grid steps: the visible part of a sheet at ordinary scale covers about a dozen cells. */
 const TILE = 24;
 const ROW = 1 << 16;
 const MIDDLE = 1 << 15;
@@ -36,7 +36,7 @@ export class GridIndex<T> {
     this.where.delete(thing);
   }
 
-  /** What shares a tile with a box, each thing once. */
+  /** The objects that share a cell with a box, each once. */
   near(box: Box): ReadonlySet<T> {
     const found = new Set<T>();
     for (const key of keys(box)) for (const thing of this.tiles.get(key) ?? []) found.add(thing);

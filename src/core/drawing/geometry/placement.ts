@@ -134,7 +134,7 @@ export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
   return side;
 }
 
-/** What of a sheet decides where ends lie. */
+/** The objects of a sheet that decide where ends lie. */
 type Parts = Pick<Sheet, 'parts'> & Partial<Sheet>;
 
 /** Where an end lies on the sheet, or null where its part or port is not there. */

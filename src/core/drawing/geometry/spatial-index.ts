@@ -6,7 +6,7 @@ import { type Junction, junctionsOfNet } from './junctions';
 import { courseOf, footprintOf, type Pin, pinsOf } from './placement';
 import { type WireNets, wireNets } from './wire-nets';
 
-/** What is drawn as one signal: a wire with the leads at its ends, or the lead of a free pin. */
+/** One drawn signal: a wire with the leads at its ends, or the lead of a free pin. */
 export interface Stroke {
   readonly wire?: string;
   readonly pin?: PinEnd;
@@ -30,8 +30,8 @@ interface Surveyed {
 const PARTS_A_TILE = 8;
 
 /**
- * What lies where on a sheet. It goes along from one version of the sheet to the next and looks only at what is
- * another object there, so that an edit, and each step of a drag, costs what it changes and not what there is.
+ * The index of a sheet's geometry. It is carried from one version of the sheet to the next and looks only at
+ * objects that changed, so an edit, and each step of a drag, costs what it changes and not what is there.
  */
 export class SpatialIndex {
   private parts: Sheet['parts'] = new Map();
@@ -40,7 +40,7 @@ export class SpatialIndex {
   private readonly strokes = new Map<string, Stroke>();
   /** The wires that end on a part, by the part. */
   private readonly onPart = new Map<string, Set<string>>();
-  /** What is where, laid out when a small part of a large sheet is first asked for. */
+  /** The cells of the index, filled when a small part of a large sheet is first asked for. */
   private tiles: { readonly parts: GridIndex<string>; readonly wires: GridIndex<string> } | null = null;
   private places = 0;
   private nets: WireNets | null = null;

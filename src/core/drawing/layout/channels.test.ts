@@ -69,7 +69,7 @@ test('signals that are laid never run along each other', () => {
         for (const b of laid) {
           if (a.from === b.from) continue;
           const [x, other] = [tracks.get(a), tracks.get(b)];
-          // Along a height: what comes in must have turned before what goes out there.
+          // At one height an incoming signal must have turned before an outgoing one starts.
           if (a.from.y === b.to.y) expect(x !== undefined && other !== undefined && x < other).toBe(true);
           // Along a track.
           const span = (from: LayoutNode) => [

@@ -7,7 +7,7 @@ const BESIDE_SIGNAL = 1;
 /** How often heights are found from one side, and then from both. */
 const ROUNDS = 4;
 const ROUNDS_BOTH = 8;
-/** What a bend costs, in grid steps of a detour. */
+/** The cost of a bend, in grid steps of a detour. */
 const BEND = 4;
 
 /** A height that a node would have if one of its links ran straight, and how much that counts. */

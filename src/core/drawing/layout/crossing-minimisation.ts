@@ -60,7 +60,7 @@ type Worth = ReadonlyMap<Link, number>;
 
 function worthOf({ after }: Neighbours): Worth {
   const worth = new Map<Link, number>();
-  // The branches of one signal hang on one line down: what crosses that crosses it once.
+  // The branches of one signal share one vertical line: a crossing signal crosses it once.
   for (const list of after.values())
     for (const link of list) {
       const branches = list.filter((l) => l.fromAt === link.fromAt).length;
@@ -130,7 +130,7 @@ function inversions(
   return { now, swapped };
 }
 
-/** How many pairs of links cross, each counted by what the two are worth; links from one pin do not cross. */
+/** The number of crossing pairs of links, weighted by both links; links from one pin do not cross. */
 function crossings(links: LayeredGraph['links'], worth: Worth): number {
   let count = 0;
   for (const gap of links) {

@@ -148,7 +148,7 @@ interface Laid {
   readonly sheet: Sheet;
   /** Wires that found no way. */
   readonly stuck: number;
-  /** Wires that lead round behind what drives them, though what reads them stands before it. */
+  /** Wires that lead back behind their driver, although their reader stands before it. */
   readonly roundabout: number;
 }
 

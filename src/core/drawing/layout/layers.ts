@@ -33,9 +33,9 @@ function neighbours(sheet: Sheet): Neighbours {
 }
 
 /**
- * The parts column by column: inputs first, then each part behind those that it reads, outputs last. Gates that could
- * stand in several columns stand where most of their kind do, so that terms stand below each other, and what takes
- * them together as well; what inverts an input stands beside the inputs.
+ * Assigns parts to columns: inputs first, then each part behind the parts that it reads, outputs last. A gate
+ * that fits several columns goes where most of its kind are, so that product terms line up, and the gates
+ * that combine them do too; inverters of inputs stand beside the inputs.
  */
 export function layersOf(sheet: Sheet): Part[][] {
   const near = neighbours(sheet);
@@ -82,7 +82,7 @@ function byLongestPath(sheet: Sheet, { before, after }: Neighbours): Map<string,
   return layer;
 }
 
-/** Moves gates and constants to the right where there is room before what reads them. */
+/** Moves gates and constants to the right where there is room before their readers. */
 function align(sheet: Sheet, { before, after }: Neighbours, layer: Map<string, number>): void {
   const isGate = (part: Part) => kindOf(part).isGate === true;
   const readers = (id: string) => (after.get(id) ?? []).filter((r) => layer.get(r)! > layer.get(id)!);
@@ -94,7 +94,7 @@ function align(sheet: Sheet, { before, after }: Neighbours, layer: Map<string, n
   const isMoved = (part: Part) =>
     readers(part.id).length > 0 &&
     (roleOf(part)?.role === 'constant' || (isGate(part) && !(inverts(part) && readsInput(part))));
-  // From right to left: what reads a gate has found its column before.
+  // From right to left: the readers of a gate already have their columns.
   const all = [...sheet.parts.values()].filter(isGate).sort((a, b) => layer.get(b.id)! - layer.get(a.id)!);
   const crowd = new Map<string, number>();
   const standing = (part: Part, column: number) => crowd.get(`${called(part)} ${column}`) ?? 0;
@@ -106,7 +106,8 @@ function align(sheet: Sheet, { before, after }: Neighbours, layer: Map<string, n
     const own = layer.get(part.id)!;
     count(part, own, -1);
     const only = readers(part.id).every((r) => roleOf(sheet.parts.get(r)!)?.role === 'output');
-    // Among columns with as many of its kind, a term stands next to what reads it, a last gate next to what it reads.
+    // Among columns with equally many of its kind, a term stands next to its reader, a last gate next to its
+    // inputs.
     let [best, most] = [own, -1];
     for (let column = own; column <= latest(part.id); column++) {
       const there = standing(part, column);

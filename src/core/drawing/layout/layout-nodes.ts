@@ -24,7 +24,7 @@ export interface Link {
   readonly weight: number;
 }
 
-/** Columns of nodes, and what leads from each column to the next. */
+/** Columns of nodes, and the links from each column to the next. */
 export interface LayeredGraph {
   readonly isCoarse: boolean;
   /**
@@ -39,12 +39,14 @@ export interface LayeredGraph {
 /** A signal that runs past many parts matters more than one between two neighbours. */
 const PASSING = 4;
 const BEGINNING = 2;
-/** What leaves the sheet should do so straight from what gives it, and crossed by little: it counts as much. */
+/**
+ * A signal that leaves the sheet should run straight from its driver with few crossings: it counts as much.
+ */
 export const OUTPUT_LINK_WEIGHT = 3;
 
 /**
- * Nodes for parts that stand in columns, and for the signals between them: what passes a column has a node there.
- * @param isCoarse whether signals have no nodes of their own, and lead from part to part: enough for a large sheet.
+ * Nodes for the parts of each column, and for the signals that pass through a column.
+ * @param isCoarse whether signals have no nodes and link part to part directly: enough for a large sheet.
  */
 export function layeredGraphOf(
   sheet: Sheet,

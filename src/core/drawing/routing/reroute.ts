@@ -14,7 +14,7 @@ import { type WireNets, wireNets } from '../geometry/wire-nets';
 import { isFree, Obstacles, type RouteEnd, route } from './route';
 
 /*
- * Laying wires anew: what a gesture needs that has moved or changed what they hang on.
+ * Routing wires again after a gesture has moved or changed their ends.
  */
 
 export function group(edits: readonly Edit[]): Edit {
@@ -130,7 +130,7 @@ function stretched(sheet: Sheet, wire: Wire, obstacles: Obstacles, nets: WireNet
   return isFree(obstacles, course, from, to, nets.ofWire(wire.id) ?? -1) ? course.slice(1, -1) : null;
 }
 
-/** Wires that pass close by an end of one of the given ones, with what branches from them. */
+/** Wires that pass close to an end of one of the given ones, with their branches. */
 function wiresNear(sheet: Sheet, stuck: readonly string[]): string[] {
   const ends = stuck.flatMap((id) => {
     const { from, to } = sheet.wires.get(id)!;

@@ -39,7 +39,7 @@ const ALONG_OWN_NET = 0.6;
 const MARGINS = [8, 40];
 const ROOM = Math.max(...MARGINS) + 2;
 
-/** What is at a grid point, for a course of a certain net. */
+/** The state of a grid point, for a course of a certain net. */
 const BLOCKED = 1;
 /** A foreign wire runs through from left to right, or from top to bottom. */
 const ACROSS = 2;
@@ -49,8 +49,8 @@ const BESIDE = 16;
 const LABEL = 32;
 
 /**
- * What a course must keep clear of: bodies, foreign pins, foreign wires. Grid points of the sheet, with room
- * around it, lie row by row in typed arrays; nets are kept plus one, so that 0 is none.
+ * The obstacles of a course: bodies, foreign pins, foreign wires. Grid points of the sheet, with a margin,
+ * are stored row by row in typed arrays; nets are stored plus one, so that 0 means none.
  */
 export class Obstacles {
   readonly box: Box;
@@ -62,8 +62,8 @@ export class Obstacles {
   private readonly nodes: Int32Array;
 
   /**
-   * @param without wires that are about to be laid anew, and so are not in the way.
-   * @param ends between which they will be laid: only what is as near to them as a course may go is looked at.
+   * @param without wires that are about to be routed again and so are no obstacles.
+   * @param ends the ends to be connected: only obstacles as near to them as a course may go are recorded.
    */
   constructor(
     sheet: Sheet,
@@ -128,7 +128,7 @@ export class Obstacles {
     });
   }
 
-  /** What is at a point for a course of that net; nothing fixed is in the way at its own ends. */
+  /** The state of a point for a course of that net; nothing fixed is an obstacle at its own ends. */
   at(index: number, net: number, isEnd: boolean): number {
     const across = this.across[index]!;
     const along = this.along[index]!;
@@ -231,7 +231,7 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
     const y = Math.floor(cell / width) + dy;
     return inside(x, y) && (flags[y * width + x]! & OWN) !== 0;
   };
-  /** A lower bound of what is still to pay from a cell in a direction: the steps, and the bends that must come. */
+  /** A lower bound of the remaining cost from a cell in a direction: the steps, and the unavoidable bends. */
   const rest = (cell: number, d: number) => {
     const dx = tx - (cell % width);
     const dy = ty - Math.floor(cell / width);

@@ -15,16 +15,16 @@ export interface ExpectedSignal {
   readonly period: number | null;
 }
 
-/** What a circuit gives where an exercise expects something. */
+/** The outputs of a circuit, in the form in which an exercise expects them. */
 export interface Given {
   /** For each expected output a word of bits a row: 0, 1, X, Z, or - where the output is missing. */
   readonly words: readonly (string | readonly string[])[];
   readonly hasAllInputs: boolean;
 }
 
-/** How time runs while a circuit is held against what is expected. */
+/** How time runs while a circuit is checked. */
 export interface ExpectedDrive extends Pick<Settings, 'delays' | 'powerUp'> {
-  /** What drives the inputs of a circuit; they are found by their names. */
+  /** The stimulus for a circuit; inputs are found by their names. */
   stimulus(netlist: Netlist, name: string): Stimulus;
   /** When a row is read, in ps. */
   timeOf(row: number): number;
@@ -47,7 +47,7 @@ export type SetUpField = { readonly id: string; readonly label: string } & (
 );
 export type SetUpValues = Readonly<Record<string, string>>;
 
-/** One way to come to what is expected. */
+/** One way to set up the expectation. */
 export interface SetUp<E extends Expected> {
   /** As it is chosen: `This sheet’s truth table`. */
   readonly name: string;
@@ -57,17 +57,20 @@ export interface SetUp<E extends Expected> {
   readonly isAlwaysOffered: boolean;
   fields(source: SetUpSource): readonly SetUpField[];
   initial(source: SetUpSource): SetUpValues;
-  /** @param before what was expected until a field was changed; what was filled in there is kept. */
+  /** @param before the expectation until a field was changed; cells that were filled in are kept. */
   make(source: SetUpSource, values: SetUpValues, before: E | null): Result<E>;
-  /** What to know and to do, above the rows. */
+  /** Instructions above the rows. */
   hint(expected: E, source: SetUpSource): string;
-  /** Changes a cell of an output that was pressed. @param made what `make` gave last. Without it cells stand. */
+  /**
+   * Changes a cell of an output that was pressed.
+   * @param made the last result of `make`. Without this function cells cannot be changed.
+   */
   readonly turn?: (expected: E, made: E, output: number, row: number) => E;
 }
 
 /**
- * A kind of exercise: what it holds, how a circuit is checked against it, what student and marker see of it, and how it is
- * set up. All code asks these questions; none asks for a kind by its name.
+ * A kind of exercise: its schema, how a circuit is checked, the views of student and marker, and how it is
+ * set up. Other code asks these questions, and never for a kind by its name.
  */
 export interface ExerciseKind<E extends Expected> {
   readonly kind: E['kind'];
@@ -77,9 +80,9 @@ export interface ExerciseKind<E extends Expected> {
     readonly inputs: readonly ExpectedSignal[];
     readonly outputs: readonly ExpectedSignal[];
   };
-  /** What is expected, row by row, as student and marker see it. */
+  /** The expectation, row by row, as student and marker see it. */
   rows(expected: E): ExpectedRows;
-  /** What a circuit gives. @param complaints takes sentences about what is missing or does not fit. */
+  /** The outputs of a circuit. @param complaints receives sentences about missing or unsuitable signals. */
   given(expected: E, netlist: Netlist, complaints: string[]): Given;
   /** How time runs; null where the switches alone decide. */
   drive(expected: E): ExpectedDrive | null;

@@ -1,6 +1,9 @@
 import { isObject, type Migration } from './migrate';
 
-/** What is expected has an explicit kind: `wanted`, whose `is` could be left out for a table, becomes `expected`. */
+/**
+ * The expectation gets an explicit kind: `wanted`, whose `is` could be left out for a table, becomes
+ * `expected`.
+ */
 export const exercise1to2: Migration = (file) => {
   const { wanted, ...rest } = file;
   if (!isObject(wanted)) return file;

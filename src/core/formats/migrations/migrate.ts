@@ -1,7 +1,9 @@
 /** A file as JSON gives it, its heading checked already. */
 export type JsonFile = Readonly<Record<string, unknown>> & { readonly version: number };
 
-/** One step from a version to the next. What it does not find as it expects it, it leaves to the schema to refuse. */
+/**
+ * One step from a version to the next. Content that it does not recognise is left for the schema to refuse.
+ */
 export type Migration = (file: JsonFile) => Readonly<Record<string, unknown>>;
 
 /**

@@ -162,7 +162,7 @@ export class Cells {
 class Wiring {
   private readonly parts = new Map<string, Part>();
   private readonly wires = new Map<string, Wire>();
-  /** All that drive a net; the first one is what its readers are wired to. */
+  /** All drivers of a net; readers are wired to the first one. */
   private readonly origins = new Map<Bit, Origin[]>();
   private readonly slices = new Map<string, Bundle>();
   private readonly joins = new Map<string, Bundle>();

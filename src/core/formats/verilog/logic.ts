@@ -74,7 +74,7 @@ export class Logic {
     return Y;
   }
 
-  /** A gate with any number of inputs: beyond what one part has, gates before it gather them. */
+  /** A gate with any number of inputs: beyond the limit of one part, gates before it gather them. */
   wideGate(kind: string, inputs: Bit[][], delay: Params, wish = '', out?: readonly Bit[]): Bit[] {
     if (inputs.length === 1)
       return this.gateCell(

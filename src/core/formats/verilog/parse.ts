@@ -1,3 +1,6 @@
+import { PS_PER_UNIT, type TimeUnit } from '../../values/time';
+import { GATES, KEYWORDS } from './keywords';
+import { ExpressionParser } from './parse-expression';
 import type {
   Connection,
   Declaration,
@@ -8,201 +11,16 @@ import type {
   Range,
   Statement,
 } from './syntax';
-import { type Place, type Token, tokensOf, VerilogError } from './tokens';
+import { tokensOf, VerilogError } from './tokens';
 
-const GATES = new Set([
-  'and',
-  'nand',
-  'or',
-  'nor',
-  'xor',
-  'xnor',
-  'buf',
-  'not',
-  'bufif0',
-  'bufif1',
-  'notif0',
-  'notif1',
-  'pullup',
-  'pulldown',
-]);
-/** Words of the language that are no names, whether or not they are supported. */
-const KEYWORDS = new Set([
-  ...GATES,
-  'always',
-  'assign',
-  'automatic',
-  'begin',
-  'case',
-  'casex',
-  'casez',
-  'cmos',
-  'deassign',
-  'default',
-  'defparam',
-  'disable',
-  'edge',
-  'else',
-  'end',
-  'endcase',
-  'endfunction',
-  'endgenerate',
-  'endmodule',
-  'endprimitive',
-  'endspecify',
-  'endtable',
-  'endtask',
-  'event',
-  'for',
-  'force',
-  'forever',
-  'fork',
-  'function',
-  'generate',
-  'genvar',
-  'if',
-  'initial',
-  'inout',
-  'input',
-  'integer',
-  'join',
-  'large',
-  'localparam',
-  'medium',
-  'module',
-  'negedge',
-  'nmos',
-  'output',
-  'parameter',
-  'pmos',
-  'posedge',
-  'primitive',
-  'real',
-  'realtime',
-  'reg',
-  'release',
-  'repeat',
-  'scalared',
-  'signed',
-  'small',
-  'specify',
-  'supply0',
-  'supply1',
-  'table',
-  'task',
-  'time',
-  'tran',
-  'tri',
-  'tri0',
-  'tri1',
-  'triand',
-  'trior',
-  'trireg',
-  'vectored',
-  'wait',
-  'wand',
-  'while',
-  'wire',
-  'wor',
-]);
-
-/** Binding strength of binary operators (IEEE Std 1364-2005, table 5-4), the strongest highest. */
-const STRENGTH: Record<string, number> = {
-  '*': 11,
-  '/': 11,
-  '%': 11,
-  '+': 10,
-  '-': 10,
-  '<<': 9,
-  '>>': 9,
-  '<': 8,
-  '<=': 8,
-  '>': 8,
-  '>=': 8,
-  '==': 7,
-  '!=': 7,
-  '&': 6,
-  '^': 5,
-  '~^': 5,
-  '^~': 5,
-  '|': 4,
-  '&&': 3,
-  '||': 2,
-};
-const UNARY = new Set(['~', '!', '&', '|', '^', '~&', '~|', '~^', '^~', '-', '+']);
-const MOST_DEPTH = 400;
-
-/** Reads the modules of a Verilog file. @throws VerilogError with place and what was expected. */
+/** Reads the modules of a Verilog file. @throws VerilogError with the place and the expected token. */
 export function parseVerilog(source: string): Module[] {
   return new Parser(tokensOf(source)).file();
 }
 
-class Parser {
-  private at = 0;
+class Parser extends ExpressionParser {
+  /** Ps in a time unit of the file. */
   private unit = 1000;
-  private depth = 0;
-
-  constructor(private readonly tokens: readonly Token[]) {}
-
-  private get token(): Token {
-    return this.tokens[this.at]!;
-  }
-
-  private fail(expected: string, at: Place = this.token): never {
-    const found = this.token.kind === 'end' ? 'the end of the file' : `“${this.token.text.slice(0, 40)}”`;
-    throw new VerilogError(`${expected} is expected, not ${found}`, { line: at.line, column: at.column });
-  }
-
-  private unsupported(what: string, at: Place = this.token): never {
-    throw new VerilogError(`${what} is outside the part of Verilog that is read`, {
-      line: at.line,
-      column: at.column,
-    });
-  }
-
-  private is(text: string): boolean {
-    const t = this.token;
-    return t.text === text && (t.kind === 'symbol' || (t.kind === 'name' && !t.escaped));
-  }
-
-  private accept(text: string): boolean {
-    if (!this.is(text)) return false;
-    this.at++;
-    return true;
-  }
-
-  private expect(text: string): void {
-    if (!this.accept(text)) this.fail(`“${text}”`);
-  }
-
-  private name(what = 'a name'): string {
-    const t = this.token;
-    if (t.kind !== 'name' || (!t.escaped && KEYWORDS.has(t.text))) this.fail(what);
-    this.at++;
-    return t.text;
-  }
-
-  private list<T>(one: () => T, end: string): T[] {
-    const items: T[] = [];
-    if (this.is(end)) return items;
-    do items.push(one());
-    while (this.accept(','));
-    return items;
-  }
-
-  private deeper<T>(work: () => T): T {
-    if (++this.depth > MOST_DEPTH) this.unsupported('something nested so deeply');
-    const result = work();
-    this.depth--;
-    return result;
-  }
-
-  private skipAttributes(): void {
-    while (this.accept('(*')) {
-      while (!this.is('*)') && this.token.kind !== 'end') this.at++;
-      this.expect('*)');
-    }
-  }
 
   file(): Module[] {
     const modules: Module[] = [];
@@ -229,7 +47,7 @@ class Parser {
     const time = /^timescale\s+(1|10|100)\s*(s|ms|us|ns|ps)\s*\/\s*(1|10|100)\s*(s|ms|us|ns|ps|fs)$/.exec(
       t.text,
     );
-    if (time) this.unit = Number(time[1]) * { s: 1e12, ms: 1e9, us: 1e6, ns: 1e3, ps: 1 }[time[2] as 'ns'];
+    if (time) this.unit = Number(time[1]) * PS_PER_UNIT[time[2] as TimeUnit];
     else if (
       !/^(default_nettype\s+wire|resetall|celldefine|endcelldefine|default_nettype\s+none)$/.test(t.text)
     )
@@ -565,119 +383,10 @@ class Parser {
     });
   }
 
-  /** What stands left of an assignment: a name, some of its bits, or several of these in braces. */
+  /** The left side of an assignment: a name, some of its bits, or several of these in braces. */
   private target(): Expression {
     const t = this.token;
     if (!this.is('{') && t.kind !== 'name') this.fail('the name of a signal');
     return this.primary();
   }
-
-  expression(least = 0): Expression {
-    return this.deeper(() => {
-      let left = this.unary();
-      for (;;) {
-        const { line, column, kind, text } = this.token;
-        const strength = kind === 'symbol' ? STRENGTH[text] : undefined;
-        if (strength === undefined || strength <= least) break;
-        this.at++;
-        const right = this.expression(strength);
-        left = { is: 'binary', operator: text, left, right, line, column };
-      }
-      if (least === 0 && this.is('?')) {
-        const { line, column } = this.token;
-        this.at++;
-        const yes = this.expression();
-        this.expect(':');
-        const no = this.expression();
-        return { is: 'choose', condition: left, yes, no, line, column };
-      }
-      return left;
-    });
-  }
-
-  private unary(): Expression {
-    const { line, column, kind, text } = this.token;
-    if (kind !== 'symbol' || !UNARY.has(text)) return this.primary();
-    this.at++;
-    return this.deeper(() => ({ is: 'unary', operator: text, of: this.unary(), line, column }));
-  }
-
-  private primary(): Expression {
-    const { line, column, kind, text } = this.token;
-    const place = { line, column };
-    if (kind === 'number') {
-      this.at++;
-      return { ...numberOf(text, place), ...place };
-    }
-    if (kind === 'text') this.unsupported('a text');
-    if (this.accept('(')) {
-      const inside = this.expression();
-      this.expect(')');
-      return inside;
-    }
-    if (this.accept('{')) {
-      const first = this.expression();
-      if (this.accept('{')) {
-        const items = this.list(() => this.expression(), '}');
-        this.expect('}');
-        this.expect('}');
-        return { is: 'repeat', count: first, item: { is: 'concat', items, ...place }, ...place };
-      }
-      const items = [first];
-      while (this.accept(',')) items.push(this.expression());
-      this.expect('}');
-      return { is: 'concat', items, ...place };
-    }
-    const name = this.name('a signal, a number or “(”');
-    if (!this.accept('[')) return { is: 'name', name, ...place };
-    const index = this.expression();
-    if (this.accept(':')) {
-      const low = this.expression();
-      this.expect(']');
-      if (this.is('[')) this.unsupported('a second select');
-      return { is: 'range', name, high: index, low, ...place };
-    }
-    if (this.is('+') || this.is('-')) this.unsupported('an indexed part select');
-    this.expect(']');
-    if (this.is('[')) this.unsupported('a second select');
-    return { is: 'bit', name, index, ...place };
-  }
-}
-
-const MOST_WIDTH = 4096;
-
-/** `12`, `4'b10x0`, `8'hFf`, `'d3`: digits 0 1 x z, the highest first. */
-function numberOf(text: string, place: Place): { is: 'number'; digits: string; sized: boolean } {
-  const bad = (what: string): never => {
-    throw new VerilogError(what, place);
-  };
-  const found = /^(\d[\d_]*)?'([sS])?([bodhBODH])([0-9a-fA-FxXzZ?_]+)$/.exec(text);
-  if (!found) {
-    const value = Number(text.replaceAll('_', ''));
-    if (!Number.isFinite(value)) bad(`${text} is too large`);
-    if (!Number.isInteger(value)) return { is: 'number', digits: `r${value}`, sized: false };
-    if (value > 2 ** 53) bad(`${text} is too large`);
-    return { is: 'number', digits: value.toString(2).padStart(32, '0'), sized: false };
-  }
-  if (found[2]) bad('a signed number is outside the part of Verilog that is read');
-  const width = found[1] === undefined ? 32 : Number(found[1].replaceAll('_', ''));
-  if (width < 1 || width > MOST_WIDTH) bad(`a number has 1 to ${MOST_WIDTH} bits, not ${found[1]}`);
-  const base = found[3]!.toLowerCase();
-  const said = found[4]!.toLowerCase().replaceAll('_', '').replaceAll('?', 'z');
-  let digits = '';
-  if (base === 'd') {
-    if (/^[xz]$/.test(said)) digits = said.repeat(width);
-    else if (/^\d{1,1300}$/.test(said)) digits = BigInt(said).toString(2);
-    else bad(`${text} has digits that are not decimal`);
-  } else {
-    const size = { b: 1, o: 3, h: 4 }[base as 'b'];
-    for (const c of said) {
-      const value = Number.parseInt(c, 16);
-      if (c === 'x' || c === 'z') digits += c.repeat(size);
-      else if (value >= 2 ** size) bad(`${text} has a digit that its base does not have`);
-      else digits += value.toString(2).padStart(size, '0');
-    }
-  }
-  const pad = digits[0] === 'x' || digits[0] === 'z' ? digits[0] : '0';
-  return { is: 'number', digits: digits.padStart(width, pad).slice(-width), sized: found[1] !== undefined };
 }

@@ -16,7 +16,7 @@ interface Asynchronous {
   readonly values: ReadonlyMap<Bit, Bit>;
 }
 
-/** One `if` of a chain and what it does. */
+/** One `if` of a chain with its effect. */
 interface Branch {
   readonly condition: Expression;
   readonly made: Statement;
@@ -161,8 +161,8 @@ export class Registers {
   }
 
   /**
-   * Runs a statement on what bits are to become. What is not assigned keeps its value.
-   * @param inOrder whether what was assigned before is read already.
+   * Executes a statement on the next values of bits. An unassigned bit keeps its value.
+   * @param inOrder whether earlier assignments are visible already.
    */
   private run(s: Statement, now: Map<Bit, Bit>, inOrder: boolean): void {
     if (s.is === 'block') {
@@ -241,7 +241,7 @@ export class Registers {
       const had = found[to];
       if (!had && !first) found[to] = level;
       else {
-        // An earlier “if” is the stronger; what comes later acts only without it.
+        // An earlier “if” has priority; a later one acts only without it.
         const high = (l: Level) => (l.active ? l.bit : this.logic.gateCell('not', [[l.bit]], NOW)[0]!);
         const own = first
           ? this.logic.gateCell(

@@ -4,7 +4,7 @@ export interface Place {
   readonly column: number;
 }
 
-/** What is wrong with a file, and where; `message` says what was expected. */
+/** An error in a file, with its place; `message` names the expected token. */
 export class VerilogError extends Error {
   constructor(
     message: string,
@@ -16,7 +16,7 @@ export class VerilogError extends Error {
 
 export interface Token extends Place {
   readonly kind: 'name' | 'number' | 'symbol' | 'text' | 'directive' | 'end';
-  /** Escaped names without their backslash; directives with what follows on their line. */
+  /** Escaped names without their backslash; directives with the rest of their line. */
   readonly text: string;
   /** Whether a name was escaped, so that it is no keyword. */
   readonly escaped?: boolean;

@@ -80,7 +80,7 @@ const VARIANTS: Record<string, readonly Params[]> = {
   decoder: [{ select: 3, enable: 'yes' }],
   encoder: [{ select: 3 }],
 };
-/** What drives from outside, shows, or only means something beside others. */
+/** Parts that only drive, only show, or only mean something beside others. */
 const ELSEWHERE = [
   'switch',
   'button',

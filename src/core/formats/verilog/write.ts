@@ -5,17 +5,7 @@ import { boundaryOf, sheetInside } from '../../parts/catalogue';
 import type { VerilogWires } from '../../parts/part-kind';
 import { type Delay, Primitive } from '../../parts/primitive';
 import { type Template, type TemplateGate, templateOf } from '../../parts/template';
-
-const KEYWORDS = new Set(
-  (
-    'always and assign begin buf bufif0 bufif1 case casex casez cmos deassign default defparam disable edge else end ' +
-    'endcase endfunction endgenerate endmodule endprimitive endspecify endtable endtask event for force forever fork ' +
-    'function generate genvar if initial inout input integer join large localparam medium module nand negedge nmos nor ' +
-    'not notif0 notif1 or output parameter pmos posedge primitive pull0 pull1 pulldown pullup real realtime reg release ' +
-    'repeat scalared signed small specify strong0 strong1 supply0 supply1 table task time tran tri tri0 tri1 triand ' +
-    'trior trireg unsigned vectored wait wand weak0 weak1 while wire wor xnor xor'
-  ).split(' '),
-);
+import { KEYWORDS } from './keywords';
 
 /** A name as the file needs it: escaped where it has other letters than those of a plain one. */
 function identifier(name: string): string {
@@ -60,9 +50,9 @@ const GATE_WORDS: Partial<Record<Primitive, string>> = {
 };
 
 /**
- * Verilog (IEEE Std 1364-2005) of a sheet and of all that its blocks hold: a module for each, gates as primitives
- * with their delays in ns, larger parts as modules of their own. Switches and clocks of the sheet become inputs,
- * lamps and numbers outputs. What Verilog has no word for (setup and hold times) is left out.
+ * Verilog (IEEE Std 1364-2005) of a sheet and of everything in its blocks: a module for each, gates as
+ * primitives with their delays in ns, larger parts as modules of their own. Switches and clocks of the sheet
+ * become inputs, lamps and numbers outputs. Setup and hold times have no counterpart and are left out.
  */
 export function writeVerilog(lesson: Lesson, sheet: Sheet): string {
   return new Writer(lesson).file(sheet);
@@ -82,7 +72,7 @@ class Writer {
     return `// ${title}\n\`timescale 1ns / 1ps\n\n${this.modules.join('\n')}`;
   }
 
-  /** Writes a sheet's module unless it is there, and says what it is called. */
+  /** Writes a sheet's module unless it exists, and returns its name. */
   private sheet(sheet: Sheet, isRoot: boolean): string {
     const known = this.sheetNames.get(sheet.id);
     if (known) return known;
@@ -305,7 +295,7 @@ class SheetModule {
     return this.labelled;
   }
 
-  /** What stands for a pin: its whole group, or the low bits of one that is wider. */
+  /** The expression for a pin: its whole group, or the low bits of a wider one. */
   private pin(part: number, port: number): string {
     const [first, width] = this.groupAt(part, port);
     const own = this.plan.templates[part]!.ports[port]!.width;

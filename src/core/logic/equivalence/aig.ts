@@ -11,11 +11,11 @@ export const AIG_TRUE: AigEdge = 1;
 export const negated = (edge: AigEdge): AigEdge => edge ^ 1;
 
 /**
- * A circuit of ANDs and inverters (Kuehlmann and Krohm, 1997): node 0 is never 1, then come the inputs, then ANDs, each
- * behind what it reads. Two ANDs that read the same are one node.
+ * A circuit of ANDs and inverters (Kuehlmann and Krohm, 1997): node 0 is constant 0, then come the inputs,
+ * then ANDs, each after its operands. Two ANDs with the same operands are one node.
  */
 export class Aig {
-  /** What the ANDs read, two edges a node, the smaller one first. */
+  /** The operands of the ANDs, two edges a node, the smaller one first. */
   private reads = new Int32Array(1 << 10);
   private count = 1;
   private inputCount = 0;

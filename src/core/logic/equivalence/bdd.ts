@@ -4,7 +4,7 @@ export const MOST_NODES = 6_000_000;
 /** More nodes than may be held would be needed. */
 export class TooLarge extends Error {}
 
-/** What two diagrams are combined by. */
+/** The operation that combines two diagrams. */
 const AND = 0;
 const XOR = 1;
 
@@ -23,7 +23,7 @@ export class Bdd {
   private count = 2;
   /** Open addressing: node by variable, low and high. */
   private unique = new Int32Array(1 << 13).fill(-1);
-  /** The last results, each at one place: two operands with the operation, and what came out. */
+  /** A cache of recent results: two operands with the operation, and the result. */
   private readonly cache = new Int32Array(4 << 18).fill(-1);
 
   constructor(private readonly most = MOST_NODES) {

@@ -12,7 +12,7 @@ import { satSweep } from './sat-sweeping';
 
 /** A row, or a row a clock, by the names of the inputs of the first circuit. */
 export type Row = Readonly<Record<string, 0 | 1>>;
-/** What the outputs do there, as letters. */
+/** The values of the outputs there, as letters. */
 export type Shown = Readonly<Record<string, string>>;
 
 export type Proof =
@@ -51,7 +51,7 @@ interface Matched {
 
 const listed = (columns: readonly Column[]) => columns.map((c) => c.name).join(', ') || 'none';
 
-/** Matches ports by name; what has no partner is said. */
+/** Matches ports by name and reports those without a partner. */
 export function matched(a: Netlist, b: Netlist): Result<Matched> {
   const pair = (mine: readonly Column[], other: readonly Column[], what: string) => {
     const pairs = mine.map((c) => [c, other.find((o) => sameName(o.name, c.name))] as const);
@@ -92,7 +92,7 @@ export function proveCombinational(
   const bytes = (ports.value.outputs.length * 2 ** inputs.length) / 4;
   const part = (from: number, to: number) => (share: number) => progress(from + share * (to - from));
   if (binary) {
-    // Small diagrams are the quickest; a search finds what the two have in common; large diagrams take their time.
+    // Small diagrams are the quickest; a search finds common signals; large diagrams take longest.
     const proof =
       byDiagrams(a, b, ports.value, Math.min(FEW_NODES, mostNodes), part(0, 0.1)) ??
       (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.1, 1)) : null) ??
@@ -152,8 +152,8 @@ function byRows(a: Netlist, b: Netlist, ports: Matched, progress: (share: number
 }
 
 /**
- * An order of the inputs in which diagrams stay small: depth first from the outputs, the deepest reads first (Malik
- * and others, 1988), so that what belongs together, as the bits of two numbers, is tested together.
+ * An input order that keeps diagrams small: depth first from the outputs, the deepest operand first (Malik
+ * and others, 1988), so that related inputs, such as the bits of two numbers, are tested together.
  */
 export function variableOrder(netlist: Netlist): number[] {
   const driver = new Int32Array(netlist.nets).fill(-1);
@@ -171,7 +171,7 @@ export function variableOrder(netlist: Netlist): number[] {
     const g = driver[net]!;
     if (g === -1) continue;
     const reads = [...netlist.ins.subarray(netlist.inStart[g]!, netlist.inStart[g + 1]!)];
-    // What is popped first is read first.
+    // The last one pushed is read first.
     todo.push(...reads.sort((a, b) => depth(a) - depth(b)));
   }
   for (const i of netlist.inputColumns.keys()) if (!order.includes(i)) order.push(i);
@@ -195,8 +195,8 @@ function byDiagrams(
 }
 
 /**
- * A proof by joining what is the same half-way, gate by gate, and a search for a row that tells the outputs apart; null
- * where the work does not suffice.
+ * A proof by merging equal signals gate by gate, with a search for a row that tells the outputs apart; null
+ * if the effort does not suffice.
  */
 function bySearch(
   a: Netlist,
@@ -243,7 +243,7 @@ function fewestOnes(a: Netlist, b: Netlist, ports: Matched, row: readonly (0 | 1
   return values;
 }
 
-/** What the outputs of one of two circuits of plain gates are in a row, in the order of the pairs. */
+/** The outputs of one of two circuits of plain gates in a row, in the order of the pairs. */
 function outputsIn(netlist: Netlist, ports: Matched, side: 0 | 1, values: readonly (0 | 1)[]): (0 | 1)[] {
   const given = new Map(ports.inputs.map((pair, i) => [pair[side], values[i]]));
   // A graph of constants is a constant: the same rules, without a second set of them.

@@ -2,9 +2,10 @@ import { Aig, type AigEdge, negated } from './aig';
 import { inverse, Sat } from './sat';
 
 /*
- * Whether two signals of one graph are the same, by finding out what else in it is: nodes that look alike on many rows
- * are proved the same from the inputs on, or a row is found that tells them apart (Kuehlmann and Krohm, 1997; Mishchenko,
- * Chatterjee, Jiang and Brayton, 2005, "FRAIGs: a unifying representation for logic synthesis and verification").
+ * Decides whether two signals of one graph are equal by merging equal nodes on the way: nodes that agree on
+ * many rows are proved equal from the inputs on, or a row is found that tells them apart (Kuehlmann and
+ * Krohm, 1997; Mishchenko, Chatterjee, Jiang and Brayton, 2005, "FRAIGs: a unifying representation for logic
+ * synthesis and verification").
  */
 
 /** Rows that are looked at first, in words of 32. */
@@ -99,7 +100,7 @@ class Sweep {
     const before = joined.nodes;
     const edge = joined.and(this.edgeOf(aig.first(node)), this.edgeOf(aig.second(node)));
     this.edges[node] = edge;
-    // It is there already, or it is proved to be what stands there.
+    // The node exists already, or is proved equal to an existing one.
     if (edge >> 1 < before) return;
     for (let tried = 0; tried < MOST_TRIED; ) {
       const alike = this.looks.get(this.rows.look(node))?.[tried];
@@ -112,7 +113,7 @@ class Sweep {
       }
       if (same === null) tried++;
       else {
-        // A row was found that tells them apart, and with it others: what looked alike is sorted anew.
+        // The row that was found, and others near it, split the classes of candidates again.
         this.rows.add(this.found());
         this.sort();
         tried = 0;
@@ -192,7 +193,10 @@ class Sweep {
   }
 }
 
-/** What all nodes of a graph are in some rows, 32 rows at a time: those that look otherwise somewhere are not the same. */
+/**
+ * The values of all nodes of a graph in some rows, 32 rows at a time. Different signatures prove two nodes
+ * different; equal signatures only make them candidates.
+ */
 class Rows {
   /** How each node looked in all rows so far, the same for two that are the same or always opposite. */
   private readonly looks: Int32Array;

@@ -62,6 +62,6 @@ test('what takes many conflicts is found out in the end, or given up when they a
   const sat = solver(all, variables);
   expect(sat.solve([], 1e9)).toBe(false);
   expect(sat.effort).toBeGreaterThan(2000);
-  // What holds nowhere holds with no assumption either.
+  // An unsatisfiable formula stays unsatisfiable under any assumption.
   expect(sat.solve([0], 1)).toBe(false);
 });

@@ -125,7 +125,7 @@ export class Sat {
     this.trail[this.trailed++] = literal;
   }
 
-  /** Follows up what is assigned. @returns the clause of which no literal is left, or none. */
+  /** Propagates the assignments. @returns the clause without a literal left, or none. */
   private propagate(): number {
     const { values } = this;
     while (this.propagated < this.trailed) {
@@ -201,8 +201,8 @@ export class Sat {
   }
 
   /**
-   * What a conflict teaches: the clause by the first unique implication point, its deciding literal first, and the level
-   * to which the search goes back.
+   * The clause learned from a conflict at the first unique implication point, its asserting literal first,
+   * and the level to return to.
    */
   private learn(conflict: number): { readonly literals: number[]; readonly level: number } {
     const { arena, seen, level, reason } = this;
@@ -230,7 +230,7 @@ export class Sat {
     } while (open > 0);
     literals[0] = inverse(lead);
     const marked = literals.slice(1);
-    // What the others imply says nothing new.
+    // A literal implied by the others adds nothing.
     const kept = literals.filter((literal, k) => k === 0 || !this.isImplied(literal));
     for (const literal of marked) seen[literal >> 1] = 0;
     let second = 1;
@@ -307,7 +307,10 @@ export class Sat {
     this.assign(literals[0]!, at);
   }
 
-  /** What is decided next: an assumption, or a variable; NONE for an assumption that holds already. True when all is. */
+  /**
+   * The next decision: an assumption, or a variable; NONE for an assumption that holds already. True when
+   * everything is assigned.
+   */
   private next(assumed: readonly number[]): number | boolean {
     if (this.begun.length < assumed.length) {
       const literal = assumed[this.begun.length]!;

@@ -60,7 +60,7 @@ test('each place of a step says the same before and after, but for what is chose
   );
 });
 
-/** The way from a formula to a form, each step as its law and what stands then. */
+/** The derivation from a formula to a form, each step as its law and the resulting expression. */
 function said(text: string, form: DerivableForm): string[] {
   const expression = expressionOf(text);
   const names = NAMES.filter((n) => text.includes(n));

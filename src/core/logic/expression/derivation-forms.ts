@@ -34,7 +34,7 @@ const TIED = { nand: "A' = (A A)'", nor: "A' = (A + A)'" } as const;
 /** Forms to which one comes more shortly from the rows at which the function is 0. */
 const BY_ZEROS: ReadonlySet<DerivableForm> = new Set(['pos', 'nor', 'maxterms']);
 
-/** A way with what it begins from. */
+/** A derivation with its start. */
 export interface FormDerivation {
   /** The expression that it begins from; null where that are the rows of the table. */
   readonly from: Expression | null;
@@ -72,7 +72,7 @@ export function deriveForm(form: DerivableForm, formula: Formula, drawn: Express
     (row) => fn.rows[row] === DONT_CARE && valueIn(aim, names, row) === taken,
   );
   if (!made.ok || chosen.length === 0) return { from: null, rows, made };
-  // What may be either is no law but a choice.
+  // Choosing a value for a don't-care is no law but a choice.
   const law = `Don’t-care in ${rowsText(chosen)}: ${taken} is taken`;
   const choice = { law, places: [{ before: written(fn), after: start }], result: start };
   return { from: null, rows, made: done([choice, ...made.value]) };
@@ -83,7 +83,7 @@ const rowsText = (rows: readonly number[]) => `${rows.length === 1 ? 'row' : 'ro
 const valueIn = (e: Expression, names: readonly string[], row: number) =>
   evaluate(e, new Map(names.map((n, i) => [n, inputAt(names.length, i, row)])));
 
-/** The function as an expression of it decides what may be either. */
+/** The function with its don't-cares decided by an expression. */
 function completed(fn: BooleanFunction, names: readonly string[], aim: Expression): BooleanFunction {
   return {
     ...fn,

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { MOST_SPEC_INPUTS, MOST_SPEC_OUTPUTS, OPEN_CELL, type SpecTable } from '../../circuit/spec-table';
+import { unguarded } from '../../values/csv';
 import { done, type Result, refused } from '../../values/result';
 import { linesOf, type TextFormat } from '../table/table-text';
 import { inputAt } from '../table/truth-table';
@@ -147,10 +148,10 @@ function cellsOf(text: string): Result<string[][]> {
   const parsed = Papa.parse<string[]>(lines, { delimiter });
   const bad = parsed.errors[0];
   if (bad) return refused('bad-csv', `row ${(bad.row ?? 0) + 1}: a quoted cell is not closed`);
-  return done(parsed.data.map((line) => line.map((cell) => cell.trim())));
+  return done(parsed.data.map((line) => line.map((cell) => unguarded(cell.trim()))));
 }
 
-/** The table line by line, open cells as `.`; `plannedFromText` reads it. */
+/** The table line by line, open cells as `.`; `specFromText` reads it. */
 export function specLines({ inputs, outputs }: SpecTable, format: TextFormat): Iterable<string> {
   const rows = Array.from({ length: 2 ** inputs.length }, (_, row) => [
     ...inputs.map((_, i) => String(inputAt(inputs.length, i, row))),

@@ -1,3 +1,4 @@
+import { csvLine } from '../../values/csv';
 import { letterOf } from '../../values/logic';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
@@ -17,11 +18,6 @@ function* count(rows: number): Generator<number> {
   for (let row = 0; row < rows; row++) yield row;
 }
 
-/** A CSV field as RFC 4180 has it: quoted where it holds a comma, a quote or a line break. */
-export function csvField(text: string): string {
-  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-}
-
 /** A table line by line, without line ends: the names, then a line a row. */
 export function* linesOf(
   names: readonly string[],
@@ -33,7 +29,7 @@ export function* linesOf(
     yield `|${names.map(() => ' :-: |').join('')}`;
     for (const row of rows) yield `| ${row.join(' | ')} |`;
   } else {
-    yield format === 'csv' ? names.map(csvField).join(',') : names.join('\t');
+    yield format === 'csv' ? csvLine(names) : names.join('\t');
     const between = format === 'csv' ? ',' : '\t';
     for (const row of rows) yield row.join(between);
   }

@@ -1,10 +1,9 @@
 import { useState } from 'react';
-import { frequencyText, measure } from '@/core/timing/measure';
+import { measure } from '@/core/timing/measure';
 import type { Logic } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
-import { timeText } from '@/core/values/time';
+import { frequencyText, PS_PER_SECOND, readDuration, timeText } from '@/core/values/time';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { durationOf } from './duration';
 import type { LaneView } from './lanes';
 import type { Why } from './why-changed';
 
@@ -14,7 +13,7 @@ function RunTo() {
   const [text, setText] = useState('');
   const go = () => {
     if (!text.trim()) return;
-    const time = durationOf(text);
+    const time = readDuration(text);
     if (time === null) session.say(`“${text}” is no time: write 20 ns, 1.5 us or 2 s.`, 'bad');
     else {
       session.time.runUntil({ is: 'time', time });
@@ -68,7 +67,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
         {apart !== null && !playing && (
           <span>
             {timeText(apart)} from the mark
-            {apart > 0 && <span className="text-quiet"> ({frequencyText(1e12 / apart)})</span>}
+            {apart > 0 && <span className="text-quiet"> ({frequencyText(PS_PER_SECOND / apart)})</span>}
           </span>
         )}
         {lane && lane.nets.length > 0 && (

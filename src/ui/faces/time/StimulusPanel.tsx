@@ -2,10 +2,9 @@ import { useState } from 'react';
 import { DEFAULT_WAVE, PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
 import type { Terminal } from '@/core/netlist/netlist';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
-import { frequencyText } from '@/core/timing/measure';
 import { plainText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
-import { timeText } from '@/core/values/time';
+import { frequencyText, PS_PER_SECOND, readDuration, timeText } from '@/core/values/time';
 import {
   driveThroughAll,
   freshStimulusName,
@@ -17,7 +16,6 @@ import {
 import { told } from '@/session/told';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { durationOf } from './duration';
 
 const FIELD = 'h-7 min-w-0 rounded-lg border border-hairline bg-raised px-1.5';
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
@@ -195,7 +193,9 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
             value={wave.step}
             onTyped={(step) => set({ step, high: Math.round(step / 2) })}
           />
-          <span className="text-quiet">{wave.step > 0 && frequencyText(1e12 / wave.step)} · high</span>
+          <span className="text-quiet">
+            {wave.step > 0 && frequencyText(PS_PER_SECOND / wave.step)} · high
+          </span>
           <Duration label={`High time of ${name}`} value={wave.high} onTyped={(high) => set({ high })} />
           <span className="text-quiet">from</span>
           <Duration label={`Beginning of ${name}`} value={wave.phase} onTyped={(phase) => set({ phase })} />
@@ -330,7 +330,7 @@ function Duration({
       className="w-20"
       value={timeText(value)}
       onTyped={(text) => {
-        const ps = durationOf(text);
+        const ps = readDuration(text);
         if (ps === null) {
           session.say(`“${text}” is no time: write 20 ns, 1.5 us, or a frequency such as 4 Hz.`, 'bad');
           return false;

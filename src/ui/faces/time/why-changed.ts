@@ -4,8 +4,8 @@ import { letterOf } from '@/core/values/logic';
 import { plainText } from '@/core/values/markup';
 import { timeText } from '@/core/values/time';
 import type { Session } from '@/session/session';
+import type { Arrow } from './diagram';
 import type { LaneView } from './lanes';
-import type { Arrow } from './waveform';
 
 /** Why a signal changed: a sentence for each step back, the parts on the way, and arrows where lanes show it. */
 export interface Why {

@@ -4,7 +4,8 @@ import { DEFAULT_WAVE, DELAYS, MOST_READINGS, type Stimulus, Wave } from '../../
 import { compile } from '../../../netlist/compile';
 import { type Netlist, sourceKey, type Terminal } from '../../../netlist/netlist';
 import { drivenBy } from '../../../simulate/drive';
-import { clockAt, levelAt, POWER_UP, Run, type Timed } from '../../../simulate/run';
+import { POWER_UP, Run } from '../../../simulate/run';
+import { clockAt, levelAt, type Timed } from '../../../simulate/timed-sources';
 import { clockEdges } from '../../../timing/clock-edges';
 import { type Logic, letterOf, ZERO } from '../../../values/logic';
 import { sameName } from '../../../values/names';
@@ -16,7 +17,7 @@ const MOST_SIGNALS = 32;
 
 const Width = whole(1, 64);
 
-/** What an output should be each time it is read: its bits, the highest first, `x` where either will do. */
+/** The expected values of an output at each reading: its bits, the highest first, `x` for a don't-care. */
 const ExpectedReadings = z.object({
   name: SignalName,
   width: Width,
@@ -27,8 +28,8 @@ const ExpectedReadings = z.object({
 });
 
 /**
- * A run that is expected of a circuit with storage: how each input goes, the times in ps at which the outputs are read,
- * and what they are then.
+ * The expected run of a circuit with storage: the waveform of each input, the reading times in ps, and the
+ * expected outputs then.
  */
 export const ExpectedRun = z
   .object({
@@ -78,7 +79,7 @@ export interface OwnRun {
   readonly clocked: boolean;
 }
 
-/** What is read off a run. */
+/** The readings of a run. */
 export interface Readings {
   /** For each output that was asked for its values, one a reading: bits, the highest first. */
   readonly values: readonly (readonly string[])[];
@@ -89,8 +90,8 @@ export interface Readings {
 }
 
 /**
- * The stimulus of an expected run for a circuit whose inputs and outputs are found by their names, with what is expected of
- * the outputs whenever they are read.
+ * The stimulus of an expected run, for a circuit whose inputs and outputs are found by their names; it
+ * carries the expected outputs at each reading.
  */
 export function stimulusOf(expected: ExpectedRun, netlist: Netlist, name: string): Stimulus {
   const inputs = expected.inputs.flatMap(({ name: input, wave }) => {
@@ -110,9 +111,9 @@ export function stimulusOf(expected: ExpectedRun, netlist: Netlist, name: string
 }
 
 /**
- * Lets a circuit run and reads some of its terminals at times in ps.
+ * Runs a circuit and reads some of its terminals at times in ps.
  * @param netlist with its inputs driven.
- * @param outputs what is read; null where it is missing, which reads as nothing.
+ * @param outputs the terminals to read; null for a missing one, which reads as nothing.
  */
 export function readRun(
   netlist: Netlist,
@@ -140,7 +141,7 @@ export function readRun(
   return { values, reached, swings: run.unsettled.size > 0 };
 }
 
-/** A clock as a wave that repeats; where it begins within its high part, what is left of that is taken as low. */
+/** A clock as a repeating wave; if it begins within its high part, the rest of that part counts as low. */
 function waveOfClock(source: Extract<Timed, { kind: 'clock' }>): Wave {
   const { low, high } = source.wave;
   const { value, next } = clockAt(source.wave, 0);
@@ -181,7 +182,8 @@ function readingsOf(netlist: Netlist, count: number): { readings: number[]; cloc
 
 /**
  * Samples the sheet's own outputs as the expected run; an X becomes a don't-care.
- * @param stimulus what drives the inputs; those it does not name follow their clock or stay with their switch.
+ * @param stimulus drives the inputs; those that it does not name follow their clock or stay with their
+ *   switch.
  * @param on the switches that are on, by `sourceKey`.
  * @param count readings, from 1 to 1000; fewer where the stimulus ends before.
  */

@@ -43,7 +43,7 @@ export const ofSheet: SetUp<ExpectedRun> = {
   turn: readingTurned,
 };
 
-/** What is expected with a word of an output turned: `x` for all its bits, or back to what it was before. */
+/** The expectation with one word of an output toggled: `x` for all its bits, or back to the original. */
 export function readingTurned(
   expected: ExpectedRun,
   of: ExpectedRun,

@@ -9,7 +9,7 @@ import { type Infer, z } from '../../../values/schema';
 /** Most inputs that an expected table may have: 2^12 rows are checked in the blink of an eye everywhere. */
 export const MOST_TABLE_INPUTS = 12;
 
-/** What an output should be, row by row: `0`, `1`, or `x` where either will do. Row 0 comes first. */
+/** The expected values of an output, row by row: `0`, `1`, or `x` for a don't-care. Row 0 comes first. */
 const ExpectedColumn = z.object({
   name: SignalName,
   rows: z.string().check(z.regex(/^[01x]*$/, 'an expected column holds only 0, 1 and x')),
@@ -56,7 +56,7 @@ function checked(table: ExpectedTable): Result<ExpectedTable> {
 }
 
 /**
- * The sheet's own truth table as what is expected; an X in it becomes a don't-care.
+ * The sheet's own truth table as the expectation; an X in it becomes a don't-care.
  * @param sheets all sheets of the lesson, for blocks.
  */
 export function tableOfSheet(sheet: Sheet, sheets: readonly Sheet[] = [sheet]): Result<ExpectedTable> {
@@ -83,8 +83,8 @@ export function namesIn(line: string): string[] {
 }
 
 /**
- * An expected table from typed names and cells. What was filled in before survives a change of names: a column
- * stays with its output's name, a cell with the values of the inputs that are still there.
+ * An expected table from typed names and cells. Filled-in cells survive a change of names: a column stays
+ * with its output's name, a cell with the values of the remaining inputs.
  * @param old the table before the names were changed.
  */
 export function tableOfNames(

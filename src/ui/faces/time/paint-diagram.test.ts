@@ -6,12 +6,12 @@ import {
   type Lane,
   laneTops,
   NAMES,
-  paintDiagram,
   RULER,
   rulerStep,
   toTime,
   toX,
-} from './waveform';
+} from './diagram';
+import { paintDiagram } from './paint-diagram';
 
 const span = { from: 1000, perPixel: 50 };
 const palette = new Proxy({}, { get: (_, name) => String(name) }) as Palette;

@@ -1,89 +1,30 @@
 import type { Stretch } from '@/core/simulate/stretches';
-import type { TimeSpan } from '@/core/simulate/waveform';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
-import { type Radix, wordText, wordValue } from '@/core/values/radix';
+import { wordText, wordValue } from '@/core/values/radix';
 import type { Fonts, Palette } from '@/ui/controls/palette';
 
-/** A lane with what is to be seen of it. */
-export interface Lane {
-  readonly name: string;
-  /** None where the lane is a caption. */
-  readonly stretches: readonly Stretch[];
-  readonly width: number;
-  readonly radix: Radix;
-  readonly stairs: boolean;
-  readonly chosen: boolean;
-  /** How many times as high as others it is. */
-  readonly height: number;
-  /** How it goes elsewhere, laid beside it, and where the two are not alike. */
-  readonly other: { readonly stretches: readonly Stretch[]; readonly differs: readonly TimeSpan[] } | null;
-}
+import {
+  type Arrow,
+  BESIDE,
+  type Diagram,
+  type Lane,
+  laneTops,
+  NAMES,
+  RULER,
+  rulerStep,
+  type Span,
+  toX,
+  unitsOf,
+} from './diagram';
 
-/** What of a lane says how high it is; it is a caption where it has no width. */
-export type LaneShape = Pick<Lane, 'width' | 'stairs' | 'height'> & { readonly other: unknown };
-
-/** What is laid beside a lane is so much as high as a usual lane. */
-const BESIDE = 0.75;
 /** How far from the edge of a lane its levels lie, in parts of its height. */
 const EDGE = 0.2;
-const unitsOf = (lane: LaneShape) => (lane.stairs ? 2 : 1) * lane.height + (lane.other === null ? 0 : BESIDE);
-
-/** The window of time that is shown: ps at the left edge, and ps a pixel. */
-export interface Span {
-  readonly from: number;
-  readonly perPixel: number;
-}
-
-export const NAMES = 112;
-export const RULER = 34;
-/** Heights of a lane in pixels, as there is room. */
-const SMALLEST_LANE = 26;
-const LARGEST_LANE = 72;
-const CAPTION = 24;
 const THIN = 1.5;
 const THICK = 3.5;
 /** Pixels that a period must have for its edges to be carried through the lanes. */
 const EDGES_APART = 9;
 /** Pixels that a stretch must have for its level to be written as well. */
 const LETTER_ROOM = 20;
-
-export const toX = (span: Span, time: number) => NAMES + (time - span.from) / span.perPixel;
-export const toTime = (span: Span, x: number) => span.from + (x - NAMES) * span.perPixel;
-
-/** A step of 1, 2 or 5 times a power of ten, at least `least` ps. */
-export function rulerStep(least: number): number {
-  const power = 10 ** Math.floor(Math.log10(Math.max(1, least)));
-  return power * ([1, 2, 5, 10].find((m) => m * power >= least) ?? 10);
-}
-
-/** An arrow from one change to the one that it made. */
-export interface Arrow {
-  readonly from: { readonly lane: number; readonly time: number };
-  readonly to: { readonly lane: number; readonly time: number };
-}
-
-export interface Diagram {
-  readonly lanes: readonly Lane[];
-  readonly span: Span;
-  /** Time in ps up to which the circuit has run. */
-  readonly now: number;
-  /** The moment, and the mark to which it is compared, in ps. */
-  readonly moment: number;
-  readonly mark: number | null;
-  /** Active edges of the clock that lie in the window, and the number of the first of them. */
-  readonly edges: readonly number[];
-  readonly firstEdge: number;
-  readonly arrows: readonly Arrow[];
-  /** Pulses that are too short, and captures that came too late, by lane. */
-  readonly flaws: readonly { readonly lane: number; readonly from: number; readonly to: number }[];
-  /** A stretch of a lane that is being drawn by hand. */
-  readonly band: { readonly lane: number; readonly from: number; readonly to: number } | null;
-  /** What is laid beside the lanes, in a word or two. */
-  readonly beside: string;
-  /** Whether the ruler counts clock cycles alone. */
-  readonly inCycles: boolean;
-  readonly timeText: (ps: number) => string;
-}
 
 export function paintDiagram(
   g: CanvasRenderingContext2D,
@@ -439,20 +380,4 @@ function paintStair(
   g.lineWidth = 2;
   if (y !== null && was !== null) line(g, x0, was, x0, y);
   line(g, x0, y ?? (high + low) / 2, x1, y ?? (high + low) / 2);
-}
-
-/** Where each lane begins, and where the last one ends. */
-export function laneTops(lanes: readonly LaneShape[], height: number): number[] {
-  const captions = lanes.filter((l) => l.width === 0).length;
-  const parts = lanes.reduce((sum, l) => sum + (l.width === 0 ? 0 : unitsOf(l)), 0);
-  const room = (height - RULER - 8 - captions * CAPTION) / Math.max(1, parts);
-  const one = Math.min(LARGEST_LANE, Math.max(SMALLEST_LANE, room));
-  const tops = [RULER];
-  for (const lane of lanes) tops.push(tops.at(-1)! + (lane.width === 0 ? CAPTION : unitsOf(lane) * one));
-  return tops;
-}
-
-/** The least height in pixels of a diagram with these lanes. */
-export function diagramHeight(lanes: readonly LaneShape[]): number {
-  return laneTops(lanes, 0).at(-1)! + 8;
 }

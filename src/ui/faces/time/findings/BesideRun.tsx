@@ -6,7 +6,7 @@ import { FileButton } from '@/ui/controls/FileButton';
 import { readFiles } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { dumpOf } from '@/workers/vcd-client';
-import type { Elsewhere, LaneBeside } from './beside';
+import type { Elsewhere, LaneBeside } from '../beside';
 
 interface Props {
   readonly other: Elsewhere | null;

@@ -1,0 +1,72 @@
+import { KEYWORDS } from './keywords';
+import { type Place, type Token, VerilogError } from './tokens';
+
+const MOST_DEPTH = 400;
+
+/** Reads the tokens of a file in order, and reports what was expected where another one stands. */
+export abstract class TokenReader {
+  protected at = 0;
+  protected depth = 0;
+
+  constructor(protected readonly tokens: readonly Token[]) {}
+
+  protected get token(): Token {
+    return this.tokens[this.at]!;
+  }
+
+  protected fail(expected: string, at: Place = this.token): never {
+    const found = this.token.kind === 'end' ? 'the end of the file' : `“${this.token.text.slice(0, 40)}”`;
+    throw new VerilogError(`${expected} is expected, not ${found}`, { line: at.line, column: at.column });
+  }
+
+  protected unsupported(what: string, at: Place = this.token): never {
+    throw new VerilogError(`${what} is outside the part of Verilog that is read`, {
+      line: at.line,
+      column: at.column,
+    });
+  }
+
+  protected is(text: string): boolean {
+    const t = this.token;
+    return t.text === text && (t.kind === 'symbol' || (t.kind === 'name' && !t.escaped));
+  }
+
+  protected accept(text: string): boolean {
+    if (!this.is(text)) return false;
+    this.at++;
+    return true;
+  }
+
+  protected expect(text: string): void {
+    if (!this.accept(text)) this.fail(`“${text}”`);
+  }
+
+  protected name(what = 'a name'): string {
+    const t = this.token;
+    if (t.kind !== 'name' || (!t.escaped && KEYWORDS.has(t.text))) this.fail(what);
+    this.at++;
+    return t.text;
+  }
+
+  protected list<T>(one: () => T, end: string): T[] {
+    const items: T[] = [];
+    if (this.is(end)) return items;
+    do items.push(one());
+    while (this.accept(','));
+    return items;
+  }
+
+  protected deeper<T>(work: () => T): T {
+    if (++this.depth > MOST_DEPTH) this.unsupported('something nested so deeply');
+    const result = work();
+    this.depth--;
+    return result;
+  }
+
+  protected skipAttributes(): void {
+    while (this.accept('(*')) {
+      while (!this.is('*)') && this.token.kind !== 'end') this.at++;
+      this.expect('*)');
+    }
+  }
+}
