@@ -8,6 +8,7 @@ import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { FetchFailures } from '@/ui/controls/FetchFailures';
+import { Hints } from '@/ui/controls/Hints';
 import { Offline } from '@/ui/controls/Offline';
 
 export const metadata: Metadata = {
@@ -27,6 +28,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
       </head>
       <body>
         {children}
+        <Hints />
         <FetchFailures />
         <Offline />
       </body>

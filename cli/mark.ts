@@ -14,9 +14,9 @@ interface Options {
 }
 
 /**
- * `manege mark`: holds hand-ins against their exercise, each anew, as the marking page does.
- * @returns whether every one of them is solved.
- * @throws BadInput where a file cannot be read, or is a hand-in of another exercise.
+ * `manege mark`: checks hand-ins against their exercise, as the marking page does.
+ * @returns whether all of them are solved.
+ * @throws BadInput for a file that cannot be read, or a hand-in of another exercise.
  */
 export async function mark(file: string, handIns: readonly string[], options: Options): Promise<boolean> {
   const read = readExercise(await textOf(file));

@@ -56,7 +56,7 @@ export function compiled({ lesson, sheet }: Circuit): Netlist {
   return compile(sheet, lesson.sheets);
 }
 
-/** The text of a file. @throws BadInput where it is not there, cannot be read, or is too large. */
+/** The text of a file. @throws BadInput if it is missing, cannot be read, or is too large. */
 export async function textOf(file: string): Promise<string> {
   try {
     const large = tooLarge((await stat(file)).size);

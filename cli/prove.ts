@@ -5,7 +5,7 @@ import { type CircuitOptions, compiled, openCircuit } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';
 
 interface Options extends CircuitOptions {
-  /** The sheet of the second circuit, where it is not called as that of the first. */
+  /** The sheet of the second circuit, if its name differs from that of the first. */
   readonly otherSheet?: string;
   readonly format: 'text' | 'json';
   readonly stats?: boolean;

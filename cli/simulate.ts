@@ -27,8 +27,8 @@ const MOST_CHANGES = 20_000_000;
 
 /**
  * `manege simulate`: runs a circuit on a stimulus.
- * @returns whether the run is as the dump that it is compared with.
- * @throws BadInput where the circuit or the stimulus cannot be read.
+ * @returns whether the run equals the dump with which it is compared.
+ * @throws BadInput for a circuit or stimulus that cannot be read.
  */
 export async function simulate(file: string, options: Options): Promise<boolean> {
   const circuit = await openCircuit(file, options);

@@ -35,7 +35,8 @@ test('every folder of a kind of exercise is in the list of kinds, under its own 
 
 test('every file of a format is in the list of formats', () => {
   expect(FORMATS).toHaveLength(entriesOf('src/core/formats/kinds', 'files').length);
-  for (const { id, read, write } of FORMATS) expect([id, Boolean(read ?? write)]).toEqual([id, true]);
+  for (const { id, read, write, paintedAt } of FORMATS)
+    expect([id, Boolean(read ?? write ?? paintedAt)]).toEqual([id, true]);
 });
 
 test('every record of a command is in the list of commands', async () => {

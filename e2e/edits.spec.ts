@@ -47,7 +47,7 @@ test('what is done while the network is gone waits for it, is told, and is done 
   await page.getByRole('button', { name: /New lesson/ }).click();
   const hand = new SheetHand(page);
   await hand.ready();
-  // Whatever the page has not fetched by now cannot be fetched.
+  // Parts of the page that have not been fetched by now cannot be fetched.
   await page.route('**/_next/static/**', (route) => route.abort());
   await page.keyboard.type('sw Key');
   await page.keyboard.press('Enter');

@@ -158,7 +158,7 @@ test('groups drawn by hand are judged', async ({ page }) => {
   await map.getByRole('button', { name: 'Check' }).click();
   await expect(map.getByText('It can be larger: 2 cells.')).toBeVisible();
   await expect(map.getByRole('status')).toHaveText('Not in any group yet: rows 4, 5, 7.');
-  await map.getByRole('button', { name: 'Begin anew' }).click();
+  await map.getByRole('button', { name: 'Start over' }).click();
   for (const pair of [
     [4, 5],
     [3, 7],
@@ -401,7 +401,7 @@ test('a formula is typed on its face: the table fills, and the circuit of it is 
   await field.fill('Drive = Key Bars (Clear');
   await page.keyboard.press('Enter');
   await expect(formula.getByRole('alert')).toHaveText('At “(Clear”: this parenthesis is never closed.');
-  // The character at which it goes wrong is selected.
+  // The character of the error is selected.
   expect(await page.evaluate(() => String(getSelection()))).toBe('(');
   await field.fill('Drive = Key Bars Clear');
   await page.keyboard.press('Enter');
@@ -412,7 +412,7 @@ test('a formula is typed on its face: the table fills, and the circuit of it is 
   await formula.getByRole('button', { name: 'Draw it' }).click();
   await expect(formula.getByText('as the circuit does it')).toBeVisible();
   expect((await hand.parts()).filter((p) => p.startsWith('AND'))).toHaveLength(2);
-  // One that stands there is changed, in code.
+  // An existing one is changed, in code.
   await page.getByLabel('Notation').selectOption('c');
   await formula.getByRole('button', { name: 'Change' }).last().click();
   await expect(formula.getByRole('textbox', { name: 'Formula of Warn' })).toHaveValue('Key && !Bars');
@@ -449,7 +449,7 @@ test('a cell of a drawn circuit is changed where it stands, in the table and on 
   await tabTo(page, map.getByRole('gridcell', { name: 'row 7:' }));
   await page.keyboard.press('0');
   await expect(page.getByRole('button', { name: '2 rows differ' })).toBeVisible();
-  await page.getByRole('button', { name: 'Draw anew' }).click();
+  await page.getByRole('button', { name: 'Draw again' }).click();
   await expect(page.getByText('all agree')).toBeVisible();
   for (let n = 0; n < 3; n++) await page.getByRole('button', { name: 'Undo' }).click();
   await expect(grid.locator('[data-row="6"]')).toBeVisible();

@@ -113,7 +113,7 @@ test('eight-bit adder-subtractor from a half adder upwards, by blocks', async ({
     await me.line(line);
   await me.key('Escape');
   await expect(page.getByText('nothing loose')).toBeVisible();
-  // 100 - 58: down the list of inputs, Enter on each that is to be 1.
+  // 100 - 58: down the list of inputs, Enter on each that should be 1.
   const inputs = ['b0', 'm', 'a0', ...[1, 2, 3, 4, 5, 6, 7].flatMap((n) => [`b${n}`, `a${n}`])];
   const bit = (value: number, name: string) => (value >> Number(name[1])) & 1;
   await page.keyboard.press('Tab');

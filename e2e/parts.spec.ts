@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { emptySheet, tabTo } from './hand';
+import { emptySheet, SheetHand, tabTo } from './hand';
 
 test('a bank of switches, a ROM with words typed in, and a number work together', async ({ page }) => {
   const hand = await emptySheet(page);
@@ -49,4 +49,10 @@ test('what is between the faces is moved by the pointer and by the arrow keys', 
   await expect.poll(width).toBeLessThan(wide - 20);
   for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight');
   await expect.poll(() => width()).toBeGreaterThan(120);
+  const narrow = Math.round(await width());
+  await expect(divider).toHaveAttribute('aria-valuenow', '85');
+  // The sizes stay for the next visit.
+  await new SheetHand(page).saved();
+  await page.reload();
+  await expect.poll(async () => Math.round(await width())).toBe(narrow);
 });

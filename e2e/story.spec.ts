@@ -78,7 +78,7 @@ async function draw(page: Page): Promise<void> {
   await expect.poll(async () => (await hand.parts()).length).toBe(9);
   await page.keyboard.press('Control+z');
 
-  // A loose input is pointed out in words, where it is and in the list.
+  // A loose input is reported in words, at its place and in the list.
   await hand.type(10, 32, 'or');
   await expect(page.getByRole('button', { name: '2 problems' })).toBeVisible();
   await hand.point(7, 31);

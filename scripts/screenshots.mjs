@@ -1,4 +1,5 @@
-// Takes the pictures in docs/screenshots anew, from the demo data on the built application: `npm run screenshots`.
+// Takes the pictures in docs/screenshots again, from the demo data on the built application: `npm run
+// screenshots`.
 import { spawn } from 'node:child_process';
 import { chromium } from '@playwright/test';
 
@@ -10,7 +11,7 @@ const browser = await chromium.launch({
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
 });
 
-async function tour(theme, wanted) {
+async function tour(theme, names) {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     colorScheme: theme,
@@ -18,7 +19,7 @@ async function tour(theme, wanted) {
   });
   const page = await context.newPage();
   const shot = async (name) => {
-    if (!wanted.includes(name)) return;
+    if (!names.includes(name)) return;
     await page.waitForTimeout(400);
     await page.screenshot({ path: `docs/screenshots/${name}${theme === 'dark' ? '-dark' : ''}.png` });
   };
@@ -56,7 +57,11 @@ async function tour(theme, wanted) {
   await page.keyboard.press('Escape');
   await page.mouse.click(box.x + box.width * 0.62, box.y + box.height * 0.29, { button: 'right' });
   await page.getByRole('menu', { name: 'What can be done' }).waitFor();
-  await shot('deeds');
+  await shot('actions');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Commands' }).fill('turn');
+  await shot('commands');
   await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: 'Hand out' }).click();
@@ -247,6 +252,7 @@ try {
     'shelf',
     'lesson-interlock',
     'ring',
+    'commands',
     'hand-out',
     'lesson-ticket-adder',
     'lesson-lamp-chase',
@@ -259,7 +265,7 @@ try {
     'marking',
     'marking-look',
   ]);
-  await tour('dark', ['shelf', 'functions', 'lesson-interlock', 'deeds', 'ride-timer']);
+  await tour('dark', ['functions', 'lesson-interlock', 'actions', 'ride-timer']);
 } finally {
   await browser.close();
   server.kill();

@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { OpenLesson } from '@/ui/pages/OpenLesson';
 
-/** The lesson's id stands in the address; read in the browser, so that one kept page serves every lesson. */
+/** The lesson's id is in the address and is read in the browser, so one cached page serves every lesson. */
 export default function Page() {
   const [id, setId] = useState<string | null>(null);
   useEffect(() => setId(new URLSearchParams(location.search).get('id') ?? ''), []);

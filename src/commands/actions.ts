@@ -1,6 +1,7 @@
 import { COMMANDS } from '.';
-import { type Command, GROUPS, type Group } from './command';
+import type { Command } from './command';
 import type { EditorContext } from './context';
+import { GROUPS, type Group } from './groups';
 
 export interface ActionGroup {
   readonly title: string;

@@ -1,26 +1,6 @@
 import type { Result } from '@/core/values/result';
 import type { EditorContext } from './context';
-
-/** The groups of commands, in the order in which lists of them show them. */
-export const GROUPS = {
-  place: 'Place',
-  part: 'Part',
-  order: 'Line up',
-  room: 'Room',
-  wire: 'Wire',
-  colour: 'Mark with a colour',
-  remove: 'Take away',
-  sheet: 'Sheet',
-  save: 'Save and print',
-  history: 'Undo',
-  moment: 'The moment',
-  view: 'Look',
-  face: 'Faces',
-  settings: 'How it is drawn',
-  lesson: 'Lesson',
-} as const;
-
-export type Group = keyof typeof GROUPS;
+import type { Group } from './groups';
 
 /**
  * One thing that can be done with the open lesson. Menus, keys, the list of commands and the help page are made from
@@ -33,7 +13,7 @@ export interface Command {
   readonly group: Group;
   /** Chords that run it. Where several commands share one, the first that applies takes it. */
   readonly keys?: readonly string[];
-  /** Whether the browser makes an event of its own of the keys, so that they are shown and not listened for. */
+  /** Whether the browser turns the keys into an event of its own: they are shown, and not listened for. */
   readonly isBrowserKey?: boolean;
   /** The pointer gesture with the same effect, where a menu tells it: `double click`. */
   readonly gesture?: string;

@@ -193,6 +193,7 @@ test('commands, parts, sheets and faces are found by any of their words', () => 
   expect(best('undo')[0]).toBe('history.undo');
   expect(best('rotate')).toEqual(['part.turn-back', 'part.turn']);
   expect(best('nand')[0]).toBe('place.nand');
+  expect(best('turn')[0]).toBe('part.turn');
   expect(best('second')[0]).toBe('sheet.open-second');
   expect(best('face map')).toContain('face.map');
   expect(best('mirr bottom')).toEqual(['part.mirror-down']);

@@ -48,9 +48,7 @@ export interface PageContext {
   openDialog(dialog: Dialog): void;
   toggleProjector(): void;
   toggleTheme(): void;
-  /** The formats in which the open sheet can be saved. */
-  formats(): readonly { readonly id: string; readonly noun: string }[];
-  /** Writes the open sheet as a file of one of them. */
+  /** Writes the open sheet as a file. @param format the id of a format that is written at sheets. */
   saveAs(format: string): void;
   print(): void;
 }

@@ -1,5 +1,6 @@
-import { type Command, GROUPS, nameOf } from './command';
+import { type Command, nameOf } from './command';
 import type { EditorContext } from './context';
+import { GROUPS } from './groups';
 
 const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
@@ -14,9 +15,9 @@ interface Found {
 }
 
 /**
- * The commands that match a search, best first: each searched word begins one of a command's words. Commands
- * whose name begins with the text come first, then those with all words in their name, then the rest. An
- * empty search gives all commands, those that apply now first.
+ * The commands that match a search, best first: each searched word begins one of a command's words. A name
+ * that equals the text comes first, then names that begin with it, then those that hold all words, then the
+ * rest. An empty search gives all commands, those that apply now first.
  */
 export function findCommands(
   typed: string,
@@ -35,8 +36,10 @@ export function findCommands(
     const isIn = (list: readonly string[]) =>
       searched.every((word) => list.some((candidate) => candidate.startsWith(word)));
     if (!isIn([...name, ...more])) continue;
-    const begins = plain(command.name).startsWith(plain(typed.trim()));
-    found.push({ command, rank: begins ? 0 : isIn(name) ? 1 : 2 });
+    const whole = plain(command.name);
+    const given = plain(typed.trim());
+    const rank = whole === given ? 0 : whole.startsWith(given) ? 1 : isIn(name) ? 2 : 3;
+    found.push({ command, rank });
   }
   return found.sort((a, b) => a.rank - b.rank).map(({ command }) => command);
 }

@@ -3,7 +3,7 @@ import type { Command } from './command';
 import type { EditorContext } from './context';
 import { faceCommands } from './faces';
 import { HISTORY } from './history';
-import { LESSON, saveCommands } from './lesson';
+import { LESSON } from './lesson';
 import { MOMENT } from './moment';
 import { PARTS } from './parts';
 import { PLACE, partCommands } from './place';
@@ -38,5 +38,4 @@ export const commandsOf = (context: EditorContext): readonly Command[] => [
   ...partCommands(context),
   ...sheetCommands(context),
   ...faceCommands(context),
-  ...saveCommands(context),
 ];

@@ -1,5 +1,6 @@
 import { chordText } from './chord';
-import type { Command, Group } from './command';
+import type { Command } from './command';
+import type { Group } from './groups';
 
 /** The sections of the help page. */
 export type HelpSection = 'Place' | 'Wire' | 'Try' | 'Change' | 'Look';

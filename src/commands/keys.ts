@@ -34,7 +34,7 @@ export function pressKey(press: KeyPress, context: EditorContext): boolean {
   return true;
 }
 
-/** A key of which no command applies says why, but where it only has nothing to act on. */
+/** Explains a key if none of its commands applies, unless there is merely nothing to act on. */
 function explain(command: Command, context: EditorContext): boolean {
   const applies = command.when(context);
   if (applies.ok || applies.problem.code === NOTHING_SELECTED) return false;
@@ -53,7 +53,7 @@ function pressBoundSwitch(press: KeyPress, { session }: EditorContext): boolean 
   return true;
 }
 
-/** Lets go of the button that a key is bound to. */
+/** Releases the button that a key is bound to. */
 export function releaseKey(key: string, { session }: EditorContext): void {
   const bound = session.boundTo(key);
   if (bound && isMomentary(bound)) session.put([[session.keyOf(bound.id), 0]]);

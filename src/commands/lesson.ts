@@ -1,6 +1,7 @@
+import { isWrittenAt } from '@/core/formats/format';
+import { FORMATS } from '@/core/formats/kinds';
 import type { Command } from './command';
 import { always, someOnSheet } from './conditions';
-import type { EditorContext } from './context';
 
 /** Commands for the page and the whole lesson. */
 export const LESSON: readonly Command[] = [
@@ -31,15 +32,14 @@ export const LESSON: readonly Command[] = [
     when: someOnSheet,
     run: ({ page }) => page.print(),
   },
+  ...FORMATS.filter(isWrittenAt('sheet')).map(
+    ({ id, noun }): Command => ({
+      id: `save.${id}`,
+      name: `Save as ${noun}`,
+      group: 'save',
+      words: 'export file picture',
+      when: always,
+      run: ({ page }) => page.saveAs(id),
+    }),
+  ),
 ];
-
-/** A command for each format in which the sheet can be saved. */
-export const saveCommands = ({ page }: EditorContext): readonly Command[] =>
-  page.formats().map(({ id, noun }) => ({
-    id: `save.${id}`,
-    name: `Save as ${noun}`,
-    group: 'save',
-    words: 'export file picture',
-    when: always,
-    run: () => page.saveAs(id),
-  }));

@@ -7,7 +7,7 @@ export type Popup =
   | {
       readonly is: 'ring';
       readonly at: Point;
-      /** Whether the button that opened it is still down, so that letting go over a part places it. */
+      /** Whether the button that opened it is still down: releasing it over a part places the part. */
       readonly flick: Flick | null;
       /** Whether the pointer shows the place. */
       readonly pointed: boolean;
@@ -42,7 +42,7 @@ export interface Placed {
   readonly parts: readonly string[];
 }
 
-/** The way of the pointer since the button went down, which may be over before the ring is to be seen. */
+/** The path of the pointer since the button went down; it may be over before the ring is visible. */
 export interface Flick {
   readonly points: Point[];
   released: boolean;

@@ -24,7 +24,10 @@ function read(): Slot[] {
   }
 }
 
-/** Remembers that a part was placed. It keeps its slot for as long as it is used, so that a hand can learn it. */
+/**
+ * Remembers that a part was placed. A part keeps its slot for as long as it is used, so users can learn the
+ * slots.
+ */
 export function noteRecent(kind: PartKind): void {
   const slots = read();
   const used = 1 + Math.max(0, ...slots.map((s) => s.used));
@@ -43,7 +46,7 @@ export function noteRecent(kind: PartKind): void {
   }
 }
 
-/** The parts that were placed last, each in its slot, as far as they can be placed here. */
+/** The parts that were placed last, each in its slot, if they can be placed here. */
 export function recentKinds(kinds: readonly PartKind[]): (PartKind | null)[] {
   return read().map((s) => kinds.find((k) => nameOf(k) === s.name) ?? null);
 }

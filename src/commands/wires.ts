@@ -16,7 +16,7 @@ import { all, canEdit, oneWire, onlyWires, someWires } from './conditions';
 import type { EditorContext } from './context';
 import { pointedPixel } from './place';
 
-/** Pins a probe to the selected wire, where it is nearest to the place that was pointed at. */
+/** Pins a probe to the selected wire, at the point nearest to the pointer. */
 function probeHere(context: EditorContext): Result<undefined> {
   const { session, drawing } = context;
   const [wire] = session.state.selection.wires;

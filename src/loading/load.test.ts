@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { fetcher, load, loading } from './load';
 
-/** What a browser has and Node has not, as far as loading asks for it. */
+/** The features of a browser that loading needs and Node lacks. */
 const page = globalThis as unknown as {
   document: { scripts: { src: string }[] };
   addEventListener: (type: string, work: () => void) => void;

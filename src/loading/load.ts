@@ -1,12 +1,12 @@
 import { createStore } from 'zustand/vanilla';
 
 /*
- * The one way to fetch a part of Manege that a page does without at first. It is tried until it succeeds, so what waits
- * for it is not lost; what fails is shown to the person (`ui/controls/FetchFailures.tsx`).
+ * The one way to fetch a part of Manege that a page does without at first. It is retried until it succeeds,
+ * so nothing that waits for it is lost; failures are shown to the person (`ui/controls/FetchFailures.tsx`).
  */
 
 export interface Failing {
-  /** What is being fetched, as it follows “could not fetch”: `the ring of parts`. */
+  /** The part being fetched, as it follows “could not fetch”: `the ring of parts`. */
   readonly what: string;
   /** Tries again at once. */
   retry(): void;
@@ -14,7 +14,7 @@ export interface Failing {
 
 export interface LoadingState {
   readonly failing: readonly Failing[];
-  /** Whether the server has another build than this page: what is missing here will never come. */
+  /** Whether the server has another build than this page: missing parts will then never come. */
   readonly isOutdated: boolean;
 }
 
@@ -22,11 +22,11 @@ export const loading = createStore<LoadingState>(() => ({ failing: [], isOutdate
 
 /** Milliseconds between one attempt and the next, the last for all that follow. */
 const PAUSES = [300, 1000, 2000, 5000, 10_000];
-/** Failures after which it is told, and the server asked whether it has another build. */
+/** Failures after which the person is told, and the server is asked whether it has another build. */
 const QUIET_FAILURES = 2;
 
 /**
- * Fetches a part of Manege, again and again until it is there.
+ * Fetches a part of Manege, retrying until it succeeds.
  * @param what as it follows “could not fetch”.
  * @param fetchIt may be called several times.
  */
@@ -91,8 +91,8 @@ async function isOutdated(): Promise<boolean> {
 const holds = new Set<() => Promise<void>>();
 
 /**
- * Has a reload by `reloadOnce` wait for something to be kept.
- * @param until rejects where it cannot be: then the page is not reloaded.
+ * Makes a reload by `reloadOnce` wait until something is kept.
+ * @param until rejects if it cannot be kept: the page is then not reloaded.
  * @returns takes it back.
  */
 export function holdReload(until: () => Promise<void>): () => void {
@@ -107,9 +107,9 @@ const RELOADED = 'manege-reloaded';
 const ONCE = 60_000;
 
 /**
- * Reloads the page when all that holds it back is done, but not twice in a row: a page that is outdated after a reload
- * as well would go on for ever.
- * @returns false where it will not reload.
+ * Reloads the page when everything that holds it back is done, but not twice in a row: a page that is
+ * outdated after a reload as well would go on for ever.
+ * @returns false if it will not reload.
  */
 export async function reloadOnce(): Promise<boolean> {
   const last = Number(sessionStorage.getItem(RELOADED) ?? 0);
@@ -124,7 +124,7 @@ export async function reloadOnce(): Promise<boolean> {
   return true;
 }
 
-/** Fetches a part of Manege when it is first asked for, and once for all who ask. */
+/** Fetches a part of Manege on first request, once for all callers. */
 export function fetcher<T>(what: string, fetchIt: () => Promise<T>): () => Promise<T> {
   let fetched: Promise<T> | undefined;
   return () => {

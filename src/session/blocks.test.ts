@@ -131,7 +131,7 @@ test('inside a block one sees the values of that very use, and comes back', () =
   expect([value('x', 'Y'), value('g', 'Y')]).toEqual([1, 0]);
   session.goToRow(3);
   expect([value('x', 'Y'), value('g', 'Y')]).toEqual([0, 1]);
-  // The same circuit runs on: nothing was compiled anew, nothing began anew.
+  // The same circuit runs on: nothing was compiled again, nothing restarted.
   expect([session.state.netlist, session.state.now]).toEqual([netlist, now]);
   session.leave(0);
   expect([session.state.path, session.sheet.name]).toEqual([[], 'Sheet 2']);

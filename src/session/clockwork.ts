@@ -5,7 +5,7 @@ import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { isTimed, movesByItself, nextHalf, rowNow } from './moment';
 import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
 
-/** Ms of a frame that a run may take, and changes of nets after which it looks at the clock on the wall. */
+/** Ms of a frame that a run may take, and changes of nets after which it checks the wall clock. */
 const MS_A_FRAME = 10;
 /** Ms where nothing else is done in the frame. */
 const MS_ALONE = 14;
@@ -13,16 +13,16 @@ const MS_ALONE = 14;
 const UNSEEN = 2;
 const EVENTS_A_LOOK = 2000;
 
-/** What the clockwork needs of the session in which it stands. */
+/** The part of the session that the clockwork needs. */
 export interface ClockHost {
   readonly state: SessionState;
   set(change: Partial<SessionState>): void;
   /** Takes all that is set on the way to the faces at once. */
   together<T>(work: () => T): T;
-  /** Takes what the run has come to, or was under the cursor, to all faces. */
+  /** Takes the values of the run, or of the past under the cursor, to all faces. */
   show(): void;
   say(text: string, tone?: Notice['tone']): void;
-  /** Writes down what the outputs show in a row of the table. */
+  /** Records the outputs in a row of the table. */
   note(row: number): void;
 }
 
@@ -30,7 +30,7 @@ export interface ClockHost {
 export class Clockwork {
   /** The run; another one after each change of the circuit. */
   run: Run;
-  /** Frames since what was computed was last shown. */
+  /** Frames since the last one that was painted. */
   private unseen = 0;
 
   constructor(
@@ -52,7 +52,9 @@ export class Clockwork {
     this.host.show();
   }
 
-  /** Where parts take time and nothing moves by itself, what an input starts is let run until it has come to rest. */
+  /**
+   * Where parts take time and nothing moves by itself, a change of an input runs until the circuit settles.
+   */
   goOn(): void {
     const { netlist, playing } = this.host.state;
     if (playing || movesByItself(netlist) || this.run.next() === Number.POSITIVE_INFINITY) return;
@@ -72,7 +74,7 @@ export class Clockwork {
     this.host.set({ pace, behind: 0 });
   }
 
-  /** Lets time run for as long as a frame took on the wall clock, in ms, or towards what it is to reach. */
+  /** Lets time run for the length of a frame on the wall clock, in ms, or towards the goal. */
   tick(elapsedMs: number): void {
     this.host.together(() => {
       const { playing, pace, now, goal, behind } = this.host.state;
@@ -207,7 +209,7 @@ export class Clockwork {
     });
   }
 
-  /** Back to power-up at time 0; switches stay. @param shaken whether storage holds what chance gives it. */
+  /** Back to power-up at time 0; switches stay. @param shaken whether storage starts with random values. */
   restart(shaken = false): void {
     this.host.together(() => {
       const { lesson, netlist, on } = this.host.state;

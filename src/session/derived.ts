@@ -5,10 +5,11 @@ import { kindOf } from '@/core/parts/catalogue';
 import { fetcher } from '@/loading/load';
 
 /*
- * Parts that are derived from a sheet: blocks have its ports, tables and formulas on a sheet show what it does.
+ * Content that is derived from a sheet: blocks have its ports, tables and formulas on a sheet show its
+ * function.
  */
 
-/** What must follow an edit, for a lesson as it is once the edit has been made. */
+/** The edits that follow an edit, for a lesson to which that edit has been applied. */
 export type UpdateDerived = (lesson: Lesson) => DerivedUpdate;
 
 const isDerived = (part: Part) => kindOf(part).follows !== undefined;

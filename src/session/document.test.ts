@@ -18,7 +18,7 @@ const lamp = findKind('lamp')!;
 const text = (session: Session) => writeLesson(session.state.lesson);
 const names = (session: Session) => session.state.history.undo.map((step) => step.name);
 
-/** A lesson with a truth table on its sheet, which follows what is drawn there. */
+/** A lesson with a truth table on its sheet, which follows the drawing. */
 function withTable(beginning: Beginning = {}): Session {
   const begun = new Session(interlock().lesson, { updateDerived });
   expectDone(place(begun, findKind('truth')!, {}, [''], { x: 0, y: 60 }));

@@ -8,7 +8,7 @@ import { type History, noted, redone, type Step, stepOf, undone } from './histor
 import type { Notice, SessionState } from './state';
 import { Transaction } from './transaction';
 
-/** What the document needs of the session around it. */
+/** The part of the session that the document needs. */
 export interface DocumentHost {
   readonly state: SessionState;
   /** Takes another version of the lesson to all faces. */
@@ -19,7 +19,7 @@ export interface DocumentHost {
   sayUndoable(text: string): void;
 }
 
-/** Refused while another tab edits the lesson, or where it is only looked at. */
+/** Refused while another tab edits the lesson, or if it is only looked at. */
 const READ_ONLY = refused('read-only', 'this lesson cannot be changed here');
 
 /** The one door through which an open lesson changes: transactions, and their way back. */
@@ -27,18 +27,19 @@ export class LessonDocument {
   /** Whether the last step of undo may still grow: nothing has come between it and now. */
   private stepIsOpen = false;
 
-  /** @param updateDerived what `needsUpdateDerived` asks for; null while it is not there. */
+  /** @param updateDerived the function that `needsUpdateDerived` asks for; null until it is there. */
   constructor(
     private readonly host: DocumentHost,
     public updateDerived: UpdateDerived | null,
   ) {}
 
   /**
-   * Makes edits that each need the one before, as one step of undo: all of them, with everything that is derived from
-   * them, or none. They are handed to the journal before this returns. A refusal is shown to the person as well.
-   * @param name what is done, as it follows “Undo:”: `move 3 parts`.
+   * Makes edits that each need the one before, as one step of undo: all of them, with everything that is
+   * derived from them, or none. They are handed to the journal before this returns. A refusal is shown to the
+   * person as well.
+   * @param name the name of the step, as it follows “Undo:”: `move 3 parts`.
    * @param merge steps with the same key become one while nothing comes between them.
-   * @returns what the work gives.
+   * @returns the result of `work`.
    */
   transaction<T>(name: string, work: (made: Transaction) => T, merge: string | null): Result<T> {
     const { lesson, sheetId, readOnly } = this.host.state;
@@ -50,7 +51,7 @@ export class LessonDocument {
     return taken.ok ? done(value) : this.told(taken);
   }
 
-  /** Ends the last step of undo: what is done next is a step of its own. */
+  /** Ends the last step of undo: the next edit is a step of its own. */
   endStep(): void {
     this.stepIsOpen = false;
   }
@@ -85,7 +86,7 @@ export class LessonDocument {
     return DONE;
   }
 
-  /** The edit, and with it the edits by which blocks and notes follow what it changes. */
+  /** The edit, together with the edits by which blocks and notes follow it. */
   private withDerived(edit: Edit): Result<{ readonly edit: Edit; readonly wiresLost: number }> {
     const { lesson } = this.host.state;
     if (!needsUpdateDerived(lesson, edit)) return done({ edit, wiresLost: 0 });

@@ -34,7 +34,7 @@ function dice(seed: number): () => number {
   };
 }
 
-/** One gesture of a hand that does not know what it wants. */
+/** One random gesture. */
 function anything(session: Session, roll: () => number): void {
   const parts = [...session.sheet.parts.values()];
   const wires = [...session.sheet.wires.keys()];

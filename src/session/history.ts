@@ -4,7 +4,7 @@ import type { Edit } from '@/core/circuit/edit';
 export interface Step {
   /** Counts up; two steps never share it. */
   readonly id: number;
-  /** What was done, as it follows “Undo:”: `move 3 parts`. */
+  /** The name of the step, as it follows “Undo:”: `move 3 parts`. */
   readonly name: string;
   /** The edit that takes it back. */
   readonly inverse: Edit;
@@ -12,7 +12,7 @@ export interface Step {
   readonly merge: string | null;
 }
 
-/** What can be undone and redone, the newest last. */
+/** The steps that can be undone and redone, the newest last. */
 export interface History {
   readonly undo: readonly Step[];
   readonly redo: readonly Step[];
@@ -32,7 +32,7 @@ export const stepOf = (name: string, inverse: Edit, merge: string | null = null)
 });
 
 /**
- * The history after a step: what was undone before is gone.
+ * The history after a step; steps that were undone before are gone.
  * @param goesOn whether nothing has come between the last step and this one, so that they may become one.
  */
 export function noted(history: History, step: Step, goesOn: boolean): History {

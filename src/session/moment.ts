@@ -57,8 +57,8 @@ export function nextHalf(netlist: Netlist, time: number): number | null {
 }
 
 /**
- * Simulated ps a wall-clock second so that the quickest clock makes at most four cycles in it, and without a clock so
- * that one sees a signal go from part to part.
+ * Simulated ps a wall-clock second: at most four cycles of the quickest clock, or without a clock slow enough
+ * to watch a signal go from part to part.
  */
 export function fittingPace(netlist: Netlist, delays: Delays): number {
   const period = shortestPeriod(netlist);

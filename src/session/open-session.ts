@@ -12,7 +12,7 @@ import { Persistence } from './persistence';
 import { Session } from './session';
 import type { Beginning } from './state';
 
-/** An open lesson with all that must be let go when its page is left. */
+/** An open lesson with everything that must be released when its page is left. */
 export interface OpenSession {
   readonly session: Session;
   /** Edits of earlier visits that no longer apply and were set aside. */
@@ -21,7 +21,7 @@ export interface OpenSession {
   seconds(): number;
   /** Whether edits were made that are not kept yet. */
   isBehind(): boolean;
-  /** Tries at once to keep what could not be kept. */
+  /** Retries at once to keep the edits that could not be kept. */
   retrySaving(): void;
   /** Makes this tab the one that may edit; the other becomes read-only. */
   takeOver(): Promise<void>;
@@ -44,7 +44,7 @@ export async function openSession(id: string): Promise<Result<OpenSession> | nul
     return read;
   }
   const { lesson } = read.value;
-  // What keeps blocks and notes up to date is there before the first edit.
+  // The function that keeps blocks and notes up to date is fetched before the first edit.
   const updateDerived = hasDerived(lesson) ? await fetchUpdateDerived() : null;
   const open = await keptSession(lesson, lock, {
     updateDerived,
@@ -80,7 +80,7 @@ async function keptSession(
     makeTable: tableMaker,
     sheetId: moment?.sheet,
     on,
-    // Before what was seen was written down as well, a row was a number alone.
+    // In older records a tried row was only a number, without its outputs.
     tried: moment?.tried.filter((one) => Array.isArray(one)),
   });
   const opened = Date.now();

@@ -11,7 +11,7 @@ const MOST_TRIED = 5000;
 
 type Moment = Omit<MomentRecord, 'lesson' | 'seconds'>;
 
-/** Keeps what is done in a session: each edit at once, the moment now and then. */
+/** Keeps the work in a session: each edit at once, the moment now and then. */
 export class Persistence implements PersistenceSink {
   private readonly writer: LessonWriter;
   private edits: Saving = { is: 'saved' };

@@ -9,7 +9,10 @@ export function allowedIn(session: Session): (kind: string) => boolean {
   return (kind) => isAllowed(session.state.lesson.exercise, kind);
 }
 
-/** What can be placed on the open sheet: the catalogue and the lesson's other sheets, as far as an exercise allows. */
+/**
+ * The parts that can be placed on the open sheet: the catalogue and the lesson's other sheets, as far as an
+ * exercise allows.
+ */
 export function placeable(session: Session): PartKind[] {
   const { lesson, sheetId } = session.state;
   const allowed = allowedIn(session);

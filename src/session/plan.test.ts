@@ -86,7 +86,7 @@ test('a drawn circuit has its table at hand, to be changed from there in one ste
   expect(session.sheet.plan?.outputs[1]?.rows).toBe('x0001100');
   turnCell(session, 'Warn', 0);
   expect(session.sheet.plan?.outputs[1]?.rows).toBe('10001100');
-  // What is no output of it changes nothing.
+  // A name that is no output of the table changes nothing.
   fillCell(session, 'Horn', 0, '1');
   for (let n = 0; n < 3; n++) session.undo();
   expect(session.sheet.plan).toBeUndefined();

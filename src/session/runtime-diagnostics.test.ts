@@ -2,7 +2,7 @@ import { Sketch } from '@/core/testing/sketch';
 import { Session } from './session';
 
 /*
- * What is wrong only while the carousel's circuits run.
+ * Problems that appear only while the carousel's circuits run.
  */
 
 /** A flip-flop whose clock comes from a gate that reads a constant nobody knows. */

@@ -8,10 +8,10 @@ import type { Run } from '@/core/simulate/run';
 import { X } from '@/core/values/logic';
 
 /*
- * What is wrong in a circuit only while it runs, in words.
+ * Problems of a circuit that appear only while it runs, in words.
  */
 
-/** What is wrong now on the sheet that runs, where its drawing alone does not give it away. */
+/** The present problems of the running sheet that its drawing does not show. */
 export function runtimeDiagnostics(
   run: Run,
   values: Uint8Array,
@@ -48,13 +48,13 @@ function fights(netlist: Netlist, sheet: Sheet, found: readonly Conflict[]): Dia
   });
 }
 
-/** What moves inside a block is told of the block. */
+/** A change inside a block is reported at the block. */
 const partsAt = (paths: readonly string[], sheet: Sheet): Part[] =>
   [...new Set(paths.map((path) => path.split('/')[0]!))]
     .map((id) => sheet.parts.get(id))
     .filter((p) => p !== undefined);
 
-/** Gates that never come to rest. */
+/** Gates that never settle. */
 function unsettled(run: Run, sheet: Sheet): Diagnostic[] {
   if (run.unsettled.size === 0) return [];
   const parts = partsAt(driversOf(run.netlist, run.unsettled), sheet);

@@ -4,7 +4,7 @@ import { wiresOnParts } from '@/core/drawing/routing/reroute';
 import type { Session } from './session';
 
 /*
- * What is selected by what is selected already.
+ * Selections that follow from the present one.
  */
 
 export function selectAll(session: Session): void {
@@ -18,14 +18,14 @@ function chosenNets(session: Session) {
   return { nets, chosen: new Set([...session.state.selection.wires].map((id) => nets.ofWire(id))) };
 }
 
-/** Selects all wires that hang together with the selected ones. */
+/** Selects all wires connected to the selected ones. */
 export function selectNet(session: Session): void {
   const { nets, chosen } = chosenNets(session);
   const wires = [...session.sheet.wires.keys()].filter((id) => chosen.has(nets.ofWire(id)));
   session.select({ ...session.state.selection, wires: new Set(wires) });
 }
 
-/** Selects the wires that hang on the selected parts instead of the parts. */
+/** Selects the wires of the selected parts instead of the parts. */
 export function selectWires(session: Session): void {
   const wires = new Set(wiresOnParts(session.sheet, session.state.selection.parts));
   if (wires.size > 0) session.select({ parts: new Set(), wires });

@@ -93,7 +93,7 @@ export class Session {
     return this.pending ?? this.store.getState();
   }
 
-  /** What the session's own parts need of it. */
+  /** The view of the session for its own parts. */
   private host(): ClockHost & DocumentHost & TableHost {
     const session = this;
     return {
@@ -116,7 +116,7 @@ export class Session {
     else this.store.setState(change);
   }
 
-  /** Takes all that is set on the way to the faces at once, so that they are painted once. */
+  /** Delivers all changes of some work to the faces at once, so they are painted once. */
   private together<T>(work: () => T): T {
     this.depth++;
     try {
@@ -157,7 +157,7 @@ export class Session {
     this.set({ readOnly });
   }
 
-  /** Tells how far what was done is kept. */
+  /** Reports how far the work is kept. */
   setSaving(saving: Saving): void {
     this.set({ saving });
   }
@@ -198,7 +198,7 @@ export class Session {
     return this.document.transaction(name, (made) => void made.make(edit), merge);
   }
 
-  /** Ends the last step of undo: what is done next is a step of its own. */
+  /** Ends the last step of undo: the next edit is a step of its own. */
   endStep(): void {
     this.document.endStep();
   }
@@ -211,7 +211,7 @@ export class Session {
     return this.document.redo();
   }
 
-  /** Gives what brings blocks and notes up to date; see `needsUpdateDerived`. */
+  /** Sets the function that brings blocks and notes up to date; see `needsUpdateDerived`. */
   setUpdateDerived(updateDerived: UpdateDerived): void {
     this.document.updateDerived = updateDerived;
   }
@@ -270,7 +270,7 @@ export class Session {
     if (!sameNames) this.table.derive();
   }
 
-  /** What was seen, where outputs may stand in another order now. */
+  /** The tried rows, where outputs may be in another order now. */
   private seenAs(before: Netlist, after: Netlist): ReadonlyMap<number, string> {
     const { tried } = this.state;
     const keys = before.outputColumns.map((c) => sourceKey(c));
@@ -312,7 +312,7 @@ export class Session {
     });
   }
 
-  /** Shows what is inside a block of the shown sheet, while the circuit around it runs on. */
+  /** Shows the inside of a block of the shown sheet, while the circuit around it runs on. */
   enter(block: string): void {
     const part = this.sheet.parts.get(block);
     const inside = part && sheetInside(part, this.state.lesson.sheets);
@@ -348,8 +348,8 @@ export class Session {
   }
 
   /**
-   * Shows all of the sheet, where much of it is new.
-   * @param onlyIfHidden whether the view stays where what is selected is in sight anyhow.
+   * Shows all of the sheet after much of it has changed.
+   * @param onlyIfHidden whether the view stays if the selection is in sight.
    */
   lookAtAll(onlyIfHidden = false): void {
     this.set({ looks: { times: this.state.looks.times + 1, onlyIfHidden } });
@@ -359,7 +359,7 @@ export class Session {
     this.set({ notice: { text, tone, undoes: null } });
   }
 
-  /** Tells what the step that was just made has done, with a way back for as long as no other step follows. */
+  /** Tells the effect of the last step, with a way back until another step follows. */
   sayUndoable(text: string): void {
     this.endStep();
     this.set({ notice: { text, tone: 'calm', undoes: this.state.history.undo.at(-1)?.id ?? null } });
@@ -401,7 +401,7 @@ export class Session {
     });
   }
 
-  /** Writes down what the outputs show in a row; while signals are under way that may change again. */
+  /** Records the outputs in a row; while signals are pending they may change again. */
   private note(row: number): void {
     const { netlist, tried } = this.state;
     const seen = netlist.outputColumns

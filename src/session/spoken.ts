@@ -12,7 +12,7 @@ interface Neighbours {
   readonly driven: string[];
 }
 
-/** A pin as the net sees it on which it lies. */
+/** A pin with its net. */
 export interface NetPin {
   readonly part: Part;
   readonly port: string;
@@ -52,7 +52,7 @@ function pinsOfNet(sheet: Sheet, nets: WireNets, net: number | undefined): NetPi
   return pins.sort((a, b) => a.part.at.y - b.part.at.y || a.part.at.x - b.part.at.x);
 }
 
-/** Who drives the net of a wire or a pin, and who reads it; null where nothing is wired. */
+/** The drivers and readers of the net of a wire or a pin; null if nothing is wired. */
 export function netOf(
   sheet: Sheet,
   at: End | { readonly wire: string },
@@ -77,7 +77,7 @@ function neighbours(sheet: Sheet, part: Part): Neighbours {
   return { drives, driven };
 }
 
-/** The parts as one reads a sheet: inputs in declared order, what lies between from left to right, outputs. */
+/** The parts in reading order: inputs in declared order, then from left to right, then outputs. */
 export function readingOrder(sheet: Sheet): Part[] {
   const inputs = declaredInputs(sheet);
   const outputs = declaredOutputs(sheet);

@@ -45,7 +45,7 @@ export interface SessionState {
   readonly path: readonly string[];
   /** The sheet that is shown and edited. */
   readonly sheetId: string;
-  /** The nets of the sheet that is shown, where it stands. */
+  /** The nets of the shown sheet, at its place in the hierarchy. */
   readonly view: SheetNets;
   readonly selection: Selection;
   readonly history: History;
@@ -54,7 +54,7 @@ export interface SessionState {
   /** Value of each net at the moment; a new array at each change. */
   readonly values: Uint8Array;
   readonly conflicts: ReadonlySet<number>;
-  /** What is wrong now, from the drawing and from the run. */
+  /** The present problems, from the drawing and from the run. */
   readonly diagnostics: readonly Diagnostic[];
   /** Switches and held buttons at 1, by `sourceKey`. */
   readonly on: ReadonlySet<string>;
@@ -73,7 +73,10 @@ export interface SessionState {
   readonly goal: Goal | null;
   readonly readOnly: boolean;
   readonly notice: Notice | null;
-  /** Counts how often all of the sheet was asked to be shown, and whether only where what is selected is out of sight. */
+  /**
+   * Counts the requests to show all of the sheet, and says whether they hold only if the selection is out of
+   * sight.
+   */
   readonly looks: { readonly times: number; readonly onlyIfHidden: boolean };
   readonly saving: Saving;
   /** Whether time runs while the circuit is held against its task. */
@@ -86,7 +89,7 @@ export interface PersistenceSink {
   moment(state: SessionState): void;
 }
 
-/** What a session asks of whoever can derive large tables without holding up the page. */
+/** The interface for deriving large tables without holding up the page. */
 export type TableMaker = (
   sheet: Sheet,
   sheets: readonly Sheet[],
@@ -97,7 +100,7 @@ export interface Beginning {
   readonly sink?: PersistenceSink | null;
   /** Derives large tables; without it all are derived at once. */
   readonly makeTable?: TableMaker | null;
-  /** What `needsUpdateDerived` asks for, where it is at hand. */
+  /** The function that `needsUpdateDerived` asks for, once it is loaded. */
   readonly updateDerived?: UpdateDerived | null;
   readonly sheetId?: string;
   readonly on?: Iterable<string>;

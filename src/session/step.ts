@@ -1,7 +1,7 @@
 import { hasClock, isTimed } from './moment';
 import type { Session } from './session';
 
-/** On by what is a step here: half a period of a clock, what happens next, or a row; or back by it. */
+/** Moves one step forward or back: half a period of a clock, the next event, or a row. */
 export function stepMoment(session: Session, back = false): void {
   const { netlist, lesson } = session.state;
   if (hasClock(netlist)) {

@@ -15,7 +15,7 @@ export function same<T>(a: readonly T[], b: readonly T[], key: (of: T) => string
   return a.length === b.length && a.every((of, i) => key(of) === key(b[i]!));
 }
 
-/** Goes from a sheet into its blocks as far as they are there. */
+/** Goes from a sheet into its blocks as far as they exist. */
 export function walked(
   lesson: Lesson,
   root: Sheet,

@@ -6,15 +6,15 @@ import type { SessionState, TableMaker } from './state';
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
 
-/** What the deriver needs of the session around it. */
+/** The part of the session that the deriver needs. */
 export interface TableHost {
   readonly state: SessionState;
   set(change: Partial<SessionState>): void;
 }
 
-/** Derives the truth table of the running sheet: at once where it is small, else in the background. */
+/** Derives the truth table of the running sheet: at once if it is small, else in the background. */
 export class TableDeriver {
-  /** Counts derivations, so that one that was overtaken is told from the last. */
+  /** Counts derivations, so that an outdated one can be told from the latest. */
   private last = 0;
 
   constructor(
@@ -22,7 +22,7 @@ export class TableDeriver {
     private readonly makeTable: TableMaker | null,
   ) {}
 
-  /** Derives the table of the circuit as it is now; what is still under way is overtaken. */
+  /** Derives the table of the present circuit; a derivation under way is cancelled. */
   derive(): void {
     const { host } = this;
     const { netlist, lesson, rootId } = host.state;

@@ -24,7 +24,7 @@ import { shortestPeriod } from './moment';
 import { Session } from './session';
 import { stepMoment } from './step';
 
-/** A session with what is typed drawn on its sheet. */
+/** A session with typed statements drawn on its sheet. */
 function drawn(...lines: string[]): Session {
   const session = new Session(emptyLesson('time-test', 'Time'));
   for (const line of lines) {
@@ -39,7 +39,7 @@ function settle(session: Session): void {
   expect(session.state.playing).toBe(false);
 }
 
-/** A flip-flop that turns over at each clock of 1 Hz, and seven that keep what they have. */
+/** A flip-flop that toggles at each clock of 1 Hz, and seven that keep their state. */
 function toggling(): Session {
   const s = new Sketch();
   s.place('clock', 0, 0, 'Clk');

@@ -8,10 +8,10 @@ export interface LessonRecord {
   readonly id: string;
   readonly title: string;
   readonly file: LessonFile;
-  /** The exercise it answers, where it is a student's work. */
+  /** The exercise it answers, if it is a student's work. */
   readonly exerciseId: string;
   readonly changed: number;
-  /** The rules under which it was written; under the same it need not be checked again. */
+  /** The rules under which it was written; under the same rules it need not be checked again. */
   readonly rules?: string | undefined;
 }
 
@@ -27,7 +27,7 @@ export interface SetAsideRecord extends JournalRecord {
   readonly reason: string;
 }
 
-/** What stands on the live circuit: not part of the document, and kept all the same. */
+/** The state of the live circuit: not part of the document, and kept all the same. */
 export interface MomentRecord {
   readonly lesson: string;
   readonly sheet: string;

@@ -12,13 +12,13 @@ export interface KeptExercise {
   readonly handedOut: number;
 }
 
-/** Keeps an exercise that was handed out or is to be marked here. */
+/** Keeps an exercise that was handed out or is marked here. */
 export async function keepExercise(exercise: Exercise): Promise<void> {
   const file: unknown = JSON.parse(writeExercise(exercise));
   await database.exercises.put({ id: exercise.id, file, handedOut: Date.now() });
 }
 
-/** All of them, the last first; one that cannot be read is left out, and stays where it is. */
+/** All of them, the last first; unreadable ones are left out, and stay where they are. */
 export async function keptExercises(): Promise<KeptExercise[]> {
   const records = await database.exercises.orderBy('handedOut').reverse().toArray();
   return records.flatMap(({ file, handedOut }) => {
@@ -28,8 +28,8 @@ export async function keptExercises(): Promise<KeptExercise[]> {
 }
 
 /**
- * The student's work at an exercise: what was begun here before, or an empty sheet. Where earlier work is there and cannot
- * be read, that is refused with the code `damaged-work`; it stays as it is.
+ * The student's work at an exercise: earlier work from this browser, or an empty sheet. Earlier work that
+ * cannot be read is refused with the code `damaged-work`, and is left as it is.
  */
 export async function workAt(exercise: Exercise): Promise<Result<Lesson>> {
   const begun = await database.lessons.where('exerciseId').equals(exercise.id).first();
@@ -48,7 +48,7 @@ async function beginWork(exercise: Exercise): Promise<Lesson> {
   return lesson;
 }
 
-/** Begins work at an exercise anew, and leaves damaged earlier work on the shelf as a lesson of its own. */
+/** Begins work at an exercise again, and leaves damaged earlier work on the shelf as a lesson of its own. */
 export async function beginAgain(exercise: Exercise): Promise<Lesson> {
   await database.lessons.where('exerciseId').equals(exercise.id).modify({ exerciseId: '' });
   return beginWork(exercise);
@@ -72,7 +72,7 @@ export async function keepHandIns(
   await database.handIns.bulkAdd(files.map((f) => ({ ...f, exercise })) as never);
 }
 
-/** Takes hand-ins off the page; calling what it gives puts them back. */
+/** Removes hand-ins from the page; the returned function puts them back. */
 export async function dropHandIns(keys: readonly number[]): Promise<() => Promise<void>> {
   const records = (await database.handIns.bulkGet([...keys])).filter((r) => r !== undefined);
   await database.handIns.bulkDelete([...keys]);

@@ -168,7 +168,7 @@ test('2,000 random edits through a store that refuses at random: none that was a
             if (step.rest) await desk.rest();
             if (step.wait) await desk.wait();
             if (!step.crash) continue;
-            // What is there now is what a page that opens after a crash reads.
+            // A page that opens after a crash reads the present content.
             const found = desk.texts.indexOf(await keptText());
             expect(found).toBeGreaterThanOrEqual(desk.acknowledged);
           }

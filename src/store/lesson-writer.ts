@@ -4,13 +4,13 @@ import type { Problem } from '@/core/values/result';
 import { storeProblem } from './database';
 import { journalEdits, saveSnapshot } from './lessons';
 
-/** How far what was done is kept. */
+/** How far the work is kept. */
 export type Saving =
   | { readonly is: 'saved' }
   | { readonly is: 'saving' }
   | { readonly is: 'failed'; readonly problem: Problem };
 
-/** What the writer needs of the store and of the clock; tests put their own in its place. */
+/** The part of the store and the clock that the writer needs; tests put their own in its place. */
 export interface WriterSurroundings {
   /** Adds edits to the journal, all or none. @returns the number of the last one. */
   readonly journalEdits: (lesson: string, edits: readonly Edit[]) => Promise<number>;
@@ -42,7 +42,7 @@ const PAUSES = [200, 1000, 3000, 10_000];
 export class LessonWriter {
   private waiting: Edit[] = [];
   private isWriting = false;
-  /** Whether the journal lacks an edit, so that only a snapshot can keep the lesson. */
+  /** Whether the journal lacks an edit: only a snapshot can then keep the lesson. */
   private hasGap = false;
   private failures = 0;
   private sinceSnapshot = 0;
@@ -72,7 +72,7 @@ export class LessonWriter {
     void this.write();
   }
 
-  /** Writes at once what waits for its next attempt. */
+  /** Writes the waiting edits at once. */
   retry(): void {
     this.stopPause?.();
     this.stopPause = null;

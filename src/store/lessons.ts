@@ -13,13 +13,13 @@ import {
 } from './database';
 
 let last = 0;
-/** The present in ms, and never the same twice, so that what was kept last stands first. */
+/** The present in ms, and never the same twice, so that the latest record comes first. */
 function nextMoment(): number {
   last = Math.max(last + 1, Date.now());
   return last;
 }
 
-/** The rules of this build, or none where it was not built. */
+/** The rules of this build, or none if it was not built. */
 const RULES = process.env.RULES;
 
 const recordOf = (lesson: Lesson): LessonRecord => ({
@@ -31,16 +31,16 @@ const recordOf = (lesson: Lesson): LessonRecord => ({
   rules: RULES,
 });
 
-/** A lesson as this page read it, with what tells whether it was kept anew or edited since. */
+/** A lesson as this page read it, with the stamps that show whether it was kept again or edited since. */
 interface AtHand {
   readonly kept: Kept;
   readonly changed: number;
 }
 
-/** What the shelf has read: opening one of these again takes neither reading nor checking. */
+/** The lessons that the shelf has read: opening one of these needs no reading and no checking. */
 const atHand = new Map<string, AtHand>();
 
-/** The lesson at hand if what is kept is still the same; it is given away only once. */
+/** The lesson in memory if the kept one is still the same; it is given away only once. */
 async function takeFromHand(id: string): Promise<Kept | null> {
   const held = atHand.get(id);
   atHand.delete(id);
@@ -54,7 +54,7 @@ async function takeFromHand(id: string): Promise<Kept | null> {
   return ids.includes(id) && edits === held.kept.edits ? held.kept : null;
 }
 
-/** A lesson as it is kept, with what of its journal no longer applies. */
+/** A lesson as it is kept, with the edits of its journal that no longer apply. */
 interface Kept {
   readonly lesson: Lesson;
   /** Edits that could not be made again; those after them were. */
@@ -63,7 +63,7 @@ interface Kept {
   readonly edits: number;
 }
 
-/** A lesson from its snapshot and the journal since; null where there is none of that id. */
+/** A lesson from its snapshot and the journal since; null if there is none of that id. */
 export async function openLesson(id: string): Promise<Result<Lesson> | null> {
   const read = await openKept(id);
   return read && mapped(read, (kept) => kept.lesson);
@@ -92,7 +92,7 @@ async function keptFrom(record: LessonRecord, journal: readonly JournalRecord[])
   if (!read.ok) return read;
   const replayed = await replay(read.value, journal, async (lesson) => done(lesson));
   if (isOurs || journal.length === 0) return done(replayed);
-  // Edits of another build may hold what this one would not make: fields that it lacks, kinds that it has not.
+  // Edits of another build may hold content that this one would not make: unknown fields, unknown kinds.
   const whole = await checked(lessonToKeep(replayed.lesson));
   if (whole.ok) return done({ ...replayed, lesson: whole.value });
   return done(await replay(read.value, journal, (lesson) => checked(lessonToKeep(lesson))));
@@ -138,7 +138,7 @@ async function putSnapshot(lesson: Lesson, upTo: number): Promise<void> {
     .delete();
 }
 
-/** Lets a snapshot take the journal's place when a lesson is opened; what no longer applies is kept aside. */
+/** Replaces the journal by a snapshot when a lesson is opened; edits that no longer apply are set aside. */
 export async function settleJournal({ lesson, aside, edits }: Kept): Promise<void> {
   if (edits === 0) return;
   const { lessons, journal, setAside } = database;
@@ -225,7 +225,7 @@ export async function duplicateLesson(id: string): Promise<void> {
     await saveSnapshot({ ...read.value, id: randomId(), title: `${read.value.title} copy`.slice(0, 120) });
 }
 
-/** Takes a lesson off the shelf; calling what it gives puts everything of it back. */
+/** Removes a lesson from the shelf; the returned function puts all of it back. */
 export async function deleteLesson(id: string): Promise<() => Promise<void>> {
   const { lessons, journal, setAside, moments } = database;
   return database.transaction('rw', lessons, journal, setAside, moments, async () => {

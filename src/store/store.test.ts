@@ -73,7 +73,7 @@ test('what the shelf has read is opened as it is, and read anew once anything of
   expect(await opened()).not.toBe(await shown());
   const atHand = await shown();
   expect(await opened()).toBe(atHand);
-  // Given away once: who opens it again gets what is kept.
+  // It is given away once: a second opening reads the kept one.
   expect(await opened()).not.toBe(atHand);
   await shown();
   await journalEdits(lesson.id, [label('one')]);

@@ -10,7 +10,7 @@ const start = () => new Worker(new URL('./draw-worker.ts', import.meta.url), { t
 export const circuitDrawer = (plan: SpecTable, as: CircuitForm, id: string, name: string): WorkerJob<Sheet> =>
   workerJob<DrawWork, Sheet>(start, (work) => work.circuitOfPlan(plan, as, id, name) as Promise<Sheet>);
 
-/** Tells what circuits of a table would take, one after the other. */
+/** Reports the sizes of a table's circuits, one after the other. */
 export const circuitWeigher = (
   plan: SpecTable,
   ways: readonly CircuitForm[],

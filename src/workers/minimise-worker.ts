@@ -3,7 +3,7 @@ import { type BooleanFunction, complement } from '@/core/logic/minimise/cube';
 import { type Minimised, minimise } from '@/core/logic/minimise/minimise';
 
 const work = {
-  /** The smallest sum of products of where a function is 1, and of where it is 0. */
+  /** The smallest sums of products of a function's ones and of its zeros. */
   both(fn: BooleanFunction): { ones: Minimised; zeros: Minimised } {
     return { ones: minimise(fn), zeros: minimise(complement(fn)) };
   },

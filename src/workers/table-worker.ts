@@ -7,7 +7,7 @@ import { compile } from '@/core/netlist/compile';
 const work = {
   table(sheet: Sheet, sheets: readonly Sheet[], progress: (share: number) => void): TruthTable {
     const table = deriveTable(compile(sheet, sheets), { progress });
-    // The columns share one memory, of which each would take a copy along.
+    // The columns share one memory; sent one by one, each would copy it.
     const own = (c: Uint32Array | null) => c?.slice() ?? null;
     return {
       ...table,

@@ -5,6 +5,6 @@ import { workerJob } from './worker-job';
 
 const start = () => new Worker(new URL('./vcd-worker.ts', import.meta.url), { type: 'module' });
 
-/** Reads a value change dump, as far as it is about a circuit's signals. */
+/** Reads a value change dump, limited to a circuit's signals. */
 export const dumpOf = (text: string, signals: readonly DumpedSignal[]): Promise<Result<NetsInDump>> =>
   workerJob<VcdWork, Result<NetsInDump>>(start, (work) => work.read(text, signals)).result;

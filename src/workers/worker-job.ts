@@ -13,8 +13,8 @@ export interface WorkerJob<T> {
 /**
  * Does one job in a worker that ends with it.
  * @param start makes the worker.
- * @param job gets the worker's functions, and wraps a function of the page so that the worker can call it. What the
- *   worker tells after its result is left out.
+ * @param job gets the worker's functions, and wraps a function of the page so that the worker can call it.
+ *   Calls after the result are ignored.
  */
 export function workerJob<W, T>(
   start: () => Worker,

@@ -45,7 +45,6 @@ export function editorOn(lesson: Lesson) {
       openDialog: (dialog) => asked.push(dialog),
       toggleProjector: () => asked.push('projector'),
       toggleTheme: () => asked.push('theme'),
-      formats: () => [{ id: 'svg', noun: 'a picture (SVG)' }],
       saveAs: (format) => asked.push(`save ${format}`),
       print: () => asked.push('print'),
     },

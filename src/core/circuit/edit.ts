@@ -143,8 +143,8 @@ class Draft {
   private readonly laid: { sheet: string; id: string }[] = [];
 
   /**
-   * After the whole edit, each wire that was laid must end on something, and no wire may hang on something that
-   * went. Within a group the order does not matter. One pass over a sheet that lost anything.
+   * After the whole edit, each new wire must end on something, and no wire may refer to a removed object. The
+   * order within a group does not matter. One pass over each sheet that lost anything.
    */
   checkEnds(): void {
     for (const { sheet, id } of this.laid) {

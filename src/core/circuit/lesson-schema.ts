@@ -48,7 +48,7 @@ const WireFile = z.object({
   from: EndFile,
   to: EndFile,
   course: z._default(list(GridPoint, 200), []),
-  /** Whether the course was drawn by hand, and so is kept as far as possible when an end moves. */
+  /** Whether the course was drawn by hand, and is therefore kept if possible when an end moves. */
   drawn: z.optional(z.boolean()),
   colour: z.optional(z.enum(WIRE_COLOURS)),
 });

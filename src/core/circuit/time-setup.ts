@@ -18,8 +18,8 @@ export const MOST_READINGS = 1000;
 const Key = z.string().check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'a part is named by its id'));
 
 /**
- * The course of one input. `step` in ps is the length of a value, a bit or a row, and of a whole period where it is
- * periodic. `data` are level changes at moments (`0 1, 25ns 0`), values one after the other, or a string of bits.
+ * The waveform of one input. `step` in ps is the length of a value, a bit or a row, or the period. `data`
+ * holds level changes at times (`0 1, 25ns 0`), values one after the other, or a string of bits.
  */
 export const Wave = z.object({
   pattern: z.enum(PATTERNS),

@@ -22,7 +22,7 @@ export interface ReadOptions {
   readonly module?: string | undefined;
   /** Whether sheets without places of their own are laid out, to be looked at. */
   readonly laidOut: boolean;
-  /** Whether everything in the file is read, where it holds several circuits. */
+  /** Whether everything in the file is read, if it holds several circuits. */
   readonly everything?: boolean;
 }
 
@@ -42,7 +42,7 @@ export interface Format {
   readonly id: string;
   /** The noun for a file, as it follows “it is” and “Save as”: `a picture (SVG)`. */
   readonly noun: string;
-  /** Where its files belong, where they are brought to the wrong place: `drop it on the marking page`. */
+  /** Where its files belong, told when they are brought to the wrong place: `drop it on the marking page`. */
   readonly home?: string;
   /** Endings of its files, the first for those that are written. */
   readonly endings: readonly string[];
@@ -51,7 +51,7 @@ export interface Format {
   readonly heading?: string;
   readonly read?: {
     readonly at: readonly ReadPlace[];
-    /** Whether reading may take long, so that a page does it in a worker. */
+    /** Whether reading may take long: a page then does it in a worker. */
     readonly isSlow?: boolean;
     load(): Promise<Reader>;
   };
@@ -59,6 +59,8 @@ export interface Format {
     readonly at: readonly WritePlace[];
     load(): Promise<Writer>;
   };
+  /** Where a page offers it that paints it itself, in place of `write`. */
+  readonly paintedAt?: readonly WritePlace[];
 }
 
 /** The endings of formats, each once, as they are written: `.manege.json`. */
@@ -73,8 +75,8 @@ export const isReadAt =
 
 export const isWrittenAt =
   (place: WritePlace) =>
-  ({ write }: Format): boolean =>
-    write?.at.includes(place) ?? false;
+  ({ write, paintedAt }: Format): boolean =>
+    write?.at.includes(place) ?? paintedAt?.includes(place) ?? false;
 
 /** The format with the longest ending that the name of a file has. */
 export function formatOfFile(formats: readonly Format[], file: string): Format | undefined {

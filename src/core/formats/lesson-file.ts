@@ -86,7 +86,7 @@ function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
   };
 }
 
-/** A wire that hangs on itself by way of its hosts, or null. */
+/** A wire that refers to itself through its hosts, or null. */
 function hostCircle(wires: ReadonlyMap<string, Wire>): string | null {
   const clear = new Set<string>();
   for (const start of wires.keys()) {

@@ -22,7 +22,7 @@ export function lessonToFile(lesson: Lesson): LessonFile {
   };
 }
 
-/** The part without the parameters that are as its kind has them, so that files and links stay short. */
+/** The part without parameters at their defaults, so that files and links stay short. */
 function withoutDefaults(part: PartFile): PartFile {
   const usual = defaultParams(kindOf(part));
   const params = Object.entries(part.params).filter(

@@ -4,7 +4,7 @@ import { boundaryOf, sheetIdInside } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';
 import { declaredInputs, declaredOutputs } from './declared';
 
-/** What a block of this sheet is given: the sheet, its name, and its ports in declared order. */
+/** The parameters of a block of this sheet: the sheet, its name, and its ports in declared order. */
 export function blockParams(sheet: Sheet): BlockParams {
   const pins = (parts: ReturnType<typeof declaredInputs>) =>
     writePins(

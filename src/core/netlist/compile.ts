@@ -8,7 +8,7 @@ import { Packing } from './pack';
 
 /**
  * Compiles a sheet with all its blocks to its flat netlist. Costs time proportional to parts and wires. Never
- * fails: what is wrong is in `diagnostics`, and the rest of the circuit runs.
+ * fails: problems are in `diagnostics`, and the rest of the circuit runs.
  * @param sheets where the sheets of its blocks are.
  */
 export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {

@@ -1,6 +1,6 @@
 import type { PinEnd } from '../circuit/lesson';
 
-/** What is wrong with a circuit, or worth knowing: a stable code, a sentence for a student, and where it is. */
+/** A problem of a circuit, or a note: a stable code, a sentence for a student, and its place. */
 export interface Diagnostic {
   readonly code:
     | 'loose-input'
@@ -21,6 +21,6 @@ export interface Diagnostic {
   readonly message: string;
   /** Pins on the sheet that was compiled, or on `inside` where that is given. */
   readonly pins: readonly PinEnd[];
-  /** Id of the block's sheet in which it lies. */
+  /** Id of the block's sheet that contains it. */
   readonly inside?: string;
 }

@@ -11,7 +11,7 @@ export type Source = {
 } & (
   | { readonly kind: 'switch' | 'button' | 'port' }
   | { readonly kind: 'clock'; readonly wave: ClockWave }
-  /** `repeats` where it goes up and down like a clock. */
+  /** `repeats` for a level that alternates like a clock. */
   | { readonly kind: 'stimulus'; readonly levels: Levels; readonly repeats?: boolean }
   | { readonly kind: 'constant'; readonly value: Logic }
 );
@@ -27,17 +27,17 @@ export interface Terminal {
 /** One bit of a terminal: a column of a table. The bits of a bus follow one another, the most significant first. */
 export interface Column extends Terminal {
   readonly bit: number;
-  /** As in `Count[3]`; the terminal's own name where it has one bit. */
+  /** As in `Count[3]`; the terminal's own name if it has one bit. */
   readonly name: string;
   readonly nets: readonly [number];
 }
 
-/** The nets of one sheet where it stands in the hierarchy. */
+/** The nets of one sheet at its place in the hierarchy. */
 export interface SheetNets {
   /** Nets of a port's bits, least significant first; undefined where the part or port is not there. */
   netsOfPin(part: string, port: string): readonly number[] | undefined;
   netsOfWire(wire: string): readonly number[] | undefined;
-  /** The net of a port's bit before other drivers of the same wire are taken in: what the part itself says. */
+  /** The net that a port's bit drives, before other drivers of the same wire are resolved. */
   ownNet(part: string, port: string, bit?: number): number | undefined;
 }
 
@@ -69,7 +69,7 @@ export interface Netlist extends SheetNets {
   readonly level: Int32Array;
   /** Gates that remember. */
   readonly storage: Int32Array;
-  /** What each of `storage` is called and asks for. */
+  /** The name and the timing requirements of each of `storage`. */
   readonly stores: readonly Store[];
   /** Gates on or behind a loop without storage. */
   readonly looped: Int32Array;
@@ -79,7 +79,7 @@ export interface Netlist extends SheetNets {
   readonly inputColumns: readonly Column[];
   readonly outputColumns: readonly Column[];
   readonly diagnostics: readonly Diagnostic[];
-  /** The nets inside a block, by its path; undefined where there is none. */
+  /** The nets inside a block, by its path; undefined if there is none. */
   at(path: string): SheetNets | undefined;
 }
 

@@ -19,7 +19,7 @@ export interface Meeting {
   readonly nets: number[];
   owner: number;
   readonly drivers: Driver[];
-  /** Whether one of its drivers never lets go of the wire. */
+  /** Whether one of its drivers always drives. */
   readonly isStrong: boolean;
 }
 

@@ -6,8 +6,8 @@ import type { Diagnostic } from './diagnostic';
 import { UnionFind } from './union-find';
 
 /**
- * What of a sheet does not depend on where in the hierarchy it stands: which pins and wires hang together, and
- * how many bits each such group has. Made once for each sheet and shared by all uses of it as a block.
+ * The wiring of a sheet, independent of its place in the hierarchy: which pins and wires are connected, and
+ * the width of each such group. Found once for each sheet and shared by all its uses as a block.
  */
 export interface SheetWiring {
   readonly sheet: Sheet;
@@ -136,7 +136,7 @@ function diagnose(
   groupOf: (part: number, port: number) => number,
   groups: number,
 ): Diagnostic[] {
-  // Counted first, so that sheets in good order make no lists.
+  // Counted first, so sheets without problems make no lists.
   const drivers = new Int32Array(groups);
   const narrow = new Int32Array(groups).fill(1 << 20);
   const wide = new Int32Array(groups);

@@ -10,13 +10,13 @@ import type { PartKind } from './part-kind';
 export interface BlockPin {
   readonly name: string;
   readonly width: number;
-  /** Where it stands on the symbol where that is not the usual place. */
+  /** Its side of the symbol, if it is not the usual one. */
   readonly side?: PinSide;
 }
 
 const PIN = /^(.+?)(?:\[(\d{1,3}):0\])?(?:@(left|right|top|bottom))?$/;
 
-/** Reads `A, B[3:0], Clk@bottom`; what is no name is left out, and so is a name that is there already. */
+/** Reads `A, B[3:0], Clk@bottom`; texts that are no names, and repeated names, are left out. */
 export function readPins(said: string): BlockPin[] {
   const pins: BlockPin[] = [];
   for (const word of said.split(',')) {
@@ -38,7 +38,7 @@ export function writePins(pins: readonly BlockPin[]): string {
     .join(', ');
 }
 
-/** What a block is set to. Its pins are those of the sheet inside, as `writePins` writes them. */
+/** The parameters of a block. Its pins are those of the sheet inside, as `writePins` writes them. */
 export type BlockParams = {
   /** Id of the sheet inside. */
   readonly sheet: string;
@@ -56,8 +56,8 @@ const schemaWith = (usual: BlockParams) => (of: ParamSchemas) =>
   });
 
 /**
- * A use of another sheet. Its pins are kept in the parameters, so that a sheet can be drawn by itself; where they
- * no longer are those of the sheet inside, the compiler says so.
+ * A use of another sheet. Its pins are kept in the parameters, so a sheet can be drawn by itself; the
+ * compiler reports pins that no longer match the sheet inside.
  */
 export const blockKind = defineBox(schemaWith({ sheet: '', title: 'Block', inputs: '', outputs: '' }), {
   kind: 'block',
@@ -77,7 +77,7 @@ export const blockKind = defineBox(schemaWith({ sheet: '', title: 'Block', input
     `block ${title} with ${counted(readPins(inputs).length, 'input')} and ${counted(readPins(outputs).length, 'output')}`,
 });
 
-/** What a block on a sheet is set to. */
+/** The parameters of a block on a sheet. */
 export const blockParamsOf = (block: Part): BlockParams => block.params as BlockParams;
 
 /** The block leading to another sheet, its pins as they are. */

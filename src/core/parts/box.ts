@@ -7,7 +7,7 @@ export interface BoxPin {
   readonly name: string;
   readonly direction?: 'in' | 'out' | 'both';
   readonly width?: number;
-  /** What stands beside the pin inside the box; the name where none is given. */
+  /** The text beside the pin inside the box; the name if none is given. */
   readonly text?: string;
   /** Drawn with a bubble. */
   readonly inverted?: boolean;
@@ -121,7 +121,7 @@ export function boxSymbol(layout: BoxLayout): Shape[] {
       if (pin.inverted) shapes.push(bubble(x, edge - 0.3 * into));
       if (textOf(pin)) shapes.push(text(x, edge + 0.75 * into, textOf(pin), 'center'));
     }
-  // In the middle of what the texts at the sides leave.
+  // In the middle of the room between the texts at the sides.
   const middle = ((longest(layout.left) - longest(layout.right)) * LETTER) / 2;
   if (layout.title)
     shapes.push({

@@ -9,7 +9,7 @@ import { CATALOGUE, families, findKind, PLACEABLE } from './catalogue';
 import { inputName } from './gates';
 import { defaultParams, readParams } from './params';
 
-/** What each gate is, from its definition: the output for the number of inputs at 1. */
+/** Each gate by its definition: the output for the number of inputs at 1. */
 const DEFINITIONS: Record<string, (ones: number, inputs: number) => number> = {
   and: (ones, inputs) => +(ones === inputs),
   or: (ones) => +(ones > 0),

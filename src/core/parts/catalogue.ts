@@ -28,7 +28,7 @@ export const CATALOGUE: readonly PartKind[] = [
 
 const byKind = new Map(CATALOGUE.map((k) => [k.kind, k]));
 
-/** The catalogue's entry, or undefined where there is none of that name. */
+/** The catalogue's entry, or undefined if there is none of that name. */
 export function findKind(kind: string): PartKind | undefined {
   return byKind.get(kind);
 }
@@ -52,7 +52,7 @@ export function sheetIdInside(part: Part): string | undefined {
   return kindOf(part).insideSheet?.(part.params);
 }
 
-/** The sheet that a part stands for, where it is one of these. */
+/** The sheet that a part stands for, if it is one of these. */
 export function sheetInside(part: Part, sheets: readonly Sheet[]): Sheet | undefined {
   const id = sheetIdInside(part);
   return id === undefined ? undefined : sheets.find((s) => s.id === id);
@@ -91,7 +91,7 @@ export function families(kinds: readonly PartKind[]): { family: Family; kinds: r
     .filter((f) => f.kinds.length > 0);
 }
 
-/** What a part is called in a sentence: its label, or its kind and number. */
+/** A part in a sentence: its label, or its kind and number. */
 export function spokenName(part: Part): string {
   const name = kindOf(part).name;
   if (part.label) return spokenText(part.label);

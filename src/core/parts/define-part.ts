@@ -3,7 +3,10 @@ import { type BoxLayout, boxBody, boxPorts, boxSymbol } from './box';
 import type { ParamSchemas } from './param-schemas';
 import type { Drawn, PartEntry, PartKind } from './part-kind';
 
-/** A kind of part: the schema of its parameters, and all else, whose methods are handed what the schema gives. */
+/**
+ * A kind of part: the schema of its parameters, and the rest of the entry, whose methods receive the
+ * parameters as the schema infers them.
+ */
 export function definePart<S extends Schema>(
   params: (of: ParamSchemas) => S,
   entry: PartEntry<Infer<S>> & Drawn<Infer<S>>,

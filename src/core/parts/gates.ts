@@ -53,7 +53,7 @@ interface GateLook {
   readonly inverted: boolean;
 }
 
-/** The outline shifted left where a bubble follows it, so that the output pin stays where it is. */
+/** The outline shifted left if a bubble follows it, so that the output pin keeps its place. */
 const andLook = (inverted: boolean): GateLook => ({
   qualifier: '&',
   inverted,
@@ -229,7 +229,7 @@ const threeState = definePart(
   (of: ParamSchemas) =>
     of.object({
       width: of.bits(),
-      /** The level of the enable at which it drives. */
+      /** The active level of the enable. */
       enable: of.oneOf(['high', 'low'], 'high'),
       ...of.ownDelay,
     }),

@@ -19,7 +19,7 @@ const bankHalf = (width: number) => Math.ceil(width * 0.75);
 const bankLeft = (params: { readonly values: boolean; readonly width: number }) =>
   params.values ? -1.6 - 0.5 * String(2 ** (params.width - 1)).length : -1.3;
 
-/** What a bit of a bank counts. */
+/** The weight of a bit of a bank. */
 const worth = (y: number, bit: number): Shape => ({
   shape: 'text',
   x: -1.3,

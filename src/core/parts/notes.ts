@@ -7,7 +7,7 @@ import { LINE, roundedBox, type Shape, type TableLook } from './shape';
 import { choiceSetting } from './shared-settings';
 
 /*
- * What stands on a sheet to be read: it has no pins and no behaviour.
+ * Notes: they have no pins and no behaviour.
  */
 
 const SIZES = { small: 0.95, normal: 1.3, large: 2, title: 3 } as const;
@@ -17,7 +17,7 @@ const LINE_HEIGHT = 1.35;
 
 const linesOf = (text: string) => text.split('\n');
 
-/** What all that stands on a sheet to be read has in common. */
+/** The properties that all notes share. */
 const readable = {
   family: 'Notes',
   labelled: '',

@@ -126,7 +126,7 @@ const lampKind = definePart(
 
 const probeHalf = (params: NumberParams) => Math.max(1, numberHalf(params) - 0.4);
 
-/** Stands on a wire by its foot, and says what it carries. */
+/** A probe stands on a wire by its foot, and shows its value. */
 const probeKind = definePart(
   (of: ParamSchemas) => of.object({ width: of.bits(), radix: of.oneOf(RADICES, 'hexadecimal') }),
   {

@@ -4,18 +4,19 @@ import { MOST_BITS, PIN_SIDES } from './limits';
 const oneOf = <const V extends readonly [string, ...string[]]>(values: V, usual: V[number]) =>
   z._default(z.enum(values), usual as never);
 
-/** What is said of a number outside its limits, where the schema's own words would not do. */
+/** The message for a number outside its limits, where the schema's own words would not do. */
 interface OutsideLimits {
   readonly low: string;
   readonly high: string;
 }
 
-/** A time of the part itself in ps, where it differs from its kind's. */
+/** A time of the part itself in ps, if it differs from its kind's. */
 const ownTime = z.optional(whole(0, 1_000_000_000));
 
 /**
- * What a part's parameters are made of. Each takes its `usual` value where a file or a typed line gives none. A
- * kind is handed these rather than importing them, so that a page shows a sheet without loading the checks.
+ * The pieces of which parameters are made. Each takes its `usual` value where a file or a typed line gives
+ * none. A kind receives these rather than importing them, so that a page shows a sheet without loading the
+ * checks.
  */
 export const PARAM_SCHEMAS = {
   object: z.object,
@@ -35,10 +36,10 @@ export const PARAM_SCHEMAS = {
   edge: oneOf(['rising', 'falling'], 'rising'),
   /** The level at which an optional control input acts. */
   active: oneOf(['none', 'high', 'low'], 'none'),
-  /** What storage holds at first: as the lesson says, or always the same. */
+  /** The power-up value of storage: as the lesson says, or a fixed one. */
   powerUp: oneOf(['lesson', '0', '1', 'X'], 'lesson'),
   pinSide: oneOf(PIN_SIDES, 'usual'),
-  /** What stands over an input or output, and the key that moves it in front of a class. */
+  /** The caption over an input or output, and the key that moves it in front of a class. */
   caption: z._default(text(12), ''),
   boundKey: z._default(text(1), ''),
   /** Delays of one part that differ from those of its kind, in ps. */

@@ -39,7 +39,7 @@ export type Ref = number;
 
 export type PowerUp = 'lesson' | '0' | '1' | 'X';
 
-/** What a part's behaviour is told to. Nets are single bits. */
+/** The recorder of a part's behaviour. Nets are single bits. */
 export interface Builder {
   /** The net at a port's bit (bit 0 is the least significant). */
   pin(port: string, bit?: number): Ref;
@@ -49,7 +49,7 @@ export interface Builder {
   gate(op: Primitive, inputs: readonly Ref[]): Ref;
   /** A primitive whose output is there already; the delay is the part's own to this output. */
   drive(output: Ref, op: Primitive, inputs: readonly Ref[], delay?: Delay): void;
-  /** A net inside that is driven later on, for what goes round. */
+  /** A net inside that is driven later, for feedback. */
   later(): Ref;
   /** Storage of one bit; its name is unique within the part. */
   store(
@@ -70,8 +70,8 @@ export interface Builder {
 }
 
 /**
- * A part that is moved from outside while the circuit runs, or shows what comes out. An input drives its port
- * `Y`, an output shows its port `A`.
+ * The role of a part at the border of the circuit. An input drives its port `Y`, an output shows its port
+ * `A`.
  */
 export type Role =
   | { readonly role: 'input'; readonly by: 'switch' | 'button' | 'port' }
@@ -136,7 +136,7 @@ export interface Boundary {
   readonly side: PinSide;
 }
 
-/** What a part's Verilog is written with. */
+/** The Verilog of a part. */
 export interface VerilogWires {
   /** The expression on a port. */
   of(port: string): string;
@@ -148,7 +148,7 @@ export interface VerilogWires {
   instance(word: string, terminals: readonly string[]): string;
 }
 
-/** What a part of a sheet takes from the rest of the sheet, or from another one, and follows by itself. */
+/** The content that a part takes from the rest of the sheet, or from another one, and follows by itself. */
 export type Follows = 'pins of a sheet' | 'truth table' | 'formulas';
 
 /** How a part with parameters of type `P` is drawn. */
@@ -168,18 +168,18 @@ export interface PartEntry<P> {
   readonly family: Family;
   /** The name in the ring and in sentences. */
   readonly name: string;
-  /** What may be typed to place it, lower case; the first is shown. */
+  /** The texts that place it, lower case; the first is shown. */
   readonly typed: readonly string[];
-  /** One sentence for someone who has not met it. */
+  /** One sentence for someone who does not know it. */
   readonly says: string;
-  /** Start of the label that a new one gets; empty where it gets none and words behind its name are no label. */
+  /** Start of the label of a new one; empty if it gets none and words behind its name are no label. */
   readonly labelled: string;
   /** Whether a label may be typed behind the name; it begins with a capital, so that a word mistyped is none. */
   readonly named?: boolean;
   /** The parameter that takes all that is typed behind the name. */
   readonly typedText?: keyof P & string;
   readonly settings?: readonly Setting<keyof P & string>[];
-  /** The parameters that one word typed behind the name (lower case) sets, or null where it sets none. */
+  /** The parameters that one word behind the name (lower case) sets, or null if it sets none. */
   readonly typedWord?: (word: string) => Partial<P> | null;
   /** Which side of the body the label stands on. */
   readonly labelSide: LabelSide | ((params: P) => LabelSide);
@@ -193,20 +193,20 @@ export interface PartEntry<P> {
   spoken(params: P): string;
 
   /*
-   * What the rest of the house asks of a part. It asks this and never for the name of a kind.
+   * The questions that other code asks of a part; it never asks for the name of a kind.
    */
 
-  /** One primitive a bit of its output: what a formula is drawn with and a count of gates counts. */
+  /** One primitive a bit of its output: formulas are drawn with it and gate counts include it. */
   readonly isGate?: boolean;
-  /** What it remembers by: its outputs depend on the past. */
+  /** The kind of storage it is: its outputs depend on the past. */
   readonly stores?: 'flip-flop' | 'latch' | 'register' | 'memory';
   /** Read by people only: it has no pins, and no behaviour depends on it. */
   readonly isNote?: boolean;
   /** Shows a wire's value and is no output of the circuit. */
   readonly isProbe?: boolean;
-  /** Goes up and down by itself, so that it can stand in for an input that does. */
+  /** Alternates by itself, so it can replace a clock input. */
   readonly isClock?: boolean;
-  /** Every exercise allows it: without it nothing can be tried, said, or put together from what is allowed. */
+  /** Every exercise allows it: without it nothing can be tried, described, or connected. */
   readonly alwaysAllowed?: boolean;
   /** It is brought up to date with every edit. */
   readonly follows?: Follows;

@@ -1,6 +1,6 @@
 /**
- * What the compiled netlist is made of: each primitive drives exactly one net. The first eight are the gates of
- * IEEE Std 1364-2005, clause 7.
+ * The primitives of the compiled netlist: each drives exactly one net. The first eight are the gates of IEEE
+ * Std 1364-2005, clause 7.
  */
 export const Primitive = {
   BUF: 0,
@@ -13,7 +13,10 @@ export const Primitive = {
   XNOR: 7,
   /** Any number of drivers of one net, resolved by the table of IEEE Std 1364; Z without a driver. */
   WIRED: 8,
-  /** Inputs: select, taken at 0, taken at 1. An unknown select gives what both agree on, else X. */
+  /**
+   * Inputs: select, taken at 0, taken at 1. With an unknown select the output is the common value of both,
+   * else X.
+   */
   MUX: 9,
   /** Inputs: data, enable. Z while the enable is 0. */
   TRI: 10,

@@ -25,7 +25,7 @@ const withSetting = <P extends string>(param: P, label: string) =>
     ['yes', 'yes'],
   ]);
 
-/** What every clocked word has. */
+/** The parameters that every clocked word has. */
 const clockedParams = (of: ParamSchemas) => ({
   edge: of.edge,
   enable: of.yesNo,

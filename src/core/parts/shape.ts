@@ -1,4 +1,4 @@
-/** Colours by meaning; the painter and the SVG writer look up what they are in each theme. */
+/** Colours by meaning; the painter and the SVG writer look up their values in each theme. */
 export type Paint = 'ink' | 'raised' | 'paper' | 'quiet' | 'accent' | 'hairline' | 'zero' | 'one';
 
 /**
@@ -57,7 +57,7 @@ export function roundedBox(x0: number, y0: number, x1: number, y1: number, r: nu
   );
 }
 
-/** A table on the sheet: its heading, its rows, and the row of the moment where it has one. */
+/** A table on the sheet: its heading, its rows, and the row of the moment if there is one. */
 export interface TableLook {
   readonly heading: readonly string[];
   readonly rows: readonly (readonly string[])[];

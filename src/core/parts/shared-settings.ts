@@ -55,7 +55,7 @@ export const edgeSetting = choiceSetting('edge', 'Changes on the', [
   ['falling', 'falling edge'],
 ]);
 
-/** A control input that need not be there, and the level at which it acts. */
+/** An optional control input, and its active level. */
 export const activeSetting = <P extends string>(param: P, label: string) =>
   choiceSetting(param, label, [
     ['none', 'none'],

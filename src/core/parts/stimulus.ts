@@ -14,7 +14,7 @@ export interface StimulusPattern {
   readonly repeat: boolean;
 }
 
-/** The levels of a stimulus over time. What cannot be read in `data` is left out. */
+/** The levels of a stimulus over time. Unreadable entries of `data` are left out. */
 export function levelsOf(plan: StimulusPattern): Levels {
   const { pattern, step, width, repeat } = plan;
   if (pattern === 'count') {
@@ -53,7 +53,10 @@ function timedChanges({ data, width }: StimulusPattern): LevelChange[] {
   return readMoments(data, width).sort((a, b) => a.at - b.at);
 }
 
-/** `0ns 0, 40ns 1`: pairs with commas or new lines between; a bare number is in ns. What is none is left out. */
+/**
+ * `0ns 0, 40ns 1`: pairs with commas or new lines between; a bare number is in ns. Other entries are left
+ * out.
+ */
 export function readMoments(data: string, width: number): LevelChange[] {
   const changes: LevelChange[] = [];
   for (const pair of data.split(/[,;\n]/)) {

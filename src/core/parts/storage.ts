@@ -16,7 +16,7 @@ interface Asynchronous {
   readonly clear: Active;
 }
 
-/** Words that set what all flip-flops have: `fall`, `enable`, `preset`, `clear-low`. */
+/** Words that set the parameters common to all flip-flops: `fall`, `enable`, `preset`, `clear-low`. */
 function typedAsynchronous(word: string): Partial<Asynchronous> | null {
   const found = /^(preset|clear)(?:-(high|low))?$/.exec(word);
   if (!found) return null;
@@ -240,11 +240,11 @@ const jkFlipFlop = flipFlop(
     typed: ['jk', 'jkff', 'jk flip-flop'],
     says: 'At the clock edge J sets it, K resets it, and both together toggle it.',
   },
-  // Selected by the state, so that setting or resetting works from an unknown state too.
+  // Selected by the state, so setting or resetting works from an unknown state too.
   (b, state) => b.gate(Primitive.MUX, [state, b.pin('J'), b.gate(Primitive.NOT, [b.pin('K')])]),
 );
 
-/** 1 where set, 0 where reset, unknown where both, else what it was. */
+/** 1 when set, 0 when reset, unknown when both, else unchanged. */
 function setReset(b: Builder, state: Ref): Ref {
   const set = b.gate(Primitive.MUX, [
     b.pin('R'),
@@ -267,7 +267,7 @@ const srFlipFlop = flipFlop(
 );
 
 interface DLatchParams extends Asynchronous {
-  /** The level of EN at which it is open. */
+  /** The level of EN at which it is transparent. */
   readonly gate: 'high' | 'low';
 }
 

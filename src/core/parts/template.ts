@@ -3,17 +3,19 @@ import { kindOf } from './catalogue';
 import type { Builder, PartKind, Port, PowerUp, Role } from './part-kind';
 import type { Delay, Primitive } from './primitive';
 
-/** One primitive of a part. References of 0 and above are the part's pin bits, -1 and below what is inside. */
+/**
+ * One primitive of a part. References of 0 and above are the part's pin bits, -1 and below its inner nets.
+ */
 export interface TemplateGate {
   readonly op: Primitive;
   readonly inputs: readonly number[];
   readonly output: number;
-  /** What the part takes from its inputs to this output; undefined for what is inside and takes no time. */
+  /** The delay from the part's inputs to this output; undefined for inner primitives without delay. */
   readonly delay?: Delay;
   readonly store?: Store;
 }
 
-/** What a storage primitive holds and asks for. Times in ps. */
+/** The state and timing requirements of a storage primitive. Times in ps. */
 export interface Store {
   readonly name: string;
   readonly powerUp?: PowerUp;
@@ -21,7 +23,7 @@ export interface Store {
   readonly hold: number;
 }
 
-/** What every part of one kind and parameters is made of. */
+/** The recorded behaviour of all parts of one kind and parameters. */
 export interface Template {
   readonly kind: PartKind;
   readonly role?: Role;

@@ -32,7 +32,7 @@ export function typedEnable(word: string): { enable: 'yes' } | null {
   return word === 'enable' || word === 'en' ? { enable: 'yes' } : null;
 }
 
-/** The word itself where it is one of those. */
+/** The word itself if it is one of those. */
 export function typedOneOf<const W extends string>(word: string, words: readonly W[]): W | null {
   return words.find((w) => w === word) ?? null;
 }

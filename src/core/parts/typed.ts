@@ -3,7 +3,7 @@ import { done, type Result, refusal, refused, within } from '../values/result';
 import { defaultParams, readParams } from './params';
 import type { PartKind } from './part-kind';
 
-/** What was typed to place parts: a kind, its parameters, and a label for each part to place. */
+/** A typed line that places parts: a kind, its parameters, and a label for each part. */
 export interface TypedPart {
   readonly kind: PartKind;
   readonly params: Params;
@@ -20,7 +20,7 @@ export function suggestions(text: string, kinds: readonly PartKind[]): PartKind[
   return [...exact, ...begins];
 }
 
-/** Splits what was typed into the kind's name and what follows; the longest name wins (`d flip-flop fall`). */
+/** Splits a typed line into the kind's name and the rest; the longest name wins (`d flip-flop fall`). */
 function kindAndRest(text: string, kinds: readonly PartKind[]): { kind: PartKind; rest: string } | null {
   const lower = text.toLowerCase();
   let best: { kind: PartKind; rest: string; length: number } | null = null;
@@ -39,7 +39,7 @@ function checkedText(kind: PartKind, text: string): Params {
 
 /**
  * Reads `nand 3`, `clock 4 Hz`, `sw Key, Bars, Clear`: the name of a kind, words that set its parameters, and
- * what is left over as labels with commas between. Refused with what it did not understand.
+ * the rest as labels with commas between. A refusal names the word that it did not understand.
  */
 export function readTyped(text: string, kinds: readonly PartKind[]): Result<TypedPart> {
   const typed = text.trim();

@@ -50,7 +50,7 @@ export function waveLevels(wave: Wave, width: number): Levels {
   }
 }
 
-/** What is wrong with a wave, for whoever typed it; null where it can be run. */
+/** The problem of a wave, for the person who typed it; null if it can be run. */
 export function waveProblem(wave: Wave, width: number): Problem | null {
   const { pattern, data, step, high } = wave;
   if (pattern === 'levels') {
@@ -105,7 +105,8 @@ export function waveProblem(wave: Wave, width: number): Problem | null {
 }
 
 /**
- * The level changes of a one-bit input with a stretch of it put to a level: what is drawn with the pointer. Times in ps.
+ * The level changes of a one-bit input with one stretch set to a level, as drawn with the pointer. Times in
+ * ps.
  * @returns `data` for a wave of levels.
  */
 export function withLevel(wave: Wave | null, from: number, to: number, value: 0 | 1): string {
@@ -120,7 +121,7 @@ export function withLevel(wave: Wave | null, from: number, to: number, value: 0 
     ...known.filter((c) => c.at > to),
   ];
   const text = (ps: number) => (ps % 1000 === 0 ? String(ps / 1000) : `${ps} ps`);
-  // What is as it was is no change.
+  // An unchanged level is no change.
   let last = 0;
   const real = changes.filter((c) => {
     const isChange = c.value !== last || (c.at === 0 && c.value === 1);

@@ -21,20 +21,20 @@ const STORAGE = 254;
 const ELSEWHERE = 255;
 const NO_PLACE = 0xffff;
 
-/** What storage holds at the start, by the letter in a lesson's settings. */
+/** The power-up value of storage, by the letter in a lesson's settings. */
 export const POWER_UP: Readonly<Record<'0' | '1' | 'X', Logic>> = { '0': ZERO, '1': ONE, X };
 
 export interface RunOptions {
   readonly delays?: Delays;
-  /** What storage holds at the start, where a part does not say. */
+  /** The power-up value of storage, where a part does not say. */
   readonly powerUp?: Logic;
   /** Values of switches, buttons and ports at the start, by `sourceKey`; 0 where none is given. */
   readonly inputs?: ReadonlyMap<string, Logic>;
-  /** What storage holds at the start, by the names of `storeName`, over all else. */
+  /** The initial values of storage, by the names of `storeName`; they override everything else. */
   readonly held?: ReadonlyMap<string, Logic>;
   /** Time in ps at which the run starts. */
   readonly from?: number;
-  /** Most changes that the trace holds before it lets go of the oldest; with 0 there is none. */
+  /** Most changes that the trace holds before it drops the oldest; with 0 there is no trace. */
   readonly mostChanges?: number;
 }
 
@@ -96,10 +96,10 @@ export class Run {
   private readonly rise: Float64Array;
   private readonly fall: Float64Array;
   private readonly wheel: Wheel;
-  /** What each gate's output is going to change to when it is due; NOT_DUE while it is not. */
+  /** The value to which each gate's output will change when it is due; NOT_DUE otherwise. */
   private readonly dueValue: Uint8Array;
   private readonly checksTiming: boolean;
-  /** Whether anything asks what changed in an instant. */
+  /** Whether anyone asks for the changes of an instant. */
   private readonly noting: boolean;
   private readonly keepsTrace: boolean;
   private readonly storeOf: Int32Array;
@@ -108,13 +108,13 @@ export class Run {
   private readonly lastClock: Uint8Array;
   /** Time of each storage bit's last active edge. */
   private readonly lastEdge: Float64Array;
-  /** When each net last changed, and what it was before; kept where timing is checked. */
+  /** The last change of each net, and its value before; kept where timing is checked. */
   private readonly changedAt: Float64Array;
   private readonly valueBefore: Uint8Array;
   private readonly timed: readonly Timed[];
   private readonly queue = new FlatQueue<number>();
 
-  /** What evaluating a gate needs, side by side: see `packGates`. */
+  /** The data for evaluating a gate, side by side: see `packGates`. */
   private readonly gates: Int32Array;
   private readonly shifts: Uint8Array;
   private readonly places: Uint16Array;
@@ -203,7 +203,7 @@ export class Run {
     this.findPlaces();
     for (const g of netlist.storage) this.lastClock[g] = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
     for (const g of netlist.looped) this.touchedGates[this.touched++] = g;
-    // What is open, preset or cleared at the start follows its inputs.
+    // Storage that is open, preset or cleared at the start follows its inputs.
     for (const g of netlist.storage)
       if (netlist.op[g] === Primitive.LATCH || netlist.inStart[g + 1]! - netlist.inStart[g]! > 2)
         this.touchedStorage.push(g);
@@ -295,7 +295,7 @@ export class Run {
     }
   }
 
-  /** What all storage holds, by the names of `storeName`. */
+  /** The values of all storage, by the names of `storeName`. */
   held(): Map<string, Logic> {
     const { netlist } = this;
     const held = new Map<string, Logic>();
@@ -396,7 +396,7 @@ export class Run {
     this.pending = 0;
   }
 
-  /** For each gate: its output, and its delays in days of the wheel, -1 where they are not whole days. */
+  /** For each gate: its output, and its delays in days of the wheel, -1 if they are not whole days. */
   private packGates(): Int32Array {
     const { out } = this.netlist;
     const packed = new Int32Array(GATE * out.length);
@@ -534,7 +534,7 @@ export class Run {
     return next;
   }
 
-  /** What is taken at an active edge: the data, or what they were before they changed too late. */
+  /** The value captured at an active edge: the data, or the previous data if they changed too late. */
   private checkSetup(g: number, dataNet: number, next: number): number {
     const store = this.storeOf[g]!;
     const now = this.netStamp[dataNet] === this.instant && this.before[dataNet] !== this.values[dataNet];
@@ -546,7 +546,9 @@ export class Run {
     return late > 1 ? X : late;
   }
 
-  /** What is held after an active edge: what was taken, or the data where they went too early. */
+  /**
+   * The value held after an active edge: the captured one, or the new data if the old ones went too early.
+   */
   private checkHold(g: number, dataNet: number, state: number): number {
     const store = this.storeOf[g]!;
     const since = this.time - this.lastEdge[store]!;
@@ -562,7 +564,7 @@ export class Run {
     if (this.violations.length < MOST_VIOLATIONS) this.violations.push(violation);
   }
 
-  /** Lets everything of this instant happen, and notes what is different after it. */
+  /** Processes everything of this instant, and records the changes after it. */
   private settleInstant(trace: Trace | null): void {
     this.instant++;
     const bound = 2 * this.netlist.op.length + 16;

@@ -1,7 +1,7 @@
 import type { Logic } from '../values/logic';
 import type { ChangeBlock, ChangeRun, Trace } from './trace';
 
-/** A part of a lane in which nothing changes, or, where it is busy, more than can be drawn. */
+/** A stretch of a lane without changes, or, where it is busy, with more changes than can be drawn. */
 export interface Stretch {
   /** Ps. */
   readonly from: number;
@@ -66,7 +66,7 @@ class LanesDrawing {
         const lane = laneOf[place]!;
         const time = times[i]!;
         bits[place] = values[i]!;
-        // What began and changes again within one step is one of several changes there.
+        // A change that is followed by another one within one step is one of several changes there.
         if (time < ends[lane]!) {
           if (time > begun[lane]!) busy[lane] = 1;
           continue;
@@ -79,7 +79,7 @@ class LanesDrawing {
     }
   }
 
-  /** Takes what a block of changes within one step comes to; where in the step they lie is not to be seen. */
+  /** Adds a block of changes within one step; their places in the step are too fine to show. */
   takeBlock({ first, nets }: ChangeBlock): void {
     const { laneOf, netOf, bits, ends, begun, busy, from, grain } = this;
     for (let place = 0; place < netOf.length; place++) {
@@ -100,7 +100,7 @@ class LanesDrawing {
     const found = this.found[lane]!;
     let busy = this.busy[lane] === 1;
     let end = busy ? Math.min(to, this.ends[lane]!) : to;
-    // What is left of less than a step belongs to the bustle around it.
+    // A remainder shorter than a step belongs to the burst around it.
     if (busy && to - end < this.grain) end = to;
     const last = found.at(-1);
     busy ||= last?.busy === true && to - begun < this.grain;

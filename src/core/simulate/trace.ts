@@ -9,7 +9,7 @@ interface Chunk {
   readonly nets: Int32Array;
   readonly values: Uint8Array;
   count: number;
-  /** What each block of a full chunk comes to, once it was asked for. */
+  /** The summary of each block of a full chunk, once it was asked for. */
   blocks?: Uint8Array;
 }
 
@@ -17,7 +17,7 @@ interface Chunk {
 const BLOCK = 1 << 8;
 const MOST_SUMMED = 2000;
 
-/** What some changes one after the other come to. */
+/** The summary of some consecutive changes. */
 export interface ChangeBlock {
   /** Ps of the first and the last of them. */
   readonly first: number;
@@ -42,8 +42,8 @@ export interface Change {
 }
 
 /**
- * All changes of a run in the order of time, in chunks that each begin with a snapshot, so that a state of the
- * past is looked up and not simulated again. When `mostChanges` is passed, the oldest chunk is let go.
+ * All changes of a run in the order of time, in chunks that each begin with a snapshot: a past state is
+ * looked up and not simulated again. Beyond `mostChanges` the oldest chunk is dropped.
  */
 export class Trace {
   private readonly chunks: Chunk[] = [];
@@ -51,7 +51,7 @@ export class Trace {
   private last: Chunk | null = null;
   /** Time in ps from which on the trace knows everything. */
   begins: number;
-  /** Whether the oldest part has been let go. */
+  /** Whether the oldest part has been dropped. */
   trimmed = false;
 
   constructor(
@@ -143,8 +143,8 @@ export class Trace {
   }
 
   /**
-   * The changes within (from, to] in ps for whoever must look at a million of them: as runs of typed arrays, and where a
-   * whole block of them lies within one step of `grain` ps, counted from `from`, as what they come to.
+   * The changes within (from, to] in ps for callers that read a million of them: as runs of typed arrays,
+   * and, for a whole block within one step of `grain` ps, counted from `from`, as its summary.
    */
   *runs(from: number, to: number, grain: number): Generator<ChangeRun | ChangeBlock> {
     for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
@@ -223,7 +223,10 @@ export class Trace {
     return low;
   }
 
-  /** Time in ps of the last change before `time` of any of the nets, or of any net at all; null where there is none. */
+  /**
+   * Time in ps of the last change before `time` of any of the nets, or of any net at all; null if there is
+   * none.
+   */
   changeBefore(nets: ReadonlySet<number> | null, time: number): number | null {
     for (let c = this.chunkAt(time); c >= 0; c--) {
       const chunk = this.chunks[c]!;

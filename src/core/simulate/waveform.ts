@@ -34,7 +34,7 @@ export function waveformOfBits(
   return { width: bits.length, changes };
 }
 
-/** The place of the last change that is not after a time; -1 where there is none. */
+/** The place of the last change that is not after a time; -1 if there is none. */
 function placeAt({ changes }: Waveform, time: number): number {
   let [low, high] = [0, changes.length];
   while (low < high) {
@@ -83,9 +83,9 @@ export interface TimeSpan {
 }
 
 /**
- * Where nets of a run are otherwise than a course says, from its first change to `until` in ps. What is unknown in the
- * course is not held against the run.
- * @param most stretches after which no more are looked for.
+ * Where nets of a run differ from a waveform, from its first change to `until` in ps. Unknown values of the
+ * waveform match anything.
+ * @param most stretches after which the search ends.
  */
 export function differencesOf(
   trace: Trace,
@@ -124,8 +124,8 @@ export function differencesOf(
 }
 
 /**
- * Where nets of a run are otherwise than a course says at some times in ps, up to `until`: each from the time before it,
- * or from the beginning, up to and with that time. What is unknown in the course is not held against the run.
+ * Where nets of a run differ from a waveform at some times in ps, up to `until`: each stretch reaches from
+ * the previous time, or the beginning, to its own. Unknown values of the waveform match anything.
  */
 export function differencesAt(
   trace: Trace,
@@ -169,7 +169,7 @@ export function waveformText({ changes }: Waveform): string {
     .join(' ');
 }
 
-/** Reads what `courseText` wrote; null for anything else. */
+/** Reads the output of `courseText`; null for anything else. */
 export function waveformFromText(text: string): Waveform | null {
   const changes: { time: number; bits: Logic[] }[] = [];
   for (const word of text.split(' ')) {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Wheel } from './wheel';
 
-/** What a wheel does, said with a list. */
+/** The behaviour of a wheel, modelled with a list. */
 class Plain {
   private readonly due = new Map<number, number>();
   add(gate: number, time: number) {

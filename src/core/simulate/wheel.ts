@@ -8,9 +8,9 @@ function greatestCommonDivisor(a: number, b: number): number {
 }
 
 /**
- * Which gates are due when: a calendar queue (Brown, 1988) of one lap, its days as long as the greatest common
- * divisor of all delays, so that those of one day are mostly due together. Each gate is in it at most once, in a
- * doubly linked list over typed arrays; nothing is allocated while it runs.
+ * The queue of due gates: a calendar queue (Brown, 1988) of one lap, its days as long as the greatest common
+ * divisor of all delays, so the gates of one day are mostly due together. Each gate is in it at most once, in
+ * a doubly linked list over typed arrays; nothing is allocated while it runs.
  */
 export class Wheel {
   /** When each gate that is in it is due, in ps. */
@@ -18,7 +18,7 @@ export class Wheel {
   /** Gates that are due. */
   count = 0;
   private readonly head: Int32Array;
-  /** The time of which a slot's gates are due, unless they are mixed. */
+  /** The due time of a slot's gates, unless they are mixed. */
   private readonly slotTime: Float64Array;
   private readonly mixed: Uint8Array;
   private readonly next: Int32Array;

@@ -1,7 +1,10 @@
 import { inputAt } from '../logic/table/truth-table';
 import { type Machine, stateNumber } from './machine';
 
-/** The way that a circuit takes while its inputs stay in one row: what it passes once, and what it repeats. */
+/**
+ * The states that a circuit passes while its inputs stay in one row: those it passes once, and those it
+ * repeats.
+ */
 export interface StateCycle {
   readonly row: number;
   /** States that it passes before it comes round, from power-up. */
@@ -25,7 +28,7 @@ export function cycleFrom(machine: Machine, state: number, row: number): StateCy
   return { row, before: way.slice(0, begins), cycle, direction: directionOf(machine, cycle) };
 }
 
-/** Whether the numbers of a cycle go up by one, or down, but for once where it comes round. */
+/** Whether the numbers of a cycle go up by one, or down, except at the wrap-around. */
 function directionOf(machine: Machine, cycle: readonly number[]): StateCycle['direction'] {
   const numbers = cycle.map((s) => stateNumber(machine.states[s]!.code));
   if (numbers.length < 3 || numbers.includes(null)) return null;
@@ -41,7 +44,7 @@ export const cyclesOf = (machine: Machine): StateCycle[] =>
 /** States from which the one of power-up is never reached again, whatever the inputs do. */
 export function transientStates(machine: Machine): Set<number> {
   const into = new Map<number, number[]>();
-  for (const { from, to } of machine.arrows) into.set(to, [...(into.get(to) ?? []), from]);
+  for (const { from, to } of machine.transitions) into.set(to, [...(into.get(to) ?? []), from]);
   const back = new Set([0]);
   for (const state of back) for (const from of into.get(state) ?? []) back.add(from);
   return new Set([...machine.states.keys()].filter((s) => !back.has(s)));
@@ -54,10 +57,7 @@ export function inputRowText(machine: Machine, row: number): string {
   return machine.inputs.map((name, i) => `${name} = ${inputAt(machine.inputs.length, i, row)}`).join(', ');
 }
 
-/**
- * A round in words: `0 1 2 ... 9, then 0 (10 states, forwards)`.
- * @param nameOf what a state is called.
- */
+/** A cycle in words: `0 1 2 ... 9, then 0 (10 states, forwards)`. @param nameOf the name of a state. */
 export function cycleText(round: StateCycle, nameOf: (state: number) => string): string {
   const told = (states: readonly number[]) => {
     const names = states.map(nameOf);

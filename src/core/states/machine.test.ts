@@ -65,7 +65,7 @@ test('the drum counts forwards while Up is 1 and backwards while it is 0', () =>
 });
 
 test('states that power-up never leads to are there on request, and those that never come back are named', () => {
-  // A ring of three without a way in: 001 goes round, 000 stays where it is.
+  // A ring of three with an isolated state: 001 rotates, 000 stays.
   const ring = compile(
     sheetOfParts(
       [
@@ -138,7 +138,7 @@ test('random machines go the ways that the engine goes', () => {
             [net('s1'), (row & 1) as Logic],
           ]);
           const out = letterOf(run.values[netlist.outputColumns[0]!.nets[0]] as Logic);
-          const arrow = m.arrows.find((x) => x.from === at && x.rows.includes(row))!;
+          const arrow = m.transitions.find((x) => x.from === at && x.rows.includes(row))!;
           expect(arrow.outputs[arrow.rows.indexOf(row)]).toBe(out);
           run.set([[net('clk'), ONE]]);
           run.set([[net('clk'), ZERO]]);

@@ -4,14 +4,14 @@ import type { Netlist } from '../netlist/netlist';
 import { type Logic, letterOf } from '../values/logic';
 import { done, type Result, refusal, refused, within } from '../values/result';
 
-/** Most bits of storage for which all states are gone through, reachable or not. */
+/** Most bits of storage for which all states are explored, reachable or not. */
 export const MOST_STATE_BITS = 16;
 /** Most steps of the circuit that are made to find its states. */
 const MOST_STEPS = 1 << 18;
 const MOST_INPUTS = 10;
 
-/** Rows of the inputs in which a circuit goes from one state to another, and its outputs then. */
-export interface Arrow {
+/** The rows of the inputs in which a circuit goes from one state to another, with its outputs then. */
+export interface Transition {
   readonly from: number;
   readonly to: number;
   readonly rows: readonly number[];
@@ -23,13 +23,13 @@ export interface State {
   /** The bits of the state as letters, in the order of `Machine.bits`. */
   readonly code: string;
   readonly reachable: boolean;
-  /** The outputs, where they depend on the state alone. */
+  /** The outputs, if they depend on the state alone. */
   readonly outputs: string | null;
 }
 
-/** A circuit with storage as its states and the ways between them at an active edge of the clock. */
+/** The state machine of a circuit with storage: its states, and the transitions at an active edge of the clock. */
 export interface Machine {
-  /** What the bits of a state are called, the highest first. */
+  /** The names of the bits of a state, the highest first. */
   readonly bits: readonly string[];
   /** The nets that hold them. */
   readonly nets: readonly number[];
@@ -38,19 +38,19 @@ export interface Machine {
   readonly outputs: readonly string[];
   /** The one of power-up first; those that cannot be reached last. */
   readonly states: readonly State[];
-  readonly arrows: readonly Arrow[];
+  readonly transitions: readonly Transition[];
   /** The next state of each state in each row of the inputs: `next[state * rows + row]`. */
   readonly next: Int32Array;
   readonly rows: number;
-  /** Whether outputs depend on the state alone, and so belong to it and not to an arrow. */
+  /** Whether outputs depend on the state alone, and so belong to it and not to a transition (Moore, 1956). */
   readonly isMoore: boolean;
-  /** Whether only what a run has passed through is in it. */
+  /** Whether it holds only states that a run has passed. */
   readonly isPartial: boolean;
 }
 
 /**
- * The order in which bits are read as a number: by the numbers behind their names, the highest first, where each has
- * one of its own; else as they are given.
+ * The order in which bits are read as a number: by the numbers at the end of their names, the highest first, if all
+ * differ; else in the given order.
  */
 export function bitOrder(names: readonly string[]): number[] {
   const order = names.map((_, i) => i);
@@ -60,9 +60,9 @@ export function bitOrder(names: readonly string[]): number[] {
 }
 
 /**
- * Goes through the states of a circuit from power-up, in all rows of its inputs, and on request from every other state
- * as well.
- * @param labels what the bits of storage are called by people, in the order of the stepper.
+ * Explores the states of a circuit from power-up, in all rows of its inputs, and on request from every other
+ * state as well.
+ * @param labels the labels of the bits of storage, in the order of the stepper.
  */
 export function machineOf(
   netlist: Netlist,
@@ -141,7 +141,7 @@ export function machineOf(
       reachable: s < reachable,
       outputs: isMoore ? outs[s]![0]! : null,
     })),
-    arrows: arrowsOf(next, outs, codes.length, rows),
+    transitions: transitionsOf(next, outs, codes.length, rows),
     next: Int32Array.from(next),
     rows,
     isMoore,
@@ -149,8 +149,13 @@ export function machineOf(
   });
 }
 
-function arrowsOf(next: readonly number[], outs: readonly string[][], states: number, rows: number): Arrow[] {
-  const arrows: Arrow[] = [];
+function transitionsOf(
+  next: readonly number[],
+  outs: readonly string[][],
+  states: number,
+  rows: number,
+): Transition[] {
+  const transitions: Transition[] = [];
   for (let from = 0; from < states; from++) {
     const ways = new Map<number, { rows: number[]; outputs: string[] }>();
     for (let row = 0; row < rows; row++) {
@@ -160,9 +165,9 @@ function arrowsOf(next: readonly number[], outs: readonly string[][], states: nu
       way.rows.push(row);
       way.outputs.push(outs[from]![row]!);
     }
-    for (const [to, way] of ways) arrows.push({ from, to, ...way });
+    for (const [to, way] of ways) transitions.push({ from, to, ...way });
   }
-  return arrows;
+  return transitions;
 }
 
 /** The number of a state; null where a bit of it is unknown. */

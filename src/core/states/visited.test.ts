@@ -32,7 +32,7 @@ test('a total of twenty bits has too many states to go through, but those that i
   const run = ran(netlist, 5 * MICROSECOND);
   const m = visitedMachine(netlist, run.trace, edges(5), run.time)!;
   expect(m.states.map((s) => Number.parseInt(s.code, 2))).toEqual([0, 1, 2, 3, 4, 5]);
-  expect(m.arrows.map(({ from, to }) => [from, to])).toEqual([
+  expect(m.transitions.map(({ from, to }) => [from, to])).toEqual([
     [0, 1],
     [1, 2],
     [2, 3],
@@ -51,7 +51,7 @@ test('what was passed is a part of all states, and all of them once it came roun
   expect(m.states.map((s) => [s.code, s.outputs])).toEqual(
     whole.value.states.map((s) => [s.code, s.outputs]),
   );
-  const ways = ({ arrows }: { arrows: readonly { from: number; to: number }[] }) =>
+  const ways = ({ transitions: arrows }: { transitions: readonly { from: number; to: number }[] }) =>
     arrows.map(({ from, to }) => `${from} ${to}`).sort();
   expect(ways(m)).toEqual(ways(whole.value));
 });

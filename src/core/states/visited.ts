@@ -2,17 +2,17 @@ import { Stepper } from '../logic/table/state-table';
 import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import { type Logic, letterOf } from '../values/logic';
-import { type Arrow, bitOrder, type Machine } from './machine';
+import { bitOrder, type Machine, type Transition } from './machine';
 
 /** States that are told apart; those that come later are left out. */
 const MOST_VISITED = 5000;
 
 /**
- * The states that a run has passed through, and the ways between them that it took: for circuits that have too many
- * states to go through all. The inputs are not told apart.
- * @param edges active edges of the clock in ps, in order. A state is read just before the next one; without any, after
- *   each change of what is stored.
- * @returns null where the circuit has no states of its own.
+ * The states that a run has passed, and the transitions it took: for circuits with too many states to
+ * explore. Inputs are not told apart.
+ * @param edges active edges of the clock in ps, in order. A state is read just before the next edge; without
+ *   edges, after each change of storage.
+ * @returns null if the circuit has no states of its own.
  */
 export function visitedMachine(
   netlist: Netlist,
@@ -37,7 +37,7 @@ export function visitedMachine(
   const places = lanes.map(() => 0);
   const found = new Map<string, number>();
   const said: Set<string>[] = [];
-  const ways = new Map<string, Arrow>();
+  const ways = new Map<string, Transition>();
   const next: number[] = [];
   let last = -1;
   for (const time of times) {
@@ -74,7 +74,7 @@ export function visitedMachine(
       reachable: true,
       outputs: isMoore ? ([...said[s]!][0] ?? null) : null,
     })),
-    arrows: [...ways.values()].map((way) => ({ ...way, outputs: isMoore ? [] : [...said[way.from]!] })),
+    transitions: [...ways.values()].map((way) => ({ ...way, outputs: isMoore ? [] : [...said[way.from]!] })),
     next: Int32Array.from(next),
     rows: 1,
     isMoore,

@@ -16,11 +16,11 @@ import { unplacedCircuit } from './draw-functions';
 export interface CircuitForm {
   readonly form: Exclude<Form, 'drawn'>;
   readonly mostInputs: number;
-  /** Whether what several outputs can share is built once. */
+  /** Whether logic shared by several outputs is built once. */
   readonly isShared: boolean;
 }
 
-/** What a circuit takes. */
+/** The size of a circuit. */
 export interface Cost {
   readonly gates: number;
   /** Inputs of all its gates. */
@@ -48,7 +48,7 @@ export function circuitOfSpec(plan: SpecTable, as: CircuitForm, id: string, name
   return layOut(built(plan, as, id, name));
 }
 
-/** What the circuit of a table would take, without laying it out. */
+/** The size of a table's circuit, without laying it out. */
 export function costOf(plan: SpecTable, as: CircuitForm): Cost {
   const sheet = built(plan, as, 'weighed', 'Weighed');
   const netlist = compile(sheet, [sheet]);

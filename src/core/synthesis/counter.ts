@@ -23,7 +23,7 @@ export type CounterKind = keyof typeof COUNTER_KINDS;
 
 export const MOST_COUNTER_BITS = 8;
 
-/** What a flip-flop's inputs must be so that it goes from one value to another; 2 where either will do. */
+/** The required inputs of a flip-flop for a transition from one value to another; 2 is a don't-care. */
 const EXCITATION: Record<CounterKind, (now: number, next: number) => readonly number[]> = {
   dff: (_, next) => [next],
   tff: (now, next) => [now ^ next],
@@ -32,7 +32,7 @@ const EXCITATION: Record<CounterKind, (now: number, next: number) => readonly nu
     now === 0 ? [next, next === 0 ? DONT_CARE : 0] : [next === 0 ? 0 : DONT_CARE, 1 - next],
 };
 
-/** What becomes of numbers that the cycle does not have: whatever is smallest, or on to the first number. */
+/** The successors of numbers outside the cycle: whatever is smallest, or the first number. */
 export type Unused = 'either' | 'first';
 
 export interface CounterSpec {
@@ -42,7 +42,7 @@ export interface CounterSpec {
   readonly unused: Unused;
 }
 
-/** One row of the excitation table: a state, the next one, and what each input of each flip-flop must be. */
+/** One row of the excitation table: a state, the next one, and the required input of each flip-flop. */
 export interface ExcitationRow {
   readonly state: number;
   readonly next: number | null;

@@ -19,7 +19,7 @@ export interface Drawn {
 export interface DrawOptions {
   /** Most inputs of one gate; gates with more become trees. */
   readonly mostInputs?: number;
-  /** Whether what two outputs have in common is built once. */
+  /** Whether logic shared by two outputs is built once. */
   readonly isShared?: boolean;
 }
 
@@ -86,7 +86,7 @@ class Builder {
     this.join(driver, this.place('lamp', {}, label, rank), 'A');
   }
 
-  /** Builds everything anew from here on. */
+  /** Builds everything again from here on. */
   forget(): void {
     this.built = new Map();
   }
@@ -120,8 +120,8 @@ class Builder {
 }
 
 /**
- * The edit that puts a drawn circuit in the place of what is on a sheet. Notes stay; an input or output of one bit
- * that is called the same stays the part that it is, so that what hangs on it (a key, a tried row) stays as well.
+ * The edit that replaces the content of a sheet by a drawn circuit. Notes stay; a one-bit input or output
+ * with the same name stays the same part, so a key bound to it and its tried rows stay as well.
  */
 export function replaceCircuit(sheet: Sheet, circuit: Sheet): Edit {
   const isNote = (part: Part) => kindOf(part).isNote === true;
@@ -139,7 +139,7 @@ export function replaceCircuit(sheet: Sheet, circuit: Sheet): Edit {
         kindOf(p).ports(p.params)[0]!.width === 1 &&
         kindOf(p).ports(p.params)[0]!.name === kindOf(part).ports(part.params)[0]!.name,
     );
-  // Where something stood, what is new begins in the same corner; else below the notes.
+  // The new circuit begins in the upper left corner of the old one; else below the notes.
   const [before, drawn] = [old, [...circuit.parts.values()]].map((list) =>
     boundingBox(list.map(footprintOf)),
   );

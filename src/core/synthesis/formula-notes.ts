@@ -60,7 +60,7 @@ function barred(expression: Expression): string {
   return all.map(mark).join('');
 }
 
-/** What must follow an edit so that each formula on a sheet is that of its circuit, or of its table. */
+/** The edits that bring each formula on a sheet up to date with its circuit, or its table. */
 export function updateFormulaNotes(lesson: Lesson): Edit[] {
   const edits: Edit[] = [];
   for (const sheet of lesson.sheets)

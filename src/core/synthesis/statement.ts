@@ -27,7 +27,9 @@ import { MOST_GATE_INPUTS } from '../parts/gates';
 import { readParams } from '../parts/params';
 import { done, expectDone, type Result, refused } from '../values/result';
 
-/** What was typed as `Sum = A xor B`, or as `Sum, Carry = half adder(A, B)`: what is to be driven, and by what. */
+/**
+ * A typed statement, `Sum = A xor B` or `Sum, Carry = half adder(A, B)`: the driven names and their driver.
+ */
 export type Statement =
   | {
       /** A name, or a part and its pin: `Q1.T`. */
@@ -133,7 +135,7 @@ function labelled(sheet: Sheet, name: string): Part | undefined {
 
 const drives = (part: Part) => pinsOf(part).some((p) => p.port.direction === 'out');
 
-/** A gate to be drawn: its kind, what it reads, and how far it is from the inputs. */
+/** A gate to be drawn: its kind, its operands, and its distance from the inputs. */
 interface Gate {
   readonly kind: string;
   readonly params: Params;
@@ -185,7 +187,10 @@ function gatesOf(expression: Expression): Gate | string {
   return make(limitFanIn(expression, MOST_GATE_INPUTS));
 }
 
-/** Gates in columns as far to the right as their readers allow, so that a product with no NOT stands with the others. */
+/**
+ * Gates in columns as far to the right as their readers allow, so that a product without a NOT stands with
+ * the others.
+ */
 function late(gates: readonly Gate[]): ReadonlyMap<Gate, number> {
   const levels = new Map<Gate, number>();
   for (const gate of [...gates].reverse()) {
@@ -200,9 +205,9 @@ const ACROSS = 10;
 const DOWN = 2;
 
 /**
- * Draws a statement onto a sheet: the gates as they are written, from left to right, and a lamp or the input that is
- * named. Names are the labels that are there; a name that nobody has becomes a switch.
- * @param at where the first input stands if there is none yet.
+ * Draws a statement onto a sheet: the gates as they are written, from left to right, and a lamp or the named
+ * input. Names are labels on the sheet; an unknown name becomes a switch.
+ * @param at the place of the first input if there is none yet.
  * @returns the edit and the ids of the new parts.
  */
 export function drawStatement(
@@ -274,7 +279,7 @@ class Pen {
     return part;
   }
 
-  /** Where a name is driven from; what a lamp shows is what drives it. */
+  /** The driver of a name; for a lamp, the driver of the lamp. */
   sourceOf(name: string): End {
     const pinned = pinOfName(this.sheet, name);
     if (pinned) return pinned;
@@ -288,7 +293,7 @@ class Pen {
     return 'part' in end ? (pinOf(this.sheet, end.part, end.port)?.at.y ?? 0) : end.at.y;
   }
 
-  /** Where columns begin, so that all that is read lies left of them. */
+  /** The left edges of the columns: all operands are to the left of them. */
   rightOf(names: readonly string[], left: number): number {
     const xs = names.map((name) => {
       const end = this.sourceOf(name);
@@ -298,7 +303,7 @@ class Pen {
     return Math.max(left, ...xs.map((x) => x - 2));
   }
 
-  /** Places gates in columns by their level, each about as high as what it reads, below all that is there. */
+  /** Places gates in columns by level, each about as high as its operands, below everything on the sheet. */
   columns(levels: ReadonlyMap<Gate, number>, left: number): Map<Gate, Part> {
     const taken = [...this.sheet.parts.values()].filter((p) => footprintOf(p).x1 > left + 5);
     const floor = taken.length ? Math.max(...taken.map((p) => Math.ceil(footprintOf(p).y1))) + 2 : null;
@@ -371,7 +376,7 @@ class Pen {
       );
   }
 
-  /** Leads a driver to what the statement names: a pin, an output that waits, or a new lamp. */
+  /** Leads a driver to the target of the statement: a pin, a waiting output, or a new lamp. */
   lead(driver: End, target: string, level: number, left: number, height: number | null = null): void {
     const [part, port] = pinNamed(this.sheet, target);
     if (part && port) {
@@ -387,7 +392,7 @@ class Pen {
     );
     const y = height ?? this.heightOf(driver);
     if (/^\p{Ll}/u.test(target)) {
-      // What begins with a small letter is only handed on: a name for the wire.
+      // A name with a small initial is an intermediate signal: a name for the wire.
       const width = widthAt(this.sheet, driver);
       const label = this.place(
         'label',

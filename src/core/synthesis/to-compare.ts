@@ -8,8 +8,9 @@ import { done, type Result, refused } from '../values/result';
 import { drawFunctions } from './draw-functions';
 
 /**
- * A sheet that does what was typed, to be compared with another one: a line for each output, `Drive = Key Bars Clear`.
- * Where the other one has a single output its name may be left out. It has the other one's inputs, read or not.
+ * A sheet built from typed formulas, to be compared with another one: a line for each output, `Drive = Key
+ * Bars Clear`. If the other sheet has a single output, its name may be left out. It has the other sheet's
+ * inputs, read or not.
  */
 export function sheetOfFormulas(text: string, like: Sheet): Result<Sheet> {
   const names = declaredInputs(like).map(terminalName);
@@ -74,7 +75,7 @@ export function pairsByName(mine: Sheet, theirs: Sheet): Pair[] {
   });
 }
 
-/** What a sheet has that no pair names. */
+/** The terminals of a sheet that no pair names. */
 export function unpaired(theirs: Sheet, pairs: readonly Pair[], what: Pair['what']): string[] {
   const taken = new Set(pairs.filter((p) => p.what === what).map((p) => p.theirs));
   return ports(theirs)

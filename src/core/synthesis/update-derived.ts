@@ -3,7 +3,7 @@ import { type DerivedUpdate, updateBlocks } from '../drawing/editing/derived-blo
 import { updateTruthNotes } from '../drawing/editing/derived-notes';
 import { updateFormulaNotes } from './formula-notes';
 
-/** What blocks and living notes need once an edit has been made. */
+/** The edits that bring blocks and derived notes up to date after an edit. */
 export function updateDerived(lesson: Lesson): DerivedUpdate {
   const { edits, wiresLost } = updateBlocks(lesson);
   return { edits: [...edits, ...updateTruthNotes(lesson), ...updateFormulaNotes(lesson)], wiresLost };

@@ -100,7 +100,7 @@ test('the state table of random circuits is what a clock edge does', () => {
       const row = seed % rows;
       const run = new Run(netlist, { delays: 'zero' });
       const value = (name: string) => inputAt(inputs.length, inputs.indexOf(name), row) as Logic;
-      // Columns are called after the parts; what is held goes by the storage's own names.
+      // Columns are named after the parts; held values go by the storage's own names.
       run.putState(
         new Map(
           [...run.held().keys()].map((key) => {

@@ -23,9 +23,9 @@ import { circuitOfSpec } from '../synthesis/circuit-of-spec';
 import { expectDone, type Result } from '../values/result';
 
 /*
- * Every face of a function can be made into every other one: a table into a circuit of each form, a circuit into its
- * table and the formulas that follow its gates, a formula in each notation into a table, and all of them into files
- * and back. Whatever way is taken, the function stays what it was.
+ * Every face of a function can be made into every other one: a table into a circuit of each form, a circuit
+ * into its table and the formulas of its gates, a formula in each notation into a table, and all of them into
+ * files and back. The function stays the same on every path.
  */
 
 const NAMES = ['Key', 'B', 'Clear_2', 'In', 'Park brake'];

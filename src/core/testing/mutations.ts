@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 
-/** What a mutated file is made of: its own text, cut, doubled, swapped and with strange words put in. */
+/** The ingredients of a mutated file: its own text, cut, doubled, swapped and with strange words put in. */
 export function mutated(text: string, words: readonly string[]): fc.Arbitrary<string> {
   const at = fc.nat({ max: Math.max(0, text.length - 1) });
   const change = fc.record({

@@ -6,7 +6,7 @@ import { defaultParams } from '../parts/params';
 
 const GATES = ['and', 'or', 'nand', 'nor', 'xor', 'xnor', 'not'];
 
-/** A sheet without loops: some switches, gates that read what stands before them, a lamp on each last gate. */
+/** A sheet without loops: some switches, gates that read earlier outputs, a lamp on each last gate. */
 export function randomSheet(most: { inputs: number; gates: number }): fc.Arbitrary<Sheet> {
   const gate = fc.record({
     kind: fc.constantFrom(...GATES),

@@ -12,7 +12,7 @@ export const coverings: fc.Arbitrary<Covering> = fc.record({
   cost: fc.array(fc.integer({ min: 1, max: 9 }), { minLength: COLUMNS, maxLength: COLUMNS }),
 });
 
-/** All covers of a small problem with what they cost, found by trying each set of columns. */
+/** All covers of a small problem with their costs, found by trying each set of columns. */
 export function allCovers({ rows, cost }: Covering): { columns: number[]; cost: number }[] {
   const found: { columns: number[]; cost: number }[] = [];
   for (let set = 0; set < 2 ** cost.length; set++) {

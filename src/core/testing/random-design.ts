@@ -3,7 +3,7 @@ import { emptyLesson, type Lesson, type Params, type Part, type Sheet } from '..
 import { templateOf } from '../parts/template';
 import { partOf, sheetOfParts } from './rig';
 
-/** What a random design may hold. */
+/** The features of a random design. */
 export interface DesignWishes {
   readonly storage: boolean;
   readonly loops: boolean;
@@ -59,7 +59,7 @@ const pick: fc.Arbitrary<Pick> = fc.record({
   sort: fc.nat(19),
 });
 
-/** Grows a sheet part by part; each reads what is there, so that nothing is loose and nothing loops unasked. */
+/** Grows a sheet part by part; each reads existing outputs, so nothing is loose and nothing loops unasked. */
 class Growing {
   readonly parts: Part[] = [];
   readonly joins: string[] = [];
@@ -75,7 +75,7 @@ class Growing {
     this.pool.set(width, [...(this.pool.get(width) ?? []), pin]);
   }
 
-  /** A pin of that width; where there is none, bits are put together. */
+  /** A pin of that width; if there is none, bits are joined. */
   private read(width: number, choice: number): string {
     const there = this.pool.get(width);
     if (there) return there[choice % there.length]!;

@@ -11,6 +11,6 @@ export function specOf(line: string, ...columns: string[]): SpecTable {
   );
 }
 
-/** The columns of what was made, or what was wrong. */
+/** The columns of a result, or its problem. */
 export const specColumns = (made: Result<SpecTable>) =>
   made.ok ? made.value.outputs.map((o) => o.rows) : sentence(made.problem);

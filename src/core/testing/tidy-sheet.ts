@@ -10,7 +10,9 @@ export function along(a: Point, b: Point): Point[] {
   return Array.from({ length: steps + 1 }, (_, i) => ({ x: a.x + dx * i, y: a.y + dy * i }));
 }
 
-/** What must hold of every wire: it keeps its ends, is orthogonal, and crosses no body and no foreign pin. */
+/**
+ * The conditions for every wire: it keeps its ends, is orthogonal, and crosses no body and no foreign pin.
+ */
 export function expectTidy(sheet: Sheet): void {
   const nets = wireNets(sheet);
   const wrong: string[] = [];

@@ -3,7 +3,7 @@ import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';
 
-/** A bit of storage that took something else at a clock edge than what its inputs were on the way to. */
+/** A bit of storage that captured a value other than its settled input at a clock edge. */
 export interface WrongCapture {
   /** Time of the edge in ps. */
   readonly time: number;
@@ -16,10 +16,12 @@ export interface WrongCapture {
 const MOST_FOUND = 500;
 
 /**
- * Holds what a run took at each clock edge against what it would have taken if everything had come to rest before: from
- * the state and the inputs just before the edge, as the engine without delays goes on. So each edge is judged on its
- * own, and one wrong capture is not found again in all that follows from it. Null where the circuit has several clocks.
- * @param edges the active edges of the clock in ps; the last one is not judged, because what it took is not over.
+ * Compares the captures of a run with those of a settled circuit: from the state and the inputs just before
+ * each edge, the engine without delays computes the right values. Each edge is judged on its own, so one
+ * wrong capture is not reported again in everything that follows from it. Null if the circuit has several
+ * clocks.
+ * @param edges the active edges of the clock in ps; the last one is not judged, because its effect is not
+ *   complete.
  */
 export function wrongCaptures(
   netlist: Netlist,

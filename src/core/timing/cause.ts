@@ -72,7 +72,9 @@ export function causeOf(netlist: Netlist, delays: Delays, trace: Trace, effect: 
   return { effect, part: netlist.partName(owner), causes: [...found.values()] };
 }
 
-/** The way of a change back to what began it, the first of several causes each time; the effect comes first. */
+/**
+ * The chain of causes of a change, following the first of several causes each time; the effect comes first.
+ */
 export function chainOf(netlist: Netlist, delays: Delays, trace: Trace, effect: Edge): Cause[] {
   const chain: Cause[] = [];
   for (let edge: Edge | undefined = effect; edge && chain.length < MOST_STEPS; ) {

@@ -6,7 +6,7 @@ import { ONE } from '../values/logic';
 /** Most edges that are told at once. */
 const MOST = 2000;
 
-/** The input that clocks most of what stores, and the edge on which it does; null where there is none. */
+/** The input that clocks most of the storage, and its active edge there; null if there is none. */
 export function clockOf(netlist: Netlist): { readonly source: Timed; readonly rising: boolean } | null {
   const timed = netlist.sources.filter((s): s is Timed => s.kind === 'clock' || s.kind === 'stimulus');
   const counts = new Map<number, number>();

@@ -3,7 +3,7 @@ import { Primitive } from '../parts/primitive';
 import type { Trace } from '../simulate/trace';
 import { ONE, ZERO } from '../values/logic';
 
-/** One stage of a chain that divides a clock. Times in ps; null where it is not known. */
+/** One stage of a chain that divides a clock. Times in ps; null if unknown. */
 export interface Stage {
   /** The part as `Netlist.partName` has it. */
   readonly part: string;
@@ -36,9 +36,10 @@ function origin(
 }
 
 /**
- * The stages that divide a clock by two each, one driving the next: of each its period and its first rise as they follow
- * from the drawing (all stages at 0 at first, each turning over at its active edge), and as they were in a run.
- * @param clock net, period and first rise of what drives the first stage.
+ * The stages that divide a clock by two each, one driving the next: the period and first rise of each as they
+ * follow from the drawing (all stages at 0 at first, each toggling at its active edge), and as measured in a
+ * run.
+ * @param clock net, period and first rise of the driver of the first stage.
  * @param delayed whether the parts' own delays count.
  */
 export function divisionOf(
@@ -51,7 +52,7 @@ export function divisionOf(
   for (let g = 0; g < netlist.out.length; g++) driver[netlist.out[g]!] = g;
   const stages: (Stage & { own: number; turns: number })[] = [];
   const taken = new Set<number>();
-  /** What clocks the next stage: a net of storage or the clock, with its rise and period. */
+  /** The clock of the next stage: a net of storage or the clock, with its rise and period. */
   let from = { net: clock.net, period: clock.period, firstRise: clock.firstRise, periods: 1 };
   for (;;) {
     let found: (Stage & { own: number; turns: number }) | null = null;
@@ -62,7 +63,7 @@ export function divisionOf(
       taken.add(g);
       const falls = (netlist.op[g] === Primitive.DFF_FALL) !== by.turned;
       const out = netlist.out[g]!;
-      // What a reader of the output sees comes through the gates that stand for the part's delay.
+      // Readers see the output through the gates that stand for the part's delay.
       const owner = netlist.owner[g]!;
       const shown = [...netlist.fan.subarray(netlist.fanStart[out]!, netlist.fanStart[out + 1]!)].find(
         (reader) => netlist.owner[reader] === owner && netlist.op[reader] === Primitive.BUF,
@@ -83,14 +84,14 @@ export function divisionOf(
     }
     if (!found) return stages.map(({ own: _, turns: __, ...stage }) => stage);
     stages.push(found);
-    // The next one sees what the storage itself does; its delay stands on the way there.
+    // The next stage sees the storage itself; its delay lies on the way there.
     from = { net: found.own, periods: found.periods, period: found.computed.period, firstRise: found.turns };
   }
 }
 
 /** The first rise of a net in a trace, and from there to the next one. */
 function measured(trace: Trace, net: number): Stage['measured'] {
-  // What came first is no longer kept.
+  // The earliest changes are no longer kept.
   if (trace.trimmed) return { ...laterPeriod(trace, net), firstRise: null };
   return laterPeriod(trace, net);
 }

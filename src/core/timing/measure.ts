@@ -2,7 +2,7 @@ import type { Trace } from '../simulate/trace';
 import { type Logic, ONE, ZERO } from '../values/logic';
 import { PS_PER_SECOND } from '../values/time';
 
-/** What is measured of a one-bit signal around a moment; times in ps, null where an edge is missing. */
+/** Measurements of a one-bit signal around a moment; times in ps, null where an edge is missing. */
 export interface Measures {
   /** The stretch in which the moment lies, and how long it is. */
   readonly value: Logic;
@@ -11,7 +11,7 @@ export interface Measures {
   readonly period: number | null;
   /** Hz. */
   readonly frequency: number | null;
-  /** Share of the period during which it is 1. */
+  /** The duty: the share of the period during which it is 1. */
   readonly duty: number | null;
 }
 
@@ -45,7 +45,7 @@ export function measure(trace: Trace, net: number, time: number): Measures {
   };
 }
 
-/** How long after an edge of one net the next edge of another one comes, in ps; null where there is none. */
+/** The time in ps from an edge of one net to the next edge of another one; null if there is none. */
 export function delayBetween(trace: Trace, from: { net: number; time: number }, to: number): number | null {
   const next = trace.changeAfter(new Set([to]), from.time - 1);
   return next === null ? null : next - from.time;

@@ -64,7 +64,7 @@ function pathTo(netlist: Netlist, { at, by }: Arrival, end: number): Path {
 const edgeOf = (netlist: Netlist, gate: number) =>
   netlist.op[gate] === Primitive.DFF_FALL ? 'fall' : 'rise';
 
-/** What follows from the parts' own delays. Loops without storage are left out. */
+/** Timing by the parts' own delays. Loops without storage are left out. */
 export function timingOf(netlist: Netlist): Timing {
   const launched = [
     ...netlist.sources.filter((s) => s.kind !== 'constant').map((s) => s.net),

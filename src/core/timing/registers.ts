@@ -8,7 +8,7 @@ export interface Step {
   readonly delayPs: number;
 }
 
-/** What one bit of storage asks of the clock. Times in ps. */
+/** The timing requirements of one bit of storage. Times in ps. */
 export interface RegisterTiming {
   /** Index into the netlist's `storage`. */
   readonly store: number;
@@ -79,8 +79,9 @@ function stepsTo(netlist: Netlist, { latest, by }: Arrivals, end: number): Step[
 const isFalling = (netlist: Netlist, gate: number) => netlist.op[gate] === Primitive.DFF_FALL;
 
 /**
- * What each bit of storage that takes data from storage asks of the clock: the sum of what launches it, the slowest way,
- * and its setup time; and by how much the quickest way is later than its hold time. The one that asks most comes first.
+ * The timing requirements of each bit of storage that is fed by storage: the sum of the launch delay, the
+ * slowest path and its setup time; and the margin of the quickest path over its hold time. The most demanding
+ * one comes first.
  */
 export function registersOf(netlist: Netlist): RegisterTiming[] {
   const found = new Map<number, RegisterTiming>();

@@ -1,7 +1,7 @@
 import { Trace } from '../simulate/trace';
 import { search } from './search';
 
-/** A count 0, 1, 2, 3 at 0, 10, 20, 30; at 20 bit 0 falls 1 ps before bit 1 rises, so that 0 lives for 1 ps. */
+/** A count 0, 1, 2, 3 at 0, 10, 20, 30; at 20 bit 0 falls 1 ps before bit 1 rises, so 0 lasts for 1 ps. */
 function count(): Trace {
   const trace = new Trace(new Uint8Array(3), 0);
   for (const [time, net, value] of [

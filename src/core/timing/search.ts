@@ -1,13 +1,16 @@
 import type { Trace } from '../simulate/trace';
 import { type Logic, ONE, ZERO } from '../values/logic';
 
-/** What is looked for on a lane: any change, an edge of its lowest bit, a value, or a pulse shorter than so many ps. */
+/**
+ * The target of a search on a lane: any change, an edge of its lowest bit, a value, or a pulse shorter than
+ * so many ps.
+ */
 export type SearchTarget =
   | { readonly is: 'change' | 'rise' | 'fall' }
   | { readonly is: 'value'; readonly bits: readonly Logic[] }
   | { readonly is: 'pulse'; readonly shorter: number };
 
-/** A change of a lane: when it comes, and what its bits are from then on. */
+/** A change of a lane: its time, and the bits from then on. */
 function* changesOf(
   trace: Trace,
   nets: readonly number[],
@@ -28,8 +31,8 @@ function* changesOf(
 }
 
 /**
- * The time in ps at which what is wanted of some nets next comes after `from`, or, going back, last came before it;
- * null where it does not come.
+ * The time in ps of the next match on some nets after `from`, or, going back, of the last one before it; null
+ * if there is none.
  * @param nets the least significant first.
  */
 export function search(

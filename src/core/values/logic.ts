@@ -15,7 +15,7 @@ export function letterOf(value: Logic): (typeof LETTERS)[number] {
   return LETTERS[value];
 }
 
-/** What two drivers of one net make together (IEEE Std 1364-2005, table 4-2): Z gives way, 0 against 1 is X. */
+/** The value of a net with two drivers (IEEE Std 1364-2005, table 4-2): Z yields, 0 against 1 is X. */
 export function resolve(a: Logic, b: Logic): Logic {
   if (a === Z) return b;
   if (b === Z || a === b) return a;

@@ -58,7 +58,7 @@ function read(text: string, low: boolean, barred: boolean, deep: number): TextRu
   return runs;
 }
 
-/** What a mark is about: a group in braces, or the name that follows. */
+/** The scope of a mark: a group in braces, or the name that follows. */
 function meant(rest: string): { text: string; length: number } | null {
   if (rest.startsWith('{')) {
     let open = 0;

@@ -43,7 +43,7 @@ export function bitsOf(value: number, width: number): Logic[] {
 
 /**
  * Reads `13`, `-3`, `0b1101`, `0xD`, `4'b11x0` or a row of `0 1 x z` as long as the word is wide.
- * @returns the bits, the least significant first, or null where it is no such number or does not fit.
+ * @returns the bits, the least significant first, or null if it is no number or does not fit.
  */
 export function readWord(text: string, width: number): Logic[] | null {
   const said = text.trim().toLowerCase().replaceAll('_', '');

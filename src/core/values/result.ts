@@ -1,4 +1,4 @@
-/** Where in what was given a problem is, as far as that is known. */
+/** The place of a problem in the input, as far as it is known. */
 export interface Place {
   /** Characters before it in a text; line and column count from 1. */
   readonly offset?: number;
@@ -12,12 +12,12 @@ export interface Place {
 export interface Problem {
   /** Stable, for programs and tests: `file-too-large`. */
   readonly code: string;
-  /** What is wrong, as a clause that can follow a name and a colon: no full stop, no capital of its own. */
+  /** The problem as a clause that can follow a name and a colon: no full stop, no capital of its own. */
   readonly message: string;
   readonly place?: Place;
 }
 
-/** What was asked for, or why it was refused; never half of it. */
+/** The requested value, or why it was refused; never half of it. */
 export type Result<T, P extends Problem = Problem> = Done<T> | Refused<P>;
 
 export interface Done<T> {
@@ -43,7 +43,7 @@ export const problem = (code: string, message: string, place?: Place): Problem =
 export const refused = (code: string, message: string, place?: Place): Refused =>
   refusal(problem(code, message, place));
 
-/** A problem of something inside, said of what holds it. */
+/** A problem of an inner thing, named together with its holder. */
 export const within = (holder: string, { code, message, place }: Problem): Problem =>
   problem(code, `${holder}: ${message}`, place);
 
@@ -57,11 +57,11 @@ export function sentence({ message }: Problem): string {
   return `${message[0]?.toUpperCase() ?? ''}${message.slice(1)}${end}`;
 }
 
-/** The same refusal, or what `of` makes of the value. */
+/** The same refusal, or `of` applied to the value. */
 export const mapped = <T, U, P extends Problem>(result: Result<T, P>, of: (value: T) => U): Result<U, P> =>
   result.ok ? done(of(result.value)) : result;
 
-/** What an error that was thrown says, as a problem. */
+/** The message of a thrown error, as a problem. */
 export function problemOf(error: unknown, code = 'failed'): Problem {
   const message = error instanceof Error ? error.message : String(error);
   return { code, message: message.replace(/\.$/, '') || 'no reason was given' };

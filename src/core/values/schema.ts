@@ -29,7 +29,7 @@ import {
 } from 'zod/mini';
 import { type Problem, problem } from './result';
 
-/** What is said of a value that does not fit; the package's own words would be a part of each page's load. */
+/** The messages for values that do not fit; the package's own messages would be part of each page's load. */
 config({
   localeError: (issue) => {
     switch (issue.code) {
@@ -59,7 +59,7 @@ function counted(origin: string): string {
       : 'is allowed';
 }
 
-/** What the schemas here are made of, named one by one: the whole of Zod would be a tenth of a page's load. */
+/** The pieces of schemas, named one by one: the whole of Zod would be a tenth of a page's load. */
 export const z = {
   _default,
   array,

@@ -21,7 +21,9 @@ export function readFrequency(text: string): number | null {
   return found ? Number(found[1]) * HERTZ[found[2]!.toLowerCase() as keyof typeof HERTZ] : null;
 }
 
-/** Picoseconds of `20 ns`, of `20` as ns, or of a period of `4 Hz`; 0 for 0 Hz; null where it is none of them. */
+/**
+ * Picoseconds of `20 ns`, of `20` as ns, or of a period of `4 Hz`; 0 for 0 Hz; null if it is none of them.
+ */
 export function readDuration(text: string): number | null {
   const hertz = readFrequency(text);
   if (hertz !== null) return hertz > 0 ? Math.round(PS_PER_SECOND / hertz) : 0;

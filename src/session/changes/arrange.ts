@@ -6,7 +6,7 @@ import type { Session } from '../session';
 import { namedParts } from './parts';
 
 /*
- * Order and looks of what is selected. A change does nothing where it does not apply.
+ * Order and looks of the selection. A change does nothing where it does not apply.
  */
 
 export function alignSelected(session: Session, edge: Edge): Result<undefined> {

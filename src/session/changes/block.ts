@@ -2,7 +2,7 @@ import { makeBlock } from '@/core/drawing/editing/make-block';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
 
-/** Moves what is selected onto a sheet of its own and puts a block in its place. */
+/** Moves the selection onto a sheet of its own and puts a block in its place. */
 export function blockOfSelection(session: Session): Result<undefined> {
   const { lesson, sheetId, selection } = session.state;
   const names = new Set(lesson.sheets.map((s) => s.name));

@@ -30,13 +30,13 @@ export function copied(session: Session): string | null {
   });
 }
 
-/** Refuses what is on the clipboard, and says so. */
+/** Refuses the content of the clipboard, and says so. */
 function refusedPaste(session: Session, code: string, message: string): Result<undefined> {
   session.say(`${message}.`, 'bad');
   return refused(code, message);
 }
 
-/** Puts copied parts onto the sheet, a little to the side of where they came from or at a point. */
+/** Pastes copied parts onto the sheet, slightly beside their originals or at a point. */
 export function pasteText(
   session: Session,
   text: string,
@@ -63,7 +63,7 @@ export function pasteText(
   return pasteWithSheets(session, from, others);
 }
 
-/** Pastes parts with the sheets that their blocks need, as far as the lesson does not have the same already. */
+/** Pastes parts with the sheets that their blocks need, unless the lesson has the same already. */
 function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]): Result<undefined> {
   const { added, ids } = sheetsToAdd(session.state.lesson, others);
   if (added.length > 0 && session.state.lesson.exercise)
@@ -96,7 +96,7 @@ function pasteTable(session: Session, cells: string): Result<undefined> {
   return placed.ok ? DONE : placed;
 }
 
-/** How far a copy is put from its original, so that none of its parts covers another. */
+/** The distance of a copy from its original at which no part covers another. */
 function clearShift(onto: Sheet, from: Sheet): Point {
   const taken = [...onto.parts.values()].map(extentOf);
   const boxes = [...from.parts.values()].map(extentOf);
@@ -117,7 +117,7 @@ export function duplicateSelected(session: Session): Result<undefined> {
   return copies(session, 'duplicate', [from], [clearShift(session.sheet, from)]);
 }
 
-/** Copies what is selected so many times, each a step further, labels counted on; the last copy is selected. */
+/** Copies the selection so many times, each a step further, labels counted on; the last copy is selected. */
 export function repeatSelected(session: Session, times: number, by: Point): Result<undefined> {
   const { selection } = session.state;
   if (selection.parts.size === 0 || samePoint(by, { x: 0, y: 0 })) return DONE;

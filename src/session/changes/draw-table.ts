@@ -11,38 +11,38 @@ import type { Session } from '../session';
 /** Tables of up to this many inputs are drawn between two frames; larger ones by a worker. */
 const DRAWN_AT_ONCE = 6;
 
-/** A circuit that is being drawn elsewhere. */
-export interface Drawing {
+/** A circuit that a worker is drawing. */
+export interface DrawingJob {
   readonly done: Promise<void>;
   readonly cancel: () => void;
 }
 
 /**
- * Draws the circuit of the table in place of what is on the sheet, as one step of undo.
- * @returns what goes on where it takes longer than a frame, else null.
+ * Draws the circuit of the table in place of the sheet's content, as one step of undo.
+ * @returns the work that continues if it takes longer than a frame, else null.
  */
-export function drawSpec(session: Session, as: CircuitForm): Drawing | null {
+export function drawSpec(session: Session, as: CircuitForm): DrawingJob | null {
   const { lesson, rootId } = session.state;
   const sheet = sheetOf(lesson, rootId)!;
-  const { plan } = sheet;
-  if (!plan) return null;
-  if (plan.inputs.length <= DRAWN_AT_ONCE) {
-    takeDrawn(session, plan, circuitOfSpec(plan, as, rootId, sheet.name));
+  const { plan: spec } = sheet;
+  if (!spec) return null;
+  if (spec.inputs.length <= DRAWN_AT_ONCE) {
+    takeDrawn(session, spec, circuitOfSpec(spec, as, rootId, sheet.name));
     return null;
   }
-  const job = circuitDrawer(plan, as, rootId, sheet.name);
+  const job = circuitDrawer(spec, as, rootId, sheet.name);
   const done = job.result.then(
-    (circuit) => takeDrawn(session, plan, circuit),
+    (circuit) => takeDrawn(session, spec, circuit),
     (error: Error) => session.say(`The circuit could not be drawn: ${error.message}.`, 'bad'),
   );
   return { done, cancel: job.cancel };
 }
 
-/** Puts a circuit in the place of what is on the sheet, if it still is of the table that is filled in there. */
-function takeDrawn(session: Session, plan: SpecTable, circuit: Sheet): void {
+/** Puts a circuit in place of the sheet's content, if it still matches the filled-in table. */
+function takeDrawn(session: Session, spec: SpecTable, circuit: Sheet): void {
   const { lesson } = session.state;
   const sheet = sheetOf(lesson, circuit.id);
-  if (sheet?.plan !== plan) {
+  if (sheet?.plan !== spec) {
     session.say('The table was changed meanwhile: draw it once more.');
     return;
   }
@@ -51,7 +51,7 @@ function takeDrawn(session: Session, plan: SpecTable, circuit: Sheet): void {
     session.say(`This exercise does not allow ${findKind(forbidden.kind)!.name}.`, 'bad');
     return;
   }
-  const open = openCells(plan);
+  const open = openCells(spec);
   if (!session.edit('draw the circuit of the table', replaceCircuit(sheet, circuit)).ok) return;
   session.lookAtAll();
   if (open > 0)

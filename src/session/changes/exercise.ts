@@ -13,24 +13,24 @@ import type { Session } from '../session';
 import { goToNamedRow } from './columns';
 import { type NewPart, placeColumn } from './place';
 
-/** The stimulus under which a circuit is held against the task. */
+/** The name of the stimulus under which a circuit is checked against the task. */
 const NAME = 'The task’s run';
 
-/** How time runs while a circuit is held against an exercise; null where the switches alone decide. */
+/** How time runs while a circuit is checked; null if the switches alone decide. */
 const driveOf = ({ expected }: Exercise) => exerciseKindOf(expected).drive(expected);
 
-/** A time plan in which the task drives the inputs. */
-function planUnder(plan: TimeSetup, drive: ExpectedDrive, netlist: Netlist): TimeSetup {
+/** A time setup in which the task drives the inputs. */
+function setupUnderTask(setup: TimeSetup, drive: ExpectedDrive, netlist: Netlist): TimeSetup {
   const stimulus = drive.stimulus(netlist, NAME);
-  return { ...plan, stimuli: [...plan.stimuli.filter((s) => s.name !== NAME), stimulus], driven: NAME };
+  return { ...setup, stimuli: [...setup.stimuli.filter((s) => s.name !== NAME), stimulus], driven: NAME };
 }
 
-/** A hand-in as it is held against its exercise: its first sheet is driven as the task says. */
+/** A hand-in prepared for checking: the task drives its first sheet. */
 export function drivenByTask(lesson: Lesson, exercise: Exercise): Lesson {
   const drive = driveOf(exercise);
   if (!drive) return lesson;
   const [sheet, ...others] = lesson.sheets;
-  const time = planUnder(sheet!.time ?? NO_TIME_SETUP, drive, compile(sheet!, lesson.sheets));
+  const time = setupUnderTask(sheet!.time ?? NO_TIME_SETUP, drive, compile(sheet!, lesson.sheets));
   const { delays, powerUp } = drive;
   return {
     ...lesson,
@@ -39,7 +39,7 @@ export function drivenByTask(lesson: Lesson, exercise: Exercise): Lesson {
   };
 }
 
-/** Takes all faces to a row of what is expected, or to a reading of the run. */
+/** Takes all faces to a row of the expectation, or to a reading of the run. */
 export function goToExpected(session: Session, exercise: Exercise, row: number): Result<undefined> {
   const drive = driveOf(exercise);
   if (!drive) {
@@ -51,18 +51,18 @@ export function goToExpected(session: Session, exercise: Exercise, row: number):
     );
     return DONE;
   }
-  const under = isUnder(session, drive) ? DONE : putUnder(session, drive);
+  const under = isDrivenByTask(session, drive) ? DONE : driveByTask(session, drive);
   if (!under.ok) return under;
-  // From power-up each time: what ran before may have been another circuit.
+  // From power-up each time: the previous run may be of another circuit.
   session.time.restart();
   session.time.runUntil({ is: 'time', time: drive.timeOf(row) });
   return DONE;
 }
 
-/** Whether the task drives the inputs already, as it would now. */
-function isUnder({ state }: Session, drive: ExpectedDrive): boolean {
-  const plan = sheetOf(state.lesson, state.rootId)?.time;
-  const there = plan?.stimuli.find((s) => s.name === plan.driven);
+/** Whether the task already drives the inputs as it would now. */
+function isDrivenByTask({ state }: Session, drive: ExpectedDrive): boolean {
+  const setup = sheetOf(state.lesson, state.rootId)?.time;
+  const there = setup?.stimuli.find((s) => s.name === setup.driven);
   const { settings } = state.lesson;
   return (
     there !== undefined &&
@@ -73,9 +73,9 @@ function isUnder({ state }: Session, drive: ExpectedDrive): boolean {
 }
 
 /** Lets the task drive the inputs, in one step of undo. */
-function putUnder(session: Session, drive: ExpectedDrive): Result<undefined> {
+function driveByTask(session: Session, drive: ExpectedDrive): Result<undefined> {
   const { lesson, rootId, netlist } = session.state;
-  const time = planUnder(sheetOf(lesson, rootId)?.time ?? NO_TIME_SETUP, drive, netlist);
+  const time = setupUnderTask(sheetOf(lesson, rootId)?.time ?? NO_TIME_SETUP, drive, netlist);
   const { delays, powerUp } = drive;
   return session.edit('run as the task does', {
     type: 'group',

@@ -9,7 +9,9 @@ import { updateDerived } from '@/core/synthesis/update-derived';
 import type { Result } from '@/core/values/result';
 import type { Session } from '../session';
 
-/** Puts the formulas of the running sheet onto it as a note that follows the circuit, below what is there. */
+/**
+ * Puts the formulas of the running sheet onto it as a note that follows the circuit, below the other parts.
+ */
 export function placeFormulas(session: Session, form: Form, notation: Notation): Result<undefined> {
   session.setUpdateDerived(updateDerived);
   const sheet = sheetOf(session.state.lesson, session.state.rootId)!;

@@ -3,7 +3,7 @@ import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
 
 /*
- * Titles and settings: what the bar changes.
+ * Titles and settings.
  */
 
 export function renameSheet(session: Session, id: string, name: string): Result<undefined> {
@@ -18,7 +18,7 @@ export function renameLesson(session: Session, title: string): Result<undefined>
   return session.edit(`rename the lesson to “${text}”`, { type: 'changeLesson', change: { title: text } });
 }
 
-/** Changes settings of the lesson. @param what is set, as it follows “change”: `the gate symbols`. */
+/** Changes settings of the lesson. @param what the setting, as it follows “change”: `the gate symbols`. */
 export function changeSettings(session: Session, what: string, change: Partial<Settings>): Result<undefined> {
   const settings = { ...session.state.lesson.settings, ...change };
   return session.edit(`change ${what}`, { type: 'changeLesson', change: { settings } });

@@ -24,7 +24,7 @@ export function moveParts(session: Session, parts: ReadonlySet<string>, by: Poin
   return session.edit(`move ${namedParts(session, parts)}`, move(lesson, sheetId, parts, by), merge);
 }
 
-/** Parts that were dragged, or copies of them, are let go: what they touch there is joined in the same step. */
+/** Drops dragged parts, or copies of them; contacts with other parts are joined in the same step. */
 export function letGo(session: Session, edit: Edit | null, copies: boolean): Result<undefined> {
   if (!edit) return DONE;
   const before = session.sheet.parts;
@@ -43,7 +43,7 @@ export function letGo(session: Session, edit: Edit | null, copies: boolean): Res
   return DONE;
 }
 
-/** @param heal whether what came into each part is led on to where it went. */
+/** @param heal whether the input of each part is led on to its readers. */
 export function removeSelected(session: Session, heal = false): Result<undefined> {
   const { selection, lesson, sheetId } = session.state;
   const { parts, wires } = selection;

@@ -15,8 +15,8 @@ const named = (kind: PartKind, count: number) =>
   count === 1 ? `place ${kind.name}` : `place ${count} × ${kind.name}`;
 
 /**
- * Places parts of one kind one below the other from a point on, and selects them.
- * @param join whether they are joined to what they touch there: not where nobody has pointed.
+ * Places parts of one kind below each other from a point on, and selects them.
+ * @param join whether they are joined to the parts that they touch: not if nobody has pointed.
  * @returns their ids.
  */
 export function place(
@@ -40,14 +40,14 @@ export function place(
   return placed;
 }
 
-/** A part that is to be placed. */
+/** A part to be placed. */
 export interface NewPart {
   readonly kind: PartKind;
   readonly params: Params;
   readonly label: string;
 }
 
-/** Places parts one below the other from a point on, clear of what is there. @returns their ids. */
+/** Places parts below each other from a point on, clear of other parts. @returns their ids. */
 export function placeColumn(made: Transaction, parts: readonly NewPart[], at: Point): string[] {
   let y = at.y;
   return parts.map(({ kind, params, label }) => {
@@ -59,7 +59,7 @@ export function placeColumn(made: Transaction, parts: readonly NewPart[], at: Po
   });
 }
 
-/** Places a part so that one of its pins stands at a point, and joins ends of wires to it and the pins below it. */
+/** Places a part with one of its pins at a point, and joins ends of wires to it and the pins below it. */
 export function placeFrom(
   session: Session,
   from: readonly End[],

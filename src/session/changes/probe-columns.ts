@@ -6,7 +6,10 @@ import { findKind } from '@/core/parts/catalogue';
 import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 
-/** Makes what a part gives out a column of the table, by a probe that bears its name, or takes the column away. */
+/**
+ * Adds an output inside the circuit as a column of the table, by a probe with its name, or removes the
+ * column.
+ */
 export function showProbeColumn(
   session: Session,
   between: ProbeCandidate,

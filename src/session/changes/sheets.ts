@@ -4,7 +4,7 @@ import { usesOf } from '@/core/netlist/blocks';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
 
-/** Adds an empty sheet and opens it. @param name what it is called; the next free number without one. */
+/** Adds an empty sheet and opens it. @param name its name; the next free number without one. */
 export function addSheet(session: Session, name = ''): Result<undefined> {
   const { lesson } = session.state;
   const ids = new Set(lesson.sheets.map((s) => s.id));
@@ -31,7 +31,10 @@ export function removeSheet(session: Session, id: string): Result<undefined> {
   return removed;
 }
 
-/** Switches and buttons of the sheet become ports into it, lamps ports out of it, so that it can be a block. */
+/**
+ * Turns switches and buttons of the sheet into input ports and lamps into output ports, so that it can be a
+ * block.
+ */
 export function portsForSheet(session: Session, id: string): Result<undefined> {
   const sheet = session.state.lesson.sheets.find((s) => s.id === id);
   const edits = sheet ? portsFor(sheet) : [];

@@ -6,10 +6,10 @@ import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 import { addSheet } from './sheets';
 
-/** What is typed to begin another sheet: `sheet Full adder`. */
+/** The typed line that begins another sheet: `sheet Full adder`. */
 export const SHEET = /^sheet\s+(?=\S)/i;
 
-/** Does what a typed line says that places no part: another sheet, or a statement. */
+/** Runs a typed line that places no part: another sheet, or a statement. */
 export function typedLine(session: Session, text: string, at: Point): Result<undefined> {
   const line = text.trim();
   if (!SHEET.test(line)) return drawTyped(session, line, at);
@@ -17,7 +17,7 @@ export function typedLine(session: Session, text: string, at: Point): Result<und
   return addSheet(session, line.replace(SHEET, ''));
 }
 
-/** Draws what was typed as `Sum = A xor B`, in one step of undo, and selects it. */
+/** Draws a typed statement, `Sum = A xor B`, in one step of undo, and selects it. */
 function drawTyped(session: Session, text: string, at: Point): Result<undefined> {
   const { lesson, sheetId } = session.state;
   const read = readStatement(lesson, sheetId, text);

@@ -10,7 +10,7 @@ import type { Session } from '../session';
  * The table that is filled in for the sheet that runs.
  */
 
-/** @param what is done to the table, as it follows “Undo:”. */
+/** @param what the change of the table, as it follows “Undo:”. */
 export function setSpec(
   session: Session,
   plan: SpecTable | undefined,
@@ -21,14 +21,14 @@ export function setSpec(
 }
 
 /**
- * The table that is filled in for the sheet that runs, or else that of its circuit, to be changed from there; null where
- * there is neither, or where it is too large to be filled in.
+ * The filled-in table of the running sheet, or else the table of its circuit; null if there is neither, or if
+ * it is too large to be filled in.
  */
 export function specInHand(session: Session): SpecTable | null {
   return sheetOf(session.state.lesson, session.state.rootId)!.plan ?? specOfCircuit(session);
 }
 
-/** The table of the circuit as one that is filled in, without what probes half-way add to it. */
+/** The table of the circuit as a filled-in one, without the columns of probes. */
 export function specOfCircuit(session: Session): SpecTable | null {
   const { lesson, rootId, table, netlist } = session.state;
   if (table.state !== 'ready') return null;
@@ -53,7 +53,7 @@ export function fillCell(session: Session, output: string, row: number, letter: 
   );
 }
 
-/** Turns a cell over: what was 1 becomes 0, anything else 1. */
+/** Toggles a cell: 1 becomes 0, anything else 1. */
 export function turnCell(session: Session, output: string, row: number): Result<undefined> {
   const column = specInHand(session)?.outputs.find((o) => sameName(o.name, output));
   return column ? fillCell(session, output, row, column.rows[row] === '1' ? '0' : '1') : DONE;

@@ -15,11 +15,11 @@ import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 import { changeSettings } from './lesson';
 
-/** What the time face of the running sheet shows, and what drives its inputs. */
+/** The content of the running sheet's time face, and its stimuli. */
 export const timeSetupOf = (session: Session): TimeSetup =>
   sheetOf(session.state.lesson, session.state.rootId)?.time ?? NO_TIME_SETUP;
 
-/** Changes it, in one step of undo. @param what is done, as it follows “Undo:”. */
+/** Changes it, in one step of undo. @param what the change, as it follows “Undo:”. */
 export function setTimeSetup(
   session: Session,
   change: Partial<TimeSetup>,
@@ -81,9 +81,10 @@ const GLITCH_AT = 20_000;
 const GLITCH = 'One input changes';
 
 /**
- * Lets one input change while the others stay, so that a static hazard is seen in the diagram; in one step of undo. With
- * 1 ns a part, because a gate swallows pulses that are shorter than its own delay, and so hides some hazards. Nothing where an input of that name is not there.
- * @param row the inputs in the order of `names`, the first the highest bit; the one that changes is 1 at first.
+ * Changes one input while the others stay, so that a static hazard shows in the diagram; in one step of undo.
+ * With 1 ns a part, because a gate swallows pulses shorter than its own delay, and so hides some hazards.
+ * Does nothing if there is no input of that name.
+ * @param row the inputs in the order of `names`, the first the highest bit; the changing one is 1 at first.
  */
 export function showHazard(
   session: Session,
@@ -136,7 +137,7 @@ export function drawLevel(session: Session, part: string, from: number, to: numb
 /** Longest text of a course that is kept. */
 const LONGEST_COURSE = 400_000;
 
-/** Keeps with the stimulus what the outputs did up to now: later runs are held against it. */
+/** Keeps the outputs up to now with the stimulus: later runs are compared with them. */
 export function keepExpected(session: Session): Result<undefined> {
   const stimulus = drivingOf(timeSetupOf(session));
   if (!stimulus) return DONE;

@@ -81,9 +81,9 @@ export function colourWires(session: Session, colour: WireColour | undefined): R
 }
 
 /**
- * Pulls the one selected wire aside, as far as nothing is in the way: its longest piece that runs across the way of
- * the pull, one between two corners rather than one at a pin.
- * @returns null where more or something else than one wire is selected.
+ * Pulls the one selected wire aside until something is in the way: its longest segment across the direction,
+ * an inner one before one at a pin.
+ * @returns null if the selection is not one wire.
  */
 export function pullSelected(session: Session, by: Point): Result<undefined> | null {
   const { lesson, sheetId, selection } = session.state;

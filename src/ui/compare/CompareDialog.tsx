@@ -17,7 +17,7 @@ import { done, mapped, problemOf, type Result, refusal, refused, sentence } from
 import { otherLessons, readLesson } from '@/session/other-lessons';
 import { showDifference } from '@/session/show-proof';
 import { Marked } from '@/ui/controls/Marked';
-import { Modal } from '@/ui/controls/Modal';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { prover } from '@/workers/prove-client';
 
@@ -26,9 +26,9 @@ type Work =
   | { readonly state: 'working'; readonly share: number }
   | { readonly state: 'done'; readonly made: Result<Proof> };
 
-/** What stands in the list of sheets for formulas that are typed. */
+/** The value in the list of sheets that stands for typed formulas. */
 const FORMULAS = '';
-/** What begins the entries of that list that are other lessons. */
+/** The prefix of entries in that list that are other lessons. */
 const LESSON = 'lesson ';
 
 /** Another lesson with the sheet of it that is compared. */
@@ -107,20 +107,15 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
       says="Every case is covered: “the same” is a proof."
       onClose={onClose}
       foot={
-        <>
-          <button type="button" className="button" onClick={onClose}>
-            Close
-          </button>
-          {work.state === 'working' ? (
+        work.state === 'working' ? (
+          <DialogFoot onClose={onClose}>
             <button type="button" className="button" onClick={stop}>
               Stop
             </button>
-          ) : (
-            <button type="button" className="button main" disabled={!theirs} onClick={begin}>
-              Compare
-            </button>
-          )}
-        </>
+          </DialogFoot>
+        ) : (
+          <DialogFoot onClose={onClose} main={{ name: 'Compare', onClick: begin, isOff: !theirs }} />
+        )
       }
     >
       <label className="flex flex-wrap items-center gap-2">

@@ -4,7 +4,7 @@ import { Component, type ErrorInfo, type ReactNode } from 'react';
 
 interface Props {
   readonly children: ReactNode;
-  /** Stands in the place of what failed. @param retry shows the children again. */
+  /** Stands in place of a failed component. @param retry shows the children again. */
   readonly fallback: (error: Error, retry: () => void) => ReactNode;
 }
 

@@ -1,6 +1,6 @@
 import { WholePage } from './WholePage';
 
-/** A page that failed as a whole: what happened, and what to do. */
+/** A page that failed as a whole: the error, and the remedies. */
 export function FailedPage({ error, retry }: { error: Error; retry: () => void }) {
   return (
     <WholePage title="This page stopped with an unexpected error">

@@ -5,8 +5,8 @@ import { useStore } from 'zustand';
 import { loading, reloadOnce } from '@/loading/load';
 
 /**
- * Tells what part of Manege cannot be fetched, while it is tried again and again; and reloads a page whose server has
- * another build by now, once.
+ * Tells which part of Manege cannot be fetched while it is retried, and reloads, once, a page whose server
+ * has another build by now.
  */
 export function FetchFailures() {
   const { failing, isOutdated } = useStore(loading);

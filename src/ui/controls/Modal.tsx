@@ -29,3 +29,37 @@ export function Modal({ title, says, children, foot, onClose }: Props) {
     </Dialog.Root>
   );
 }
+
+interface FootProps {
+  readonly onClose: () => void;
+  /** The word on the button that closes; it is the main one if there is no other. */
+  readonly close?: string;
+  /** What the dialog is for. */
+  readonly main?: { readonly name: string; readonly onClick: () => void; readonly isOff?: boolean };
+  /** Why the main button did nothing. */
+  readonly problem?: string;
+  /** More buttons, before the main one. */
+  readonly children?: ReactNode;
+}
+
+/** The buttons at the foot of a dialog. */
+export function DialogFoot({ onClose, close = 'Close', main, problem, children }: FootProps) {
+  return (
+    <>
+      {problem && (
+        <p role="alert" className="mr-auto text-sm text-bad">
+          {problem}
+        </p>
+      )}
+      <button type="button" className={main || children ? 'button' : 'button main'} onClick={onClose}>
+        {close}
+      </button>
+      {children}
+      {main && (
+        <button type="button" className="button main" disabled={main.isOff} onClick={main.onClick}>
+          {main.name}
+        </button>
+      )}
+    </>
+  );
+}

@@ -6,14 +6,12 @@ interface Props<P extends object> {
   readonly className: string;
   readonly children: ReactNode;
   readonly popup: 'menu' | 'dialog';
-  /** Fetches what opens; it shows the same button itself and is open when it appears. */
+  /** Fetches the content; it shows the same button itself and is open when it appears. */
   readonly load: () => Promise<ComponentType<P>>;
   readonly props: P;
 }
 
-/**
- * A button whose menu is fetched when it is first reached for, so that a page's first load goes without it.
- */
+/** A button whose menu is fetched when it is first reached for, outside a page's first load. */
 export function OnDemand<P extends object>({ className, children, popup, load, props }: Props<P>) {
   const [asked, setAsked] = useState(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is fetched never changes

@@ -1,5 +1,6 @@
 'use client';
 
+import { hint } from './hint';
 import { chooseTheme, useTheme } from './theme';
 
 export function ThemeButton() {
@@ -11,7 +12,7 @@ export function ThemeButton() {
       className="icon-button"
       onClick={() => chooseTheme(other)}
       aria-label={`Use the ${other} theme`}
-      title={`Use the ${other} theme`}
+      {...hint(`Use the ${other} theme`)}
     >
       <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
         <circle cx="9" cy="9" r="6.5" fill="none" stroke="currentColor" strokeWidth="1.6" />

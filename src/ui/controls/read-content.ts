@@ -7,7 +7,9 @@ import { randomId } from '@/store/database';
 import { readInWorker } from '@/workers/file-client';
 import type { ReadFile } from './files';
 
-/** What a button offers that asks for files at a place. Browsers look at the last part of an ending only. */
+/**
+ * The `accept` attribute of a button for files at a place. Browsers look at the last part of an ending only.
+ */
 export const acceptedAt = (place: ReadPlace): string =>
   [
     ...new Set(
@@ -32,7 +34,7 @@ export async function readContent({ name, text }: ReadFile, place: ReadPlace): P
   const { format } = known.value;
   const options = { title: titleOfFile(name, format), laidOut: true, everything: true };
   const read = await (format.read!.isSlow ? readInWorker : readHere)(known.value, options);
-  // What another program wrote has no identity of its own.
+  // A file of another program has no identity of its own.
   if (format.heading !== undefined) return read;
   return mapped(read, (content) =>
     content.is === 'lesson' ? { ...content, lesson: { ...content.lesson, id: randomId() } } : content,

@@ -16,10 +16,10 @@ export interface Painter {
 }
 
 /**
- * A canvas that is painted when something has changed: sharp on every screen, anew with another theme, at once
- * when it is resized (a resized canvas is blank), and otherwise with the next frame.
+ * A canvas that is painted when something has changed: sharp on every screen, again with another theme, at
+ * once when it is resized (a resized canvas is blank), and otherwise with the next frame.
  * @param paint gets a context scaled to CSS pixels; the newest one given is used.
- * @param measure gives the size that the canvas is to have, from the element around it.
+ * @param measure gives the intended size of the canvas, from the element around it.
  */
 export function usePainter(
   paint: (g: CanvasRenderingContext2D, size: Size, palette: Palette) => void,

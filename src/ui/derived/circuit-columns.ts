@@ -3,10 +3,13 @@ import { cell, type TruthTable } from '@/core/logic/table/truth-table';
 import { letterOf } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';
 
-/** What the circuit does, in the order of the plan: for each planned output the column of its name, by the plan's rows. */
+/**
+ * The columns of the circuit in the order of the filled-in table: for each of its outputs the column of that
+ * name, by its rows.
+ */
 export interface CircuitColumns {
   readonly letter: (output: number, row: number) => string | null;
-  /** What was seen when the row was tried on the live circuit; null where it was not. */
+  /** The outputs seen when the row was tried on the live circuit; null if it was not. */
   readonly seen: (output: number, row: number) => string | null;
   /** The row of the circuit that a row of the plan is: its inputs may stand in another order. */
   readonly rowOf: (row: number) => number;
@@ -14,7 +17,7 @@ export interface CircuitColumns {
   readonly isWhole: boolean;
 }
 
-/** What was seen in each row of the circuit that was tried: the letters of its outputs. */
+/** The outputs seen in each tried row of the circuit, as letters. */
 export type SeenLetters = ReadonlyMap<number, string>;
 
 export function circuitColumns(

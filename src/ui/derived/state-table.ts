@@ -11,7 +11,7 @@ export const MOST_ASKED = 14;
 
 const known = new WeakMap<Netlist, Result<TruthTable>>();
 
-/** What a bit of state is called by people: its part's label, where that has one, in place of the part's id. */
+/** The displayed name of a bit of state: its part's label if it has one, in place of the part's id. */
 export function stateLabel(sheet: Sheet, name: string): string {
   const [, id, rest] = /^([A-Za-z0-9_-]+)(.*)$/.exec(name) ?? [];
   const label = id === undefined ? '' : sheet.parts.get(id)?.label;
@@ -35,9 +35,9 @@ export function stateColumnCount(netlist: Netlist): number {
 }
 
 /**
- * The state table of a netlist, derived once; null where it is so large that it is derived only when asked for.
+ * The state table of a netlist, derived once; null if it is so large that it is derived only on request.
  * @param sheet that was compiled to it.
- * @param isAsked whether somebody has asked.
+ * @param isAsked whether it was requested.
  */
 export function stateTableOf(netlist: Netlist, sheet: Sheet, isAsked = false): Result<TruthTable> | null {
   let table = known.get(netlist);

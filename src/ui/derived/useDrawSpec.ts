@@ -1,15 +1,15 @@
 import { useEffect, useState } from 'react';
 import type { CircuitForm } from '@/core/synthesis/circuit-of-spec';
-import { type Drawing, drawSpec } from '@/session/changes/draw-table';
+import { type DrawingJob, drawSpec } from '@/session/changes/draw-table';
 import { useSession } from '@/ui/session/session-context';
 
-/** What draws the circuit of the table that is filled in, and what stops that while it goes on. */
+/** Draws the circuit of the filled-in table, and stops while that is under way. */
 export function useDrawSpec(): {
   readonly draw: (as: CircuitForm) => void;
   readonly stop: (() => void) | null;
 } {
   const session = useSession();
-  const [drawing, setDrawing] = useState<Drawing | null>(null);
+  const [drawing, setDrawing] = useState<DrawingJob | null>(null);
   useEffect(() => () => drawing?.cancel(), [drawing]);
   const draw = (as: CircuitForm) => {
     if (drawing) return;

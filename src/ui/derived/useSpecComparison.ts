@@ -6,19 +6,19 @@ import type { TruthTable } from '@/core/logic/table/truth-table';
 import { useSessionState } from '@/ui/session/session-context';
 import { type CircuitColumns, circuitColumns, differing } from './circuit-columns';
 
-/** The table that is filled in with what stands beside it. */
+/** The filled-in table with the circuit's columns beside it. */
 export interface SpecComparison {
   readonly plan: SpecTable | undefined;
   readonly derived: TruthTable | null;
-  /** What the circuit does, by the rows of the plan; null where it has other inputs or none. */
+  /** The circuit's columns by the rows of the table; null if its inputs differ or it has none. */
   readonly circuit: CircuitColumns | null;
   /** Rows in which the circuit does something else, or was seen to. */
   readonly wrong: readonly number[];
 }
 
 /**
- * The table that is filled in for the sheet that runs, beside what its circuit does.
- * @param onlyTried whether only rows count that were tried.
+ * The filled-in table of the running sheet, beside the columns of its circuit.
+ * @param onlyTried whether only tried rows count.
  */
 export function useSpecComparison(onlyTried = false): SpecComparison {
   const plan = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan);

@@ -8,6 +8,7 @@ import type { Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
 import { toScreen } from '@/core/drawing/geometry/viewport';
 import { fetcher } from '@/loading/load';
+import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
 import { useEditor } from '@/ui/session/editor-context';
@@ -27,7 +28,7 @@ import { useLitParts } from './useLitParts';
 import { usePreview } from './usePreview';
 import { useSheetView, useWheelZoom } from './useSheetView';
 
-/** What opens on the sheet is fetched when the pointer or a key first comes to it. */
+/** Popups are fetched when the pointer or a key first comes to the sheet. */
 const PopupHost = lazyComponent('the tools of the drawing', () =>
   import('./popups/PopupHost').then((m) => m.PopupHost),
 );
@@ -59,7 +60,7 @@ export function Drawing() {
   const isInside = useSessionState((s) => s.path.length > 0);
   const root = useRef<HTMLDivElement>(null);
   const pointer = useRef<Point | null>(null);
-  /** What is open, known before the page is painted anew. */
+  /** The open popup, known before the page is painted again. */
   const openNow = useRef<Popup | null>(null);
   const [opened, setOpened] = useState<Popup | null>(null);
   const [tip, setTip] = useState<Tip | null>(null);
@@ -72,7 +73,7 @@ export function Drawing() {
   const { view, showAll } = sheetView;
   const preview = usePreview(session);
 
-  /** What keeps a picture of a large sheet seen from far away is fetched where there is one. */
+  /** The cache for pictures of large sheets is fetched with the first large sheet. */
   const fetchLayer = async () => {
     const { Layer } = await layers();
     layer.current ??= new Layer();
@@ -166,7 +167,7 @@ export function Drawing() {
     if (now?.is !== 'typing' || ctrlKey || metaKey) return false;
     if (key === 'Escape') open(null);
     else if (key === 'Enter') open({ ...now, entered: true });
-    // What comes after Enter is the next part's name.
+    // Text after Enter is the next part's name.
     else if (key.length === 1)
       open(now.entered ? { ...now, next: now.next + key } : { ...now, first: now.first + key });
     return true;
@@ -200,7 +201,7 @@ export function Drawing() {
           type="button"
           className="icon-button size-7"
           onClick={showAll}
-          title="Show everything (0)"
+          {...hint('Show everything (0)')}
           aria-label="Show everything"
         >
           <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">

@@ -1,4 +1,4 @@
-/** What to do first. */
+/** The first steps, on an empty sheet. */
 export function EmptySheet({ readOnly }: { readOnly: boolean }) {
   if (readOnly) return null;
   return (

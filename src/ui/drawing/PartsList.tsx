@@ -23,7 +23,7 @@ export function PartsList({ onAct }: { onAct: (part: string) => void }) {
     const next = parts[Math.min(parts.length - 1, Math.max(0, at === -1 ? 0 : at + by))];
     if (next) session.select({ parts: new Set([next.id]), wires: new Set() });
   };
-  // What is seen comes first: the words follow as soon as the page has been painted.
+  // The canvas comes first: the words follow as soon as the page has been painted.
   const state = useDeferredValue(useSessionState((s) => s));
   return (
     <Words

@@ -1,7 +1,7 @@
 import type { Point } from '@/core/circuit/geometry';
 import { within } from '@/ui/controls/within';
 
-/** Words at the pointer: a problem, or what a wire carries. */
+/** Words at the pointer: a problem, or the value of a wire. */
 export interface Tip extends Point {
   readonly text: string;
   readonly isProblem: boolean;

@@ -6,7 +6,7 @@ import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { useSessionState } from '@/ui/session/session-context';
 import { PROBLEM_COUNT, problemCountText } from './problem-count-text';
 
-/** Each thing that is wrong, in words; a press leads to where it is. */
+/** Each problem, in words; a press leads to its place. */
 export function ProblemList({ onShow }: { onShow: (problem: Diagnostic) => void }) {
   const found = useSessionState((s) => s.diagnostics);
   const [open, setOpen] = useState(true);

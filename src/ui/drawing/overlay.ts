@@ -6,7 +6,7 @@ import type { SessionState } from '@/session/state';
 import type { DraggedObjects, Overlay } from './canvas/scene';
 import type { PointerGesture } from './gestures/pointer-gesture';
 
-/** Everything that is painted over the sheet: the selection, the gesture, problems, and what is lit. */
+/** Everything that is painted over the sheet: the selection, the gesture, problems, and lit parts. */
 export function overlayOf(
   state: SessionState,
   sheet: Sheet,
@@ -38,7 +38,7 @@ export function overlayOf(
   };
 }
 
-/** The pins of the problems, and where they stand on the sheet. */
+/** The pins of the problems, with their places on the sheet. */
 export function problemSpots(
   sheet: Sheet,
   diagnostics: readonly Diagnostic[],

@@ -1,4 +1,4 @@
-/** The look of the button that counts what is wrong. */
+/** The look of the button with the number of problems. */
 export const PROBLEM_COUNT =
   'ml-auto cursor-pointer rounded-md px-1.5 font-semibold text-bad hover:bg-accent-soft';
 

@@ -17,7 +17,7 @@ export function partsMaking(session: Session, pointed: Highlight): ReadonlySet<s
   );
 }
 
-/** The product that a part makes; null where it makes none. */
+/** The product that a part makes; null if it makes none. */
 export function productOfPart(session: Session, part: string): Highlight | null {
   const { path, netlist } = session.state;
   const product = path.length === 0 && productsOf(netlist).find((p) => p.part === part);

@@ -9,7 +9,7 @@ const highlighting = fetcher('what lights up across faces', () => import('./prod
 interface LitParts {
   /** The parts that are lit because another face points at their product. */
   readonly lit: RefObject<ReadonlySet<string>>;
-  /** Lights on the other faces what a part makes; nothing for null. */
+  /** Lights the product of a part on the other faces; nothing for null. */
   readonly pointAt: (part: string | null) => void;
 }
 

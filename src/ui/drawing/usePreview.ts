@@ -13,7 +13,7 @@ interface Preview {
 
 export interface ShownSheet {
   readonly sheet: Sheet;
-  /** What the gesture has moved; null where it has moved nothing. */
+  /** The objects that the gesture has moved; null if there are none. */
   readonly dragged: DraggedObjects | null;
 }
 

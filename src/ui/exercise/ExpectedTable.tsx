@@ -6,11 +6,11 @@ const MOST_SHOWN = 64;
 
 interface Props {
   readonly of: ExpectedRows;
-  /** What a press on an output's cell does, where it can be changed. */
+  /** Called when an output's cell is pressed, where cells can be changed. */
   readonly onTurn?: (output: number, row: number) => void;
 }
 
-/** What is expected, as a table; where it can be changed, an output's cells are pressed. */
+/** The expectation as a table; where it can be changed, an output's cells are pressed. */
 export function ExpectedTable({ of, onTurn }: Props) {
   const { inputs, outputs, rows, word, when, input, output } = of;
   const strong = (text: string) => (text.includes('1') ? 'font-bold' : '');

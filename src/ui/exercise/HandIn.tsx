@@ -8,7 +8,7 @@ import { check } from '@/core/exercise/check';
 import { exerciseKindOf } from '@/core/exercise/kinds';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { fileName, saveFile } from '@/ui/controls/files';
-import { Modal } from '@/ui/controls/Modal';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSessionState } from '@/ui/session/session-context';
 
 interface Props {
@@ -68,16 +68,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       title="Hand in"
       says="Your circuit is saved as a file, with your name and how it stands now. You can go on working and hand in again."
       onClose={onClose}
-      foot={
-        <>
-          <button type="button" className="button" onClick={onClose}>
-            Close
-          </button>
-          <button type="button" className="button main" onClick={save}>
-            Save the hand-in file
-          </button>
-        </>
-      }
+      foot={<DialogFoot onClose={onClose} main={{ name: 'Save the hand-in file', onClick: save }} />}
     >
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Your name</span>

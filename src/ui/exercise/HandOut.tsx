@@ -12,7 +12,7 @@ import { type Result, sentence } from '@/core/values/result';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
-import { Modal } from '@/ui/controls/Modal';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/session/session-context';
 import { ExpectedTable } from './ExpectedTable';
 import { TaskText } from './TaskText';
@@ -20,12 +20,12 @@ import { TaskText } from './TaskText';
 const FAMILIES = families(PLACEABLE.filter((k) => !k.alwaysAllowed));
 const GATES = PLACEABLE.filter((k) => k.isGate).map((k) => k.kind);
 
-/** One way to set the exercise up, with what was filled in there. */
+/** One way to set the exercise up, with the values of its fields. */
 interface Draft {
   readonly setUp: SetUp<Expected>;
   readonly kind: ExerciseKind<Expected>;
   readonly values: SetUpValues;
-  /** What the fields gave last, or why they give nothing. */
+  /** The last result of the fields, or why there is none. */
   readonly made: Result<Expected>;
   /** That, with the cells that were pressed since. */
   readonly expected: Expected | null;
@@ -45,7 +45,7 @@ function begun(source: SetUpSource): readonly Draft[] {
   return [...drafts.filter((d) => !typed(d)), ...drafts.filter(typed)];
 }
 
-/** From a sheet to an exercise: the task, what is expected, the parts; out as a file or as a link. */
+/** From a sheet to an exercise: the task, the expectation, the parts; out as a file or as a link. */
 export function HandOut({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const { sheet } = session;
@@ -108,19 +108,12 @@ export function HandOut({ onClose }: { onClose: () => void }) {
       says="Students get the task and an empty sheet. What they draw is checked against what is expected, row by row."
       onClose={onClose}
       foot={
-        <>
-          {problem && (
-            <p role="alert" className="mr-auto text-sm text-bad">
-              {problem}
-            </p>
-          )}
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-          <button type="button" className="button main" onClick={make}>
-            Make the exercise
-          </button>
-        </>
+        <DialogFoot
+          onClose={onClose}
+          close="Cancel"
+          problem={problem}
+          main={{ name: 'Make the exercise', onClick: make }}
+        />
       }
     >
       <label className="flex flex-col gap-1">
@@ -246,7 +239,7 @@ interface SetUpFieldsProps {
   readonly onFill: (id: string, value: string) => void;
 }
 
-/** What a way to set an exercise up asks, what is wrong with the answers, and what to know about the rows below. */
+/** The fields of a set-up, the error in them, and a hint about the rows below. */
 function SetUpFields({ draft, source, onFill }: SetUpFieldsProps) {
   const { setUp, values, made, expected } = draft;
   const fields = setUp.fields(source);

@@ -10,6 +10,7 @@ import { exerciseKindOf } from '@/core/exercise/kinds';
 import type { ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/exercise';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { TaskText } from './TaskText';
 
@@ -75,12 +76,12 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
   );
 }
 
-/** Whether the circuit is another one; what drives it, or stands on its faces, does not count. */
+/** Whether the circuit differs; its stimuli and the arrangement of faces do not count. */
 const isOther = (a: Lesson, b: Lesson) =>
   a.sheets.length !== b.sheets.length ||
   a.sheets.some((s, i) => s.parts !== b.sheets[i]!.parts || s.wires !== b.sheets[i]!.wires);
 
-/** Names with commas, and how many bits each has where it has several. */
+/** Names with commas, with the width of each bus. */
 const named = (signals: readonly ExpectedSignal[]) =>
   signals.map(({ name, width }) => (width > 1 ? `${name} (${width} bits)` : name)).join(', ');
 
@@ -107,7 +108,11 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
         <thead>
           <tr className="border-b border-ink font-sans text-xs">
             {when && (
-              <th scope="col" className="px-1 py-1 font-normal text-quiet" title="When the outputs are read">
+              <th
+                scope="col"
+                className="px-1 py-1 font-normal text-quiet"
+                {...hint('When the outputs are read')}
+              >
                 just before
               </th>
             )}
@@ -157,11 +162,11 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                   type="button"
                   className={`cursor-pointer rounded-md px-1.5 font-sans font-semibold hover:bg-accent-soft ${isRight ? 'text-good' : 'text-bad'}`}
                   onClick={() => goToExpected(session, exercise, row)}
-                  title={
+                  {...hint(
                     when
                       ? 'Run the circuit as the task does, up to this reading'
-                      : 'Put the switches to this row'
-                  }
+                      : 'Put the switches to this row',
+                  )}
                 >
                   {isRight ? '✓' : '✗'}{' '}
                   <span className="sr-only">

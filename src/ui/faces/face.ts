@@ -1,7 +1,7 @@
 import type { ComponentType } from 'react';
 import type { SessionState } from '@/session/state';
 
-/** A line of the help page: what a hand or key does, and what comes of it. */
+/** A line of the help page: a gesture or key, and its effect. */
 export type HelpLine = readonly [what: string, how: string];
 
 /** A face that can stand beside the drawing; everything that the page around knows of it. */
@@ -15,10 +15,10 @@ export interface Face {
   load(): Promise<ComponentType>;
   /** Whether it is open until the user opens or closes it. */
   opensWhen(state: SessionState): boolean;
-  /** Share of the height in per cent beside other faces; without one it shares what is left. */
+  /** Share of the height in per cent beside other faces; without one it shares the rest. */
   readonly share?: number;
   /** Whether it needs more room across. */
   readonly isWide?: boolean;
-  /** What the help page says of it. */
-  readonly help: readonly HelpLine[];
+  /** Its lines on the help page. */
+  loadHelp?(): Promise<readonly HelpLine[]>;
 }

@@ -5,7 +5,7 @@ import { type Result, sentence } from '@/core/values/result';
 import { Grouped } from './Typeset';
 
 interface Props {
-  /** What stands before the field. */
+  /** The text before the field. */
   readonly before?: ReactNode;
   readonly label: string;
   readonly initial?: string;
@@ -20,8 +20,8 @@ interface Props {
 }
 
 /**
- * A line in which a formula is typed. How it is read is said where precedence alone decides it; what is wrong is said
- * below, and the character at which it goes wrong is selected.
+ * A line in which a formula is typed. Where precedence alone decides, the reading is told; an error is told
+ * below, and the character at which it occurs is selected.
  */
 export function FormulaField({
   before,

@@ -2,7 +2,7 @@ import type { Expression } from '@/core/logic/expression/expression';
 import { type Notation, type Piece, pieces, written } from '@/core/logic/expression/notation';
 import { Marked } from '@/ui/controls/Marked';
 
-/** An expression as it is read in class: with bars drawn over what they negate, or in signs and words. */
+/** An expression as it is written in class: with bars over negations, or in signs and words. */
 export function Typeset({ expression, notation }: { expression: Expression; notation: Notation }) {
   if (notation === 'bar') return <Pieces of={pieces(expression)} />;
   return written(expression, notation);

@@ -8,7 +8,7 @@ interface DialogProps {
   readonly onClose: () => void;
 }
 
-/** What opens over the page, fetched when it is first asked for. The name of a sheet is typed in its tab. */
+/** The dialogs of the page, fetched when first asked for. The name of a sheet is typed in its tab. */
 const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<DialogProps>>> = {
   help: lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage)),
   commands: lazyComponent('the list of commands', () =>

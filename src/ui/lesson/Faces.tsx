@@ -15,7 +15,7 @@ const LAZY = new Map<string, ComponentType>(
   ]),
 );
 
-/** Shares of the width in per cent of what stands beside the drawing. */
+/** Shares of the width in per cent of the panes beside the drawing. */
 const TASK_SHARE = 28;
 const FACES_SHARE = { besideTask: 27, wide: 42, narrow: 34 };
 
@@ -48,12 +48,12 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
   if (faces.length > 0)
     panes.push({
       key: 'faces',
-      node: <Split across={false} panes={faces} />,
+      node: <Split name="faces" across={false} panes={faces} />,
       share: beside
         ? FACES_SHARE.besideTask
         : shown.some((face) => face.isWide)
           ? FACES_SHARE.wide
           : FACES_SHARE.narrow,
     });
-  return <Split across panes={panes} />;
+  return <Split name="page" across panes={panes} />;
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { hint } from '@/ui/controls/hint';
 import { useEditor } from '@/ui/session/editor-context';
 
 /** Hands and keys, one press away. */
@@ -11,7 +12,7 @@ export function Help() {
       className="icon-button font-bold"
       onClick={() => page.openDialog('help')}
       aria-label="Help: hands and keys"
-      title="Hands and keys"
+      {...hint('Hands and keys')}
     >
       ?
     </button>

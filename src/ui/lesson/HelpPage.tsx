@@ -1,12 +1,14 @@
 'use client';
 
+import { useEffect, useState } from 'react';
 import { COMMANDS } from '@/commands';
 import { type HelpSection, keyLines } from '@/commands/key-help';
-import { Modal } from '@/ui/controls/Modal';
+import { fetcher } from '@/loading/load';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { FACES } from '@/ui/faces';
 import type { HelpLine } from '@/ui/faces/face';
 
-/** What pointers do, and what is typed: the lines of the keys follow from the commands. */
+/** Pointer gestures and typed lines; the lines for keys follow from the commands. */
 const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
   Place: [
     ['Right button on paper', 'the ring of parts'],
@@ -41,25 +43,35 @@ const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
   ],
 };
 
+interface FaceHelp {
+  readonly id: string;
+  readonly name: string;
+  readonly lines: readonly HelpLine[];
+}
+
+const facesHelp = fetcher('the help for faces', () =>
+  Promise.all(
+    FACES.filter((face) => face.loadHelp).map(
+      async ({ id, name, loadHelp }): Promise<FaceHelp> => ({ id, name, lines: await loadHelp!() }),
+    ),
+  ),
+);
+
 const SECTIONS = Object.keys(BY_HAND) as HelpSection[];
 
-/** What pointers and keys do, with the faces' own lines. */
+/** The help page: gestures and keys, with the faces' own lines. */
 export function HelpPage({ onClose }: { onClose: () => void }) {
+  const [faces, setFaces] = useState<readonly FaceHelp[]>([]);
+  useEffect(() => void facesHelp().then(setFaces), []);
   return (
-    <Modal
-      title="Hands and keys"
-      onClose={onClose}
-      foot={
-        <button type="button" className="button main" onClick={onClose}>
-          Close
-        </button>
-      }
-    >
+    <Modal title="Hands and keys" onClose={onClose} foot={<DialogFoot onClose={onClose} />}>
       <div className="columns-2 gap-8 max-sm:columns-1">
         {SECTIONS.map((title) => (
           <Section key={title} title={title} lines={[...BY_HAND[title], ...keyLines(COMMANDS, title)]} />
         ))}
-        {FACES.map(({ id, name, help }) => help.length > 0 && <Section key={id} title={name} lines={help} />)}
+        {faces.map(({ id, name, lines }) => (
+          <Section key={id} title={name} lines={lines} />
+        ))}
       </div>
     </Modal>
   );

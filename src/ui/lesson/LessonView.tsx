@@ -7,6 +7,7 @@ import { REDO, UNDO } from '@/commands/history';
 import { DONE } from '@/core/values/result';
 import { renameLesson } from '@/session/changes/lesson';
 import type { Session } from '@/session/session';
+import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
@@ -23,11 +24,11 @@ import { type Page, usePage } from './usePage';
 
 interface Props {
   readonly session: Session;
-  /** What stands left of the drawing: the task of an exercise. */
+  /** The pane left of the drawing: the task of an exercise. */
   readonly beside?: ReactNode;
   /** Buttons at the right end of the bar. */
   readonly actions?: ReactNode;
-  /** How far what was done is kept, beside the title. */
+  /** How far the work is kept, beside the title. */
   readonly saved?: ReactNode;
   /** A line under the bar that must not be missed. */
   readonly banner?: ReactNode;
@@ -69,7 +70,7 @@ function View({
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
-        <a href={home.href} aria-label={home.label} title={home.label} className="shrink-0 rounded-full">
+        <a href={home.href} aria-label={home.label} {...hint(home.label)} className="shrink-0 rounded-full">
           <Mark />
         </a>
         <Title />
@@ -149,7 +150,7 @@ function HistoryButton({ command, sign }: { command: Command; sign: string }) {
       disabled={!command.when(editor).ok}
       onClick={() => command.run(editor)}
       aria-label={command.name}
-      title={`${nameOf(command, editor)} (${chordText(command.keys![0]!)})`}
+      {...hint(`${nameOf(command, editor)} (${chordText(command.keys![0]!)})`)}
     >
       {sign}
     </button>

@@ -2,6 +2,7 @@
 
 import { type Logic, letterOf } from '@/core/values/logic';
 import { isTimed, rowNow } from '@/session/moment';
+import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { Dial } from './Dial';
@@ -43,7 +44,7 @@ function RowMoment({ rows }: { rows: number }) {
         className="icon-button size-7"
         onClick={() => session.stepRow(-1)}
         aria-label="Row before"
-        title="Row before (←)"
+        {...hint('Row before (←)')}
       >
         ◂
       </button>
@@ -52,7 +53,7 @@ function RowMoment({ rows }: { rows: number }) {
         className="icon-button size-7"
         onClick={() => session.stepRow(1)}
         aria-label="Next row"
-        title="Next row (→)"
+        {...hint('Next row (→)')}
       >
         ▸
       </button>

@@ -3,7 +3,8 @@
 import { DropdownMenu } from 'radix-ui';
 import { commandsOf } from '@/commands';
 import { chordText } from '@/commands/chord';
-import { type Command, type Group, runCommand } from '@/commands/command';
+import { type Command, runCommand } from '@/commands/command';
+import type { Group } from '@/commands/groups';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import { useEditor } from '@/ui/session/editor-context';
 import { OPEN_TAB, OpenTab } from './OpenTab';
@@ -14,7 +15,7 @@ const MORE = 'part.block';
 /** Nearer at hand elsewhere: another tab, and the keyboard. */
 const NOT_IN_MENU = /^(sheet\.open|view\.)/;
 
-/** What can be done with the open sheet. @param name of it. */
+/** The menu of the open sheet. @param name of it. */
 export function SheetMenu({ name }: { name: string }) {
   const editor = useEditor();
   editor.session.setUpdateDerived(updateDerived);
@@ -56,11 +57,12 @@ function Item({ command }: { command: Command }) {
     <DropdownMenu.Item
       className="menu-item"
       disabled={!applies.ok}
-      title={applies.ok ? undefined : `Not now: ${applies.problem.message}`}
       onSelect={() => runCommand(command, editor)}
     >
       {command.name}
-      {key && <span className="ml-auto pl-3 text-xs text-quiet">{chordText(key)}</span>}
+      <span className="ml-auto pl-4 text-xs text-quiet">
+        {applies.ok ? key && chordText(key) : applies.problem.message}
+      </span>
     </DropdownMenu.Item>
   );
 }

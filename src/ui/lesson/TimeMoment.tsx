@@ -5,9 +5,10 @@ import { PS_PER_SECOND, timeText } from '@/core/values/time';
 import { fittingPace, hasClock } from '@/session/moment';
 import { AS_FAST } from '@/session/state';
 import { stepMoment } from '@/session/step';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
-/** A time with what runs it: pace, steps, and back to the beginning. */
+/** The time with its controls: pace, steps, and back to the beginning. */
 export function TimeMoment() {
   const session = useSession();
   const playing = useSessionState((s) => s.playing);
@@ -41,7 +42,7 @@ export function TimeMoment() {
         className="icon-button size-9 rounded-full bg-accent text-on-accent hover:!bg-accent"
         onClick={() => session.time.play(!playing)}
         aria-label={playing ? 'Pause' : 'Run'}
-        title={playing ? 'Pause' : 'Run'}
+        {...hint(playing ? 'Pause' : 'Run')}
       >
         <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden="true" fill="currentColor">
           {playing ? <path d="M2 1h3.5v12H2zM8.5 1H12v12H8.5z" /> : <path d="M3 1l10 6-10 6z" />}
@@ -56,7 +57,7 @@ export function TimeMoment() {
         label={clocked ? 'Forward half a period' : 'Forward to the next event'}
         go={() => stepMoment(session)}
       />
-      <span className="w-24 text-center font-semibold tabular-nums" title="Time of the moment">
+      <span className="w-24 text-center font-semibold tabular-nums" {...hint('Time of the moment')}>
         {timeText(roundedTime(cursor ?? now, pace))}
       </span>
       {cursor !== null ? (
@@ -84,12 +85,12 @@ export function TimeMoment() {
         className="icon-button"
         onClick={() => session.time.restart()}
         aria-label="Back to power-up"
-        title="Back to power-up"
+        {...hint('Back to power-up')}
       >
         ↺
       </button>
       {behind > 100 && (
-        <span className="text-xs whitespace-nowrap text-bad" title="How far it is behind its pace">
+        <span className="text-xs whitespace-nowrap text-bad" {...hint('How far it is behind its pace')}>
           {behind > 10_000 ? Math.round(behind / 1000) : (behind / 1000).toFixed(1)} s late
         </span>
       )}
@@ -104,7 +105,7 @@ function Step({ label, go, back }: { label: string; go: () => void; back?: boole
       className="icon-button"
       onClick={go}
       aria-label={label}
-      title={`${label} (${back ? '←' : '→'})`}
+      {...hint(`${label} (${back ? '←' : '→'})`)}
     >
       <HalfPeriod back={back} />
     </button>

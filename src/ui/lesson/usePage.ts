@@ -1,10 +1,10 @@
 import { useMemo, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import type { Dialog, PageContext } from '@/commands/context';
+import { fetcher } from '@/loading/load';
 import type { Session } from '@/session/session';
 import { chooseTheme, currentTheme, toggleProjector } from '@/ui/controls/theme';
 import { FACES } from '@/ui/faces';
-import { printOpenSheet, SHEET_FORMATS } from './sheet-formats';
 
 export interface Page {
   /** For commands: it stays the same for as long as the lesson is open. */
@@ -15,7 +15,12 @@ export interface Page {
   readonly closeDialog: () => void;
 }
 
-/** The page around the faces. A sensible pair of faces is open from the start; what the user opens or closes stays so. */
+const saving = fetcher('the writers of sheets', () => import('./save-sheet'));
+
+/**
+ * The page around the faces. A sensible pair of faces is open from the start; faces that the user opens or
+ * closes stay so.
+ */
 export function usePage(session: Session): Page {
   const [dialog, openDialog] = useState<Dialog | null>(null);
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({});
@@ -37,9 +42,8 @@ export function usePage(session: Session): Page {
       openDialog,
       toggleProjector,
       toggleTheme: () => chooseTheme(currentTheme() === 'dark' ? 'light' : 'dark'),
-      formats: () => SHEET_FORMATS,
-      saveAs: (format) => told(SHEET_FORMATS.find(({ id }) => id === format)!.save(session)),
-      print: () => told(printOpenSheet(session)),
+      saveAs: (format) => told(saving().then(({ saveSheet }) => saveSheet(session, format))),
+      print: () => told(saving().then(({ printOpenSheet }) => printOpenSheet(session))),
     };
   }, [session]);
   return {

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { drivenByTask, goToExpected } from '@/session/changes/exercise';
 import { Session } from '@/session/session';
+import { hint } from '@/ui/controls/hint';
 import { LessonView } from '@/ui/lesson/LessonView';
 import { type Row, wordOf } from './marked-row';
 
@@ -65,7 +66,7 @@ export function Look({ row, exercise, onBack, onStep }: LookProps) {
               Show the first wrong {word}
             </button>
           )}
-          <span className="truncate text-sm text-quiet" title={complaints.join(' ')}>
+          <span className="truncate text-sm text-quiet" {...hint(complaints.join(' '))}>
             {complaints.join(' ')}
           </span>
         </div>

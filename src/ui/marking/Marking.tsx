@@ -18,6 +18,7 @@ import {
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
+import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
@@ -159,7 +160,7 @@ export function Marking({ samples }: { samples: Samples }) {
     <DropZone hint="Drop hand-ins here" onFiles={onFiles} className="min-h-dvh">
       <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-6 py-4">
         <header className="flex items-center gap-3">
-          <Link href="/" aria-label="All lessons" title="All lessons">
+          <Link href="/" aria-label="All lessons" {...hint('All lessons')}>
             <Mark size={34} />
           </Link>
           <h1 className="text-xl font-bold">Marking</h1>

@@ -1,4 +1,5 @@
 import { partsText } from '@/core/formats/marking-csv';
+import { hint } from '@/ui/controls/hint';
 import type { Row, RowWord } from './marked-row';
 
 interface MarksProps {
@@ -76,7 +77,7 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
                   type="button"
                   className="icon-button"
                   aria-label={`Remove the hand-in of ${handIn.name}`}
-                  title="Remove"
+                  {...hint('Remove')}
                   onClick={() => onRemove(key)}
                 >
                   ×

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { OpenSession } from '@/session/open-session';
+import { hint } from '@/ui/controls/hint';
 import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { LessonView } from '@/ui/lesson/LessonView';
@@ -70,7 +71,7 @@ function Ready({ open }: { open: OpenSession }) {
             type="button"
             className="button"
             onClick={() => saveLesson(session.state.lesson)}
-            title="Save this lesson as a file"
+            {...hint('Save this lesson as a file')}
           >
             Save file
           </button>

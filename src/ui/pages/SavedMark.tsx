@@ -3,13 +3,14 @@
 import { useEffect } from 'react';
 import { holdReload } from '@/loading/load';
 import type { OpenSession } from '@/session/open-session';
+import { hint } from '@/ui/controls/hint';
 import { useSessionState } from '@/ui/session/session-context';
 
 const WORDS = { saved: 'Saved', saving: 'Saving …', failed: 'Not saved' } as const;
 
 /**
- * A quiet mark that tells whether all that was done is kept: a bead, filled where it is. What cannot be kept is told in
- * words, with a way to try again; a tab that is closed meanwhile asks first.
+ * A quiet mark that tells whether everything is saved: a bead, filled when it is. A failure is told in words,
+ * with a way to try again; closing the tab meanwhile asks first.
  */
 export function SavedMark({ open }: { open: OpenSession }) {
   const saving = useSessionState((s) => s.saving);
@@ -30,7 +31,7 @@ export function SavedMark({ open }: { open: OpenSession }) {
       <button
         type="button"
         className="h-8 shrink-0 cursor-pointer rounded-full border border-bad px-2.5 text-sm font-semibold text-bad"
-        title={saving.problem.message}
+        {...hint(saving.problem.message)}
         onClick={() => {
           session.say(`Not saved: ${saving.problem.message}.`, 'bad');
           open.retrySaving();
@@ -43,7 +44,7 @@ export function SavedMark({ open }: { open: OpenSession }) {
     <span
       role="img"
       aria-label={WORDS[saving.is]}
-      title={saving.is === 'saved' ? 'Everything is saved in this browser' : WORDS.saving}
+      {...hint(saving.is === 'saved' ? 'Everything is saved in this browser' : WORDS.saving)}
       className="flex shrink-0 items-center gap-1.5 text-xs text-quiet"
     >
       <span

@@ -34,7 +34,7 @@ export function useOpenSession(id: string | null): Opening {
       },
       (error: Error) => fail({ state: 'broken', problem: sentence(problemOf(error)) }),
     );
-    // A page that comes back from the browser's memory has let go of its lesson: it is opened anew.
+    // A page that comes back from the browser's memory has released its lesson: the lesson is opened again.
     const comeBack = (event: PageTransitionEvent) => event.persisted && location.reload();
     window.addEventListener('pagehide', leave);
     window.addEventListener('pageshow', comeBack);

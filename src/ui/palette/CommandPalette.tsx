@@ -5,8 +5,9 @@ import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { commandsOf } from '@/commands';
 import { chordText } from '@/commands/chord';
-import { type Command, GROUPS, nameOf, runCommand } from '@/commands/command';
+import { type Command, nameOf, runCommand } from '@/commands/command';
 import { findCommands } from '@/commands/find';
+import { GROUPS } from '@/commands/groups';
 import { useEditor } from '@/ui/session/editor-context';
 
 /** More lines than this nobody reads: another word finds it sooner. */
@@ -19,7 +20,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
   const commands = useMemo(() => commandsOf(editor), [editor]);
   const found = findCommands(typed, commands, editor);
   const shown = found.slice(0, MOST_SHOWN);
-  /** It is run when the dialog has gone, so that the focus that it gives stays. */
+  /** It runs after the dialog has gone, so that the focus it sets stays. */
   const choose = (command: Command) => {
     onClose();
     requestAnimationFrame(() => runCommand(command, editor));
@@ -63,7 +64,7 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** A command with its group, its key, and why it does not apply where it does not. */
+/** A command with its group, its key, and why it does not apply if it does not. */
 function Line({ command, onRun }: { command: Command; onRun: () => void }) {
   const editor = useEditor();
   const applies = command.when(editor);

@@ -2,16 +2,18 @@ import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { type Cube, reordered } from '@/core/logic/minimise/cube';
 
-/** What is pointed at on one face and lit on the others: some rows, as a product of an output's formula. */
+/** A highlight that one face sets and the others show: some rows, as a product of an output's formula. */
 export interface Highlight {
-  /** The output whose formula or map it is of; of all, where it is a gate that is pointed at. */
+  /** The output of the formula or map; null for all outputs, when a gate is pointed at. */
   readonly output: string | null;
   /** The inputs over which the product goes, in order. */
   readonly inputs: readonly string[];
   readonly cube: Cube;
 }
 
-/** What is pointed at as a product of an output's formula over its inputs; null where it is of another one. */
+/**
+ * The highlight as a product of an output's formula over its inputs; null if it belongs to another output.
+ */
 export function highlightIn(
   pointed: Highlight | null,
   output: string,

@@ -18,7 +18,7 @@ export const pressOf = ({ key, ctrlKey, metaKey, altKey, shiftKey, repeat }: Key
   isRepeat: repeat,
 });
 
-/** Whether a key is kept for a drawing that is not there yet, so that the browser must leave it alone. */
+/** Whether a key is kept for a drawing that is still loading; the browser must then leave it alone. */
 export function isForDrawing({ key, ctrlKey, metaKey, altKey }: KeyPress): boolean {
   if (altKey) return false;
   return ctrlKey || metaKey ? CTRL_LETTERS.includes(key.toLowerCase()) : key.length === 1 || NAMED.test(key);
@@ -31,7 +31,10 @@ function keep(event: KeyboardEvent): void {
   event.preventDefault();
 }
 
-/** Keeps the keys that are pressed from now on, until a drawing takes them: somebody who has asked for a lesson begins to type. */
+/**
+ * Keeps the keys that are pressed from now on until a drawing takes them: people begin to type as soon as
+ * they have asked for a lesson.
+ */
 export function keepEarlyKeys(): void {
   if (kept) return;
   kept = [];

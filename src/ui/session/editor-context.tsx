@@ -20,7 +20,10 @@ const NO_DRAWING: DrawingContext = {
   cancelGesture: () => false,
 };
 
-/** What commands and gestures act on, from the moment that a lesson is open; the drawing joins it when it is shown. */
+/**
+ * The context of commands and gestures, from the moment that a lesson is open; the drawing joins it when it
+ * is shown.
+ */
 export class Editor implements EditorContext {
   drawing: DrawingContext = NO_DRAWING;
 

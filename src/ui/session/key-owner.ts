@@ -1,5 +1,5 @@
 /*
- * Who takes a key that is pressed on a page with a drawing.
+ * Decides which element receives a key on a page with a drawing.
  */
 
 const TAKES_KEYS =
@@ -12,13 +12,14 @@ const KEEPS_FOCUS = `${TAKES_KEYS}, [role="grid"], [role="tablist"], [role="radi
 export const takesKeys = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest(TAKES_KEYS) !== null;
 
-/** Whether Space and Enter press what has the focus. */
+/** Whether Space and Enter press the focused element. */
 export const isButton = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest(BUTTON) !== null;
 
 /**
- * Lets the keyboard go back to the drawing when a button was pressed with a pointer or a finger: it does not keep the
- * focus, so that Space opens the ring and does not press it once more. Who goes about with Tab keeps the focus.
+ * Returns the keyboard to the drawing after a button was pressed with a pointer or a finger: the button does
+ * not keep the focus, so Space opens the ring and does not press the button again. Navigation with Tab keeps
+ * the focus.
  * @returns ends it.
  */
 export function freeKeysAfterPresses(): () => void {

@@ -15,7 +15,7 @@ export function useSession(): Session {
   return session;
 }
 
-/** A part of the open lesson's state; the page is painted anew where it changes. */
+/** A part of the open lesson's state; the component renders again when it changes. */
 export function useSessionState<T>(select: (state: SessionState) => T): T {
   return useStore(useSession().store, select);
 }

@@ -54,7 +54,7 @@ export function align(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>,
   return moveEach(lesson, sheetId, new Map(by));
 }
 
-/** Spaces parts out so that the gaps between their bodies are alike; the outermost two stay. */
+/** Spaces parts so that the gaps between their bodies are equal; the outermost two stay. */
 export function distribute(
   lesson: Lesson,
   sheetId: string,
@@ -103,7 +103,7 @@ export function straighten(lesson: Lesson, sheetId: string, wires: ReadonlySet<s
   return group(edits);
 }
 
-/** Which part is to be moved, and by how much, so that a wire runs straight. */
+/** The part to move, and the distance, so that a wire becomes straight. */
 function jog(sheet: Sheet, wire: Wire): { part: string; by: Point } | null {
   if (!isPinEnd(wire.from) || !isPinEnd(wire.to)) return null;
   const a = pinOf(sheet, wire.from.part, wire.from.port);

@@ -123,7 +123,10 @@ export function moveEach(lesson: Lesson, sheetId: string, by: ReadonlyMap<string
   ]);
 }
 
-/** By how much both ends of a wire move alike, be it through the wires on which it branches; null otherwise. */
+/**
+ * The distance by which both ends of a wire move, possibly through the wires on which it branches; null if
+ * they differ.
+ */
 function carriedBy(
   sheet: Sheet,
   id: string,
@@ -203,8 +206,8 @@ export function setParams(
 }
 
 /**
- * Removes parts and wires, and the wires that hang on them. Where a removed wire carried branches, the piece of
- * it that they need stays: it becomes part of the branch that leaves it last.
+ * Removes parts and wires, and the wires connected to them. If a removed wire carried branches, the piece
+ * that they need stays: it becomes part of the branch that leaves it last.
  */
 export function remove(sheet: Sheet, parts: ReadonlySet<string>, wires: ReadonlySet<string>): Edit {
   const kept = new Map(sheet.wires);

@@ -70,7 +70,7 @@ export function makeBlock(
   if (cut.length === 0)
     return refused('no-ports', 'no wire leads out of the selection, so the block would have no ports');
 
-  // The sheet inside: the parts as they are, each net laid anew, a port for each that is cut.
+  // The sheet inside: the parts unchanged, each net routed again, a port for each cut net.
   const id = freshId(new Set(lesson.sheets.map((s) => s.id)), 'sheet');
   const names = new Set<string>();
   const kind = findKind('port')!;
@@ -149,7 +149,7 @@ export function makeBlock(
 
 const same = (a: NetPin, b: NetPin) => a.part === b.part && a.port === b.port;
 
-/** Pins that hang together by wires, for each net that has any. */
+/** Pins connected by wires, for each net that has any. */
 function netsOf(sheet: Sheet): NetPin[][] {
   const nets = wireNets(sheet);
   const byNet = new Map<number, NetPin[]>();

@@ -18,7 +18,7 @@ import { probeFor, probeOn } from './join-up';
 export interface ProbeCandidate {
   readonly part: string;
   readonly port: string;
-  /** The part's name, with the port's where it has several. */
+  /** The part's name, with the port's if it has several. */
   readonly name: string;
   /** The probe on its net, or null. */
   readonly probe: string | null;
@@ -97,7 +97,7 @@ export function probeSpot(
           if (way >= least) continue;
           const standing = probeOn(fitting, at, flat, away);
           const { y0, y1 } = grown(bodyOf(standing), TIP);
-          // Its body with its label beside it, and the line by which it hangs on the wire.
+          // Its body with its label beside it, and the line that connects it to the wire.
           const box = { ...footprintOf(standing), y0, y1 };
           const lead = boundingBoxOfPoints([at, standing.at])!;
           const parts = taken.filter((t) => overlap(t, box) || overlap(t, grown(lead, -0.1))).length;

@@ -164,7 +164,7 @@ function mismatchRemedies(lesson: Lesson, sheet: Sheet, pins: readonly PinEnd[])
   }));
 }
 
-/** How many bits an end of a wire has, by the pins of its net; 1 where it has none. */
+/** The width of an end of a wire in bits, by the pins of its net; 1 if it has none. */
 export function widthAt(sheet: Sheet, end: End): number {
   if (isPinEnd(end)) return pinOf(sheet, end.part, end.port)?.port.width ?? 1;
   const nets = wireNets(sheet);

@@ -5,7 +5,7 @@ const TILE = 24;
 const ROW = 1 << 16;
 const MIDDLE = 1 << 15;
 
-/** Things by the square tiles of the plane that they touch, so that those near a place are found at once. */
+/** Objects by the square cells of the plane that they touch, so objects near a place are found at once. */
 export class GridIndex<T> {
   private readonly tiles = new Map<number, Set<T>>();
   private readonly where = new Map<T, Set<number>>();
@@ -26,7 +26,7 @@ export class GridIndex<T> {
     }
   }
 
-  /** Forgets a thing; nothing happens where it is not known. */
+  /** Removes an object; does nothing if it is unknown. */
   remove(thing: T): void {
     for (const key of this.where.get(thing) ?? []) {
       const tile = this.tiles.get(key)!;

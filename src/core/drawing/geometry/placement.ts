@@ -4,7 +4,7 @@ import { kindOf } from '../../parts/catalogue';
 import type { Port } from '../../parts/part-kind';
 import { plainText } from '../../values/markup';
 
-/** A port where it stands on the sheet. */
+/** A port with its place on the sheet. */
 export interface Pin {
   readonly part: string;
   readonly port: Port;

@@ -26,12 +26,13 @@ interface Surveyed {
   readonly place: number;
 }
 
-/** How many parts there are to a tile where they stand close; to ask so many of them costs as much as a tile. */
+/** Parts per cell on a dense sheet: asking so many parts costs as much as asking one cell. */
 const PARTS_A_TILE = 8;
 
 /**
  * The index of a sheet's geometry. It is carried from one version of the sheet to the next and looks only at
- * objects that changed, so an edit, and each step of a drag, costs what it changes and not what is there.
+ * objects that changed, so the cost of an edit, and of each step of a drag, depends on the change and not on
+ * the size of the sheet.
  */
 export class SpatialIndex {
   private parts: Sheet['parts'] = new Map();
@@ -44,10 +45,10 @@ export class SpatialIndex {
   private tiles: { readonly parts: GridIndex<string>; readonly wires: GridIndex<string> } | null = null;
   private places = 0;
   private nets: WireNets | null = null;
-  /** The wires of each net that has several, and the dots where they meet. */
+  /** The wires of each net that has several, and their junctions. */
   private groups: ReadonlyMap<number, readonly string[]> = new Map();
   private readonly dots = new Map<number, readonly Junction[]>();
-  /** Wires that run anew since the dots were looked for. */
+  /** Wires whose course changed since the junctions were found. */
   private readonly rerun = new Set<string>();
 
   /** Whether it stands at this version of a sheet. */
@@ -76,7 +77,7 @@ export class SpatialIndex {
         else this.onPart.set(part, new Set([id]));
       }
     }
-    // A wire runs anew where it, or a part at one of its ends, has changed.
+    // A wire's course changes when it, or a part at one of its ends, has changed.
     const run = new Set(wires);
     for (const id of parts) for (const wire of this.onPart.get(id) ?? []) run.add(wire);
     for (const id of run) {
@@ -120,7 +121,7 @@ export class SpatialIndex {
     this.surveyed.set(id, { part, bounds, free: freeLeads(part, wired), place });
   }
 
-  /** The tiles, where a box has so few of them that it is worth to look only there. */
+  /** The cells of a box, if they are few enough to search only there. */
   private near(box: Box) {
     if (cellCount(box) * PARTS_A_TILE > this.surveyed.size) return null;
     if (!this.tiles) {
@@ -131,7 +132,7 @@ export class SpatialIndex {
     return this.tiles;
   }
 
-  /** The parts of which something is painted in a box, always in the same order. */
+  /** The parts that are painted at least partly in a box, always in the same order. */
   partsIn(box: Box): Part[] {
     return this.surveyedIn(box).map(({ part }) => part);
   }

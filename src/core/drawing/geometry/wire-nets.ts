@@ -1,7 +1,7 @@
 import { type End, isPinEnd, type Sheet, type Wire } from '../../circuit/lesson';
 import { UnionFind } from '../../netlist/union-find';
 
-/** Which wires and pins of a sheet hang together, by stated connections alone (nothing is compiled). */
+/** The connected wires and pins of a sheet, by stated connections alone (nothing is compiled). */
 export interface WireNets {
   /** A number a net; undefined for a pin without wires. */
   ofEnd(end: End): number | undefined;
@@ -40,7 +40,7 @@ export function wireNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets
   return nets;
 }
 
-/** Whether two ends hang on the same, be it at another place of it. */
+/** Whether two ends are on the same object, possibly at different points of it. */
 function sameEnd(a: End, b: End): boolean {
   if (a === b) return true;
   if (isPinEnd(a)) return isPinEnd(b) && a.part === b.part && a.port === b.port;

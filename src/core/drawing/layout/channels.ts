@@ -85,7 +85,10 @@ function constrained(signals: Signal[]): Signal[] {
   return signals;
 }
 
-/** Signals in an order that keeps the constraints; where they go in a circle, some are dropped and their links refused. */
+/**
+ * Signals in an order that keeps the constraints; in a cycle of constraints some are dropped and their links
+ * refused.
+ */
 function sorted(signals: readonly Signal[], refused: Set<Link>): Signal[] {
   const waits = new Map(signals.map((s) => [s, 0]));
   for (const s of signals) for (const other of s.leftOf.keys()) waits.set(other, waits.get(other)! + 1);

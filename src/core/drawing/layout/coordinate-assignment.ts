@@ -17,11 +17,11 @@ interface PreferredHeight {
 }
 
 /**
- * Gives each node a height so that signals run as straight as may be: each column in turn takes the heights that its
- * neighbours ask for, its order and the room between its nodes kept (isotonic regression by pooling adjacent blocks,
- * Ayer and others, 1955, here by medians, so that a signal lies on the very height of another).
- * Columns of a large sheet are only stacked.
- * @param wider grid steps more between parts than usual.
+ * Gives each node a height so that signals run as straight as possible: each column in turn takes the heights
+ * that its neighbours ask for, keeping its order and the gaps between its nodes (isotonic regression by
+ * pooling adjacent blocks, Ayer and others, 1955, here by medians, so that a signal gets exactly the height
+ * of another). Columns of a large sheet are only stacked.
+ * @param wider extra grid steps between parts.
  */
 export function assignCoordinates(graph: LayeredGraph, wider: number): void {
   const { columns, links } = graph;

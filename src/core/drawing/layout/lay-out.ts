@@ -20,10 +20,10 @@ const MOST_BETWEEN = 24;
 const MOST_ROUTED = 400;
 
 /**
- * Gives the parts of a sheet places and its wires courses, from left to right: inputs, then each part behind those
- * that it reads, outputs last (Sugiyama, Tagawa and Toda, 1981, "Methods for visual understanding of hierarchical
- * system structures"): columns, the order within each, heights, tracks for the wires between the columns. Wires that
- * run back, or along a column, are laid last, round all that stands there.
+ * Gives the parts of a sheet places and its wires courses, from left to right: inputs, then each part behind
+ * those that it reads, outputs last (Sugiyama, Tagawa and Toda, 1981, "Methods for visual understanding of
+ * hierarchical system structures"): columns, the order within each, heights, tracks for the wires between the
+ * columns. Wires that run back, or along a column, are routed last, around everything else.
  */
 export function layOut(sheet: Sheet): Sheet {
   if (sheet.parts.size === 0) return sheet;
@@ -141,7 +141,7 @@ function withCorners(sheet: Sheet, open: Iterable<string>): Sheet {
   return { ...sheet, wires };
 }
 
-/** How often wires are laid anew with those first that had found no way, or a poor one. */
+/** How often wires are routed again, beginning with those that found no course, or a poor one. */
 const MOST_TRIES = 4;
 
 interface Laid {

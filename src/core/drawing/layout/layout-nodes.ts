@@ -28,8 +28,8 @@ export interface Link {
 export interface LayeredGraph {
   readonly isCoarse: boolean;
   /**
-   * For each wire whose pins face each other over the columns between them the links from its left to its right end;
-   * none where it is coarse.
+   * For each wire whose pins face each other across the columns between them, the links from its left to its
+   * right end; none in a coarse graph.
    */
   readonly ways: ReadonlyMap<string, readonly Link[]>;
   readonly columns: LayoutNode[][];

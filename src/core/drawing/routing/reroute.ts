@@ -35,7 +35,7 @@ export function findCourse(sheet: Sheet, wire: Wire, obstacles: Obstacles, nets:
   return route(obstacles, from, to, nets.ofWire(wire.id) ?? -1);
 }
 
-/** Wires that hang on any of the parts, and those that branch from such a wire, hosts first. */
+/** Wires on any of the parts, and wires that branch from such a wire, hosts first. */
 export function wiresOnParts(sheet: Sheet, parts: ReadonlySet<string>): string[] {
   const found = new Set<string>();
   for (const w of sheet.wires.values())
@@ -62,8 +62,8 @@ const NEAR = 2;
 const MOST_RETRIES = 2;
 
 /**
- * The edits that lay wires anew, each branch put back onto its host's new course where that passes nearest. Where
- * one finds no way, it is laid first and those that shut it in are laid anew after it.
+ * The edits that route wires again, each branch put back onto its host's new course at the nearest point. A
+ * wire that finds no course is routed first, and those that shut it in after it.
  */
 export function reroute(sheet: Sheet, wires: readonly string[], retries = MOST_RETRIES): Edit[] {
   if (wires.length === 0) return [];
@@ -107,8 +107,8 @@ export function reroute(sheet: Sheet, wires: readonly string[], retries = MOST_R
 }
 
 /**
- * A course drawn by hand, its outer corners put in line with ends that have moved; null where that leads over
- * something or where it would leave a pin the wrong way.
+ * A course drawn by hand, with its outer corners aligned to ends that have moved; null if it would then run
+ * over something or leave a pin the wrong way.
  */
 function stretched(sheet: Sheet, wire: Wire, obstacles: Obstacles, nets: WireNets): Point[] | null {
   const from = routeEnd(sheet, wire.from);

@@ -14,7 +14,7 @@ import { bodyOf, courseOf, footprintOf, pinsOf } from '../geometry/placement';
 import { spatialIndexOf } from '../geometry/spatial-index';
 import type { WireNets } from '../geometry/wire-nets';
 
-/** An end of a course to be found: a point, and the way out of its part where it is a pin. */
+/** An end of a course to be found: a point, and for a pin the direction away from its part. */
 export interface RouteEnd {
   readonly at: Point;
   readonly out?: Point;
@@ -200,7 +200,7 @@ function leaves({ at, out }: RouteEnd, next: Point): boolean {
   return !out || (Math.sign(next.x - at.x) === out.x && Math.sign(next.y - at.y) === out.y);
 }
 
-/** Whether the one step out of a pin is taken, so that no search is needed. */
+/** Whether the one step out of a pin is free; otherwise no search is needed. */
 function shutIn(obstacles: Obstacles, { at, out }: RouteEnd, net: number): boolean {
   if (!out) return false;
   const flags = obstacles.at(obstacles.index(at.x + out.x, at.y + out.y), net, false);
@@ -244,7 +244,7 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
   for (let d = 0; d < 4; d++) {
     const step = STEPS[d]!;
     if (from.out && (step.x !== from.out.x || step.y !== from.out.y)) continue;
-    // A branch leaves its host at the very point at which it was begun.
+    // A branch leaves its host exactly where it was begun.
     if (!from.out && isOwn(start, step.x, step.y)) continue;
     cost[start * 4 + d] = 0;
     open.push(start * 4 + d, rest(start, d));

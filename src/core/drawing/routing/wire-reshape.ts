@@ -30,10 +30,10 @@ export function isFlat(points: readonly Point[], piece: number): boolean {
 }
 
 /**
- * The course of a wire with one straight piece pulled aside, as far as it may go: it stops before a body, a pin or
- * a foreign wire along its way. The ends stay where they are.
+ * The course of a wire with one segment pulled aside, as far as possible: it stops before a body, a pin or a
+ * foreign wire. The ends stay where they are.
  * @param by grid steps, to the right or downwards.
- * @returns all points from end to end, or null where it cannot move at all.
+ * @returns all points from end to end, or null if it cannot move at all.
  */
 export function reshapedCourse(sheet: Sheet, wireId: string, piece: number, by: number): Point[] | null {
   const wire = sheet.wires.get(wireId)!;
@@ -124,7 +124,7 @@ function withBranchesRelaid(
   return group([changed, ...reroute(sheet, itself ? all : all.filter((w) => w !== wire))]);
 }
 
-/** Lays wires anew by the shortest way, whatever course they had. */
+/** Routes wires again by the shortest course. */
 export function routeAfresh(lesson: Lesson, sheetId: string, wires: ReadonlySet<string>): Edit | null {
   const sheet = sheetOf(lesson, sheetId)!;
   const chosen = [...wires].map((id) => sheet.wires.get(id)).filter((w): w is Wire => w !== undefined);

@@ -11,7 +11,7 @@ export interface ExpectedSignal {
   readonly name: string;
   /** Bits. */
   readonly width: number;
-  /** Period in ps where it is a clock, else null. */
+  /** Period in ps of a clock, else null. */
   readonly period: number | null;
 }
 

@@ -100,7 +100,7 @@ export class Cells {
       const port = ports.find((p) => p.name === name);
       if (!port || port.width !== bits.length)
         throw new Error(`${kind} has no pin ${name} of ${bits.length}`);
-      // Constants become parts of their own where they are read.
+      // Constants become parts of their own beside their readers.
       tied.set(name, port.direction === 'in' ? this.withConstants(bits) : bits);
     }
     this.places.set(id, this.cells.length);

@@ -5,10 +5,10 @@ import type { Expression, FileDelay } from './syntax';
 
 /** Bits in one part; wider ones are cut. */
 export const MOST_PART = 32;
-/** No delay, told to a part, so that it does not have its kind's own. */
+/** An explicit zero delay, so that a part does not take its kind's default. */
 export const NOW: Params = { delayRise: 0, delayFall: 0 };
 
-/** Bits, and the part that has made them if it is theirs alone, so that a delay can be given to it. */
+/** Bits, and the part that made them if it made nothing else, so that a delay can be given to it. */
 export interface Value {
   readonly bits: Bit[];
   readonly delayed?: (delay: Params) => void;

@@ -6,9 +6,9 @@ import { parseVerilog } from './parse';
 import { VerilogError } from './tokens';
 
 export interface VerilogOptions {
-  /** The module that the others are used by; the one that no other uses, where none is named. */
+  /** The top module; without it, the one that no other uses. */
   readonly module?: string;
-  /** Whether all modules that no other uses are read, each as a sheet, where none is named. */
+  /** Whether all modules that no other uses are read, each as a sheet, if none is named. */
   readonly everyRoot?: boolean;
   /** Whether parts get places and wires courses, so that people can read the sheets. */
   readonly laidOut?: boolean;

@@ -9,7 +9,7 @@ interface Register {
   readonly clock: Bit;
 }
 
-/** An asynchronous condition, active at 1, and the bit of a signal that it comes from where it is a plain one. */
+/** An asynchronous condition, active at 1, and its signal bit if it is a plain one. */
 interface Asynchronous {
   readonly signal: Bit;
   readonly active: 0 | 1;
@@ -27,7 +27,7 @@ interface Level {
   readonly active: 0 | 1;
 }
 
-/** A statement without the begin and end around it, where it is the only one. */
+/** A statement without a begin and end around it, if it is the only one. */
 function sole(s: Statement | null): Statement | null {
   let at = s;
   while (at?.is === 'block' && at.statements.length === 1) at = at.statements[0]!;

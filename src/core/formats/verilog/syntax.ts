@@ -62,7 +62,7 @@ export type Statement = Place &
   );
 
 export interface Connection extends Place {
-  /** Null where it is by position. */
+  /** Null for a connection by position. */
   readonly port: string | null;
   /** Null where nothing is connected. */
   readonly to: Expression | null;

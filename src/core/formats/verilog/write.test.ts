@@ -26,7 +26,7 @@ function same(lesson: Lesson, letters = '01'): void {
   fc.assert(
     fc.property(fc.array(step, { minLength: 1, maxLength: 24 }), (steps) => {
       const [a, b] = [rigOf(lesson), rigOf(other)];
-      // One after the other, so that no two edges fall together.
+      // One after the other, so no two edges coincide.
       for (const words of steps)
         for (const [name, bits] of Object.entries(words)) {
           a.set({ [name]: bits });

@@ -7,7 +7,7 @@ import { type Delay, Primitive } from '../../parts/primitive';
 import { type Template, type TemplateGate, templateOf } from '../../parts/template';
 import { KEYWORDS } from './keywords';
 
-/** A name as the file needs it: escaped where it has other letters than those of a plain one. */
+/** A name as the file needs it: escaped if it has other characters than a plain one. */
 function identifier(name: string): string {
   if (/^[A-Za-z_][A-Za-z0-9_$]*$/.test(name) && !KEYWORDS.has(name)) return name;
   const printable = [...name]
@@ -29,7 +29,7 @@ class Names {
   }
 }
 
-/** Ns with at most three decimals, or nothing where it is no time at all. */
+/** Ns with at most three decimals, or nothing for a zero delay. */
 function delayText(delay: Delay | undefined): string {
   if (!delay || (delay.rise === 0 && delay.fall === 0)) return '';
   const ns = (ps: number) => String(ps / 1000);

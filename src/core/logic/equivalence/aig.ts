@@ -3,7 +3,7 @@ import { Primitive } from '../../parts/primitive';
 import { ONE } from '../../values/logic';
 import { needed } from '../table/table-machine';
 
-/** A signal of a graph: twice its node, and one more where it is turned over. */
+/** A signal of a graph: twice its node, plus one if it is inverted. */
 export type AigEdge = number;
 
 export const AIG_FALSE: AigEdge = 0;

@@ -12,9 +12,10 @@ export const FALSE = 0;
 export const TRUE = 1;
 
 /**
- * Reduced ordered binary decision diagrams (Bryant, 1986, "Graph-based algorithms for Boolean function manipulation"):
- * two functions are the same exactly where their diagrams are the same node. Variables are numbers, the lowest tested
- * first. Nodes lie in typed arrays; nothing is ever let go, so a manager serves one piece of work.
+ * Reduced ordered binary decision diagrams (Bryant, 1986, "Graph-based algorithms for Boolean function
+ * manipulation"): two functions are equal exactly when their diagrams are the same node. Variables are
+ * numbers, the lowest tested first. Nodes are stored in typed arrays and never freed, so a manager serves one
+ * piece of work.
  */
 export class Bdd {
   private variable = new Int32Array(1 << 12);

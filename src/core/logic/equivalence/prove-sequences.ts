@@ -13,9 +13,9 @@ const MOST_STEPS = 2_000_000;
 const MOST_INPUTS = 12;
 
 /**
- * Whether two circuits do the same, proved. Those without storage by all rows or decision diagrams; those with
- * storage by going through all states of both together that are reached from power-up, breadth first, so that the
- * first difference is found by the fewest clocks.
+ * Whether two circuits are equivalent, proved. Circuits without storage by all rows or decision diagrams;
+ * circuits with storage by exploring all states of both together from power-up, breadth first, so the first
+ * difference is found by the fewest clocks.
  */
 export function prove(a: Netlist, b: Netlist, options: ProofOptions = {}): Result<Proof> {
   if (a.storage.length === 0 && b.storage.length === 0) return proveCombinational(a, b, options);

@@ -178,7 +178,7 @@ export function variableOrder(netlist: Netlist): number[] {
   return order;
 }
 
-/** A proof by decision diagrams; null where they need more nodes than they may have. */
+/** A proof by decision diagrams; null if they need more nodes than allowed. */
 function byDiagrams(
   a: Netlist,
   b: Netlist,

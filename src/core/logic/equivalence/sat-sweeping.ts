@@ -8,14 +8,14 @@ import { inverse, Sat } from './sat';
  * synthesis and verification").
  */
 
-/** Rows that are looked at first, in words of 32. */
+/** Rows that are evaluated first, in words of 32. */
 const FIRST_WORDS = 32;
-/** Of nodes that look the same so many are tried. */
+/** Candidates with the same signature that are tried for a node. */
 const MOST_TRIED = 4;
-/** Work of the search that may go into two nodes half-way, into two outputs, and into all together. */
-const BETWEEN = 2_000_000;
-const AT_OUTPUTS = 50_000_000;
-const MOST = 150_000_000;
+/** Limits of the solver's effort: for two inner nodes, for two outputs, and in total. */
+const EFFORT_BETWEEN = 2_000_000;
+const EFFORT_AT_OUTPUTS = 50_000_000;
+const EFFORT_IN_ALL = 150_000_000;
 
 export type SatSweep =
   | { readonly verdict: 'same' }
@@ -25,14 +25,14 @@ export type SatSweep =
 
 /**
  * Whether the edges of each pair are the same for all values of the inputs.
- * @param progress is told the share of the nodes that were looked at, and may throw to stop it.
- * @param most work of the search in all.
+ * @param progress receives the share of the nodes that were visited, and may throw to stop it.
+ * @param most effort of the solver in total.
  */
 export function satSweep(
   aig: Aig,
   pairs: readonly (readonly [AigEdge, AigEdge])[],
   progress: (share: number) => void = () => {},
-  most = MOST,
+  most = EFFORT_IN_ALL,
 ): SatSweep {
   return new Sweep(aig, most).run(pairs, progress);
 }
@@ -47,16 +47,16 @@ function coneOf(aig: Aig, edges: Iterable<AigEdge>): Uint8Array {
 }
 
 class Sweep {
-  /** The same graph with all that is proved to be the same joined, and for each node of the given one its edge there. */
+  /** The same graph with equal nodes merged, and for each node of the given graph its edge there. */
   private readonly joined = new Aig();
   private readonly edges: Int32Array;
   private readonly rows: Rows;
   private readonly sat = new Sat();
-  /** The variable of each node of the joined graph; -1 where none is needed yet. */
+  /** The variable of each node of the joined graph; -1 while none is needed. */
   private readonly variables: number[] = [];
-  /** Nodes of the given graph that stand for others, by how they look. */
-  private looks = new Map<number, number[]>();
-  private readonly standing: number[] = [];
+  /** Nodes of the given graph that represent others, by signature. */
+  private candidates = new Map<number, number[]>();
+  private readonly representatives: number[] = [];
 
   constructor(
     private readonly aig: Aig,
@@ -65,13 +65,13 @@ class Sweep {
     this.edges = new Int32Array(aig.nodes);
     this.rows = new Rows(aig);
     for (let i = 1; i <= aig.inputs; i++) this.edges[i] = this.joined.input();
-    for (let node = 0; node <= aig.inputs; node++) this.stand(node);
+    for (let node = 0; node <= aig.inputs; node++) this.addRepresentative(node);
   }
 
   run(pairs: readonly (readonly [AigEdge, AigEdge])[], progress: (share: number) => void): SatSweep {
     const { aig } = this;
     for (const [a, b] of pairs) {
-      const inputs = this.rows.tellingApart(a, b);
+      const inputs = this.rows.distinguishingRow(a, b);
       if (inputs) return { verdict: 'different', inputs };
     }
     const cone = coneOf(aig, pairs.flat());
@@ -82,7 +82,7 @@ class Sweep {
     let isOpen = false;
     for (const [a, b] of pairs) {
       const [p, q] = [this.edgeOf(a), this.edgeOf(b)];
-      const same = this.areSame(p, q, AT_OUTPUTS);
+      const same = this.areSame(p, q, EFFORT_AT_OUTPUTS);
       if (same === false) return { verdict: 'different', inputs: this.found() };
       if (same === null) isOpen = true;
     }
@@ -94,7 +94,7 @@ class Sweep {
     return this.edges[edge >> 1]! ^ (edge & 1);
   }
 
-  /** Puts a node into the joined graph, as another one where it is proved to be the same. */
+  /** Adds a node to the joined graph, or merges it with an equal one. */
   private join(node: number): void {
     const { aig, joined } = this;
     const before = joined.nodes;
@@ -103,10 +103,10 @@ class Sweep {
     // The node exists already, or is proved equal to an existing one.
     if (edge >> 1 < before) return;
     for (let tried = 0; tried < MOST_TRIED; ) {
-      const alike = this.looks.get(this.rows.look(node))?.[tried];
+      const alike = this.candidates.get(this.rows.signature(node))?.[tried];
       if (alike === undefined) break;
       const other = this.edges[alike]! ^ this.rows.polarity(alike) ^ this.rows.polarity(node);
-      const same = this.areSame(edge, other, BETWEEN);
+      const same = this.areSame(edge, other, EFFORT_BETWEEN);
       if (same) {
         this.edges[node] = other;
         return;
@@ -119,24 +119,24 @@ class Sweep {
         tried = 0;
       }
     }
-    this.stand(node);
+    this.addRepresentative(node);
   }
 
-  private stand(node: number): void {
-    this.standing.push(node);
-    this.sorted(node);
+  private addRepresentative(node: number): void {
+    this.representatives.push(node);
+    this.addCandidate(node);
   }
 
-  private sorted(node: number): void {
-    const look = this.rows.look(node);
-    const list = this.looks.get(look);
+  private addCandidate(node: number): void {
+    const look = this.rows.signature(node);
+    const list = this.candidates.get(look);
     if (list) list.push(node);
-    else this.looks.set(look, [node]);
+    else this.candidates.set(look, [node]);
   }
 
   private sort(): void {
-    this.looks = new Map();
-    for (const node of this.standing) this.sorted(node);
+    this.candidates = new Map();
+    for (const node of this.representatives) this.addCandidate(node);
   }
 
   /** Whether two edges of the joined graph are the same; null where the work does not suffice. */
@@ -199,13 +199,13 @@ class Sweep {
  */
 class Rows {
   /** How each node looked in all rows so far, the same for two that are the same or always opposite. */
-  private readonly looks: Int32Array;
+  private readonly signatures: Int32Array;
   private readonly polarities: Uint8Array;
   private first: Int32Array[] = [];
   private seed = 0x2545f491;
 
   constructor(private readonly aig: Aig) {
-    this.looks = new Int32Array(aig.nodes);
+    this.signatures = new Int32Array(aig.nodes);
     this.polarities = new Uint8Array(aig.nodes);
     for (let w = 0; w < FIRST_WORDS; w++) this.first.push(this.word(() => this.chance(), w === 0));
   }
@@ -218,7 +218,7 @@ class Rows {
   }
 
   private word(input: (i: number) => number, isFirst = false): Int32Array {
-    const { aig, looks, polarities } = this;
+    const { aig, signatures: looks, polarities } = this;
     const values = new Int32Array(aig.nodes);
     for (let i = 1; i <= aig.inputs; i++) values[i] = input(i - 1);
     const onEdge = (edge: AigEdge) => (edge & 1 ? ~values[edge >> 1]! : values[edge >> 1]!);
@@ -232,7 +232,7 @@ class Rows {
     return values;
   }
 
-  /** One row more, and 31 of which each differs from it in a few inputs. */
+  /** The row, and 31 rows that each differ from it in a few inputs. */
   add(row: readonly (0 | 1)[]): void {
     this.word((i) => (row[i] ? -1 : 0) ^ (this.chance() & this.chance() & this.chance() & ~1));
   }
@@ -243,12 +243,12 @@ class Rows {
   }
 
   /** Two that look otherwise are not the same; two that look the same may be. */
-  look(node: number): number {
-    return this.looks[node]!;
+  signature(node: number): number {
+    return this.signatures[node]!;
   }
 
-  /** The inputs of a row among the first ones in which two edges differ; null where there is none. */
-  tellingApart(a: AigEdge, b: AigEdge): (0 | 1)[] | null {
+  /** The inputs of the first row in which two edges differ; null if there is none. */
+  distinguishingRow(a: AigEdge, b: AigEdge): (0 | 1)[] | null {
     for (const values of this.first) {
       const differ = values[a >> 1]! ^ values[b >> 1]! ^ ((a ^ b) & 1 ? -1 : 0);
       if (differ === 0) continue;

@@ -10,9 +10,9 @@ const UNKNOWN = 2;
 const NONE = -1;
 const HEAD = 2;
 
-/** Conflicts after which a search begins anew, times the sequence of Luby and others (1993). */
+/** Conflicts after which the search restarts, times the sequence of Luby and others (1993). */
 const RESTART = 64;
-/** Learnt clauses beyond which those that are of little use are let go, at first. */
+/** The initial number of learnt clauses beyond which the less useful ones are dropped. */
 const MOST_LEARNT = 4000;
 const DECAY = 0.95;
 const LARGE = 1e100;
@@ -250,9 +250,9 @@ export class Sat {
   }
 
   /**
-   * Looks for values at which all clauses and all of some literals hold.
-   * @param effort how often it may look at a clause.
-   * @returns whether there are such values, which `holds` tells then; null where it was not found out.
+   * Searches for an assignment that satisfies all clauses and some assumptions.
+   * @param effort how often it may visit a clause.
+   * @returns whether there is one, which `holds` then gives; null if the effort did not suffice.
    */
   solve(assumed: readonly number[], effort: number): boolean | null {
     if (!this.isSound) return false;
@@ -370,7 +370,7 @@ class Heap {
     if (at !== NONE) this.up(at);
   }
 
-  /** Takes the worthiest out; NONE where there is none. */
+  /** Removes the element with the highest priority; NONE if it is empty. */
   take(): number {
     const first = this.items[0];
     if (first === undefined) return NONE;

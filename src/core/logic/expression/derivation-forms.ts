@@ -38,15 +38,15 @@ const BY_ZEROS: ReadonlySet<DerivableForm> = new Set(['pos', 'nor', 'maxterms'])
 export interface FormDerivation {
   /** The expression that it begins from; null where that are the rows of the table. */
   readonly from: Expression | null;
-  /** Which rows those are: where the function is 1, or where it is 0. */
+  /** The rows of the products: the ones of the function, or its zeros. */
   readonly rows: 'minterms' | 'maxterms';
   readonly made: Derivation;
 }
 
 /**
- * The way to a function in a form, law by law, each step held against all rows.
- * @param drawn an expression of it that is there already. Without one, or where it decides otherwise than the form what
- *   may be either, or where the way from it is too long, it begins with the rows of the table.
+ * The derivation of a function's form, law by law, each step checked in all rows.
+ * @param drawn an expression of the function that exists already. Without one, or if it decides don't-cares
+ *   differently, or if the derivation from it is too long, it begins with the rows of the table.
  */
 export function deriveForm(form: DerivableForm, formula: Formula, drawn: Expression | null): FormDerivation {
   const { names, fn } = formula;
@@ -130,7 +130,7 @@ function toPos(steps: StepRecorder, formula: Formula): void {
   });
 }
 
-/** Goes a way for what is inverted, as a sum, and turns that over into a product. */
+/** Derives the inverse as a sum, and turns that into a product. */
 function overInverse(steps: StepRecorder, go: (inner: StepRecorder) => void): void {
   const begun = steps.now;
   const inner = new StepRecorder(not(begun), steps.names);
@@ -227,7 +227,7 @@ function expand(steps: StepRecorder): void {
   }
 }
 
-/** Whether a product of a list stands there for the first time. */
+/** Whether a product appears in a list for the first time. */
 const isFirst = (cube: Cube, at: number, all: readonly Cube[]) =>
   all.findIndex((c) => sameCube(c, cube)) === at;
 

@@ -18,7 +18,7 @@ import { cubeOf, literalsOf, sumOf } from './forms';
 export interface Step {
   /** The law by which, in words. */
   readonly law: string;
-  /** What became what, at its places. */
+  /** A rewritten place: the expression before and after. */
   readonly places: readonly { readonly before: Expression; readonly after: Expression }[];
   readonly result: Expression;
 }
@@ -84,7 +84,7 @@ export function truthColumn(e: Expression, names: readonly string[]): string {
   ).join('');
 }
 
-/** Goes a way; what is too long to be read is said. */
+/** Derives step by step; reports an expression that is too long to read. */
 export function recorded(go: () => readonly Step[]): Derivation {
   try {
     return done(go());
@@ -95,11 +95,11 @@ export function recorded(go: () => readonly Step[]): Derivation {
 }
 
 /**
- * The way from an expression to a smallest sum of products, law by law. What is not AND, OR and NOT is written out, NOT
- * is brought down to the names (De Morgan), products are multiplied out, and then terms are absorbed, combined, freed
- * of literals, or found by consensus (Blake, 1937; Quine, 1955) until the smallest sum stands there. Each step is
- * checked in all rows.
- * @throws Error where a step is found not to say the same.
+ * The derivation of a smallest sum of products, law by law. Other operators are expanded to AND, OR and NOT,
+ * NOT is pushed down to the names (De Morgan), products are multiplied out, and then terms are absorbed,
+ * combined, freed of literals, or found by consensus (Blake, 1937; Quine, 1955) until the smallest sum is
+ * reached. Each step is checked in all rows.
+ * @throws Error if a step changes the function.
  */
 export function derivation(expression: Expression, names: readonly string[]): Derivation {
   return recorded(() => {
@@ -126,7 +126,7 @@ export function toSmallest(steps: StepRecorder, aim: readonly Cube[]): void {
   if (steps.now.op !== 'constant') reduce(steps, aim);
 }
 
-/** Takes what is nested in its like out of it: (A + B) + C. Nobody calls that a step. */
+/** Flattens nested sums and products: (A + B) + C. This does not count as a step. */
 export function flat(e: Expression): Expression {
   if (e.op === 'name' || e.op === 'constant') return e;
   if (e.op === 'not') return not(flat(e.of));
@@ -138,7 +138,7 @@ export function flat(e: Expression): Expression {
 
 const INVERSE_OF = { nand: 'and', nor: 'or', xnor: 'xor' } as const;
 
-/** NAND, NOR and XNOR as the inverse of what they invert: they are written alike. */
+/** NAND, NOR and XNOR as inverted AND, OR and XOR: they are written alike. */
 function plain(e: Expression): Expression {
   if (e.op === 'name' || e.op === 'constant') return e;
   if (e.op === 'not') return not(plain(e.of));
@@ -149,7 +149,7 @@ function plain(e: Expression): Expression {
 
 type Rewrite = (e: Expression, places: Place[]) => Expression;
 
-/** Rewrites the parts of an expression first, and then what holds them, where no part of it was rewritten. */
+/** Rewrites the operands of an expression first, and the expression itself if no operand was rewritten. */
 function bottomUp(at: (e: Junction | Extract<Expression, { op: 'not' }>) => Expression | null): Rewrite {
   const rewrite: Rewrite = (e, places) => {
     if (e.op === 'name' || e.op === 'constant') return e;
@@ -167,7 +167,7 @@ function bottomUp(at: (e: Junction | Extract<Expression, { op: 'not' }>) => Expr
   return rewrite;
 }
 
-/** The same from the outside: what is held is not looked at where the whole was rewritten. */
+/** The same from the outside in: operands are left alone if the whole was rewritten. */
 function topDown(at: (e: Junction | Extract<Expression, { op: 'not' }>) => Expression | null): Rewrite {
   const rewrite: Rewrite = (e, places) => {
     if (e.op === 'name' || e.op === 'constant') return e;
@@ -258,7 +258,7 @@ function withoutConstants(e: Junction | Extract<Expression, { op: 'not' }>): Exp
   return rest.length === 0 ? (neutral ? ONE : ZERO) : e.op === 'and' ? and(rest) : or(rest);
 }
 
-/** A product with its factors in order, so that A B and B A are the same. */
+/** A product with its factors in order, so that A B and B A are equal. */
 function sortedTerm(e: Expression): Expression {
   if (e.op !== 'and') return e;
   return {
@@ -272,7 +272,7 @@ export function termsOf(sum: Expression, names: readonly string[]): Cube[] {
   return (sum.op === 'or' ? sum.of : [sum]).map((term) => cubeOf(term, names)!);
 }
 
-/** The one product that two hold together where they are opposite in just one literal; null otherwise. */
+/** The one product that two become if they are opposite in just one literal; null otherwise. */
 export function consensus(a: Cube, b: Cube): Cube | null {
   const against = a.mask & b.mask & (a.value ^ b.value);
   if (against === 0 || (against & (against - 1)) !== 0) return null;

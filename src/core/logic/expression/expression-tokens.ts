@@ -1,7 +1,7 @@
 import type { Operator } from './expression';
 
 /*
- * The signs and words of which expressions are made, in all notations that people and programs use.
+ * The signs and words of expressions, in all notations that people and programs use.
  */
 
 export type Token =
@@ -9,11 +9,11 @@ export type Token =
   | { readonly is: 'constant'; readonly value: 0 | 1; readonly at: number }
   | { readonly is: 'operator'; readonly op: Operator; readonly at: number; readonly text: string }
   | { readonly is: 'open' | 'close'; readonly brace: boolean; readonly at: number }
-  /** `isWord` says that it is the word `not`, of which one may doubt how far it reaches. */
+  /** `isWord` marks the word `not`, whose scope may be doubtful. */
   | { readonly is: 'not'; readonly isWord: boolean; readonly at: number }
   | { readonly is: 'prime' | 'end'; readonly at: number };
 
-/** A text that cannot be read: what is wrong, and at which character (from 0). */
+/** An error in a text, and its offset in characters. */
 export class Misreading extends Error {
   constructor(
     message: string,
@@ -75,7 +75,7 @@ const MACROS: Readonly<Record<string, Operator | 'not' | 'bar' | 'blank'>> = {
 
 /** A name, or a part and one of its pins: `Q0`, `H1.Sum`. */
 const NAME = /^[\p{L}][\p{L}\p{N}_]*(?:\.[\p{L}][\p{L}\p{N}_]*)?/u;
-/** A letter with what belongs to it: `A`, `A1`, `A_0`. */
+/** A letter with its index: `A`, `A1`, `A_0`. */
 const LETTER = /^\p{Lu}(?:_?\d+)?/u;
 /** Letters with a line over each of them, by the combining overline or macron. */
 const LINED = /^(?:[\p{L}\p{N}_][\u0304\u0305])+/u;

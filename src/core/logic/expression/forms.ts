@@ -51,7 +51,7 @@ export function sumOf(cubes: readonly Cube[], names: readonly string[]): Express
   );
 }
 
-/** A product of sums, from the cubes at which it is 0. */
+/** A product of sums, from the cubes of its zeros. */
 export function productOf(zeros: readonly Cube[], names: readonly string[]): Expression {
   if (zeros.length === 0) return constant(1);
   if (zeros.some((c) => c.mask === 0)) return constant(0);
@@ -61,7 +61,7 @@ export function productOf(zeros: readonly Cube[], names: readonly string[]): Exp
   );
 }
 
-/** What is not, by gates of one kind: both inputs of one gate together. */
+/** The inverse, by gates of one kind: both inputs of one gate tied together. */
 const turned = (op: 'nand' | 'nor', of: Expression): Expression => ({ op, of: [of, of] });
 
 /** Each literal that stands inverted as a gate of that kind. */
@@ -70,9 +70,9 @@ function literalBy(op: 'nand' | 'nor', literal: Expression): Expression {
 }
 
 /**
- * A sum of products by NAND gates only, or a product of sums by NOR gates only, by De Morgan's law: the second level
- * inverts what the first one has inverted.
- * @param cubes where the function is 1, for NAND; where it is 0, for NOR.
+ * A sum of products by NAND gates only, or a product of sums by NOR gates only, by De Morgan's law: the
+ * second level inverts the inversions of the first.
+ * @param cubes the ones of the function for NAND, the zeros for NOR.
  */
 export function singleGateForm(
   op: 'nand' | 'nor',
@@ -103,7 +103,7 @@ export function singleGateForm(
   };
 }
 
-/** What a gate with both inputs together inverts. */
+/** The expression that a gate with both inputs tied together inverts. */
 const untied = (e: Expression): Expression => (e.op === 'nand' || e.op === 'nor' ? e.of[0]! : e);
 
 /**
@@ -139,7 +139,7 @@ export class Formula {
     readonly fn: BooleanFunction,
   ) {}
 
-  /** Takes what was minimised elsewhere. */
+  /** Takes over a result that was minimised elsewhere. */
   take(both: { readonly ones: Minimised; readonly zeros: Minimised }): void {
     this.one = both.ones;
     this.nought = both.zeros;
@@ -155,7 +155,7 @@ export class Formula {
     return this.one;
   }
 
-  /** The smallest sum of products of where it is 0. */
+  /** The smallest sum of products of its zeros. */
   get zeros(): Minimised {
     this.nought ??= minimise(complement(this.fn));
     return this.nought;
@@ -185,8 +185,8 @@ export class Formula {
 }
 
 /**
- * Functions of the same inputs in a form that is built of products, the products taken together, so that what several
- * outputs can share is built once. Other forms are what each function has on its own.
+ * Functions of the same inputs in a form built of products, minimised together, so that products shared by
+ * several outputs are built once. Other forms are those of each function alone.
  */
 export function multiOutputForms(form: Exclude<Form, 'drawn'>, formulas: readonly Formula[]): Expression[] {
   const names = formulas[0]?.names ?? [];
@@ -229,12 +229,12 @@ export function cubeOf(product: Expression, names: readonly string[]): Cube | nu
   return { mask: care, value: ones };
 }
 
-/** What an expression takes when it is built. */
+/** The size of an expression as a circuit. */
 export interface Size {
-  /** What stands under its outermost operator; 1 where that is a single product. */
+  /** The operands of its outermost operator; 1 for a single product. */
   readonly terms: number;
   readonly literals: number;
-  /** Gates, a NOT counted as one; what stands twice is built once. */
+  /** Gates, a NOT counted as one; a repeated subexpression is built once. */
   readonly gates: number;
   /** Gates that a signal passes through at most. */
   readonly levels: number;
@@ -287,8 +287,8 @@ const OPERATORS: Partial<Record<number, Operator>> = {
 };
 
 /**
- * The expression of one bit of an output as it is drawn: gate by gate, back to the inputs and to what is stored.
- * Refused where it cannot be written as one; `too-large` when it would take more than MOST_OPERATIONS.
+ * The expression of one bit of an output as drawn: gate by gate, back to the inputs and to storage. Refused
+ * where it cannot be written as one; `too-large` when it would take more than MOST_OPERATIONS.
  */
 export function drawnForm(netlist: Netlist, net: number): Result<Expression> {
   const driver = new Map<number, number>();
@@ -353,8 +353,8 @@ class Unwritable extends Error {
 const MOST_LISTED = 256;
 
 /**
- * The rows of a function as a list: `Σm(4, 5)` where it is 1, `ΠM(0, 1)` where it is 0, and those that may be either
- * behind a `d`. Null where they are too many to be read.
+ * The rows of a function as a list: `Σm(4, 5)` for its ones, `ΠM(0, 1)` for its zeros, and don't-cares behind
+ * a `d`. Null if they are too many to be read.
  */
 export function rowList({ rows }: BooleanFunction, of: 'ones' | 'zeros'): string | null {
   const wanted = of === 'ones' ? ON : OFF;

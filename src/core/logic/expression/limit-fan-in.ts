@@ -4,8 +4,8 @@ import type { Expression, Operator } from './expression';
 const INNER = { and: 'and', nand: 'and', or: 'or', nor: 'or', xor: 'xor', xnor: 'xor' } as const;
 
 /**
- * An expression of which no gate has more than so many inputs. Where it consists of one kind of gate only, it still
- * does: an AND within NANDs is a NAND and its inverter, and so on.
+ * An expression in which no gate has more than so many inputs. An expression of one kind of gate stays one:
+ * an AND within NANDs is a NAND and its inverter, and so on.
  */
 export function limitFanIn(expression: Expression, most: number): Expression {
   const kinds = new Set(operatorsIn(expression));
@@ -17,7 +17,7 @@ export function limitFanIn(expression: Expression, most: number): Expression {
     let of = e.of.map(narrow);
     const inner = INNER[e.op];
     while (of.length > most) {
-      // Neighbours are taken together, so that the tree is as flat as it can be.
+      // Neighbours are grouped, so the tree is as flat as possible.
       const groups: Expression[] = [];
       for (let i = 0; i < of.length; i += most) groups.push(together(of.slice(i, i + most), inner, alone));
       of = groups;

@@ -1,7 +1,7 @@
 import { expressionOf } from '../../testing/expressions';
 import { codeName, isCode, NOTATIONS, type Piece, pieces, written } from './notation';
 
-/** Pieces as text, what stands under a bar in brackets. */
+/** Pieces as text, with the part under a bar in brackets. */
 const shown = (text: string, isGrouped = false): string => {
   const show = (of: readonly Piece[]): string =>
     of.map((p) => (typeof p === 'string' ? p : 'name' in p ? p.name : `[${show(p.bar)}]`)).join('');

@@ -4,7 +4,7 @@ import { type Expression, evaluate, type Operator } from './expression';
 export const NOTATIONS = ['prime', 'bar', 'sign', 'words', 'verilog', 'c', 'python', 'javascript'] as const;
 export type Notation = (typeof NOTATIONS)[number];
 
-/** How tightly a written operator binds; what binds less tightly inside another stands in parentheses. */
+/** How tightly a written operator binds; a looser one inside it is put in parentheses. */
 const OR = 1;
 const XOR = 2;
 const AND = 3;
@@ -92,8 +92,8 @@ const TAKEN = new Set(
 );
 
 /**
- * An expression as text. `bar` gives LaTeX with overlines; for the screen `pieces` says what stands under a bar.
- * What is written can be read again, given the names.
+ * An expression as text. `bar` gives LaTeX with overlines; for the screen `pieces` gives the stretches under
+ * bars. The text can be read again, given the names.
  */
 export function written(expression: Expression, notation: Notation): string {
   if (notation === 'bar') return latex(pieces(expression));
@@ -150,7 +150,7 @@ function joint(
 /** Whether a factor reads well without room around it: a capital, with its number and primes, or parentheses. */
 const isShort = (text: string) => /^(?:\p{Lu}(?:_?\d+)?|\(.*\))'*$/u.test(text);
 
-/** A stretch of an expression for the screen: text, or what stands under a bar. */
+/** A stretch of an expression for the screen: text, or the pieces under a bar. */
 export type Piece = string | { readonly name: string } | { readonly bar: readonly Piece[] };
 
 /**

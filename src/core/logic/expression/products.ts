@@ -2,7 +2,7 @@ import type { Column, Netlist } from '../../netlist/netlist';
 import { type Cube, coversRow } from '../minimise/cube';
 import { cell, type TruthTable, truthTable, whyNoTable } from '../table/truth-table';
 
-/** Larger circuits are not looked through, so that pointing at something never waits. */
+/** Larger circuits are not searched, so pointing at something never waits. */
 const MOST_CELLS = 1_000_000;
 
 /** A part whose output is a product of the inputs, or its complement, as at the first level of NANDs. */
@@ -48,7 +48,7 @@ function findProducts(netlist: Netlist): Product[] {
   return [...parts.values()];
 }
 
-/** The product that is 1 in just those rows in which a column has a value; null where there is none. */
+/** The product that is 1 in exactly the rows in which a column has a value; null if there is none. */
 function cubeOfColumn(table: TruthTable, column: number, value: 0 | 1): Cube | null {
   let all = table.rows - 1;
   let first = -1;

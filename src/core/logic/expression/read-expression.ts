@@ -2,13 +2,13 @@ import { type Done, done, type Problem, type Refused, refusal } from '../../valu
 import type { Expression, Operator } from './expression';
 import { Misreading, type Token, tokensOf } from './expression-tokens';
 
-/** What is wrong with a text, and behind how many characters. */
+/** An error in a text, and the number of characters before it. */
 export type Misread = Refused<Problem & { readonly place: { readonly offset: number } }>;
 
 export const misread = (code: string, message: string, offset: number): Misread =>
   refusal({ code, message, place: { offset } });
 
-/** One operator within another without parentheses, of which one may doubt which of them is meant to come first. */
+/** One operator within another without parentheses, where the intended order may be doubtful. */
 export interface Precedence {
   readonly first: Operator | 'not';
   readonly then: Operator;
@@ -16,7 +16,10 @@ export interface Precedence {
 
 export interface ReadExpression {
   readonly expression: Expression;
-  /** What was decided by precedence alone, each once; products in a sum, as everybody reads them, left out. */
+  /**
+   * The decisions made by precedence alone, each once; products in a sum are so common that they are left
+   * out.
+   */
   readonly decided: readonly Precedence[];
 }
 
@@ -50,7 +53,7 @@ const COMPARISONS: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
 /** Signs of a product and of a sum that leave no doubt which comes first. */
 const PLAIN_SIGNS: ReadonlySet<string> = new Set(['', '*', '·', '⋅', '+', '\\cdot', '\\times']);
 
-/** What was read last where no parentheses stand around it: an operator with its sign, or the word `not`. */
+/** The last operand, if no parentheses surround it: an operator with its sign, or the word `not`. */
 interface Bare {
   readonly op: Operator | 'not';
   readonly sign: string;
@@ -114,7 +117,10 @@ class Reader {
     return { op, of: parts };
   }
 
-  /** A comparison takes its two sides as they stand; what programs would read otherwise needs parentheses. */
+  /**
+   * A comparison takes its two sides as they stand; where programming languages would differ, parentheses are
+   * required.
+   */
   private mustStandAlone(sign: string, within: readonly (Bare | null)[], at: number): void {
     if (within.some((b) => b && b.op !== 'not'))
       throw new Misreading(`parentheses are needed around what ${sign} compares`, at);

@@ -1,7 +1,7 @@
 import { written } from './notation';
 import { readFormulas } from './typed-formulas';
 
-/** Each formula as its name and expression, or what is wrong and where. */
+/** Each formula as its name and expression, or the error and its place. */
 function said(text: string, inputs: string[] = [], outputs: string[] = []): string[] | string {
   const read = readFormulas(text, inputs, outputs);
   if (!read.ok) return `${read.problem.place.offset}: ${read.problem.message}`;

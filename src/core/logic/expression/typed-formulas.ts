@@ -6,7 +6,7 @@ import { type Misread, misread, type Precedence, readExpression } from './read-e
 
 /** A formula as it was typed, `Drive = Key Bars`, or without a name. */
 export interface TypedFormula {
-  /** As it was typed, or as the output that it is known by; null where nothing stands before it. */
+  /** The name as it was typed, or that of the known output; null if there is no name. */
   readonly name: string | null;
   readonly expression: Expression;
   readonly decided: readonly Precedence[];
@@ -23,11 +23,11 @@ const OUTPUT = /^\p{L}[\p{L}\p{N}_]*(?:\[\d+\])?$/u;
 const COMMENT = /\/\*[\s\S]*?\*\/|(?:\/\/|#).*/g;
 /** Lines of code that hold no formula. */
 const FRAME = /^\s*(?:module\b[^;]*|endmodule|[{}])\s*$/;
-/** What begins a function whose formula is what it returns. */
+/** The start of a function whose formula is its return value. */
 const BEGINS = /^\s*(?:def|bool|_Bool|int|function)\s+([A-Za-z_]\w*)\s*\([^()]*\)\s*[:{]?\s*$/;
 const RETURN = /^\s*return\b/;
 const DECLARED = /^\s*(?:assign|const|let|var|wire|bool)\s+/;
-/** What a function takes, before what it gives. */
+/** The parameters of a function, before its result. */
 const ARROW = /^\s*\([^()]*\)\s*=>/;
 
 /**
@@ -86,7 +86,7 @@ function* linesOf(text: string): Generator<{ line: string; at: number }> {
   }
 }
 
-/** The name before a formula, and where the formula begins; null where what stands there is no name. */
+/** The name before a formula, and the offset of the formula; null if there is no name. */
 function named(line: string, outputs: readonly string[]): { name: string | null; from: number } | null {
   const equals = EQUALS.exec(line)?.index;
   if (equals === undefined) return { name: null, from: 0 };
@@ -131,7 +131,7 @@ const WORDS = {
   not: 'NOT',
 } as const;
 
-/** What was decided by precedence, in words: `AND before OR, NOT before AND`. Empty where nothing was. */
+/** The decisions made by precedence, in words: `AND before OR, NOT before AND`. Empty if there were none. */
 export function precedenceWords(decided: readonly Precedence[]): string {
   return decided.map(({ first, then }) => `${WORDS[first]} before ${WORDS[then]}`).join(', ');
 }

@@ -13,7 +13,7 @@ function not(of: Expression): Expression {
   return { op: 'not', of };
 }
 
-/** A value that both may have, or null where they cannot have the same one. */
+/** A common value of both, or null if there is none. */
 function agreed(a: number, b: number): number | null {
   return a === DONT_CARE ? b : b === DONT_CARE || a === b ? a : null;
 }
@@ -28,7 +28,7 @@ function half({ inputs, rows }: BooleanFunction, i: number, value: 0 | 1): Boole
   return { inputs: inputs - 1, rows: made };
 }
 
-/** The function that is `low` where a new input in place `i` is 0, and `high` where it is 1. */
+/** The function that is `low` when a new input in place `i` is 0, and `high` when it is 1. */
 function chosen(low: BooleanFunction, high: BooleanFunction, i: number): BooleanFunction {
   const place = 2 ** (low.inputs - i);
   const rows = Uint8Array.from({ length: 2 * low.rows.length }, (_, row) => {
@@ -38,7 +38,7 @@ function chosen(low: BooleanFunction, high: BooleanFunction, i: number): Boolean
   return { inputs: low.inputs + 1, rows };
 }
 
-/** One function that does for both; null where there is none. */
+/** One function that serves both; null if there is none. */
 function both(a: BooleanFunction, b: BooleanFunction, turned = false): BooleanFunction | null {
   const rows = new Uint8Array(a.rows.length);
   for (let row = 0; row < rows.length; row++) {
@@ -50,10 +50,10 @@ function both(a: BooleanFunction, b: BooleanFunction, turned = false): BooleanFu
 }
 
 /**
- * Ways to write a function with exclusive-ors: an input that always turns it over stands outside (`f = x ⊕ g`), two
- * inputs that matter only by whether they differ become one (`f(a, b, ...) = g(a ⊕ b, ...)`), and in the smallest sum
- * of what is left two products that differ in two inverted literals become one product with an exclusive-or; and the
- * smallest sum with such products alone. A row that may be either is taken as it suits.
+ * Ways to write a function with exclusive-ors: an input that always inverts it is factored out (`f = x ⊕ g`),
+ * two inputs that matter only by their difference become one (`f(a, b, ...) = g(a ⊕ b, ...)`), and in the
+ * smallest sum of the rest two products that differ in two inverted literals become one product with an
+ * exclusive-or; and the smallest sum with such products alone. Don't-cares are chosen as they suit.
  * @param cubes the smallest sum of products of the function.
  */
 export function xorFactoredForms(
@@ -96,7 +96,7 @@ function decomposed(
   return paired(cubes ?? minimise(fn).cubes, signals);
 }
 
-/** Whether exactly one of two signals is 1; what is inverted in them is taken out. */
+/** Whether exactly one of two signals is 1; inversions inside them are factored out. */
 function differing(a: Expression, b: Expression): Expression {
   if (b.op === 'constant') return b.value ? not(a) : a;
   let isTurned = false;

@@ -65,7 +65,7 @@ export function rowAt(layout: MapLayout, layer: number, down: number, across: nu
   return row;
 }
 
-/** A stretch of a loop within a layer, from and to a cell; open where it goes on over the edge. */
+/** A stretch of a loop within a layer, from one cell to another; open where it continues across the edge. */
 export interface LoopPiece {
   readonly layer: number;
   readonly down: readonly [number, number];
@@ -78,7 +78,7 @@ export interface LoopPiece {
   };
 }
 
-/** A run of places on an axis, with the edges over which it goes on. */
+/** A run of places on an axis, with the edges across which it continues. */
 interface Run {
   readonly from: number;
   readonly to: number;
@@ -86,7 +86,7 @@ interface Run {
   readonly opensAfter: boolean;
 }
 
-/** The places of an axis at which a cube holds, as runs: one, or two where it goes on over the edge. */
+/** The places of an axis at which a cube holds, as runs: one, or two if it continues across the edge. */
 function runs(cube: Cube, layout: MapLayout, axis: readonly number[]): Run[] {
   const size = sizeOfAxis(axis);
   const holds = Array.from({ length: size }, (_, place) =>
@@ -130,7 +130,7 @@ export function loopOf(cube: Cube, layout: MapLayout): LoopPiece[] {
 
 const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
-/** The cube whose rows are exactly these; null where they are none. */
+/** The cube whose rows are exactly these; null if there is none. */
 export function cubeOfRows(rows: ReadonlySet<number>, inputs: number): Cube | null {
   if (rows.size === 0) return null;
   const all = 2 ** inputs - 1;
@@ -144,7 +144,7 @@ export function cubeOfRows(rows: ReadonlySet<number>, inputs: number): Cube | nu
   return 2 ** (inputs - literalCount(cube)) === rows.size ? cube : null;
 }
 
-/** What is wrong with a group that was drawn by hand; null where nothing is. */
+/** The error of a group that was drawn by hand; null if there is none. */
 export function wrongWithGroup(
   rows: ReadonlySet<number>,
   { inputs, rows: values }: BooleanFunction,
@@ -170,7 +170,7 @@ export function wrongWithGroup(
 
 /** How a grouping stands that was drawn by hand. */
 export interface Judged {
-  /** For each group what could be better; null where nothing could. */
+  /** For each group a possible improvement; null if there is none. */
   readonly groups: readonly (string | null)[];
   /** Rows with a 1 under no group. */
   readonly bare: readonly number[];

@@ -8,7 +8,7 @@ const rowsOf = ({ rows, rowStart, by, names }: Matrix) =>
     [...by.subarray(rowStart[r], rowStart[r + 1])].map((c) => names[c]!),
   );
 
-/** What the cheapest cover of a small matrix costs. */
+/** The cost of the cheapest cover of a small matrix. */
 function leastCost(matrix: Matrix): number {
   const places = new Map([...matrix.names].map((name, c) => [name, c]));
   const rows = rowsOf(matrix).map((row) => row.map((name) => places.get(name)!));

@@ -8,7 +8,9 @@ export interface Covering {
   readonly cost: readonly number[];
 }
 
-/** A part of the problem as flat lists: what a column covers, and what covers a row, both in order. */
+/**
+ * A part of the problem as flat lists: the rows of each column, and the columns of each row, both in order.
+ */
 export interface Matrix {
   readonly rows: number;
   readonly columns: number;
@@ -113,7 +115,7 @@ export function submatrix(matrix: Matrix, keep: Uint8Array, out: Uint8Array): Ma
   };
 }
 
-/** Takes what must be taken and drops what cannot matter, until nothing changes. */
+/** Takes essential columns and drops dominated rows and columns, until nothing changes. */
 export function reduced(given: Matrix): { chosen: number[]; matrix: Matrix } {
   const chosen: number[] = [];
   let matrix = given;
@@ -198,7 +200,7 @@ function dominated({ columns, rowStart, by, start, covered, cost }: Matrix): Uin
   return out;
 }
 
-/** The parts whose rows hang together by columns. */
+/** The parts whose rows are connected by columns. */
 export function components(matrix: Matrix): Matrix[] {
   const { rows, rowStart, by, start, covered } = matrix;
   const partOf = new Int32Array(rows).fill(-1);

@@ -23,12 +23,12 @@ export interface Cover {
 }
 
 /**
- * Solves a covering problem: essential columns and dominance until nothing more goes, then each connected part on
+ * Solves a covering problem: essential columns and dominance to a fixed point, then each connected part on
  * its own by branch and bound, with bounds by the linear relaxation and columns fixed by reduced costs.
- * @param steps of work (entries of the problem that are looked at) after which the proof is given up and what is best
- *   so far is kept; so the result does not depend on the machine.
- * @param known a cover that is known already; only a cheaper one takes its place.
- * @throws RangeError where a row has no column.
+ * @param steps of work (entries of the problem that are read) after which the proof is given up and the best
+ *   cover so far is kept; the result therefore does not depend on the machine.
+ * @param known a known cover; only a cheaper one replaces it.
+ * @throws RangeError for a row without a column.
  */
 export function cover(problem: Covering, steps = 200_000_000, known?: readonly number[]): Cover {
   if (problem.rows.some((row) => row.length === 0)) throw new RangeError('a row has no column');
@@ -43,7 +43,9 @@ export function cover(problem: Covering, steps = 200_000_000, known?: readonly n
   };
 }
 
-/** Rounds of the relaxation at the root of the search, and within it, where it goes on from what was found before. */
+/**
+ * Rounds of the relaxation at the root of the search, and within it, where it continues from earlier results.
+ */
 const ROUNDS = 600;
 const INNER_ROUNDS = 160;
 
@@ -54,7 +56,7 @@ const REDUCING = 50;
 const NEAR = 4;
 const NODES_A_COVER = 8;
 
-/** A column that is taken whole is worth next to nothing, so that it is picked first. */
+/** A column that the relaxation takes whole is worth almost nothing, so it is picked first. */
 const JUST_OVER_ONE = 1.001;
 
 /** Rows that a column must cover more to be picked before one that is wholly undecided. */
@@ -92,7 +94,7 @@ class Search {
       const found = this.branched(matrix, below - spent, deep);
       return found && [...chosen, ...found];
     }
-    // The parts have nothing to do with each other; what all of them cost together must stay below the bound.
+    // The parts are independent; the sum of their costs must stay below the bound.
     let left = below - spent;
     const all = [...chosen];
     for (const part of parts) {
@@ -145,7 +147,7 @@ class Search {
     return this.with([], matrix, out, bound, deep) ?? best;
   }
 
-  /** The cheapest cover that has some columns and has not some others. */
+  /** The cheapest cover with some columns and without some others. */
   private with(
     taken: readonly number[],
     matrix: Matrix,

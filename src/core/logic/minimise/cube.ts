@@ -9,7 +9,7 @@ export interface Cube {
 
 export const UNIVERSAL_CUBE: Cube = { mask: 0, value: 0 };
 
-/** What a function is to be in a row. */
+/** The values of a function in a row. */
 export const OFF = 0;
 export const ON = 1;
 export const DONT_CARE = 2;
@@ -48,7 +48,7 @@ export function* rowsOf({ mask, value }: Cube, inputs: number): Iterable<number>
   } while (some !== 0);
 }
 
-/** A product over inputs of some names as one over the same inputs in another order; null where they are others. */
+/** A product over named inputs as one over the same inputs in another order; null if the inputs differ. */
 export function reordered(cube: Cube, from: readonly string[], to: readonly string[]): Cube | null {
   if (from.length !== to.length) return null;
   let [mask, value] = [0, 0];
@@ -63,7 +63,7 @@ export function reordered(cube: Cube, from: readonly string[], to: readonly stri
   return { mask, value };
 }
 
-/** The same function turned over: 1 where it was 0. */
+/** The complement: 1 where it was 0. */
 export function complement(fn: BooleanFunction): BooleanFunction {
   return { ...fn, rows: fn.rows.map((v) => (v === DONT_CARE ? v : v === ON ? OFF : ON)) };
 }

@@ -4,17 +4,17 @@
 import type { Matrix } from './covering-matrix';
 
 /**
- * Where a relaxation stands, by rows and columns of the whole problem: kept from one part of a search to the next, so
- * that each goes on from what the last one found.
+ * The state of a relaxation, by rows and columns of the whole problem: kept from one part of a search to the
+ * next, so that each continues from the last.
  */
 export interface RelaxationState {
-  /** What each row pays. */
+  /** The price of each row. */
   readonly prices: Float64Array;
   /** How much of each column is taken, 0 to 1. */
   readonly shares: Float64Array;
 }
 
-/** What the relaxation says of a column: nothing, or that no cover that is cheap enough has it, or that each has it. */
+/** The conclusion about a column: none, or that no cheap cover has it, or that every cheap cover has it. */
 const OPEN = 0;
 export const OUT = 1;
 export const IN = 2;
@@ -22,7 +22,7 @@ export const IN = 2;
 export interface Relaxed {
   /** No cover costs less. */
   readonly least: number;
-  /** What each column costs beyond what its rows pay for it. */
+  /** The reduced cost of each column. */
   readonly reduced: Float64Array;
   /** How much of each column is taken where columns may be taken in part. */
   readonly share: Float64Array;
@@ -34,10 +34,10 @@ export interface Relaxed {
 
 /** Rounds between two looks at the bound. */
 const ROUNDS_A_LOOK = 10;
-/** Rounds before it may be given up, and after which it starts again from the mean of its way. */
+/** Rounds before it may be given up, and after which it restarts from the mean of its iterates. */
 const LEAST_ROUNDS = 30;
 const ROUNDS_A_START = 100;
-/** It is given up where a look gains less than this part of what is missing. */
+/** It is given up when a round gains less than this share of the gap. */
 const GAIN = 0.08;
 /** How far prices move for each step of the shares, in costs of a column, and how far both overstep. */
 const PRICE_STEP = 2;
@@ -55,10 +55,11 @@ export function reducedCostFixing(least: number, reduced: number, bound: number)
 }
 
 /**
- * The linear relaxation of a covering problem, by the primal-dual hybrid gradient method (Chambolle and Pock, 2011)
- * with a step for each row and column (Pock and Chambolle, 2011), started again from the mean of its way (Applegate
- * and others, 2021). Each price that it comes by gives a bound, and fixes columns, however far it is from the best.
- * @param below what a cover has to cost less than to be of interest.
+ * The linear relaxation of a covering problem, by the primal-dual hybrid gradient method (Chambolle and Pock,
+ * 2011) with a step for each row and column (Pock and Chambolle, 2011), restarted from the mean of its
+ * iterates (Applegate and others, 2021). Every iterate gives a valid bound, and fixes columns, however far it
+ * is from the optimum.
+ * @param below the cost that a cover must stay under to be of interest.
  * @param rounds most rounds.
  */
 export function relax(matrix: Matrix, standing: RelaxationState, below: number, rounds: number): Relaxed {
@@ -142,7 +143,7 @@ class Relaxation {
     return { least, reduced: this.bestReduced, share, fixed, passes };
   }
 
-  /** The bound by some prices; what they fix is kept, and they themselves if they are the best. */
+  /** The bound by some prices; fixed columns are kept, and the prices themselves if they are the best. */
   private look(price: Float64Array): number {
     const { matrix, reduced, fixed, below } = this;
     let bound = surplus(matrix, price, reduced);
@@ -193,7 +194,7 @@ class Relaxation {
   }
 }
 
-/** What each column costs beyond what its rows pay, written to `reduced`; the sum of what is below 0. */
+/** The reduced cost of each column, written to `reduced`; returns the sum of the negative ones. */
 function surplus(
   { columns, start, covered, cost }: Matrix,
   price: Float64Array,
@@ -210,8 +211,8 @@ function surplus(
 }
 
 /**
- * A cover by the columns that cost least for each row that they cover newly, without those that turn out superfluous.
- * @param worth what each column is taken to cost, by its place in the matrix.
+ * A cover by the columns that cost least for each newly covered row, without those that turn out redundant.
+ * @param worth the assumed cost of each column, by its place in the matrix.
  * @returns places of columns.
  */
 export function greedy(

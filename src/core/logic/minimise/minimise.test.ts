@@ -123,7 +123,7 @@ test('larger functions stay what they are; no two rows of an independent set sha
       const { cubes, exact } = minimise(f);
       expect(is(cubes, f)).toBe(true);
       expect(exact).toBe(true);
-      // Rows of which no prime covers two each need a product of their own.
+      // Rows of which no prime covers two: each needs a product of its own.
       const all = primes(f);
       const apart: Cube[][] = [];
       for (const [row, value] of f.rows.entries()) {

@@ -19,13 +19,14 @@ export interface Minimised {
 /** One product more costs more than all literals together. */
 const TERM = 10_000;
 /**
- * What a product costs beyond its literals where the fewest literals are looked for: the less, the closer the bounds.
- * It may be so little that a cover with a product more is cheaper; then it is looked for again with the next of these.
+ * The cost of a product beyond its literals when the fewest literals are sought: the smaller, the closer the
+ * bounds. It may be so small that a cover with one product more is cheaper; then the search is repeated with
+ * the next of these.
  */
 const BESIDE_LITERALS = [3, TERM];
 /**
- * Work of the covering solver after which a proof is given up: in all, of it at most for the fewest literals, and at
- * least for them, so that some are left out even where the number of products is not proved.
+ * Effort of the covering solver before a proof is given up: in total, at most for the fewest literals, and at
+ * least for them, so that some literals are dropped even if the number of products is not proved minimal.
  */
 const STEPS = 80_000_000;
 const MOST_FOR_LITERALS = 20_000_000;
@@ -84,9 +85,9 @@ function sorted(cubes: readonly Cube[]): Cube[] {
 }
 
 /**
- * Expand, irredundant, reduce (Brayton and others, 1984), over until nothing gets better: each cube is made as large
- * as it can be, what the others cover is left out, and each is made as small as it may be, so that the next expansion
- * can go another way.
+ * Expand, irredundant, reduce (Brayton and others, 1984), repeated while it improves: each cube is made as
+ * large as possible, redundant cubes are dropped, and each is made as small as allowed, so that the next
+ * expansion can take another direction.
  */
 export function heuristic(fn: BooleanFunction): Cube[] {
   const field = new Field(fn);

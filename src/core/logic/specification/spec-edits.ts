@@ -6,7 +6,7 @@ import { type BooleanFunction, DONT_CARE, OFF, ON } from '../minimise/cube';
 import { cell, type TruthTable } from '../table/truth-table';
 
 /*
- * What is done with a table that is filled in.
+ * Changes to a table that is filled in.
  */
 
 function checked(plan: SpecTable): Result<SpecTable> {
@@ -19,12 +19,12 @@ export function namesLine({ inputs, outputs }: SpecTable): string {
   return `${inputs.join(', ')} = ${outputs.map((o) => o.name).join(', ')}`;
 }
 
-/** What becomes of the rows in which an input is 1 that has just been added: what was there, or nothing yet. */
+/** The cells of the rows in which a new input is 1: a copy of the old ones, or open. */
 export type NewHalf = 'copied' | 'open';
 
 /**
- * A table for the names in a line. What was filled in before stays: a column with its output's name, a cell with the
- * values of the inputs that are still there. Of an input that has gone, the half at which it was 0 stays.
+ * A table for the names in a line. Filled-in cells stay: a column with its output's name, a cell with the
+ * values of the remaining inputs. Of a removed input, the half at which it was 0 stays.
  */
 export function specFromNames(
   line: string,
@@ -43,7 +43,7 @@ export function specFromNames(
   return specWithNames(named(inputs), named(outputs), old, half);
 }
 
-/** A table for inputs and outputs of these names; what was filled in before stays as `plannedFor` says. */
+/** A table for inputs and outputs of these names; filled-in cells stay by the same rules. */
 export function specWithNames(
   ins: readonly string[],
   outs: readonly string[],
@@ -105,9 +105,9 @@ export function withLetters(
 }
 
 /**
- * A derived table as one that is filled in, to be changed from there; X and Z become `x`. Null where it is too large, or
- * where two of its columns have one name.
- * @param outputs the outputs that are taken, by their places in the table.
+ * A derived table as a filled-in one; X and Z become `x`. Null if it is too large, or if two of its columns
+ * have the same name.
+ * @param outputs the outputs to take, by their places in the table.
  */
 export function specOfTable(
   table: TruthTable,

@@ -17,7 +17,7 @@ test('formulas make a table, or go into one', () => {
   const base = specOf('Key, Bars = Drive', '00x.');
   expect(by(base, 'Key + Bars')).toBe('Key, Bars = Drive: 0111');
   expect(by(base, 'Warn = Key')).toBe('Key, Bars = Drive, Warn: 00x. 0011');
-  // Names in another case are the same ones; what was filled in holds for both values of a new input.
+  // Names match regardless of case; filled-in cells hold for both values of a new input.
   expect(by(base, 'warn = key Clear')).toBe('Key, Bars, Clear = Drive, warn: 0000xx.. 00000101');
   expect(by(null, 'Y = 1')).toBe('A = Y: 11');
   // Letters stand in the order of the alphabet, as in a table by hand.

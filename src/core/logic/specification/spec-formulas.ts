@@ -11,7 +11,7 @@ import { specWithNames, withLetters } from './spec-edits';
  * Columns of a table that is filled in, said by formulas or by lists of rows.
  */
 
-/** Refuses what was typed, at the character behind `offset` others where one is wrong. */
+/** Refuses a typed text, at `offset` characters plus the offset of the error. */
 const notTaken = (code: string, message: string, offset: number | null = null): Refused =>
   refused(code, message, offset === null ? undefined : { offset });
 
@@ -30,8 +30,8 @@ export function excerptAt(text: string, offset: number): string {
 }
 
 /**
- * A column as it was said: by a formula of the inputs, or by a list of the rows at which it is 1, `1, 3, 5-7`, with
- * those that may be either behind a `d`: `1, 3 d 4-6`.
+ * A typed column: a formula of the inputs, or a list of the rows of its ones, `1, 3, 5-7`, with don't-cares
+ * behind a `d`: `1, 3 d 4-6`.
  */
 export function columnFromText(plan: SpecTable, output: number, text: string): Result<SpecTable> {
   const said = text
@@ -60,11 +60,11 @@ export function columnFromText(plan: SpecTable, output: number, text: string): R
 }
 
 /**
- * A table with columns by formulas that were typed, `Drive = Key Bars`, a line each. Names that are new become inputs,
- * behind those that are there, letters in the order of the alphabet, and what stands before a `=` an output; what was
- * filled in before stays, and holds for both values of a new input.
- * @param base the table that it goes into; null for none yet.
- * @param only the output that a formula without a name is for.
+ * A table with columns by typed formulas, `Drive = Key Bars`, a line each. New names become inputs, after the
+ * existing ones, single letters in alphabetical order; the name before a `=` is an output. Filled-in cells
+ * stay, and hold for both values of a new input.
+ * @param base the table to extend; null for none yet.
+ * @param only the output for a formula without a name.
  */
 export function specFromFormulas(
   base: SpecTable | null,
@@ -137,7 +137,7 @@ export function withColumn(plan: SpecTable, output: number, expression: Expressi
   return withLetters(plan, output, letters);
 }
 
-/** Where a formula reads a name, in the whole text; null where it does not. */
+/** The offset at which a formula reads a name, in the whole text; null if it does not. */
 function placeOf({ expression, from }: TypedFormula, name: string): number | null {
   let found: number | null = null;
   const visit = (e: Expression) => {

@@ -125,7 +125,7 @@ function tableOf(heading: readonly string[], rows: readonly (readonly string[])[
 
 const RULE = /^\|?[\s:|-]*-[\s:|-]*\|?$/;
 
-/** The cells of a text line by line, or what is wrong with it. */
+/** The cells of a text line by line, or the error in it. */
 function cellsOf(text: string): Result<string[][]> {
   const lines = text.replace(/^\uFEFF/, '').replace(/\s*$/, '');
   const first = lines.trimStart().split(/\r?\n/, 1)[0]!;

@@ -15,7 +15,7 @@ export interface AlonePart {
   readonly netlist: Netlist;
 }
 
-/** Its own table: a truth table, or for storage what each clock edge makes of each state. */
+/** A part's own table: a truth table, or for storage the next state of each state at a clock edge. */
 export interface OwnTable {
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
@@ -27,7 +27,7 @@ export interface OwnTable {
 /** Tables of a part by itself have at most this many columns of inputs. */
 const MOST_COLUMNS = 6;
 
-/** A part of a kind on a sheet of its own, or null where it has nothing to set and nothing to show. */
+/** A part of a kind on a sheet of its own, or null if it has no inputs or no outputs. */
 export function alone(kind: PartKind, params: Params): AlonePart | null {
   const ports = kind.ports(params);
   const label = ports.find((p) => p.direction === 'out')?.name ?? '';
@@ -62,7 +62,7 @@ export function alone(kind: PartKind, params: Params): AlonePart | null {
   return { sheet, netlist };
 }
 
-/** The table of a part by itself, or null where it would have too many rows to be read. */
+/** The table of a part by itself, or null if it would have too many rows to be read. */
 export function ownTable({ netlist }: AlonePart): OwnTable | null {
   if (netlist.storage.length > 0) {
     if (netlist.inputColumns.length + netlist.storage.length > MOST_COLUMNS) return null;

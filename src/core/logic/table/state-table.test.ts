@@ -6,7 +6,7 @@ import { sentence } from '../../values/result';
 import { Stepper, stateTable } from './state-table';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
-/** A table's rows as letters: what is over it, then what follows. */
+/** A table's rows as letters: the heading, then the rows. */
 function rowsOf(table: TruthTable): string[] {
   const width = table.inputs.length;
   return Array.from({ length: table.rows }, (_, row) => {

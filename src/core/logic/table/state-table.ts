@@ -8,7 +8,9 @@ import { inputAt, type TruthTable } from './truth-table';
 /** Present states and inputs together, at most: a row is a run of its own. */
 const MOST_STATE_COLUMNS = 16;
 
-/** What a clock does to a circuit with storage: from a state and a row of inputs to the outputs and the next state. */
+/**
+ * One clock of a circuit with storage: from a state and a row of inputs to the outputs and the next state.
+ */
 export class Stepper {
   private run: Run;
   private readonly keys: readonly string[];
@@ -43,7 +45,7 @@ export class Stepper {
     return done(new Stepper(netlist, columns, clocks[0], falling, order));
   }
 
-  /** What the bits of a state are called. */
+  /** The names of the bits of a state. */
   get states(): string[] {
     return this.order.map((i) => stateName(this.netlist, i));
   }
@@ -58,7 +60,7 @@ export class Stepper {
     return new Run(this.netlist, { delays: 'zero', mostChanges: 0 });
   }
 
-  /** The state in which it powers up. */
+  /** The power-up state. */
   powerUp(): Logic[] {
     return this.stored(this.begin());
   }
@@ -68,15 +70,15 @@ export class Stepper {
   }
 
   /**
-   * Outputs before the active edge, and the state after it. The engine without delays does it, so that whatever the
-   * circuit is made of it gives what the engine gives.
+   * Outputs before the active edge, and the state after it. The engine without delays computes them, so any
+   * circuit gives the same result as a run.
    */
   step(
     state: readonly Logic[],
     inputs: readonly Logic[],
   ): { readonly outputs: Logic[]; readonly next: Logic[] } {
     const { netlist, clock } = this;
-    // A loop of gates keeps something from what was before, which storage does not.
+    // A loop of gates holds state that storage does not show.
     if (netlist.looped.length > 0) this.run = this.begin();
     const { run } = this;
     const [idle, active]: [Logic, Logic] = this.isFalling ? [ONE, ZERO] : [ZERO, ONE];
@@ -143,7 +145,7 @@ function clockNets(netlist: Netlist): number[] {
       return;
     }
     const g = driver[net]!;
-    // Only what hands the clock on: a gate that has it as one of several inputs may be an enable.
+    // Only gates that pass the clock on: a gate with the clock as one of several inputs may be an enable.
     if (
       g !== -1 &&
       (netlist.op[g] === Primitive.BUF ||

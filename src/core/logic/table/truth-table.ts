@@ -17,15 +17,15 @@ export interface TruthTable {
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
   readonly rows: number;
-  /** For each output, the rows where it is 1. */
+  /** For each output, the rows in which it is 1. */
   readonly ones: readonly Uint32Array[];
-  /** For each output, the rows where it is X or Z; null where there are none because nothing can be. */
+  /** For each output, the rows in which it is X or Z; null if no row can be. */
   readonly unknown: readonly (Uint32Array | null)[];
-  /** For each output, the rows where it is Z. */
+  /** For each output, the rows in which it is Z. */
   readonly floating: readonly (Uint32Array | null)[];
 }
 
-/** Why a circuit has no truth table, for the person who drew it; or null where it has one. */
+/** Why a circuit has no truth table, for the person who drew it; null if it has one. */
 export function whyNoTable(netlist: Netlist): Problem | null {
   const inputs = netlist.inputColumns.length;
   if (netlist.storage.length > 0)
@@ -74,7 +74,7 @@ export function countOnes(column: Uint32Array): number {
   return ones;
 }
 
-/** What 32 rows hold at one input: the low five inputs alternate within a word, the others fill it. */
+/** The values of 32 rows at one input: the low five inputs alternate within a word, the others fill it. */
 const WITHIN = [0xaaaaaaaa, 0xcccccccc, 0xf0f0f0f0, 0xff00ff00, 0xffff0000];
 
 function inputWord(bitOfRow: number, word: number): number {

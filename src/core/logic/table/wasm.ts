@@ -1,5 +1,5 @@
 /*
- * A writer of WebAssembly modules, as far as straight-line code over 128-bit words needs it (WebAssembly Core
+ * A writer of WebAssembly modules, limited to straight-line code over 128-bit words (WebAssembly Core
  * Specification 2.0, chapter 5).
  */
 

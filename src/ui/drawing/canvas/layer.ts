@@ -9,12 +9,12 @@ interface Size {
 const AROUND = 0.25;
 /** A picture that is scaled by no more than this may stand in for a fresh one while the view moves. */
 const MOST_SCALED = 1.6;
-/** The view is at rest when it has not changed for so long, in ms. */
+/** Ms without a change after which the view is at rest. */
 const REST = 90;
 
 /**
- * A picture of a large sheet seen from far away, somewhat larger than what is shown: while only the view moves it is
- * moved along, which costs a fraction of painting thousands of parts anew.
+ * A picture of a large sheet seen from far away, somewhat larger than the view: while only the view moves the
+ * picture is moved along, which costs a fraction of painting thousands of parts again.
  */
 export class Layer {
   private readonly canvas = document.createElement('canvas');
@@ -23,9 +23,9 @@ export class Layer {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /**
-   * @param of everything that the picture depends on but for the view.
+   * @param of everything that the picture depends on except the view.
    * @param render paints the sheet on a context scaled to CSS pixels.
-   * @param again asks for another painting once the view has come to rest.
+   * @param again asks for another painting once the view is at rest.
    * @param step CSS pixels of a grid step at scale 1.
    */
   paint(

@@ -20,21 +20,23 @@ export const THIN = 1.5 / STEP;
 const MEDIUM = 2 / STEP;
 const THICK = 3.5 / STEP;
 
-/** What one signal's wires look like together, and the dots where they meet. */
+/** The look of one signal's wires together, and their junctions. */
 interface Drawn {
   readonly lines: Path2D;
   readonly marks: Path2D | null;
   readonly dots: Path2D | null;
 }
 
-/** What was drawn last of a whole sheet: it stays while nothing has changed but the view. */
+/** The last painted content of a whole sheet: it stays while only the view changes. */
 let whole: { readonly of: readonly unknown[]; readonly drawn: ReadonlyMap<Signal, Drawn> } | null = null;
 
-/** Fewer visible strokes than this are sorted anew for each frame; it costs less than to remember them. */
+/**
+ * Fewer visible strokes than this are sorted again for each frame, which costs less than remembering them.
+ */
 const MANY = 600;
 
 /**
- * Paints all wires. One signal is stroked as one path, so that a stretch which two wires share is not painted twice.
+ * Paints all wires. One signal is stroked as one path, so a stretch that two wires share is painted once.
  * @param thin least width of a line in grid steps.
  */
 export function paintWires(
@@ -87,7 +89,7 @@ function wholeSheet(scene: Scene, index: SpatialIndex): ReadonlyMap<Signal, Draw
   return whole.drawn;
 }
 
-/** Sorts what is to be seen by its signal; all of the sheet without a box. */
+/** Sorts the visible wires by signal; all of the sheet without a box. */
 function drawn(
   scene: Scene,
   index: SpatialIndex,
@@ -147,7 +149,7 @@ function busesOf({ netlist, sheet }: Scene): readonly string[] {
 /** Shorter pieces of a bus have no room for its value. */
 const ROOM_FOR_VALUE = 4;
 
-/** How wide each bus is and what it carries, along its longest piece. */
+/** The width and the value of each bus, along its longest segment. */
 export function paintBusValues(
   g: CanvasRenderingContext2D,
   scene: Scene,
@@ -219,7 +221,7 @@ function halo(
   g.globalAlpha = 1;
 }
 
-/** The colour that a wire is marked with: a band under it, so that its signal stays what it is. */
+/** The marker colour of a wire: a band under it, so that its signal stays visible. */
 function band(g: CanvasRenderingContext2D, points: readonly Point[], colour: string): void {
   g.beginPath();
   trace(g, points);
@@ -259,7 +261,7 @@ function crossStrokes(g: Path2D, points: readonly Point[]): void {
   });
 }
 
-/** Teeth stand at places of the sheet, not of the wire, so that wires which share a stretch share its teeth. */
+/** Teeth are at fixed places of the sheet, not of the wire, so wires that share a stretch share its teeth. */
 function sawTooth(g: Path2D, points: readonly Point[]): void {
   const TOOTH = 0.5;
   eachSegment(points, (a, b) => {

@@ -45,7 +45,7 @@ interface Size {
 
 /**
  * Paints a sheet on a canvas context that is scaled to CSS pixels already.
- * @param far keeps a picture of what is seen from far away, and asks for a sharper one later.
+ * @param far keeps a picture of the distant view, and asks for a sharper one later.
  */
 export function paint(
   g: CanvasRenderingContext2D,
@@ -59,7 +59,7 @@ export function paint(
   const s = STEP * view.scale;
   g.save();
   if (far?.layer && s < SHAPED) {
-    // While a gesture goes on, what it does not touch stays as it was painted.
+    // While a gesture goes on, untouched parts stay as they were painted.
     const { netlist, values, conflicts, crossings } = scene;
     const { dragged } = overlay;
     const rest = dragged ? { ...scene, sheet: dragged.from, some: { of: dragged, lifted: false } } : scene;
@@ -112,7 +112,7 @@ function paintSheet(
   g.restore();
 }
 
-/** What can be seen of all parts from far away: their bodies, and which of the inputs and outputs may be lit. */
+/** The distant view of all parts: their bodies, and the inputs and outputs that may be lit. */
 interface Boxes {
   readonly bodies: Path2D;
   readonly lit: readonly { readonly part: string; readonly port: string; readonly body: Box }[];
@@ -238,7 +238,7 @@ function paintText(
   writeText(g, shape.text, at.x, at.y + shape.size * 0.35, shape.size, textSide(shape.align, part));
 }
 
-/** @param turned the part where it does not stand as it is drawn. */
+/** @param turned the part, if it is rotated. */
 function paintShape(
   g: CanvasRenderingContext2D,
   shape: Exclude<Shape, { shape: 'text' }>,

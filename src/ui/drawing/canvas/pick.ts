@@ -12,7 +12,7 @@ import { bodyOf, courseOf, pinsOf } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { wireNets } from '@/core/drawing/geometry/wire-nets';
 
-/** What lies under the pointer: a pin before a body, a body before a wire. */
+/** The object under the pointer: a pin before a body, a body before a wire. */
 export type Picked =
   | { readonly is: 'pin'; readonly end: End; readonly at: Point; readonly part: string }
   | { readonly is: 'part'; readonly part: string }
@@ -57,7 +57,7 @@ function pickWire(sheet: Sheet, p: Point, reach: number): Picked | null {
   return best;
 }
 
-/** All wires that hang together with one. */
+/** All wires connected to one. */
 export function wiresOfNet(sheet: Sheet, wire: string): Set<string> {
   const nets = wireNets(sheet);
   const net = nets.ofWire(wire);

@@ -37,7 +37,7 @@ const LIGHT: Palette = {
 /** Pixels of a picture for each of the screen, and the longest that one of its sides may become. */
 const SHARP = 3;
 const LONGEST = 12_000;
-/** Grid steps of paper around what is drawn. */
+/** Grid steps of paper around the drawing. */
 const MARGIN = 2;
 
 /** A sheet as it is now, signals and all, on white: the same shapes as on the screen, sharp enough to print. */

@@ -7,7 +7,7 @@ import type { Session } from '@/session/session';
 import { netOf } from '@/session/spoken';
 import type { Picked } from './pick';
 
-/** What a wire or a pin carries at the moment: `Key: 1`, `Sum: 0101 = 5 = hex 5`. */
+/** The value of a wire or a pin at the moment: `Key: 1`, `Sum: 0101 = 5 = hex 5`. */
 export function probeText(session: Session, at: Exclude<Picked, { is: 'part' }>): string | null {
   const { sheet, state } = session;
   const nets =

@@ -3,7 +3,7 @@ import type { SessionState } from '@/session/state';
 import type { Scene } from './scene';
 import { truthLook } from './truth-look';
 
-/** What is to be painted of an open lesson, with another version of the sheet while a gesture goes on. */
+/** The scene of an open lesson, with another version of the sheet while a gesture goes on. */
 export function sceneOf(state: SessionState, sheet: Sheet = sheetOf(state.lesson, state.sheetId)!): Scene {
   const { view, values, conflicts, path, lesson } = state;
   const around = path.length === 0 ? '' : `${path.join('/')}/`;

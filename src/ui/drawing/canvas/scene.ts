@@ -10,7 +10,7 @@ import type { Radix } from '@/core/values/radix';
 /** How a signal is drawn: its value, two drivers against each other, or several bits together. */
 export type Signal = Logic | 'conflict' | 'bus';
 
-/** What is on the sheet at the moment. */
+/** The content of the sheet at the moment. */
 export interface Scene {
   readonly sheet: Sheet;
   readonly netlist: SheetNets;
@@ -24,18 +24,18 @@ export interface Scene {
   readonly on: ReadonlySet<string>;
   /** The sheet's truth table, for notes that show it. */
   readonly table?: (() => TableLook | null) | undefined;
-  /** Where only some of the sheet is to be painted: what a gesture has lifted off it, or what stays. */
+  /** Limits painting to some of the sheet: the objects that a gesture drags, or the rest. */
   readonly some?: { readonly of: DraggedObjects; readonly lifted: boolean };
 }
 
-/** What a gesture has changed so far, compared with the sheet on which it began. */
+/** The objects that a gesture has changed so far, compared with the sheet on which it began. */
 export interface DraggedObjects {
   readonly from: Sheet;
   readonly parts: ReadonlySet<string>;
   readonly wires: ReadonlySet<string>;
 }
 
-/** What a gesture changes at the moment, with all that it had changed before: only that has to be painted anew. */
+/** The objects that a gesture changes, now or earlier: only they have to be painted again. */
 export function draggedObjects(from: Sheet, to: Sheet, before: DraggedObjects | null): DraggedObjects {
   const parts = changedIds(from.parts, to.parts);
   const wires = changedIds(from.wires, to.wires);
@@ -49,17 +49,17 @@ export function draggedObjects(from: Sheet, to: Sheet, before: DraggedObjects | 
   };
 }
 
-/** Whether a part or a wire is among what is to be painted. */
+/** Whether a part or a wire is to be painted. */
 export function isPainted({ some }: Scene, what: 'parts' | 'wires', id: string): boolean {
   return !some || some.of[what].has(id) === some.lifted;
 }
 
-/** What the hand is doing on it. */
+/** The gesture that is under way. */
 export interface Overlay {
   readonly parts: ReadonlySet<string>;
   readonly wires: ReadonlySet<string>;
   readonly hover: { readonly part?: string; readonly wire?: string; readonly pin?: Point } | null;
-  /** Parts that make what is pointed at on another face. */
+  /** Parts that make the product that another face points at. */
   readonly lit: ReadonlySet<string>;
   /** Wires that are being drawn. */
   readonly wirePreview: readonly (readonly Point[])[];
@@ -73,7 +73,7 @@ export interface Overlay {
   /** Places of pins with a complaint; one that is not grave is merely loose. */
   readonly problems: readonly { readonly at: Point; readonly grave: boolean }[];
   readonly grid: boolean;
-  /** What a gesture is moving. */
+  /** The objects that a gesture moves. */
   readonly dragged: DraggedObjects | null;
 }
 

@@ -23,13 +23,15 @@ export class EditorController {
     this.pointers = new Pointers(this.gesture, context, (pixel) => this.openAt(pixel));
   }
 
-  /** What a press with the right button opens: what can be done with a part or wire, or the ring on bare paper. */
+  /**
+   * Opens the menu of a press with the right button: actions for a part or wire, or the ring on bare paper.
+   */
   openAt(pixel: Point): void {
     if (!this.chooseUnder(pixel))
       this.context.drawing.open({ is: 'ring', at: pixel, flick: null, pointed: true });
   }
 
-  /** Selects what lies under a pixel and opens what can be done with it. @returns whether anything lies there. */
+  /** Selects the object under a pixel and opens its actions. @returns whether there is one. */
   chooseUnder(pixel: Point): boolean {
     const { session, drawing } = this.context;
     const picked = this.gesture.under(pixel);
@@ -54,12 +56,12 @@ export class EditorController {
     releaseKey(key, this.context);
   }
 
-  /** Does with a part what Enter does. */
+  /** Runs the command of Enter for a part. */
   activate(part: string): void {
     activatePart(this.context, part);
   }
 
-  /** Text of what is selected for the clipboard, taken away where it is cut; null where nothing is. */
+  /** The selection as text for the clipboard, removed if it is cut; null if nothing is selected. */
   copy(cut: boolean): string | null {
     const { session } = this.context;
     const text = copied(session);
@@ -72,7 +74,7 @@ export class EditorController {
     return pasteText(session, text, allowedIn(session));
   }
 
-  /** What the wire or pin under the pointer carries, in words. */
+  /** The value of the wire or pin under the pointer, in words. */
   probe(): string | null {
     const { hover, isIdle } = this.gesture;
     return hover && isIdle && hover.is !== 'part' ? probeText(this.context.session, hover) : null;

@@ -8,7 +8,7 @@ import type { GestureState } from './gesture-state';
 /** How near in grid steps to the end of a selected wire a press takes hold of that end. */
 const END_REACH = 1.2;
 
-/** The course of a wire of a sheet; none where it is not there. */
+/** The course of a wire of a sheet; empty if the wire does not exist. */
 export function courseOn(sheet: Sheet, wire: string): readonly Point[] {
   const there = sheet.wires.get(wire);
   return there ? courseOf(sheet, there) : [];
@@ -21,7 +21,7 @@ export function endNear(sheet: Sheet, wire: string, at: Point): 'from' | 'to' | 
   return isNear(course[0]) ? 'from' : isNear(course.at(-1)) ? 'to' : null;
 }
 
-/** The CSS cursor for what the pointer is doing, or could do where it is. */
+/** The CSS cursor for the gesture, or for the gesture that would begin here. */
 export function cursorOf(
   gesture: GestureState,
   hover: Picked | null,

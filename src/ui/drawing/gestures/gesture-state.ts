@@ -8,10 +8,10 @@ import { reshapedCourse, setCourse } from '@/core/drawing/routing/wire-reshape';
 import type { Session } from '@/session/session';
 import type { Picked } from '../canvas/pick';
 
-/** What lies under the pointer and is no part: a place where a wire can begin. */
+/** A pin or wire under the pointer: a place where a wire can begin. */
 export type PickedEnd = Exclude<Picked, { is: 'part' }>;
 
-/** What the pointer is doing on the sheet: each state is one stretch of a gesture. Points are in grid steps. */
+/** The state of a gesture: each is one stretch of it. Points are in grid steps. */
 export type GestureState =
   | { readonly state: 'idle' }
   | { readonly state: 'panning'; readonly last: Point; readonly moved: boolean }
@@ -72,7 +72,7 @@ export interface Keys {
   readonly coarse?: boolean;
 }
 
-/** The edit that a gesture would make if it ended now; null where it would make none. */
+/** The edit that a gesture would make if it ended now; null if it would make none. */
 export function pendingEdit(gesture: GestureState, session: Session): Edit | null {
   const { lesson, sheetId, selection } = session.state;
   switch (gesture.state) {

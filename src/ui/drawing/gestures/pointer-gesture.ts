@@ -74,7 +74,7 @@ export class PointerGesture {
     return { axis, at: axis === 'across' ? from.x : from.y };
   }
 
-  /** Where pins of the parts being moved touch what they would be joined to. */
+  /** Where pins of the dragged parts touch pins or wires to which they would be joined. */
   get touches(): readonly Point[] {
     if (this.now.state !== 'moving' || this.now.copy) return [];
     const { lesson, sheetId, selection } = this.session.state;
@@ -106,7 +106,7 @@ export class PointerGesture {
     return toSheet(this.context.drawing.view(), pixel.x, pixel.y);
   }
 
-  /** What lies under a pixel. */
+  /** The object under a pixel. */
   under(pixel: Point): Picked | null {
     const { scale } = this.context.drawing.view();
     return pick(this.session.sheet, this.at(pixel), scale, this.coarse ? 1.8 : 1);
@@ -295,7 +295,7 @@ export class PointerGesture {
     else if (!this.hover && !session.state.readOnly) this.offerParts(wiring.from);
   }
 
-  /** Offers the parts that fit where a wire was let go over bare paper. */
+  /** Offers the parts that fit where a wire was dropped on bare paper. */
   private offerParts(pull: readonly End[]): void {
     const { drawing } = this.context;
     const at = drawing.spot();
@@ -349,7 +349,7 @@ export class PointerGesture {
     this.context.drawing.repaint();
   }
 
-  /** Gives up what was begun. @returns whether anything was. */
+  /** Cancels the gesture. @returns whether there was one. */
   cancel(): boolean {
     const wasBegun = this.now.state !== 'idle';
     this.releaseButton();

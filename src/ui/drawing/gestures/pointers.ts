@@ -21,7 +21,7 @@ export class Pointers {
   constructor(
     private readonly gesture: PointerGesture,
     private readonly context: EditorContext,
-    /** Opens what can be done where a finger rests. */
+    /** Opens the actions at the place where a finger rests. */
     private readonly onRest: (pixel: Point) => void,
   ) {}
 
@@ -66,7 +66,7 @@ export class Pointers {
     const { drawing } = this.context;
     const before = Math.hypot(was.x - other.x, was.y - other.y);
     const after = Math.hypot(is.x - other.x, is.y - other.y);
-    // The middle between the fingers goes half as far as one of them.
+    // The midpoint between the fingers moves half as far as one of them.
     const moved = panned(drawing.view(), (is.x - was.x) / 2, (is.y - was.y) / 2);
     const middle = { x: (is.x + other.x) / 2, y: (is.y + other.y) / 2 };
     drawing.setView(before > 0 && after > 0 ? zoomed(moved, after / before, middle.x, middle.y) : moved);

@@ -13,13 +13,16 @@ export interface EditorHolder {
   /** Null until it has been fetched. */
   readonly now: EditorController | null;
   fetch(): void;
-  /** Does something with it, as soon as it is there; in the order in which it was asked. */
+  /** Calls back once it is loaded; in the order of the calls. */
   whenLoaded(use: (editor: EditorController) => void): void;
   /** Keeps a key for it. @returns whether the browser is to leave the key alone. */
   wait(press: KeyPress, first: (press: KeyPress) => boolean): boolean;
 }
 
-/** What pointers and keys do on the sheet, fetched when they first come to it; what they do meanwhile is not lost. */
+/**
+ * The controller for pointers and keys on the sheet, fetched when they first come to it; events that arrive
+ * meanwhile are not lost.
+ */
 export function useEditorController(context: EditorContext): EditorHolder {
   const holder = useMemo(() => {
     const waiting: ((editor: EditorController) => void)[] = [];

@@ -4,7 +4,7 @@ import { pressOf, takeEarlyKeys } from '@/ui/session/early-keys';
 import { isButton, takesKeys } from '@/ui/session/key-owner';
 
 interface SheetKeys {
-  /** @returns whether the key did anything, so that nobody else need look at it. */
+  /** @returns whether the key did anything; else others may handle it. */
   press(press: KeyPress): boolean;
   release(key: string): void;
   /** Text for the clipboard; null where nothing is selected. */

@@ -12,7 +12,7 @@ import type { Picked } from '../canvas/pick';
 import type { PickedEnd, Wiring } from './gesture-state';
 
 /*
- * Wires that are being drawn: where they would end, how they look meanwhile, and what they join.
+ * Wires that are being drawn: their ends, their preview, and the edits that join them.
  */
 
 /** A wire that begins at a pin or on another wire. */
@@ -63,7 +63,7 @@ export function wirePreview(
   return [[start, { x: to.x, y: start.y }, to]];
 }
 
-/** Joins two ends, or asks how where they are not equally wide. */
+/** Joins two ends, or asks how if their widths differ. */
 export function joinEnds({ session, drawing }: EditorContext, from: End, to: End): void {
   const { sheet } = session;
   const reads = (end: End) =>

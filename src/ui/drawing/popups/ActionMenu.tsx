@@ -4,19 +4,28 @@ import { useEffect, useRef } from 'react';
 import { type ActionGroup, actionsFor } from '@/commands/actions';
 import { chordText } from '@/commands/chord';
 import { type Command, runCommand } from '@/commands/command';
+import { hint } from '@/ui/controls/hint';
 import { useEditor } from '@/ui/session/editor-context';
-import type { PanelPlace } from './Panel';
+
+interface Props {
+  /** Pixels from the upper left corner of the drawing. */
+  readonly x: number;
+  readonly y: number;
+  /** Most pixels that it may be high. */
+  readonly room: number;
+  readonly onClose: () => void;
+}
 
 const SMALL =
   'cursor-pointer rounded-md border border-hairline px-1.5 py-0.5 text-xs hover:bg-accent-soft focus:bg-accent-soft';
 const LINE =
   'flex w-full cursor-pointer items-center rounded-lg px-2 py-1 text-left text-sm hover:bg-accent-soft focus:bg-accent-soft';
 
-/** What can be done with what is selected, in a list at the pointer. */
-export function ActionMenu({ x, y, room, onClose }: PanelPlace) {
+/** The actions for the selection, in a list at the pointer. */
+export function ActionMenu({ x, y, room, onClose }: Props) {
   const editor = useEditor();
   const root = useRef<HTMLDivElement>(null);
-  // The list is that of the moment at which it opened.
+  // The list does not change while it is open.
   const groups = useRef<readonly ActionGroup[] | null>(null);
   groups.current ??= actionsFor(editor);
   useEffect(() => {
@@ -87,7 +96,7 @@ function Item({ command: { name, keys, gesture, swatch }, isSmall, onRun }: Item
         role="menuitem"
         tabIndex={-1}
         aria-label={name}
-        title={name}
+        {...hint(name)}
         className="size-6 cursor-pointer rounded-full border border-hairline text-xs"
         style={{ background: swatch === 'none' ? undefined : `var(--wire-${swatch})` }}
         onClick={onRun}
@@ -100,7 +109,7 @@ function Item({ command: { name, keys, gesture, swatch }, isSmall, onRun }: Item
       type="button"
       role="menuitem"
       tabIndex={-1}
-      title={isSmall ? key : undefined}
+      {...hint(isSmall ? key : undefined)}
       className={isSmall ? SMALL : LINE}
       onClick={onRun}
     >

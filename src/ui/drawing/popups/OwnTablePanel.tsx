@@ -10,10 +10,11 @@ import { Run } from '@/core/simulate/run';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { Marked } from '@/ui/controls/Marked';
 import { useSessionState } from '@/ui/session/session-context';
-import { Panel, type PanelPlace } from './Panel';
+import { Panel } from './Panel';
+import type { PopoverPlace } from './SheetPopover';
 
 /** A part of the sheet: its words, its own table, and the row that is active now. */
-export function OwnTableOfPart({ part, ...at }: PanelPlace & { part: Part }) {
+export function OwnTableOfPart({ part, ...at }: PopoverPlace & { part: Part }) {
   const kind = kindOf(part);
   const view = useSessionState((s) => s.view);
   const values = useSessionState((s) => s.values);

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { ParamValue, Part, Symbols } from '@/core/circuit/lesson';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { readParams } from '@/core/parts/params';
@@ -11,32 +11,21 @@ import { numberSelected } from '@/session/changes/arrange';
 import { drawBy, relabel, removeSelected, setParam, turnSelected } from '@/session/changes/parts';
 import { told } from '@/session/told';
 import { useSession } from '@/ui/session/session-context';
+import { type PopoverPlace, SheetPopover } from './SheetPopover';
 
-interface Props {
+interface Props extends PopoverPlace {
   readonly parts: readonly Part[];
   /** Which field is at hand at once. */
   readonly at: 'label' | 'parameter';
-  readonly x: number;
-  readonly y: number;
-  /** Most pixels that it may be high. */
-  readonly room: number;
-  readonly onClose: () => void;
 }
 
-/** What can be set about parts, beside them. Each change is made at once, to all of them, and can be undone. */
-export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
+/** The settings of parts, beside them. Each change is made at once, to all of them, and can be undone. */
+export function PartSettings({ parts, at, place, onClose }: Props) {
   const session = useSession();
   const [part] = parts;
   const kind = kindOf(part!);
   const several = parts.length > 1;
   const [label, setLabel] = useState(several ? '' : part!.label);
-  const root = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const fields = root.current!.querySelectorAll<HTMLElement>('input, select, textarea');
-    const field = fields[at === 'parameter' && fields.length > 1 ? 1 : 0];
-    field?.focus();
-    if (field instanceof HTMLInputElement) field.select();
-  }, [at]);
   const close = () => {
     onClose();
     if (!several) told(relabel(session, part!.id, label));
@@ -45,20 +34,19 @@ export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
   const settings = sharedSettings(parts);
   const hasDelay = parts.every((p) => takes(p, 'delayRise'));
   return (
-    <div
-      ref={root}
-      role="dialog"
-      aria-label={several ? `Settings of ${parts.length} parts` : `Settings of ${spokenName(part!)}`}
-      className="absolute z-30 flex w-60 flex-col gap-2.5 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 shadow-lg"
-      style={{ left: x, top: y, maxHeight: room }}
-      onPointerDown={(event) => event.stopPropagation()}
-      onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) close();
+    <SheetPopover
+      place={place}
+      onClose={close}
+      label={several ? `Settings of ${parts.length} parts` : `Settings of ${spokenName(part!)}`}
+      className="flex w-60 flex-col gap-2.5 overflow-y-auto p-3"
+      onOpen={(content) => {
+        const fields = content.querySelectorAll<HTMLElement>('input, select, textarea');
+        const field = fields[at === 'parameter' && fields.length > 1 ? 1 : 0];
+        field?.focus();
+        if (field instanceof HTMLInputElement) field.select();
       }}
       onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Escape' || (event.key === 'Enter' && event.target instanceof HTMLInputElement))
-          close();
+        if (event.key === 'Enter' && event.target instanceof HTMLInputElement) close();
       }}
     >
       <p className="text-sm">
@@ -103,7 +91,7 @@ export function PartSettings({ parts, at, x, y, room, onClose }: Props) {
           Remove
         </button>
       </div>
-    </div>
+    </SheetPopover>
   );
 }
 
@@ -121,7 +109,7 @@ function takes(part: Part, param: string): boolean {
   return read.ok && param in read.value;
 }
 
-/** What all parts have in common for a parameter; null where they differ. */
+/** The common value of a parameter of all parts; null where they differ. */
 function common(parts: readonly Part[], param: string): ParamValue | undefined | null {
   const texts = new Set(parts.map((p) => JSON.stringify(p.params[param])));
   return texts.size === 1 ? parts[0]!.params[param] : null;
@@ -198,7 +186,7 @@ function DelayRow({ parts }: { parts: readonly Part[] }) {
   );
 }
 
-/** What is wrong with a value, for below its field. */
+/** The error of a value, for below its field. */
 const wrongWith = (set: Result<undefined>) => (set.ok ? '' : set.problem.message);
 
 function Problem({ text }: { text: string }) {

@@ -3,12 +3,11 @@
 import type { RefObject } from 'react';
 import { afterPlacing, gridPoint, openTyping } from '@/commands/place';
 import type { Popup } from '@/commands/popup';
-import { boundingBox, grown, type Point } from '@/core/circuit/geometry';
+import { type Box, boundingBox, type Point } from '@/core/circuit/geometry';
 import type { Params, Part, Sheet } from '@/core/circuit/lesson';
 import { requirementAt } from '@/core/drawing/editing/compatible-parts';
 import { bodyOf, courseOf } from '@/core/drawing/geometry/placement';
 import { toScreen } from '@/core/drawing/geometry/viewport';
-import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
 import type { Result } from '@/core/values/result';
 import { place, placeFrom } from '@/session/changes/place';
@@ -23,6 +22,7 @@ import { ProblemPanel, UnequalWidths } from './ProblemPanel';
 import { RepeatPanel } from './RepeatPanel';
 import { Ring } from './Ring';
 import { OUTER } from './ring-size';
+import { type PixelBox, pointBox } from './SheetPopover';
 import { TypingLine } from './TypingLine';
 import { ValueLine } from './ValueLine';
 import { WireLine } from './WireLine';
@@ -32,11 +32,11 @@ interface Props {
   readonly sheet: Sheet;
   /** Pixels of the drawing. */
   readonly size: RefObject<{ readonly width: number; readonly height: number }>;
-  /** Closes what is open and takes the focus back to the sheet. */
+  /** Closes the popup and takes the focus back to the sheet. */
   readonly close: () => void;
 }
 
-/** What opens over the sheet, where it opens: the ring, the typing line, settings, and what can be done. */
+/** The open popup at its place over the sheet: the ring, the typing line, settings, actions. */
 export function PopupHost({ opened, sheet, size, close }: Props) {
   const editor = useEditor();
   const { session, drawing } = editor;
@@ -47,12 +47,14 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
     afterPlacing(editor, kind, params, made);
   };
   const onSheet = (pixel: Point) => gridPoint(editor, pixel);
-  const beside = (parts: readonly Part[], tall: number) => {
-    const body = grown(boundingBox(parts.map(bodyOf))!, 1);
-    const p = toScreen(drawing.view(), { x: body.x1, y: body.y0 });
-    const y = within(p.y, 4, Math.max(4, height - tall - 12));
-    return { x: within(p.x, 4, width - 300), y, room: height - y - 8 };
+  const boxOf = (box: Box): PixelBox => {
+    const [first, last] = [
+      toScreen(drawing.view(), { x: box.x0, y: box.y0 }),
+      toScreen(drawing.view(), { x: box.x1, y: box.y1 }),
+    ];
+    return { left: first.x, top: first.y, width: last.x - first.x, height: last.y - first.y };
   };
+  const beside = (...parts: readonly Part[]) => boxOf(boundingBox(parts.map(bodyOf))!);
   const chosen = () =>
     [...selection].map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
   switch (opened.is) {
@@ -73,8 +75,7 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
     case 'typing':
       return (
         <TypingLine
-          x={within(opened.at.x, 4, width - 296)}
-          y={within(opened.at.y, 4, height - 300)}
+          place={pointBox(opened.at)}
           first={opened.first}
           entered={opened.entered}
           session={session}
@@ -100,31 +101,36 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
     case 'settings': {
       const parts = opened.parts.map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
       if (parts.length === 0) return null;
-      // About as tall as what can be set: never past the lower edge, and scrolled where it has no room.
-      const at = beside(parts, 190 + 46 * (kindOf(parts[0]!).settings?.length ?? 0));
-      return <PartSettings key={opened.parts.join()} parts={parts} at={opened.at} {...at} onClose={close} />;
+      return (
+        <PartSettings
+          key={opened.parts.join()}
+          parts={parts}
+          at={opened.at}
+          place={beside(...parts)}
+          onClose={close}
+        />
+      );
     }
-    case 'actions':
-    case 'repeat': {
+    case 'actions': {
       const y = within(opened.at.y, 4, Math.max(4, height - 420));
-      const Open = opened.is === 'actions' ? ActionMenu : RepeatPanel;
-      return <Open x={within(opened.at.x, 4, width - 264)} y={y} room={height - y - 8} onClose={close} />;
+      return (
+        <ActionMenu x={within(opened.at.x, 4, width - 264)} y={y} room={height - y - 8} onClose={close} />
+      );
     }
+    case 'repeat':
+      return <RepeatPanel place={pointBox(opened.at)} onClose={close} />;
     case 'wire': {
       const part = sheet.parts.get(opened.part);
       if (!part) return null;
-      const { x, y } = beside([part], 300);
-      return <WireLine x={x} y={y} from={{ part: part.id }} session={session} onClose={close} />;
+      return <WireLine place={beside(part)} from={{ part: part.id }} session={session} onClose={close} />;
     }
     case 'ends': {
       const wire = sheet.wires.get(opened.wires[0]!);
       if (!wire) return null;
       const points = courseOf(sheet, wire);
-      const { x, y } = toScreen(drawing.view(), points[points.length - 1]!);
       return (
         <WireLine
-          x={within(x, 4, width - 292)}
-          y={within(y, 4, height - 300)}
+          place={pointBox(toScreen(drawing.view(), points.at(-1)!))}
           from={{ wires: opened.wires }}
           session={session}
           onClose={close}
@@ -136,7 +142,7 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
       const part = sheet.parts.get(opened.part);
       if (!part) return null;
       const Open = opened.is === 'value' ? ValueLine : OwnTableOfPart;
-      return <Open {...beside([part], opened.is === 'value' ? 110 : 320)} part={part} onClose={close} />;
+      return <Open place={beside(part)} part={part} onClose={close} />;
     }
     case 'problem': {
       const parts = (session.state.diagnostics[opened.index]?.pins ?? [])
@@ -145,26 +151,15 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
       if (parts.length === 0) return null;
       return (
         <ProblemPanel
-          {...beside(parts.slice(0, 1), 220)}
+          place={beside(parts[0]!)}
           index={opened.index}
           onGo={drawing.goToProblem}
           onClose={close}
         />
       );
     }
-    case 'widths': {
-      const y = within(opened.at.y, 4, Math.max(4, height - 220));
-      return (
-        <UnequalWidths
-          x={within(opened.at.x, 4, width - 300)}
-          y={y}
-          room={height - y - 8}
-          from={opened.from}
-          to={opened.to}
-          onClose={close}
-        />
-      );
-    }
+    case 'widths':
+      return <UnequalWidths place={pointBox(opened.at)} from={opened.from} to={opened.to} onClose={close} />;
     case 'placed': {
       const parts = chosen();
       if (parts.length === 0) return null;

@@ -7,14 +7,15 @@ import { type Remedy, remediesFor, widthAt, widthRemedies } from '@/core/drawing
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { counted } from '@/core/values/wording';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { Panel, type PanelPlace } from './Panel';
+import { Panel } from './Panel';
+import type { PopoverPlace } from './SheetPopover';
 
 /** A problem in words, its remedies as buttons, and the way to the next one. */
 export function ProblemPanel({
   index,
   onGo,
   ...at
-}: PanelPlace & { index: number; onGo: (index: number) => void }) {
+}: PopoverPlace & { index: number; onGo: (index: number) => void }) {
   const session = useSession();
   const problems = useSessionState((s) => s.diagnostics);
   const problem: Diagnostic | undefined = problems[Math.min(index, problems.length - 1)];
@@ -81,8 +82,8 @@ function Remedies({ remedies, onClose }: { remedies: readonly Remedy[]; onClose:
   );
 }
 
-/** Why two ends cannot simply be joined, and what can be put between them. */
-export function UnequalWidths({ from, to, ...at }: PanelPlace & { from: End; to: PinEnd }) {
+/** Why two ends cannot simply be joined, and the parts that fit between them. */
+export function UnequalWidths({ from, to, ...at }: PopoverPlace & { from: End; to: PinEnd }) {
   const session = useSession();
   const [width, wanted] = [widthAt(session.sheet, from), widthAt(session.sheet, to)];
   const remedies = useMemo(() => widthRemedies(session.sheet, from, width, to), [session, from, to, width]);

@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { repeatSelected } from '@/session/changes/clipboard';
 import { told } from '@/session/told';
 import { useSession } from '@/ui/session/session-context';
-import { Panel, type PanelPlace } from './Panel';
+import { Panel } from './Panel';
+import type { PopoverPlace } from './SheetPopover';
 
 const MOST_COPIES = 200;
 const MOST_STEPS = 200;
@@ -12,7 +13,7 @@ const MOST_STEPS = 200;
 const isWhole = (value: number, least: number, most: number) =>
   Number.isInteger(value) && value >= least && value <= most;
 
-/** Why copies cannot be made so; empty where they can. */
+/** The error in the values; empty if there is none. */
 function problemWith(copies: number, across: number, down: number): string {
   if (!isWhole(copies, 1, MOST_COPIES)) return `Copies: a whole number from 1 to ${MOST_COPIES}.`;
   if (!isWhole(across, -MOST_STEPS, MOST_STEPS) || !isWhole(down, -MOST_STEPS, MOST_STEPS))
@@ -21,8 +22,8 @@ function problemWith(copies: number, across: number, down: number): string {
   return '';
 }
 
-/** How often and how far: copies of what is selected, their labels counted on. */
-export function RepeatPanel({ x, y, room, onClose }: PanelPlace) {
+/** Repeats the selection: so many copies, each so far from the last, their labels counted on. */
+export function RepeatPanel({ place, onClose }: PopoverPlace) {
   const session = useSession();
   const [copies, setCopies] = useState('3');
   const [across, setAcross] = useState('0');
@@ -35,7 +36,7 @@ export function RepeatPanel({ x, y, room, onClose }: PanelPlace) {
     </label>
   );
   return (
-    <Panel label="Repeat" x={x} y={y} room={room} onClose={onClose}>
+    <Panel label="Repeat" width="w-64" place={place} onClose={onClose}>
       <form
         className="flex flex-col gap-2"
         onSubmit={(event) => {

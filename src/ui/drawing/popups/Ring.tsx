@@ -57,7 +57,7 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
   const [inputs, setInputs] = useState(2);
   const held = useRef(flick !== null);
   const last = useRef<Point>({ x: 0, y: 0 });
-  /** The family that the way of the pointer has led to, known before the ring is painted anew. */
+  /** The family that the pointer has led to, known before the ring is painted again. */
   const open = useRef(family);
   const root = useRef<HTMLDivElement>(null);
   const groupOf = (name: Family) => groups.find((g) => g.family === name) ?? groups[0]!;

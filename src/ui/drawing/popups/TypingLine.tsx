@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { compatibleParts, type PinRequirement } from '@/core/drawing/editing/compatible-parts';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
@@ -11,46 +11,37 @@ import { SHEET } from '@/session/changes/statement';
 import { placeable } from '@/session/placeable';
 import type { Session } from '@/session/session';
 import { SymbolPicture } from '../canvas/SymbolPicture';
+import { ComboLine, useMarked } from './ComboLine';
 import { OwnTableOfKind } from './OwnTablePanel';
+import type { PopoverPlace } from './SheetPopover';
 
-interface Props {
-  readonly x: number;
-  readonly y: number;
-  /** What was typed before the line was there, and whether Enter followed. */
+interface Props extends PopoverPlace {
+  /** The text typed before the line was there, and whether Enter followed. */
   readonly first: string;
   readonly entered: boolean;
   readonly session: Session;
-  /** What the wire needs that was let go here; all kinds are offered without one. */
+  /** The requirement of the wire that was dropped here; all kinds are offered without one. */
   readonly wanted: PinRequirement | null;
   readonly onPlace: (typed: TypedPart) => void;
-  /** Draws a statement, or says what is wrong with it. */
+  /** Draws a statement, or refuses it. */
   readonly onStatement: (text: string) => Result<undefined>;
-  readonly onClose: () => void;
 }
 
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onStatement, onClose }: Props) {
+export function TypingLine({ place, first, entered, session, wanted, onPlace, onStatement, onClose }: Props) {
   const [text, setText] = useState(first);
-  const [at, setAt] = useState(0);
   const [problem, setProblem] = useState('');
   /** Whether the part that is marked can be tried before it is placed. */
-  const [trying, setTrying] = useState(false);
-  const input = useRef<HTMLInputElement>(null);
+  const [isTrying, setTrying] = useState(false);
   const kinds = useMemo(() => {
     const all = placeable(session);
     return wanted ? compatibleParts(all, wanted).map((fit) => fit.kind) : all;
   }, [session, wanted]);
   const statement = isLine(text, kinds);
-  const list = statement ? [] : suggestions(text, kinds).slice(0, SHOWN);
-  const chosen = list[Math.min(at, list.length - 1)];
-
-  useEffect(() => {
-    const field = input.current!;
-    field.focus();
-    field.setSelectionRange(field.value.length, field.value.length);
-  }, []);
+  const marked = useMarked(statement ? [] : suggestions(text, kinds).slice(0, SHOWN));
+  const { chosen } = marked;
 
   const submit = (typed: string) => {
     if (isLine(typed, kinds)) {
@@ -62,7 +53,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
     if (read.ok) onPlace(read.value);
     else setProblem(sentence(read.problem));
   };
-  /** What was typed, with its first word completed to the suggestion that is marked. */
+  /** The typed text, with its first word completed to the marked suggestion. */
   const completed = (given: string) => {
     if (isLine(given, kinds)) return given;
     const [best] = suggestions(given, kinds);
@@ -77,6 +68,18 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   const read = text.trim() && !statement ? readTyped(completed(text), kinds) : null;
   const understood = read?.ok ? read.value : null;
 
+  /** The meaning of the text, or how to go on. */
+  const advice = () => {
+    if (statement)
+      return isStatement(text)
+        ? 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet'
+        : 'Enter begins another sheet of that name';
+    if (marked.list.length === 0) return `No part is called “${text.trim()}”.`;
+    if (understood) return meaning(understood);
+    if (wanted) return 'what fits this wire · Enter takes the first';
+    return 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars';
+  };
+
   // Keys may still have come while the line was being fetched and mounted.
   useEffect(() => setText(first), [first]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only Enter that was pressed ahead counts here
@@ -85,70 +88,44 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
   }, [entered]);
 
   return (
-    <div
-      className="absolute z-30 w-72 rounded-xl border border-hairline bg-raised shadow-lg"
-      style={{ left: x, top: y }}
-      onPointerDown={(event) => event.stopPropagation()}
-      onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) onClose();
+    <ComboLine
+      place={place}
+      label="Name of a part"
+      listLabel="Parts"
+      text={text}
+      onText={(next) => {
+        setText(next);
+        setProblem('');
       }}
+      maxLength={200}
+      marked={marked}
+      keyOf={(kind) => kind.name}
+      itemClass="flex h-9 items-center gap-2.5 px-2"
+      renderItem={(kind) => (
+        <>
+          <span className="flex w-10 justify-center">
+            <SymbolPicture
+              kind={kind}
+              height={26}
+              params={understood?.kind === kind ? understood.params : undefined}
+            />
+          </span>
+          <span className="font-semibold">{kind.name}</span>
+          <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
+        </>
+      )}
+      onChoose={(kind) => submit(understood?.kind === kind ? completed(text) : kind.typed[0]!)}
+      onEnter={() => submit(completed(text))}
+      onKey={({ key, currentTarget }) => {
+        if (key === 'Tab') setText(`${completed(text).trimEnd()} `);
+        else if (key === 'ArrowRight' && atEnd(currentTarget)) setTrying(true);
+        else return false;
+        return true;
+      }}
+      message={problem || advice()}
+      isProblem={problem !== ''}
+      onClose={onClose}
     >
-      <input
-        ref={input}
-        className="w-full rounded-t-xl bg-transparent px-3 py-2 text-base font-semibold outline-none"
-        value={text}
-        role="combobox"
-        aria-label="Name of a part"
-        aria-expanded="true"
-        aria-controls="typed-parts"
-        aria-activedescendant={chosen ? `typed-${list.indexOf(chosen)}` : undefined}
-        aria-describedby="typed-problem"
-        spellCheck={false}
-        autoComplete="off"
-        maxLength={200}
-        onChange={(event) => {
-          setText(event.target.value);
-          setAt(0);
-          setProblem('');
-        }}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === 'Escape') onClose();
-          else if (event.key === 'Enter') submit(completed(text));
-          else if (event.key === 'Tab') setText(`${completed(text).trimEnd()} `);
-          else if (event.key === 'ArrowRight' && atEnd(event.currentTarget)) setTrying(true);
-          else if (event.key === 'ArrowDown') setAt((i) => Math.min(i + 1, list.length - 1));
-          else if (event.key === 'ArrowUp') setAt((i) => Math.max(i - 1, 0));
-          else return;
-          event.preventDefault();
-        }}
-      />
-      <div id="typed-parts" role="listbox" aria-label="Parts" className="border-t border-hairline p-1">
-        {list.map((kind, i) => (
-          <div
-            key={kind.name}
-            id={`typed-${i}`}
-            role="option"
-            aria-selected={kind === chosen}
-            tabIndex={-1}
-            className={`flex h-9 cursor-pointer items-center gap-2.5 rounded-lg px-2 ${kind === chosen ? 'bg-accent-soft' : ''}`}
-            onPointerDown={(event) => {
-              event.preventDefault();
-              submit(understood?.kind === kind ? completed(text) : kind.typed[0]!);
-            }}
-          >
-            <span className="flex w-10 justify-center">
-              <SymbolPicture
-                kind={kind}
-                height={26}
-                params={understood?.kind === kind ? understood.params : undefined}
-              />
-            </span>
-            <span className="font-semibold">{kind.name}</span>
-            <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
-          </div>
-        ))}
-      </div>
       {chosen && (
         <button
           type="button"
@@ -159,12 +136,12 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
             setTrying((now) => !now);
           }}
         >
-          {trying ? 'Hide its table' : `Try ${chosen.name} first`} <span className="text-quiet">→</span>
+          {isTrying ? 'Hide its table' : `Try ${chosen.name} first`} <span className="text-quiet">→</span>
         </button>
       )}
-      {trying && chosen && (
+      {isTrying && chosen && (
         <div
-          className={`absolute top-0 flex max-h-96 w-72 flex-col gap-2 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 text-sm shadow-lg ${x > 300 ? 'right-full mr-2' : 'left-full ml-2'}`}
+          className={`absolute top-0 flex max-h-96 w-72 flex-col gap-2 overflow-y-auto rounded-xl border border-hairline bg-raised p-3 text-sm shadow-lg ${place.left > 300 ? 'right-full mr-2' : 'left-full ml-2'}`}
         >
           <OwnTableOfKind
             key={chosen.name}
@@ -173,25 +150,7 @@ export function TypingLine({ x, y, first, entered, session, wanted, onPlace, onS
           />
         </div>
       )}
-      <p
-        id="typed-problem"
-        className={`px-3 pb-2 text-xs ${problem ? 'text-bad' : 'text-quiet'}`}
-        aria-live="polite"
-      >
-        {problem ||
-          (statement
-            ? isStatement(text)
-              ? 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet'
-              : 'Enter begins another sheet of that name'
-            : list.length === 0
-              ? `No part is called “${text.trim()}”.`
-              : understood
-                ? meaning(understood)
-                : wanted
-                  ? 'what fits this wire · Enter takes the first'
-                  : 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars')}
-      </p>
-    </div>
+    </ComboLine>
   );
 }
 
@@ -204,7 +163,7 @@ function isLine(text: string, kinds: readonly PartKind[]): boolean {
 /** Whether the caret stands behind all that was typed. */
 const atEnd = (field: HTMLInputElement) => field.selectionStart === field.value.length;
 
-/** What will be placed, in words: `three-input NAND`, `2 switches: Key, Bars`. */
+/** The parts to be placed, in words: `three-input NAND`, `2 switches: Key, Bars`. */
 function meaning({ kind, params, labels }: TypedPart): string {
   const named = labels.filter(Boolean);
   const said = kind.spoken(params);

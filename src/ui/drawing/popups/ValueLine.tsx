@@ -8,9 +8,10 @@ import { readWord } from '@/core/values/radix';
 import { counted } from '@/core/values/wording';
 import { useSession } from '@/ui/session/session-context';
 import { valueText } from '../canvas/probe-text';
-import { Panel, type PanelPlace } from './Panel';
+import { Panel } from './Panel';
+import type { PopoverPlace } from './SheetPopover';
 
-interface Props extends PanelPlace {
+interface Props extends PopoverPlace {
   readonly part: Part;
 }
 

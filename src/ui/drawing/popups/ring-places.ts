@@ -1,7 +1,7 @@
 import type { Point } from '@/core/circuit/geometry';
 import { HUB, INNER, NEAREST, OUTER } from './ring-size';
 
-/** What of the ring lies under a point, given from its middle. */
+/** The place of the ring under a point, given from its middle. */
 export type RingPlace =
   | { readonly on: 'hub' | 'outside' }
   | { readonly on: 'recent' | 'family' | 'part'; readonly index: number };

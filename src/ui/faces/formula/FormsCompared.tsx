@@ -2,7 +2,7 @@ import { FORMS, type Formula, sizeOf } from '@/core/logic/expression/forms';
 import type { Netlist } from '@/core/netlist/netlist';
 import { expressionIn, FORM_NAMES } from './form-names';
 
-/** All forms of one function side by side, by what they take. */
+/** All forms of one function side by side, with their sizes. */
 export function FormsCompared({ formula, netlist }: { formula: Formula; netlist: Netlist }) {
   const rows = FORMS.map((form) => ({ form, expression: expressionIn(formula, form, netlist) }));
   return (

@@ -5,6 +5,7 @@ import { FORMS, type Form, type Formula } from '@/core/logic/expression/forms';
 import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/expression/notation';
 import { sameName } from '@/core/values/names';
 import { placeFormulas } from '@/session/changes/formula-note';
+import { hint } from '@/ui/controls/hint';
 import { useDrawSpec } from '@/ui/derived/useDrawSpec';
 import { useFormulas } from '@/ui/derived/useFormulas';
 import { isDone, useSpecComparison } from '@/ui/derived/useSpecComparison';
@@ -67,7 +68,7 @@ export function FormulaFace() {
             type="button"
             className="ml-auto shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft"
             onClick={() => placeFormulas(session, form, notation)}
-            title="Place these formulas on the sheet, where they follow the circuit"
+            {...hint('Place these formulas on the sheet, where they follow the circuit')}
           >
             Onto the sheet
           </button>
@@ -77,7 +78,9 @@ export function FormulaFace() {
             type="button"
             className={`${isCode(notation) || readOnly ? 'ml-auto' : ''} cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft`}
             onClick={copy}
-            title={isCode(notation) ? 'Copy as code that runs, with a table to test it' : 'Copy all formulas'}
+            {...hint(
+              isCode(notation) ? 'Copy as code that runs, with a table to test it' : 'Copy all formulas',
+            )}
           >
             Copy
           </button>
@@ -147,7 +150,7 @@ function OfTable({ form }: { form: Form }) {
         <button
           type="button"
           className="button small main"
-          title={`Draws the circuit of it: ${FORM_NAMES[as]}`}
+          {...hint(`Draws the circuit of it: ${FORM_NAMES[as]}`)}
           onClick={() => (stop ? stop() : draw({ form: as, mostInputs: 8, isShared: true }))}
         >
           {stop ? 'Drawing … stop' : 'Draw it'}
@@ -170,7 +173,7 @@ function Choice<T extends string>({ label, value, all, names, onChange }: Choice
     <select
       className="h-7 min-w-0 shrink rounded-lg border border-hairline bg-raised px-1.5"
       aria-label={label}
-      title={label}
+      {...hint(label)}
       value={value}
       onChange={(event) => onChange(event.target.value as T)}
     >

@@ -8,6 +8,7 @@ import { DONT_CARE, ON } from '@/core/logic/minimise/cube';
 import { inputAt } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import type { Result } from '@/core/values/result';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useLiveRow } from '@/ui/derived/useFormulas';
 import { useSessionState } from '@/ui/session/session-context';
@@ -19,7 +20,7 @@ import { Why } from './Why';
 
 const LINK = 'cursor-pointer rounded-md px-1 text-sm text-accent hover:bg-accent-soft';
 
-/** The expression as it is drawn, where that says what the formula does and reads its inputs only. */
+/** The expression as drawn, if it equals the formula and reads its inputs only. */
 function drawnAlike(formula: Formula, netlist: Netlist): Expression | null {
   const drawn = expressionIn(formula, 'drawn', netlist);
   if (!drawn.ok || namesOf(drawn.value).some((n) => !formula.names.includes(n))) return null;
@@ -40,7 +41,7 @@ interface LineProps {
   readonly isFixed: boolean;
 }
 
-/** One output: its expression term by term, what holds now lit, and what it takes to build it. */
+/** One output: its expression term by term, true terms lit, and its size as a circuit. */
 export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineProps) {
   const [isTyped, setTyped] = useState(false);
   const isOpen = useSessionState((s) => {
@@ -76,7 +77,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
           <button
             type="button"
             className={`float-right leading-8 ${LINK}`}
-            title="Type a new formula"
+            {...hint('Type a new formula')}
             onClick={() => setTyped(true)}
           >
             Change
@@ -101,7 +102,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
         {isLive && (
           <span
             className={`ml-2 rounded-md px-1.5 align-middle font-mono text-sm ${isTrue ? 'bg-one-soft font-bold' : 'text-quiet'}`}
-            title="Its value at the moment"
+            {...hint('Its value at the moment')}
           >
             {isTrue ? 1 : 0}
           </span>
@@ -114,7 +115,7 @@ export function FormulaLine({ formula, form, notation, netlist, isFixed }: LineP
   );
 }
 
-/** What is said below an expression: what it takes, how small it is, the other forms, and the way there. */
+/** Below an expression: its size, whether it is minimal, the other forms, and the derivation. */
 function Below({
   formula,
   form,
@@ -145,7 +146,7 @@ function Below({
               type="button"
               className={LINK}
               aria-expanded={isAsked}
-              title="The derivation, law by law"
+              {...hint('The derivation, law by law')}
               onClick={() => setAsked(!isAsked)}
             >
               {isAsked ? 'Hide the derivation' : 'Why?'}
@@ -161,7 +162,7 @@ function Below({
   );
 }
 
-/** What is proved about how small a form is. */
+/** The proved minimality of a form. */
 function isSmallest(formula: Formula, form: Form): string | null {
   const found =
     form === 'sop' || form === 'nand'

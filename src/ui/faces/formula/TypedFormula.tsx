@@ -13,7 +13,7 @@ export function TypedFormula({
   onLeave,
 }: {
   placeholder: string;
-  /** The output that it is for; any without it. */
+  /** The output for which it is; any output without it. */
   of?: string;
   initial?: string;
   onLeave?: () => void;

@@ -17,7 +17,7 @@ export function Why({
 }: {
   formula: Formula;
   form: DerivableForm;
-  /** As it is drawn; null where it is not. */
+  /** The expression as drawn; null if there is none. */
   drawn: Expression | null;
   notation: Notation;
 }) {

@@ -8,5 +8,5 @@ export const FORMULA_FACE: Face = {
   opensWhen: () => false,
   share: 26,
   isWide: true,
-  help: [['Change, beside a formula', 'type it in any notation; new names become inputs']],
+  loadHelp: () => import('./help').then((m) => m.HELP),
 };

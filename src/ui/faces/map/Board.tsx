@@ -7,12 +7,12 @@ import { type Cube, coversRow, DONT_CARE, ON, sameCube } from '@/core/logic/mini
 import { goToNamedRow } from '@/session/changes/columns';
 import { fillCell } from '@/session/changes/table';
 import { told } from '@/session/told';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useLiveRow } from '@/ui/derived/useFormulas';
 import { highlightIn, useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { loopPath, OVER } from './loop-path';
-
 import { colourOf, dashOf } from './Swatch';
 
 interface BoardProps {
@@ -36,11 +36,11 @@ const WAYS: Readonly<Record<string, { readonly down: number; readonly across: nu
 
 const MARGIN = 14;
 
-/** Layers in the order in which they stand, so that those beside and below each other differ in one input. */
+/** The order of the layers: neighbours differ in one input. */
 const LAYERS: Readonly<Record<number, readonly number[]>> = { 1: [0], 2: [0, 1], 4: [0, 1, 3, 2] };
 /** Smaller cells have no room for the number of their row. */
 const NUMBERED = 46;
-/** The layers of the map beside each other, each with its cells and what is drawn over them. */
+/** The layers of the map beside each other, each with its cells and loops. */
 export function Board(props: BoardProps) {
   const { layout } = props;
   const root = useRef<HTMLDivElement>(null);
@@ -210,11 +210,11 @@ function Layer({
                       painting.current = !picked.has(row);
                       paint(row);
                     }}
-                    title={
+                    {...hint(
                       !picked && canFill && live >= 0
                         ? 'Press twice, or type 0, 1 or x, to change it'
-                        : undefined
-                    }
+                        : undefined,
+                    )}
                     onDoubleClick={() => !picked && live >= 0 && fill(row, letter === '1' ? '0' : '1')}
                     onClick={(event) => {
                       if (!picked && live === -1 && column !== undefined)
@@ -320,7 +320,7 @@ function Axis({
   return (
     <span
       draggable
-      title="Drag onto another input: the two change places"
+      {...hint('Drag onto another input: the two change places')}
       className="mx-0.5 inline-block cursor-grab rounded-md px-1 hover:bg-accent-soft"
       onDragStart={(event) => {
         event.dataTransfer.setData(DRAGGED, String(input));

@@ -58,7 +58,7 @@ export function Grouping({ fn, names, own, setOwn, picked, setPicked }: Grouping
               setAsked(false);
             }}
           >
-            Begin anew
+            Start over
           </button>
         )}
       </div>

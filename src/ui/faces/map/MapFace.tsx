@@ -8,6 +8,7 @@ import { primes } from '@/core/logic/minimise/primes';
 import { sameName } from '@/core/values/names';
 import { showHazard } from '@/session/changes/time';
 import { told } from '@/session/told';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useFormulas } from '@/ui/derived/useFormulas';
 import { Typeset } from '@/ui/formula-text/Typeset';
@@ -59,7 +60,7 @@ export function MapFace() {
           <select
             className="ml-auto h-7 min-w-0 shrink rounded-lg border border-hairline bg-raised px-1.5"
             aria-label="Loops"
-            title="Which loops are drawn"
+            {...hint('Which loops are drawn')}
             value={shown}
             onChange={(event) => setShown(event.target.value as Shown)}
           >
@@ -119,7 +120,7 @@ function Mapped({ formula, shown }: { formula: Formula; shown: Shown }) {
   );
 }
 
-/** What each loop stands for, which ones no cover can do without, and where a glitch may come. */
+/** The product of each loop, the essential ones, and possible glitches. */
 function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly Cube[]; shown: Shown }) {
   const pointed = useCrossHighlight((p) => p.pointed);
   const point = useCrossHighlight((p) => p.point);
@@ -148,7 +149,10 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
               <Typeset expression={term(cube)} notation="bar" />
             </span>
             {needed.some((e) => sameCube(e, cube)) && (
-              <span className="text-xs text-quiet" title="Essential: no other group covers one of its ones.">
+              <span
+                className="text-xs text-quiet"
+                {...hint('Essential: no other group covers one of its ones.')}
+              >
                 essential
               </span>
             )}
@@ -169,7 +173,7 @@ function Legend({ formula, loops, shown }: { formula: Formula; loops: readonly C
             <button
               type="button"
               className="cursor-pointer rounded-md px-1 text-accent hover:bg-accent-soft"
-              title="Lets the input change, with 1 ns a part, in the diagram of time"
+              {...hint('Lets the input change, with 1 ns a part, in the diagram of time')}
               onClick={() => told(showIt(Math.min(a, b), input))}
             >
               Show it in time

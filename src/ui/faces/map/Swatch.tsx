@@ -8,7 +8,7 @@ export const dashOf = (index: number) => DASHES[(index + Math.floor(index / COLO
 /** The colour of the loop with a number. */
 export const colourOf = (index: number) => `var(--loop-${(index % COLOURS) + 1})`;
 
-/** A stroke of the look of a loop, for what names it. */
+/** A stroke in the look of a loop, beside its product. */
 export function Swatch({ index }: { index: number }) {
   return (
     <svg width="26" height="12" className="shrink-0" aria-hidden="true">

@@ -7,8 +7,5 @@ export const MAP_FACE: Face = {
   load: () => import('./MapFace').then((m) => m.MapFace),
   opensWhen: () => false,
   isWide: true,
-  help: [
-    ['Press a cell twice', 'its value is reversed, and the circuit of that is offered'],
-    ['Drag the name of an axis', 'the map in another order'],
-  ],
+  loadHelp: () => import('./help').then((m) => m.HELP),
 };

@@ -1,13 +1,13 @@
 import type { LoopPiece } from '@/core/logic/map/map';
 
 const ROUND = 11;
-/** How far a loop reaches over the edge of the map where it goes on at the other side, in pixels. */
+/** How far in pixels a loop extends beyond the edge of the map where it continues at the other side. */
 export const OVER = 7;
 
 /**
  * The outline of a piece of a loop as SVG path data, in pixels from the upper left corner of its layer.
  * @param cell edge of a cell.
- * @param inset distance from the edges of the cells, so that loops beside each other can be told apart.
+ * @param inset distance from the edges of the cells, which keeps neighbouring loops apart.
  * @param size of the layer in cells.
  */
 export function loopPath(

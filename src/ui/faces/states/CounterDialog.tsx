@@ -10,7 +10,7 @@ import {
 import { sentence } from '@/core/values/result';
 import { drawCounter } from '@/session/changes/counter';
 import { told } from '@/session/told';
-import { Modal } from '@/ui/controls/Modal';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSession } from '@/ui/session/session-context';
 
 const KINDS: Record<CounterKind, string> = {
@@ -21,7 +21,7 @@ const KINDS: Record<CounterKind, string> = {
 };
 const MOST_ROWS = 64;
 
-/** A counter from the numbers that it is to go through: excitation table, expressions, and the circuit on a sheet. */
+/** A counter from its sequence of numbers: excitation table, expressions, and the circuit on a sheet. */
 export function CounterDialog({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const [text, setText] = useState('0-9');
@@ -38,22 +38,17 @@ export function CounterDialog({ onClose }: { onClose: () => void }) {
       says="The numbers in the order in which they are to come; after the last one the first comes again."
       onClose={onClose}
       foot={
-        <>
-          <button type="button" className="button" onClick={onClose}>
-            Close
-          </button>
-          <button
-            type="button"
-            className="button main"
-            disabled={!counter}
-            onClick={() => {
+        <DialogFoot
+          onClose={onClose}
+          main={{
+            name: 'Draw it',
+            isOff: !counter,
+            onClick: () => {
               if (counter) told(drawCounter(session, counter));
               onClose();
-            }}
-          >
-            Draw it
-          </button>
-        </>
+            },
+          }}
+        />
       }
     >
       <label className="flex items-center gap-2">

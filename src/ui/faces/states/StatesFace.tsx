@@ -17,7 +17,7 @@ import { lazyComponent } from '@/ui/controls/lazy-component';
 import { stateLabel } from '@/ui/derived/state-table';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { inLayers, onCircle, type Placed, roundOf, STATE } from './place';
-import { arrowWords, namesTogether, stateWords } from './words';
+import { namesTogether, stateWords, transitionWords } from './words';
 
 const CounterDialog = lazyComponent('the counter dialog', () =>
   import('./CounterDialog').then((m) => m.CounterDialog),
@@ -50,7 +50,7 @@ export function StatesFace() {
         {(made.ok || all) && (
           <label className="flex items-center gap-1.5 whitespace-nowrap">
             <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} />
-            also those never reached
+            with unreachable states
           </label>
         )}
         {!readOnly && (
@@ -69,11 +69,11 @@ export function StatesFace() {
   );
 }
 
-/** What a circuit has passed through, where not all of its states can be gone through. */
+/** The states that a circuit has passed, where there are too many to explore. */
 function Passed({ problem, sheet }: { problem: string; sheet: Sheet }) {
   const session = useSession();
   const netlist = useSessionState((s) => s.netlist);
-  // Read anew when the run rests.
+  // Read again when the run rests.
   const now = useSessionState((s) => (s.playing ? 0 : s.now));
   const { trace } = session;
   const machine = useMemo(
@@ -97,7 +97,7 @@ function Passed({ problem, sheet }: { problem: string; sheet: Sheet }) {
 
 const plain = (names: readonly string[]) => namesTogether(names.map(plainText));
 
-/** What the bits of storage are called on the sheet, in the order in which states are gone through. */
+/** The labels of the bits of storage on the sheet, in the order in which states are explored. */
 function labelsOf(netlist: Netlist, sheet: Sheet): string[] | null {
   const made = Stepper.of(netlist);
   return made.ok ? made.value.states.map((name) => stateLabel(sheet, name)) : null;
@@ -185,13 +185,13 @@ function Shown({ machine }: { machine: Machine }) {
 
 interface DiagramProps {
   readonly machine: Machine;
-  /** The state of the moment; -1 where it is none of them. */
+  /** The state of the moment; -1 if it is none of them. */
   readonly now: number;
   readonly nameOf: (state: number) => string;
 }
 
 function Diagram({ machine, now, nameOf }: DiagramProps) {
-  const words = useMemo(() => machine.arrows.map((arrow) => arrowWords(machine, arrow)), [machine]);
+  const words = useMemo(() => machine.transitions.map((arrow) => transitionWords(machine, arrow)), [machine]);
   const [placed, setPlaced] = useState<Placed | null>(null);
   const gone = useVisits(machine, now);
   useEffect(() => {
@@ -233,7 +233,7 @@ function Diagram({ machine, now, nameOf }: DiagramProps) {
           </marker>
         ))}
       </defs>
-      {machine.arrows.map((arrow, i) => {
+      {machine.transitions.map((arrow, i) => {
         const at = placed.arrows[i]!;
         const colour = gone.has(`${arrow.from} ${arrow.to}`) ? 'accent' : 'ink';
         return (

@@ -7,5 +7,4 @@ export const STATES_FACE: Face = {
   load: () => import('./StatesFace').then((m) => m.StatesFace),
   opensWhen: () => false,
   isWide: true,
-  help: [],
 };

@@ -43,7 +43,7 @@ export function onCircle(machine: Machine, order: readonly number[]): Placed {
     y: middle + radius * Math.sin(angle.get(s)!),
   }));
   const place = new Map(order.map((s, i) => [s, i]));
-  const arrows = machine.arrows.map(({ from, to }) => {
+  const arrows = machine.transitions.map(({ from, to }) => {
     const a = angle.get(from)!;
     if (from === to) return loopAt(states[from]!, a);
     const [p, q] = [states[from]!, states[to]!];
@@ -108,7 +108,7 @@ export async function inLayers(machine: Machine, words: readonly string[]): Prom
       'elk.edgeLabels.inline': 'true',
     },
     children: machine.states.map((_, s) => ({ id: `s${s}`, width: 2 * STATE, height: 2 * STATE })),
-    edges: machine.arrows.map(({ from, to }, i) => ({
+    edges: machine.transitions.map(({ from, to }, i) => ({
       id: `a${i}`,
       sources: [`s${from}`],
       targets: [`s${to}`],

@@ -2,7 +2,7 @@ import { compile } from '@/core/netlist/compile';
 import { machineOf } from '@/core/states/machine';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { inLayers, onCircle, roundOf } from './place';
-import { arrowWords, namesTogether, stateWords } from './words';
+import { namesTogether, stateWords, transitionWords } from './words';
 
 /** A flip-flop that takes D while Go is 1; its output says whether it is going to change. */
 function gated() {
@@ -28,7 +28,7 @@ function gated() {
 test('an arrow says when it is gone and with what outputs', () => {
   const machine = gated();
   const words = (from: number, to: number) =>
-    arrowWords(machine, machine.arrows.find((a) => a.from === from && a.to === to)!);
+    transitionWords(machine, machine.transitions.find((a) => a.from === from && a.to === to)!);
   // D Go: from 0 to 1 only in 11, where Y is 1.
   expect(words(0, 1)).toBe('11 / 1');
   expect(words(0, 0).split(' / ')[0]!.split(' ').sort()).toEqual(['0–', '–0']);
@@ -54,7 +54,7 @@ test('a machine that goes round stands on a circle, another one in layers', asyn
   expect(roundOf(gated())).toBeNull();
   const layers = await inLayers(
     gated(),
-    gated().arrows.map(() => '1'),
+    gated().transitions.map(() => '1'),
   );
   expect(layers.states).toHaveLength(2);
   for (const { x, y } of layers.states) {

@@ -1,12 +1,12 @@
 import { OFF, ON } from '@/core/logic/minimise/cube';
 import { minimise } from '@/core/logic/minimise/minimise';
-import { type Arrow, type Machine, stateNumber } from '@/core/states/machine';
+import { type Machine, stateNumber, type Transition } from '@/core/states/machine';
 
 /**
- * When an arrow is gone, and with what outputs: for each product of the inputs a letter an input, `1`, `0` or `–` where
- * either will do, then the outputs, `1– / 01`. Nothing where it is gone always.
+ * The label of a transition: for each product of the inputs a letter an input, `1`, `0` or `–` for a
+ * don't-care, then the outputs, `1– / 01`. Empty for a transition that is always taken.
  */
-export function arrowWords(machine: Machine, arrow: Arrow): string {
+export function transitionWords(machine: Machine, arrow: Transition): string {
   const when = arrow.rows.length === machine.rows ? '' : whenWords(machine, arrow.rows);
   if (machine.isMoore) return when;
   const said = [...new Set(arrow.outputs)].join(' or ');
@@ -30,7 +30,7 @@ function whenWords(machine: Machine, rows: readonly number[]): string {
     .join(' ');
 }
 
-/** What a state is called: the name given to it, or the number that its bits make. */
+/** The name of a state: its given name, or the number that its bits make. */
 export function stateWords(code: string, names: ReadonlyMap<string, string>): string {
   return names.get(code) ?? String(stateNumber(code) ?? code);
 }

@@ -5,6 +5,7 @@ import type { SpecTable } from '@/core/circuit/spec-table';
 import { openCells } from '@/core/logic/specification/spec-edits';
 import type { CircuitForm, Cost } from '@/core/synthesis/circuit-of-spec';
 import { timeText } from '@/core/values/time';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { circuitWeigher } from '@/workers/draw-client';
 
@@ -26,13 +27,13 @@ interface Props {
   readonly drawnAs: CircuitForm;
   readonly onChange: (as: CircuitForm) => void;
   readonly onDraw: (as?: CircuitForm) => void;
-  /** Stops what is being drawn; null where nothing is. */
+  /** Stops the drawing that is under way; null if there is none. */
   readonly onStop: (() => void) | null;
 }
 
 const FIELD = 'h-8 rounded-lg border border-hairline bg-raised px-1.5';
 
-/** What draws the circuit of the table, and what each way to build it would take. */
+/** Draws the circuit of the table, with the size of each form of it. */
 export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Props) {
   const isDrawn = useSessionState((s) => s.netlist.outputs.length > 0);
   const [isWeighed, setWeighed] = useState(false);
@@ -62,7 +63,7 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
         <select
           className={FIELD}
           aria-label="Most inputs of a gate"
-          title="Most inputs of a gate"
+          {...hint('Most inputs of a gate')}
           value={drawnAs.mostInputs}
           onChange={(event) => onChange({ ...drawnAs, mostInputs: Number(event.target.value) })}
         >
@@ -73,7 +74,10 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
           ))}
         </select>
         {plan.outputs.length > 1 && (
-          <label className="flex items-center gap-1.5" title="What several outputs can share is built once">
+          <label
+            className="flex items-center gap-1.5"
+            {...hint('What several outputs can share is built once')}
+          >
             <input
               type="checkbox"
               checked={drawnAs.isShared}
@@ -87,7 +91,7 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
           className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
           aria-expanded={isWeighed}
           disabled={nothing}
-          title="What each form would take: gates, inputs, levels and delay"
+          {...hint('What each form would take: gates, inputs, levels and delay')}
           onClick={() => setWeighed(!isWeighed)}
         >
           Compare
@@ -98,7 +102,7 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
           </button>
         ) : (
           <button type="submit" className={`button small ml-auto ${isSame ? '' : 'main'}`} disabled={nothing}>
-            {isDrawn ? 'Draw anew' : 'Draw it'}
+            {isDrawn ? 'Draw again' : 'Draw it'}
           </button>
         )}
       </div>
@@ -108,7 +112,7 @@ export function DrawBar({ plan, isSame, drawnAs, onChange, onDraw, onStop }: Pro
 
 type Costs = Partial<Record<DrawnForm, Cost>>;
 
-/** What the circuit takes in each form; the least of each kind is heavy. A press on a form draws it. */
+/** The size of the circuit in each form; the smallest of each kind is bold. A press on a form draws it. */
 function Weighed({
   plan,
   as,

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { hint } from '@/ui/controls/hint';
 
 interface Props {
   readonly children: ReactNode;
@@ -7,7 +8,7 @@ interface Props {
   readonly title: string;
 }
 
-/** What can be done with a face, in its heading. */
+/** A button in the heading of a face. */
 export function HeadButton({ children, isOn = false, onClick, title }: Props) {
   return (
     <button
@@ -15,7 +16,7 @@ export function HeadButton({ children, isOn = false, onClick, title }: Props) {
       className={`shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft ${isOn ? 'bg-accent-soft' : ''}`}
       aria-pressed={isOn}
       onClick={onClick}
-      title={title}
+      {...hint(title)}
     >
       {children}
     </button>

@@ -1,14 +1,15 @@
 import type { ReactNode } from 'react';
+import { hint } from '@/ui/controls/hint';
 
 const DRAGGED = 'application/x-manege-column';
 
 interface Props {
-  /** What is moved, and its place among its kind. */
+  /** The dragged heading, and its place among its kind. */
   readonly id: string;
   readonly index: number;
   readonly count: number;
   readonly className: string;
-  /** Puts one of the same kind in a place; others are left where they are. */
+  /** Puts one of the same kind in a place; the others keep their order. */
   readonly onMove: (id: string, to: number) => void;
   readonly children: ReactNode;
 }
@@ -20,7 +21,7 @@ export function MovableHeading({ id, index, count, className, onMove, children }
       role="columnheader"
       tabIndex={0}
       draggable
-      title="Drag to reorder"
+      {...hint('Drag to reorder')}
       className={`cursor-grab ${className}`}
       onDragStart={(event) => {
         event.dataTransfer.setData(DRAGGED, id);

@@ -11,6 +11,7 @@ import { goToNamedRow } from '@/session/changes/columns';
 import { setSpec } from '@/session/changes/table';
 import { rowNow } from '@/session/moment';
 import { fileName } from '@/ui/controls/files';
+import { hint } from '@/ui/controls/hint';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import type { CircuitColumns } from '@/ui/derived/circuit-columns';
 import { useDrawSpec } from '@/ui/derived/useDrawSpec';
@@ -26,9 +27,9 @@ const takeAway = fetcher('the menu of formats', () => import('./TakeAway').then(
 const COPY = 'shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 
 /**
- * The table that is filled in by hand, beside what the circuit does: to draw the circuit from it, or to predict first
- * and compare with what is tried.
- * @param start the cell that is gone on from.
+ * The table that is filled in by hand, beside the circuit's columns: to draw the circuit from it, or to
+ * predict first and compare with tried rows.
+ * @param start the cell with which to continue.
  */
 export function SpecFace({ start, onClose }: { start: At; onClose: () => void }) {
   const session = useSession();
@@ -137,7 +138,10 @@ interface CountProps {
   readonly tried: number | null;
 }
 
-/** How the table stands: what is open, how many rows the circuit does otherwise. A press leads to the next of them. */
+/**
+ * The progress of the table: open cells, and the number of rows that differ from the circuit. A press leads
+ * to the next of them.
+ */
 function Count({ plan, circuit, wrong, tried }: CountProps) {
   const session = useSession();
   const live = useSessionState((s) => rowNow(s.netlist, s.values));
@@ -148,7 +152,7 @@ function Count({ plan, circuit, wrong, tried }: CountProps) {
         type="button"
         className="cursor-pointer truncate rounded-md px-1 font-semibold text-bad hover:bg-accent-soft"
         onClick={() => goToNamedRow(session, plan.inputs, wrong.find((row) => row > live) ?? wrong[0]!)}
-        title="Go to the next row that differs"
+        {...hint('Go to the next row that differs')}
       >
         {wrong.length} {wrong.length === 1 ? 'row differs' : 'rows differ'}
       </button>

@@ -9,15 +9,17 @@ import { goToNamedRow } from '@/session/changes/columns';
 import { fillCell, setSpec } from '@/session/changes/table';
 import { rowOfNames } from '@/session/moment';
 import { told } from '@/session/told';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { type CircuitColumns, differs } from '@/ui/derived/circuit-columns';
 import { FormulaField } from '@/ui/formula-text/FormulaField';
 import { useSession, useSessionState } from '@/ui/session/session-context';
+import { GridFrame, ONE_LINE } from './GridFrame';
 import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
-/** Of more outputs each gets less room, and what stands in its three places is written upwards. */
+/** With more outputs each gets less room, and the headings of its three columns are written upwards. */
 const MOST_WIDE = 2;
 
 /** A cell of the table that is filled in. */
@@ -33,13 +35,13 @@ interface PlanGridProps {
   /** The cell that is gone on from. */
   readonly start: At;
   readonly circuit: CircuitColumns | null;
-  /** Whether what the circuit does is hidden in rows that were not tried. */
+  /** Whether the circuit's columns are hidden in untried rows. */
   readonly isHidden: boolean;
   readonly onDraw: () => void;
   readonly onNames: () => void;
 }
 
-/** The rows: inputs, then for each output what is filled in, and beside it what the circuit does. */
+/** The rows: inputs, then for each output the filled-in cell, and beside it the circuit's value. */
 export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: PlanGridProps) {
   const session = useSession();
   const rowsOfAll = 2 ** plan.inputs.length;
@@ -113,14 +115,11 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
       {said !== null && plan.outputs[said] && (
         <ColumnLine key={said} plan={plan} output={said} onDone={() => setSaid(null)} />
       )}
-      <div
+      <GridFrame
         ref={scroller}
-        role="grid"
-        tabIndex={0}
         aria-label="Table to fill in"
         aria-rowcount={rowsOfAll + 1}
         aria-activedescendant={`plan-${at.row}-${at.output}`}
-        className="group min-h-0 flex-1 overflow-auto outline-none select-none"
         onKeyDown={onKey}
         onCopy={(event) => {
           event.preventDefault();
@@ -142,14 +141,11 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
         onPointerLeave={() => {
           painting.current = null;
         }}
-      >
-        <div className="min-w-max">
-          <div
-            role="row"
-            aria-rowindex={1}
-            className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold"
-            style={{ gridTemplateColumns: columns }}
-          >
+        headClass={ONE_LINE}
+        headStyle={{ gridTemplateColumns: columns }}
+        height={rows.height}
+        head={
+          <>
             <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
               row
             </span>
@@ -181,7 +177,7 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                   <button
                     type="button"
                     className="cursor-pointer rounded px-1 font-normal text-accent italic hover:bg-accent-soft"
-                    title={`Fill ${name} by a formula, or by the rows at which it is 1`}
+                    {...hint(`Fill ${name} by a formula, or by the rows at which it is 1`)}
                     aria-label={`Fill ${name} by a formula`}
                     onClick={() => setSaid(said === o ? null : o)}
                   >
@@ -194,99 +190,94 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                       isMany ? 'mt-1 *:rotate-180 *:[writing-mode:vertical-rl]' : ''
                     }`}
                   >
-                    <span title="Filled in: what you expect">filled</span>
-                    <span title="Seen when the row was tried on the circuit">tried</span>
-                    <span title="What the circuit does, derived from the drawing">circuit</span>
+                    <span {...hint('Filled in: what you expect')}>filled</span>
+                    <span {...hint('Seen when the row was tried on the circuit')}>tried</span>
+                    <span {...hint('What the circuit does, derived from the drawing')}>circuit</span>
                   </span>
                 )}
               </MovableHeading>
             ))}
-          </div>
-          <div className="relative" style={{ height: rows.height }}>
-            {rows.shown.map(({ row, top }) => (
-              <div
-                key={row}
-                role="row"
-                aria-rowindex={row + 2}
-                data-row={row}
-                data-live={row === live || undefined}
-                className={`absolute inset-x-0 grid items-center ${rowLook(row, row === live)}`}
-                style={{ gridTemplateColumns: columns, height: ROW, top }}
+          </>
+        }
+      >
+        {rows.shown.map(({ row, top }) => (
+          <div
+            key={row}
+            role="row"
+            aria-rowindex={row + 2}
+            data-row={row}
+            data-live={row === live || undefined}
+            className={`absolute inset-x-0 grid items-center ${rowLook(row, row === live)}`}
+            style={{ gridTemplateColumns: columns, height: ROW, top }}
+          >
+            <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
+              {row}
+            </span>
+            {plan.inputs.map((name, i) => (
+              <span
+                key={name}
+                role="gridcell"
+                className={`text-center value-text ${circuit ? 'cursor-pointer' : ''}`}
+                onClick={() => circuit && goToNamedRow(session, plan.inputs, row)}
               >
-                <span role="rowheader" className="px-2 text-right font-mono text-xs text-quiet">
-                  {row}
-                </span>
-                {plan.inputs.map((name, i) => (
-                  <span
-                    key={name}
-                    role="gridcell"
-                    className={`text-center value-text ${circuit ? 'cursor-pointer' : ''}`}
-                    onClick={() => circuit && goToNamedRow(session, plan.inputs, row)}
-                  >
-                    {inputAt(plan.inputs.length, i, row)}
-                  </span>
-                ))}
-                {plan.outputs.map((o, output) => {
-                  const letter = o.rows[row]!;
-                  const seen = circuit ? circuit.seen(output, row) : null;
-                  const done = circuit ? circuit.letter(output, row) : null;
-                  const isShown = !isHidden || seen !== null;
-                  const isWrong = differs(letter, seen) || (isShown && differs(letter, done));
-                  const isHere = at.row === row && at.output === output;
-                  return (
-                    <span
-                      key={o.name}
-                      id={`plan-${row}-${output}`}
-                      role="gridcell"
-                      className={`grid h-full cursor-cell auto-cols-fr grid-flow-col items-center border-l border-hairline text-center value-text ${
-                        isHere
-                          ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent'
-                          : ''
-                      } ${isWrong ? 'bg-[color-mix(in_srgb,var(--bad)_14%,transparent)]' : ''}`}
-                      onPointerDown={(event) => {
-                        setAt({ row, output });
-                        const next = NEXT[letter]!;
-                        painting.current = { letter: next, output };
-                        put(output, row, next);
-                        event.currentTarget.releasePointerCapture(event.pointerId);
-                      }}
-                      onPointerEnter={() => {
-                        const brush = painting.current;
-                        if (brush && brush.output === output) put(output, row, brush.letter);
-                      }}
-                    >
-                      <span
-                        className={letter === '1' ? 'font-bold' : letter === OPEN_CELL ? 'text-quiet' : ''}
-                      >
-                        <span className="sr-only">{o.name}: </span>
-                        {letter === OPEN_CELL ? (
-                          <>
-                            <span className="sr-only">open</span>
-                            <span aria-hidden="true">·</span>
-                          </>
-                        ) : (
-                          letter
-                        )}
-                      </span>
-                      {circuit && (
-                        <>
-                          <Found what="tried" letter={seen} isWrong={differs(letter, seen)} />
-                          <Found
-                            what="circuit"
-                            letter={isShown ? done : null}
-                            isWrong={isShown && (differs(letter, done) || (seen !== null && seen !== done))}
-                            none={isShown ? '–' : '?'}
-                          />
-                        </>
-                      )}
-                    </span>
-                  );
-                })}
-              </div>
+                {inputAt(plan.inputs.length, i, row)}
+              </span>
             ))}
+            {plan.outputs.map((o, output) => {
+              const letter = o.rows[row]!;
+              const seen = circuit ? circuit.seen(output, row) : null;
+              const done = circuit ? circuit.letter(output, row) : null;
+              const isShown = !isHidden || seen !== null;
+              const isWrong = differs(letter, seen) || (isShown && differs(letter, done));
+              const isHere = at.row === row && at.output === output;
+              return (
+                <span
+                  key={o.name}
+                  id={`plan-${row}-${output}`}
+                  role="gridcell"
+                  className={`grid h-full cursor-cell auto-cols-fr grid-flow-col items-center border-l border-hairline text-center value-text ${
+                    isHere ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent' : ''
+                  } ${isWrong ? 'bg-[color-mix(in_srgb,var(--bad)_14%,transparent)]' : ''}`}
+                  onPointerDown={(event) => {
+                    setAt({ row, output });
+                    const next = NEXT[letter]!;
+                    painting.current = { letter: next, output };
+                    put(output, row, next);
+                    event.currentTarget.releasePointerCapture(event.pointerId);
+                  }}
+                  onPointerEnter={() => {
+                    const brush = painting.current;
+                    if (brush && brush.output === output) put(output, row, brush.letter);
+                  }}
+                >
+                  <span className={letter === '1' ? 'font-bold' : letter === OPEN_CELL ? 'text-quiet' : ''}>
+                    <span className="sr-only">{o.name}: </span>
+                    {letter === OPEN_CELL ? (
+                      <>
+                        <span className="sr-only">open</span>
+                        <span aria-hidden="true">·</span>
+                      </>
+                    ) : (
+                      letter
+                    )}
+                  </span>
+                  {circuit && (
+                    <>
+                      <Found what="tried" letter={seen} isWrong={differs(letter, seen)} />
+                      <Found
+                        what="circuit"
+                        letter={isShown ? done : null}
+                        isWrong={isShown && (differs(letter, done) || (seen !== null && seen !== done))}
+                        none={isShown ? '–' : '?'}
+                      />
+                    </>
+                  )}
+                </span>
+              );
+            })}
           </div>
-        </div>
-      </div>
+        ))}
+      </GridFrame>
     </>
   );
 }
@@ -295,11 +286,11 @@ interface FoundProps {
   readonly what: 'tried' | 'circuit';
   readonly letter: string | null;
   readonly isWrong: boolean;
-  /** What stands there where nothing is found. */
+  /** The content of a cell without a value. */
   readonly none?: string;
 }
 
-/** What was seen, or what the circuit does, beside what was filled in. */
+/** The seen value, or the circuit's value, beside the filled-in one. */
 function Found({ what, letter, isWrong, none = '·' }: FoundProps) {
   return (
     <span className={`text-[0.87em] ${isWrong ? 'font-bold text-bad' : 'text-quiet'}`}>

@@ -6,14 +6,19 @@ import { Stepper } from '@/core/logic/table/state-table';
 import { cell, inputAt, type TruthTable } from '@/core/logic/table/truth-table';
 import { type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { letterOf, ONE } from '@/core/values/logic';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { MOST_ASKED, stateColumnCount, stateTableOf } from '@/ui/derived/state-table';
 import { useSession, useSessionState } from '@/ui/session/session-context';
+import { GridFrame } from './GridFrame';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
 
-/** What a circuit with storage does: present state and inputs, the state after the next edge, and the outputs. */
+/**
+ * The state table of a circuit with storage: present state and inputs, the state after the next edge, and the
+ * outputs.
+ */
 export function StateTableGrid() {
   const netlist = useSessionState((s) => s.netlist);
   const [asked, ask] = useReducer((_: Netlist | null, n: Netlist) => n, null);
@@ -58,19 +63,14 @@ function Rows({ netlist, table }: { netlist: Netlist; table: TruthTable }) {
   const grid = `repeat(${table.inputs.length + table.outputs.length}, minmax(3rem, 1fr))`;
   const edges = new Set([states, table.inputs.length, table.inputs.length + states]);
   return (
-    <div
+    <GridFrame
       ref={scroller}
-      role="grid"
-      tabIndex={0}
       aria-label="State table"
       aria-rowcount={table.rows + 2}
-      className="group min-h-0 flex-1 overflow-auto outline-none"
-    >
-      <div className="min-w-max">
-        <div
-          role="row"
-          className="sticky top-0 z-10 border-b-2 border-ink bg-raised py-1 text-sm group-focus-visible:border-accent"
-        >
+      headClass="py-1"
+      height={rows.height}
+      head={
+        <>
           <div className="grid text-xs text-quiet" style={{ gridTemplateColumns: grid }}>
             {[
               ['state now', states],
@@ -100,48 +100,47 @@ function Rows({ netlist, table }: { netlist: Netlist; table: TruthTable }) {
               </span>
             ))}
           </div>
-        </div>
-        <div className="relative" style={{ height: rows.height }}>
-          {rows.shown.map(({ row, top }) => (
-            <div
-              key={row}
-              role="row"
-              aria-rowindex={row + 2}
-              aria-selected={row === live}
-              tabIndex={-1}
-              data-row={row}
-              data-live={row === live || undefined}
-              title={columns.length > 0 ? 'Puts the inputs as in this row' : undefined}
-              className={`absolute inset-x-0 grid items-center value-text ${columns.length > 0 ? 'cursor-pointer' : ''} ${rowLook(row, row === live)}`}
-              style={{ gridTemplateColumns: grid, height: ROW, top }}
-              onClick={() => put(row)}
+        </>
+      }
+    >
+      {rows.shown.map(({ row, top }) => (
+        <div
+          key={row}
+          role="row"
+          aria-rowindex={row + 2}
+          aria-selected={row === live}
+          tabIndex={-1}
+          data-row={row}
+          data-live={row === live || undefined}
+          {...hint(columns.length > 0 ? 'Puts the inputs as in this row' : undefined)}
+          className={`absolute inset-x-0 grid items-center value-text ${columns.length > 0 ? 'cursor-pointer' : ''} ${rowLook(row, row === live)}`}
+          style={{ gridTemplateColumns: grid, height: ROW, top }}
+          onClick={() => put(row)}
+        >
+          {table.inputs.map((_, i) => (
+            <span
+              key={i}
+              role="gridcell"
+              className={`flex h-full items-center justify-center ${edges.has(i) ? 'border-l border-hairline' : ''}`}
             >
-              {table.inputs.map((_, i) => (
-                <span
-                  key={i}
-                  role="gridcell"
-                  className={`flex h-full items-center justify-center ${edges.has(i) ? 'border-l border-hairline' : ''}`}
-                >
-                  {inputAt(table.inputs.length, i, row)}
-                </span>
-              ))}
-              {table.outputs.map((_, o) => {
-                const letter = letterOf(cell(table, o, row));
-                const isEdge = edges.has(table.inputs.length + o);
-                return (
-                  <span
-                    key={o}
-                    role="gridcell"
-                    className={`flex h-full items-center justify-center ${isEdge ? 'border-l border-hairline' : ''} ${letter === '1' ? 'font-bold' : ''}`}
-                  >
-                    {letter}
-                  </span>
-                );
-              })}
-            </div>
+              {inputAt(table.inputs.length, i, row)}
+            </span>
           ))}
+          {table.outputs.map((_, o) => {
+            const letter = letterOf(cell(table, o, row));
+            const isEdge = edges.has(table.inputs.length + o);
+            return (
+              <span
+                key={o}
+                role="gridcell"
+                className={`flex h-full items-center justify-center ${isEdge ? 'border-l border-hairline' : ''} ${letter === '1' ? 'font-bold' : ''}`}
+              >
+                {letter}
+              </span>
+            );
+          })}
         </div>
-      </div>
-    </div>
+      ))}
+    </GridFrame>
   );
 }

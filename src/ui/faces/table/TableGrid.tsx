@@ -6,15 +6,17 @@ import type { Radix } from '@/core/values/radix';
 import { reorder } from '@/session/changes/columns';
 import { rowNow } from '@/session/moment';
 import { told } from '@/session/told';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { placeOf, type RowQuery, type Shown, shownColumns, textAt } from './columns';
+import { GridFrame, ONE_LINE } from './GridFrame';
 import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
-/** More inputs than this stand in one text a row, so that rows of many inputs scroll as those of a few do. */
+/** More inputs than this are one text a row, so rows of many inputs scroll as smoothly as those of a few. */
 const MOST_CELLS = 8;
 const POOL = 16;
 
@@ -24,7 +26,7 @@ const runWidth = (columns: readonly Shown[]) =>
 
 /** How a table is looked at. */
 export interface Look {
-  /** Whether buses stand there as numbers, in the radix of the lesson. */
+  /** Whether buses are shown as numbers, in the radix of the lesson. */
   readonly asNumbers: boolean;
   readonly wanted: RowQuery | null;
 }
@@ -34,7 +36,7 @@ interface Props {
   readonly asNumbers: boolean;
   /** The rows that are shown; all without it. */
   readonly only: Uint32Array | null;
-  /** Called where an output is to be another one in a row; null where nothing can be changed. */
+  /** Called when an output should differ in a row; null if nothing can be changed. */
   readonly onChange: ((output: number, row: number) => void) | null;
 }
 
@@ -78,14 +80,11 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
     [table, shown, radix, columns, run, onChange, session],
   );
   return (
-    <div
+    <GridFrame
       ref={scroller}
-      role="grid"
-      tabIndex={0}
       aria-label="Truth table"
       aria-rowcount={(only?.length ?? table.rows) + 1}
       aria-colcount={shown.length + 2}
-      className="group min-h-0 flex-1 overflow-auto outline-none"
       onKeyDown={(event) => {
         if (event.key === 'ArrowDown') step(1);
         else if (event.key === 'ArrowUp') step(-1);
@@ -94,14 +93,11 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
         else return;
         event.preventDefault();
       }}
-    >
-      <div className="min-w-max">
-        <div
-          role="row"
-          aria-rowindex={1}
-          className="sticky top-0 z-10 grid items-end border-b-2 border-ink bg-raised py-1.5 text-sm font-semibold group-focus-visible:border-accent"
-          style={{ gridTemplateColumns: columns }}
-        >
+      headClass={ONE_LINE}
+      headStyle={{ gridTemplateColumns: columns }}
+      height={rows.height}
+      head={
+        <>
           <span role="columnheader" className="px-2 text-xs font-normal text-quiet">
             row
           </span>
@@ -111,26 +107,25 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
           {shown.map((column, i) => (
             <Heading key={column.key} column={column} all={shown} edge={isEdge(shown, i)} />
           ))}
-        </div>
-        <div className="relative" style={{ height: rows.height }}>
-          {rows.shown.map(({ row: at, top }) => {
-            const row = only ? only[at]! : at;
-            return (
-              <Row
-                key={at % pool}
-                {...inRow}
-                row={row}
-                at={at}
-                top={top}
-                isLive={row === live}
-                isTried={tried.has(row)}
-                isPointed={lit !== null && coversRow(lit, row)}
-              />
-            );
-          })}
-        </div>
-      </div>
-    </div>
+        </>
+      }
+    >
+      {rows.shown.map(({ row: at, top }) => {
+        const row = only ? only[at]! : at;
+        return (
+          <Row
+            key={at % pool}
+            {...inRow}
+            row={row}
+            at={at}
+            top={top}
+            isLive={row === live}
+            isTried={tried.has(row)}
+            isPointed={lit !== null && coversRow(lit, row)}
+          />
+        );
+      })}
+    </GridFrame>
   );
 }
 
@@ -145,7 +140,7 @@ interface RowProps {
   readonly onChange: Props['onChange'];
   readonly onRow: (row: number) => void;
   readonly row: number;
-  /** Its place among those that are shown, and where it stands. */
+  /** Its place among the visible ones, and its position. */
   readonly at: number;
   readonly top: number;
   readonly isLive: boolean;
@@ -214,7 +209,7 @@ interface ValueProps {
   readonly letter: string;
   readonly edge: boolean;
   readonly strong: boolean;
-  /** Changes what stands there; without it nothing does. */
+  /** Changes the cell; without it cells are fixed. */
   readonly onTurn: (() => void) | undefined;
 }
 
@@ -222,7 +217,7 @@ function Value({ letter, edge, strong, onTurn }: ValueProps) {
   return (
     <span
       role="gridcell"
-      title={onTurn && 'Double-click to reverse this value'}
+      {...hint(onTurn && 'Double-click to reverse this value')}
       onDoubleClick={onTurn}
       className={`flex h-full items-center justify-center value-text ${edge ? 'border-l border-hairline' : ''} ${
         strong && letter === '1' ? 'font-bold' : ''

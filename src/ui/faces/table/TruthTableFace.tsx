@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import { fetcher } from '@/loading/load';
+import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -11,7 +12,7 @@ import { matchingRows, type RowQuery } from './columns';
 import { type Look, TableGrid } from './TableGrid';
 
 const lookMenu = fetcher('the menu of columns and rows', () => import('./LookMenu').then((m) => m.LookMenu));
-/** What changes a cell of the derived table; fetched with the first cell that is pressed. */
+/** The function that changes a cell of the derived table; fetched when the first cell is pressed. */
 const cells = fetcher('the table to fill in', () => import('@/session/changes/table'));
 /** The table that is filled in is fetched where there is one. */
 const plannedFace = fetcher('the table to fill in', () => import('./SpecFace').then((m) => m.SpecFace));
@@ -78,7 +79,9 @@ export function TruthTableFace() {
             className={SMALL}
             onClick={begin}
             onPointerEnter={() => void plannedFace()}
-            title="Fill in what the outputs should be: to have the circuit drawn, or to predict before you try"
+            {...hint(
+              'Fill in what the outputs should be: to have the circuit drawn, or to predict before you try',
+            )}
           >
             Fill in
           </button>

@@ -41,7 +41,7 @@ export function valueAt(table: TruthTable, column: number, row: number): Logic {
   return column < inputs ? inputAt(inputs, column, row) : cell(table, column - inputs, row);
 }
 
-/** What stands in a row of a column. */
+/** The content of a row in a column. */
 export function textAt(table: TruthTable, { of }: Shown, row: number, radix: Radix): string {
   const bits = of.map((column) => valueAt(table, column, row));
   return bits.length === 1 ? letterOf(bits[0]!) : wordText(bits.reverse(), radix);

@@ -9,13 +9,13 @@ export interface Seen {
   readonly heading: number;
 }
 
-/** Rows of one height, of which more may be there than a browser can scroll through. */
+/** Rows of one height, of which there may be more than a browser can scroll. */
 export interface RowsWindow {
-  /** Height of what is scrolled, in pixels. */
+  /** Height of the scrolled content, in pixels. */
   readonly height: number;
-  /** The rows that are to be there now, and how far from the top each stands. */
+  /** The rows to render now, and the distance of each from the top. */
   readonly shown: readonly { readonly row: number; readonly top: number }[];
-  /** Where to scroll so that a row is wholly seen; null where it is. */
+  /** The scroll position at which a row is fully visible; null if it is. */
   readonly scrolledTo: (row: number) => number | null;
 }
 

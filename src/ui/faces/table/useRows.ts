@@ -2,14 +2,14 @@ import { type RefObject, useEffect, useRef, useState } from 'react';
 import { type RowsWindow, windowOf } from './rows-window';
 
 export interface Rows extends Pick<RowsWindow, 'height' | 'shown'> {
-  /** Scrolls so that a row is wholly seen; nothing where it is. */
+  /** Scrolls until a row is fully visible. */
   readonly reveal: (row: number) => void;
 }
 
-/** Rows of one height of which only those in sight are there. */
+/** Rows of one height of which only the visible ones are rendered. */
 export function useRows(scroller: RefObject<HTMLElement | null>, count: number, rowHeight: number): Rows {
   const [seen, setSeen] = useState({ top: 0, height: 800, heading: rowHeight, isMeasured: false });
-  /** The row that is to be seen as soon as it is known how much room there is. */
+  /** The row to show as soon as the size of the pane is known. */
   const asked = useRef<number | null>(null);
   useEffect(() => {
     const element = scroller.current!;

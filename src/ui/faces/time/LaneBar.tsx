@@ -4,6 +4,7 @@ import { type SearchTarget, search } from '@/core/timing/search';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { RADICES, type Radix, readWord } from '@/core/values/radix';
 import { timeText } from '@/core/values/time';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { apart, grouped, type LaneView, moved } from './lanes';
 
@@ -28,7 +29,7 @@ const WORDS: Record<Radix, string> = {
 
 const HEIGHTS = ['usual height', 'twice as high', '3 times as high', '4 times as high'];
 
-/** What can be done with the lanes that are chosen. */
+/** The actions for the chosen lanes. */
 export function LaneBar({ lanes, chosen, onArrange, onChosen, shorter }: Props) {
   const netlist = useSessionState((s) => s.netlist);
   const hidden = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time?.hidden) ?? [];
@@ -75,7 +76,7 @@ export function LaneBar({ lanes, chosen, onArrange, onChosen, shorter }: Props) 
         <select
           className={FIELD}
           aria-label="Height of the lane"
-          title="Height of the lane"
+          {...hint('Height of the lane')}
           value={only.height}
           onChange={(event) => {
             change({ height: Number(event.target.value) });
@@ -149,7 +150,12 @@ function Caption({
   const [text, setText] = useState<string | null>(null);
   if (text === null)
     return (
-      <button type="button" className={SMALL} onClick={() => setText('')} title="A caption above this lane">
+      <button
+        type="button"
+        className={SMALL}
+        onClick={() => setText('')}
+        {...hint('A caption above this lane')}
+      >
         Caption
       </button>
     );
@@ -208,7 +214,7 @@ function Find({ lane, shorter }: { lane: LaneView; shorter: number }) {
       );
     else session.time.goToTime(time);
   };
-  /** Runs on until the lane is what is looked for. */
+  /** Runs on until the lane matches the search. */
   const runOn = () => {
     const values: Logic[] | null = what === 'value' ? readWord(value, width) : [what === 'fall' ? ZERO : ONE];
     if (values) session.time.runUntil({ is: 'values', nets: lane.nets, values });
@@ -245,7 +251,7 @@ function Find({ lane, shorter }: { lane: LaneView; shorter: number }) {
         ▸
       </button>
       {(what === 'value' || what === 'rise' || what === 'fall') && (
-        <button type="button" className={SMALL} onClick={runOn} title="Runs on until it comes">
+        <button type="button" className={SMALL} onClick={runOn} {...hint('Runs on until it comes')}>
           Run until
         </button>
       )}

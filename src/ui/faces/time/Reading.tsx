@@ -3,6 +3,7 @@ import { measure } from '@/core/timing/measure';
 import type { Logic } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { frequencyText, PS_PER_SECOND, readDuration, timeText } from '@/core/values/time';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import type { LaneView } from './lanes';
 import type { Why } from './why-changed';
@@ -25,7 +26,7 @@ function RunTo() {
       className="mr-1 h-6 w-24 rounded-md border border-hairline bg-raised px-1.5"
       aria-label="Run to a time"
       placeholder="run to 2 us"
-      title="A time to run to, or to go back to: 20 ns, 1.5 us, 2 s"
+      {...hint('A time to run to, or to go back to: 20 ns, 1.5 us, 2 s')}
       value={text}
       maxLength={40}
       onChange={(event) => setText(event.target.value)}
@@ -51,7 +52,7 @@ interface Props {
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
 
-/** What can be read off at the moment: the time, the distance to the mark, and what the chosen lane does there. */
+/** The readings at the moment: the time, the distance to the mark, and the value of the chosen lane. */
 export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: Props) {
   const session = useSession();
   const moment = useSessionState((s) => s.cursor ?? s.now);
@@ -87,7 +88,9 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
             <button
               type="button"
               className={SMALL}
-              title="Back to time 0 with a random value in each flip-flop: it shows why a reset is needed"
+              {...hint(
+                'Back to time 0 with a random value in each flip-flop: it shows why a reset is needed',
+              )}
               onClick={() => session.time.restart(true)}
             >
               Shake
@@ -99,7 +102,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
               className={`${SMALL} ${inCycles ? 'bg-accent-soft' : ''}`}
               aria-pressed={inCycles}
               onClick={() => onCycles(!inCycles)}
-              title="The ruler counts clock cycles instead of time"
+              {...hint('The ruler counts clock cycles instead of time')}
             >
               Cycles
             </button>
@@ -109,7 +112,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
             type="button"
             className={SMALL}
             onClick={onMark}
-            title="Sets a mark at the moment, to measure from (M)"
+            {...hint('Sets a mark at the moment, to measure from (M)')}
           >
             {mark === null ? 'Mark' : 'No mark'}
           </button>
@@ -117,7 +120,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
             type="button"
             className={SMALL}
             onClick={onWhy}
-            title="Why the chosen lane changed last, step by step (W)"
+            {...hint('Why the chosen lane changed last, step by step (W)')}
           >
             Why?
           </button>

@@ -14,6 +14,7 @@ import {
   withWave,
 } from '@/session/changes/time';
 import { told } from '@/session/told';
+import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
@@ -29,7 +30,7 @@ const WORDS: Record<Wave['pattern'], string> = {
   random: 'by chance',
 };
 
-/** What drives each input over time, one line an input. */
+/** The stimulus of each input over time, one line an input. */
 export function StimulusPanel({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const inputs = useSessionState((s) => s.netlist.inputs);
@@ -128,7 +129,7 @@ interface LineProps {
   readonly onChange: (wave: Wave | null) => void;
 }
 
-/** One input: how it goes, with what belongs to that, and what is wrong with it. */
+/** One input: its waveform, the fields of that, and the error in them. */
 function Line({ terminal, wave, onChange }: LineProps) {
   const name = plainText(terminal.name);
   const width = terminal.nets.length;
@@ -168,7 +169,7 @@ function Line({ terminal, wave, onChange }: LineProps) {
 function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Partial<Wave>) => void }) {
   const { pattern } = wave;
   const hasData = pattern === 'levels' || pattern === 'values' || pattern === 'bits';
-  const hint = { levels: '10 1, 25 0, 2 us 1', values: '3 0x2 1', bits: '0110 1001' } as Record<
+  const example = { levels: '10 1, 25 0, 2 us 1', values: '3 0x2 1', bits: '0110 1001' } as Record<
     string,
     string
   >;
@@ -179,7 +180,7 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
           label={`Data of ${name}`}
           className="min-w-40 flex-1 font-mono"
           value={wave.data}
-          hint={hint[pattern]}
+          example={example[pattern]}
           onTyped={(data) => {
             set({ data });
             return true;
@@ -267,14 +268,14 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
 interface TypedProps {
   readonly label: string;
   readonly value: string;
-  readonly hint?: string | undefined;
+  readonly example?: string | undefined;
   readonly className?: string;
   /** @returns whether it could be taken. */
   readonly onTyped: (text: string) => boolean;
 }
 
 /** A field that is taken as one step of undo when it is left, or by Enter. */
-function Typed({ label, value, hint, className = '', onTyped }: TypedProps) {
+function Typed({ label, value, example, className = '', onTyped }: TypedProps) {
   const [text, setText] = useState<string | null>(null);
   const [isBad, setBad] = useState(false);
   const take = () => {
@@ -291,8 +292,8 @@ function Typed({ label, value, hint, className = '', onTyped }: TypedProps) {
       className={`${FIELD} ${className} ${isBad ? '!border-bad' : ''}`}
       aria-label={label}
       aria-invalid={isBad}
-      placeholder={hint}
-      title={label}
+      placeholder={example}
+      {...hint(label)}
       value={text ?? value}
       maxLength={200_000}
       spellCheck={false}

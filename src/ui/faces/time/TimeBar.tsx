@@ -1,9 +1,10 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { DELAYS, type Delays } from '@/core/circuit/time-setup';
 import { driveThroughAll, setDelays, setTimeSetup } from '@/session/changes/time';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
-/** What stands under the diagram. */
+/** The panel under the diagram. */
 export type Beneath = 'stimulus' | 'findings' | null;
 
 interface Props {
@@ -18,10 +19,10 @@ const WORDS: Record<Delays, string> = { zero: 'no delays', unit: '1 ns a part', 
 const FIELD = 'h-7 min-w-20 rounded-lg border border-hairline bg-raised px-1';
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 
-/** What stands in the list for driving everything by hand. */
+/** The value in the list that stands for driving everything by hand. */
 const BY_HAND = '';
 
-/** What drives the inputs, what delays count, and how the diagram is looked at. */
+/** The stimulus, the delays, and the view of the diagram. */
 export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const session = useSession();
   const delays = useSessionState((s) => s.lesson.settings.delays);
@@ -35,7 +36,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
       <select
         className={FIELD}
         aria-label="Delays"
-        title="Delays of the parts: none, 1 ns each, or the part’s own"
+        {...hint('Delays of the parts: none, 1 ns each, or the part’s own')}
         value={delays}
         disabled={readOnly}
         onChange={({ target: { value } }) => setDelays(session, value as Delays)}
@@ -49,7 +50,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
       <select
         className={`${FIELD} max-w-44`}
         aria-label="Stimulus"
-        title="What drives the inputs"
+        {...hint('What drives the inputs')}
         value={time?.driven ?? BY_HAND}
         disabled={readOnly}
         onChange={({ target: { value } }) => setTimeSetup(session, { driven: value }, 'choose the stimulus')}
@@ -75,7 +76,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
         <button
           type="button"
           className={SMALL}
-          title="Lets the inputs count through all rows, and shows them side by side"
+          {...hint('Lets the inputs count through all rows, and shows them side by side')}
           onClick={() => driveThroughAll(session, 10_000)}
         >
           All rows
@@ -90,7 +91,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
         Find out
       </button>
       <span className="ml-auto flex items-center">
-        <button type="button" className={SMALL} onClick={onFit} title="All that has happened (0)">
+        <button type="button" className={SMALL} onClick={onFit} {...hint('All that has happened (0)')}>
           Fit
         </button>
         <button
@@ -98,7 +99,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
           className="icon-button size-7"
           onClick={() => onZoom(1 / 1.5)}
           aria-label="Shorter stretch of time"
-          title="Closer (+)"
+          {...hint('Closer (+)')}
         >
           +
         </button>
@@ -107,7 +108,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
           className="icon-button size-7"
           onClick={() => onZoom(1.5)}
           aria-label="Longer stretch of time"
-          title="Farther (-)"
+          {...hint('Farther (-)')}
         >
           −
         </button>

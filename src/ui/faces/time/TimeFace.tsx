@@ -65,7 +65,7 @@ export function TimeFace() {
   const [beneath, setBeneath] = useState<Beneath>(null);
   const [shorter, setShorter] = useState<number | null>(null);
   const reached = useSessionState((s) => (s.playing ? null : s.now));
-  /** What was taken wrongly, while one looks for it and the run rests. */
+  /** Wrong captures, while “Find out” is open and the run rests. */
   const wrong = useMemo(
     () =>
       beneath === 'findings' && reached !== null && delays !== 'zero'
@@ -87,7 +87,7 @@ export function TimeFace() {
   const shapes = useMemo(() => lanes.map((l) => shapeOf(l, beside)), [lanes, beside]);
   const stretches = useRef(new StretchCache());
   const band = useRef<Diagram['band']>(null);
-  /** What was painted last, for a picture of it. */
+  /** The last painted diagram, for a picture of it. */
   const painted = useRef<PaintedDiagram | null>(null);
   const lastChosen = useRef<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
@@ -144,7 +144,7 @@ export function TimeFace() {
     [session, repaint],
   );
 
-  // What led to a change is lit in the drawing as long as it is told.
+  // The causes of a change are lit in the drawing while they are told.
   const light = useCrossHighlight((p) => p.light);
   useEffect(() => {
     const took = new Set(wrong.map((w) => partOfNet(netlist, w.net)));

@@ -17,11 +17,11 @@ import type { LaneView } from './lanes';
 
 /** A run from elsewhere, by the nets that it says something about. */
 export interface Elsewhere {
-  /** What it is, in a word or two. */
+  /** Its name, in a word or two. */
   readonly name: string;
-  /** Ps up to which it says something, where it does not go on for ever. */
+  /** Ps up to which it is known, if it does not go on for ever. */
   readonly until: number;
-  /** Times in ps at which alone the two are compared; null where they are at all times. */
+  /** Times in ps at which alone the two are compared; null if they are compared at all times. */
   readonly at: readonly number[] | null;
   /** Whether inputs are left out, though they may share a wire with an output. */
   readonly ofOutputs: boolean;
@@ -35,7 +35,7 @@ export interface LaneBeside {
   readonly differs: readonly TimeSpan[];
 }
 
-/** What a stimulus says that the outputs are to do; null where it says nothing. */
+/** The expected outputs of a stimulus; null if it has none. */
 export function expectedOf(stimulus: Stimulus | null, netlist: Netlist): Elsewhere | null {
   if (!stimulus?.expected) return null;
   const { until, outputs, at } = stimulus.expected;
@@ -49,7 +49,7 @@ export function expectedOf(stimulus: Stimulus | null, netlist: Netlist): Elsewhe
   return { name: 'expected', until, at: at ?? null, ofOutputs: true, nets };
 }
 
-/** The lanes of which the other run says every bit, with where the run is otherwise up to a time in ps. */
+/** The lanes of which the other run has every bit, with the stretches that differ up to a time in ps. */
 export function lanesBeside(
   lanes: readonly LaneView[],
   { nets, until, at, ofOutputs }: Elsewhere,
@@ -71,8 +71,8 @@ export function lanesBeside(
 const NONE: readonly LaneBeside[] = [];
 
 /**
- * What is laid beside the run: a dump that was read, or else what the stimulus expects.
- * @param dump what was read, or null.
+ * The run beside this one: a dump that was read, or else the expected outputs of the stimulus.
+ * @param dump the dump, or null.
  */
 export function useBeside(
   lanes: readonly LaneView[],
@@ -82,7 +82,7 @@ export function useBeside(
   const netlist = useSessionState((s) => s.netlist);
   const { trace } = session;
   const plan = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
-  // While it runs, what is behind the last rest is not judged.
+  // While it runs, only the time up to the last rest is compared.
   const reached = useSessionState((s) => (s.playing ? -1 : s.now));
   const other = useMemo(() => dump ?? expectedOf(drivingOf(plan), netlist), [dump, plan, netlist]);
   const beside = useMemo(

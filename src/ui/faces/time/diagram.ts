@@ -62,7 +62,7 @@ export interface Diagram {
   readonly span: Span;
   /** Time in ps up to which the circuit has run. */
   readonly now: number;
-  /** The moment, and the mark to which it is compared, in ps. */
+  /** The moment, and the mark from which it is measured, in ps. */
   readonly moment: number;
   readonly mark: number | null;
   /** Active edges of the clock that lie in the window, and the number of the first of them. */

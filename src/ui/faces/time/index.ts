@@ -9,11 +9,5 @@ export const TIME_FACE: Face = {
   opensWhen: ({ netlist, lesson, taskNeedsTime }) =>
     isTimed(netlist, lesson.settings.delays) || taskNeedsTime,
   isWide: true,
-  help: [
-    ['Drag along the diagram', 'the moment, for all faces; it jumps to edges that are near'],
-    ['Click names of lanes · with Shift', 'choose one · all between, to group, search or hide them'],
-    ['Drag the name of a lane', 'moves it up or down'],
-    ['M · W', 'a mark to measure from · why the lane changed'],
-    ['Drag on an input’s lane, Stimulus open', 'draws its level'],
-  ],
+  loadHelp: () => import('./help').then((m) => m.HELP),
 };

@@ -18,7 +18,7 @@ export interface LaneView {
   readonly height: number;
 }
 
-/** The lanes of a sheet from top to bottom: as they were arranged, then what has come since, inputs first. */
+/** The lanes of a sheet from top to bottom: as they were arranged, then new ones, inputs first. */
 export function lanesOf(netlist: Netlist, plan: TimeSetup | undefined, radix: Radix): LaneView[] {
   const { lanes, hidden } = plan ?? NO_TIME_SETUP;
   const terminals = new Map([...netlist.inputs, ...netlist.outputs].map((t) => [t.part, t]));
@@ -55,7 +55,7 @@ export const kept = (lanes: readonly LaneView[], radix: Radix): Lane[] =>
     ...(l.height > 1 ? { height: l.height } : {}),
   }));
 
-/** The name of several lanes together: what their names have in common, without the numbers behind it. */
+/** The name of several lanes together: the common part of their names, without the numbers behind it. */
 export function nameOfGroup(names: readonly string[]): string {
   let common = names[0] ?? '';
   for (const name of names) while (!name.startsWith(common)) common = common.slice(0, -1);

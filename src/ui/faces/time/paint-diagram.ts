@@ -171,7 +171,7 @@ function paintArrow(
     paintHop(g, x0, x1, tops[from.lane]!, tops[from.lane + 1]! - tops[from.lane]!);
     return;
   }
-  // Straight down and then across where there is room, so that it leaves the levels readable.
+  // Straight down and then across if there is room, which leaves the levels readable.
   const bend = x0 + (x1 - x0) * 0.35;
   g.beginPath();
   g.moveTo(x0, y0);
@@ -187,7 +187,7 @@ function paintArrow(
   g.fill();
 }
 
-/** An arrow within a lane: over its values, so that they stay readable. */
+/** An arrow within a lane: above its values, which stay readable. */
 function paintHop(g: CanvasRenderingContext2D, x0: number, x1: number, top: number, height: number): void {
   const high = top + height * EDGE;
   const over = high - height * 0.28;
@@ -268,11 +268,11 @@ function paintLane(
   }
 }
 
-/** What of a lane's height its own course has, in pixels. */
+/** The height of a lane's own waveform, in pixels. */
 const ownHeight = (lane: Lane, whole: number) =>
   lane.other === null ? whole : (whole * (unitsOf(lane) - BESIDE)) / unitsOf(lane);
 
-/** How a lane goes elsewhere, drawn quietly below it, and a bar between the two where they are not alike. */
+/** The lane of another run, drawn quietly below a lane, with a bar between the two where they differ. */
 function paintBeside(
   g: CanvasRenderingContext2D,
   lane: Lane,
@@ -329,7 +329,7 @@ function paintBit(
   g.fillText(String(value), (x0 + x1) / 2, value === ONE ? high + 14 : low - 5);
 }
 
-/** Several bits: two lines that cross where they change, with the number between them where there is room. */
+/** Several bits: two lines that cross at changes, with the number between them if there is room. */
 function paintWord(
   g: CanvasRenderingContext2D,
   lane: Lane,

@@ -36,7 +36,7 @@ export function whyOf(session: Session, effect: Edge): Why {
     return `${said(is)} at ${timeText(is.time)} because ${all} ${when}.`;
   });
   return {
-    // Signals begin with their own letter; what is said of a part begins with a large one.
+    // Names of signals keep their first letter; names of parts begin with a capital.
     sentences: sentences
       .slice(0, MOST_SENTENCES)
       .map((s) => s.replace(/^[at](?=he output of | signal )/, (c) => c.toUpperCase())),
@@ -58,7 +58,7 @@ function arrowsOf(chain: readonly Cause[], lanes: readonly LaneView[]): Arrow[] 
   });
 }
 
-/** What each net is called: an input or output by its name, another one by the part that drives it. */
+/** The name of each net: that of an input or output, or of the part that drives it. */
 function namesOfNets(session: Session): ReadonlyMap<number, string> {
   const { netlist } = session.state;
   const names = new Map<number, string>();

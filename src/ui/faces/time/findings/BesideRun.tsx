@@ -4,6 +4,7 @@ import { load } from '@/loading/load';
 import { forgetExpected, keepExpected } from '@/session/changes/time';
 import { FileButton } from '@/ui/controls/FileButton';
 import { readFiles } from '@/ui/controls/files';
+import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { dumpOf } from '@/workers/vcd-client';
 import type { Elsewhere, LaneBeside } from '../beside';
@@ -11,7 +12,7 @@ import type { Elsewhere, LaneBeside } from '../beside';
 interface Props {
   readonly other: Elsewhere | null;
   readonly beside: readonly LaneBeside[];
-  /** Whether what is laid beside the run was read from a file. */
+  /** Whether the run beside this one was read from a file. */
   readonly isDump: boolean;
   readonly onDump: (dump: Elsewhere | null) => void;
 }
@@ -20,7 +21,7 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent ho
 /** Differences of a lane that are named. */
 const NAMED = 6;
 
-/** A run from elsewhere laid beside this one: a dump that is read, or what a stimulus expects. */
+/** Another run beside this one: a dump, or the expected outputs of a stimulus. */
 export function BesideRun({ other, beside, isDump, onDump }: Props) {
   const session = useSession();
   const driven = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time?.driven ?? '');
@@ -60,7 +61,9 @@ export function BesideRun({ other, beside, isDump, onDump }: Props) {
           <button
             type="button"
             className={SMALL}
-            title="What the outputs did up to now is kept with the stimulus; later runs are held against it"
+            {...hint(
+              'What the outputs did up to now is kept with the stimulus; later runs are held against it',
+            )}
             onClick={() => keepExpected(session)}
           >
             Keep this run as expected

@@ -7,6 +7,7 @@ import { type RegisterTiming, registersOf } from '@/core/timing/registers';
 import { letterOf } from '@/core/values/logic';
 import { frequencyText, PS_PER_SECOND, timeText } from '@/core/values/time';
 import type { Session } from '@/session/session';
+import { hint } from '@/ui/controls/hint';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { nameOf } from './part-name';
@@ -137,7 +138,7 @@ function Wrong({
             key={time}
             type="button"
             className={SMALL}
-            title={words}
+            {...hint(words)}
             onClick={() => session.time.goToTime(time)}
           >
             {timeText(time)}

@@ -27,12 +27,12 @@ const TABS = {
 };
 type Tab = keyof typeof TABS;
 
-/** What follows from the delays: the clock period, short pulses, what divides the clock, and the run as a table. */
+/** Findings about time: the clock period, short pulses, the division of the clock, and the run as a table. */
 export function Findings({ lanes, beside, shorter, onShorter, onPicture, onClose }: Props) {
   const [tab, setTab] = useState<Tab>('clock');
   const netlist = useSessionState((s) => s.netlist);
   const delays = useSessionState((s) => s.lesson.settings.delays);
-  // Read anew when the run rests.
+  // Read again when the run rests.
   useSessionState((s) => (s.playing ? -1 : s.now));
   return (
     <section

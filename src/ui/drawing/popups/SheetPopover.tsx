@@ -1,0 +1,89 @@
+'use client';
+
+import { Popover } from 'radix-ui';
+import { type KeyboardEvent, type ReactNode, useState } from 'react';
+
+/** A box of the drawing in pixels from its upper left corner; a point has no width and no height. */
+export interface PixelBox {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What a popup stands beside, and how it closes. */
+export interface PopoverPlace {
+  readonly place: PixelBox;
+  readonly onClose: () => void;
+}
+
+export const pointBox = ({ x, y }: { readonly x: number; readonly y: number }): PixelBox => ({
+  left: x,
+  top: y,
+  width: 0,
+  height: 0,
+});
+
+interface Props extends PopoverPlace {
+  readonly label: string;
+  /** Where it stands if there is room: to the right of the box, or below it. */
+  readonly side?: 'right' | 'bottom';
+  readonly className: string;
+  /** Gives the focus to a field; without it the first control gets it. */
+  readonly onOpen?: (content: HTMLElement) => void;
+  readonly onKeyDown?: (event: KeyboardEvent) => void;
+  readonly children: ReactNode;
+}
+
+/**
+ * A popup over the sheet, kept inside the drawing. It takes the focus, and closes with Escape, with a press elsewhere, or
+ * when the focus leaves it.
+ */
+export function SheetPopover({
+  place,
+  onClose,
+  label,
+  side = 'right',
+  className,
+  onOpen,
+  onKeyDown,
+  children,
+}: Props) {
+  const [drawing, setDrawing] = useState<Element | null>(null);
+  return (
+    <Popover.Root open onOpenChange={(isOpen) => !isOpen && onClose()}>
+      <Popover.Anchor asChild>
+        <span
+          ref={(anchor) => setDrawing(anchor?.closest('[role="application"]') ?? null)}
+          aria-hidden="true"
+          className="pointer-events-none absolute"
+          style={{ ...place }}
+        />
+      </Popover.Anchor>
+      <Popover.Content
+        aria-label={label}
+        side={side}
+        align="start"
+        sideOffset={side === 'right' ? 10 : 0}
+        collisionPadding={4}
+        {...(drawing && { collisionBoundary: drawing })}
+        className={`z-30 rounded-xl border border-hairline bg-raised shadow-lg outline-none ${className}`}
+        style={{ maxHeight: 'var(--radix-popover-content-available-height)' }}
+        onOpenAutoFocus={(event) => {
+          if (!onOpen) return;
+          event.preventDefault();
+          onOpen(event.currentTarget as HTMLElement);
+        }}
+        onCloseAutoFocus={(event) => event.preventDefault()}
+        onPointerDown={(event) => event.stopPropagation()}
+        onDoubleClick={(event) => event.stopPropagation()}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          onKeyDown?.(event);
+        }}
+      >
+        {children}
+      </Popover.Content>
+    </Popover.Root>
+  );
+}
