@@ -9,7 +9,8 @@ import {
   type Settings,
   type Sheet,
 } from '../src/core/circuit/lesson';
-import { DEFAULT_WAVE, NO_TIME_SETUP, type TimeSetup } from '../src/core/circuit/time-setup';
+import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
+import { NO_TIME_SETUP, type TimeSetup } from '../src/core/circuit/time-setup';
 import { connect, newPart } from '../src/core/drawing/editing/gestures';
 import { portsFor } from '../src/core/drawing/editing/ports';
 import { layOut } from '../src/core/drawing/layout/lay-out';

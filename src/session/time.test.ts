@@ -1,5 +1,5 @@
+import { DEFAULT_WAVE } from '@/core/circuit/default-wave';
 import { emptyLesson } from '@/core/circuit/lesson';
-import { DEFAULT_WAVE } from '@/core/circuit/time-setup';
 import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { Sketch } from '@/core/testing/sketch';

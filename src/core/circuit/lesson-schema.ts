@@ -21,7 +21,7 @@ const Params = z.record(
 );
 
 /** Anything that is placed on a sheet. */
-const PartFile = z.object({
+export const PartFile = z.object({
   id: Id,
   kind: Id,
   at: GridPoint,
@@ -43,7 +43,7 @@ const EndFile = z.union([
 ]);
 
 /** A wire joins two ends; `course` are the corners that it takes from the first to the second. */
-const WireFile = z.object({
+export const WireFile = z.object({
   id: Id,
   from: EndFile,
   to: EndFile,
@@ -64,7 +64,7 @@ export const SheetFile = z.object({
   time: z.optional(TimeSetup),
 });
 
-const Settings = z.object({
+export const SettingsFile = z.object({
   symbols: z._default(z.enum(SYMBOLS), 'distinctive'),
   /** The value of storage parts when time begins. */
   powerUp: z._default(z.enum(['0', '1', 'X']), '0'),
@@ -81,7 +81,7 @@ export const LessonFile = z.object({
   version: z.literal(LESSON_VERSION),
   id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
   title: title(120),
-  settings: z._default(Settings, DEFAULT_SETTINGS),
+  settings: z._default(SettingsFile, DEFAULT_SETTINGS),
   sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
   /** The exercise that this lesson answers, in a student's hands; `exercise/` has its schema. */
   exercise: z._default(z.unknown(), null),

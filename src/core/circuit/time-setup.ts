@@ -84,15 +84,3 @@ export const TimeSetup = z.object({
 export type TimeSetup = Infer<typeof TimeSetup>;
 
 export const NO_TIME_SETUP: TimeSetup = { lanes: [], hidden: [], stimuli: [], driven: '', states: [] };
-
-export const DEFAULT_WAVE: Wave = {
-  pattern: 'levels',
-  data: '',
-  step: 10_000,
-  high: 5000,
-  phase: 0,
-  first: 'most',
-  repeat: false,
-  place: 0,
-  seed: 1,
-};

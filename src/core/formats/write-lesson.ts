@@ -1,34 +1,56 @@
 import type { Lesson } from '../circuit/lesson';
-import type { LessonFile } from '../circuit/lesson-schema';
+import { type LessonFile, PartFile, SettingsFile, WireFile } from '../circuit/lesson-schema';
 import { kindOf } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 import { naturalOrder } from '../values/natural-order';
 import { lessonToKeep } from './kept-lesson';
 
-type PartFile = LessonFile['sheets'][number]['parts'][number];
+type SheetFile = LessonFile['sheets'][number];
+
+const PART_FIELDS = Object.keys(PartFile.shape);
+const WIRE_FIELDS = Object.keys(WireFile.shape);
+const SETTINGS_FIELDS = Object.keys(SettingsFile.shape);
 
 const byId = (a: { id: string }, b: { id: string }) => naturalOrder(a.id, b.id) || (a.id < b.id ? -1 : 1);
 
-/** The lesson as its file holds it, parts and wires ordered by id, so that equal lessons give equal files. */
+/**
+ * The lesson as its file holds it: parts and wires ordered by id, their fields as in the schema, so that equal
+ * lessons give equal files whatever edits led to them.
+ */
 export function lessonToFile(lesson: Lesson): LessonFile {
-  const { sheets, ...head } = lessonToKeep(lesson);
+  const { settings, sheets, exercise, ...head } = lessonToKeep(lesson);
   return {
     ...head,
+    settings: ordered(settings, SETTINGS_FIELDS),
     sheets: sheets.map((sheet) => ({
       ...sheet,
-      parts: [...sheet.parts].sort(byId).map(withoutDefaults),
-      wires: [...sheet.wires].sort(byId),
+      parts: [...sheet.parts].sort(byId).map(partToFile),
+      wires: [...sheet.wires].sort(byId).map((wire) => ordered(wire, WIRE_FIELDS)),
     })),
+    exercise,
   };
 }
 
 /** The part without parameters at their defaults, so that files and links stay short. */
-function withoutDefaults(part: PartFile): PartFile {
+function partToFile(part: SheetFile['parts'][number]): SheetFile['parts'][number] {
   const usual = defaultParams(kindOf(part));
-  const params = Object.entries(part.params).filter(
-    ([name, value]) => JSON.stringify(value) !== JSON.stringify(usual[name]),
-  );
-  return { ...part, params: Object.fromEntries(params) };
+  // Parameters without a usual value follow the others.
+  const without = Object.keys(part.params).filter((name) => !(name in usual));
+  const params = ordered(part.params, [...Object.keys(usual), ...without.sort()]);
+  for (const [name, value] of Object.entries(usual)) if (isSame(params[name], value)) delete params[name];
+  return ordered({ ...part, params }, PART_FIELDS);
+}
+
+/** Whether two values of a parameter are the same; some are lists of numbers. */
+const isSame = (a: unknown, b: unknown): boolean =>
+  a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b));
+
+/** A copy with the given fields in this order, and without all others. */
+function ordered<T extends object>(value: T, fields: readonly string[]): T {
+  const given = value as Record<string, unknown>;
+  const copy: Record<string, unknown> = {};
+  for (const name of fields) if (given[name] !== undefined) copy[name] = given[name];
+  return copy as T;
 }
 
 /** The text of a lesson file: one part and one wire a line, so that two versions compare well. */
@@ -38,7 +60,7 @@ export function writeLesson(lesson: Lesson): string {
     items.length ? `[\n${items.map((i) => `        ${JSON.stringify(i)}`).join(',\n')}\n      ]` : '[]';
   const own = (name: string, value: unknown) =>
     value ? `,\n      ${JSON.stringify(name)}: ${JSON.stringify(value)}` : '';
-  const sheet = (s: LessonFile['sheets'][number]) =>
+  const sheet = (s: SheetFile) =>
     `    {\n      "id": ${JSON.stringify(s.id)},\n      "name": ${JSON.stringify(s.name)},\n` +
     `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}${own('plan', s.plan)}${own('time', s.time)}\n    }`;
   const heading = Object.entries(head).map(

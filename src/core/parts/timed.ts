@@ -1,14 +1,15 @@
+import { DEFAULT_WAVE } from '../circuit/default-wave';
 import { ONE } from '../values/logic';
 import type { Infer } from '../values/schema';
 import { frequencyText, PS_PER_SECOND, readFrequency, readTime } from '../values/time';
 import { counted } from '../values/wording';
 import { definePart } from './define-part';
 import type { ParamSchemas } from './param-schemas';
-import type { PartKind, Port } from './part-kind';
+import type { Levels, PartKind, Port } from './part-kind';
 import { LINE, outline, roundedBox } from './shape';
 import { choiceSetting, numberSetting, widthSetting } from './shared-settings';
-import { levelsOf, type Pattern } from './stimulus';
 import { typedWidth } from './typed-words';
+import { stayingFrom, waveLevels } from './wave';
 
 const output: Port = { name: 'Y', direction: 'out', width: 1, x: 2, y: 0, side: 'right', lead: 0.7 };
 const roundBody = { x0: -1.3, y0: -1.3, x1: 1.3, y1: 1.3 };
@@ -90,6 +91,10 @@ const clockKind = definePart(
 );
 
 const PATTERNS = ['times', 'cycles', 'bits', 'count'] as const;
+type Pattern = (typeof PATTERNS)[number];
+
+/** The pattern of the wave that a stimulus drives, which files call otherwise. */
+const WAVE_PATTERNS = { times: 'levels', cycles: 'values', bits: 'bits', count: 'count' } as const;
 const PATTERN_WORDS: Record<Pattern, string> = {
   times: 'levels at times',
   cycles: 'a value a step',
@@ -110,6 +115,16 @@ const stimulusParams = (of: ParamSchemas) =>
     repeat: of.yesNo,
   });
 type StimulusParams = Infer<ReturnType<typeof stimulusParams>>;
+
+function levelsOf({ pattern, data, step, width, firstBit, repeat }: StimulusParams): Levels {
+  const repeats = repeat === 'yes';
+  const levels = waveLevels(
+    { ...DEFAULT_WAVE, pattern: WAVE_PATTERNS[pattern], data, step, first: firstBit, repeat: repeats },
+    width,
+  );
+  // A wave that counts begins again by itself.
+  return pattern === 'count' && !repeats ? stayingFrom(levels, (2 ** width - 1) * step) : levels;
+}
 
 const stimulusKind = definePart(stimulusParams, {
   kind: 'stimulus',
@@ -145,18 +160,7 @@ const stimulusKind = definePart(stimulusParams, {
   },
   ports: (params) => [{ ...output, width: params.width }],
   body: () => roundBody,
-  role: (params) => ({
-    role: 'input',
-    by: 'stimulus',
-    levels: levelsOf({
-      pattern: params.pattern,
-      data: params.data,
-      step: params.step,
-      width: params.width,
-      mostFirst: params.firstBit === 'most',
-      repeat: params.repeat === 'yes',
-    }),
-  }),
+  role: (params) => ({ role: 'input', by: 'stimulus', levels: levelsOf(params) }),
   symbol: () => [
     outline(roundedBox(-1.25, -1.25, 1.25, 1.25, 0.4)),
     { shape: 'path', d: 'M-0.9 0.4H-0.6V-0.4H-0.2V0.4H0.2V-0.4H0.9', stroke: 'ink', weight: LINE },

@@ -1,10 +1,12 @@
 import fc from 'fast-check';
-import { DEFAULT_WAVE, type Wave } from '../circuit/time-setup';
+import { DEFAULT_WAVE } from '../circuit/default-wave';
+import type { Wave } from '../circuit/time-setup';
 import { rowOf } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
+import { waveLevels } from '../parts/wave';
 import { interlock } from '../testing/sketch';
 import type { Logic } from '../values/logic';
-import { countThrough, drivenBy, waveLevels, waveProblem, withLevel } from './drive';
+import { countThrough, drivenBy, waveProblem, withLevel } from './drive';
 import { Run } from './run';
 
 const wave = (part: Partial<Wave>): Wave => ({ ...DEFAULT_WAVE, ...part });

@@ -1,54 +1,13 @@
 import type { Stimulus, TimeSetup, Wave } from '../circuit/time-setup';
 import type { Netlist, Source } from '../netlist/netlist';
 import type { Levels } from '../parts/part-kind';
-import { levelsOf, readMoments } from '../parts/stimulus';
+import { readMoments, waveLevels } from '../parts/wave';
 import { readWord } from '../values/radix';
 import { type Problem, problem } from '../values/result';
 import { timeText } from '../values/time';
 
 /** Shortest period in ps of anything that repeats. */
 const SHORTEST = 2;
-
-/** A number that looks like chance and is the same for the same seed and step (a 32-bit mix of both). */
-function scattered(seed: number, step: number): number {
-  let x = Math.imul(seed ^ 0x9e3779b9, 0x85ebca6b) ^ Math.imul(step + 1, 0xc2b2ae35);
-  x = Math.imul(x ^ (x >>> 15), 0x2c1b3c6d);
-  x = Math.imul(x ^ (x >>> 12), 0x297a2d39);
-  return (x ^ (x >>> 15)) >>> 0;
-}
-
-/** The value of an input of so many bits over time. */
-export function waveLevels(wave: Wave, width: number): Levels {
-  const { pattern, data, step, high, phase, place, seed, repeat } = wave;
-  const size = 2 ** width;
-  switch (pattern) {
-    case 'periodic':
-      return (time) => {
-        if (time < phase) return { value: 0, next: phase };
-        const within = (time - phase) % step;
-        const begun = time - within;
-        return within < high ? { value: size - 1, next: begun + high } : { value: 0, next: begun + step };
-      };
-    case 'count':
-      return (time) => {
-        const row = Math.floor(time / step);
-        return {
-          value: Math.floor(row / 2 ** place) % size,
-          next: (Math.floor(row / 2 ** place) + 1) * 2 ** place * step,
-        };
-      };
-    case 'random':
-      return (time) => {
-        const at = Math.floor(time / step);
-        return { value: scattered(seed, at) % size, next: (at + 1) * step };
-      };
-    default: {
-      const mostFirst = wave.first === 'most';
-      const name = pattern === 'levels' ? 'times' : pattern === 'values' ? 'cycles' : 'bits';
-      return levelsOf({ pattern: name, data, step, width, mostFirst, repeat });
-    }
-  }
-}
 
 /** The problem of a wave, for the person who typed it; null if it can be run. */
 export function waveProblem(wave: Wave, width: number): Problem | null {

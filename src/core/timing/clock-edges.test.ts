@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { DEFAULT_WAVE } from '../circuit/time-setup';
+import { DEFAULT_WAVE } from '../circuit/default-wave';
 import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
 import { levelAt, type Timed } from '../simulate/timed-sources';

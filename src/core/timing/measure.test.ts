@@ -1,4 +1,4 @@
-import { DEFAULT_WAVE } from '../circuit/time-setup';
+import { DEFAULT_WAVE } from '../circuit/default-wave';
 import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
 import { Run } from '../simulate/run';

@@ -1,14 +1,10 @@
+import { DEFAULT_WAVE } from '@/core/circuit/default-wave';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Delays } from '@/core/circuit/time-setup';
-import {
-  DEFAULT_WAVE,
-  NO_TIME_SETUP,
-  type Stimulus,
-  type TimeSetup,
-  type Wave,
-} from '@/core/circuit/time-setup';
+import { NO_TIME_SETUP, type Stimulus, type TimeSetup, type Wave } from '@/core/circuit/time-setup';
 import { inputAt } from '@/core/logic/table/truth-table';
-import { countThrough, drivingOf, waveLevels, withLevel } from '@/core/simulate/drive';
+import { waveLevels } from '@/core/parts/wave';
+import { countThrough, drivingOf, withLevel } from '@/core/simulate/drive';
 import { waveformOfRun, waveformText } from '@/core/simulate/waveform';
 import { sameName } from '@/core/values/names';
 import { DONE, type Result, refused } from '@/core/values/result';

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { holdReload } from '@/loading/load';
 import type { OpenSession } from '@/session/open-session';
 import { hint } from '@/ui/controls/hint';
@@ -8,12 +8,30 @@ import { useSessionState } from '@/ui/session/session-context';
 
 const WORDS = { saved: 'Saved', saving: 'Saving …', failed: 'Not saved' } as const;
 
+/** Milliseconds of saving after which the mark shows it; most writes end long before, and it stays still. */
+const QUIET_MS = 500;
+
+/** Whether something has been going on for longer than `QUIET_MS`. */
+function useIsLong(isGoingOn: boolean): boolean {
+  const [isLong, setLong] = useState(false);
+  useEffect(() => {
+    if (!isGoingOn) return;
+    const timer = setTimeout(() => setLong(true), QUIET_MS);
+    return () => {
+      clearTimeout(timer);
+      setLong(false);
+    };
+  }, [isGoingOn]);
+  return isLong;
+}
+
 /**
  * A quiet mark that tells whether everything is saved: a bead, filled when it is. A failure is told in words,
  * with a way to try again; closing the tab meanwhile asks first.
  */
 export function SavedMark({ open }: { open: OpenSession }) {
   const saving = useSessionState((s) => s.saving);
+  const isLong = useIsLong(saving.is === 'saving');
   const { session, isBehind } = open;
   useEffect(() => {
     const ask = (event: BeforeUnloadEvent) => {
@@ -47,14 +65,8 @@ export function SavedMark({ open }: { open: OpenSession }) {
       {...hint(saving.is === 'saved' ? 'Everything is saved in this browser' : WORDS.saving)}
       className="flex shrink-0 items-center gap-1.5 text-xs text-quiet"
     >
-      <span
-        className={`size-2 rounded-full border border-quiet ${saving.is === 'saved' ? 'bg-quiet' : 'transition-colors delay-500'}`}
-      />
-      <span
-        className={`max-xl:hidden ${saving.is === 'saved' ? '' : 'opacity-0 transition-opacity delay-500'}`}
-      >
-        saved
-      </span>
+      <span className={`size-2 rounded-full border border-quiet ${isLong ? '' : 'bg-quiet'}`} />
+      <span className={`max-xl:hidden ${isLong ? 'opacity-0' : ''}`}>saved</span>
     </span>
   );
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { DEFAULT_WAVE, PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
+import { DEFAULT_WAVE } from '@/core/circuit/default-wave';
+import { PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
 import type { Terminal } from '@/core/netlist/netlist';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
 import { plainText } from '@/core/values/markup';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
+import { DEFAULT_WAVE } from '../../../circuit/default-wave';
 import type { Exercise } from '../../../circuit/exercise';
 import type { Stimulus } from '../../../circuit/time-setup';
-import { DEFAULT_WAVE } from '../../../circuit/time-setup';
 import { compile } from '../../../netlist/compile';
 import { randomDesign } from '../../../testing/random-design';
 import { Sketch } from '../../../testing/sketch';

@@ -1,6 +1,7 @@
+import { DEFAULT_WAVE } from '../../../circuit/default-wave';
 import type { Lesson, Settings, Sheet } from '../../../circuit/lesson';
 import { SignalName } from '../../../circuit/signal-name';
-import { DEFAULT_WAVE, DELAYS, MOST_READINGS, type Stimulus, Wave } from '../../../circuit/time-setup';
+import { DELAYS, MOST_READINGS, type Stimulus, Wave } from '../../../circuit/time-setup';
 import { compile } from '../../../netlist/compile';
 import { type Netlist, sourceKey, type Terminal } from '../../../netlist/netlist';
 import { drivenBy } from '../../../simulate/drive';

@@ -1,5 +1,6 @@
 import type { Netlist, Terminal } from '../../../netlist/netlist';
-import { drivenBy, waveLevels } from '../../../simulate/drive';
+import { waveLevels } from '../../../parts/wave';
+import { drivenBy } from '../../../simulate/drive';
 import { timeText } from '../../../values/time';
 import { complainOfProblems, matchedTerminals } from '../../signals';
 import type { ExerciseKind, Given } from '../exercise-kind';

@@ -1,0 +1,14 @@
+import type { Wave } from './time-setup';
+
+/** Apart from its schema, so that a page that reads no files does not load that. */
+export const DEFAULT_WAVE: Wave = {
+  pattern: 'levels',
+  data: '',
+  step: 10_000,
+  high: 5000,
+  phase: 0,
+  first: 'most',
+  repeat: false,
+  place: 0,
+  seed: 1,
+};
