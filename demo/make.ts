@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
 import {
@@ -9,7 +10,6 @@ import {
   type Settings,
   type Sheet,
 } from '../src/core/circuit/lesson';
-import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import { NO_TIME_SETUP, type TimeSetup } from '../src/core/circuit/time-setup';
 import { connect, newPart } from '../src/core/drawing/editing/gestures';
 import { portsFor } from '../src/core/drawing/editing/ports';
