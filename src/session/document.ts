@@ -1,4 +1,4 @@
-import { apply, applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
+import { applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import { kindOf } from '@/core/parts/catalogue';
 import { DONE, done, type Result, refusal, refused } from '@/core/values/result';
@@ -6,7 +6,7 @@ import { counted } from '@/core/values/wording';
 import { needsUpdateDerived, type UpdateDerived } from './derived';
 import { type History, noted, redone, type Step, stepOf, undone } from './history';
 import type { Notice, SessionState } from './state';
-import { Transaction } from './transaction';
+import { type Made, Transaction } from './transaction';
 
 /** The part of the session that the document needs. */
 export interface DocumentHost {
@@ -44,11 +44,21 @@ export class LessonDocument {
   transaction<T>(name: string, work: (made: Transaction) => T, merge: string | null): Result<T> {
     const { lesson, sheetId, readOnly } = this.host.state;
     if (readOnly) return this.told(READ_ONLY);
-    const made = new Transaction(lesson, sheetId);
-    const value = work(made);
-    if (made.problem) return this.told(refusal(made.problem));
-    const taken = made.edit ? this.make(made.edit, name, merge) : DONE;
-    return taken.ok ? done(value) : this.told(taken);
+    const transaction = new Transaction(lesson, sheetId);
+    const value = work(transaction);
+    const wiresLost = this.addDerived(transaction);
+    if (!wiresLost.ok) return this.told(wiresLost);
+    const { problem, made } = transaction;
+    if (problem) return this.told(refusal(problem));
+    if (!made) return done(value);
+    const step = stepOf(name, made.inverse, merge);
+    this.take(made, noted(this.host.state.history, step, this.stepIsOpen));
+    this.stepIsOpen = merge !== null;
+    if (wiresLost.value > 0)
+      this.host.sayUndoable(
+        `${counted(wiresLost.value, 'wire')} ended on a port that the block no longer has, and went with it.`,
+      );
+    return done(value);
   }
 
   /** Ends the last step of undo: the next edit is a step of its own. */
@@ -69,53 +79,36 @@ export class LessonDocument {
     return result;
   }
 
-  private make(edit: Edit, name: string, merge: string | null): Result<undefined> {
-    const followed = this.withDerived(edit);
-    if (!followed.ok) return followed;
-    const { edit: whole, wiresLost } = followed.value;
-    const goesOn = this.stepIsOpen;
-    const taken = this.take(whole, (history, inverse) =>
-      noted(history, stepOf(name, inverse, merge), goesOn),
-    );
-    if (!taken.ok) return taken;
-    this.stepIsOpen = merge !== null;
-    if (wiresLost > 0)
-      this.host.sayUndoable(
-        `${counted(wiresLost, 'wire')} ended on a port that the block no longer has, and went with it.`,
-      );
-    return DONE;
-  }
-
-  /** The edit, together with the edits by which blocks and notes follow it. */
-  private withDerived(edit: Edit): Result<{ readonly edit: Edit; readonly wiresLost: number }> {
-    const { lesson } = this.host.state;
-    if (!needsUpdateDerived(lesson, edit)) return done({ edit, wiresLost: 0 });
+  /** Adds the edits by which blocks and notes follow a transaction. @returns the number of wires lost by it. */
+  private addDerived(transaction: Transaction): Result<number> {
+    const { made } = transaction;
+    if (!made || transaction.problem || !needsUpdateDerived(this.host.state.lesson, made.edit))
+      return done(0);
     if (!this.updateDerived)
       return refused(
         'not-loaded',
         'the part of Manege that keeps blocks and notes up to date has not been fetched yet; try again in a moment',
       );
-    const applied = apply(lesson, edit);
-    if (!applied.ok) return applied;
-    const { edits, wiresLost } = this.updateDerived(applied.value);
-    return done({ edit: edits.length > 0 ? { type: 'group', edits: [edit, ...edits] } : edit, wiresLost });
+    const { edits, wiresLost } = this.updateDerived(transaction.lesson);
+    transaction.make({ type: 'group', edits });
+    return done(wiresLost);
   }
 
   private back(step: Step | undefined, remember: typeof undone): Result<undefined> {
     if (!step) return DONE;
+    const { lesson, readOnly, history } = this.host.state;
+    if (readOnly) return this.told(READ_ONLY);
+    const applied = applyWithInverse(lesson, step.inverse);
+    if (!applied.ok) return this.told(applied);
     this.stepIsOpen = false;
-    return this.told(this.take(step.inverse, remember));
+    this.take({ ...applied.value, edit: step.inverse }, remember(history, applied.value.inverse));
+    return DONE;
   }
 
-  private take(edit: Edit, remember: (history: History, inverse: Edit) => History): Result<undefined> {
-    const { lesson, readOnly, history } = this.host.state;
-    if (readOnly) return READ_ONLY;
-    const applied = applyWithInverse(lesson, edit);
-    if (!applied.ok) return applied;
-    const { lesson: next, inverse } = applied.value;
-    const effect = effectOf(lesson, edit, (kind) => kindOf({ kind }).isNote === true);
-    this.host.adopt(next, remember(history, inverse), effect);
+  /** Takes edits that were made to all faces and to the journal. */
+  private take({ edit, lesson }: Made, history: History): void {
+    const effect = effectOf(this.host.state.lesson, edit, (kind) => kindOf({ kind }).isNote === true);
+    this.host.adopt(lesson, history, effect);
     this.host.keep(edit);
-    return DONE;
   }
 }

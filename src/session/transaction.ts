@@ -1,6 +1,13 @@
-import { apply, type Edit } from '@/core/circuit/edit';
+import { type Applied, applyWithInverse, type Edit } from '@/core/circuit/edit';
 import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import type { Problem } from '@/core/values/result';
+
+/** The edits of a transaction as one, with the lesson that they led to and the edit that takes them back. */
+export interface Made extends Applied {
+  readonly edit: Edit;
+}
+
+const grouped = (edits: readonly Edit[]): Edit => (edits.length === 1 ? edits[0]! : { type: 'group', edits });
 
 /**
  * Edits that each need the one before to be made, gathered into one step of undo. The first that does not apply refuses
@@ -8,6 +15,8 @@ import type { Problem } from '@/core/values/result';
  */
 export class Transaction {
   private readonly edits: Edit[] = [];
+  /** What takes the edits back, the last one first. */
+  private readonly inverses: Edit[] = [];
   /** Why one of the edits cannot be made; null while all can. */
   problem: Problem | null = null;
 
@@ -25,19 +34,20 @@ export class Transaction {
   /** @returns whether there was an edit, and it was made. */
   make(edit: Edit | null | undefined): boolean {
     if (!edit || this.problem || (edit.type === 'group' && edit.edits.length === 0)) return false;
-    const applied = apply(this.lesson, edit);
+    const applied = applyWithInverse(this.lesson, edit);
     if (!applied.ok) {
       this.problem = applied.problem;
       return false;
     }
-    this.lesson = applied.value;
+    this.lesson = applied.value.lesson;
     this.edits.push(edit);
+    this.inverses.unshift(applied.value.inverse);
     return true;
   }
 
-  /** All of it as one edit; null where nothing was made. */
-  get edit(): Edit | null {
+  /** All of it; null where nothing was made. */
+  get made(): Made | null {
     if (this.edits.length === 0) return null;
-    return this.edits.length === 1 ? this.edits[0]! : { type: 'group', edits: this.edits };
+    return { edit: grouped(this.edits), lesson: this.lesson, inverse: grouped(this.inverses) };
   }
 }

@@ -34,11 +34,12 @@ export function lessonToFile(lesson: Lesson): LessonFile {
 /** The part without parameters at their defaults, so that files and links stay short. */
 function partToFile(part: SheetFile['parts'][number]): SheetFile['parts'][number] {
   const usual = defaultParams(kindOf(part));
+  const differing = Object.keys(usual).filter((name) => !isSame(part.params[name], usual[name]));
   // Parameters without a usual value follow the others.
-  const without = Object.keys(part.params).filter((name) => !(name in usual));
-  const params = ordered(part.params, [...Object.keys(usual), ...without.sort()]);
-  for (const [name, value] of Object.entries(usual)) if (isSame(params[name], value)) delete params[name];
-  return ordered({ ...part, params }, PART_FIELDS);
+  const others = Object.keys(part.params)
+    .filter((name) => !(name in usual))
+    .sort();
+  return ordered({ ...part, params: ordered(part.params, [...differing, ...others]) }, PART_FIELDS);
 }
 
 /** Whether two values of a parameter are the same; some are lists of numbers. */
