@@ -165,6 +165,18 @@ test('a part is chosen, flipped, moved and deleted from the keyboard alone', asy
   await expect.poll(async () => (await hand.parts()).length).toBe(8);
 });
 
+test('a part that is gone to in the list comes into sight', async ({ page }) => {
+  await views['lesson, table']!(page);
+  const box = (await page.getByRole('application').boundingBox())!;
+  await page.mouse.move(box.x + 5, box.y + box.height - 5);
+  for (let i = 0; i < 8; i++) await page.mouse.wheel(0, -250);
+  await tabTo(page, page.getByRole('listbox', { name: /^Parts on/ }));
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('F2');
+  const settings = page.getByRole('dialog', { name: 'Settings of Key' });
+  await expect(settings).toBeInViewport({ ratio: 1 });
+});
+
 test('a whole sheet is read out part by part', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Ticket adder' }).click();

@@ -52,7 +52,7 @@ test('what is selected becomes a block, and one step takes it back', async ({ pa
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown');
   await expect(page.locator('[data-part="and2"]')).toHaveAttribute('aria-selected', 'true');
   await page.getByRole('button', { name: /^Drive interlock/ }).click();
-  await page.getByRole('menuitem', { name: 'Make a block of what is selected' }).click();
+  await page.getByRole('menuitem', { name: 'Make a block of the selection' }).click();
   await expect(page.getByText(/“Block 1” has a sheet of its own now/)).toBeVisible();
   await expect(
     parts.getByRole('option', { name: /block Block 1 with 2 inputs and 1 output/ }),

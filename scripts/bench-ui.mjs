@@ -187,13 +187,14 @@ async function bigSheet(parts) {
   await page.evaluate(async () => Object.assign(window, { __grip: await window.__overPart() }));
   row('frame while dragging a part, all in view', await frames(page, 'drag'));
   // Edits are looked at closely: one switch and its surroundings.
+  await page.mouse.click(box.x + 6, box.y + 6);
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   for (let i = 0; i < 12; i++) await page.mouse.wheel(0, -250);
-  await sheet.focus();
   await page.keyboard.press('Tab');
-  await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(200);
-  await sheet.focus();
+  const words = page.getByRole('listbox', { name: /^Parts on/ }).getByRole('option', { selected: true });
+  do await page.keyboard.press('ArrowDown');
+  while (!/, switch, /.test(await words.textContent()));
+  await page.keyboard.press('Shift+Tab');
   const { shown } = await interaction(
     page,
     (i) => page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight'),
@@ -202,6 +203,15 @@ async function bigSheet(parts) {
   row('closely: move a switch by a step, on screen after', shown);
   const flip = await interaction(page, () => page.keyboard.press('Enter'), 12);
   row('closely: flip a switch, on screen after', flip.shown);
+  const settings = await interaction(page, (i) => page.keyboard.press(i % 2 ? 'Escape' : 'F2'), 24);
+  for (const [name, odd] of [
+    ['open', 0],
+    ['close', 1],
+  ])
+    row(
+      `closely: ${name} its settings, on screen after`,
+      settings.shown.filter((_, i) => i % 2 === odd),
+    );
   const gone = await interaction(page, (i) => page.keyboard.press(i % 2 ? 'Control+z' : 'Delete'), 12);
   row('closely: delete a switch and undo it, on screen after', gone.shown);
   await context.close();

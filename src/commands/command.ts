@@ -3,8 +3,8 @@ import type { EditorContext } from './context';
 import type { Group } from './groups';
 
 /**
- * One thing that can be done with the open lesson. Menus, keys, the list of commands and the help page are made from
- * these records and from nothing else.
+ * An action on the open lesson. Menus, keys, the command palette and the help page are generated from these records
+ * alone.
  */
 export interface Command {
   /** Stable: `part.turn`. */
@@ -17,12 +17,9 @@ export interface Command {
   readonly isBrowserKey?: boolean;
   /** The pointer gesture with the same effect, where a menu tells it: `double click`. */
   readonly gesture?: string;
-  /**
-   * The help page's text for the keys; commands with the same text share a line. Their name where it is not
-   * given.
-   */
+  /** The help page's text for the keys, the name by default; commands with the same text share a line. */
   readonly help?: string;
-  /** More words by which it is found. */
+  /** Further search words of the command palette. */
   readonly words?: string;
   /** Whether its keys work while another face has the focus. */
   readonly isEverywhere?: boolean;
@@ -30,20 +27,20 @@ export interface Command {
   readonly undoName?: string;
   /** The colour that a menu shows in place of the name. */
   readonly swatch?: string;
-  /** The name for this moment, where it tells more: `Undo: move 3 parts`. */
+  /** A more specific name at this moment: `Undo: move 3 parts`. */
   nameNow?(context: EditorContext): string;
-  /** Whether it is on, for commands that switch something. */
+  /** The state of a command that switches something on and off. */
   isOn?(context: EditorContext): boolean;
-  /** Whether it applies now; else why not, as a clause. */
+  /** Whether the command applies now; a refusal's message is a clause that says why not. */
   when(context: EditorContext): Result<undefined>;
-  /** Runs it. It has told the person of any refusal itself. */
+  /** Runs the command and reports any refusal to the person. */
   run(context: EditorContext): unknown;
 }
 
 export const nameOf = (command: Command, context: EditorContext): string =>
   command.nameNow?.(context) ?? command.name;
 
-/** Runs a command where it applies; else says why it does not. @returns whether it was run. */
+/** Runs a command if it applies, and otherwise says why it does not. @returns whether it ran. */
 export function runCommand(command: Command, context: EditorContext): boolean {
   const applies = command.when(context);
   if (!applies.ok) {

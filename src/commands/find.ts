@@ -15,9 +15,9 @@ interface Found {
 }
 
 /**
- * The commands that match a search, best first: each searched word begins one of a command's words. A name
- * that equals the text comes first, then names that begin with it, then those that hold all words, then the
- * rest. An empty search gives all commands, those that apply now first.
+ * The commands that match a search, best first. A command matches if each searched word is a prefix of one of its
+ * words. Names equal to the text come first, then names that begin with it, then names that contain all the words,
+ * then the rest. An empty search returns all commands, those that apply now first.
  */
 export function findCommands(
   typed: string,

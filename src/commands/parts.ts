@@ -17,7 +17,7 @@ function onlyPart({ session }: EditorContext): Part | undefined {
   return parts.size === 1 ? session.sheet.parts.get([...parts][0]!) : undefined;
 }
 
-/** How many bits a person sets at a part: those of a switch, a button or a port; 0 where it is none. */
+/** The width in bits of a part whose value a person sets (switch, button or port); 0 for any other part. */
 function bitsToSet(part: Part | undefined): number {
   const kind = part && kindOf(part);
   const role = kind?.role?.(part!.params);
@@ -227,7 +227,7 @@ export const PARTS: readonly Command[] = [
   },
   {
     id: 'part.block',
-    name: 'Make a block of what is selected',
+    name: 'Make a block of the selection',
     group: 'part',
     words: 'subcircuit sheet hierarchy group',
     undoName: 'make',

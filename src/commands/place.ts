@@ -84,7 +84,7 @@ export const PLACE: readonly Command[] = [
   TYPE,
   {
     id: 'place.actions',
-    name: 'What can be done here',
+    name: 'Actions here',
     group: 'place',
     keys: ['ContextMenu', 'Shift+F10'],
     help: 'all that can be done with the selection',

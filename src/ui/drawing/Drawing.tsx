@@ -286,7 +286,10 @@ export function Drawing() {
         }}
       >
         <canvas ref={canvas} className="absolute inset-0 size-full" aria-hidden="true" />
-        <PartsList onAct={(part) => controller.whenLoaded((now) => now.activate(part))} />
+        <PartsList
+          onStep={(part) => sheetView.centreIfHidden(part, size.current)}
+          onAct={(part) => controller.whenLoaded((now) => now.activate(part))}
+        />
         {sheet.parts.size === 0 && !opened && <EmptySheet readOnly={readOnly} />}
         {opened && <PopupHost opened={opened} sheet={sheet} size={size} close={close} />}
         {tip && <PointerTip tip={tip} room={size.current} />}

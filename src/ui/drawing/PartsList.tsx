@@ -1,18 +1,24 @@
 'use client';
 
 import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
-import { sheetOf } from '@/core/circuit/lesson';
+import { type Part, sheetOf } from '@/core/circuit/lesson';
 import { readingOrder, spokenPart } from '@/session/spoken';
 import type { SessionState } from '@/session/state';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
 const AROUND = 40;
 
+interface Props {
+  /** After another part has been selected. */
+  readonly onStep: (part: Part) => void;
+  readonly onAct: (part: string) => void;
+}
+
 /**
  * The sheet's parts as words, for the keyboard and the screen reader: the same parts under the same names as on
  * the canvas. Arrow keys go from part to part; keys that it does not use act on the drawing.
  */
-export function PartsList({ onAct }: { onAct: (part: string) => void }) {
+export function PartsList({ onStep, onAct }: Props) {
   const session = useSession();
   const chosen = () => {
     const parts = readingOrder(session.sheet);
@@ -21,7 +27,9 @@ export function PartsList({ onAct }: { onAct: (part: string) => void }) {
   const step = (by: number) => {
     const { parts, at } = chosen();
     const next = parts[Math.min(parts.length - 1, Math.max(0, at === -1 ? 0 : at + by))];
-    if (next) session.select({ parts: new Set([next.id]), wires: new Set() });
+    if (!next) return;
+    session.select({ parts: new Set([next.id]), wires: new Set() });
+    onStep(next);
   };
   // The canvas comes first: the words follow as soon as the page has been painted.
   const state = useDeferredValue(useSessionState((s) => s));

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useMemo, useRef } from 'react';
-import { boundingBox, type Point } from '@/core/circuit/geometry';
-import type { Sheet } from '@/core/circuit/lesson';
+import { type Box, boundingBox, type Point } from '@/core/circuit/geometry';
+import type { Part, Sheet } from '@/core/circuit/lesson';
 import { footprintOf } from '@/core/drawing/geometry/placement';
 import { fitted, isInSight, START_VIEW, STEP, type View, zoomed } from '@/core/drawing/geometry/viewport';
 import type { Session } from '@/session/session';
@@ -23,6 +23,8 @@ export interface SheetView {
   /** Shows all of some parts, unless all of them are in sight. */
   showIfHidden(parts: ReadonlySet<string>, size: Size): void;
   centre(at: Point, size: Size): void;
+  /** Brings a part into sight at the same scale, unless it is there. */
+  centreIfHidden(part: Part, size: Size): void;
   /** Brings the view up to date before it is painted. */
   beforePainting(size: Size): void;
 }
@@ -45,18 +47,24 @@ export function useSheetView(session: Session, repaint: RefObject<() => void>): 
       mustFit.current = true;
       repaint.current();
     };
+    const isHidden = (box: Box, { width, height }: Size) => !isInSight(view.current, box, width, height);
+    const centre = (at: Point, { width, height }: Size) => {
+      const step = STEP * view.current.scale;
+      set({ ...view.current, x: at.x - width / step / 2, y: at.y - height / step / 2 });
+    };
     return {
       view,
       set,
       showAll,
-      showIfHidden: (ids, { width, height }) => {
+      showIfHidden: (ids, size) => {
         const parts = [...ids].flatMap((id) => session.sheet.parts.get(id) ?? []);
         const box = boundingBox(parts.map(footprintOf));
-        if (!box || !isInSight(view.current, box, width, height)) showAll();
+        if (!box || isHidden(box, size)) showAll();
       },
-      centre: (at, { width, height }) => {
-        const step = STEP * view.current.scale;
-        set({ ...view.current, x: at.x - width / step / 2, y: at.y - height / step / 2 });
+      centre,
+      centreIfHidden: (part, size) => {
+        const box = footprintOf(part);
+        if (isHidden(box, size)) centre({ x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 }, size);
       },
       beforePainting: ({ width, height }) => {
         const { parts } = session.sheet;
