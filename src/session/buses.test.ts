@@ -45,7 +45,9 @@ test('a bank of switches is flipped bit by bit, and a bus has a column a bit', (
 });
 
 test('a moment with bits of a bus comes back as it was', () => {
-  const session = new Session(lessonOf(adder), { on: ['a.1', 'b'] });
+  const lesson = lessonOf(adder);
+  const standing = { on: new Set(['a.1', 'b']), tried: new Map(), circuit: null };
+  const session = new Session(lesson, { standings: new Map([[lesson.sheets[0]!.id, standing]]) });
   session.setUpdateDerived(updateDerived);
   expect(rowNow(session.state.netlist, session.state.values)).toBe(0b1001);
 });

@@ -228,6 +228,13 @@ export class Clockwork {
   }
 }
 
+/**
+ * The states with which a changed circuit goes on. Storage that was unknown, because an input was open or a wire not yet
+ * there, begins anew.
+ */
+const knownStates = (before: Run | undefined): ReadonlyMap<string, Logic> | undefined =>
+  before && new Map([...before.held()].filter(([, value]) => value === ZERO || value === ONE));
+
 function newRun(
   lesson: Lesson,
   netlist: Netlist,
@@ -239,7 +246,7 @@ function newRun(
     delays: delaysOf(lesson),
     powerUp: POWER_UP[lesson.settings.powerUp],
     inputs: new Map([...on].map((key) => [key, ONE])),
-    held: held ?? before?.held(),
+    held: held ?? knownStates(before),
     from: before?.time,
   });
 }

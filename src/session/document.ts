@@ -1,4 +1,4 @@
-import { applyWithInverse, type Edit, type Effect, effectOf } from '@/core/circuit/edit';
+import { applyWithInverse, type Edit, isCosmetic } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import { kindOf } from '@/core/parts/catalogue';
 import { DONE, done, type Result, refusal, refused } from '@/core/values/result';
@@ -8,11 +8,14 @@ import { type History, noted, redone, type Step, stepOf, undone } from './histor
 import type { Notice, SessionState } from './state';
 import { type Made, Transaction } from './transaction';
 
+/** How a lesson has changed: only in looks and places, by a new edit, or by going back to how it was. */
+export type Change = 'cosmetic' | 'new' | 'back';
+
 /** The part of the session that the document needs. */
 export interface DocumentHost {
   readonly state: SessionState;
   /** Takes another version of the lesson to all faces. */
-  adopt(lesson: Lesson, history: History, effect: Effect): void;
+  adopt(lesson: Lesson, history: History, change: Change): void;
   /** Hands an edit that was made to the journal. */
   keep(edit: Edit): void;
   say(text: string, tone?: Notice['tone']): void;
@@ -52,7 +55,7 @@ export class LessonDocument {
     if (problem) return this.told(refusal(problem));
     if (!made) return done(value);
     const step = stepOf(name, made.inverse, merge);
-    this.take(made, noted(this.host.state.history, step, this.stepIsOpen));
+    this.take(made, noted(this.host.state.history, step, this.stepIsOpen), 'new');
     this.stepIsOpen = merge !== null;
     if (wiresLost.value > 0)
       this.host.sayUndoable(
@@ -101,14 +104,14 @@ export class LessonDocument {
     const applied = applyWithInverse(lesson, step.inverse);
     if (!applied.ok) return this.told(applied);
     this.stepIsOpen = false;
-    this.take({ ...applied.value, edit: step.inverse }, remember(history, applied.value.inverse));
+    this.take({ ...applied.value, edit: step.inverse }, remember(history, applied.value.inverse), 'back');
     return DONE;
   }
 
   /** Takes edits that were made to all faces and to the journal. */
-  private take({ edit, lesson }: Made, history: History): void {
-    const effect = effectOf(this.host.state.lesson, edit, (kind) => kindOf({ kind }).isNote === true);
-    this.host.adopt(lesson, history, effect);
+  private take({ edit, lesson }: Made, history: History, change: Change): void {
+    const cosmetic = isCosmetic(this.host.state.lesson, edit, (kind) => kindOf({ kind }).isNote === true);
+    this.host.adopt(lesson, history, cosmetic ? 'cosmetic' : change);
     this.host.keep(edit);
   }
 }

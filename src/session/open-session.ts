@@ -8,7 +8,7 @@ import { momentOf, openKept, saveMoment, setAsideOf, settleJournal } from '@/sto
 import { tableMaker } from '@/workers/table-client';
 import { fetchUpdateDerived, hasDerived } from './derived';
 import { EditLock } from './edit-lock';
-import { Persistence } from './persistence';
+import { Persistence, standingsOf } from './persistence';
 import { Session } from './session';
 import type { Beginning } from './state';
 
@@ -74,14 +74,11 @@ async function keptSession(
   beginning: Beginning,
 ): Promise<Omit<OpenSession, 'setAside'>> {
   const moment = await momentOf(lesson.id);
-  const on = Object.entries(moment?.inputs ?? {}).flatMap(([part, v]) => (v ? [part] : []));
   const session = new Session(lesson, {
     ...beginning,
     makeTable: tableMaker,
     sheetId: moment?.sheet,
-    on,
-    // In older records a tried row was only a number, without its outputs.
-    tried: moment?.tried.filter((one) => Array.isArray(one)),
+    standings: moment ? standingsOf(moment) : new Map(),
   });
   const opened = Date.now();
   const seconds = () => (moment?.seconds ?? 0) + Math.round((Date.now() - opened) / 1000);

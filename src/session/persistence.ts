@@ -1,7 +1,8 @@
 import type { Edit } from '@/core/circuit/edit';
-import type { MomentRecord } from '@/store/database';
+import type { MomentRecord, SheetMoment } from '@/store/database';
 import type { LessonWriter, Saving } from '@/store/lesson-writer';
 import type { Session } from './session';
+import type { KeptStanding } from './standing';
 import type { PersistenceSink, SessionState } from './state';
 
 /** Milliseconds for which switches may change before their positions are written. */
@@ -10,6 +11,33 @@ const MOMENT_EVERY_MS = 400;
 const MOST_TRIED = 5000;
 
 type Moment = Omit<MomentRecord, 'lesson' | 'seconds'>;
+
+const sheetMoment = ({ on, tried, circuit }: KeptStanding): SheetMoment => ({
+  inputs: Object.fromEntries([...on].map((part) => [part, 1 as const])),
+  tried: [...tried].slice(0, MOST_TRIED),
+  circuit: circuit ?? undefined,
+});
+
+function momentIn({ state, standings }: Session): Moment {
+  const others = [...standings].filter(([id]) => id !== state.rootId);
+  return {
+    sheet: state.rootId,
+    ...sheetMoment(standings.get(state.rootId)!),
+    others: Object.fromEntries(others.map(([id, standing]) => [id, sheetMoment(standing)])),
+  };
+}
+
+/** Switches and tried rows of each sheet, from what was kept of an earlier visit. */
+export function standingsOf({ sheet, others, ...own }: MomentRecord): Map<string, KeptStanding> {
+  const standing = ({ inputs, tried, circuit }: SheetMoment): KeptStanding => ({
+    on: new Set(Object.keys(inputs).filter((part) => inputs[part])),
+    // In older records a tried row was only a number, without its outputs.
+    tried: new Map(tried.filter((one) => Array.isArray(one))),
+    circuit: circuit ?? null,
+  });
+  const all = Object.entries(others ?? {}).map(([id, moment]) => [id, standing(moment)] as const);
+  return new Map([...all, [sheet, standing(own)]]);
+}
 
 /** Keeps the work in a session: each edit at once, the moment now and then. */
 export class Persistence implements PersistenceSink {
@@ -69,11 +97,7 @@ export class Persistence implements PersistenceSink {
     const { rootId, on, tried } = this.session.state;
     this.kept = { on, tried, rootId };
     try {
-      await this.saveMoment({
-        sheet: rootId,
-        inputs: Object.fromEntries([...on].map((part) => [part, 1 as const])),
-        tried: [...tried].slice(0, MOST_TRIED),
-      });
+      await this.saveMoment(momentIn(this.session));
     } catch {
       // Where switches stand is worth no complaint: they can be put again.
     }

@@ -1,9 +1,8 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Edit, Effect } from '@/core/circuit/edit';
+import type { Edit } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
-import type { Stimulus } from '@/core/circuit/time-setup';
-import { inputAt } from '@/core/logic/table/truth-table';
-import { compile, compileOnce } from '@/core/netlist/compile';
+import { inputAt, whyNoTable } from '@/core/logic/table/truth-table';
+import { compileOnce } from '@/core/netlist/compile';
 import { type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
 import { sheetInside } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
@@ -14,10 +13,12 @@ import type { Result } from '@/core/values/result';
 import type { Saving } from '@/store/lesson-writer';
 import { type ClockHost, Clockwork, delaysOf } from './clockwork';
 import type { UpdateDerived } from './derived';
-import { type DocumentHost, LessonDocument } from './document';
+import { type Change, type DocumentHost, LessonDocument } from './document';
 import { EMPTY_HISTORY, type History } from './history';
-import { fittingPace, isTimed, rowNow } from './moment';
+import { type LiveHost, LiveSheets } from './live-sheets';
+import { fittingPace, rowNow } from './moment';
 import { runtimeDiagnostics } from './runtime-diagnostics';
+import { isStillCircuit, type KeptStanding } from './standing';
 import {
   type Beginning,
   NOTHING,
@@ -40,22 +41,27 @@ export class Session {
   /** The running circuit of the root sheet, and how time passes in it. */
   readonly time: Clockwork;
   private readonly document: LessonDocument;
+  private readonly live: LiveSheets;
   private readonly table: TableDeriver;
   /** State that is set but not yet shown, while one change is worked out. */
   private pending: SessionState | null = null;
   private depth = 0;
-  private driving: Stimulus | null = null;
   private sink: PersistenceSink | null;
 
   constructor(lesson: Lesson, beginning: Beginning = {}) {
     this.sink = beginning.sink ?? null;
     const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
     const sheet = sheetOf(lesson, sheetId)!;
-    const netlist = drivenBy(compileOnce(sheet, lesson.sheets), drivingOf(sheet.time));
-    this.driving = drivingOf(sheet.time);
-    const on = new Set(beginning.on ?? []);
+    const bare = compileOnce(sheet, lesson.sheets);
+    const driving = drivingOf(sheet.time);
+    const netlist = drivenBy(bare, driving);
+    const standing = beginning.standings?.get(sheetId);
+    const on = standing?.on ?? new Set();
+    const tried = standing && isStillCircuit(standing, () => bare) ? standing.tried : new Map();
     const host = this.host();
     this.time = new Clockwork(host, lesson, netlist, on);
+    const first = { bare, driving, delays: delaysOf(lesson) };
+    this.live = new LiveSheets(host, this.time, first, beginning.standings ?? new Map());
     this.table = new TableDeriver(host, beginning.makeTable ?? null);
     this.document = new LessonDocument(host, beginning.updateDerived ?? null);
     this.store = createStore<SessionState>(() => ({
@@ -72,7 +78,7 @@ export class Session {
       conflicts: new Set(),
       diagnostics: [],
       on,
-      tried: new Map(beginning.tried ?? []),
+      tried,
       now: 0,
       cursor: null,
       playing: false,
@@ -94,7 +100,7 @@ export class Session {
   }
 
   /** The view of the session for its own parts. */
-  private host(): ClockHost & DocumentHost & TableHost {
+  private host(): ClockHost & DocumentHost & LiveHost & TableHost {
     const session = this;
     return {
       get state() {
@@ -106,7 +112,7 @@ export class Session {
       say: (text, tone) => this.say(text, tone),
       sayUndoable: (text) => this.sayUndoable(text),
       note: (row) => this.note(row),
-      adopt: (next, history, effect) => this.together(() => this.adopt(next, history, effect)),
+      adopt: (next, history, change) => this.together(() => this.adopt(next, history, change)),
       keep: (edit) => this.sink?.edit(edit),
     };
   }
@@ -128,6 +134,12 @@ export class Session {
         this.store.setState(pending, true);
       }
     }
+  }
+
+  /** Switches and tried rows of every sheet that was looked at. */
+  get standings(): ReadonlyMap<string, KeptStanding> {
+    const { rootId, on, tried } = this.state;
+    return new Map([...this.live.kept(), [rootId, { on, tried, circuit: this.live.signature }]]);
   }
 
   get sheet(): Sheet {
@@ -217,7 +229,7 @@ export class Session {
   }
 
   /** Takes another version of the lesson to all faces. */
-  private adopt(lesson: Lesson, history: History, effect: Effect): void {
+  private adopt(lesson: Lesson, history: History, change: Change): void {
     const before = this.state;
     // The way back that a message offers is that of its own step alone.
     if (before.notice && before.notice.undoes !== null) this.set({ notice: null });
@@ -227,56 +239,33 @@ export class Session {
       parts: kept(before.selection.parts, sheet.parts),
       wires: kept(before.selection.wires, sheet.wires),
     };
+    const isOther = root.id !== before.rootId;
+    if (isOther) this.live.leave();
     this.set({ lesson, rootId: root.id, path, sheetId: sheet.id, history, selection });
-    if (effect === 'behaviour' || root.id !== before.rootId) this.rewire(root, true);
-    else if (effect === 'names') this.rename(root);
+    if (isOther) this.enterSheet(root);
+    else if (change !== 'cosmetic') this.rewired(() => this.live.change(root, change === 'back'));
   }
 
-  /** The circuit is another one: it goes on with the same switches and held states at the same time. */
-  private rewire(sheet: Sheet, sameSheet: boolean): void {
-    const { lesson, on } = this.state;
-    const driving = drivingOf(sheet.time);
-    const netlist = drivenBy(compile(sheet, lesson.sheets), driving);
-    const delays = delaysOf(lesson);
-    // Another stimulus begins at its beginning.
-    const stay = sameSheet && isTimed(netlist, delays) && driving?.inputs === this.driving?.inputs;
-    this.driving = driving;
-    this.time.begin(lesson, netlist, on, stay ? this.time.run : undefined);
-    this.set({
-      netlist,
-      view: this.viewIn(netlist),
-      tried: new Map(),
-      cursor: null,
-      now: this.time.run.time,
-      pace: fittingPace(netlist, delays),
-      playing: this.state.playing && isTimed(netlist, delays),
-      goal: null,
+  private enterSheet(sheet: Sheet): void {
+    this.rewired(() => {
+      this.live.enter(sheet);
+      return false;
     });
-    this.show();
-    this.table.derive();
   }
 
-  /** Only names or order changed: nets stay as they are numbered, the run goes on. */
-  private rename(sheet: Sheet): void {
-    const before = this.state.netlist;
-    const netlist = drivenBy(compile(sheet, this.state.lesson.sheets), drivingOf(sheet.time));
-    this.set({ netlist, view: this.viewIn(netlist) });
-    const sameOrder = same(netlist.inputColumns, before.inputColumns, (c) => sourceKey(c));
-    this.set({ tried: sameOrder ? this.seenAs(before, netlist) : new Map() });
+  /**
+   * Takes the circuit that runs to all faces, after it may have become another.
+   * @param work changes it, and answers whether it is the same.
+   */
+  private rewired(work: () => boolean): void {
+    const { netlist: before, table } = this.state;
+    const isSame = work();
+    const { netlist } = this.state;
+    this.set({ view: this.viewIn(netlist) });
+    this.show();
     const columns = (n: Netlist) => [...n.inputColumns, ...n.outputColumns];
-    const sameNames =
-      sameOrder && same(columns(netlist), columns(before), (c) => `${sourceKey(c)} ${c.name}`);
-    this.show();
-    if (!sameNames) this.table.derive();
-  }
-
-  /** The tried rows, where outputs may be in another order now. */
-  private seenAs(before: Netlist, after: Netlist): ReadonlyMap<number, string> {
-    const { tried } = this.state;
-    const keys = before.outputColumns.map((c) => sourceKey(c));
-    const places = after.outputColumns.map((c) => keys.indexOf(sourceKey(c)));
-    if (places.length === keys.length && places.every((at, i) => at === i)) return tried;
-    return new Map([...tried].map(([row, seen]) => [row, places.map((at) => seen[at] ?? 'X').join('')]));
+    const isNamedAlike = same(columns(netlist), columns(before), (c) => `${sourceKey(c)} ${c.name}`);
+    if (!isSame || !isNamedAlike || table.state === 'none' || whyNoTable(netlist)) this.table.derive();
   }
 
   /** Takes the run's values, or those of the past under the cursor, to all faces. */
@@ -302,13 +291,11 @@ export class Session {
     this.together(() => {
       const sheet = sheetOf(this.state.lesson, sheetId);
       if (!sheet || (sheetId === this.state.rootId && this.state.path.length === 0)) return;
-      const runs = sheetId === this.state.rootId;
+      const isOther = sheetId !== this.state.rootId;
+      if (isOther) this.live.leave();
       this.set({ rootId: sheetId, path: [], sheetId, selection: NOTHING });
-      if (runs) this.look();
-      else {
-        this.set({ playing: false });
-        this.rewire(sheet, false);
-      }
+      if (isOther) this.enterSheet(sheet);
+      else this.look();
     });
   }
 

@@ -7,6 +7,7 @@ import type { Logic } from '@/core/values/logic';
 import type { Saving } from '@/store/lesson-writer';
 import type { UpdateDerived } from './derived';
 import type { History } from './history';
+import type { KeptStanding } from './standing';
 
 /** A time in ps to run to, or values that some nets are to have. */
 export type Goal =
@@ -103,8 +104,8 @@ export interface Beginning {
   /** The function that `needsUpdateDerived` asks for, once it is loaded. */
   readonly updateDerived?: UpdateDerived | null;
   readonly sheetId?: string;
-  readonly on?: Iterable<string>;
-  readonly tried?: Iterable<readonly [row: number, seen: string]>;
+  /** Switches and tried rows of earlier visits, by sheet. */
+  readonly standings?: ReadonlyMap<string, KeptStanding>;
   readonly readOnly?: boolean;
   readonly taskNeedsTime?: boolean;
 }

@@ -27,13 +27,22 @@ export interface SetAsideRecord extends JournalRecord {
   readonly reason: string;
 }
 
-/** The state of the live circuit: not part of the document, and kept all the same. */
-export interface MomentRecord {
-  readonly lesson: string;
-  readonly sheet: string;
+/** The state of a sheet's live circuit. */
+export interface SheetMoment {
   readonly inputs: Readonly<Record<string, 0 | 1>>;
   /** Rows that were tried, with the letters of the outputs that were seen. */
   readonly tried: readonly (readonly [row: number, seen: string])[];
+  /** The signature of the circuit on which they were tried; older records do not say. */
+  readonly circuit?: string | undefined;
+}
+
+/** The state of the live circuits: not part of the document, and kept all the same. */
+export interface MomentRecord extends SheetMoment {
+  readonly lesson: string;
+  /** The sheet that runs: `inputs` and `tried` are of it. */
+  readonly sheet: string;
+  /** Sheets that were looked at before, by id. */
+  readonly others?: Readonly<Record<string, SheetMoment>>;
   /** Seconds during which the lesson was open and in use. */
   readonly seconds: number;
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { writeLesson } from '../formats/write-lesson';
 import { interlock, inverseOf } from '../testing/sketch';
-import { apply, type Edit, effectOf, type PartChange, type WireChange } from './edit';
+import { apply, type Edit, isCosmetic, type PartChange, type WireChange } from './edit';
 import { emptySheet, type Lesson } from './lesson';
 
 const lesson = interlock().lesson;
@@ -103,19 +103,19 @@ test('the order within a group does not matter for what hangs on what', () => {
   expect(gone.sheets[0]!.wires.has('w1')).toBe(false);
 });
 
-test('an edit changes the behaviour, the names, or the looks alone', () => {
+test('looks and places are cosmetic; names, parameters and connections are not', () => {
   const part = (change: PartChange) =>
-    effectOf(lesson, { type: 'changePart', sheet: SHEET, id: 'and1', change });
-  expect(part({ at: { x: 1, y: 1 } })).toBe('looks');
-  expect(part({ label: 'U1' })).toBe('names');
-  expect(part({ params: { inputs: 4 } })).toBe('behaviour');
+    isCosmetic(lesson, { type: 'changePart', sheet: SHEET, id: 'and1', change });
+  expect(part({ at: { x: 1, y: 1 } })).toBe(true);
+  expect(part({ label: 'U1' })).toBe(false);
+  expect(part({ params: { inputs: 4 } })).toBe(false);
+  const moved = { type: 'changePart', sheet: SHEET, id: 'and1', change: { turn: 1 } } as const;
   const removed = { type: 'removeWire', sheet: SHEET, id: 'w1' } as const;
-  const named = { type: 'changePart', sheet: SHEET, id: 'and1', change: { label: 'U1' } } as const;
-  expect(effectOf(lesson, { type: 'group', edits: [named, removed] })).toBe('behaviour');
-  expect(effectOf(lesson, { type: 'group', edits: [named] })).toBe('names');
+  expect(isCosmetic(lesson, { type: 'group', edits: [moved] })).toBe(true);
+  expect(isCosmetic(lesson, { type: 'group', edits: [moved, removed] })).toBe(false);
 });
 
-test('a wire laid anew, its branch slid along its host, is looks; another end is behaviour', () => {
+test('a wire laid anew, its branch slid along its host, is cosmetic; another end is not', () => {
   const w1 = lesson.sheets[0]!.wires.get('w1')!;
   const branched = applied(lesson, {
     type: 'changeWire',
@@ -124,10 +124,10 @@ test('a wire laid anew, its branch slid along its host, is looks; another end is
     change: { from: { wire: 'w1', at: { x: 1, y: 1 } } },
   });
   const wire = (id: string, change: WireChange) =>
-    effectOf(branched, { type: 'changeWire', sheet: SHEET, id, change });
-  expect(wire('w1', { course: [{ x: 9, y: 9 }], from: w1.from })).toBe('looks');
-  expect(wire('w2', { from: { wire: 'w1', at: { x: 2, y: 1 } } })).toBe('looks');
-  expect(wire('w2', { from: { wire: 'w3', at: { x: 1, y: 1 } } })).toBe('behaviour');
-  expect(wire('w2', { from: w1.from })).toBe('behaviour');
-  expect(wire('w1', { to: { part: 'and1', port: 'nowhere' } })).toBe('behaviour');
+    isCosmetic(branched, { type: 'changeWire', sheet: SHEET, id, change });
+  expect(wire('w1', { course: [{ x: 9, y: 9 }], from: w1.from })).toBe(true);
+  expect(wire('w2', { from: { wire: 'w1', at: { x: 2, y: 1 } } })).toBe(true);
+  expect(wire('w2', { from: { wire: 'w3', at: { x: 1, y: 1 } } })).toBe(false);
+  expect(wire('w2', { from: w1.from })).toBe(false);
+  expect(wire('w1', { to: { part: 'and1', port: 'nowhere' } })).toBe(false);
 });

@@ -239,53 +239,49 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
   }
 }
 
-/** The effect of an edit: it changes behaviour, only names, or only looks. */
-export type Effect = 'behaviour' | 'names' | 'looks';
-
 /**
+ * Whether an edit changes only looks and places: neither what the circuit does nor the name or the order of anything
+ * in it.
  * @param lesson as it is before the edit.
  * @param isSilent whether parts of a kind take no part in the circuit, as notes.
  */
-export function effectOf(
+export function isCosmetic(
   lesson: Lesson,
   edit: Edit,
   isSilent: (kind: string) => boolean = () => false,
-): Effect {
+): boolean {
   switch (edit.type) {
     case 'addPart':
-      return isSilent(edit.part.kind) ? 'looks' : 'behaviour';
+      return isSilent(edit.part.kind);
     case 'removePart':
     case 'changePart': {
       const kindNow = lesson.sheets.find((s) => s.id === edit.sheet)?.parts.get(edit.id)?.kind;
-      if (kindNow !== undefined && isSilent(kindNow)) return 'looks';
-      if (edit.type === 'removePart') return 'behaviour';
+      if (kindNow !== undefined && isSilent(kindNow)) return true;
+      if (edit.type === 'removePart') return false;
       const { kind, params, label, rank } = edit.change;
-      if (kind !== undefined || params !== undefined) return 'behaviour';
-      return label !== undefined || rank !== undefined ? 'names' : 'looks';
+      return kind === undefined && params === undefined && label === undefined && rank === undefined;
     }
     case 'changeWire': {
       const was = lesson.sheets.find((s) => s.id === edit.sheet)?.wires.get(edit.id);
       const stays = (to: End | undefined, from: End | undefined) => !to || (!!from && sameJoin(to, from));
-      return stays(edit.change.from, was?.from) && stays(edit.change.to, was?.to) ? 'looks' : 'behaviour';
+      return stays(edit.change.from, was?.from) && stays(edit.change.to, was?.to);
     }
     case 'changeSheet': {
       const was = lesson.sheets.find((s) => s.id === edit.id)?.time;
       const is = edit.change.time;
       // Expected outputs drive nothing.
       const drives = (plan: typeof is) => plan?.stimuli.find((s) => s.name === plan.driven)?.inputs;
-      return 'time' in edit.change && drives(is) !== drives(was) ? 'behaviour' : 'looks';
+      return !('time' in edit.change) || drives(is) === drives(was);
     }
     case 'changeLesson': {
       const { settings: is } = edit.change;
       const was = lesson.settings;
-      return is && (is.powerUp !== was.powerUp || is.delays !== was.delays) ? 'behaviour' : 'looks';
+      return !is || (is.powerUp === was.powerUp && is.delays === was.delays);
     }
-    case 'group': {
-      const effects = new Set(edit.edits.map((e) => effectOf(lesson, e, isSilent)));
-      return effects.has('behaviour') ? 'behaviour' : effects.has('names') ? 'names' : 'looks';
-    }
+    case 'group':
+      return edit.edits.every((e) => isCosmetic(lesson, e, isSilent));
     default:
-      return 'behaviour';
+      return false;
   }
 }
 
