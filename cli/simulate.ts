@@ -2,7 +2,7 @@ import type { Delays } from '../src/core/circuit/time-setup';
 import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
-import type { Netlist } from '../src/core/netlist/netlist';
+import { type Netlist, sourceKey } from '../src/core/netlist/netlist';
 import { POWER_UP, Run } from '../src/core/simulate/run';
 import type { Logic } from '../src/core/values/logic';
 import { BadInput } from './bad-input';
@@ -39,6 +39,7 @@ export async function simulate(file: string, options: Options): Promise<boolean>
   const run = new Run(netlist, {
     delays: options.delays,
     powerUp: POWER_UP[circuit.lesson.settings.powerUp],
+    inputs: rows[0]?.time === 0 ? inputsOf(netlist, rows[0]) : undefined,
     mostChanges: options.vcd || options.compare ? MOST_CHANGES : 0,
   });
   const progress = progressLine('running');
@@ -74,6 +75,17 @@ export async function simulate(file: string, options: Options): Promise<boolean>
       violations: run.violationCount,
     });
   return options.compare === undefined || compared(run, circuit, options.compare);
+}
+
+/** The values of a row by source. A row at time 0 stands before power-up: what it lets go of was never held. */
+function inputsOf({ sources }: Netlist, { changes }: StimulusRow): ReadonlyMap<string, Logic> {
+  const values = new Map(changes);
+  return new Map(
+    sources.flatMap((s) => {
+      const value = values.get(s.net);
+      return value === undefined ? [] : [[sourceKey(s), value] as const];
+    }),
+  );
 }
 
 async function compared(run: Run, { sheet, lesson }: Circuit, file: string): Promise<boolean> {

@@ -29,7 +29,7 @@ export interface RunOptions {
   /** The power-up value of storage, where a part does not say. */
   readonly powerUp?: Logic;
   /** Values of switches, buttons and ports at the start, by `sourceKey`; 0 where none is given. */
-  readonly inputs?: ReadonlyMap<string, Logic>;
+  readonly inputs?: ReadonlyMap<string, Logic> | undefined;
   /** The initial values of storage, by the names of `storeName`; they override everything else. */
   readonly held?: ReadonlyMap<string, Logic>;
   /** Time in ps at which the run starts. */
@@ -47,6 +47,24 @@ export interface Violation {
   readonly time: number;
   /** By how much it was missed, in ps. */
   readonly short: number;
+}
+
+/** 1 for each net from which gates, but no storage, lead to the clock of storage or to the enable of a latch. */
+function clockNets({ nets, op, out, inStart, ins, storage }: Netlist): Uint8Array {
+  const leads = new Uint8Array(nets);
+  const gateOf = new Int32Array(nets).fill(-1);
+  for (let g = 0; g < op.length; g++) if (op[g]! < Primitive.DFF_RISE) gateOf[out[g]!] = g;
+  const ahead: number[] = [];
+  const meet = (net: number) => {
+    if (leads[net] === 0) ahead.push(net);
+    leads[net] = 1;
+  };
+  for (const g of storage) meet(ins[inStart[g]! + 1]!);
+  for (let net = ahead.pop(); net !== undefined; net = ahead.pop()) {
+    const g = gateOf[net]!;
+    if (g !== -1) for (let k = inStart[g]!; k < inStart[g + 1]!; k++) meet(ins[k]!);
+  }
+  return leads;
 }
 
 /** A run at rest between two instants, as plain data that survives a structured clone. */
@@ -74,7 +92,9 @@ export interface SavedRun {
  * a gate's delay is swallowed, one as long passes (Ulrich, 1969, "Exclusive simulation of activity in digital
  * networks", for the two phases of an instant). All changes of an instant take effect before anything is
  * evaluated; storage looks at its clock once everything without delay has come to rest, so that flip-flops on
- * one clock take their data together even where no part has a delay.
+ * one clock take their data together even where no part has a delay. Of the sources that change in one instant, those that
+ * lead to a clock come first: an input that changes together with an active edge changes just after it, and storage
+ * takes what stood before.
  *
  * With the parts' own delays, setup and hold times are watched. A real part that is given too little time takes
  * the one value or the other; here it takes the wrong one, the value from before a late change or after an early
@@ -132,6 +152,13 @@ export class Run {
   private readonly touchedGates: Int32Array;
   private touched = 0;
   private readonly touchedStorage: number[] = [];
+  /** Counts the times that storage was looked at, and has the last one for each. */
+  private looks = 0;
+  private readonly lookedAt: Int32Array;
+  /** 1 for nets from which gates lead to the clock of storage; null where nothing stores. */
+  private readonly leadsToClock: Uint8Array | null;
+  /** Sources that change just after the clocks of this instant: net, value, net, value ... */
+  private readonly later: number[] = [];
 
   constructor(
     readonly netlist: Netlist,
@@ -165,6 +192,7 @@ export class Run {
     this.gates = this.packGates();
     this.shifts = this.packReadings();
     this.places = new Uint16Array(gates);
+    this.lookedAt = new Int32Array(gates);
     this.stamp = new Int32Array(gates).fill(-1);
     this.netStamp = new Int32Array(nets).fill(-1);
     this.before = new Uint8Array(nets);
@@ -173,6 +201,7 @@ export class Run {
     this.touchedGates = new Int32Array(gates);
     this.pendingNets = new Int32Array(gates + netlist.sources.length + 64);
     this.pendingValues = new Uint8Array(this.pendingNets.length);
+    this.leadsToClock = netlist.storage.length > 0 ? clockNets(netlist) : null;
     this.timed = netlist.sources.filter((s) => s.kind === 'clock' || s.kind === 'stimulus');
     this.time = saved?.time ?? options.from ?? 0;
     this.values = saved ? saved.values.slice() : new Uint8Array(nets).fill(Z);
@@ -264,9 +293,12 @@ export class Run {
     return evaluate(netlist.op[g]!, netlist.ins, netlist.inStart[g]!, netlist.inStart[g + 1]!, this.values);
   }
 
-  /** Puts sources to values now; whatever follows without delay follows before this returns. */
+  /**
+   * Puts sources to values now; whatever follows without delay follows before this returns. Where some of them lead to
+   * the clock of storage, those come first and the others just after, as with the sources that change by themselves.
+   */
   set(changes: Iterable<readonly [net: number, value: Logic]>): void {
-    for (const [net, value] of changes) this.plan(net, value);
+    for (const [net, value] of changes) this.planSource(net, value);
     this.settleInstant(this.trace);
   }
 
@@ -328,8 +360,22 @@ export class Run {
       const id = queue.pop()!;
       const { value, next } = levelAt(this.timed[id]!, now);
       this.awaitSource(id, next);
-      this.plan(this.timed[id]!.net, value);
+      this.planSource(this.timed[id]!.net, value);
     }
+  }
+
+  private planSource(net: number, value: number): void {
+    if (this.leadsToClock && !this.leadsToClock[net]) this.later.push(net, value);
+    else this.plan(net, value);
+  }
+
+  /** Plans what comes just after the clocks of the instant. @returns whether there was anything. */
+  private planLater(): boolean {
+    const { later } = this;
+    for (let i = 0; i < later.length; i += 2) this.plan(later[i]!, later[i + 1]!);
+    const any = later.length > 0;
+    later.length = 0;
+    return any;
   }
 
   private awaitSource(id: number, next: number): void {
@@ -489,8 +535,12 @@ export class Run {
 
   private clockStorage(): void {
     const touched = this.touchedStorage;
+    const look = ++this.looks;
     for (let i = 0; i < touched.length; i++) {
       const g = touched[i]!;
+      // Touched in several rounds, it still has one state to go on from.
+      if (this.lookedAt[g] === look) continue;
+      this.lookedAt[g] = look;
       const state = this.values[this.netlist.out[g]!]!;
       const next = this.nextState(g, state);
       if (next !== state) this.plan(this.netlist.out[g]!, next);
@@ -574,12 +624,17 @@ export class Run {
       this.evaluateTouched();
       if (this.pending === 0) {
         if (this.touchedStorage.length > 0) this.clockStorage();
-        if (this.pending === 0) break;
+        if (this.pending === 0) {
+          if (!this.planLater()) break;
+          rounds = 0;
+        }
       }
-      if (++rounds > bound + MOST_GIVE_UPS) break;
-      if (rounds > bound) this.giveUp(bound);
+      if (++rounds > bound + MOST_GIVE_UPS) {
+        this.pending = 0;
+        if (!this.planLater()) break;
+        rounds = 0;
+      } else if (rounds > bound) this.giveUp(bound);
     }
-    this.pending = 0;
     if (trace) this.note(trace);
     this.changed = 0;
   }
