@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { compile } from '../netlist/compile';
 import { Run } from '../simulate/run';
 import { partOf, sheetOfParts } from '../testing/rig';
+import { clockOf } from './clock-edges';
 import { divisionOf } from './division';
 import { timingOf } from './paths';
 import { registersOf } from './registers';
@@ -63,9 +64,9 @@ test('a divider: period and first rise as they follow from the drawing, and as t
   const run = new Run(netlist, { delays: 'parts' });
   run.advance(40e6);
   // 1 MHz: up at 0.5 us, down at 1 us. Each stage shows its value 15 ns after the edge that turns it over.
-  const clock = { net: netlist.sources[0]!.net, period: 1e6, firstRise: 500_000 };
-  const stages = divisionOf(netlist, run.trace, clock, true);
-  expect(stages.map((s) => [s.part, s.periods, s.computed.period, s.computed.firstRise])).toEqual([
+  const { source } = clockOf(netlist)!;
+  const stages = divisionOf(netlist, run.trace, source, 1e6, true);
+  expect(stages.map((s) => [s.name, s.periods, s.computed.period, s.computed.firstRise])).toEqual([
     ['f0', 2, 2e6, 1_015_000],
     ['f1', 4, 4e6, 1_015_000 + 1e6 + 15_000],
     ['f2', 8, 8e6, 2_030_000 + 2e6 + 15_000],
@@ -79,8 +80,7 @@ test('fourteen stages, either edge: what was computed is measured', () => {
       const netlist = compile(divider(14, edge));
       const run = new Run(netlist, { delays: delayed ? 'parts' : 'zero' });
       run.advance(2.6 * 2 ** 14 * 1e6);
-      const clock = { net: netlist.sources[0]!.net, period: 1e6, firstRise: 500_000 };
-      const stages = divisionOf(netlist, run.trace, clock, delayed);
+      const stages = divisionOf(netlist, run.trace, clockOf(netlist)!.source, 1e6, delayed);
       expect(stages).toHaveLength(14);
       for (const { computed, measured } of stages) expect(measured).toEqual(computed);
     }),

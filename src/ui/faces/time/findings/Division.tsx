@@ -12,17 +12,8 @@ export function Division() {
   const delays = useSessionState((s) => s.lesson.settings.delays);
   const clock = clockOf(netlist);
   const period = periodOf(netlist);
-  const net = clock?.source.net;
-  const rise = net === undefined ? null : session.trace.changeAfter(new Set([net]), session.trace.begins);
-  if (net === undefined || period === null || rise === null)
-    return <p className="text-quiet">Let a clock run for a while first.</p>;
-  const isUp = session.trace.valueAt(net, rise) === 1;
-  const stages = divisionOf(
-    netlist,
-    session.trace,
-    { net, period, firstRise: isUp ? rise : rise + period / 2 },
-    delays === 'parts',
-  );
+  if (!clock || period === null) return <p className="text-quiet">Let a clock run for a while first.</p>;
+  const stages = divisionOf(netlist, session.trace, clock.source, period, delays === 'parts');
   if (stages.length === 0)
     return <p className="text-quiet">No register here is clocked by the clock directly.</p>;
   const text = (ps: number | null) => (ps === null ? 'not yet' : timeText(ps));
@@ -40,10 +31,10 @@ export function Division() {
         </tr>
       </thead>
       <tbody>
-        {stages.map(({ part, periods, computed, measured }) => (
-          <tr key={part} className="border-b border-hairline">
+        {stages.map(({ name, periods, computed, measured }) => (
+          <tr key={name} className="border-b border-hairline">
             <th scope="row" className="py-0.5 text-left font-normal">
-              {nameOf(session, part)}
+              {nameOf(session, name)}
             </th>
             <td className={CELL}>{periods}</td>
             <td className={CELL}>{frequencyText(PS_PER_SECOND / computed.period)}</td>
