@@ -105,7 +105,7 @@ test.each<[string, string[], RegExp]>([
   [
     'an end that is no time',
     ['simulate', counter, '--until', 'soon'],
-    /--until soon: a time in ns is needed/,
+    /--until soon: a time is needed/,
   ],
   ['an unknown setting of delays', ['simulate', counter, '--delays', 'some'], /some/],
   [

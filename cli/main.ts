@@ -36,7 +36,10 @@ async function main(): Promise<number> {
     .action(async (circuit, options) => table(circuit, options));
   verb('simulate', 'run a circuit on a stimulus')
     .option('--stimulus <file>', 'CSV: a column “time” in ns, one for each driven input; or a dump (*.vcd)')
-    .option('--until <ns>', 'where the run ends; without it, where all is at rest after the last row')
+    .option(
+      '--until <time>',
+      'where the run ends: 40 (in ns), 2 ms, 4 h 33 min; without it, where all is at rest after the last row',
+    )
     .addOption(
       new Option('--delays <setting>', 'zero delay, 1 ns per part, or the delays of the parts')
         .choices(['zero', 'unit', 'parts'])

@@ -5,6 +5,7 @@ import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import { type Netlist, sourceKey } from '../src/core/netlist/netlist';
 import { POWER_UP, Run } from '../src/core/simulate/run';
 import type { Logic } from '../src/core/values/logic';
+import { justBefore, readDuration } from '../src/core/values/time';
 import { BadInput } from './bad-input';
 import { type Circuit, type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';
@@ -52,7 +53,7 @@ export async function simulate(file: string, options: Options): Promise<boolean>
     // A sample shows the effect of its row just before the next row.
     const next = rows[i + 1]?.time;
     if (next === undefined || (until !== null && next > until)) finish(run, until);
-    else advance(run, Math.max(row.time, next - 1), progress, end);
+    else advance(run, Math.max(row.time, justBefore(next)), progress, end);
     samples.push(sampleLine(run, row.time));
   }
   if (rows.length === 0) finish(run, until);
@@ -118,11 +119,12 @@ function finish(run: Run, until: number | null): void {
 }
 
 function timeOf(text: string): number {
-  const ps = Math.round(Number(text) * 1000);
-  if (text.trim() === '' || !Number.isFinite(ps))
-    throw new BadInput(`--until ${text}: a time in ns is needed`);
-  if (ps < 0) throw new BadInput(`--until ${text}: the time is negative`);
-  return ps;
+  const ps = readDuration(text);
+  if (ps !== null) return ps;
+  const isNegative = readDuration(text.replace(/^\s*-/, '')) !== null;
+  throw new BadInput(
+    `--until ${text}: ${isNegative ? 'the time is negative' : 'a time is needed: 40 (in ns), 2 ms, 4 h 33 min'}`,
+  );
 }
 
 async function stimulusOf(file: string, netlist: Netlist): Promise<StimulusRow[]> {

@@ -1,5 +1,5 @@
 import { RADICES } from '../values/radix';
-import { type Infer, list, text, title, whole, z } from '../values/schema';
+import { type Infer, list, moment, text, title, whole, z } from '../values/schema';
 
 /** Whether parts take time: not at all, 1 ns each, or their own. */
 export const DELAYS = ['zero', 'unit', 'parts'] as const;
@@ -48,10 +48,10 @@ const Stimulus = z.object({
   /** The expected outputs under it, up to a time in ps: each as `0:0 25000:1`. */
   expected: z.optional(
     z.object({
-      until: whole(0, Number.MAX_SAFE_INTEGER),
+      until: moment(),
       outputs: list(z.object({ part: Key, course: text(400_000) }), MOST_LANES),
       /** Times in ps, in order, at which alone a run is held against it; without them at all times. */
-      at: z.optional(list(whole(0, Number.MAX_SAFE_INTEGER), MOST_READINGS)),
+      at: z.optional(list(moment(), MOST_READINGS)),
     }),
   ),
 });

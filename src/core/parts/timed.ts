@@ -1,7 +1,7 @@
 import { DEFAULT_WAVE } from '../circuit/default-wave';
 import { ONE } from '../values/logic';
 import type { Infer } from '../values/schema';
-import { frequencyText, PS_PER_SECOND, readFrequency, readTime } from '../values/time';
+import { frequencyText, PS_PER_SECOND, readIn, readTime } from '../values/time';
 import { counted } from '../values/wording';
 import { definePart } from './define-part';
 import type { ParamSchemas } from './param-schemas';
@@ -48,10 +48,8 @@ const clockKind = definePart(
       numberSetting('phase', 'Phase', 0, 99, '%'),
     ],
     typedWord: (word) => {
-      const hertz = readFrequency(/^\d+(\.\d+)?$/.test(word) ? `${word} Hz` : word);
+      const hertz = readIn('Hz', word);
       if (hertz !== null) return { hertz };
-      const period = readTime(word);
-      if (period) return { hertz: PS_PER_SECOND / period };
       const duty = /^(\d{1,2})%$/.exec(word);
       return duty ? { duty: Number(duty[1]) } : null;
     },

@@ -55,7 +55,7 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
   if (kind.typedText && found.rest)
     return done({ kind, params: checkedText(kind, found.rest), labels: [''] });
   const words = found.rest
-    .replace(/(\d)\s+(?=(?:[kKmMgG]?[hH][zZ]|[pnum]?s)\b)/g, '$1')
+    .replace(/([\d.])\s+(?=(?:[kKmMgG]?[hH][zZ]|[pnum]?s|min|h|d)\b)/g, '$1')
     .split(/\s+/)
     .filter(Boolean);
   let params: Partial<Params> = {};

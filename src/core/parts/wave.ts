@@ -1,7 +1,8 @@
 import type { Wave } from '../circuit/time-setup';
 import { readWord, wordValue } from '../values/radix';
-import { readTime } from '../values/time';
+import { readDuration } from '../values/time';
 import type { Levels } from './part-kind';
+import { squareAt } from './square-wave';
 
 /** The value of an input of so many bits over time. Unreadable entries of the wave's `data` are left out. */
 export function waveLevels(wave: Wave, width: number): Levels {
@@ -11,9 +12,8 @@ export function waveLevels(wave: Wave, width: number): Levels {
     case 'periodic':
       return (time) => {
         if (time < phase) return { value: 0, next: phase };
-        const within = (time - phase) % step;
-        const begun = time - within;
-        return within < high ? { value: size - 1, next: begun + high } : { value: 0, next: begun + step };
+        const { isFirst, next } = squareAt(time, step, high, phase);
+        return { value: isFirst ? size - 1 : 0, next };
       };
     case 'count':
       return (time) => {
@@ -85,9 +85,9 @@ function changeLevels(changes: readonly LevelChange[], length: number, repeats: 
 export function readMoments(data: string, width: number): LevelChange[] {
   const changes: LevelChange[] = [];
   for (const pair of data.split(/[,;\n]/)) {
-    const found = /^\s*(\d+(?:\.\d+)?\s*[a-zµ]*)[\s:=]+(\S+)\s*$/i.exec(pair);
+    const found = /^\s*(.*?[\da-zµ.])[\s:=]+(\S+)\s*$/i.exec(pair);
     if (!found) continue;
-    const at = /^[\d.]+$/.test(found[1]!.trim()) ? Math.round(Number(found[1]) * 1000) : readTime(found[1]!);
+    const at = readDuration(found[1]!);
     const bits = readWord(found[2]!, width);
     if (at !== null && bits) changes.push({ at, value: wordValue(bits) ?? 0 });
   }

@@ -4,7 +4,7 @@ import type { Levels } from '../parts/part-kind';
 import { readMoments, waveLevels } from '../parts/wave';
 import { readWord } from '../values/radix';
 import { type Problem, problem } from '../values/result';
-import { timeText } from '../values/time';
+import { justBefore, timeText } from '../values/time';
 
 /** Shortest period in ps of anything that repeats. */
 const SHORTEST = 2;
@@ -72,7 +72,7 @@ export function withLevel(wave: Wave | null, from: number, to: number, value: 0 
   const levels = wave ? waveLevels(wave, 1) : () => ({ value: 0, next: Number.POSITIVE_INFINITY });
   const known = wave?.pattern === 'levels' ? readMoments(wave.data, 1) : [];
   const after = levels(to).value;
-  const before = from > 0 ? levels(from - 1).value : null;
+  const before = from > 0 ? levels(justBefore(from)).value : null;
   const changes = [
     ...known.filter((c) => c.at < from),
     ...(before === value ? [] : [{ at: from, value }]),

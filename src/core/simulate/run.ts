@@ -9,6 +9,8 @@ import { Trace } from './trace';
 import { Wheel } from './wheel';
 
 const UNIT = 1000;
+/** Times in ps that are exact, with room for any delay. */
+const MOST_EXACT = 2 ** 52;
 /** How often an instant that does not end may be tried again with the moving nets at X. */
 const MOST_GIVE_UPS = 8;
 const MOST_SWEEPS = 8;
@@ -491,6 +493,8 @@ export class Run {
     const { touchedGates, touched, gates, places, values, wheel, dueValue, time } = this;
     const today = wheel.dayOf(time);
     const { day } = wheel;
+    // Beyond, the day of a rounded time is looked up.
+    const isExact = time < MOST_EXACT;
     for (let i = 0; i < touched; i++) {
       const g = touchedGates[i]!;
       const at = g * GATE;
@@ -515,7 +519,7 @@ export class Run {
         continue;
       }
       dueValue[g] = value;
-      if (days > 0) wheel.add(g, time + days * day, today + days);
+      if (days > 0 && isExact) wheel.add(g, time + days * day, today + days);
       else this.addPartDay(g, value);
     }
     this.touched = 0;

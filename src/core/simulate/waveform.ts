@@ -1,5 +1,6 @@
 import type { Logic } from '../values/logic';
 import { X } from '../values/logic';
+import { justAfter } from '../values/time';
 import type { Stretch } from './stretches';
 import type { Trace } from './trace';
 
@@ -139,7 +140,9 @@ export function differencesAt(
     if (time > until || time < trace.begins || place === -1) return [];
     const { bits } = waveform.changes[place]!;
     const isOther = nets.some((net, bit) => bits[bit] !== X && trace.valueAt(net, time) !== bits[bit]);
-    return isOther ? [{ from: i === 0 ? waveform.changes[0]!.time : at[i - 1]! + 1, to: time + 1 }] : [];
+    return isOther
+      ? [{ from: i === 0 ? waveform.changes[0]!.time : justAfter(at[i - 1]!), to: justAfter(time) }]
+      : [];
   });
 }
 

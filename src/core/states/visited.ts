@@ -2,6 +2,7 @@ import { Stepper } from '../logic/table/state-table';
 import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import { type Logic, letterOf } from '../values/logic';
+import { justBefore } from '../values/time';
 import { bitOrder, type Machine, type Transition } from './machine';
 
 /** States that are told apart; those that come later are left out. */
@@ -32,7 +33,7 @@ export function visitedMachine(
   const stored = lanes.slice(0, nets.length);
   const times =
     edges.length > 0
-      ? [...edges.map((t) => t - 1), now]
+      ? [...edges.map(justBefore), now]
       : [...new Set(stored.flatMap((lane) => lane.map((c) => c.time)))].sort((a, b) => a - b);
   const places = lanes.map(() => 0);
   const found = new Map<string, number>();

@@ -2,6 +2,7 @@ import { Stepper } from '../logic/table/state-table';
 import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import type { Logic } from '../values/logic';
+import { justBefore } from '../values/time';
 
 /** A bit of storage that captured a value other than its settled input at a clock edge. */
 export interface WrongCapture {
@@ -33,9 +34,9 @@ export function wrongCaptures(
   const stepper = made.value;
   const { nets } = stepper;
   const found: WrongCapture[] = [];
-  let before = edges.length > 0 ? trace.stateAt(edges[0]! - 1) : null;
+  let before = edges.length > 0 ? trace.stateAt(justBefore(edges[0]!)) : null;
   for (let i = 0; i + 1 < edges.length && before && found.length < MOST_FOUND; i++) {
-    const after = trace.stateAt(edges[i + 1]! - 1);
+    const after = trace.stateAt(justBefore(edges[i + 1]!));
     const state = nets.map((net) => before![net] as Logic);
     const inputs = stepper.columns.map((c) => before![c.nets[0]] as Logic);
     const { next } = stepper.step(state, inputs);

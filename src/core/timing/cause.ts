@@ -2,6 +2,7 @@ import type { Delays } from '../circuit/time-setup';
 import type { Netlist } from '../netlist/netlist';
 import type { Trace } from '../simulate/trace';
 import { type Logic, ONE } from '../values/logic';
+import { justAfter } from '../values/time';
 
 const UNIT = 1000;
 const MOST_STEPS = 200;
@@ -37,7 +38,7 @@ function driverOf(netlist: Netlist): Int32Array {
 
 /** The last change of a net not after a time, or null. */
 export function edgeAt(trace: Trace, net: number, time: number): Edge | null {
-  const at = trace.changeBefore(new Set([net]), time + 1);
+  const at = trace.changeBefore(new Set([net]), justAfter(time));
   return at === null ? null : { net, time: at, value: trace.valueAt(net, at) };
 }
 

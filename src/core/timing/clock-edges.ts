@@ -2,6 +2,7 @@ import type { Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { levelAt, type Timed } from '../simulate/timed-sources';
 import { ONE } from '../values/logic';
+import { justBefore } from '../values/time';
 
 /** Most edges that are told at once. */
 const MOST = 2000;
@@ -45,7 +46,7 @@ export function clockEdges(
   const numberOf = (edge: number) => Math.ceil(edge / (after(edge) - edge));
   const edges: number[] = [];
   const isWanted = (time: number) => time <= to || (edges.length < least && time < Number.POSITIVE_INFINITY);
-  for (let time = after(Math.max(0, from - 1)); isWanted(time); time = after(time)) {
+  for (let time = after(Math.max(0, justBefore(from))); isWanted(time); time = after(time)) {
     if (edges.length === MOST) return { edges, first: numberOf(edges[0]!), isAll: false };
     edges.push(time);
   }

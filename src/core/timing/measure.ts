@@ -1,6 +1,6 @@
 import type { Trace } from '../simulate/trace';
 import { type Logic, ONE, ZERO } from '../values/logic';
-import { PS_PER_SECOND } from '../values/time';
+import { justAfter, PS_PER_SECOND } from '../values/time';
 
 /** Measurements of a one-bit signal around a moment; times in ps, null where an edge is missing. */
 export interface Measures {
@@ -19,7 +19,7 @@ export interface Measures {
 export function measure(trace: Trace, net: number, time: number): Measures {
   const nets = new Set([net]);
   const value = trace.valueAt(net, time);
-  const from = trace.changeBefore(nets, time + 1);
+  const from = trace.changeBefore(nets, justAfter(time));
   const to = trace.changeAfter(nets, time);
   const width = from !== null && to !== null ? to - from : null;
   let rise: number | null = null;

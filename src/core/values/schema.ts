@@ -110,5 +110,13 @@ export const title = (most: number, whenEmpty = 'the text is empty') =>
 /** A whole number within limits. */
 export const whole = (least: number, most: number) => z.int().check(z.minimum(least), z.maximum(most));
 
+/** A moment in ps of a run, up to some years; beyond 2^53 the number nearest to it. */
+export const moment = () =>
+  z.number().check(
+    z.minimum(0),
+    z.maximum(1e20),
+    z.refine((time) => Number.isInteger(time), 'a time is a whole number of ps'),
+  );
+
 /** A list of at most that many. */
 export const list = <T extends ZodMiniType>(of: T, most: number) => z.array(of).check(z.maxLength(most));

@@ -7,6 +7,7 @@ import { readParams } from '@/core/parts/params';
 import type { Setting } from '@/core/parts/part-kind';
 import { ZERO } from '@/core/values/logic';
 import type { Result } from '@/core/values/result';
+import { readIn } from '@/core/values/time';
 import { numberSelected } from '@/session/changes/arrange';
 import { drawBy, relabel, removeSelected, setParam, turnSelected } from '@/session/changes/parts';
 import { told } from '@/session/told';
@@ -171,11 +172,11 @@ function DelayRow({ parts }: { parts: readonly Part[] }) {
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);
-            const ns = Number(event.target.value);
+            const ns = readIn('ns', event.target.value);
             if (event.target.value.trim() === '')
               setProblem(wrongWith(setParam(session, idsOf(parts), 'delayRise', undefined)));
-            else if (!Number.isFinite(ns) || ns < 0 || ns > 1_000_000)
-              setProblem('Delay: from 0 to 1000000 ns, or nothing');
+            else if (ns === null || ns > 1_000_000)
+              setProblem('Delay: from 0 to 1000000 ns, as 12 or 1.5 us, or nothing');
             else setProblem(wrongWith(setParam(session, idsOf(parts), 'delayRise', Math.round(ns * 1000))));
           }}
         />
@@ -196,6 +197,19 @@ function Problem({ text }: { text: string }) {
     </p>
   ) : null;
 }
+
+const isMeasure = (unit: string | undefined): unit is 'Hz' | 'ns' | 'ps' =>
+  unit === 'Hz' || unit === 'ns' || unit === 'ps';
+
+/** The number that was typed for a setting: a time or a frequency in any unit where the setting is one. */
+function readSetting(text: string, unit: string | undefined): number | null {
+  if (isMeasure(unit)) return readIn(unit, text);
+  const number = Number(text);
+  return text.trim() === '' || !Number.isFinite(number) ? null : number;
+}
+
+const examples = (unit: string | undefined) =>
+  unit === 'Hz' ? ', as 4, 2 kHz or 20 ms' : isMeasure(unit) ? `, as 40 ${unit}, 2 us or 4 Hz` : '';
 
 function SettingRow({ parts, setting }: { parts: readonly Part[]; setting: Setting }) {
   const session = useSession();
@@ -276,17 +290,16 @@ function SettingRow({ parts, setting }: { parts: readonly Part[]; setting: Setti
         <span className="w-24 shrink-0">{label}</span>
         <input
           className="field"
-          type="number"
-          min={least}
-          max={most}
-          step="any"
+          {...(isMeasure(unit)
+            ? { inputMode: 'decimal' }
+            : { type: 'number', min: least, max: most, step: 'any' })}
           placeholder={value === null ? 'several' : ''}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);
-            const next = Number(event.target.value);
-            if (event.target.value === '' || !Number.isFinite(next) || next < least || next > most)
-              setProblem(`${label}: from ${least} to ${most}${unit ? ` ${unit}` : ''}`);
+            const next = readSetting(event.target.value, unit);
+            if (next === null || next < least || next > most)
+              setProblem(`${label}: from ${least} to ${most}${unit ? ` ${unit}` : ''}${examples(unit)}`);
             else change(next);
           }}
         />

@@ -15,7 +15,7 @@ function RunTo() {
   const go = () => {
     if (!text.trim()) return;
     const time = readDuration(text);
-    if (time === null) session.say(`“${text}” is no time: write 20 ns, 1.5 us or 2 s.`, 'bad');
+    if (time === null) session.say(`“${text}” is no time: write 20 ns, 1.5 us, 2 s or 4 h 33 min.`, 'bad');
     else {
       session.time.runUntil({ is: 'time', time });
       setText('');

@@ -11,7 +11,8 @@ import { clockEdges } from '../../../timing/clock-edges';
 import { type Logic, letterOf, ZERO } from '../../../values/logic';
 import { sameName } from '../../../values/names';
 import { done, type Result, refused } from '../../../values/result';
-import { type Infer, list, whole, z } from '../../../values/schema';
+import { type Infer, list, moment, whole, z } from '../../../values/schema';
+import { justAfter, justBefore } from '../../../values/time';
 
 /** Most inputs or outputs of an expected run. */
 const MOST_SIGNALS = 32;
@@ -42,7 +43,7 @@ export const ExpectedRun = z
       .array(ExpectedReadings)
       .check(z.minLength(1, 'at least one output is needed'), z.maxLength(MOST_SIGNALS)),
     readings: z
-      .array(whole(0, Number.MAX_SAFE_INTEGER))
+      .array(moment())
       .check(z.minLength(1, 'at least one reading is needed'), z.maxLength(MOST_READINGS)),
     delays: z.enum(DELAYS),
     powerUp: z.enum(['0', '1', 'X']),
@@ -103,7 +104,7 @@ export function stimulusOf(expected: ExpectedRun, netlist: Netlist, name: string
     const there = netlist.outputs.find((t) => sameName(t.name, output));
     if (there?.nets.length !== width) return [];
     // Each value stands from the reading before it on.
-    const from = (i: number) => (i === 0 ? 0 : expected.readings[i - 1]! + 1);
+    const from = (i: number) => (i === 0 ? 0 : justAfter(expected.readings[i - 1]!));
     return [{ part: there.part, course: values.map((v, i) => `${from(i)}:${v.toUpperCase()}`).join(' ') }];
   });
   if (outputs.length === 0) return { name, inputs };
@@ -166,7 +167,7 @@ function waveOf(netlist: Netlist, { part, nets }: Terminal, on: ReadonlySet<stri
 /** Just before each active edge of the clock, or just before each change of an input where nothing is clocked. */
 function readingsOf(netlist: Netlist, count: number): { readings: number[]; clocked: boolean } {
   const { edges } = clockEdges(netlist, 0, 0, count);
-  if (edges.length > 0) return { readings: edges.slice(0, count).map((edge) => edge - 1), clocked: true };
+  if (edges.length > 0) return { readings: edges.slice(0, count).map(justBefore), clocked: true };
   const timed = netlist.sources.filter((s): s is Timed => s.kind === 'stimulus' || s.kind === 'clock');
   const changes: number[] = [];
   for (let time = 0; changes.length < count; ) {

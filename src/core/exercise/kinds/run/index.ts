@@ -1,7 +1,7 @@
 import type { Netlist, Terminal } from '../../../netlist/netlist';
 import { waveLevels } from '../../../parts/wave';
 import { drivenBy } from '../../../simulate/drive';
-import { timeText } from '../../../values/time';
+import { justAfter, timeText } from '../../../values/time';
 import { complainOfProblems, matchedTerminals } from '../../signals';
 import type { ExerciseKind, Given } from '../exercise-kind';
 import { ExpectedRun, readRun, stimulusOf } from './expected-run';
@@ -27,7 +27,7 @@ export const run = {
       outputs: outputs.map((o) => o.name),
       rows: readings.length,
       word: 'reading',
-      when: (row) => timeText(readings[row]! + 1),
+      when: (row) => timeText(justAfter(readings[row]!)),
       input: (column, row) => String(levels[column]!(readings[row]!).value),
       output: (column, row) => outputs[column]!.values[row]!,
     };

@@ -3,7 +3,7 @@ import { clockEdges, clockOf } from '@/core/timing/clock-edges';
 import { csvFile } from '@/core/values/csv';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
-import { timeText } from '@/core/values/time';
+import { justBefore, timeText } from '@/core/values/time';
 import { load } from '@/loading/load';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -28,7 +28,7 @@ export function Readings({ lanes, onPicture }: Props) {
   const times: number[] = [];
   if (per === 'cycle') {
     const { edges } = clockEdges(netlist, trace.begins, session.state.now);
-    times.push(...edges.slice(0, MOST_ROWS).map((t) => t - 1));
+    times.push(...edges.slice(0, MOST_ROWS).map(justBefore));
   } else {
     const nets = new Set(signals.flatMap((l) => l.nets));
     for (
