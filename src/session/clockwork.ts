@@ -172,7 +172,7 @@ export class Clockwork {
   stepTime(by: number): void {
     const target = (this.host.state.cursor ?? this.run.time) + by;
     if (target <= this.run.time) this.goToTime(target);
-    else this.runUntil({ is: 'time', time: target });
+    else this.runUntil({ is: 'time', time: target, isStep: true });
   }
 
   /** On to the next change of a clock; from the past, on to the next one that was. */

@@ -1,7 +1,7 @@
 import type { Delays } from '@/core/circuit/time-setup';
 import { rowOf } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
-import { clockAt } from '@/core/simulate/timed-sources';
+import { clockAt, levelAt } from '@/core/simulate/timed-sources';
 import { periodOf } from '@/core/timing/clock-edges';
 import { type Logic, ONE } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';
@@ -50,6 +50,24 @@ export function shortestPeriod(netlist: Netlist): number | null {
   return periods.length ? Math.min(...periods) : periodOf(netlist);
 }
 
+/** Changes of a stimulus that are looked at for its shortest step. */
+const CHANGES_SEEN = 64;
+
+/** The shortest time in ps between two changes of a stimulus, of those that come first; null where nothing changes twice. */
+export function shortestStep(netlist: Netlist): number | null {
+  let shortest = Number.POSITIVE_INFINITY;
+  for (const source of netlist.sources) {
+    if (source.kind !== 'stimulus') continue;
+    let { next } = levelAt(source, 0);
+    for (let i = 0, from = 0; i < CHANGES_SEEN && next < Number.POSITIVE_INFINITY; i++) {
+      shortest = Math.min(shortest, next - from);
+      from = next;
+      ({ next } = levelAt(source, next));
+    }
+  }
+  return shortest < Number.POSITIVE_INFINITY ? shortest : null;
+}
+
 /** Time in ps of the next change of any clock after `time`, or null without a clock. */
 export function nextHalf(netlist: Netlist, time: number): number | null {
   const next = netlist.sources.flatMap((s) => (s.kind === 'clock' ? [clockAt(s.wave, time).next] : []));
@@ -57,11 +75,12 @@ export function nextHalf(netlist: Netlist, time: number): number | null {
 }
 
 /**
- * Simulated ps a wall-clock second: at most four cycles of the quickest clock, or without a clock slow enough
- * to watch a signal go from part to part.
+ * Simulated ps a wall-clock second: at most four cycles of the quickest clock, or four steps of the stimulus; without
+ * either slow enough to watch a signal go from part to part.
  */
 export function fittingPace(netlist: Netlist, delays: Delays): number {
   const period = shortestPeriod(netlist);
-  if (period !== null) return Math.min(PS_PER_SECOND, 4 * period);
+  const step = period ?? shortestStep(netlist);
+  if (step !== null) return Math.min(PS_PER_SECOND, 4 * step);
   return delays === 'zero' && !movesByItself(netlist) ? PS_PER_SECOND : WAVE_PACE;
 }

@@ -11,7 +11,8 @@ import type { KeptStanding } from './standing';
 
 /** A time in ps to run to, or values that some nets are to have. */
 export type Goal =
-  | { readonly is: 'time'; readonly time: number }
+  /** `isStep` where it is only the next stretch, and not a run that was asked for and is shown whole. */
+  | { readonly is: 'time'; readonly time: number; readonly isStep?: boolean }
   | { readonly is: 'values'; readonly nets: readonly number[]; readonly values: readonly Logic[] };
 
 /** Pace at which a run goes as fast as it can. */

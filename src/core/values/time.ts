@@ -84,12 +84,19 @@ const SCALES = [
 /** From here on a time is told in minutes, hours and days. */
 const MANY_SECONDS = 120;
 
-/** A time in ps in the unit that reads best: `1.25 s`, `40 ns`, `0 s`, `4 h 33 min`. */
-export function timeText(ps: number): string {
+/** A time in ps in the unit that reads best, in six digits: `1.25 s`, `40 ns`, `0 s`, `4 h 33 min`. */
+export const timeText = (ps: number): string => toldTime(ps, 6);
+
+/** As `timeText`, in twelve digits: `1.00000125 s`. */
+export const fineTimeText = (ps: number): string => toldTime(ps, 12);
+
+function toldTime(ps: number, most: number): string {
   if (ps === 0) return '0 s';
   if (Math.abs(ps) >= MANY_SECONDS * PS_PER_SECOND) return longTimeText(ps);
-  const [unit, scale] = SCALES.find(([, s]) => Math.abs(ps) >= s) ?? (['ps', 1] as const);
-  return `${+(ps / scale).toPrecision(6)} ${unit}`;
+  const digits = (scale: number) => +(ps / scale).toPrecision(most);
+  // 999.9999 ms are told as 1 s.
+  const [unit, scale] = SCALES.find(([, s]) => Math.abs(digits(s)) >= 1) ?? (['ps', 1] as const);
+  return `${digits(scale)} ${unit}`;
 }
 
 function longTimeText(ps: number): string {

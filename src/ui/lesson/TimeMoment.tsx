@@ -58,7 +58,7 @@ export function TimeMoment() {
         go={() => stepMoment(session)}
       />
       <span className="w-24 text-center font-semibold tabular-nums" {...hint('Time of the moment')}>
-        {timeText(roundedTime(cursor ?? now, pace))}
+        {timeText(playing ? roundedTime(now, pace) : (cursor ?? now))}
       </span>
       {cursor !== null ? (
         <button type="button" className="button small" onClick={() => session.time.goToTime(now)}>

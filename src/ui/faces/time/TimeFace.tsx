@@ -8,7 +8,7 @@ import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
 import { timeText } from '@/core/values/time';
 import { drawLevel, setTimeSetup } from '@/session/changes/time';
-import { isTimed, shortestPeriod } from '@/session/moment';
+import { isTimed, shortestPeriod, shortestStep } from '@/session/moment';
 import { stepMoment } from '@/session/step';
 import { told } from '@/session/told';
 import { lazyComponent } from '@/ui/controls/lazy-component';
@@ -92,7 +92,7 @@ export function TimeFace() {
   const lastChosen = useRef<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
-  const period = shortestPeriod(netlist) ?? FALLBACK_PERIOD;
+  const period = shortestPeriod(netlist) ?? shortestStep(netlist) ?? FALLBACK_PERIOD;
   const momentNow = useCallback(() => session.state.cursor ?? session.state.now, [session]);
   const repaintNow = useRef(() => {});
   const window = useTimeWindow(session, period, playing, repaintNow);

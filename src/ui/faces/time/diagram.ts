@@ -1,6 +1,7 @@
 import type { Stretch } from '@/core/simulate/stretches';
 import type { TimeSpan } from '@/core/simulate/waveform';
 import type { Radix } from '@/core/values/radix';
+import { PS_PER_SECOND } from '@/core/values/time';
 
 /*
  * The timing diagram as data, and where its lanes and times stand in pixels.
@@ -45,10 +46,26 @@ export const CAPTION = 24;
 export const toX = (span: Span, time: number) => NAMES + (time - span.from) / span.perPixel;
 export const toTime = (span: Span, x: number) => span.from + (x - NAMES) * span.perPixel;
 
-/** A step of 1, 2 or 5 times a power of ten, at least `least` ps. */
+/** Steps of a ruler in seconds where people count in minutes, hours and days. */
+const LONG_STEPS = [60, 120, 300, 600, 1200, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400];
+
+/** A step of 1, 2 or 5 times a power of ten, or of whole minutes, hours or days: at least `least` ps. */
 export function rulerStep(least: number): number {
+  const seconds = least / PS_PER_SECOND;
+  if (seconds > 50) {
+    const long = LONG_STEPS.find((step) => step >= seconds);
+    return PS_PER_SECOND * (long ?? 86_400 * rulerStep(Math.ceil(seconds / 86_400)));
+  }
   const power = 10 ** Math.floor(Math.log10(Math.max(1, least)));
   return power * ([1, 2, 5, 10].find((m) => m * power >= least) ?? 10);
+}
+
+/** Ticks after time 0 that six digits tell apart. */
+const MOST_TOLD_APART = 1e5;
+
+/** The time from which the ticks of a ruler are counted, in ps: 0, or near the left edge where they would read alike. */
+export function rulerBase(from: number, step: number): number {
+  return from / step < MOST_TOLD_APART ? 0 : Math.floor(from / (1000 * step)) * 1000 * step;
 }
 
 /** An arrow from one change to the one that it made. */

@@ -115,6 +115,16 @@ test('pixels and times are each other’s inverse', () => {
 
 test('the ruler steps by 1, 2 or 5 times a power of ten, never closer than asked', () => {
   expect([1, 3, 7, 90, 1200, 6e11].map(rulerStep)).toEqual([1, 5, 10, 100, 2000, 1e12]);
+  // Above a minute whole minutes, hours and days.
+  expect([55e12, 700e12, 7000e12, 3e16, 3e17].map(rulerStep)).toEqual([
+    60e12, 1200e12, 7200e12, 43_200e12, 432_000e12,
+  ]);
+});
+
+test('ticks that six digits do not tell apart are counted from a time at the left', () => {
+  const { texts } = painted([[1e12, 0]], { more: { span: { from: 1e12, perPixel: 250 }, now: 1e12 + 1e5 } });
+  expect(texts).toEqual(expect.arrayContaining(['1 s', '+20000', '+40000']));
+  expect(new Set(texts).size).toBe(texts.length);
 });
 
 test('a 1 is a thick line above, a 0 a thin one below, and a rise joins them', () => {

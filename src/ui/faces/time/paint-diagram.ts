@@ -1,6 +1,7 @@
 import type { Stretch } from '@/core/simulate/stretches';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { wordText, wordValue } from '@/core/values/radix';
+import { fineTimeText } from '@/core/values/time';
 import type { Fonts, Palette } from '@/ui/controls/palette';
 
 import {
@@ -11,6 +12,7 @@ import {
   laneTops,
   NAMES,
   RULER,
+  rulerBase,
   rulerStep,
   type Span,
   toX,
@@ -98,6 +100,7 @@ function paintRuler(
   fonts: Fonts,
 ): void {
   const step = rulerStep(72 * span.perPixel);
+  const base = rulerBase(span.from, step);
   g.font = `400 12px ${fonts.text}`;
   g.textAlign = 'center';
   g.textBaseline = 'alphabetic';
@@ -113,7 +116,12 @@ function paintRuler(
     g.strokeStyle = palette.hairline;
     line(g, x, RULER - 4, x, bottom);
     g.fillStyle = palette.quiet;
-    if (x > NAMES + 20) g.fillText(timeText(t), x, 15);
+    if (x > NAMES + 20) g.fillText(base > 0 && t > base ? `+${timeText(t - base)}` : timeText(t), x, 15);
+  }
+  if (base > 0 && isTimed) {
+    g.textAlign = 'right';
+    g.fillText(fineTimeText(base), NAMES - 8, 15);
+    g.textAlign = 'center';
   }
   const apart = edges.length > 1 ? (edges[1]! - edges[0]!) / span.perPixel : Number.POSITIVE_INFINITY;
   if (apart < EDGES_APART) return;

@@ -5,7 +5,7 @@ import { NAMES, type Span, toTime, toX } from './diagram';
 /** Clock cycles that are shown at first. */
 const CYCLES_SHOWN = 12;
 /** Most and fewest ps a pixel. */
-const FARTHEST = 1e13;
+const FARTHEST = 1e18;
 const CLOSEST = 0.5;
 /** Where the present stands in the window while the diagram follows the run, as a share of its width. */
 const LEAD = 0.94;
@@ -27,6 +27,12 @@ export interface TimeWindow {
   /** Shows everything that has happened. @param width pixels of the canvas. */
   showAll(width: number): void;
 }
+
+/** A stretch of time with a little air behind it. @param width pixels of the diagram. */
+const whole = (from: number, to: number, width: number): Span => ({
+  from,
+  perPixel: Math.max(CLOSEST, ((to - from) * 1.04) / width),
+});
 
 /** Pixels of the diagram beside the names of its lanes. */
 export const diagramWidth = (canvas: number) => Math.max(NARROWEST, canvas - NAMES);
@@ -58,6 +64,15 @@ export function useTimeWindow(
   useEffect(() => {
     if (isPlaying) follows.current = true;
   }, [isPlaying]);
+  /** The end of a run that was asked for and is to be shown whole, until it is painted. */
+  const asked = useRef<number | null>(null);
+  useEffect(
+    () =>
+      session.store.subscribe(({ goal }, was) => {
+        if (goal !== was.goal && goal?.is === 'time' && !goal.isStep) asked.current = goal.time;
+      }),
+    [session],
+  );
 
   return useMemo(
     () => ({
@@ -65,6 +80,10 @@ export function useTimeWindow(
       toPaint: (canvas) => {
         const width = diagramWidth(canvas);
         span.current ??= { from: 0, perPixel: (CYCLES_SHOWN * latest.current.period) / width };
+        if (asked.current !== null) {
+          span.current = whole(session.trace.begins, asked.current, width);
+          asked.current = null;
+        }
         const { now, cursor } = session.state;
         const moment = cursor ?? now;
         let is = span.current;
@@ -95,9 +114,9 @@ export function useTimeWindow(
         repaint.current();
       },
       showAll: (canvas) => {
-        const from = session.trace.begins;
-        const length = Math.max(latest.current.period, (session.state.now - from) * 1.04);
-        span.current = { from, perPixel: Math.max(CLOSEST, length / diagramWidth(canvas)) };
+        const { begins } = session.trace;
+        const end = Math.max(session.state.now, begins + latest.current.period);
+        span.current = whole(begins, end, diagramWidth(canvas));
         follows.current = false;
         repaint.current();
       },
