@@ -101,9 +101,11 @@ test('just before and just after a time are other numbers, at all times', () => 
 });
 
 test('a frequency is told in the unit that reads best', () => {
-  expect([frequencyText(4), frequencyText(33.33e6), frequencyText(5e10)]).toEqual([
+  expect([4, 33.33e6, 5e10, 0.5, 1 / 16_384].map(frequencyText)).toEqual([
     '4 Hz',
     '33.33 MHz',
     '50 GHz',
+    '0.5 Hz',
+    '0.00006104 Hz',
   ]);
 });

@@ -18,11 +18,11 @@ export function Division() {
     return <p className="text-quiet">No register here is clocked by the clock directly.</p>;
   const text = (ps: number | null) => (ps === null ? 'not yet' : timeText(ps));
   return (
-    <table className="w-full">
+    <table className="w-full text-[13px]">
       <thead>
         <tr className="border-b border-ink text-xs">
           <th className="py-0.5 text-left">Stage</th>
-          <th className={CELL}>divides by</th>
+          <th className={CELL}>by</th>
           <th className={CELL}>frequency</th>
           <th className={CELL}>period</th>
           <th className={CELL}>measured</th>
