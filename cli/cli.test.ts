@@ -102,11 +102,7 @@ test.each<[string, string[], RegExp]>([
     /row 2, column “clk”: “2” is not a value of 1 bit/,
   ],
   ['a negative end', ['simulate', counter, '--until', '-1'], /--until -1: the time is negative/],
-  [
-    'an end that is no time',
-    ['simulate', counter, '--until', 'soon'],
-    /--until soon: a time is needed/,
-  ],
+  ['an end that is no time', ['simulate', counter, '--until', 'soon'], /--until soon: a time is needed/],
   ['an unknown setting of delays', ['simulate', counter, '--delays', 'some'], /some/],
   [
     'a file to convert into that has no known ending',
@@ -262,6 +258,8 @@ test('reduces formulas and tables', () => {
     { name: 'Y', expression: '~A | B & C', terms: 2, literals: 3, exact: true },
   ]);
   expect(JSON.parse(stderr)).toMatchObject({ rows: 8 });
+  const product = manege('reduce', "A'B'C", '--form', 'pos', '--format', 'json');
+  expect(JSON.parse(product.stdout)).toMatchObject([{ terms: 3, literals: 3 }]);
   expect(manege('reduce', 'A B + A C', '--form', 'pos', '--notation', 'words').stdout).toBe(
     'Y = A and (B or C)\n',
   );

@@ -30,7 +30,7 @@ export async function reduce(given: string, options: Options): Promise<void> {
   const found = outputs.map(({ name, fn }) => {
     const formula = new Formula(name, inputs, fn);
     const expression = formula.in(options.form);
-    const { terms, literals } = sizeOf(expression);
+    const { terms, literals } = sizeOf(expression, options.form);
     const { exact } = options.form === 'sop' ? formula.ones : formula.zeros;
     return { name, expression: written(expression, notation), terms, literals, exact };
   });

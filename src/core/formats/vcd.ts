@@ -1,4 +1,5 @@
 import type { Sheet } from '../circuit/lesson';
+import { terminalName } from '../netlist/declared';
 import type { Netlist } from '../netlist/netlist';
 import { wiringOf } from '../netlist/sheet-wiring';
 import { sheetInside } from '../parts/catalogue';
@@ -45,7 +46,7 @@ export function signalsOf(netlist: Netlist, sheet: Sheet, sheets: readonly Sheet
       templates[i]!.role?.role === 'input' || templates[i]!.role?.role === 'output';
     for (const [i, part] of parts.entries())
       if (isTerminal(i) || templates[i]!.kind.joinsByLabel)
-        add(nameIn(part.label || part.id), view.netsOfPin(part.id, templates[i]!.ports[0]!.name));
+        add(nameIn(terminalName(part)), view.netsOfPin(part.id, templates[i]!.ports[0]!.name));
     for (const [i, part] of parts.entries()) {
       if (isTerminal(i) || templates[i]!.role) continue;
       for (const port of templates[i]!.ports)

@@ -280,30 +280,69 @@ export class Logic {
     return this.made(bits, this.cells.lastId);
   }
 
-  /** `c ? a : b`; with a branch of nothing but z a three-state buffer. */
+  /** `c ? a : b`; where a branch, or one within it, is nothing but z, a three-state buffer. */
   private choice(
     e: Extract<Expression, { is: 'choose' }>,
     width: number,
     seen?: ReadonlyMap<Bit, Bit>,
   ): Value {
-    const select = this.truth(e.condition, seen);
-    const floats = (of: Expression) => of.is === 'number' && /^z+$/.test(of.digits);
-    const floating = (of: Expression): boolean =>
-      floats(of) ||
-      ((of.is === 'repeat' || of.is === 'concat') &&
-        (of.is === 'repeat' ? floating(of.item) : of.items.every(floating)));
-    const [letsGo, data] = floating(e.no) ? ['high', e.yes] : floating(e.yes) ? ['low', e.no] : [null, e.no];
-    if (!letsGo)
-      return this.mux(select, this.value(e.no, width, seen).bits, this.value(e.yes, width, seen).bits);
-    const A = this.value(data as Expression, width, seen).bits;
+    const { data, enable, isLow } = this.letGo(e, width, seen);
+    if (enable === C1) return data;
     const tri = (from: number, to: number) => {
       const Y = this.cells.fresh(to - from);
-      const params = { enable: letsGo as string, width: to - from, ...NOW };
-      this.cells.add('tri', params, { A: A.slice(from, to), EN: [select], Y });
+      const params = { enable: isLow ? 'low' : 'high', width: to - from, ...NOW };
+      this.cells.add('tri', params, { A: data.bits.slice(from, to), EN: [enable], Y });
       return Y;
     };
     if (width > MOST_PART) return { bits: this.inParts(width, tri) };
     const bits = tri(0, width);
     return this.made(bits, this.cells.lastId);
   }
+
+  /** What an expression drives, and when: where it may float, a choice between a value and nothing. */
+  private letGo(e: Expression, width: number, seen?: ReadonlyMap<Bit, Bit>): Driven {
+    if (isFloating(e)) return { data: { bits: Array<Bit>(width).fill(CX) }, enable: C0 };
+    if (e.is !== 'choose') return { data: this.value(e, width, seen), enable: C1 };
+    const select = this.truth(e.condition, seen);
+    if (!mayFloat(e))
+      return {
+        data: this.mux(select, this.value(e.no, width, seen).bits, this.value(e.yes, width, seen).bits),
+        enable: C1,
+      };
+    const no = this.letGo(e.no, width, seen);
+    const yes = this.letGo(e.yes, width, seen);
+    const activeHigh = ({ enable, isLow }: Driven) =>
+      isLow ? this.gateCell('not', [[enable]], NOW)[0]! : enable;
+    if (no.enable === C0)
+      return { data: yes.data, enable: yes.enable === C1 ? select : this.both(select, activeHigh(yes)) };
+    const inverted = () => this.gateCell('not', [[select]], NOW)[0]!;
+    if (yes.enable === C0)
+      return no.enable === C1
+        ? { data: no.data, enable: select, isLow: true }
+        : { data: no.data, enable: this.both(inverted(), activeHigh(no)) };
+    return {
+      data: this.mux(select, no.data.bits, yes.data.bits),
+      enable: this.mux(select, [activeHigh(no)], [activeHigh(yes)]).bits[0]!,
+    };
+  }
+
+  private both(a: Bit, b: Bit): Bit {
+    return this.reduced('and', [a, b]).bits[0]!;
+  }
 }
+
+/** What an expression drives, and the bit that lets it: always for `C1`, never for `C0`. */
+interface Driven {
+  readonly data: Value;
+  readonly enable: Bit;
+  /** Whether the bit lets it while it is 0. */
+  readonly isLow?: boolean;
+}
+
+const isFloating = (of: Expression): boolean =>
+  (of.is === 'number' && /^z+$/.test(of.digits)) ||
+  (of.is === 'repeat' && isFloating(of.item)) ||
+  (of.is === 'concat' && of.items.every(isFloating));
+
+const mayFloat = (of: Expression): boolean =>
+  isFloating(of) || (of.is === 'choose' && (mayFloat(of.yes) || mayFloat(of.no)));

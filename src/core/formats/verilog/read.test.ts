@@ -154,6 +154,36 @@ test('three-state gates and floating branches share a wire', () => {
   expect(r.word('z')).toBe('0');
 });
 
+test('choices within choices float where the last branch does', () => {
+  const r = rig(`
+    module nest(input e1, e2, a, b, output y, w);
+      assign y = e1 ? a : e2 ? b : 1'bz;
+      assign w = e1 ? 1'bz : e2 ? a : b;
+    endmodule`);
+  for (let row = 0; row < 16; row++) {
+    const [e1, e2, a, b] = [row >> 3, (row >> 2) & 1, (row >> 1) & 1, row & 1] as const;
+    r.set({ e1, e2, a, b });
+    expect([row, r.word('y'), r.word('w')]).toEqual([
+      row,
+      e1 ? `${a}` : e2 ? `${b}` : 'Z',
+      e1 ? 'Z' : e2 ? `${a}` : `${b}`,
+    ]);
+  }
+  // Two of them share a wire.
+  const shared = rig(`
+    module two(input [1:0] s, input a, b, c, output y);
+      assign y = s == 0 ? a : s == 1 ? b : 1'bz;
+      assign y = s[1] ? c : 1'bz;
+    endmodule`);
+  for (const [s, y] of [
+    [0, '1'],
+    [1, '0'],
+    [2, '1'],
+    [3, '1'],
+  ] as const)
+    expect(shared.set({ s, a: 1, b: 0, c: 1 }).word('y')).toBe(y);
+});
+
 test('delays: none is 0, the unit is 1 ns or what the file says', () => {
   const params = (source: string) =>
     [...read(source).sheets[0]!.parts.values()].find((p) => p.kind === 'and')!.params;

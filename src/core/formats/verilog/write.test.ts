@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { emptyLesson, type Lesson, type Params, type Sheet } from '../../circuit/lesson';
+import { prove } from '../../logic/equivalence/prove-sequences';
+import { compile } from '../../netlist/compile';
 import { CATALOGUE, findKind } from '../../parts/catalogue';
 import { partOf, Rig, sheetAround, sheetOfParts } from '../../testing/rig';
 import { readVerilog } from './read';
@@ -118,6 +120,35 @@ describe.each([...Object.keys(VARIANTS), 'or', 'nand', 'xnor'])('%s', (kind) => 
   );
 });
 
+/*
+ * The block that is written for a flip-flop with preset and clear, by the rules of IEEE Std 1364 for events: it wakes at an
+ * edge of the clock, of the clear, or of `set`, and then looks at their levels.
+ */
+test('a preset that outlasts the clear acts, in the run and in the written block alike', () => {
+  const lesson = lessonOf(sheetAround('dff', { preset: 'high', clear: 'high' }));
+  const text = writeVerilog(lesson, lesson.sheets[0]!);
+  expect(text).toMatch(/wire set = (\w+) & ~(\w+);\n\s+always @\(posedge \w+ or posedge \2 or posedge set\)/);
+  fc.assert(
+    fc.property(
+      fc.array(fc.constantFrom('D', 'C', 'PRE', 'CLR'), { minLength: 1, maxLength: 60 }),
+      (turned) => {
+        const rig = rigOf(lesson);
+        const is: Record<string, number> = { D: 0, C: 0, PRE: 0, CLR: 0 };
+        let q = 0;
+        for (const name of turned) {
+          const was: Record<string, number> = { ...is, set: is.PRE! & ~is.CLR! };
+          is[name] = 1 - is[name]!;
+          const set = is.PRE! & ~is.CLR!;
+          const isAwake = is.C! > was.C! || is.CLR! > was.CLR! || set > was.set!;
+          if (isAwake) q = is.CLR ? 0 : set ? 1 : is.D!;
+          rig.set({ [name]: is[name]! });
+          expect([turned, rig.word('Q')]).toEqual([turned, String(q)]);
+        }
+      },
+    ),
+  );
+});
+
 test('sources, displays, labels and pulls', () => {
   const port = (id: string, direction: 'in' | 'out', width = 1, rank = 0) =>
     partOf('port', id, { direction, width }, rank);
@@ -222,4 +253,20 @@ test('names that Verilog does not have are escaped and come back', () => {
   expect(writeVerilog(lessonOf(sheet), sheet)).toContain("output wire \\Q' ");
   expect(rigOf(again(lessonOf(sheet))).netlist.outputs.map((t) => t.name)).toEqual(['Q', "Q'"]);
   expect(findKind('dff')!.name).toBe('D flip-flop');
+});
+
+test('a sheet without labels is proved against its own Verilog', () => {
+  const sheet = sheetOfParts(
+    [
+      partOf('switch', 'switch1', {}, 0, ''),
+      partOf('switch', 'switch2', {}, 1, ''),
+      partOf('nand', 'g'),
+      partOf('lamp', 'l', {}, 2, ''),
+      partOf('lamp', 'm', {}, 3, 'Bars down'),
+    ],
+    ['switch1.Y-g.A', 'switch2.Y-g.B', 'g.Y-l.A', 'switch1.Y-m.A'],
+  );
+  const lesson = lessonOf(sheet);
+  const proof = prove(compile(sheet), compile(again(lesson).sheets[0]!));
+  expect(proof).toMatchObject({ ok: true, value: { verdict: 'equivalent' } });
 });

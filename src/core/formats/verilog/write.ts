@@ -1,5 +1,5 @@
 import type { Lesson, Part, Sheet } from '../../circuit/lesson';
-import { declaredInputs, declaredOutputs } from '../../netlist/declared';
+import { declaredInputs, declaredOutputs, terminalName } from '../../netlist/declared';
 import { type SheetWiring, wiringOf } from '../../netlist/sheet-wiring';
 import { boundaryOf, sheetInside } from '../../parts/catalogue';
 import type { VerilogWires } from '../../parts/part-kind';
@@ -132,7 +132,8 @@ function partModule(name: string, part: Part, template: Template): string {
     for (let at = 0; at < list.length; at += 12)
       lines.push(`  ${word} ${list.slice(at, at + 12).join(', ')};`);
   for (const gate of template.gates)
-    if (!absent.has(gate.output)) lines.push(...primitiveLines(gate, ref, absent).map((l) => `  ${l}`));
+    if (!absent.has(gate.output))
+      lines.push(...primitiveLines(gate, ref, absent, names).map((l) => `  ${l}`));
   const said = template.kind.spoken(part.params).replaceAll(/[\r\n]/g, ' ');
   return `// ${said}\nmodule ${identifier(name)} (\n${heads.join(',\n')}\n);\n${lines.join('\n')}\nendmodule\n`;
 }
@@ -149,6 +150,7 @@ function primitiveLines(
   gate: TemplateGate,
   ref: (r: number) => string,
   absent: ReadonlySet<number>,
+  names: Names,
 ): string[] {
   const { op } = gate;
   const out = ref(gate.output);
@@ -166,7 +168,7 @@ function primitiveLines(
     case Primitive.CONST_X:
       return [`assign ${out} = 1'b${op === Primitive.CONST_0 ? 0 : op === Primitive.CONST_1 ? 1 : 'x'};`];
     default:
-      return storeLines(gate, out, ins);
+      return storeLines(gate, out, ins, names);
   }
 }
 
@@ -174,12 +176,16 @@ function storeLines(
   gate: TemplateGate,
   out: string,
   [data, clock, preset, clear]: readonly string[],
+  names: Names,
 ): string[] {
   const latch = gate.op === Primitive.LATCH;
   const edge = gate.op === Primitive.DFF_FALL ? 'negedge' : 'posedge';
+  // A block wakes when a control begins, not when it ends. So that a preset that outlasts the clear acts, as it does in a
+  // flip-flop, the block waits for the preset without the clear.
+  const both = !latch && preset && clear ? identifier(names.give('set')) : null;
   const controls = [
     [clear, 0],
-    [preset, 1],
+    [both ?? preset, 1],
   ].filter(([signal]) => signal);
   const list = latch
     ? '@*'
@@ -189,6 +195,7 @@ function storeLines(
   const power = gate.store?.powerUp ?? 'lesson';
   const chain = controls.map(([signal, value]) => `if (${signal}) ${out} ${is} 1'b${value};`);
   return [
+    ...(both ? [`wire ${both} = ${preset} & ~${clear};`] : []),
     ...(power === 'lesson' ? [] : [`initial ${out} = 1'b${power.toLowerCase()};`]),
     `always ${list}`,
     ...[...chain, take].map((line, i) => (i === 0 ? `  ${line}` : `  else ${line}`)),
@@ -248,7 +255,7 @@ class SheetModule {
     for (const part of declaredInputs(source).filter(ofSheet)) {
       const i = wiring.indexOf.get(part.id)!;
       const [first, width] = this.groupAt(i, 0);
-      const name = this.names.give(part.label || part.id);
+      const name = this.names.give(terminalName(part));
       const taken = this.groups.get(first);
       this.ports.push({ direction: 'input', width, name, first });
       // Two that drive one wire: the second is tied to it.
@@ -259,7 +266,7 @@ class SheetModule {
       const i = wiring.indexOf.get(part.id)!;
       const [first, width] = this.groupAt(i, 0);
       const own = wiring.templates[i]!.ports[0]!.width;
-      const name = this.names.give(part.label || part.id);
+      const name = this.names.give(terminalName(part));
       this.ports.push({ direction: 'output', width: own, name, first });
       const taken = this.groups.get(first);
       if (taken === undefined && own === width) this.groups.set(first, name);

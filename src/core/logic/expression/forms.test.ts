@@ -8,7 +8,7 @@ import { expectDone } from '../../values/result';
 import { type BooleanFunction, DONT_CARE, OFF, ON } from '../minimise/cube';
 import { cell, truthTable } from '../table/truth-table';
 import { type Expression, evaluate } from './expression';
-import { drawnForm, FORMS, Formula, rowList, sizeOf } from './forms';
+import { drawnForm, FORMS, type Form, Formula, rowList, sizeOf } from './forms';
 import { code, NOTATIONS, pieces, written } from './notation';
 import { readFormulas } from './typed-formulas';
 
@@ -148,6 +148,14 @@ test('how large an expression is', () => {
   expect(size('ABC')).toEqual({ terms: 1, literals: 3, gates: 1, levels: 1 });
   expect(size("A'")).toEqual({ terms: 1, literals: 1, gates: 1, levels: 1 });
   expect(size('1')).toEqual({ terms: 0, literals: 0, gates: 0, levels: 0 });
+});
+
+test('terms of a single product or sum, by the form', () => {
+  const terms = (text: string, form: Form) => sizeOf(expressionOf(text), form).terms;
+  expect([terms("A'B'C", 'sop'), terms("A'B'C", 'pos')]).toEqual([1, 3]);
+  expect([terms('A + B + C', 'sop'), terms('A + B + C', 'pos')]).toEqual([3, 1]);
+  expect([terms('A', 'sop'), terms("A'", 'pos'), terms('0', 'pos')]).toEqual([1, 1, 0]);
+  expect(terms('(A + B)(A + C)', 'pos')).toBe(2);
 });
 
 test('rows as a list', () => {

@@ -231,7 +231,7 @@ export function cubeOf(product: Expression, names: readonly string[]): Cube | nu
 
 /** The size of an expression as a circuit. */
 export interface Size {
-  /** The operands of its outermost operator; 1 for a single product. */
+  /** The terms of its form; of other expressions the operands of the outermost operator, 1 for a single product. */
   readonly terms: number;
   readonly literals: number;
   /** Gates, a NOT counted as one; a repeated subexpression is built once. */
@@ -240,7 +240,8 @@ export interface Size {
   readonly levels: number;
 }
 
-export function sizeOf(expression: Expression): Size {
+/** @param form the form in which it is written; a single product is one term of a sum, and several of a product of sums. */
+export function sizeOf(expression: Expression, form: Form | null = null): Size {
   const seen = new Set<string>();
   let literals = 0;
   const visit = (e: Expression): number => {
@@ -255,15 +256,24 @@ export function sizeOf(expression: Expression): Size {
     return levels;
   };
   const levels = visit(expression);
-  const terms =
-    expression.op === 'constant'
-      ? 0
-      : expression.op === 'name' || expression.op === 'not'
-        ? 1
-        : expression.op === 'and' && expression.of.every((e) => e.op === 'name' || e.op === 'not')
-          ? 1
-          : expression.of.length;
-  return { terms, literals, gates: seen.size, levels };
+  return { terms: termsOf(expression, form), literals, gates: seen.size, levels };
+}
+
+/** What stands between terms in the forms of two levels. */
+const BETWEEN_TERMS: Partial<Record<Form, Operator>> = {
+  sop: 'or',
+  minterms: 'or',
+  pos: 'and',
+  maxterms: 'and',
+};
+
+function termsOf(expression: Expression, form: Form | null): number {
+  if (expression.op === 'constant') return 0;
+  if (expression.op === 'name' || expression.op === 'not') return 1;
+  const between = form === null ? undefined : BETWEEN_TERMS[form];
+  if (between) return expression.op === between ? expression.of.length : 1;
+  const isProduct = expression.op === 'and' && expression.of.every((e) => e.op === 'name' || e.op === 'not');
+  return isProduct ? 1 : expression.of.length;
 }
 
 /** The expression with the fewest gates, and of those the fewest literals. */

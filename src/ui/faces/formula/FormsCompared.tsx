@@ -19,7 +19,7 @@ export function FormsCompared({ formula, netlist }: { formula: Formula; netlist:
       </thead>
       <tbody>
         {rows.map(({ form, expression }) => {
-          const size = expression.ok ? sizeOf(expression.value) : null;
+          const size = expression.ok ? sizeOf(expression.value, form) : null;
           return (
             <tr key={form} className="border-b border-hairline last:border-0">
               <th scope="row" className="py-0.5 text-left font-normal">

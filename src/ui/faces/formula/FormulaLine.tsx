@@ -136,7 +136,7 @@ function Below({
       )}
       {expression.ok && (
         <p className="flex flex-wrap items-center gap-x-2 text-sm text-quiet">
-          <Taken expression={expression.value} />
+          <Taken expression={expression.value} form={form} />
           {smallest && <span>{smallest}</span>}
           <button type="button" className={LINK} aria-expanded={open} onClick={() => setOpen(!open)}>
             {open ? 'Hide the other forms' : 'Compare forms'}
@@ -175,8 +175,8 @@ function isSmallest(formula: Formula, form: Form): string | null {
   return found.exact ? '· none has fewer terms' : '· the smallest found; there may be a smaller one';
 }
 
-function Taken({ expression }: { expression: Expression }) {
-  const { terms, literals, gates, levels } = sizeOf(expression);
+function Taken({ expression, form }: { expression: Expression; form: Form }) {
+  const { terms, literals, gates, levels } = sizeOf(expression, form);
   return (
     <span>
       {[
