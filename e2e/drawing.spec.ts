@@ -104,7 +104,9 @@ test('label and number of inputs are set beside the part, and bad values are ans
   await hand.type(30, 8, 'clock');
   await page.keyboard.press('F2');
   await settings.getByLabel('Frequency').fill('0');
-  await expect(settings.getByRole('alert')).toHaveText('Frequency: from 0.01 to 1000000000 Hz');
+  await expect(settings.getByRole('alert')).toHaveText(
+    'Frequency: from 0.00001 to 1000000000 Hz, as 4, 2 kHz or 20 ms',
+  );
 });
 
 test('the wheel zooms to the pointer, dragging paper pans, and everything can be shown', async ({ page }) => {

@@ -1,14 +1,16 @@
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { blocksFor } from '@/core/netlist/blocks';
 import { findKind } from '@/core/parts/catalogue';
-import { readTyped } from '@/core/parts/typed';
+import { readTyped, suggestions } from '@/core/parts/typed';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
 import { pin } from '@/core/testing/sketch';
+import { renameSheet } from './changes/lesson';
 import { relabel, removeSelected } from './changes/parts';
 import { place } from './changes/place';
 import { addSheet, portsForSheet, removeSheet } from './changes/sheets';
 import { wire } from './changes/wires';
+import { placeable } from './placeable';
 import { Session } from './session';
 import { spokenPart } from './spoken';
 
@@ -206,4 +208,24 @@ test('a signal that never rests inside a block is told of the block', () => {
       pins: [{ part: 'b' }],
     },
   ]);
+});
+
+test('a sheet that is called as a part is told so, and both can be placed', () => {
+  const session = withBlock();
+  session.openSheet('sheet1');
+  expect(renameSheet(session, 'sheet1', 'Adder').ok).toBe(true);
+  expect(session.state.notice?.text).toBe(
+    '“Adder” places the part Adder. To place this sheet as a block elsewhere, type “block Adder”.',
+  );
+  session.openSheet('sheet2');
+  const kinds = placeable(session);
+  const typed = (text: string) => {
+    const read = readTyped(text, kinds);
+    return read.ok ? [read.value.kind.kind, read.value.params.sheet ?? null] : null;
+  };
+  expect(typed('adder')).toEqual(['adder', null]);
+  expect(typed('block adder')).toEqual(['block', 'sheet1']);
+  // Whoever chooses it from the list gets it as well.
+  const listed = suggestions('block adder', kinds)[0]!;
+  expect(typed(listed.typed[0]!)).toEqual(['block', 'sheet1']);
 });

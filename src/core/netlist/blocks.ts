@@ -1,6 +1,6 @@
 import type { Lesson, Sheet } from '../circuit/lesson';
 import { type BlockParams, blockKindOf, writePins } from '../parts/block';
-import { boundaryOf, sheetIdInside } from '../parts/catalogue';
+import { boundaryOf, PLACEABLE, sheetIdInside } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';
 import { declaredInputs, declaredOutputs } from './declared';
 
@@ -39,8 +39,12 @@ export function blocksFor(lesson: Lesson, onto: string): PartKind[] {
     .filter((s) => s.id !== onto && !heldSheets(lesson, s.id).has(onto))
     .map((s) => ({ sheet: s, params: blockParams(s) }))
     .filter(({ params }) => params.inputs !== '' || params.outputs !== '')
-    .map(({ sheet, params }) => blockKindOf(sheet.name, params));
+    .map(({ sheet, params }) => blockKindOf(sheet.name, params, partTypedAs(sheet.name) !== undefined));
 }
+
+/** The part of the catalogue that is placed by typing a name. */
+export const partTypedAs = (name: string): PartKind | undefined =>
+  PLACEABLE.find((kind) => kind.typed.includes(name.trim().toLowerCase()));
 
 /** How often a sheet is used as a block. */
 export function usesOf(lesson: Lesson, id: string): number {

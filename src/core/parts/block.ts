@@ -85,14 +85,18 @@ export function withSheetInside(block: Part, sheet: string): Part {
   return { ...block, params: { ...block.params, sheet } };
 }
 
-/** The kind as it is offered for one sheet: called as the sheet is, with its pins. */
-export function blockKindOf(name: string, params: BlockParams): PartKind {
+/**
+ * The kind as it is offered for one sheet: called as the sheet is, with its pins.
+ * @param isTaken whether a part of the catalogue is typed as the sheet is called: then only `block` before the
+ *   name places the block.
+ */
+export function blockKindOf(name: string, params: BlockParams, isTaken = false): PartKind {
   const pins = (written: string) =>
     readPins(written).map((p) => (p.width > 1 ? `${p.name} (${p.width} bits)` : p.name));
   return {
     ...blockKind,
     name,
-    typed: [name.toLowerCase(), `block ${name.toLowerCase()}`],
+    typed: isTaken ? [`block ${name.toLowerCase()}`] : [name.toLowerCase(), `block ${name.toLowerCase()}`],
     says: `A block with ${[...pins(params.inputs), '→', ...pins(params.outputs)].join(' ')}.`,
     params: schemaWith(params),
   };

@@ -18,8 +18,8 @@ const clockKind = definePart(
   (of: ParamSchemas) =>
     of.object({
       /** Cycles a second. */
-      hertz: of.number(0.01, 1e9, 1, {
-        low: 'a clock needs at least 0.01 Hz',
+      hertz: of.number(0.00001, 1e9, 1, {
+        low: 'a clock needs at least 0.00001 Hz, a period of 28 hours',
         high: 'a clock has at most 1 GHz',
       }),
       /** Part of the period that is high, in per cent. */
@@ -39,7 +39,7 @@ const clockKind = definePart(
     labelSide: 'left',
     isClock: true,
     settings: [
-      numberSetting('hertz', 'Frequency', 0.01, 1e9, 'Hz'),
+      numberSetting('hertz', 'Frequency', 0.00001, 1e9, 'Hz'),
       numberSetting('duty', 'High for', 1, 99, '%'),
       choiceSetting('first', 'Begins', [
         [0, 'low'],

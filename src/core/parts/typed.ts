@@ -37,12 +37,19 @@ function checkedText(kind: PartKind, text: string): Params {
   return params.ok ? params.value : defaultParams(kind);
 }
 
+/** `2 input and` and `3-input NAND` as `and 2` and `nand 3`: how many inputs comes after the gate. */
+function countLast(text: string, kinds: readonly PartKind[]): string {
+  const found = /^(\d+)[\s-]*inputs?\s+(\S.*)$/i.exec(text);
+  const gate = found && kindAndRest(found[2]!, kinds);
+  return gate?.kind.isGate ? `${gate.kind.typed[0]} ${found![1]} ${gate.rest}`.trim() : text;
+}
+
 /**
  * Reads `nand 3`, `clock 4 Hz`, `sw Key, Bars, Clear`: the name of a kind, words that set its parameters, and
  * the rest as labels with commas between. A refusal names the word that it did not understand.
  */
 export function readTyped(text: string, kinds: readonly PartKind[]): Result<TypedPart> {
-  const typed = text.trim();
+  const typed = countLast(text.trim(), kinds);
   const found = kindAndRest(typed, kinds);
   if (!found) {
     const [only, other] = suggestions(typed, kinds);

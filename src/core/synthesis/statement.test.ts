@@ -132,3 +132,40 @@ test('a sheet is used like a function: its switches become ports, small letters 
   const few = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B)');
   expect(few).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 outputs: S, C' } });
 });
+
+test.each([
+  ['Q3.T = 1', 'nothing is called Q3 on this sheet: place the part first, then Q3.T is its input'],
+  ['Y := A and B', 'write = alone: Y = A and B'],
+  ['Y <= A', 'write = alone: Y = A'],
+  ['Y == A', 'write = alone: Y = A'],
+  [
+    'Total = Total + Visitors',
+    '+ is “or” here, and Total would feed itself. To add up, place an adder and a register: type adder 8, then register 8',
+  ],
+])('%j is refused, with what was probably meant', (text, message) => {
+  const read = readStatement(new Sketch().lesson, 'sheet1', text);
+  expect(read.ok ? null : read.problem.message).toBe(message);
+});
+
+test('operands of several bits: gates as wide as they are, and a sum of numbers is refused', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'A', { width: 16 });
+  s.place('switch', 0, 10, 'B', { width: 16 });
+  s.place('switch', 0, 20, 'Key');
+  draw(s, 'Y = A and not B');
+  const made = [...s.sheet.parts.values()].filter((p) => ['and', 'not', 'lamp'].includes(p.kind));
+  expect(made.map((p) => p.params.width)).toEqual([16, 16, 16]);
+  // A name that is new takes as many bits as the others.
+  draw(s, 'Z = A xor New');
+  expect([...s.sheet.parts.values()].find((p) => p.label === 'New')!.params.width).toBe(16);
+  const refusal = (text: string) => {
+    const read = readStatement(s.lesson, 'sheet1', text);
+    return read.ok ? null : read.problem.message;
+  };
+  expect(refusal('S = A + B')).toBe(
+    'A has 16 bits, and + is “or” here. To add, place an adder: type adder 16. For “or”, write or',
+  );
+  expect(refusal('S = A and Key')).toBe('A has 16 bits and Key one: a gate takes inputs of equal widths');
+  expect(refusal('S = A xor 1')).toMatch(/^0 and 1 are single bits here, and A has 16/);
+  expect(compile(s.sheet).diagnostics.filter((d) => d.code === 'width-mismatch')).toEqual([]);
+});

@@ -35,6 +35,8 @@ export type Statement =
       /** A name, or a part and its pin: `Q1.T`. */
       readonly target: string;
       readonly expression: Expression;
+      /** Bits of each operand. */
+      readonly width: number;
     }
   | { readonly targets: readonly string[]; readonly block: Sheet; readonly reads: readonly string[] };
 
@@ -62,6 +64,14 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
   if (block) return readCall(block, split(text.slice(0, at)), split(call[2]!));
   const target = text.slice(0, at).trim();
   const said = text.slice(at + 1);
+  const sign = /[:<>!+\-*/^&|]$/.exec(target)?.[0] ?? (said.startsWith('=') ? '=' : null);
+  if (sign) {
+    const name = target.replace(/[\s:<>!+\-*/^&|]+$/, '');
+    return refused(
+      'other-sign',
+      `write = alone: ${name || 'Y'} = ${said.replace(/^=/, '').trim() || 'A and B'}`,
+    );
+  }
   if (!target) return refused('no-name', 'before the = stands a name: Sum = A xor B');
   if (target.length > 40) return refused('name-too-long', 'the name before the = is longer than 40 letters');
   const read = readExpression(said, labelsOn(sheet));
@@ -73,7 +83,66 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
   if (stray) return refused('no-such-pin', `there is no pin ${stray} on this sheet`);
   const [part, port] = pinNamed(sheet, target);
   if (part && !port) return refused('no-such-pin', `${part.label} has no input ${target.split('.')[1]}`);
-  return done({ target, expression: read.value.expression });
+  const dotted = /^(.+)\.([^.]+)$/.exec(target);
+  if (dotted && !part && !labelled(sheet, target))
+    return refused(
+      'no-such-part',
+      `nothing is called ${dotted[1]} on this sheet: place the part first, then ${target} is its input`,
+    );
+  const { expression } = read.value;
+  const width = widthOf(sheet, said, target, expression);
+  return width.ok ? done({ target, expression, width: width.value }) : width;
+}
+
+/**
+ * The bits of the operands of an expression, all of them alike; names that are new take as many as the others have.
+ * Refuses a sum that is meant with numbers: a + is an OR.
+ */
+function widthOf(sheet: Sheet, said: string, target: string, expression: Expression): Result<number> {
+  const names = namesOf(expression);
+  const isSum = said.includes('+');
+  const known = names.flatMap((name) => {
+    const source = sourceNamed(sheet, name);
+    return source ? [{ name, width: widthAt(sheet, source) }] : [];
+  });
+  const wide = known.find((k) => k.width > 1);
+  if (isSum && wide)
+    return refused(
+      'or-of-numbers',
+      `${wide.name} has ${wide.width} bits, and + is “or” here. To add, place an adder: type adder ${wide.width}. For “or”, write or`,
+    );
+  if (isSum && names.includes(target))
+    return refused(
+      'feeds-itself',
+      `+ is “or” here, and ${target} would feed itself. To add up, place an adder and a register: type adder 8, then register 8`,
+    );
+  if (!wide) return done(1);
+  const other = known.find((k) => k.width !== wide.width);
+  if (other)
+    return refused(
+      'unequal-widths',
+      `${wide.name} has ${wide.width} bits and ${other.name} ${other.width === 1 ? 'one' : other.width}: a gate takes inputs of equal widths`,
+    );
+  if (hasConstant(expression))
+    return refused(
+      'bit-beside-bus',
+      `0 and 1 are single bits here, and ${wide.name} has ${wide.width}: place a constant of ${wide.width} bits and give it a name`,
+    );
+  return done(wide.width);
+}
+
+const hasConstant = (e: Expression): boolean =>
+  e.op === 'constant' || (e.op === 'not' ? hasConstant(e.of) : e.op !== 'name' && e.of.some(hasConstant));
+
+/** The end from which a name is read; undefined where nothing is called so yet. */
+function sourceNamed(sheet: Sheet, name: string): End | undefined {
+  const pinned = pinOfName(sheet, name);
+  if (pinned) return pinned;
+  const part = labelled(sheet, name);
+  if (!part) return undefined;
+  const pins = pinsOf(part);
+  const pin = pins.find((p) => p.port.direction === 'out') ?? pins[0];
+  return pin && { part: part.id, port: pin.port.name };
 }
 
 /** A block used like a function: its inputs in brackets, its outputs before the =, both in their order. */
@@ -143,8 +212,8 @@ interface Gate {
   readonly level: number;
 }
 
-/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; no gate too wide. */
-function gatesOf(expression: Expression): Gate | string {
+/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; none with too many inputs. */
+function gatesOf(expression: Expression, width: number): Gate | string {
   const nots = new Map<string, Gate>();
   const level = (reads: readonly (Gate | string)[]) =>
     1 + Math.max(0, ...reads.map((r) => (typeof r === 'string' ? 0 : r.level)));
@@ -167,7 +236,7 @@ function gatesOf(expression: Expression): Gate | string {
         if (typeof inner === 'string') {
           let not = nots.get(inner);
           if (!not) {
-            not = { kind: 'not', params: {}, reads: [inner], level: 1 };
+            not = { kind: 'not', params: { width }, reads: [inner], level: 1 };
             nots.set(inner, not);
           }
           return not;
@@ -176,11 +245,11 @@ function gatesOf(expression: Expression): Gate | string {
         if (turned) return { ...inner, kind: turned };
         return inner.kind === 'not'
           ? inner.reads[0]!
-          : { kind: 'not', params: {}, reads: [inner], level: level([inner]) };
+          : { kind: 'not', params: { width }, reads: [inner], level: level([inner]) };
       }
       default: {
         const reads = e.of.map(make);
-        return { kind: e.op, params: { inputs: reads.length }, reads, level: level(reads) };
+        return { kind: e.op, params: { inputs: reads.length, width }, reads, level: level(reads) };
       }
     }
   };
@@ -220,9 +289,10 @@ export function drawStatement(
   const inputs = [...pen.sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input');
   const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
   let below = inputs.length ? Math.max(...inputs.map((p) => Math.ceil(footprintOf(p).y1))) + 3 : at.y;
+  const width = 'block' in statement ? 1 : statement.width;
   for (const name of 'block' in statement ? statement.reads : namesOf(statement.expression))
     if (!name.includes('.') && !labelled(pen.sheet, name)) {
-      pen.place('switch', {}, { x: left, y: below }, name);
+      pen.place('switch', { width }, { x: left, y: below }, name);
       below += 5;
     }
   if ('block' in statement) {
@@ -230,7 +300,7 @@ export function drawStatement(
     return { edit: group(pen.edits), parts: pen.parts };
   }
   const { target, expression } = statement;
-  const root = gatesOf(expression);
+  const root = gatesOf(expression, width);
   const gates: Gate[] = [];
   const gather = (gate: Gate | string) => {
     if (typeof gate === 'string' || gates.includes(gate)) return;
@@ -281,12 +351,7 @@ class Pen {
 
   /** The driver of a name; for a lamp, the driver of the lamp. */
   sourceOf(name: string): End {
-    const pinned = pinOfName(this.sheet, name);
-    if (pinned) return pinned;
-    const part = labelled(this.sheet, name)!;
-    const pins = pinsOf(part);
-    const pin = pins.find((p) => p.port.direction === 'out') ?? pins[0]!;
-    return { part: part.id, port: pin.port.name };
+    return sourceNamed(this.sheet, name)!;
   }
 
   private heightOf(end: End): number {

@@ -3,6 +3,7 @@ import { portsFor } from '@/core/drawing/editing/ports';
 import { usesOf } from '@/core/netlist/blocks';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';
+import { tellIfPart } from './lesson';
 
 /** Adds an empty sheet and opens it. @param name its name; the next free number without one. */
 export function addSheet(session: Session, name = ''): Result<undefined> {
@@ -15,7 +16,10 @@ export function addSheet(session: Session, name = ''): Result<undefined> {
   const called = name.trim().slice(0, 60) || `Sheet ${n}`;
   const sheet: Sheet = { id, name: called, parts: new Map(), wires: new Map() };
   const added = session.edit(`add “${called}”`, { type: 'addSheet', sheet, at: lesson.sheets.length });
-  if (added.ok) session.openSheet(id);
+  if (added.ok) {
+    session.openSheet(id);
+    tellIfPart(session, called);
+  }
   return added;
 }
 
