@@ -9,7 +9,7 @@ const CORNER = { x: -4, y: -4 };
 export class SheetHand {
   readonly sheet: Locator;
 
-  constructor(private readonly page: Page) {
+  constructor(readonly page: Page) {
     this.sheet = page.getByRole('application');
   }
 

@@ -28,7 +28,8 @@ export function pressKey(press: KeyPress, context: EditorContext): boolean {
       return true;
     }
   if (commands.length > 0) return explain(commands[0]!, context);
-  if (!/^[a-z]$/i.test(chord)) return false;
+  // `~` begins a name with a bar.
+  if (!/^[a-z~]$/i.test(chord)) return false;
   if (!TYPE.when(context).ok) return explain(TYPE, context);
   openTyping(context, chord);
   return true;

@@ -29,8 +29,6 @@ export const openTyping = ({ drawing }: EditorContext, first: string): void =>
     is: 'typing',
     at: drawing.spot(),
     first,
-    entered: false,
-    next: '',
     pull: [],
     pointed: drawing.isPointed(),
   });

@@ -15,10 +15,8 @@ export type Popup =
   | {
       readonly is: 'typing';
       readonly at: Point;
-      /** The text typed before the line was there, whether Enter followed, and the text after it. */
+      /** The text with which the line begins. */
       readonly first: string;
-      readonly entered: boolean;
-      readonly next: string;
       /** Ends of wires that were dropped here, to be joined to the chosen part. */
       readonly pull: readonly End[];
       /** Whether the pointer shows the place. */

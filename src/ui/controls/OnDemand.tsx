@@ -1,6 +1,7 @@
 'use client';
 
 import { type ComponentType, lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
+import { HoldKeys } from './HoldKeys';
 
 interface Props<P extends object> {
   readonly className: string;
@@ -31,7 +32,14 @@ export function OnDemand<P extends object>({ className, children, popup, load, p
   );
   if (!asked) return button;
   return (
-    <Suspense fallback={button}>
+    <Suspense
+      fallback={
+        <>
+          {button}
+          <HoldKeys />
+        </>
+      }
+    >
       <Opened {...props} />
     </Suspense>
   );

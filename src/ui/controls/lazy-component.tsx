@@ -4,12 +4,12 @@ import { fetcher } from '@/loading/load';
 /**
  * A component that is fetched when it is first shown.
  * @param what as it follows “could not fetch”: `the truth table`.
- * @param meanwhile stands in its place until then.
+ * @param meanwhile stands in its place until then: `<HoldKeys />` where it takes the keyboard.
  */
 export function lazyComponent<Props extends object>(
   what: string,
   fetchIt: () => Promise<ComponentType<Props>>,
-  meanwhile: ReactNode = null,
+  meanwhile: ReactNode | ((props: Props) => ReactNode) = null,
 ): ComponentType<Props> {
   const fetched = fetcher(what, fetchIt);
   const Fetched = lazy(() =>
@@ -18,7 +18,7 @@ export function lazyComponent<Props extends object>(
   // biome-ignore lint/correctness/noComponentHookFactories: called once for each, where a module begins
   return function LazyComponent(props: Props) {
     return (
-      <Suspense fallback={meanwhile}>
+      <Suspense fallback={typeof meanwhile === 'function' ? meanwhile(props) : meanwhile}>
         <Fetched {...props} />
       </Suspense>
     );

@@ -1,13 +1,14 @@
 'use client';
 
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { KeyPress } from '@/commands/chord';
 import type { DrawingContext } from '@/commands/context';
 import type { Flick, Popup } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
 import { toScreen } from '@/core/drawing/geometry/viewport';
 import { fetcher } from '@/loading/load';
+import { HoldKeys } from '@/ui/controls/HoldKeys';
+import { holdKeys } from '@/ui/controls/held-keys';
 import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
@@ -29,8 +30,10 @@ import { usePreview } from './usePreview';
 import { useSheetView, useWheelZoom } from './useSheetView';
 
 /** Popups are fetched when the pointer or a key first comes to the sheet. */
-const PopupHost = lazyComponent('the tools of the drawing', () =>
-  import('./popups/PopupHost').then((m) => m.PopupHost),
+const PopupHost = lazyComponent(
+  'the tools of the drawing',
+  () => import('./popups/PopupHost').then((m) => m.PopupHost),
+  <HoldKeys />,
 );
 const Breadcrumbs = lazyComponent('the way into blocks', () =>
   import('./Breadcrumbs').then((m) => m.Breadcrumbs),
@@ -101,6 +104,8 @@ export function Drawing() {
   useWheelZoom(canvas, sheetView);
 
   const open = useCallback((next: Popup | null) => {
+    // What is typed before the popup has the focus is typed into it.
+    if (next && next.is !== 'placed') holdKeys()();
     openNow.current = next;
     setOpened(next);
   }, []);
@@ -161,17 +166,6 @@ export function Drawing() {
     open(null);
     root.current?.focus();
   };
-  /** Keys that are pressed before the typing line is there are not lost. */
-  const typeAhead = ({ key, ctrlKey, metaKey }: KeyPress) => {
-    const now = openNow.current;
-    if (now?.is !== 'typing' || ctrlKey || metaKey) return false;
-    if (key === 'Escape') open(null);
-    else if (key === 'Enter') open({ ...now, entered: true });
-    // Text after Enter is the next part's name.
-    else if (key.length === 1)
-      open(now.entered ? { ...now, next: now.next + key } : { ...now, first: now.first + key });
-    return true;
-  };
   const showTip = (pixel: Point) => {
     const near = problemSpots(session.sheet, session.state.diagnostics).find(({ at }) => {
       const p = toScreen(view.current, at);
@@ -183,8 +177,7 @@ export function Drawing() {
   };
 
   useSheetKeys(root, {
-    press: (press) =>
-      typeAhead(press) || (controller.now ? controller.now.press(press) : controller.wait(press, typeAhead)),
+    press: (press) => (controller.now ?? { press: controller.wait }).press(press),
     release: (key) => controller.now?.release(key),
     copy: (cut) => controller.now?.copy(cut) ?? null,
     paste: (text) => controller.whenLoaded((now) => now.paste(text)),

@@ -2,6 +2,7 @@
 
 import type { ComponentType } from 'react';
 import type { Dialog } from '@/commands/context';
+import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 
 interface DialogProps {
@@ -10,12 +11,16 @@ interface DialogProps {
 
 /** The dialogs of the page, fetched when first asked for. The name of a sheet is typed in its tab. */
 const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<DialogProps>>> = {
-  help: lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage)),
-  commands: lazyComponent('the list of commands', () =>
-    import('@/ui/palette/CommandPalette').then((m) => m.CommandPalette),
+  help: lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage), <HoldKeys />),
+  commands: lazyComponent(
+    'the list of commands',
+    () => import('@/ui/palette/CommandPalette').then((m) => m.CommandPalette),
+    <HoldKeys />,
   ),
-  compare: lazyComponent('the comparison', () =>
-    import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),
+  compare: lazyComponent(
+    'the comparison',
+    () => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),
+    <HoldKeys />,
   ),
 };
 

@@ -3,6 +3,7 @@ import { useStore } from 'zustand';
 import type { Dialog, PageContext } from '@/commands/context';
 import { fetcher } from '@/loading/load';
 import type { Session } from '@/session/session';
+import { holdKeys } from '@/ui/controls/held-keys';
 import { chooseTheme, currentTheme, toggleProjector } from '@/ui/controls/theme';
 import { FACES } from '@/ui/faces';
 
@@ -39,7 +40,11 @@ export function usePage(session: Session): Page {
     return {
       faces: () => FACES.map(({ id, name }) => ({ id, name, isOpen: latest.current(id) })),
       showFace: (id, open) => setChosen((all) => ({ ...all, [id]: open })),
-      openDialog,
+      openDialog: (next) => {
+        // What is typed before the dialog has the focus is typed into it.
+        holdKeys()();
+        openDialog(next);
+      },
       toggleProjector,
       toggleTheme: () => chooseTheme(currentTheme() === 'dark' ? 'light' : 'dark'),
       saveAs: (format) => told(saving().then(({ saveSheet }) => saveSheet(session, format))),

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { OpenSession } from '@/session/open-session';
+import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { hint } from '@/ui/controls/hint';
 import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
@@ -17,8 +18,16 @@ const NotOpened = lazyComponent('the page for lessons that are missing', () =>
 const SetAside = lazyComponent('the edits that were set aside', () =>
   import('./SetAside').then((m) => m.SetAside),
 );
-const HandOut = lazyComponent('“Hand out”', () => import('@/ui/exercise/HandOut').then((m) => m.HandOut));
-const HandIn = lazyComponent('“Hand in”', () => import('@/ui/exercise/HandIn').then((m) => m.HandIn));
+const HandOut = lazyComponent(
+  '“Hand out”',
+  () => import('@/ui/exercise/HandOut').then((m) => m.HandOut),
+  <HoldKeys />,
+);
+const HandIn = lazyComponent(
+  '“Hand in”',
+  () => import('@/ui/exercise/HandIn').then((m) => m.HandIn),
+  <HoldKeys />,
+);
 const TaskPane = lazyComponent('the task', () => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
 
 /** A kept lesson with all that one does with it: a teacher hands out, a student hands in. */

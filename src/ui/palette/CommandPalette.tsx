@@ -8,6 +8,7 @@ import { chordText } from '@/commands/chord';
 import { type Command, nameOf, runCommand } from '@/commands/command';
 import { findCommands } from '@/commands/find';
 import { GROUPS } from '@/commands/groups';
+import { holdKeys } from '@/ui/controls/held-keys';
 import { useEditor } from '@/ui/session/editor-context';
 
 /** More lines than this nobody reads: another word finds it sooner. */
@@ -22,8 +23,12 @@ export function CommandPalette({ onClose }: { onClose: () => void }) {
   const shown = found.slice(0, MOST_SHOWN);
   /** It runs after the dialog has gone, so that the focus it sets stays. */
   const choose = (command: Command) => {
+    const end = holdKeys(false);
     onClose();
-    requestAnimationFrame(() => runCommand(command, editor));
+    requestAnimationFrame(() => {
+      runCommand(command, editor);
+      end();
+    });
   };
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>

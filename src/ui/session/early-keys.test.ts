@@ -1,5 +1,5 @@
 import { COMMANDS } from '@/commands';
-import { isForDrawing } from './early-keys';
+import { isHeldKey } from '@/ui/controls/held-keys';
 
 test('a key of a command is kept for the drawing while it is fetched, and no key of the browser', () => {
   const press = (chord: string) => {
@@ -16,7 +16,7 @@ test('a key of a command is kept for the drawing while it is fetched, and no key
   };
   const chords = COMMANDS.flatMap((c) => (c.isBrowserKey ? [] : (c.keys ?? [])));
   // Alt with an arrow also leads back in the browser's history: without a part selected it must.
-  expect(chords.filter((chord) => !isForDrawing(press(chord)) && !chord.startsWith('Alt+'))).toEqual([]);
+  expect(chords.filter((chord) => !isHeldKey(press(chord)) && !chord.startsWith('Alt+'))).toEqual([]);
   for (const chord of ['F5', 'F11', 'F12', 'Tab', 'Ctrl+R', 'Ctrl+T', 'Ctrl+L', 'Ctrl+C', 'Ctrl+V'])
-    expect([chord, isForDrawing(press(chord))]).toEqual([chord, false]);
+    expect([chord, isHeldKey(press(chord))]).toEqual([chord, false]);
 });

@@ -1,11 +1,8 @@
 import type { KeyPress } from '@/commands/chord';
+import { isHeldKey } from '@/ui/controls/held-keys';
 import { takesKeys } from './key-owner';
 
 const MOST = 200;
-/** The letters that commands listen for with Ctrl, and the named keys; the browser keeps all others. */
-const CTRL_LETTERS = 'adkyz';
-const NAMED = /^(Enter|Escape|Delete|Backspace|Arrow\w+|ContextMenu|F2|F8|F9|F10)$/;
-
 let kept: KeyPress[] | null = null;
 
 /** The facts of a key event that count; the event itself does not outlive its handling. */
@@ -18,15 +15,9 @@ export const pressOf = ({ key, ctrlKey, metaKey, altKey, shiftKey, repeat }: Key
   isRepeat: repeat,
 });
 
-/** Whether a key is kept for a drawing that is still loading; the browser must then leave it alone. */
-export function isForDrawing({ key, ctrlKey, metaKey, altKey }: KeyPress): boolean {
-  if (altKey) return false;
-  return ctrlKey || metaKey ? CTRL_LETTERS.includes(key.toLowerCase()) : key.length === 1 || NAMED.test(key);
-}
-
 function keep(event: KeyboardEvent): void {
   const press = pressOf(event);
-  if (event.defaultPrevented || takesKeys(event.target) || !isForDrawing(press)) return;
+  if (event.defaultPrevented || takesKeys(event.target) || !isHeldKey(press)) return;
   if (kept!.length < MOST) kept!.push(press);
   event.preventDefault();
 }

@@ -299,7 +299,7 @@ export class PointerGesture {
   private offerParts(pull: readonly End[]): void {
     const { drawing } = this.context;
     const at = drawing.spot();
-    drawing.open({ is: 'typing', at, first: '', entered: false, next: '', pull, pointed: true });
+    drawing.open({ is: 'typing', at, first: '', pull, pointed: true });
   }
 
   private click(partId: string, keys: Keys, at: Point): void {

@@ -2,7 +2,7 @@ import { useEffect, useMemo } from 'react';
 import type { KeyPress } from '@/commands/chord';
 import type { EditorContext } from '@/commands/context';
 import { fetcher } from '@/loading/load';
-import { isForDrawing } from '@/ui/session/early-keys';
+import { holdKeys, isHeldKey, pressAgain } from '@/ui/controls/held-keys';
 import type { EditorController } from './editor-controller';
 
 const load = fetcher('the tools of the drawing', () =>
@@ -15,8 +15,8 @@ export interface EditorHolder {
   fetch(): void;
   /** Calls back once it is loaded; in the order of the calls. */
   whenLoaded(use: (editor: EditorController) => void): void;
-  /** Keeps a key for it. @returns whether the browser is to leave the key alone. */
-  wait(press: KeyPress, first: (press: KeyPress) => boolean): boolean;
+  /** Keeps a key, and those after it, until it is loaded. @returns whether the browser is to leave the key alone. */
+  wait(press: KeyPress): boolean;
 }
 
 /**
@@ -49,9 +49,12 @@ export function useEditorController(context: EditorContext): EditorHolder {
       },
       fetch,
       whenLoaded,
-      wait: (press: KeyPress, first: (press: KeyPress) => boolean) => {
-        whenLoaded((editor) => void (first(press) || editor.press(press)));
-        return isForDrawing(press);
+      wait: (press: KeyPress) => {
+        if (!isHeldKey(press)) return false;
+        const end = holdKeys(false);
+        pressAgain([press]);
+        whenLoaded(end);
+        return true;
       },
     };
   }, [context]);

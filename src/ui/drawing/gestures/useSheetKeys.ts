@@ -1,5 +1,6 @@
 import { type RefObject, useEffect, useRef } from 'react';
 import type { KeyPress } from '@/commands/chord';
+import { pressAgain } from '@/ui/controls/held-keys';
 import { pressOf, takeEarlyKeys } from '@/ui/session/early-keys';
 import { isButton, takesKeys } from '@/ui/session/key-owner';
 
@@ -51,7 +52,7 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
     window.addEventListener('copy', onCopy);
     window.addEventListener('cut', onCut);
     window.addEventListener('paste', onPaste);
-    for (const press of takeEarlyKeys()) latest.current.press(press);
+    pressAgain(takeEarlyKeys());
     return () => {
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('keyup', onRelease);

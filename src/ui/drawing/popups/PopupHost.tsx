@@ -77,14 +77,12 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
         <TypingLine
           place={pointBox(opened.at)}
           first={opened.first}
-          entered={opened.entered}
           session={session}
           wanted={opened.pull[0] ? requirementAt(session.sheet, opened.pull[0]) : null}
           onClose={close}
           onStatement={(text) => {
             const drawn = typedLine(session, text, onSheet(opened.at));
             if (drawn.ok) close();
-            if (drawn.ok && opened.next) openTyping(editor, opened.next);
             return drawn;
           }}
           onPlace={({ kind, params, labels }) => {
@@ -94,7 +92,6 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
                 ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
                 : place(session, kind, params, labels, at, opened.pointed);
             placed(kind, params, made);
-            if (opened.next) openTyping(editor, opened.next);
           }}
         />
       );

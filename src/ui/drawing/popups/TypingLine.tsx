@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { compatibleParts, type PinRequirement } from '@/core/drawing/editing/compatible-parts';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
@@ -16,9 +16,8 @@ import { OwnTableOfKind } from './OwnTablePanel';
 import type { PopoverPlace } from './SheetPopover';
 
 interface Props extends PopoverPlace {
-  /** The text typed before the line was there, and whether Enter followed. */
+  /** The text with which it begins. */
   readonly first: string;
-  readonly entered: boolean;
   readonly session: Session;
   /** The requirement of the wire that was dropped here; all kinds are offered without one. */
   readonly wanted: PinRequirement | null;
@@ -30,7 +29,7 @@ interface Props extends PopoverPlace {
 const SHOWN = 6;
 
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
-export function TypingLine({ place, first, entered, session, wanted, onPlace, onStatement, onClose }: Props) {
+export function TypingLine({ place, first, session, wanted, onPlace, onStatement, onClose }: Props) {
   const [text, setText] = useState(first);
   const [problem, setProblem] = useState('');
   /** Whether the part that is marked can be tried before it is placed. */
@@ -79,13 +78,6 @@ export function TypingLine({ place, first, entered, session, wanted, onPlace, on
     if (wanted) return 'what fits this wire · Enter takes the first';
     return 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars';
   };
-
-  // Keys may still have come while the line was being fetched and mounted.
-  useEffect(() => setText(first), [first]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only Enter that was pressed ahead counts here
-  useEffect(() => {
-    if (entered) submit(completed(first));
-  }, [entered]);
 
   return (
     <ComboLine

@@ -13,14 +13,17 @@ import { plainText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
 import { setTimeSetup } from '@/session/changes/time';
 import { told } from '@/session/told';
+import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { stateLabel } from '@/ui/derived/state-table';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { inLayers, onCircle, type Placed, roundOf, STATE } from './place';
 import { namesTogether, stateWords, transitionWords } from './words';
 
-const CounterDialog = lazyComponent('the counter dialog', () =>
-  import('./CounterDialog').then((m) => m.CounterDialog),
+const CounterDialog = lazyComponent(
+  'the counter dialog',
+  () => import('./CounterDialog').then((m) => m.CounterDialog),
+  <HoldKeys />,
 );
 
 /** Diagrams of more states are read by nobody. */

@@ -26,12 +26,19 @@ import { Walk } from './Walk';
 const takeAway = fetcher('the menu of formats', () => import('./TakeAway').then((m) => m.TakeAwayMenu));
 const COPY = 'shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 
+interface Props {
+  /** The cell with which to continue. */
+  readonly start: At;
+  /** Whether the person has just begun it here. */
+  readonly isBegun: boolean;
+  readonly onClose: () => void;
+}
+
 /**
  * The table that is filled in by hand, beside the circuit's columns: to draw the circuit from it, or to
  * predict first and compare with tried rows.
- * @param start the cell with which to continue.
  */
-export function SpecFace({ start, onClose }: { start: At; onClose: () => void }) {
+export function SpecFace({ start, isBegun, onClose }: Props) {
   const session = useSession();
   const isExercise = useSessionState((s) => s.lesson.exercise !== null);
   const title = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.name);
@@ -106,6 +113,7 @@ export function SpecFace({ start, onClose }: { start: At; onClose: () => void })
         <SpecGrid
           plan={plan}
           start={start}
+          isBegun={isBegun}
           circuit={circuit}
           isHidden={isHidden}
           onDraw={drawAs}

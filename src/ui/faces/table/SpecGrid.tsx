@@ -34,6 +34,8 @@ interface PlanGridProps {
   readonly plan: SpecTable;
   /** The cell that is gone on from. */
   readonly start: At;
+  /** Whether the person has just begun it, and goes on in it. */
+  readonly isBegun: boolean;
   readonly circuit: CircuitColumns | null;
   /** Whether the circuit's columns are hidden in untried rows. */
   readonly isHidden: boolean;
@@ -42,7 +44,7 @@ interface PlanGridProps {
 }
 
 /** The rows: inputs, then for each output the filled-in cell, and beside it the circuit's value. */
-export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: PlanGridProps) {
+export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNames }: PlanGridProps) {
   const session = useSession();
   const rowsOfAll = 2 ** plan.inputs.length;
   const live = useSessionState((s) =>
@@ -59,12 +61,13 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
   useEffect(() => {
     if (live >= 0) rows.reveal(live);
   }, [live]);
-  // A new table is typed into at once, from its first cell on.
+  // A table that was begun by hand is typed into at once, from its first cell on.
   const names = [...plan.inputs, ...plan.outputs.map((o) => o.name)].sort().join();
-  const begun = useRef(names);
+  const begun = useRef(isBegun ? null : names);
   useEffect(() => {
+    if (begun.current === names) return;
     scroller.current?.focus();
-    if (begun.current !== names) setAt({ row: 0, output: 0 });
+    if (begun.current !== null) setAt({ row: 0, output: 0 });
     begun.current = names;
   }, [names]);
 
@@ -239,11 +242,15 @@ export function SpecGrid({ plan, start, circuit, isHidden, onDraw, onNames }: Pl
                     isHere ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent' : ''
                   } ${isWrong ? 'bg-[color-mix(in_srgb,var(--bad)_14%,transparent)]' : ''}`}
                   onPointerDown={(event) => {
-                    setAt({ row, output });
+                    event.currentTarget.releasePointerCapture(event.pointerId);
+                    if (!isHere || document.activeElement !== scroller.current) {
+                      setAt({ row, output });
+                      if (circuit) goToNamedRow(session, plan.inputs, row);
+                      return;
+                    }
                     const next = NEXT[letter]!;
                     painting.current = { letter: next, output };
                     put(output, row, next);
-                    event.currentTarget.releasePointerCapture(event.pointerId);
                   }}
                   onPointerEnter={() => {
                     const brush = painting.current;

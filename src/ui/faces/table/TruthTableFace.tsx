@@ -1,9 +1,10 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import { fetcher } from '@/loading/load';
+import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { OnDemand } from '@/ui/controls/OnDemand';
@@ -20,11 +21,11 @@ const Walk = lazyComponent('the walk through the rows', () => import('./Walk').t
 const StateTableGrid = lazyComponent('the state table', () =>
   import('./StateTableGrid').then((m) => m.StateTableGrid),
 );
-const PlannedFace = lazyComponent(
-  'the table to fill in',
-  plannedFace,
-  <section className="pane" aria-busy="true" />,
-);
+const PlannedFace = lazyComponent('the table to fill in', plannedFace, ({ isBegun }) => (
+  <section className="pane" aria-busy="true">
+    {isBegun && <HoldKeys />}
+  </section>
+));
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
 const FIRST_CELL = { row: 0, output: 0 };
@@ -44,7 +45,9 @@ export function TruthTableFace() {
   const tried = useSessionState((s) => s.tried.size);
   const planned = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.plan !== undefined);
   const readOnly = useSessionState((s) => s.readOnly);
-  const [isFilling, setFilling] = useState(false);
+  const rootId = useSessionState((s) => s.rootId);
+  /** The sheet for which a table was begun here. */
+  const [begunFor, setBegunFor] = useState<string | null>(null);
   const [start, setStart] = useState(FIRST_CELL);
   const stores = useSessionState((s) => s.netlist.storage.length > 0);
   const isEmpty = useSessionState((s) => s.netlist.outputs.length === 0);
@@ -59,9 +62,27 @@ export function TruthTableFace() {
   );
   const begin = () => {
     setStart(FIRST_CELL);
-    setFilling(true);
+    setBegunFor(rootId);
   };
-  if (planned || isFilling) return <PlannedFace start={start} onClose={() => setFilling(false)} />;
+  // What is begun for a sheet is of that sheet alone.
+  useEffect(() => {
+    setBegunFor((sheet) => (sheet === rootId ? sheet : null));
+    setStart(FIRST_CELL);
+  }, [rootId]);
+  // Once it is there it is of the document, and undo may take it away.
+  useEffect(() => {
+    if (planned) setBegunFor(null);
+  }, [planned]);
+  const isBegun = begunFor === rootId;
+  if (planned || isBegun)
+    return (
+      <PlannedFace
+        key={rootId}
+        start={start}
+        isBegun={isBegun || start !== FIRST_CELL}
+        onClose={() => setBegunFor(null)}
+      />
+    );
   return (
     <section className="pane" aria-label="Truth table">
       <header className="pane-head">

@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { emptySheet, SheetHand } from './hand';
+
+/*
+ * Whatever is typed after a press reaches what the press opens, however fast. Nothing here waits between the two.
+ */
+
+test('the list of commands takes the letters that follow Ctrl K', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('add a sheet');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('listbox', { name: 'Parts on Sheet 2: 0' })).toBeAttached();
+  expect(await hand.parts()).toEqual([]);
+});
+
+test('statements follow one another without a pause, and Escape ends one', async ({ page }) => {
+  const hand = await emptySheet(page);
+  for (const line of ['sw Key', 'Drive = Key and Bars', 'sheet Two', 'nor']) {
+    await page.keyboard.type(line);
+    await page.keyboard.press(line === 'nor' ? 'Escape' : 'Enter');
+  }
+  await expect(page.getByRole('listbox', { name: 'Parts on Two: 0' })).toBeAttached();
+  await page.getByRole('navigation', { name: 'Sheets' }).getByRole('button', { name: 'Sheet 1' }).click();
+  await expect.poll(async () => (await hand.parts()).length).toBe(4);
+});
+
+test('the settings of a part take its name', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await page.keyboard.type('and');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts()).length).toBe(1);
+  await page.reload();
+  await hand.ready();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('F2');
+  await page.keyboard.type('Turnstile bars');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts())[0]).toContain('Turnstile bars');
+});
+
+test('the table to fill in takes its names', async ({ page }) => {
+  await emptySheet(page);
+  await page.getByRole('button', { name: 'Fill in a table' }).click();
+  await page.keyboard.type('Key, Bars, Clear = Drive');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('grid', { name: 'Table to fill in' })).toBeFocused();
+  await expect(page.getByRole('columnheader', { name: 'Clear' })).toBeVisible();
+});
+
+test('“Hand out” takes the title, a menu its arrow keys', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page.keyboard.type('The bars');
+  await expect(page.getByRole('dialog').getByLabel('Title')).toHaveValue(/The bars$/);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('menuitemcheckbox').first()).toBeFocused();
+});

@@ -1,0 +1,121 @@
+/*
+ * Keys that are pressed after something was asked for and before it is there. They are kept, and pressed again, one by
+ * one, where the focus then is: nobody who types on at once loses a letter.
+ */
+
+/** The facts of a key that count; the event itself does not outlive its handling. */
+export interface HeldKey {
+  readonly key: string;
+  readonly ctrlKey: boolean;
+  readonly metaKey: boolean;
+  readonly altKey: boolean;
+  readonly shiftKey: boolean;
+}
+
+/** The letters that commands listen for with Ctrl, and the named keys; the browser keeps all others. */
+const CTRL_LETTERS = 'adkyz';
+const NAMED = /^(Enter|Escape|Delete|Backspace|Arrow\w+|ContextMenu|F2|F8|F9|F10)$/;
+/** Keys that are kept besides, where something is known to come. */
+const MORE = /^(Tab|Home|End)$/;
+const FIELD = 'input, textarea, select, [contenteditable="true"]';
+const TEXT_FIELD =
+  'textarea, input:not([type]), input[type="text"], input[type="search"], input[type="number"]';
+/** Frames in which what has come may still take the focus. */
+const FRAMES = 10;
+const MOST = 300;
+
+const held: (HeldKey & { readonly isUp: boolean })[] = [];
+let holders = 0;
+let isReleasing = false;
+/** The field that the person has gone to meanwhile: what is typed there is meant for it. */
+let gone: Element | null = null;
+
+/** Whether a key is kept; the browser must then leave it alone. */
+export function isHeldKey({ key, ctrlKey, metaKey, altKey }: HeldKey): boolean {
+  if (altKey) return false;
+  return ctrlKey || metaKey ? CTRL_LETTERS.includes(key.toLowerCase()) : key.length === 1 || NAMED.test(key);
+}
+
+function keep(event: KeyboardEvent): void {
+  const { key, ctrlKey, metaKey, altKey, shiftKey, target } = event;
+  const isUp = event.type === 'keyup';
+  if (!event.isTrusted || !(isHeldKey(event) || MORE.test(key))) return;
+  if (target === gone) return;
+  if (isUp && !held.some((one) => one.key === key && !one.isUp)) return;
+  if (held.length < MOST && !event.repeat) held.push({ key, ctrlKey, metaKey, altKey, shiftKey, isUp });
+  event.preventDefault();
+  event.stopImmediatePropagation();
+}
+
+function leave({ target }: PointerEvent): void {
+  gone = target instanceof Element ? target.closest(FIELD) : null;
+}
+
+function listen(on: boolean): void {
+  gone = null;
+  if (on) window.addEventListener('pointerdown', leave, true);
+  else window.removeEventListener('pointerdown', leave, true);
+  for (const type of ['keydown', 'keyup'] as const)
+    if (on) window.addEventListener(type, keep, true);
+    else window.removeEventListener(type, keep, true);
+}
+
+/**
+ * Keeps the keys from now on.
+ * @param focuses whether what comes takes the focus: the keys are then pressed once it has.
+ * @returns ends it; a second call does nothing.
+ */
+export function holdKeys(focuses = true): () => void {
+  const from = document.activeElement;
+  if (holders++ === 0 && !isReleasing) listen(true);
+  let isOver = false;
+  return () => {
+    if (isOver) return;
+    isOver = true;
+    let frames = 0;
+    const look = () => {
+      const { activeElement } = document;
+      const isThere = !focuses || (activeElement !== from && activeElement !== document.body);
+      if (!isThere && ++frames < FRAMES) requestAnimationFrame(look);
+      else if (--holders === 0) void release();
+    };
+    look();
+  };
+}
+
+/** Presses keys again before all that are kept, as soon as nothing is waited for. */
+export function pressAgain(keys: readonly HeldKey[]): void {
+  if (keys.length === 0) return;
+  held.unshift(...keys.map((key) => ({ ...key, isUp: false })));
+  holdKeys(false)();
+}
+
+async function release(): Promise<void> {
+  if (isReleasing) return;
+  isReleasing = true;
+  // What a key opens takes the keys after it, as soon as it is there.
+  for (let key = held.shift(); key; key = holders === 0 ? held.shift() : undefined) {
+    press(key);
+    await new Promise((resolve) => setTimeout(resolve));
+  }
+  isReleasing = false;
+  if (holders === 0) listen(false);
+}
+
+/** Presses a key where the focus is, with what the browser would do by itself. */
+function press({ isUp, ...key }: HeldKey & { readonly isUp: boolean }): void {
+  const target = document.activeElement ?? document.body;
+  const event = new KeyboardEvent(isUp ? 'keyup' : 'keydown', { ...key, bubbles: true, cancelable: true });
+  if (!target.dispatchEvent(event) || isUp || key.ctrlKey || key.metaKey) return;
+  if (target.matches(TEXT_FIELD)) type(target as HTMLInputElement, key.key);
+  else if ((key.key === 'Enter' || key.key === ' ') && target.matches('button, a[href], [role="button"]'))
+    (target as HTMLElement).click();
+}
+
+function type(field: HTMLInputElement | HTMLTextAreaElement, key: string): void {
+  // The only way to type that a field, its undo and its listeners all take for typing.
+  if (key.length === 1) document.execCommand('insertText', false, key);
+  else if (key === 'Backspace') document.execCommand('delete');
+  else if (key === 'Delete') document.execCommand('forwardDelete');
+  else if (key === 'Enter' && field instanceof HTMLInputElement) field.form?.requestSubmit();
+}
