@@ -190,8 +190,8 @@ test('a whole sheet is read out part by part', async ({ page }) => {
       'Adults, bank of 4 switches, 0, drives Block 1',
       'note: Ticket adder',
       "note: Children's and adults' tickets are added bit by bit. Go inside the block with two clicks.",
-      'Block 1, block Four bits with 2 inputs and 1 output, from Children and Adults, output 00, drives Lamps and Tickets',
-      'Lamps, row of 5 lamps, from Block 1, shows 00',
-      'Tickets, number of 5 bits, unsigned, from Block 1, shows 00',
+      'Block 1, block Four bits with 2 inputs and 1 output, from Children and Adults, output 0, drives Lamps and Tickets',
+      'Lamps, row of 5 lamps, from Block 1, shows 0',
+      'Tickets, number of 5 bits, unsigned, from Block 1, shows 0',
     ]);
 });

@@ -398,3 +398,67 @@ test('a run is held against what is expected, and against a dump, with the diffe
   await found.getByRole('button', { name: 'Take the file away' }).click();
   await expect(found.getByRole('status')).toContainText('compared with what is expected');
 });
+
+test('a bus is drawn on its lane as a number; a driven clock is told as it is driven', async ({ page }) => {
+  const hand = await emptySheet(page);
+  for (const line of ['clock 1Hz Clk', 'sw 4bit Level', 'd Q', 'Q.C = Clk']) {
+    await page.keyboard.type(line);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+  }
+  await expect.poll(async () => (await hand.parts()).join()).toContain('from Clk');
+  await time(page).getByRole('button', { name: 'Stimulus', exact: true }).click();
+  const panel = page.getByRole('region', { name: 'Stimulus' });
+  const how = panel.getByRole('combobox', { name: 'How Clk goes' });
+  await expect(how).toHaveText(/by its clock/);
+  await how.selectOption({ label: 'up and down' });
+  // It begins low, as the clock does, and with its period.
+  await expect(panel.getByLabel('Period or frequency of Clk')).toHaveValue('1 s');
+  await expect(panel.getByLabel('Beginning of Clk')).toHaveValue('500 ms');
+  await panel.getByLabel('Period or frequency of Clk').fill('2 kHz');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts()).join()).toContain('driven by the stimulus, 2 kHz');
+
+  const box = (await slider(page).boundingBox())!;
+  const lanes = Number(await slider(page).getAttribute('data-lanes'));
+  expect(lanes).toBe(2);
+  const y = box.y + 34 + (box.height - 34) * 0.3;
+  await page.mouse.move(box.x + 180, Math.min(y, box.y + 130));
+  await page.mouse.down();
+  await page.mouse.move(box.x + 260, Math.min(y, box.y + 130), { steps: 4 });
+  await page.mouse.up();
+  const field = page.getByRole('textbox', { name: /^Value of Level from/ });
+  await expect(field).toBeFocused();
+  await page.keyboard.type('99');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“99” is no number that fits 4 bits.')).toBeVisible();
+  await field.fill('12');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByLabel('Data of Level')).toHaveValue(/ 12, .* 0$/);
+  await panel.getByRole('combobox', { name: 'How Level goes' }).selectOption({ label: 'a value a step' });
+  await panel.getByRole('checkbox', { name: 'then 0' }).check();
+});
+
+test('a run that was asked for is shown whole, with ticks that read apart', async ({ page }) => {
+  const hand = await emptySheet(page);
+  for (const line of ['counter 14 clear Bell', 'clock 1Hz Clk', 'Bell.C = Clk', 'Bell.CLR = Reset']) {
+    await page.keyboard.type(line);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+  }
+  await expect.poll(async () => (await hand.parts()).join()).toContain('from Clk and Reset');
+  await time(page).getByRole('textbox', { name: 'Run to a time' }).fill('9 h 10 min');
+  await page.keyboard.press('Enter');
+  await expect(slider(page)).toHaveAttribute('aria-valuetext', '9 h 10 min', { timeout: 20_000 });
+  await time(page).getByRole('button', { name: 'Find out' }).click();
+  await page.getByRole('tab', { name: 'Division' }).click();
+  const rows = page.getByRole('region', { name: 'Find out' }).getByRole('row');
+  await expect(rows).toHaveCount(15);
+  const last = await rows.nth(14).getByRole('cell').allInnerTexts();
+  expect(last.slice(2)).toEqual([
+    '4 h 33 min 4 s',
+    '4 h 33 min 4 s',
+    '2 h 16 min 31.5 s',
+    '2 h 16 min 31.5 s',
+  ]);
+});

@@ -1,4 +1,7 @@
+import { DEFAULT_WAVE } from '@/core/circuit/default-wave';
 import { interlock, Sketch } from '@/core/testing/sketch';
+import { expectDone } from '@/core/values/result';
+import { putStimulus } from './changes/time';
 import { Session } from './session';
 import { netOf, readingOrder, spokenPart } from './spoken';
 
@@ -49,4 +52,25 @@ test('a net has those that drive it and those that read it; a pin without a wire
   const alone = new Sketch();
   alone.place('not', 0, 0);
   expect(netOf(alone.sheet, { part: 'not1', port: 'A' })).toBeNull();
+});
+
+test('numbers are said in the radix in which they are shown', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'Level', { width: 8 });
+  s.place('number', 20, 0, 'Signed', { width: 8, radix: 'signed' });
+  s.wire('switch1.Y', 'number1.A');
+  const session = new Session({ ...s.lesson, settings: { ...s.lesson.settings, buses: 'unsigned' } });
+  session.flip('switch1', 7);
+  expect(words(session, 'switch1')).toBe('Level, bank of 8 switches, 128, drives Signed');
+  expect(words(session, 'number1')).toMatch(/, shows -128$/);
+});
+
+test('a clock that a stimulus drives is said so', () => {
+  const s = new Sketch();
+  s.place('clock', 0, 0, 'Clk', { hertz: 1 });
+  const session = new Session(s.lesson);
+  expect(words(session, 'clock1')).toMatch(/clock of 1 Hz/);
+  const wave = { ...DEFAULT_WAVE, pattern: 'periodic' as const, step: 10_000, high: 5000, phase: 5000 };
+  expectDone(putStimulus(session, { name: 'Ride', inputs: [{ part: 'clock1', wave }] }, 'add a stimulus'));
+  expect(words(session, 'clock1')).toMatch(/clock driven by the stimulus, 100 MHz/);
 });

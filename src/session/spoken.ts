@@ -3,8 +3,9 @@ import { pinsOf } from '@/core/drawing/geometry/placement';
 import { type WireNets, wireNets } from '@/core/drawing/geometry/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
+import { drivenClocks } from '@/core/simulate/drive';
 import { type Logic, letterOf } from '@/core/values/logic';
-import { wordText } from '@/core/values/radix';
+import { RADICES, wordText } from '@/core/values/radix';
 import type { SessionState } from './state';
 
 interface Neighbours {
@@ -94,16 +95,22 @@ export function spokenPart(state: SessionState, sheet: Sheet, part: Part): strin
   const kind = kindOf(part);
   const { drives, driven } = neighbours(sheet, part);
   const ports = kind.ports(part.params);
+  // A part that shows a number shows it in a radix of its own.
+  const radix = RADICES.find((r) => r === part.params.radix) ?? state.lesson.settings.buses;
   const value = (port: string) => {
     const width = ports.find((p) => p.name === port)?.width ?? 1;
     const nets = Array.from({ length: width }, (_, bit) => state.view.ownNet(part.id, port, bit));
     if (nets.includes(undefined)) return 'nothing';
     const bits = nets.map((net) => state.values[net!] as Logic);
-    return width === 1 ? letterOf(bits[0]!) : wordText(bits, 'hexadecimal');
+    return width === 1 ? letterOf(bits[0]!) : wordText(bits, radix);
   };
   const outputs = ports.filter((p) => p.direction === 'out');
   if (ports.length === 0) return kind.spoken(part.params);
-  const words = [spokenName(part), kind.spoken(part.params)];
+  const caption = state.path.length === 0 ? drivenClocks(sheet).get(part.id) : undefined;
+  const words = [
+    spokenName(part),
+    caption ? `clock driven by the stimulus, ${caption}` : kind.spoken(part.params),
+  ];
   if (driven.length) words.push(`from ${listed(driven)}`);
   if (outputs.length === 1) words.push(`${kind.role ? '' : 'output '}${value(outputs[0]!.name)}`);
   for (const port of outputs.length > 1 ? outputs : []) words.push(`${port.name} is ${value(port.name)}`);

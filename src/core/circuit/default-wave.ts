@@ -9,6 +9,7 @@ export const DEFAULT_WAVE: Wave = {
   phase: 0,
   first: 'most',
   repeat: false,
+  endsAtZero: false,
   place: 0,
   seed: 1,
 };

@@ -122,6 +122,8 @@ export interface Appearance {
   value(port: string, bit?: number): Logic;
   /** Whether a button is held down. */
   readonly held: boolean;
+  /** What drives a clock in place of itself, to be written as its caption. */
+  readonly drivenAs?: string | undefined;
   /** The sheet's truth table, where there is one at hand. */
   readonly table?: (() => TableLook | null) | undefined;
 }

@@ -77,7 +77,7 @@ const clockKind = definePart(
         shape: 'text',
         x: 0,
         y: 2.15,
-        text: frequencyText(params.hertz),
+        text: look.drivenAs ?? frequencyText(params.hertz),
         size: 0.9,
         align: 'center',
         paint: 'quiet',
@@ -110,14 +110,22 @@ const stimulusParams = (of: ParamSchemas) =>
     step: of.number(1, 1e15, 1e6),
     /** Which bit of a string comes first: the last written (least significant) or the first. */
     firstBit: of.oneOf(['least', 'most'], 'most'),
-    repeat: of.yesNo,
+    repeat: of.oneOf(['no', 'yes', 'zero'], 'no'),
   });
 type StimulusParams = Infer<ReturnType<typeof stimulusParams>>;
 
 function levelsOf({ pattern, data, step, width, firstBit, repeat }: StimulusParams): Levels {
   const repeats = repeat === 'yes';
   const levels = waveLevels(
-    { ...DEFAULT_WAVE, pattern: WAVE_PATTERNS[pattern], data, step, first: firstBit, repeat: repeats },
+    {
+      ...DEFAULT_WAVE,
+      pattern: WAVE_PATTERNS[pattern],
+      data,
+      step,
+      first: firstBit,
+      repeat: repeats,
+      endsAtZero: repeat === 'zero',
+    },
     width,
   );
   // A wave that counts begins again by itself.
@@ -148,6 +156,7 @@ const stimulusKind = definePart(stimulusParams, {
     choiceSetting('repeat', 'At the end', [
       ['no', 'stays'],
       ['yes', 'begins anew'],
+      ['zero', 'then 0'],
     ]),
   ],
   typedWord: (word): Partial<StimulusParams> | null => {

@@ -34,6 +34,7 @@ export function waveLevels(wave: Wave, width: number): Levels {
     case 'bits': {
       const values = pattern === 'bits' ? readBits(wave, size - 1) : readValues(wave.data, width);
       const changes = values.map((value, i) => ({ at: i * step, value }));
+      if (wave.endsAtZero && !wave.repeat) changes.push({ at: changes.length * step, value: 0 });
       return changeLevels(changes, changes.length * step, wave.repeat);
     }
   }

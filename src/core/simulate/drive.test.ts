@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { DEFAULT_WAVE } from '../circuit/default-wave';
-import type { Wave } from '../circuit/time-setup';
+import { NO_TIME_SETUP, type Wave } from '../circuit/time-setup';
 import { rowOf } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';
 import { waveLevels } from '../parts/wave';
-import { interlock } from '../testing/sketch';
+import { interlock, Sketch } from '../testing/sketch';
 import type { Logic } from '../values/logic';
-import { countThrough, drivenBy, waveProblem, withLevel } from './drive';
+import { countThrough, drivenBy, drivenClocks, waveProblem, withLevel } from './drive';
 import { Run } from './run';
 
 const wave = (part: Partial<Wave>): Wave => ({ ...DEFAULT_WAVE, ...part });
@@ -100,4 +100,40 @@ test('a stretch that is drawn has its level, and all else is as it was', () => {
       expect(at({ data }, [...expected.keys()])).toEqual(expected);
     }),
   );
+});
+
+test('a string of bits or a list of values stays as it ends, begins anew, or is 0 from then on', () => {
+  const bits = { pattern: 'bits' as const, data: '011', step: 1000 };
+  expect(at(bits, [2, 3, 9])).toEqual([1, 1, 1]);
+  expect(at({ ...bits, endsAtZero: true }, [2, 3, 9])).toEqual([1, 0, 0]);
+  expect(at({ ...bits, endsAtZero: true, repeat: true }, [2, 3, 4, 5])).toEqual([1, 0, 1, 1]);
+  expect(at({ pattern: 'values', data: '3 1', step: 1000, endsAtZero: true }, [0, 1, 2], 2)).toEqual([
+    3, 1, 0,
+  ]);
+});
+
+test('a stretch of a bus is drawn as a number, and what else the wave does stays', () => {
+  const drawn = wave({ data: '10 5, 30 9' });
+  expect(withLevel(drawn, 15_000, 20_000, 7, 4)).toBe('10 5, 15 7, 20 5, 30 9');
+  expect(withLevel(null, 0, 10_000, 15, 4)).toBe('0 15, 10 0');
+  // 0 1 1 0 by steps of 10 ns, of which the second becomes 0.
+  const bits = wave({ pattern: 'bits', data: '0110', step: 10_000 });
+  expect(withLevel(bits, 10_000, 20_000, 0)).toBe('20 1, 30 0');
+  const square = wave({ pattern: 'periodic', step: 20_000, high: 10_000, phase: 10_000 });
+  expect(withLevel(square, 10_000, 20_000, 0)).toMatch(/^30 1, 40 0, 50 1/);
+});
+
+test('clocks that a stimulus drives are told by it', () => {
+  const s = new Sketch();
+  s.place('clock', 0, 0, 'Clk', { hertz: 1 });
+  s.place('switch', 0, 10, 'In');
+  const time = (w: Partial<Wave>) => ({
+    ...NO_TIME_SETUP,
+    stimuli: [{ name: 'Ride', inputs: ['clock1', 'switch1'].map((part) => ({ part, wave: wave(w) })) }],
+    driven: 'Ride',
+  });
+  const square = { pattern: 'periodic' as const, step: 10_000, high: 5000 };
+  expect([...drivenClocks({ ...s.sheet, time: time(square) })]).toEqual([['clock1', '100 MHz']]);
+  expect([...drivenClocks({ ...s.sheet, time: time({ data: '10 1' }) })]).toEqual([['clock1', 'Ride']]);
+  expect([...drivenClocks(s.sheet)]).toEqual([]);
 });

@@ -1,10 +1,12 @@
+import type { Sheet } from '../circuit/lesson';
 import type { Stimulus, TimeSetup, Wave } from '../circuit/time-setup';
 import type { Netlist, Source } from '../netlist/netlist';
+import { roleOf } from '../parts/catalogue';
 import type { Levels } from '../parts/part-kind';
 import { readMoments, waveLevels } from '../parts/wave';
 import { readWord } from '../values/radix';
 import { type Problem, problem } from '../values/result';
-import { justBefore, timeText } from '../values/time';
+import { frequencyText, justBefore, PS_PER_SECOND, timeText } from '../values/time';
 
 /** Shortest period in ps of anything that repeats. */
 const SHORTEST = 2;
@@ -63,14 +65,29 @@ export function waveProblem(wave: Wave, width: number): Problem | null {
   return null;
 }
 
+/** Changes of a wave that are kept when a stretch of it is drawn anew. */
+const MOST_KEPT = 500;
+
+/** The changes of a wave up to a time in ps; beyond, as many as are kept. */
+function changesUpTo(levels: Levels, time: number): { at: number; value: number }[] {
+  const changes: { at: number; value: number }[] = [];
+  for (let at = 0; at < Number.POSITIVE_INFINITY && (at <= time || changes.length < MOST_KEPT); ) {
+    const { value, next } = levels(at);
+    if (value !== (changes.at(-1)?.value ?? 0)) changes.push({ at, value });
+    at = next;
+  }
+  return changes;
+}
+
 /**
- * The level changes of a one-bit input with one stretch set to a level, as drawn with the pointer. Times in
- * ps.
+ * The level changes of an input with one stretch set to a value, as drawn with the pointer. Times in ps.
  * @returns `data` for a wave of levels.
  */
-export function withLevel(wave: Wave | null, from: number, to: number, value: 0 | 1): string {
-  const levels = wave ? waveLevels(wave, 1) : () => ({ value: 0, next: Number.POSITIVE_INFINITY });
-  const known = wave?.pattern === 'levels' ? readMoments(wave.data, 1) : [];
+export function withLevel(wave: Wave | null, from: number, to: number, value: number, width = 1): string {
+  const levels: Levels = wave
+    ? waveLevels(wave, width)
+    : () => ({ value: 0, next: Number.POSITIVE_INFINITY });
+  const known = changesUpTo(levels, to);
   const after = levels(to).value;
   const before = from > 0 ? levels(justBefore(from)).value : null;
   const changes = [
@@ -83,7 +100,7 @@ export function withLevel(wave: Wave | null, from: number, to: number, value: 0 
   // An unchanged level is no change.
   let last = 0;
   const real = changes.filter((c) => {
-    const isChange = c.value !== last || (c.at === 0 && c.value === 1);
+    const isChange = c.value !== last;
     last = c.value;
     return isChange;
   });
@@ -93,6 +110,22 @@ export function withLevel(wave: Wave | null, from: number, to: number, value: 0 
 /** The stimulus that drives a sheet, or null. */
 export function drivingOf(plan: TimeSetup | undefined): Stimulus | null {
   return plan?.stimuli.find((s) => s.name === plan.driven) ?? null;
+}
+
+/**
+ * The clocks of a sheet that its stimulus drives, with the caption that is true of them: the frequency of a square wave,
+ * else the name of the stimulus.
+ */
+export function drivenClocks(sheet: Sheet): ReadonlyMap<string, string> {
+  const stimulus = drivingOf(sheet.time);
+  const captions = new Map<string, string>();
+  for (const { part: id, wave } of stimulus?.inputs ?? []) {
+    const part = sheet.parts.get(id);
+    const role = part && roleOf(part);
+    if (role?.role !== 'input' || role.by !== 'clock' || waveProblem(wave, 1)) continue;
+    captions.set(id, wave.pattern === 'periodic' ? frequencyText(PS_PER_SECOND / wave.step) : stimulus!.name);
+  }
+  return captions;
 }
 
 /**

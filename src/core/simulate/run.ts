@@ -3,6 +3,7 @@ import type { Delays } from '../circuit/time-setup';
 import { type Netlist, sourceKey, storeName } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { type Logic, ONE, X, Z, ZERO } from '../values/logic';
+import { clockNets } from './clock-nets';
 import { evaluate, hasOneInput, TABLE } from './evaluate';
 import { levelAt, type Timed } from './timed-sources';
 import { Trace } from './trace';
@@ -49,24 +50,6 @@ export interface Violation {
   readonly time: number;
   /** By how much it was missed, in ps. */
   readonly short: number;
-}
-
-/** 1 for each net from which gates, but no storage, lead to the clock of storage or to the enable of a latch. */
-function clockNets({ nets, op, out, inStart, ins, storage }: Netlist): Uint8Array {
-  const leads = new Uint8Array(nets);
-  const gateOf = new Int32Array(nets).fill(-1);
-  for (let g = 0; g < op.length; g++) if (op[g]! < Primitive.DFF_RISE) gateOf[out[g]!] = g;
-  const ahead: number[] = [];
-  const meet = (net: number) => {
-    if (leads[net] === 0) ahead.push(net);
-    leads[net] = 1;
-  };
-  for (const g of storage) meet(ins[inStart[g]! + 1]!);
-  for (let net = ahead.pop(); net !== undefined; net = ahead.pop()) {
-    const g = gateOf[net]!;
-    if (g !== -1) for (let k = inStart[g]!; k < inStart[g + 1]!; k++) meet(ins[k]!);
-  }
-  return leads;
 }
 
 /** A run at rest between two instants, as plain data that survives a structured clone. */

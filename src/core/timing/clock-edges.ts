@@ -1,5 +1,6 @@
 import type { Netlist } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
+import { clockNets } from '../simulate/clock-nets';
 import { levelAt, type Timed } from '../simulate/timed-sources';
 import { ONE } from '../values/logic';
 import { justBefore } from '../values/time';
@@ -17,7 +18,11 @@ export function clockOf(netlist: Netlist): { readonly source: Timed; readonly ri
     counts.set(net, (counts.get(net) ?? 0) + 1);
     if (netlist.op[g] === Primitive.DFF_FALL) falling++;
   }
-  const clocks = timed.filter((s) => s.kind === 'clock' || s.repeats || counts.has(s.net));
+  // A square wave is a clock only where it clocks something.
+  const leads = clockNets(netlist);
+  const clocks = timed.filter(
+    (s) => s.kind === 'clock' || counts.has(s.net) || (s.repeats && leads[s.net] === 1),
+  );
   const [source] = clocks.sort((a, b) => (counts.get(b.net) ?? 0) - (counts.get(a.net) ?? 0));
   return source ? { source, rising: falling * 2 <= netlist.storage.length } : null;
 }

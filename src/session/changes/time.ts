@@ -7,6 +7,7 @@ import { waveLevels } from '@/core/parts/wave';
 import { countThrough, drivingOf, withLevel } from '@/core/simulate/drive';
 import { waveformOfRun, waveformText } from '@/core/simulate/waveform';
 import { sameName } from '@/core/values/names';
+import { readWord, wordValue } from '@/core/values/radix';
 import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 import { changeSettings } from './lesson';
@@ -120,14 +121,46 @@ export function showHazard(
 
 /** Turns over a stretch of an input's course, from one time to another in ps; where nothing drives, a stimulus begins. */
 export function drawLevel(session: Session, part: string, from: number, to: number): Result<undefined> {
+  const wave = waveOf(session, part);
+  return drawn(session, part, from, to, wave && waveLevels(wave, 1)(from).value === 1 ? 0 : 1, 1);
+}
+
+/** Gives an input of several bits a value over a stretch of time in ps. @param text the value, as a word is typed. */
+export function drawValue(
+  session: Session,
+  part: string,
+  from: number,
+  to: number,
+  text: string,
+): Result<undefined> {
+  const width = session.state.netlist.inputs.find((t) => t.part === part)?.nets.length ?? 1;
+  const value = readWord(text, width);
+  const number = value && wordValue(value);
+  if (number === null) {
+    const message = `“${text.slice(0, 20)}” is no number that fits ${width} bits`;
+    session.say(`${message}.`, 'bad');
+    return refused('bad-value', message);
+  }
+  return drawn(session, part, from, to, number, width);
+}
+
+const waveOf = (session: Session, part: string): Wave | null =>
+  drivingOf(timeSetupOf(session))?.inputs.find((i) => i.part === part)?.wave ?? null;
+
+function drawn(
+  session: Session,
+  part: string,
+  from: number,
+  to: number,
+  value: number,
+  width: number,
+): Result<undefined> {
   if (to <= from) return DONE;
-  const plan = timeSetupOf(session);
-  const known = drivingOf(plan);
+  const known = drivingOf(timeSetupOf(session));
   const stimulus: Stimulus = known ?? { name: freshStimulusName(session), inputs: [] };
-  const wave = stimulus.inputs.find((i) => i.part === part)?.wave ?? null;
-  const value = wave && waveLevels(wave, 1)(from).value === 1 ? 0 : 1;
-  const data = withLevel(wave, from, to, value);
-  return putStimulus(session, withWave(stimulus, part, { ...DEFAULT_WAVE, data }), 'draw a level');
+  const data = withLevel(waveOf(session, part), from, to, value, width);
+  const what = width === 1 ? 'draw a level' : 'draw a value';
+  return putStimulus(session, withWave(stimulus, part, { ...DEFAULT_WAVE, data }), what);
 }
 
 /** Longest text of a course that is kept. */

@@ -21,7 +21,7 @@ const FIELD = 'input, textarea, select, [contenteditable="true"]';
 const TEXT_FIELD =
   'textarea, input:not([type]), input[type="text"], input[type="search"], input[type="number"]';
 /** Frames in which what has come may still take the focus. */
-const FRAMES = 10;
+const FRAMES = 40;
 const MOST = 300;
 
 const held: (HeldKey & { readonly isUp: boolean })[] = [];
@@ -90,13 +90,22 @@ export function pressAgain(keys: readonly HeldKey[]): void {
   holdKeys(false)();
 }
 
+/** Lets the page take in what a key did; without the pause that timers make. */
+function nextTask(): Promise<void> {
+  return new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => resolve();
+    port2.postMessage(null);
+  });
+}
+
 async function release(): Promise<void> {
   if (isReleasing) return;
   isReleasing = true;
   // What a key opens takes the keys after it, as soon as it is there.
   for (let key = held.shift(); key; key = holders === 0 ? held.shift() : undefined) {
     press(key);
-    await new Promise((resolve) => setTimeout(resolve));
+    await nextTask();
   }
   isReleasing = false;
   if (holders === 0) listen(false);

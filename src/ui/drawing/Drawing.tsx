@@ -66,6 +66,8 @@ export function Drawing() {
   /** The open popup, known before the page is painted again. */
   const openNow = useRef<Popup | null>(null);
   const [opened, setOpened] = useState<Popup | null>(null);
+  /** Counts the popups, so that one that follows another begins afresh and takes the focus. */
+  const popups = useRef(0);
   const [tip, setTip] = useState<Tip | null>(null);
   const [cursor, setCursor] = useState('default');
   const isMarked = useRef(false);
@@ -107,6 +109,7 @@ export function Drawing() {
     // What is typed before the popup has the focus is typed into it.
     if (next && next.is !== 'placed') holdKeys()();
     openNow.current = next;
+    popups.current++;
     setOpened(next);
   }, []);
   const context = useMemo((): DrawingContext => {
@@ -284,7 +287,7 @@ export function Drawing() {
           onAct={(part) => controller.whenLoaded((now) => now.activate(part))}
         />
         {sheet.parts.size === 0 && !opened && <EmptySheet readOnly={readOnly} />}
-        {opened && <PopupHost opened={opened} sheet={sheet} size={size} close={close} />}
+        {opened && <PopupHost key={popups.current} opened={opened} sheet={sheet} size={size} close={close} />}
         {tip && <PointerTip tip={tip} room={size.current} />}
       </div>
     </section>

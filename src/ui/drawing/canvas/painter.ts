@@ -214,6 +214,7 @@ function paintPart(
       return net === undefined ? Z : (scene.values[net] as Logic);
     },
     held: scene.on.has(part.id),
+    drivenAs: scene.drivenAs?.get(part.id),
     table: scene.table,
   });
   g.translate(part.at.x, part.at.y);

@@ -1,4 +1,5 @@
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { drivenClocks } from '@/core/simulate/drive';
 import type { SessionState } from '@/session/state';
 import type { Scene } from './scene';
 import { truthLook } from './truth-look';
@@ -12,5 +13,18 @@ export function sceneOf(state: SessionState, sheet: Sheet = sheetOf(state.lesson
     : state.on;
   const { symbols, crossings, buses } = lesson.settings;
   const table = () => truthLook(state);
-  return { sheet, netlist: view, values, conflicts, on, standard: symbols, crossings, buses, table };
+  // A stimulus drives the sheet that runs, not those inside it.
+  const drivenAs = around ? undefined : drivenClocks(sheet);
+  return {
+    sheet,
+    netlist: view,
+    values,
+    conflicts,
+    on,
+    standard: symbols,
+    crossings,
+    buses,
+    table,
+    ...(drivenAs && { drivenAs }),
+  };
 }

@@ -22,6 +22,8 @@ export interface Scene {
   readonly buses?: Radix;
   /** Buttons that are held, by part. */
   readonly on: ReadonlySet<string>;
+  /** The captions of clocks that a stimulus drives, by part. */
+  readonly drivenAs?: ReadonlyMap<string, string>;
   /** The sheet's truth table, for notes that show it. */
   readonly table?: (() => TableLook | null) | undefined;
   /** Limits painting to some of the sheet: the objects that a gesture drags, or the rest. */

@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { DEFAULT_WAVE } from '@/core/circuit/default-wave';
+import { type Part, sheetOf } from '@/core/circuit/lesson';
 import { PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
 import type { Terminal } from '@/core/netlist/netlist';
+import { kindOf, roleOf } from '@/core/parts/catalogue';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
 import { plainText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
@@ -108,7 +110,9 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
           Close
         </button>
       </header>
-      <p className="text-quiet">Drag along an input's lane above to draw its level, or describe it here.</p>
+      <p className="text-quiet">
+        Drag along an input's lane above to draw its level or its value, or describe it here.
+      </p>
       {inputs.length === 0 && <p className="text-quiet">There is no input yet. Place a switch.</p>}
       <ul className="flex flex-col gap-1">
         {inputs.map((terminal) => (
@@ -136,6 +140,7 @@ function Line({ terminal, wave, onChange }: LineProps) {
   const width = terminal.nets.length;
   const problem = wave && waveProblem(wave, width);
   const set = (part: Partial<Wave>) => wave && onChange({ ...wave, ...part });
+  const source = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.parts.get(terminal.part));
   return (
     <li className="flex flex-wrap items-center gap-x-2 gap-y-1">
       <span className="w-24 truncate text-right font-semibold">
@@ -147,10 +152,10 @@ function Line({ terminal, wave, onChange }: LineProps) {
         value={wave?.pattern ?? ''}
         onChange={(event) => {
           const pattern = event.target.value as Wave['pattern'] | '';
-          onChange(pattern === '' ? null : { ...(wave ?? DEFAULT_WAVE), pattern, data: '' });
+          onChange(pattern === '' ? null : begun(pattern, wave, source));
         }}
       >
-        <option value="">by its switch</option>
+        <option value="">by its {source ? kindOf(source).name.toLowerCase() : 'switch'}</option>
         {PATTERNS.map((pattern) => (
           <option key={pattern} value={pattern}>
             {WORDS[pattern]}
@@ -165,6 +170,17 @@ function Line({ terminal, wave, onChange }: LineProps) {
       )}
     </li>
   );
+}
+
+/** The wave with which a pattern begins: a square wave is low first, and as that of the clock that it drives. */
+function begun(pattern: Wave['pattern'], wave: Wave | null, source: Part | undefined): Wave {
+  const made = { ...(wave ?? DEFAULT_WAVE), pattern, data: '' };
+  if (pattern !== 'periodic' || wave?.pattern === 'periodic') return made;
+  const role = source && roleOf(source);
+  if (role?.role !== 'input' || role.by !== 'clock') return { ...made, phase: made.step - made.high };
+  const { low, high, first, begun } = role.wave;
+  const step = low + high;
+  return { ...made, step, high, phase: ((((first ? 0 : low) - begun) % step) + step) % step };
 }
 
 function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Partial<Wave>) => void }) {
@@ -193,7 +209,11 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
           <Duration
             label={`Period or frequency of ${name}`}
             value={wave.step}
-            onTyped={(step) => set({ step, high: Math.round(step / 2) })}
+            onTyped={(step) => {
+              const high = Math.round(step / 2);
+              // What began low begins low.
+              set({ step, high, ...(wave.phase === wave.step - wave.high ? { phase: step - high } : {}) });
+            }}
           />
           <span className="text-quiet">
             {wave.step > 0 && frequencyText(PS_PER_SECOND / wave.step)} · high
@@ -260,6 +280,16 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
             onChange={(event) => set({ repeat: event.target.checked })}
           />
           over and over
+        </label>
+      )}
+      {(pattern === 'bits' || pattern === 'values') && !wave.repeat && (
+        <label className="flex items-center gap-1 text-quiet">
+          <input
+            type="checkbox"
+            checked={wave.endsAtZero}
+            onChange={(event) => set({ endsAtZero: event.target.checked })}
+          />
+          then 0
         </label>
       )}
     </>

@@ -6,8 +6,9 @@ import { driversOf, type Netlist } from '@/core/netlist/netlist';
 import { wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
+import { plainText } from '@/core/values/markup';
 import { timeText } from '@/core/values/time';
-import { drawLevel, setTimeSetup } from '@/session/changes/time';
+import { drawLevel, drawValue, setTimeSetup } from '@/session/changes/time';
 import { isTimed, shortestPeriod, shortestStep } from '@/session/moment';
 import { stepMoment } from '@/session/step';
 import { told } from '@/session/told';
@@ -17,7 +18,7 @@ import { usePainter } from '@/ui/controls/usePainter';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { type Elsewhere, useBeside } from './beside';
-import { type Diagram, diagramHeight, NAMES } from './diagram';
+import { type Diagram, diagramHeight, laneTops, NAMES } from './diagram';
 import { besideLane, flawsIn, paintedLanes, StretchCache, shapeOf } from './diagram-content';
 import { type Choosing, useDiagramPointer } from './diagram-pointer';
 import { LaneBar } from './LaneBar';
@@ -39,6 +40,37 @@ const SHORT_PULSE = 20_000;
 /** Ps that are shown at first where nothing has a period: a few gates one after the other. */
 const FALLBACK_PERIOD = 10_000;
 const ZOOM_STEP = 1.5;
+
+/** A stretch of a lane of several bits, as it was drawn: times in ps, and its pixel. */
+interface Asked {
+  readonly lane: LaneView;
+  readonly from: number;
+  readonly to: number;
+  readonly x: number;
+}
+
+/** A field over the drawn stretch of a bus, for the value that it is to have there. */
+function ValueField({ asked, top, onClose }: { asked: Asked; top: number; onClose: () => void }) {
+  const session = useSession();
+  const { lane, from, to, x } = asked;
+  return (
+    <input
+      className="absolute z-10 h-7 w-24 rounded-lg border border-accent bg-raised px-1.5 font-mono text-sm shadow"
+      style={{ left: x, top: top + 4 }}
+      aria-label={`Value of ${plainText(lane.name)} from ${timeText(from)} to ${timeText(to)}`}
+      placeholder="5, 0x1F, -2"
+      autoFocus
+      maxLength={70}
+      onBlur={onClose}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Escape') onClose();
+        if (event.key !== 'Enter') return;
+        if (drawValue(session, lane.of[0]!, from, to, event.currentTarget.value).ok) onClose();
+      }}
+    />
+  );
+}
 
 /** The part of the sheet that drives a net. */
 function partOfNet(netlist: Netlist, net: number): string {
@@ -74,6 +106,8 @@ export function TimeFace() {
         : [],
     [beneath, reached, delays, netlist, session],
   );
+  /** The stretch of a bus for which a value is asked. */
+  const [asked, setAsked] = useState<Asked | null>(null);
   const [dump, setDump] = useState<Elsewhere | null>(null);
   const [inCycles, setInCycles] = useState(false);
   const { other, beside } = useBeside(lanes, dump);
@@ -203,7 +237,10 @@ export function TimeFace() {
     canMove: !readOnly,
     choose,
     onMoment: () => setWhy(null),
-    onDrawn: (lane, from, to) => told(drawLevel(session, lane.of[0]!, from, to)),
+    onDrawn: (lane, from, to, x) => {
+      if (lane.nets.length === 1) told(drawLevel(session, lane.of[0]!, from, to));
+      else if (to > from) setAsked({ lane, from, to, x });
+    },
     onMoved: (lane, to) => told(arrange(moved(lanes, lane, to))),
   });
 
@@ -235,6 +272,13 @@ export function TimeFace() {
               ? 'Time has not run yet: press ▶, or type a time below.'
               : 'Nothing takes time here yet: choose delays above, or let a stimulus drive the inputs.'}
           </p>
+        )}
+        {asked && (
+          <ValueField
+            asked={asked}
+            top={laneTops(shapes, size.current.height)[lanes.findIndex((l) => l.key === asked.lane.key)] ?? 0}
+            onClose={() => setAsked(null)}
+          />
         )}
         <canvas
           ref={canvas}

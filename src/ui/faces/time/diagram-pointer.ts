@@ -39,7 +39,8 @@ interface Hands {
   choose(lane: string, how: Choosing): void;
   /** The moment was moved by hand. */
   onMoment(): void;
-  onDrawn(lane: LaneView, from: number, to: number): void;
+  /** A stretch was drawn on an input's lane. @param x the pixel at which it begins. */
+  onDrawn(lane: LaneView, from: number, to: number, x: number): void;
   onMoved(lane: string, to: number): void;
 }
 
@@ -84,7 +85,7 @@ export function useDiagramPointer(hands: Hands) {
       return { ...at, is: 'lane', lane: lane.key, isMoved: false };
     }
     if (event.shiftKey || event.button === 1) return { ...at, is: 'pan', from: window.span.current!.from };
-    if (hands.canDraw && lane?.isInput && lane.nets.length === 1)
+    if (hands.canDraw && lane?.isInput && lane.of.length === 1)
       return { ...at, is: 'draw', lane: lanes.indexOf(lane), isMoved: false };
     session.time.goToTime(snapped(at.x));
     hands.onMoment();
@@ -123,7 +124,12 @@ export function useDiagramPointer(hands: Hands) {
       if (now?.is === 'draw') {
         const { from, to } = band.current ?? { from: 0, to: 0 };
         if (now.isMoved && band.current)
-          hands.onDrawn(lanes[now.lane]!, Math.min(from, to), Math.max(from, to));
+          hands.onDrawn(
+            lanes[now.lane]!,
+            Math.min(from, to),
+            Math.max(from, to),
+            Math.min(now.x, pixel(event).x),
+          );
         else session.time.goToTime(snapped(now.x));
         band.current = null;
         hands.repaint();
