@@ -215,7 +215,11 @@ export class Run {
     for (const g of netlist.order) values[netlist.out[g]!] = this.output(g);
     this.wakeLoops();
     this.findPlaces();
-    for (const g of netlist.storage) this.lastClock[g] = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
+    for (const g of netlist.storage) {
+      // A clock that floats is unknown from the start: that it is looked at is no edge.
+      const clock = values[netlist.ins[netlist.inStart[g]! + 1]!]!;
+      this.lastClock[g] = clock > 1 ? X : clock;
+    }
     for (const g of netlist.looped) this.touchedGates[this.touched++] = g;
     // Storage that is open, preset or cleared at the start follows its inputs.
     for (const g of netlist.storage)

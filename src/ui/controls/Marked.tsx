@@ -6,7 +6,10 @@ export function Marked({ text }: { text: string }) {
   return runsOf(text).map((run, i) => {
     const Run = run.low ? 'sub' : 'span';
     return (
-      <Run key={i} className={run.barred ? 'overline' : undefined}>
+      <Run
+        key={i}
+        className={run.barred ? 'inline-block border-t-[0.09em] border-current leading-[1.1]' : undefined}
+      >
         {run.text}
       </Run>
     );

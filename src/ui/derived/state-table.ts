@@ -2,6 +2,7 @@ import type { Sheet } from '@/core/circuit/lesson';
 import { Stepper, stateTable } from '@/core/logic/table/state-table';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
+import { spokenName } from '@/core/parts/catalogue';
 import { done, type Result, refused } from '@/core/values/result';
 
 /** Tables of up to this many columns of state and inputs are derived between two frames: each row is a small run. */
@@ -11,11 +12,11 @@ export const MOST_ASKED = 14;
 
 const known = new WeakMap<Netlist, Result<TruthTable>>();
 
-/** The displayed name of a bit of state: its part's label if it has one, in place of the part's id. */
+/** The displayed name of a bit of state: that of its part, as people know it, in place of the part's id. */
 export function stateLabel(sheet: Sheet, name: string): string {
   const [, id, rest] = /^([A-Za-z0-9_-]+)(.*)$/.exec(name) ?? [];
-  const label = id === undefined ? '' : sheet.parts.get(id)?.label;
-  return label ? `${label}${rest}` : name;
+  const part = id === undefined ? undefined : sheet.parts.get(id);
+  return part ? `${part.label || spokenName(part)}${rest}` : name;
 }
 
 /** The table with its states called by their labels, where that leaves no two columns called the same. */

@@ -1,8 +1,9 @@
 import { readVerilog } from '../../formats/verilog/read';
 import { compile } from '../../netlist/compile';
+import { Run } from '../../simulate/run';
 import { Sketch } from '../../testing/sketch';
 import { counter } from '../../testing/verilog-circuits';
-import { sentence } from '../../values/result';
+import { expectDone, sentence } from '../../values/result';
 import { Stepper, stateTable } from './state-table';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
@@ -91,4 +92,25 @@ test('a step leaves nothing behind for the next one', () => {
   expect(stepper.step([0, 1], [1])).toEqual(first);
   // From 2, lowest bit first, to 3.
   expect(first.next).toEqual([1, 1]);
+});
+
+test('a clock input that is open has no edges: there is no table that says 0 to 0', () => {
+  const s = new Sketch();
+  s.place('jkff', 0, 0, 'Q');
+  s.place('switch', -20, 0, 'J');
+  s.place('lamp', 20, 0, 'L');
+  s.wire('switch1.Y', 'jkff1.J');
+  s.wire('jkff1.Q', 'lamp1.A');
+  const open = compile(s.sheet);
+  expect(stateTable(open)).toMatchObject({ ok: false, problem: { code: 'open-clock' } });
+  // Nor does the run invent one when an input is looked at.
+  const run = new Run(open, { delays: 'zero' });
+  run.set([[open.inputColumns[0]!.nets[0], 1]]);
+  expect(run.values[open.outputColumns[0]!.nets[0]]).toBe(0);
+  // With a clock and K open the next state is unknown.
+  s.place('switch', -20, 10, 'Clk');
+  s.wire('switch2.Y', 'jkff1.C');
+  const table = expectDone(stateTable(compile(s.sheet)));
+  const unknown = table.unknown[table.outputs.indexOf('jkff1+')]!;
+  expect(unknown[0]! & 0b1100).toBe(0b1100);
 });

@@ -34,6 +34,8 @@ export class Stepper {
     const clocks = clockNets(netlist);
     if (clocks.length > 1)
       return refused('several-clocks', 'it has several clocks, so “the next edge” is ambiguous');
+    if (hasOpenClock(netlist))
+      return refused('open-clock', 'a clock input of its storage is open, so that no edge comes there');
     const falling = [...netlist.storage].some((g) => netlist.op[g] === Primitive.DFF_FALL);
     const rising = [...netlist.storage].some((g) => netlist.op[g] !== Primitive.DFF_FALL);
     if (falling && rising)
@@ -128,6 +130,16 @@ export function stateTable(netlist: Netlist, progress?: (share: number) => void)
   }
   const inputs = [...states, ...columns.map((c) => c.name)];
   return done({ inputs, outputs, rows, ones, unknown, floating });
+}
+
+/** Whether nothing at all drives the clock of some storage. */
+function hasOpenClock(netlist: Netlist): boolean {
+  const driven = new Uint8Array(netlist.nets);
+  for (const source of netlist.sources) driven[source.net] = 1;
+  for (const net of netlist.out) driven[net] = 1;
+  return [...netlist.storage].some(
+    (g) => netlist.op[g] !== Primitive.LATCH && driven[netlist.ins[netlist.inStart[g]! + 1]!] === 0,
+  );
 }
 
 /** The inputs of the sheet that clock its storage, straight or by way of gates. */

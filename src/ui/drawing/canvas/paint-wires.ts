@@ -11,8 +11,8 @@ import { type SpatialIndex, type Stroke, spatialIndexOf } from '@/core/drawing/g
 import { STEP } from '@/core/drawing/geometry/viewport';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { type Radix, wordText } from '@/core/values/radix';
+import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
-import { setFont, writeText } from './paint-text';
 import { isPainted, type Overlay, type Scene, type Signal, signalOf } from './scene';
 
 /** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */

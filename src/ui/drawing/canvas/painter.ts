@@ -6,9 +6,9 @@ import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
 import { type Logic, ONE, Z } from '@/core/values/logic';
+import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
 import type { Layer } from './layer';
-import { setFont, writeText } from './paint-text';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import { isPainted, type Overlay, type Scene } from './scene';
 

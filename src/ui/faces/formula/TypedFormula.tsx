@@ -1,7 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { specFromFormulas } from '@/core/logic/specification/spec-formulas';
-import { plainText } from '@/core/values/markup';
 import { setSpec, specInHand } from '@/session/changes/table';
+import { Marked } from '@/ui/controls/Marked';
 import { FormulaField } from '@/ui/formula-text/FormulaField';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
@@ -23,7 +23,13 @@ export function TypedFormula({
   const drawn = useSessionState((s) => s.netlist.inputColumns);
   return (
     <FormulaField
-      before={of && <span className="shrink-0 font-semibold">{plainText(of)} =</span>}
+      before={
+        of && (
+          <span className="shrink-0 font-semibold">
+            <Marked text={of} /> =
+          </span>
+        )
+      }
       label={of ? `Formula of ${of}` : 'Formula of another output'}
       placeholder={placeholder}
       initial={initial}

@@ -9,7 +9,7 @@ import { type Machine, machineOf } from '@/core/states/machine';
 import { visitedMachine } from '@/core/states/visited';
 import { clockEdges } from '@/core/timing/clock-edges';
 import { type Logic, letterOf } from '@/core/values/logic';
-import { plainText } from '@/core/values/markup';
+import { spokenText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
 import { setTimeSetup } from '@/session/changes/time';
 import { told } from '@/session/told';
@@ -98,7 +98,7 @@ function Passed({ problem, sheet }: { problem: string; sheet: Sheet }) {
   );
 }
 
-const plain = (names: readonly string[]) => namesTogether(names.map(plainText));
+const plain = (names: readonly string[]) => namesTogether(names.map(spokenText));
 
 /** The labels of the bits of storage on the sheet, in the order in which states are explored. */
 function labelsOf(netlist: Netlist, sheet: Sheet): string[] | null {

@@ -4,7 +4,7 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { probeCandidates } from '@/core/drawing/editing/probe-columns';
 import { tableLines } from '@/core/logic/table/table-text';
 import type { TruthTable } from '@/core/logic/table/truth-table';
-import { plainText } from '@/core/values/markup';
+import { spokenText } from '@/core/values/markup';
 import { showProbeColumn } from '@/session/changes/probe-columns';
 import { fileName } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -31,7 +31,7 @@ export function LookMenu({ table, only, look, onChange, hasBus }: Props) {
   const netlist = useSessionState((s) => s.netlist);
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.rootId)!);
   const between = useMemo(() => probeCandidates(sheet, netlist), [sheet, netlist]);
-  const names = [...table.inputs, ...table.outputs].map(plainText);
+  const names = [...table.inputs, ...table.outputs].map(spokenText);
   const { wanted } = look;
   const want = (next: RowQuery | null) => onChange({ ...look, wanted: next });
   const count = only?.length ?? table.rows;
@@ -78,7 +78,7 @@ export function LookMenu({ table, only, look, onChange, hasBus }: Props) {
                       checked={one.probe !== null}
                       onChange={(event) => showProbeColumn(session, one, event.target.checked)}
                     />
-                    <span className="truncate">{plainText(one.name)}</span>
+                    <span className="truncate">{spokenText(one.name)}</span>
                   </label>
                 ))}
               </div>

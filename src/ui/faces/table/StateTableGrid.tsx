@@ -5,7 +5,7 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { Stepper } from '@/core/logic/table/state-table';
 import { cell, inputAt, type TruthTable } from '@/core/logic/table/truth-table';
 import { type Netlist, sourceKey } from '@/core/netlist/netlist';
-import { letterOf, ONE } from '@/core/values/logic';
+import { letterOf, ONE, ZERO } from '@/core/values/logic';
 import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { MOST_ASKED, stateColumnCount, stateTableOf } from '@/ui/derived/state-table';
@@ -51,11 +51,15 @@ function Rows({ netlist, table }: { netlist: Netlist; table: TruthTable }) {
   const columns = stepper.ok ? stepper.value.columns : [];
   const states = table.inputs.length - columns.length;
   const nets = stepper.ok ? [...stepper.value.nets, ...columns.map((c) => c.nets[0])] : [];
-  const live = nets.reduce<number>((row, net) => row * 2 + (values[net] === ONE ? 1 : 0), 0);
+  // A state or an input that is unknown stands in no row.
+  const isKnown = nets.every((net) => values[net] === ZERO || values[net] === ONE);
+  const live = isKnown ? nets.reduce<number>((row, net) => row * 2 + values[net]!, 0) : -1;
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useRows(scroller, table.rows, ROW);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another live row asks for scrolling
-  useEffect(() => rows.reveal(live), [live]);
+  useEffect(() => {
+    if (live >= 0) rows.reveal(live);
+  }, [live]);
   const put = (row: number) =>
     session.put(
       columns.map((c, i) => [sourceKey(c), inputAt(table.inputs.length, states + i, row)] as const),

@@ -5,7 +5,7 @@ import { PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
 import type { Terminal } from '@/core/netlist/netlist';
 import { kindOf, roleOf } from '@/core/parts/catalogue';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
-import { plainText } from '@/core/values/markup';
+import { spokenText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
 import { frequencyText, PS_PER_SECOND, readDuration, timeText } from '@/core/values/time';
 import {
@@ -136,7 +136,7 @@ interface LineProps {
 
 /** One input: its waveform, the fields of that, and the error in them. */
 function Line({ terminal, wave, onChange }: LineProps) {
-  const name = plainText(terminal.name);
+  const name = spokenText(terminal.name);
   const width = terminal.nets.length;
   const problem = wave && waveProblem(wave, width);
   const set = (part: Partial<Wave>) => wave && onChange({ ...wave, ...part });

@@ -6,7 +6,7 @@ import { driversOf, type Netlist } from '@/core/netlist/netlist';
 import { wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
-import { plainText } from '@/core/values/markup';
+import { spokenText } from '@/core/values/markup';
 import { timeText } from '@/core/values/time';
 import { drawLevel, drawValue, setTimeSetup } from '@/session/changes/time';
 import { isTimed, shortestPeriod, shortestStep } from '@/session/moment';
@@ -57,7 +57,7 @@ function ValueField({ asked, top, onClose }: { asked: Asked; top: number; onClos
     <input
       className="absolute z-10 h-7 w-24 rounded-lg border border-accent bg-raised px-1.5 font-mono text-sm shadow"
       style={{ left: x, top: top + 4 }}
-      aria-label={`Value of ${plainText(lane.name)} from ${timeText(from)} to ${timeText(to)}`}
+      aria-label={`Value of ${spokenText(lane.name)} from ${timeText(from)} to ${timeText(to)}`}
       placeholder="5, 0x1F, -2"
       autoFocus
       maxLength={70}

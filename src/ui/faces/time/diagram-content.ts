@@ -66,7 +66,7 @@ export function paintedLanes(
     stairs: lane.stairs,
     height: lane.height,
     other: beside(lane),
-    name: lane.name,
+    name: lane.marked,
     stretches: lane.nets.length > 0 ? stretches[i]! : [],
     radix: lane.radix,
     chosen: chosen.has(lane.key),

@@ -1,12 +1,14 @@
 import { type Lane, NO_TIME_SETUP, type TimeSetup } from '@/core/circuit/time-setup';
 import type { Netlist, Terminal } from '@/core/netlist/netlist';
-import { plainText } from '@/core/values/markup';
+import { spokenText } from '@/core/values/markup';
 import type { Radix } from '@/core/values/radix';
 
 /** A lane as it is drawn. */
 export interface LaneView {
   readonly key: string;
   readonly name: string;
+  /** The name with its marks for subscripts and bars, as it is painted. */
+  readonly marked: string;
   /** The inputs and outputs that it shows, that with the highest bits first; none for a caption. */
   readonly of: readonly string[];
   /** Their nets, the least significant first. */
@@ -33,7 +35,8 @@ export function lanesOf(netlist: Netlist, plan: TimeSetup | undefined, radix: Ra
     return [
       {
         key: lane.of.join('+') || `“${lane.name}”`,
-        name: lane.name || shown.map((t) => plainText(t.name)).join(' '),
+        name: lane.name || shown.map((t) => spokenText(t.name)).join(' '),
+        marked: lane.name || shown.map((t) => t.name).join(' '),
         of: lane.of,
         nets: [...shown].reverse().flatMap((t) => t.nets),
         isInput: shown.length > 0 && shown.every((t) => inputs.has(t.part)),
@@ -69,9 +72,11 @@ export function grouped(lanes: readonly LaneView[], chosen: ReadonlySet<string>)
   const isNumbered = members.every((l) => !Number.isNaN(weight(l)));
   const ordered = isNumbered ? [...members].sort((a, b) => weight(b) - weight(a)) : members;
   const of = ordered.flatMap((l) => l.of);
+  const name = nameOfGroup(ordered.map((l) => l.name));
   const group: LaneView = {
     key: of.join('+'),
-    name: nameOfGroup(ordered.map((l) => l.name)),
+    name,
+    marked: name,
     of,
     nets: [...ordered].reverse().flatMap((l) => l.nets),
     isInput: members.every((l) => l.isInput),
@@ -91,7 +96,17 @@ export function apart(lanes: readonly LaneView[], key: string, netlist: Netlist)
     return lane.of.flatMap((part) => {
       const t = terminals.find((one) => one.part === part);
       return t
-        ? [{ ...lane, key: part, name: plainText(t.name), of: [part], nets: t.nets, stairs: false }]
+        ? [
+            {
+              ...lane,
+              key: part,
+              name: spokenText(t.name),
+              marked: t.name,
+              of: [part],
+              nets: t.nets,
+              stairs: false,
+            },
+          ]
         : [];
     });
   });

@@ -2,6 +2,7 @@ import type { Stretch } from '@/core/simulate/stretches';
 import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
 import { wordText, wordValue } from '@/core/values/radix';
 import { fineTimeText } from '@/core/values/time';
+import { setFont, writeText } from '@/ui/controls/paint-text';
 import type { Fonts, Palette } from '@/ui/controls/palette';
 
 import {
@@ -81,9 +82,10 @@ export function paintDiagram(
       g.textAlign = 'right';
       continue;
     }
-    g.font = `600 14px ${fonts.text}`;
+    setFont(g, 600, 14, fonts.text);
     const own = ownHeight(lane, height);
-    g.fillText(clipped(g, lane.name, NAMES - 26), NAMES - 14, top + own / 2 + 5);
+    writeText(g, clipped(g, lane.name, NAMES - 26), NAMES - 14, top + own / 2 + 5, 14, 'right');
+    g.textAlign = 'right';
     if (!lane.other) continue;
     g.font = `400 11px ${fonts.text}`;
     g.fillStyle = palette.quiet;

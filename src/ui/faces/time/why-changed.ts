@@ -1,7 +1,7 @@
 import { spokenName } from '@/core/parts/catalogue';
 import { type Cause, chainOf, type Edge } from '@/core/timing/cause';
 import { letterOf } from '@/core/values/logic';
-import { plainText } from '@/core/values/markup';
+import { spokenText } from '@/core/values/markup';
 import { timeText } from '@/core/values/time';
 import type { Session } from '@/session/session';
 import type { Arrow } from './diagram';
@@ -68,6 +68,6 @@ function namesOfNets(session: Session): ReadonlyMap<number, string> {
     names.set(netlist.out[g]!, part ? `the output of ${spokenName(part)}` : path);
   }
   for (const column of [...netlist.outputColumns, ...netlist.inputColumns])
-    names.set(column.nets[0], plainText(column.name));
+    names.set(column.nets[0], spokenText(column.name));
   return names;
 }
