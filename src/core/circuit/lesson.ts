@@ -31,7 +31,7 @@ export const DEFAULT_SETTINGS: Settings = {
   symbols: 'distinctive',
   powerUp: '0',
   crossings: 'plain',
-  buses: 'hexadecimal',
+  buses: 'unsigned',
   delays: 'zero',
 };
 

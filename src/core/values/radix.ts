@@ -1,6 +1,6 @@
 import { type Logic, letterOf } from './logic';
 
-export const RADICES = ['binary', 'hexadecimal', 'unsigned', 'signed'] as const;
+export const RADICES = ['unsigned', 'signed', 'hexadecimal', 'binary'] as const;
 export type Radix = (typeof RADICES)[number];
 
 /**

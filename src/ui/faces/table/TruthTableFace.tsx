@@ -31,7 +31,7 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft
 const FIRST_CELL = { row: 0, output: 0 };
 /** More rows are walked through by nobody. */
 const MOST_WALKED = 1024;
-const ALL_BITS: Look = { asNumbers: false, wanted: null };
+const ALL_ROWS: Look = { asNumbers: true, wanted: null };
 
 /** Whether the columns of a filter are still there. */
 const fits = (wanted: RowQuery, table: TruthTable) =>
@@ -54,7 +54,7 @@ export function TruthTableFace() {
   const hasBus = useSessionState((s) =>
     [...s.netlist.inputs, ...s.netlist.outputs].some((t) => t.nets.length > 1),
   );
-  const [look, setLook] = useState(ALL_BITS);
+  const [look, setLook] = useState(ALL_ROWS);
   const ready = table.state === 'ready' ? table.table : null;
   const only = useMemo(
     () => (ready && look.wanted && fits(look.wanted, ready) ? matchingRows(ready, look.wanted) : null),
