@@ -1,6 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import type { Exercise } from '../src/core/circuit/exercise';
-import { check } from '../src/core/exercise/check';
+import { check, wrongRowsText } from '../src/core/exercise/check';
 import { exerciseKindOf } from '../src/core/exercise/kinds';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readHandIn } from '../src/core/formats/hand-in-file';
@@ -47,8 +47,12 @@ async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
 }
 
 function line({ handIn, check: made }: MarkedRow, word: string): string {
-  const words = [`${made.right} of ${made.rows} ${word}s`, partsText(made), ...made.complaints].filter(
-    Boolean,
-  );
+  const wrong = wrongRowsText(made, word);
+  const words = [
+    `${made.right} of ${made.rows} ${word}s`,
+    partsText(made),
+    wrong && `wrong: ${wrong}`,
+    ...made.complaints,
+  ].filter(Boolean);
   return `${handIn.name}: ${made.solved ? 'solved' : 'not solved'}; ${words.join('; ')}`;
 }

@@ -6,8 +6,9 @@ import { blockOfSelection } from '@/session/changes/block';
 import { duplicateSelected } from '@/session/changes/clipboard';
 import { moveParts, setParam, turnSelected } from '@/session/changes/parts';
 import { selectWires } from '@/session/select';
+import { whyIsItUnknown } from '@/session/why-unknown';
 import type { Command } from './command';
-import { all, canEdit, onePart, someParts } from './conditions';
+import { all, canEdit, onePart, someParts, somethingSelected } from './conditions';
 import type { EditorContext } from './context';
 import { pointedPixel } from './place';
 
@@ -152,6 +153,24 @@ export const PARTS: readonly Command[] = [
     group: 'part',
     when: onePart,
     run: ({ session }) => selectWires(session),
+  },
+  {
+    id: 'part.why-unknown',
+    name: 'Why is it unknown?',
+    group: 'part',
+    keys: ['!'],
+    help: 'why what is selected is X or floats',
+    words: 'X Z floating undefined explain source',
+    when: all(somethingSelected, ({ session }) => {
+      const why = whyIsItUnknown(session);
+      return why.ok ? DONE : why;
+    }),
+    run: ({ session }) => {
+      const why = whyIsItUnknown(session);
+      if (!why.ok) return;
+      session.select({ parts: why.value.parts, wires: new Set() });
+      session.say(why.value.text);
+    },
   },
   {
     id: 'part.own-table',

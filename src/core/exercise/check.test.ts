@@ -4,7 +4,7 @@ import { remove } from '../drawing/editing/gestures';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock, Sketch } from '../testing/sketch';
 import { isAllowed } from './allowed';
-import { check } from './check';
+import { check, wrongRowsText } from './check';
 import {
   cellTurned,
   type ExpectedTable,
@@ -58,6 +58,7 @@ test('a wrong row is told from the right ones, and x takes either', () => {
     expected: { ...expected, outputs: [{ name: 'Drive', rows: '0000001x' }, expected.outputs[1]!] },
   };
   const result = check(interlock().sheet, wrong);
+  expect(wrongRowsText(result, 'row')).toBe('row 6 (Drive)');
   expect(result.right).toBe(7);
   expect(result.rowIsRight.indexOf(false)).toBe(6);
   expect(result.solved).toBe(false);

@@ -13,6 +13,8 @@ export interface Check {
   readonly right: number;
   /** Row by row whether it is right. */
   readonly rowIsRight: readonly boolean[];
+  /** Row by row the names of the outputs that are not as expected. */
+  readonly wrongOutputs: readonly (readonly string[])[];
   /**
    * The outputs of the sheet, one for each expected output, bits a row: 0, 1, X, Z, or - for a missing
    * output.
@@ -70,18 +72,38 @@ export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[]
 
   const { words, hasAllInputs } = kind.given(expected, compile(sheet, sheets), complaints);
   const { rows, outputs, output } = kind.rows(expected);
-  const rowIsRight = Array.from(
-    { length: rows },
-    (_, row) => hasAllInputs && outputs.every((_, o) => isAsExpected(output(o, row), words[o]![row]!)),
+  const wrongOutputs = Array.from({ length: rows }, (_, row) =>
+    outputs.filter((_, o) => !isAsExpected(output(o, row), words[o]![row]!)),
   );
+  const rowIsRight = wrongOutputs.map((wrong) => hasAllInputs && wrong.length === 0);
   const right = rowIsRight.filter(Boolean).length;
   return {
     rows,
     right,
     rowIsRight,
+    wrongOutputs,
     given: words,
     complaints,
     parts,
     solved: right === rows && complaints.length === 0,
   };
+}
+
+/** Wrong rows that are told one by one. */
+const MOST_NAMED = 6;
+
+/**
+ * Which rows are wrong, and in which outputs where there are several: `rows 5 (Drive), 6 (Drive, Warn)`; the first of many.
+ * Null where none is wrong, or none is right.
+ * @param word `row` or `reading`.
+ */
+export function wrongRowsText({ rowIsRight, wrongOutputs, given }: Check, word: string): string | null {
+  const wrong = rowIsRight.flatMap((right, row) => (right ? [] : [row]));
+  if (wrong.length === 0 || wrong.length === rowIsRight.length) return null;
+  const told = wrong.slice(0, MOST_NAMED).map((row) => {
+    const outputs = given.length > 1 ? wrongOutputs[row]!.join(', ') : '';
+    return outputs ? `${row} (${outputs})` : String(row);
+  });
+  const more = wrong.length > MOST_NAMED ? ' …' : '';
+  return `${wrong.length === 1 ? word : `${word}s`} ${told.join(', ')}${more}`;
 }

@@ -87,6 +87,10 @@ const named = (signals: readonly ExpectedSignal[]) =>
 
 const MOST_SHOWN = 256;
 
+/** `wrong`, with the outputs that are, where there are several. */
+const wrongIn = ({ given, wrongOutputs }: Check, row: number) =>
+  given.length > 1 && wrongOutputs[row]!.length > 0 ? `wrong: ${wrongOutputs[row]!.join(', ')}` : 'wrong';
+
 function Result({ check: result, exercise, stale }: { check: Check; exercise: Exercise; stale: boolean }) {
   const session = useSession();
   const { expected } = exercise;
@@ -170,7 +174,7 @@ function Result({ check: result, exercise, stale }: { check: Check; exercise: Ex
                 >
                   {isRight ? '✓' : '✗'}{' '}
                   <span className="sr-only">
-                    {word} {row}: {isRight ? 'right' : 'wrong'},{' '}
+                    {word} {row}: {isRight ? 'right' : wrongIn(result, row)},{' '}
                   </span>
                   <span className="text-xs font-normal underline">try</span>
                 </button>

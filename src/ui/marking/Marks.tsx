@@ -1,3 +1,4 @@
+import { wrongRowsText } from '@/core/exercise/check';
 import { partsText } from '@/core/formats/marking-csv';
 import { hint } from '@/ui/controls/hint';
 import type { Row, RowWord } from './marked-row';
@@ -91,17 +92,8 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
   );
 }
 
-const MOST_NAMED = 6;
-
-/** The numbers of the rows that are wrong, the first of many. */
-function WrongRows({ check: { rowIsRight }, word }: { check: Row['check']; word: RowWord }) {
-  const wrong = rowIsRight.flatMap((right, row) => (right ? [] : [row]));
-  if (wrong.length === 0 || wrong.length === rowIsRight.length) return null;
-  const more = wrong.length > MOST_NAMED ? ' …' : '';
-  return (
-    <div className="text-sm font-normal text-quiet">
-      wrong: {wrong.length === 1 ? word : `${word}s`} {wrong.slice(0, MOST_NAMED).join(', ')}
-      {more}
-    </div>
-  );
+/** The rows that are wrong, and the outputs that are. */
+function WrongRows({ check, word }: { check: Row['check']; word: RowWord }) {
+  const wrong = wrongRowsText(check, word);
+  return wrong && <div className="text-sm font-normal text-quiet">wrong: {wrong}</div>;
 }
