@@ -78,7 +78,7 @@ export async function simulate(file: string, options: Options): Promise<boolean>
   return options.compare === undefined || compared(run, circuit, options.compare);
 }
 
-/** The values of a row by source. A row at time 0 stands before power-up: what it lets go of was never held. */
+/** The values of a row by source key. A row at time 0 sets the inputs before power-up, so a reset it releases never acts. */
 function inputsOf({ sources }: Netlist, { changes }: StimulusRow): ReadonlyMap<string, Logic> {
   const values = new Map(changes);
   return new Map(

@@ -414,7 +414,7 @@ test('a bus is drawn on its lane as a number; a driven clock is told as it is dr
   await how.selectOption({ label: 'up and down' });
   // It begins low, as the clock does, and with its period.
   await expect(panel.getByLabel('Period or frequency of Clk')).toHaveValue('1 s');
-  await expect(panel.getByLabel('Beginning of Clk')).toHaveValue('500 ms');
+  await expect(panel.getByLabel('Beginning of Clk')).toHaveValue('1 s');
   await panel.getByLabel('Period or frequency of Clk').fill('2 kHz');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await hand.parts()).join()).toContain('driven by the stimulus, 2 kHz');

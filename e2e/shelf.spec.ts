@@ -109,3 +109,39 @@ test('the sample hand-ins are marked: one right, one wrong in a row, one with a 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(rows).toHaveCount(4);
 });
+
+test('the address of a demo lesson opens it in a browser that has never seen the shelf', async ({ page }) => {
+  await page.goto('/lesson?id=demo-drive-interlock');
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await expect.poll(async () => (await hand.parts()).length).toBe(8);
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: 'Open Drive interlock' })).toBeVisible();
+  await page.goto('/lesson?id=nowhere');
+  await expect(page.getByText('This lesson is not in this browser')).toBeVisible();
+});
+
+test('a hand-in that is dropped twice is one row; a second one of a student stands in the same row', async ({
+  page,
+}) => {
+  await page.goto('/marking');
+  const read = (name: string) => readFileSync(`demo/${name}`, 'utf8');
+  const exercise = asFile('exercise.json', read('exercise/warning-lamp.exercise.json'));
+  const ada = asFile('ada.json', read('exercise/ada.handin.json'));
+  const files = page.getByLabel('Hand-in files');
+  await files.setInputFiles([exercise, ada]);
+  const rows = page.getByRole('row');
+  await expect(rows).toHaveCount(2);
+  await files.setInputFiles([ada]);
+  await expect(page.getByText('1 hand-in was here already.')).toBeVisible();
+  await expect(rows).toHaveCount(2);
+  const later = JSON.parse(read('exercise/ada.handin.json'));
+  later.handedIn = '2030-01-01T10:00:00.000Z';
+  await files.setInputFiles([asFile('again.json', JSON.stringify(later))]);
+  await expect(page.getByText('1 hand-in marked.')).toBeVisible();
+  await expect(rows).toHaveCount(2);
+  const earlier = page.getByRole('list', { name: 'Earlier hand-ins of Ada Sample' });
+  await expect(earlier.getByRole('button', { name: /^before: 8 of 8/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove the hand-in of Ada Sample' }).click();
+  await expect(rows).toHaveCount(0);
+});

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { emptySheet, SheetHand } from './hand';
 
 /*
- * Whatever is typed after a press reaches what the press opens, however fast. Nothing here waits between the two.
+ * Keys typed right after a press reach the element that the press opens. No test here waits between the two.
  */
 
 test('the list of commands takes the letters that follow Ctrl K', async ({ page }) => {

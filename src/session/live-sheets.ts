@@ -29,8 +29,8 @@ export interface LiveHost {
 }
 
 /**
- * The live circuits of a lesson's sheets: the one that runs, and those that were left. Switches, tried rows, the moment and
- * the run belong to their sheet. An edit that leaves the circuit as it is leaves them all as they are.
+ * The live circuits of a lesson's sheets: the running one, and those of sheets visited before. Switch positions, tried rows,
+ * the moment and the run belong to a sheet. An edit that compiles to the same circuit changes none of them.
  */
 export class LiveSheets {
   private readonly left = new Map<string, Standing>();

@@ -64,12 +64,18 @@ export async function keptHandIns(exercise: string): Promise<HandInRecord[]> {
   return database.handIns.where('exercise').equals(exercise).toArray();
 }
 
-/** Keeps hand-ins of one exercise; gives them with their keys. */
+/** Keeps hand-ins of one exercise, each only once. @returns how many were not here yet. */
 export async function keepHandIns(
   exercise: string,
   files: readonly { file: string; text: string }[],
-): Promise<void> {
-  await database.handIns.bulkAdd(files.map((f) => ({ ...f, exercise })) as never);
+): Promise<number> {
+  const { handIns } = database;
+  return database.transaction('rw', handIns, async () => {
+    const known = new Set((await keptHandIns(exercise)).map((h) => h.text));
+    const fresh = files.filter(({ text }) => !known.has(text) && known.add(text));
+    await handIns.bulkAdd(fresh.map((f) => ({ ...f, exercise })) as never);
+    return fresh.length;
+  });
 }
 
 /** Removes hand-ins from the page; the returned function puts them back. */

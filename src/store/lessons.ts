@@ -31,6 +31,9 @@ const recordOf = (lesson: Lesson): LessonRecord => ({
   rules: RULES,
 });
 
+/** Whether the demo lessons were never put on the shelf of this browser. */
+export const isShelfNew = async (): Promise<boolean> => !(await database.marks.get('seeded'));
+
 /** A lesson as this page read it, with the stamps that show whether it was kept again or edited since. */
 interface AtHand {
   readonly kept: Kept;

@@ -1,10 +1,10 @@
 import { readLesson } from '@/core/formats/lesson-file';
 import { database } from './database';
-import { saveSnapshot } from './lessons';
+import { isShelfNew, saveSnapshot } from './lessons';
 
 /** Puts the demo lessons on the shelf at the first visit, all at once, and never again once they were there. */
 export async function seedShelf(demos: readonly string[]): Promise<void> {
-  if (await database.marks.get('seeded')) return;
+  if (!(await isShelfNew())) return;
   // The shelf shows the last changed first.
   const lessons = [...demos].reverse().map((text) => {
     const read = readLesson(text);

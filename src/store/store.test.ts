@@ -197,3 +197,13 @@ test('hand-ins are kept by exercise, and come back after they were removed', asy
   await putBack();
   expect((await keptHandIns('e1')).map((h) => h.text)).toEqual(['A', 'B']);
 });
+
+test('the same hand-in is kept once, however often it is dropped', async () => {
+  const files = [
+    { file: 'a.json', text: 'A' },
+    { file: 'a (1).json', text: 'A' },
+  ];
+  expect(await keepHandIns('twice', files)).toBe(1);
+  expect(await keepHandIns('twice', [...files, { file: 'b.json', text: 'B' }])).toBe(1);
+  expect((await keptHandIns('twice')).map((h) => h.text)).toEqual(['A', 'B']);
+});

@@ -240,8 +240,7 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
 }
 
 /**
- * Whether an edit changes only looks and places: neither what the circuit does nor the name or the order of anything
- * in it.
+ * Whether an edit changes only positions and looks, and nothing that the compiled circuit or its tables depend on.
  * @param lesson as it is before the edit.
  * @param isSilent whether parts of a kind take no part in the circuit, as notes.
  */

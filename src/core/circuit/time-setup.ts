@@ -32,7 +32,7 @@ export const Wave = z.object({
   /** Which end of a string of bits comes first. */
   first: z._default(z.enum(['most', 'least']), 'most'),
   repeat: z._default(z.boolean(), false),
-  /** Whether it is 0 after the last bit or value, where it does not repeat. */
+  /** The input is 0 after the last bit or value; without effect if the wave repeats. */
   endsAtZero: z._default(z.boolean(), false),
   /** Which bit of the count its lowest bit is: at 1 it goes half as fast as at 0. */
   place: z._default(whole(0, 40), 0),

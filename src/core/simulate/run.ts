@@ -283,8 +283,8 @@ export class Run {
   }
 
   /**
-   * Puts sources to values now; whatever follows without delay follows before this returns. Where some of them lead to
-   * the clock of storage, those come first and the others just after, as with the sources that change by themselves.
+   * Sets sources to values now; all effects without delay take place before this returns. Sources that lead to a clock
+   * of storage change first and the others just after, as with sources that change by themselves.
    */
   set(changes: Iterable<readonly [net: number, value: Logic]>): void {
     for (const [net, value] of changes) this.planSource(net, value);

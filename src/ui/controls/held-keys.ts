@@ -1,6 +1,6 @@
 /*
- * Keys that are pressed after something was asked for and before it is there. They are kept, and pressed again, one by
- * one, where the focus then is: nobody who types on at once loses a letter.
+ * Keys pressed between a request for a dialog, popup or field and its appearance. They are queued, and dispatched again one
+ * by one to the element that has the focus then, so a person who types on at once loses no letter.
  */
 
 /** The facts of a key that count; the event itself does not outlive its handling. */

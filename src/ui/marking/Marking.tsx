@@ -6,6 +6,7 @@ import type { Exercise } from '@/core/circuit/exercise';
 import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
+import { counted } from '@/core/values/wording';
 import { storeProblem } from '@/store/database';
 import {
   dropHandIns,
@@ -25,7 +26,7 @@ import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Look } from './Look';
 import { Marks } from './Marks';
-import { mark, type Row, wordOf } from './marked-row';
+import { byStudent, mark, type Row, wordOf } from './marked-row';
 
 interface LeftOut {
   readonly file: string;
@@ -36,6 +37,8 @@ export interface Samples {
   readonly exercise: string;
   readonly handIns: readonly { readonly name: string; readonly text: string }[];
 }
+
+const keysOf = (row: Row) => [row.key, ...row.earlier.map((one) => one.key)];
 
 /** The marking page: hand-ins of one exercise, each checked against it again; nothing leaves the browser. */
 export function Marking({ samples }: { samples: Samples }) {
@@ -59,7 +62,7 @@ export function Marking({ samples }: { samples: Samples }) {
       const read = readHandIn(text);
       return read.ok ? [mark(key, file, read.value, chosen)] : [];
     });
-    setRows(marked.sort((a, b) => a.handIn.name.localeCompare(b.handIn.name)));
+    setRows(byStudent(marked));
   }, []);
 
   useEffect(() => {
@@ -80,6 +83,7 @@ export function Marking({ samples }: { samples: Samples }) {
   const take = async (files: readonly ReadFile[]) => {
     const out: LeftOut[] = [];
     const handIns: { file: string; handIn: HandIn }[] = [];
+    let fresh = 0;
     let chosen = exercise;
     for (const file of files) {
       const read = await readContent(file, 'marking');
@@ -104,18 +108,19 @@ export function Marking({ samples }: { samples: Samples }) {
       return false;
     });
     if (chosen) {
-      await keepHandIns(
+      fresh = await keepHandIns(
         chosen.id,
         fitting.map(({ file, handIn }) => ({ file, text: writeHandIn(handIn) })),
       );
       await show(chosen);
     }
     setLeftOut(out);
-    if (fitting.length > 0)
-      setSaid({
-        text: fitting.length === 1 ? '1 hand-in marked.' : `${fitting.length} hand-ins marked.`,
-        tone: 'calm',
-      });
+    const again = fitting.length - fresh;
+    const told = [
+      fresh > 0 && `${counted(fresh, 'hand-in')} marked.`,
+      again > 0 && `${counted(again, 'hand-in')} ${again === 1 ? 'was' : 'were'} here already.`,
+    ].filter(Boolean);
+    if (told.length > 0) setSaid({ text: told.join(' '), tone: 'calm' });
   };
   const onFiles = (files: File[]) => {
     readFiles(files).then(take).catch(fail);
@@ -140,12 +145,13 @@ export function Marking({ samples }: { samples: Samples }) {
       });
     }, fail);
 
-  const looked = rows.findIndex((r) => r.key === looking);
-  if (exercise && looked !== -1)
+  const looked = rows.findIndex((r) => r.key === looking || r.earlier.some((e) => e.key === looking));
+  const seen = rows[looked]?.earlier.find((e) => e.key === looking) ?? rows[looked];
+  if (exercise && seen)
     return (
       <Look
         key={looking}
-        row={rows[looked]!}
+        row={seen}
         exercise={exercise}
         onBack={() => setLooking(null)}
         onStep={
@@ -185,7 +191,7 @@ export function Marking({ samples }: { samples: Samples }) {
           <div className="ml-auto flex items-center gap-2">
             {rows.length > 0 && (
               <>
-                <button type="button" className="button" onClick={() => remove(rows.map((r) => r.key))}>
+                <button type="button" className="button" onClick={() => remove(rows.flatMap(keysOf))}>
                   Clear
                 </button>
                 <button
@@ -241,7 +247,7 @@ export function Marking({ samples }: { samples: Samples }) {
               rows={rows}
               word={wordOf(exercise)}
               onLook={setLooking}
-              onRemove={(key) => remove([key])}
+              onRemove={(key) => remove(rows.filter((r) => r.key === key).flatMap(keysOf))}
             />
           ) : (
             <div className="flex flex-1 flex-col items-center justify-center gap-3 rounded-2xl border-2 border-dashed border-hairline p-10 text-center">

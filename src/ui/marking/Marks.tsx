@@ -38,7 +38,7 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ key, handIn, check: result }) => (
+          {rows.map(({ key, handIn, earlier, check: result }) => (
             <tr key={key} className="border-t border-hairline align-top">
               <th scope="row" className="px-4 py-2.5">
                 {handIn.name}
@@ -69,6 +69,27 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
                   dateStyle: 'medium',
                   timeStyle: 'short',
                 })}
+                {earlier.length > 0 && (
+                  <ul aria-label={`Earlier hand-ins of ${handIn.name}`} className="mt-1 text-quiet">
+                    {earlier.map((one) => (
+                      <li key={one.key}>
+                        <button
+                          type="button"
+                          className="cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
+                          onClick={() => onLook(one.key)}
+                        >
+                          before: {one.check.right} of {one.check.rows},{' '}
+                          {new Date(one.handIn.handedIn).toLocaleString('en-GB', {
+                            day: 'numeric',
+                            month: 'short',
+                            hour: '2-digit',
+                            minute: '2-digit',
+                          })}
+                        </button>
+                      </li>
+                    ))}
+                  </ul>
+                )}
               </td>
               <td className="px-2 py-1.5 text-right whitespace-nowrap">
                 <button type="button" className="button small" onClick={() => onLook(key)}>

@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { problemOf, sentence } from '@/core/values/result';
 import { type OpenSession, openSession } from '@/session/open-session';
+import { isShelfNew } from '@/store/lessons';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
 
 export type Opening =
@@ -10,6 +11,19 @@ export type Opening =
   | { readonly state: 'open'; readonly open: OpenSession }
   | { readonly state: 'missing' }
   | { readonly state: 'broken'; readonly problem: string };
+
+/** Opens a kept lesson. A browser that has never seen the shelf gets the demos first: the lesson may be one of them. */
+async function opened(id: string): ReturnType<typeof openSession> {
+  const read = await openSession(id);
+  if (read !== null || !(await isShelfNew())) return read;
+  const [{ seedShelf }, demos] = await Promise.all([
+    import('@/store/seed'),
+    fetch('/demos').then((answer) => (answer.ok ? (answer.json() as Promise<string[]>) : null)),
+  ]);
+  if (demos === null) return null;
+  await seedShelf(demos);
+  return openSession(id);
+}
 
 /** Opens a kept lesson for as long as the page shows it. */
 export function useOpenSession(id: string | null): Opening {
@@ -24,7 +38,7 @@ export function useOpenSession(id: string | null): Opening {
       takeEarlyKeys();
       if (!left) setOpening(problem);
     };
-    openSession(id).then(
+    opened(id).then(
       (read) => {
         if (read?.ok) {
           open = read.value;

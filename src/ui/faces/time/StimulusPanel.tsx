@@ -5,6 +5,8 @@ import { PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
 import type { Terminal } from '@/core/netlist/netlist';
 import { kindOf, roleOf } from '@/core/parts/catalogue';
 import { drivingOf, waveProblem } from '@/core/simulate/drive';
+import { clockAt } from '@/core/simulate/timed-sources';
+import { ONE } from '@/core/values/logic';
 import { spokenText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
 import { frequencyText, PS_PER_SECOND, readDuration, timeText } from '@/core/values/time';
@@ -172,15 +174,18 @@ function Line({ terminal, wave, onChange }: LineProps) {
   );
 }
 
-/** The wave with which a pattern begins: a square wave is low first, and as that of the clock that it drives. */
+/**
+ * The wave with which a pattern begins. A square wave has the period of the clock that it drives, and its level at first; where
+ * that is low it rises after a whole period, together with the steps of the other inputs.
+ */
 function begun(pattern: Wave['pattern'], wave: Wave | null, source: Part | undefined): Wave {
   const made = { ...(wave ?? DEFAULT_WAVE), pattern, data: '' };
   if (pattern !== 'periodic' || wave?.pattern === 'periodic') return made;
   const role = source && roleOf(source);
-  if (role?.role !== 'input' || role.by !== 'clock') return { ...made, phase: made.step - made.high };
-  const { low, high, first, begun } = role.wave;
+  if (role?.role !== 'input' || role.by !== 'clock') return { ...made, phase: made.step };
+  const { low, high } = role.wave;
   const step = low + high;
-  return { ...made, step, high, phase: ((((first ? 0 : low) - begun) % step) + step) % step };
+  return { ...made, step, high, phase: clockAt(role.wave, 0).value === ONE ? 0 : step };
 }
 
 function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Partial<Wave>) => void }) {
@@ -212,7 +217,7 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
             onTyped={(step) => {
               const high = Math.round(step / 2);
               // What began low begins low.
-              set({ step, high, ...(wave.phase === wave.step - wave.high ? { phase: step - high } : {}) });
+              set({ step, high, ...(wave.phase === wave.step ? { phase: step } : {}) });
             }}
           />
           <span className="text-quiet">
