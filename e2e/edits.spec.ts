@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { emptySheet, SheetHand } from './hand';
+import { emptySheet, SheetHand, tabTo } from './hand';
 
 const undo = (page: Page) => page.getByRole('banner').getByRole('button', { name: 'Undo' });
 const notice = (page: Page) =>
@@ -44,7 +44,9 @@ test('the Undo of a message takes back its own step, and goes with the next', as
 
 test('what is done while the network is gone waits for it, is told, and is done then', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: /New lesson/ }).click();
+  // By keyboard, so that no pointer rests on the sheet and has its tools fetched.
+  await tabTo(page, page.getByRole('button', { name: /New lesson/ }));
+  await page.keyboard.press('Enter');
   const hand = new SheetHand(page);
   await hand.ready();
   // Parts of the page that have not been fetched by now cannot be fetched.
