@@ -6,8 +6,10 @@ import { compile } from '../netlist/compile';
 import { waveLevels } from '../parts/wave';
 import { interlock, Sketch } from '../testing/sketch';
 import type { Logic } from '../values/logic';
-import { countThrough, drivenBy, drivenClocks, waveProblem, withLevel } from './drive';
+import { countThrough, withLevel } from './draw-wave';
+import { drivenBy, drivenClocks } from './drive';
 import { Run } from './run';
+import { waveProblem } from './wave-problem';
 
 const wave = (part: Partial<Wave>): Wave => ({ ...DEFAULT_WAVE, ...part });
 /** Values at moments in ns. */

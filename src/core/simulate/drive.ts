@@ -5,106 +5,41 @@ import { roleOf } from '../parts/catalogue';
 import type { Levels } from '../parts/part-kind';
 import { readMoments, waveLevels } from '../parts/wave';
 import { readWord } from '../values/radix';
-import { type Problem, problem } from '../values/result';
-import { frequencyText, justBefore, PS_PER_SECOND, timeText } from '../values/time';
+import { frequencyText, PS_PER_SECOND } from '../values/time';
 
 /** Shortest period in ps of anything that repeats. */
 const SHORTEST = 2;
 
-/** The problem of a wave, for the person who typed it; null if it can be run. */
-export function waveProblem(wave: Wave, width: number): Problem | null {
-  const { pattern, data, step, high } = wave;
+/** Why a wave cannot be run. Times in ps; places count from 1. */
+export type WaveFault =
+  | { readonly code: 'bad-moment'; readonly pair: string }
+  | { readonly code: 'moments-out-of-order'; readonly at: number; readonly last: number }
+  | { readonly code: 'bad-period' | 'bad-duty' | 'bad-step' }
+  | { readonly code: 'bad-value' | 'bad-bit'; readonly place: number; readonly text: string };
+
+/** The fault of a wave; null if it can be run. `waveProblem` tells it in words. */
+export function waveFault({ pattern, data, step, high }: Wave, width: number): WaveFault | null {
   if (pattern === 'levels') {
     let last = -1;
-    const pairs = data.split(/[,;\n]/).filter((p) => p.trim());
-    for (const pair of pairs) {
-      const read = readMoments(pair, width);
-      const one = read[0];
-      if (!one)
-        return problem(
-          'bad-moment',
-          `“${pair.trim()}” is not a time and a value that fits ${width === 1 ? 'one bit' : `${width} bits`}: write 25 1 for 1 from 25 ns on, or 2 ms 0`,
-        );
-      if (one.at <= last)
-        return problem(
-          'moments-out-of-order',
-          `${timeText(one.at)} does not come after ${timeText(last)}: give the times in order, each once`,
-        );
+    for (const pair of data.split(/[,;\n]/).filter((p) => p.trim())) {
+      const [one] = readMoments(pair, width);
+      if (!one) return { code: 'bad-moment', pair: pair.trim() };
+      if (one.at <= last) return { code: 'moments-out-of-order', at: one.at, last };
       last = one.at;
     }
     return null;
   }
   if (pattern === 'periodic') {
-    if (step < SHORTEST)
-      return problem(
-        'bad-period',
-        'a period of 0 is no clock: give a period of at least 2 ps, or a frequency above 0 Hz',
-      );
-    if (high <= 0 || high >= step)
-      return problem(
-        'bad-duty',
-        `high for ${timeText(high)} of ${timeText(step)} never changes: give a duty between 0 and 100 %`,
-      );
-    return null;
+    if (step < SHORTEST) return { code: 'bad-period' };
+    return high <= 0 || high >= step ? { code: 'bad-duty' } : null;
   }
-  if (step < 1) return problem('bad-step', 'each value must last for at least 1 ps');
-  if (pattern === 'values') {
-    const words = data.split(/[\s,;]+/).filter(Boolean);
-    const bad = words.findIndex((w) => !readWord(w, width));
-    if (bad !== -1)
-      return problem(
-        'bad-value',
-        `value ${bad + 1}, “${words[bad]}”, is no number that fits ${width === 1 ? 'one bit' : `${width} bits`}`,
-      );
-  }
-  if (pattern === 'bits') {
-    const bad = [...data].findIndex((c) => !/[01\s_]/.test(c));
-    if (bad !== -1)
-      return problem('bad-bit', `character ${bad + 1}, “${[...data][bad]}”, is neither 0 nor 1`);
-  }
-  return null;
-}
-
-/** Changes of a wave that are kept when a stretch of it is drawn anew. */
-const MOST_KEPT = 500;
-
-/** The changes of a wave up to a time in ps; beyond, as many as are kept. */
-function changesUpTo(levels: Levels, time: number): { at: number; value: number }[] {
-  const changes: { at: number; value: number }[] = [];
-  for (let at = 0; at < Number.POSITIVE_INFINITY && (at <= time || changes.length < MOST_KEPT); ) {
-    const { value, next } = levels(at);
-    if (value !== (changes.at(-1)?.value ?? 0)) changes.push({ at, value });
-    at = next;
-  }
-  return changes;
-}
-
-/**
- * The level changes of an input with one stretch set to a value, as drawn with the pointer. Times in ps.
- * @returns `data` for a wave of levels.
- */
-export function withLevel(wave: Wave | null, from: number, to: number, value: number, width = 1): string {
-  const levels: Levels = wave
-    ? waveLevels(wave, width)
-    : () => ({ value: 0, next: Number.POSITIVE_INFINITY });
-  const known = changesUpTo(levels, to);
-  const after = levels(to).value;
-  const before = from > 0 ? levels(justBefore(from)).value : null;
-  const changes = [
-    ...known.filter((c) => c.at < from),
-    ...(before === value ? [] : [{ at: from, value }]),
-    ...(after === value ? [] : [{ at: to, value: after }]),
-    ...known.filter((c) => c.at > to),
-  ];
-  const text = (ps: number) => (ps % 1000 === 0 ? String(ps / 1000) : `${ps} ps`);
-  // An unchanged level is no change.
-  let last = 0;
-  const real = changes.filter((c) => {
-    const isChange = c.value !== last;
-    last = c.value;
-    return isChange;
-  });
-  return real.map((c) => `${text(c.at)} ${c.value}`).join(', ');
+  if (step < 1) return { code: 'bad-step' };
+  const entries =
+    pattern === 'values' ? data.split(/[\s,;]+/).filter(Boolean) : pattern === 'bits' ? [...data] : [];
+  const isBad = (entry: string) => (pattern === 'bits' ? !/[01\s_]/.test(entry) : !readWord(entry, width));
+  const bad = entries.findIndex(isBad);
+  if (bad === -1) return null;
+  return { code: pattern === 'bits' ? 'bad-bit' : 'bad-value', place: bad + 1, text: entries[bad]! };
 }
 
 /** The stimulus that drives a sheet, or null. */
@@ -122,7 +57,7 @@ export function drivenClocks(sheet: Sheet): ReadonlyMap<string, string> {
   for (const { part: id, wave } of stimulus?.inputs ?? []) {
     const part = sheet.parts.get(id);
     const role = part && roleOf(part);
-    if (role?.role !== 'input' || role.by !== 'clock' || waveProblem(wave, 1)) continue;
+    if (role?.role !== 'input' || role.by !== 'clock' || waveFault(wave, 1)) continue;
     captions.set(id, wave.pattern === 'periodic' ? frequencyText(PS_PER_SECOND / wave.step) : stimulus!.name);
   }
   return captions;
@@ -138,7 +73,7 @@ export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
   const levels = new Map<string, { levels: Levels; repeats: boolean }>();
   for (const { part, wave } of stimulus.inputs) {
     const width = widths.get(part);
-    if (width !== undefined && !waveProblem(wave, width))
+    if (width !== undefined && !waveFault(wave, width))
       levels.set(part, { levels: waveLevels(wave, width), repeats: wave.pattern === 'periodic' });
   }
   if (levels.size === 0) return netlist;
@@ -151,15 +86,4 @@ export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
       : source;
   });
   return { ...netlist, sources };
-}
-
-/** A stimulus in which the inputs count through all their combinations, the first-named input slowest. */
-export function countThrough(name: string, netlist: Netlist, step: number, wave: Wave): Stimulus {
-  let place = 0;
-  const inputs = [...netlist.inputs].reverse().map(({ part, nets }) => {
-    const one = { part, wave: { ...wave, pattern: 'count' as const, step, place } };
-    place += nets.length;
-    return one;
-  });
-  return { name, inputs: inputs.reverse() };
 }
