@@ -305,7 +305,7 @@ test('marks hand-ins as the marking page does', () => {
   expect(manege('mark', exercise, ada!, ben!, '--csv', csv)).toMatchObject({
     status: 1,
     stdout:
-      'Ada Sample: solved; 8 of 8 rows; 2 AND, 1 NOT\nBen Sample: not solved; 7 of 8 rows; 3 AND, 1 NOT; wrong: row 6 (Drive)\n',
+      'Ada Sample: solved; 8 of 8 rows; 2 AND, 1 NOT\nBen Sample: not solved; 7 of 8 rows; 3 AND, 1 NOT; wrong: row 6 (Warn)\n',
   });
   expect(readFileSync(csv, 'utf8').split('\r\n')[2]).toMatch(/^Ben Sample,7,8,"3 AND, 1 NOT",/);
   expect(manege('mark', exercise, ada!).status).toBe(0);
