@@ -4,7 +4,7 @@ const port = Number(process.env.MANEGE_TEST_PORT ?? 3210);
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 60_000,
+  timeout: 180_000,
   // A machine that is busy with other things takes its time.
   expect: { timeout: 10_000 },
   workers: 2,

@@ -71,7 +71,6 @@ test('a lesson with a clock gives no table of its own, and says why', async ({ p
 });
 
 test('a run is handed out, held against a circuit reading by reading, and marked', async ({ page }) => {
-  test.setTimeout(180_000);
   const teacher = await emptySheet(page);
   await drawDivider(teacher);
   await page.getByRole('button', { name: 'Hand out' }).click();

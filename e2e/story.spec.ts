@@ -3,7 +3,6 @@ import { drop, SheetHand, tabTo, textOf } from './hand';
 
 /** The whole job of a teacher, from an empty sheet to a marked hand-in, with mouse and keyboard alone. */
 test('from an empty sheet to a marked hand-in', async ({ page, browser }) => {
-  test.setTimeout(180_000);
   await shelf(page);
   await draw(page);
   await tryIt(page);

@@ -40,7 +40,7 @@ export interface Command {
 export const nameOf = (command: Command, context: EditorContext): string =>
   command.nameNow?.(context) ?? command.name;
 
-/** Runs a command if it applies, and otherwise says why it does not. @returns whether it ran. */
+/** Runs a command if it applies, and otherwise tells the reason. @returns whether the command ran. */
 export function runCommand(command: Command, context: EditorContext): boolean {
   const applies = command.when(context);
   if (!applies.ok) {

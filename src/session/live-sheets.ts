@@ -62,7 +62,7 @@ export class LiveSheets {
     this.host.set({ playing: false });
   }
 
-  /** Goes on with a sheet as it was left; what has changed since ends what rested on it. */
+  /** Resumes a sheet as it was left. Tried rows and the run end if the circuit has changed since. */
   enter(sheet: Sheet): void {
     const standing = this.left.get(sheet.id) ?? UNTOUCHED;
     this.left.delete(sheet.id);
@@ -155,10 +155,7 @@ export class LiveSheets {
   }
 }
 
-/**
- * Positions after an edit: those of sources that have come with it are not those of earlier ones of the same
- * name.
- */
+/** Switch positions after an edit, without those of earlier parts whose ids new parts have reused. */
 function sinceThen(
   on: ReadonlySet<string>,
   before: ReadonlySet<string>,

@@ -3,7 +3,7 @@ import type { Edit } from '@/core/circuit/edit';
 import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { inputAt, whyNoTable } from '@/core/logic/table/truth-table';
 import { compileOnce } from '@/core/netlist/compile';
-import { type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
+import { isByHand, type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
 import { sheetInside } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
@@ -365,9 +365,7 @@ export class Session {
       const changes: [number, Logic][] = [];
       let isDriven = false;
       for (const [key, value] of positions) {
-        const source = netlist.sources.find(
-          (s) => sourceKey(s) === key && (s.kind === 'switch' || s.kind === 'button' || s.kind === 'port'),
-        );
+        const source = netlist.sources.find((s) => sourceKey(s) === key && isByHand(s));
         if (!source) {
           isDriven ||= netlist.sources.some((s) => s.kind === 'stimulus' && sourceKey(s) === key);
           continue;

@@ -16,6 +16,10 @@ export type Source = {
   | { readonly kind: 'constant'; readonly value: Logic }
 );
 
+/** Whether a person sets a source by hand: a switch, a button, or a port. */
+export const isByHand = ({ kind }: Source): boolean =>
+  kind === 'switch' || kind === 'button' || kind === 'port';
+
 /** A named input or output of the sheet in declared order. */
 export interface Terminal {
   readonly part: string;

@@ -1,12 +1,8 @@
-import { type Netlist, type Source, sourceKey, storeName } from './netlist';
+import { isByHand, type Netlist, type Source, sourceKey, storeName } from './netlist';
 
 type Numbers = Uint8Array | Int32Array | Float64Array;
 
 const ARRAYS = ['op', 'out', 'inStart', 'ins', 'rise', 'fall', 'delayed'] as const;
-
-/** Whether a person sets a source by hand: a switch, a button, or a port. */
-export const isByHand = ({ kind }: Source): boolean =>
-  kind === 'switch' || kind === 'button' || kind === 'port';
 
 /**
  * Whether two netlists of a sheet are the same circuit with the same numbering: gates, nets, delays, storage and sources.
@@ -70,10 +66,10 @@ function sameNumbers(a: Numbers, b: Numbers): boolean {
 }
 
 /**
- * A short text that tells what the outputs of a circuit depend on: the same for circuits whose rows, once tried, show the
- * same, whatever the order and the names of inputs and outputs; with near certainty another one for others. What
- * no output depends on does not count, nor does the wave of a stimulus part. Two 32-bit FNV-1a hashes (Fowler,
- * Noll and Vo) over the gates in the order in which they are met from the outputs.
+ * A hash of the cone of the outputs: the gates, storage and sources on which outputs depend, and the keys of inputs and
+ * outputs. Independent of net numbers, names and column order; gates that reach no output and the waves of
+ * stimulus parts are left out. Two 32-bit FNV-1a hashes (Fowler, Noll and Vo), so different cones are told apart
+ * with near certainty, not always.
  */
 export function outputsSignature(netlist: Netlist): string {
   const { op, inStart, ins, rise, fall } = netlist;

@@ -91,7 +91,7 @@ const clockKind = definePart(
 const PATTERNS = ['times', 'cycles', 'bits', 'count'] as const;
 type Pattern = (typeof PATTERNS)[number];
 
-/** The pattern of the wave that a stimulus drives, which files call otherwise. */
+/** The wave pattern of each `pattern` parameter; lesson files use these older words. */
 const WAVE_PATTERNS = { times: 'levels', cycles: 'values', bits: 'bits', count: 'count' } as const;
 const PATTERN_WORDS: Record<Pattern, string> = {
   times: 'levels at times',

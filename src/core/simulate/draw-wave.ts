@@ -4,7 +4,7 @@ import type { Levels } from '../parts/part-kind';
 import { waveLevels } from '../parts/wave';
 import { justBefore } from '../values/time';
 
-/** Changes of a wave that are kept when a stretch of it is drawn anew. */
+/** How many changes beyond a redrawn stretch are kept of a wave that never ends. */
 const MOST_KEPT = 500;
 
 /** The changes of a wave up to a time in ps; beyond, as many as are kept. */

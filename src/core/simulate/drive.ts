@@ -1,6 +1,6 @@
 import type { Sheet } from '../circuit/lesson';
 import type { Stimulus, TimeSetup, Wave } from '../circuit/time-setup';
-import type { Netlist, Source } from '../netlist/netlist';
+import { isByHand, type Netlist, type Source } from '../netlist/netlist';
 import { roleOf } from '../parts/catalogue';
 import type { Levels } from '../parts/part-kind';
 import { readMoments, waveLevels } from '../parts/wave';
@@ -79,9 +79,8 @@ export function drivenBy(netlist: Netlist, stimulus: Stimulus | null): Netlist {
   if (levels.size === 0) return netlist;
   const sources = netlist.sources.map((source): Source => {
     const course = levels.get(source.part);
-    const isFree = source.kind === 'switch' || source.kind === 'button' || source.kind === 'port';
     const { part, bit, net } = source;
-    return course && (isFree || source.kind === 'clock')
+    return course && (isByHand(source) || source.kind === 'clock')
       ? { kind: 'stimulus', part, bit, net, ...course }
       : source;
   });

@@ -77,9 +77,9 @@ export interface SavedRun {
  * a gate's delay is swallowed, one as long passes (Ulrich, 1969, "Exclusive simulation of activity in digital
  * networks", for the two phases of an instant). All changes of an instant take effect before anything is
  * evaluated; storage looks at its clock once everything without delay has come to rest, so that flip-flops on
- * one clock take their data together even where no part has a delay. Of the sources that change in one instant, those that
- * lead to a clock come first: an input that changes together with an active edge changes just after it, and storage
- * takes what stood before.
+ * one clock capture their data together even where no part has a delay. If several sources change in one instant, those
+ * that lead to a clock change first: an input that changes together with an active edge changes just after it, and
+ * storage captures the value from before.
  *
  * With the parts' own delays, setup and hold times are watched. A real part that is given too little time takes
  * the one value or the other; here it takes the wrong one, the value from before a late change or after an early

@@ -75,7 +75,7 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
                       <li key={one.key}>
                         <button
                           type="button"
-                          className="cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
+                          className="-mx-1 cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
                           onClick={() => onLook(one.key)}
                         >
                           before: {one.check.right} of {one.check.rows},{' '}

@@ -280,13 +280,13 @@ export class Logic {
     return this.made(bits, this.cells.lastId);
   }
 
-  /** `c ? a : b`; where a branch, or one within it, is nothing but z, a three-state buffer. */
+  /** `c ? a : b`: a multiplexer, or a three-state buffer if a branch, at any depth, is all z. */
   private choice(
     e: Extract<Expression, { is: 'choose' }>,
     width: number,
     seen?: ReadonlyMap<Bit, Bit>,
   ): Value {
-    const { data, enable, isLow } = this.letGo(e, width, seen);
+    const { data, enable, isLow } = this.enabledValue(e, width, seen);
     if (enable === C1) return data;
     const tri = (from: number, to: number) => {
       const Y = this.cells.fresh(to - from);
@@ -299,8 +299,8 @@ export class Logic {
     return this.made(bits, this.cells.lastId);
   }
 
-  /** What an expression drives, and when: where it may float, a choice between a value and nothing. */
-  private letGo(e: Expression, width: number, seen?: ReadonlyMap<Bit, Bit>): Driven {
+  /** The value of an expression, and the bit that enables it where a branch of the expression is z. */
+  private enabledValue(e: Expression, width: number, seen?: ReadonlyMap<Bit, Bit>): EnabledValue {
     if (isFloating(e)) return { data: { bits: Array<Bit>(width).fill(CX) }, enable: C0 };
     if (e.is !== 'choose') return { data: this.value(e, width, seen), enable: C1 };
     const select = this.truth(e.condition, seen);
@@ -309,9 +309,9 @@ export class Logic {
         data: this.mux(select, this.value(e.no, width, seen).bits, this.value(e.yes, width, seen).bits),
         enable: C1,
       };
-    const no = this.letGo(e.no, width, seen);
-    const yes = this.letGo(e.yes, width, seen);
-    const activeHigh = ({ enable, isLow }: Driven) =>
+    const no = this.enabledValue(e.no, width, seen);
+    const yes = this.enabledValue(e.yes, width, seen);
+    const activeHigh = ({ enable, isLow }: EnabledValue) =>
       isLow ? this.gateCell('not', [[enable]], NOW)[0]! : enable;
     if (no.enable === C0)
       return { data: yes.data, enable: yes.enable === C1 ? select : this.both(select, activeHigh(yes)) };
@@ -331,11 +331,11 @@ export class Logic {
   }
 }
 
-/** What an expression drives, and the bit that lets it: always for `C1`, never for `C0`. */
-interface Driven {
+/** A value with its enable: `C1` if it is always driven, `C0` if it always floats. */
+interface EnabledValue {
   readonly data: Value;
   readonly enable: Bit;
-  /** Whether the bit lets it while it is 0. */
+  /** Whether the enable is active low. */
   readonly isLow?: boolean;
 }
 

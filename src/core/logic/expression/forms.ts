@@ -259,7 +259,7 @@ export function sizeOf(expression: Expression, form: Form | null = null): Size {
   return { terms: termsOf(expression, form), literals, gates: seen.size, levels };
 }
 
-/** What stands between terms in the forms of two levels. */
+/** The operator that joins the terms of each two-level form. */
 const BETWEEN_TERMS: Partial<Record<Form, Operator>> = {
   sop: 'or',
   minterms: 'or',
