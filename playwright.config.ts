@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 180_000,
   // A machine that is busy with other things takes its time.
-  expect: { timeout: 10_000 },
+  expect: { timeout: 30_000 },
   workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],

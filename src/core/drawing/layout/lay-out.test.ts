@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { overlap } from '../../circuit/geometry';
-import type { Sheet } from '../../circuit/lesson';
+import type { Params, Sheet } from '../../circuit/lesson';
 import { compile } from '../../netlist/compile';
 import { randomSheet } from '../../testing/random-circuit';
 import { randomDesign } from '../../testing/random-design';
@@ -55,6 +55,32 @@ test('where all runs from left to right, each wire is laid without a search, how
     }),
     { numRuns: 60 },
   );
+});
+
+test('a wire that the others shut in is given a way: they are taken up and laid again after it', () => {
+  const port = (id: string, width: number, rank: number, direction = 'in') =>
+    partOf('port', id, { direction, width }, rank);
+  const unnamed = (kind: string, id: string, params: Params = {}) => partOf(kind, id, params, 0, '');
+  const block = { sheet: 'inner', title: 'inner', inputs: 'P, Q[3:0]', outputs: 'Y, Z[3:0]' };
+  const parts = [
+    ...[port('clk', 1, 0), port('a', 1, 1), port('b', 1, 2), port('m', 4, 3), port('n', 4, 4)],
+    unnamed('mux', 'u5', { width: 4 }),
+    unnamed('counter', 'u6', { width: 4, modulo: 11 }),
+    unnamed('mux', 'u7', { width: 4 }),
+    unnamed('slice', 'u8', { width: 4, high: 2, low: 2 }),
+    unnamed('dff', 'u9'),
+    unnamed('register', 'u10', { width: 4, enable: 'yes' }),
+    unnamed('block', 'u11', block),
+    unnamed('mux', 'u12', { width: 4 }),
+    unnamed('nor', 'u13', { inputs: 3, inverted: [1] }),
+    unnamed('block', 'u14', block),
+    ...[port('y', 1, 100, 'out'), port('z', 1, 101, 'out'), port('w', 4, 102, 'out')],
+  ];
+  const joins =
+    "n.Y-u5.D0 m.Y-u5.D1 b.Y-u5.S clk.Y-u6.C m.Y-u7.D0 n.Y-u7.D1 a.Y-u7.S n.Y-u8.A u6.CO-u9.D clk.Y-u9.C n.Y-u10.D u9.Q'-u10.EN clk.Y-u10.C b.Y-u11.P u7.Y-u11.Q n.Y-u12.D0 n.Y-u12.D1 a.Y-u12.S u9.Q'-u13.A u6.CO-u13.B u6.CO-u13.C u9.Q'-u14.P n.Y-u14.Q u14.Y-y.A u13.Y-z.A u11.Z-w.A";
+  const sheet = layOut(sheetOfParts(parts, joins.split(' ')));
+  expectTidy(sheet);
+  expect(looksJoined(sheet)).toEqual([]);
 });
 
 test('signals run from left to right: inputs first in their order, outputs last', () => {

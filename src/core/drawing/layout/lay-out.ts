@@ -1,8 +1,8 @@
 import { type Point, simplified } from '../../circuit/geometry';
 import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../circuit/lesson';
 import { courseOf, footprintOf, pinOf } from '../geometry/placement';
-import { wireNets } from '../geometry/wire-nets';
-import { Obstacles, route } from '../routing/route';
+import { type WireNets, wireNets } from '../geometry/wire-nets';
+import { isFree, Obstacles, type RouteEnd, route } from '../routing/route';
 import { channelOf } from './channels';
 import { assignCoordinates } from './coordinate-assignment';
 import { minimiseCrossings } from './crossing-minimisation';
@@ -30,16 +30,28 @@ export function layOut(sheet: Sheet): Sheet {
   const graph = layeredGraphOf(sheet, layersOf(sheet), sheet.wires.size > MOST_LAID);
   minimiseCrossings(graph);
   // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
-  let best: Laid | null = null;
-  for (let wider = 0; ; wider += 1) {
+  const tried: Laid[] = [];
+  for (let wider = 0; wider <= MOST_WIDER; wider += 1) {
     const placed = placedSheet(sheet, graph, wider);
     if (placed.open.length > MOST_ROUTED) return withCorners(placed.sheet, placed.open);
     const laid = withCourses(placed.sheet, placed.open);
-    const isBetter =
-      !best || laid.stuck < best.stuck || (laid.stuck === best.stuck && laid.roundabout < best.roundabout);
-    if (isBetter) best = laid;
-    if ((laid.stuck === 0 && laid.roundabout === 0) || wider === MOST_WIDER) return best!.sheet;
+    if (laid.stuck.size === 0 && laid.roundabout === 0) return laid.sheet;
+    tried.push(laid);
   }
+  const best = tried.reduce((a, b) => (isBetter(b, a) ? b : a));
+  if (best.stuck.size === 0) return best.sheet;
+  // Last of all, wires that were laid make way for those that are stuck, in the widest sheet first.
+  let least = best;
+  for (const laid of tried.reverse()) {
+    const made = withWayMade(laid);
+    if (made.stuck.size < least.stuck.size) least = made;
+    if (made.stuck.size === 0) break;
+  }
+  return least.sheet;
+}
+
+function isBetter(a: Laid, b: Laid): boolean {
+  return a.stuck.size < b.stuck.size || (a.stuck.size === b.stuck.size && a.roundabout < b.roundabout);
 }
 
 /** How often all is laid out again with more room. */
@@ -146,8 +158,8 @@ const MOST_TRIES = 4;
 
 interface Laid {
   readonly sheet: Sheet;
-  /** Wires that found no way. */
-  readonly stuck: number;
+  /** Ids of the wires that found no way. */
+  readonly stuck: ReadonlySet<string>;
   /** Wires that lead back behind their driver, although their reader stands before it. */
   readonly roundabout: number;
 }
@@ -160,38 +172,96 @@ function leadsRound(course: readonly Point[], from: Point, to: Point): boolean {
   return course.some((p) => p.x < left);
 }
 
+/** The ends of a wire for a course to be found between them; null where one of them is on nothing. */
+function endsOf(sheet: Sheet, wire: Wire): readonly [RouteEnd, RouteEnd] | null {
+  const [from, to] = [wire.from, wire.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port) : null));
+  return from && to ? [from, to] : null;
+}
+
+/** Finds courses for wires, one after the other: those that are first find the freest place. */
+function routed(sheet: Sheet, nets: WireNets, order: readonly Wire[]) {
+  const obstacles = new Obstacles(sheet, nets, new Set(order.map((w) => w.id)));
+  const wires = new Map(sheet.wires);
+  const stuck = new Set<string>();
+  const round = new Set<string>();
+  for (const wire of order) {
+    const ends = endsOf(sheet, wire);
+    if (!ends) continue;
+    const net = nets.ofWire(wire.id) ?? -1;
+    const course = route(obstacles, ...ends, net);
+    if (!course) {
+      stuck.add(wire.id);
+      wires.set(wire.id, { ...wire, course: [] });
+      continue;
+    }
+    if (leadsRound(course, ends[0].at, ends[1].at)) round.add(wire.id);
+    const laid: Wire = { ...wire, course };
+    wires.set(wire.id, laid);
+    obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
+  }
+  return { sheet: { ...sheet, wires }, stuck, round };
+}
+
 function withCourses(sheet: Sheet, open: readonly string[]): Laid {
   const nets = wireNets(sheet);
   const length = (w: Wire) => {
-    const [a, b] = [w.from, w.to].map((e) => (isPinEnd(e) ? pinOf(sheet, e.part, e.port)?.at : e.at));
-    return a && b ? Math.abs(a.x - b.x) + Math.abs(a.y - b.y) : 0;
+    const ends = endsOf(sheet, w);
+    return ends ? Math.abs(ends[0].at.x - ends[1].at.x) + Math.abs(ends[0].at.y - ends[1].at.y) : 0;
   };
   let order = open.map((id) => sheet.wires.get(id)!).sort((a, b) => length(a) - length(b));
   for (let tries = 1; ; tries++) {
-    const obstacles = new Obstacles(sheet, nets, new Set(open));
-    const wires = new Map(sheet.wires);
-    const stuck = new Set<Wire>();
-    const round = new Set<Wire>();
-    for (const wire of order) {
-      const ends = [wire.from, wire.to].map((e) => {
-        const pin = isPinEnd(e) ? pinOf(sheet, e.part, e.port) : null;
-        return pin ? { at: pin.at, out: pin.out } : null;
-      });
-      if (!ends[0] || !ends[1]) continue;
-      const net = nets.ofWire(wire.id) ?? -1;
-      const course = route(obstacles, ends[0], ends[1], net);
-      if (!course) {
-        stuck.add(wire);
-        continue;
-      }
-      if (leadsRound(course, ends[0].at, ends[1].at)) round.add(wire);
-      const laid: Wire = { ...wire, course };
-      wires.set(wire.id, laid);
-      obstacles.lay(courseOf({ ...sheet, wires }, laid), net);
-    }
+    const { sheet: laid, stuck, round } = routed(sheet, nets, order);
     const first = [...stuck, ...round];
-    if (first.length === 0 || tries === MOST_TRIES)
-      return { sheet: { ...sheet, wires }, stuck: stuck.size, roundabout: round.size };
-    order = [...first, ...order.filter((w) => !stuck.has(w) && !round.has(w))];
+    if (first.length === 0 || tries === MOST_TRIES) return { sheet: laid, stuck, roundabout: round.size };
+    order = [
+      ...first.map((id) => sheet.wires.get(id)!),
+      ...order.filter((w) => !stuck.has(w.id) && !round.has(w.id)),
+    ];
   }
+}
+
+/** How often wires are taken up to make way for one that is stuck. */
+const MOST_TAKEN_UP = 40;
+
+/**
+ * Makes way for wires that are stuck: each is laid as if there were no other wire, and those of other nets that
+ * are then in its way are taken up and laid again after it (rip-up and reroute; Dees and Karger, 1982,
+ * "Automated rip-up and reroute techniques"). Wires that have been stuck themselves are left in place where there
+ * is a way beside them, so that two do not take each other up for ever.
+ */
+function withWayMade({ sheet: given, stuck }: Laid): Laid {
+  let sheet = given;
+  const nets = wireNets(sheet);
+  const all = [...sheet.wires.keys()];
+  const waiting = [...stuck];
+  const contested = new Set<string>();
+  const lost = new Set<string>();
+  for (let taken = 0; taken < MOST_TAKEN_UP; taken++) {
+    const id = waiting.shift();
+    if (id === undefined) break;
+    const wire = sheet.wires.get(id)!;
+    const ends = endsOf(sheet, wire)!;
+    const net = nets.ofWire(id) ?? -1;
+    const loose = all.filter((other) => !contested.has(other) || waiting.includes(other));
+    const course =
+      route(new Obstacles(sheet, nets, new Set(loose)), ...ends, net) ??
+      route(new Obstacles(sheet, nets, new Set(all)), ...ends, net);
+    if (!course) {
+      lost.add(id);
+      continue;
+    }
+    contested.add(id);
+    sheet = { ...sheet, wires: new Map(sheet.wires).set(id, { ...wire, course }) };
+    const alone = new Obstacles(sheet, nets, new Set(all));
+    alone.lay(courseOf(sheet, sheet.wires.get(id)!), net);
+    const inTheWay = [...sheet.wires.values()].filter((other) => {
+      const otherEnds = endsOf(sheet, other);
+      if (other.id === id || waiting.includes(other.id) || !otherEnds) return false;
+      return !isFree(alone, courseOf(sheet, other), ...otherEnds, nets.ofWire(other.id) ?? -1);
+    });
+    const again = routed(sheet, nets, inTheWay);
+    sheet = again.sheet;
+    waiting.push(...again.stuck);
+  }
+  return { sheet, stuck: new Set([...lost, ...waiting]), roundabout: 0 };
 }
