@@ -17,11 +17,13 @@ const config: NextConfig = {
   devIndicators: false,
   env: { RULES: stampOfRules() },
   // The build for today's browsers; the package's entry serves the one for all of the last ten years. What the framework
-  // brings along for browsers older than that is left out as well.
+  // brings along for older browsers, and for servers that Manege does not have, is left out as well.
   turbopack: {
     resolveAlias: {
       dexie: 'dexie/dist/modern/dexie.min.mjs',
-      '../build/polyfills/polyfill-module': './src/ui/controls/no-polyfills.ts',
+      '../build/polyfills/polyfill-module': './src/loading/framework/no-polyfills.ts',
+      './reducers/server-action-reducer': { browser: './src/loading/framework/no-server-actions.ts' },
+      '../../../lib/constants': { browser: './src/loading/framework/header-names.ts' },
     },
   },
   // `./test` checks types on its own, tests included.

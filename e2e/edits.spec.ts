@@ -76,3 +76,38 @@ test('a page that is too old for its server reloads once, and keeps what was don
   await hand.ready();
   await expect.poll(() => hand.parts()).toEqual(['Key, switch, 0']);
 });
+
+test('a page that is too old reloads on the first key as well, and nothing typed meanwhile is lost', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await page.reload();
+  await hand.ready();
+  let isOld = true;
+  await page.route('**/offline-files', (route) => route.fulfill({ json: ['/_next/static/chunks/new.js'] }));
+  await page.route('**/_next/static/**', (route) =>
+    isOld ? route.fulfill({ status: 404 }) : route.continue(),
+  );
+  page.on('request', (request) => {
+    if (request.isNavigationRequest()) isOld = false;
+  });
+  await page.keyboard.type('sw Key');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => hand.parts()).toEqual(['Key, switch, 0']);
+});
+
+test('background work whose script does not come is told, and is done once it comes', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'Y = A B C D E F G H I J K L M N');
+  const table = page.getByRole('region', { name: 'Truth table' });
+  await expect(table.getByText('of 16384 tried')).toBeVisible();
+  await page.route('**/_next/static/**', (route) => route.fulfill({ status: 404 }));
+  await hand.type(4, 20, 'Z = Y O');
+  const alert = page.getByRole('alert').filter({ hasText: 'Could not fetch the background work' });
+  await expect(alert).toBeVisible();
+  await page.unrouteAll();
+  await alert.getByRole('button', { name: 'Try again' }).click();
+  await expect(table.getByText('of 32768 tried')).toBeVisible();
+  await expect(table.getByRole('grid', { name: 'Truth table' })).toBeVisible();
+  await expect(alert).toHaveCount(0);
+});

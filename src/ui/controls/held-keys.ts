@@ -3,6 +3,8 @@
  * by one to the element that has the focus then, so a person who types on at once loses no letter.
  */
 
+import { holdReload } from '@/loading/load';
+
 /** The facts of a key that count; the event itself does not outlive its handling. */
 export interface HeldKey {
   readonly key: string;
@@ -81,6 +83,28 @@ export function holdKeys(focuses = true): () => void {
     };
     look();
   };
+}
+
+const CARRIED = 'manege-held-keys';
+
+/**
+ * The keys that are kept for the drawing outlive a reload of the page, should it be too old for its server.
+ * @returns ends it.
+ */
+export function carryHeldKeys(): () => void {
+  const free = holdReload(async () => sessionStorage.setItem(CARRIED, JSON.stringify(held)));
+  return () => {
+    free();
+    sessionStorage.removeItem(CARRIED);
+  };
+}
+
+/** The keys that were kept when the page was reloaded, once. */
+export function takeCarriedKeys(): readonly HeldKey[] {
+  const carried = sessionStorage.getItem(CARRIED);
+  sessionStorage.removeItem(CARRIED);
+  if (!carried) return [];
+  return (JSON.parse(carried) as (typeof held)[number][]).filter((key) => !key.isUp);
 }
 
 /** Presses keys again before all that are kept, as soon as nothing is waited for. */

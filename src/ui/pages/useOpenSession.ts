@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { problemOf, sentence } from '@/core/values/result';
+import { load } from '@/loading/load';
 import { type OpenSession, openSession } from '@/session/open-session';
 import { isShelfNew } from '@/store/lessons';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
@@ -16,13 +17,17 @@ export type Opening =
 async function opened(id: string): ReturnType<typeof openSession> {
   const read = await openSession(id);
   if (read !== null || !(await isShelfNew())) return read;
-  const [{ seedShelf }, demos] = await Promise.all([
-    import('@/store/seed'),
-    fetch('/demos').then((answer) => (answer.ok ? (answer.json() as Promise<string[]>) : null)),
-  ]);
+  const [{ seedShelf }, demos] = await load('the demo lessons', () =>
+    Promise.all([import('@/store/seed'), fetch('/demos').then(demosIn)]),
+  );
   if (demos === null) return null;
   await seedShelf(demos);
   return openSession(id);
+}
+
+/** The demo lessons in an answer of the server; null where it has none to give. */
+async function demosIn(answer: Response): Promise<readonly string[] | null> {
+  return answer.ok ? ((await answer.json()) as string[]) : null;
 }
 
 /** Opens a kept lesson for as long as the page shows it. */

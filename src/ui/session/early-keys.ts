@@ -1,5 +1,5 @@
 import type { KeyPress } from '@/commands/chord';
-import { isHeldKey } from '@/ui/controls/held-keys';
+import { isHeldKey, takeCarriedKeys } from '@/ui/controls/held-keys';
 import { takesKeys } from './key-owner';
 
 const MOST = 200;
@@ -24,11 +24,11 @@ function keep(event: KeyboardEvent): void {
 
 /**
  * Keeps the keys that are pressed from now on until a drawing takes them: people begin to type as soon as
- * they have asked for a lesson.
+ * they have asked for a lesson. Those that a reload of the page has interrupted come first.
  */
 export function keepEarlyKeys(): void {
   if (kept) return;
-  kept = [];
+  kept = takeCarriedKeys().map((key) => ({ ...key, isRepeat: false }));
   window.addEventListener('keydown', keep);
 }
 

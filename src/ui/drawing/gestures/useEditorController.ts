@@ -2,7 +2,7 @@ import { useEffect, useMemo } from 'react';
 import type { KeyPress } from '@/commands/chord';
 import type { EditorContext } from '@/commands/context';
 import { fetcher } from '@/loading/load';
-import { holdKeys, isHeldKey, pressAgain } from '@/ui/controls/held-keys';
+import { carryHeldKeys, holdKeys, isHeldKey, pressAgain } from '@/ui/controls/held-keys';
 import type { EditorController } from './editor-controller';
 
 const load = fetcher('the tools of the drawing', () =>
@@ -51,9 +51,11 @@ export function useEditorController(context: EditorContext): EditorHolder {
       whenLoaded,
       wait: (press: KeyPress) => {
         if (!isHeldKey(press)) return false;
-        const end = holdKeys(false);
+        const ends = [carryHeldKeys(), holdKeys(false)];
         pressAgain([press]);
-        whenLoaded(end);
+        whenLoaded(() => {
+          for (const end of ends) end();
+        });
         return true;
       },
     };
