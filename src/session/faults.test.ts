@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import type { Lesson } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { updateDerived } from '@/core/synthesis/update-derived';
+import { dice } from '@/core/testing/dice';
 import { interlock } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { load } from '@/loading/load';
@@ -11,7 +12,7 @@ import { openLesson, saveSnapshot } from '@/store/lessons';
 import { FailingStore } from '@/store/testing/failing-store';
 import { Persistence } from './persistence';
 import { Session } from './session';
-import { dice, randomGesture } from './testing/random-gesture';
+import { randomGesture } from './testing/random-gesture';
 
 /** The features of a browser that fetching needs and Node lacks. */
 const page = globalThis as unknown as {

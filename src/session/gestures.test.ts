@@ -7,9 +7,10 @@ import { move } from '@/core/drawing/editing/gestures';
 import { courseOf, endPoint } from '@/core/drawing/geometry/placement';
 import { wiresOnParts } from '@/core/drawing/routing/reroute';
 import { writeLesson } from '@/core/formats/write-lesson';
+import { dice } from '@/core/testing/dice';
 import { interlock } from '@/core/testing/sketch';
 import { Session } from './session';
-import { dice, randomGesture } from './testing/random-gesture';
+import { randomGesture } from './testing/random-gesture';
 
 const text = (session: Session) => writeLesson(session.state.lesson);
 

@@ -137,6 +137,8 @@ export class Run {
   private readonly touchedGates: Int32Array;
   private touched = 0;
   private readonly touchedStorage: number[] = [];
+  /** Whether storage is being put to values: what that changes at clocks is no edge. */
+  private isPutting = false;
   /** Counts the times that storage was looked at, and has the last one for each. */
   private looks = 0;
   private readonly lookedAt: Int32Array;
@@ -325,13 +327,17 @@ export class Run {
     return held;
   }
 
-  /** Puts storage to values now, by the names of `storeName`, as if it had always held them. */
+  /**
+   * Puts storage to values now, by the names of `storeName`, as if it had always held them: no clock has an edge by it. A value
+   * that an open latch, a preset or a clear does not let stand goes on at once.
+   */
   putState(held: ReadonlyMap<string, Logic>): void {
     const { netlist } = this;
     for (const [i, g] of netlist.storage.entries()) {
       const value = held.get(storeName(netlist, i));
       if (value !== undefined) this.plan(netlist.out[g]!, value);
     }
+    this.isPutting = true;
     this.settleInstant(this.trace);
   }
 
@@ -524,6 +530,17 @@ export class Run {
     this.plan(this.netlist.out[g]!, value);
   }
 
+  /** Takes all clocks as they are now for how they were, and has all storage looked at. */
+  private standStill(): void {
+    this.isPutting = false;
+    const { storage, inStart, ins } = this.netlist;
+    for (const g of storage) {
+      const clock = this.values[ins[inStart[g]! + 1]!]!;
+      this.lastClock[g] = clock > 1 ? X : clock;
+      this.touchedStorage.push(g);
+    }
+  }
+
   private clockStorage(): void {
     const touched = this.touchedStorage;
     const look = ++this.looks;
@@ -614,6 +631,7 @@ export class Run {
       this.takeEffect();
       this.evaluateTouched();
       if (this.pending === 0) {
+        if (this.isPutting) this.standStill();
         if (this.touchedStorage.length > 0) this.clockStorage();
         if (this.pending === 0) {
           if (!this.planLater()) break;

@@ -17,15 +17,6 @@ import { colourWires, pinProbe, rerouteSelected, straightenSelected, wire } from
 import { selectNet } from '../select';
 import type { Session } from '../session';
 
-/** Numbers from a seed in [0, 1), so that a run of gestures can be played again. */
-export function dice(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
-
 /**
  * Makes one random gesture.
  * @param roll gives numbers in [0, 1).

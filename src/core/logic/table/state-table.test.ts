@@ -114,3 +114,26 @@ test('a clock input that is open has no edges: there is no table that says 0 to 
   const unknown = table.unknown[table.outputs.indexOf('jkff1+')]!;
   expect(unknown[0]! & 0b1100).toBe(0b1100);
 });
+
+test('putting a row of a ripple counter is no edge for its later stages', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'Clk');
+  for (const [i, label] of ['Q0', 'Q1'].entries()) {
+    s.place('tff', 20 + 20 * i, 0, label);
+    s.place('constant', 0, 10 + 10 * i, '', { value: 1 });
+    s.wire(`constant${i + 1}.Y`, `tff${i + 1}.T`);
+  }
+  s.wire('switch1.Y', 'tff1.C');
+  s.wire("tff1.Q'", 'tff2.C');
+  // Columns in the order of the parts: Q0, then Q1.
+  expect(rowsOf(expectDone(stateTable(compile(s.sheet))))).toEqual(['00 10', '01 11', '10 01', '11 00']);
+});
+
+test('a state that a clear does not let stand goes on at once, whatever the kind of flip-flop', () => {
+  for (const kind of ['dff', 'tff']) {
+    const [data] = kind === 'dff' ? ['D'] : ['T'];
+    expect(rowsOf(alone(kind, [data!, 'CLR'], { clear: 'high' })).slice(4)).toEqual(
+      kind === 'dff' ? ['100 01', '101 00', '110 11', '111 00'] : ['100 11', '101 00', '110 01', '111 00'],
+    );
+  }
+});
