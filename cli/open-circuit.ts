@@ -60,7 +60,7 @@ export function compiled({ lesson, sheet }: Circuit): Netlist {
 export async function textOf(file: string): Promise<string> {
   try {
     const large = tooLarge((await stat(file)).size);
-    if (large) throw new BadInput(`${file}: ${large}`);
+    if (large) throw new BadInput(`${file}: ${large.message}`);
     return await readFile(file, 'utf8');
   } catch (error) {
     if (error instanceof BadInput) throw error;

@@ -24,7 +24,7 @@ export async function table(file: string, options: Options): Promise<void> {
   const begun = performance.now();
   let derived: TruthTable;
   if (netlist.storage.length > 0) {
-    const made = stateTable(netlist, progress);
+    const made = stateTable(netlist, { progress, sheet: circuit.sheet });
     if (!made.ok)
       throw new BadInput(
         `${file}: sheet “${circuit.sheet.name}” has no state table: ${made.problem.message}`,
@@ -32,7 +32,8 @@ export async function table(file: string, options: Options): Promise<void> {
     derived = made.value;
   } else {
     const reason = whyNoTable(netlist);
-    if (reason) throw new BadInput(`${file}: sheet “${circuit.sheet.name}” has no truth table: ${reason}`);
+    if (reason)
+      throw new BadInput(`${file}: sheet “${circuit.sheet.name}” has no truth table: ${reason.message}`);
     derived = deriveTable(netlist, { progress });
   }
   const elapsedMs = performance.now() - begun;

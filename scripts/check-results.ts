@@ -3,7 +3,8 @@ import { ts } from 'ts-morph';
 
 /*
  * No caller may ignore a refusal: a statement that is nothing but a call whose `Result` is dropped is an error. Where
- * the person has been told already, `told(…)` says so in the code. Run by `./test`; prints a line for each place.
+ * the person has been told already, `told(…)` says so in the code. Nor may a refusal itself stand in a sentence, where it
+ * would read “[object Object]”. Run by `./test`; prints a line for each place.
  */
 
 const config = ts.readConfigFile('tsconfig.json', ts.sys.readFile);
@@ -20,7 +21,17 @@ function isResult(type: ts.Type): boolean {
   );
 }
 
+/** Whether a value is a refusal or an error itself, and not what it says. */
+const isProblem = (type: ts.Type): boolean =>
+  type.isUnion() ? type.types.some(isProblem) : type.getProperty('message') !== undefined;
+
 const places: string[] = [];
+
+function tell(node: ts.Node, file: ts.SourceFile, what: string): void {
+  const { line } = file.getLineAndCharacterOfPosition(node.getStart(file));
+  const text = node.getText(file).split('\n')[0];
+  places.push(`${relative(process.cwd(), file.fileName)}:${line + 1} ${text}\n  ${what}`);
+}
 
 function visit(node: ts.Node, file: ts.SourceFile): void {
   const dropped = ts.isExpressionStatement(node)
@@ -30,9 +41,12 @@ function visit(node: ts.Node, file: ts.SourceFile): void {
       : undefined;
   const isKept = dropped && ts.isBinaryExpression(dropped);
   if (dropped && !isKept && !ts.isVoidExpression(dropped) && isResult(checker.getTypeAtLocation(dropped))) {
-    const { line } = file.getLineAndCharacterOfPosition(node.getStart(file));
-    places.push(`${relative(process.cwd(), file.fileName)}:${line + 1} ${node.getText(file).split('\n')[0]}`);
+    tell(node, file, 'drops a Result: handle its refusal, or wrap it in told(…)');
   }
+  if (ts.isTemplateExpression(node))
+    for (const { expression } of node.templateSpans)
+      if (isProblem(checker.getTypeAtLocation(expression)))
+        tell(expression, file, 'stands in a sentence itself: write what it says, its `.message`');
   ts.forEachChild(node, (child) => visit(child, file));
 }
 
@@ -41,7 +55,6 @@ for (const file of program.getSourceFiles()) {
   if (!/^(src|app|cli)\//.test(name) || /\.test\.tsx?$/.test(name)) continue;
   visit(file, file);
 }
-for (const place of places)
-  console.log(`${place}\n  drops a Result: handle its refusal, or wrap it in told(…)`);
+for (const place of places) console.log(place);
 if (places.length > 0) process.exitCode = 1;
-else console.log('no refusal is dropped');
+else console.log('no refusal is dropped, and none stands in a sentence itself');

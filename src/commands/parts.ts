@@ -168,8 +168,8 @@ export const PARTS: readonly Command[] = [
     run: ({ session }) => {
       const why = whyIsItUnknown(session);
       if (!why.ok) return;
-      session.select({ parts: why.value.parts, wires: new Set() });
-      session.say(why.value.text);
+      const { text, parts, isEndedByPowerUp } = why.value;
+      session.say(text, 'calm', { lit: parts, ...(isEndedByPowerUp && { offers: 'power-up' }) });
     },
   },
   {

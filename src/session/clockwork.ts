@@ -1,6 +1,6 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { type Netlist, storeName } from '@/core/netlist/netlist';
-import { POWER_UP, Run } from '@/core/simulate/run';
+import { POWER_UP, Run, type RunOptions } from '@/core/simulate/run';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { isTimed, movesByItself, nextHalf, rowNow } from './moment';
 import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
@@ -235,6 +235,13 @@ export class Clockwork {
 const knownStates = (before: Run | undefined): ReadonlyMap<string, Logic> | undefined =>
   before && new Map([...before.held()].filter(([, value]) => value === ZERO || value === ONE));
 
+/** How a circuit begins at power-up, with switches as they stand. */
+export const freshRun = (lesson: Lesson, on: ReadonlySet<string>): RunOptions => ({
+  delays: delaysOf(lesson),
+  powerUp: POWER_UP[lesson.settings.powerUp],
+  inputs: new Map([...on].map((key) => [key, ONE])),
+});
+
 function newRun(
   lesson: Lesson,
   netlist: Netlist,
@@ -243,9 +250,7 @@ function newRun(
   held?: ReadonlyMap<string, Logic>,
 ): Run {
   return new Run(netlist, {
-    delays: delaysOf(lesson),
-    powerUp: POWER_UP[lesson.settings.powerUp],
-    inputs: new Map([...on].map((key) => [key, ONE])),
+    ...freshRun(lesson, on),
     held: held ?? knownStates(before),
     from: before?.time,
   });

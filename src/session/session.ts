@@ -342,8 +342,8 @@ export class Session {
     this.set({ looks: { times: this.state.looks.times + 1, onlyIfHidden } });
   }
 
-  say(text: string, tone: Notice['tone'] = 'calm'): void {
-    this.set({ notice: { text, tone, undoes: null } });
+  say(text: string, tone: Notice['tone'] = 'calm', more: Pick<Notice, 'lit' | 'offers'> = {}): void {
+    this.set({ notice: { text, tone, undoes: null, ...more } });
   }
 
   /** Tells the effect of the last step, with a way back until another step follows. */

@@ -30,6 +30,10 @@ export interface Notice {
   readonly tone: 'calm' | 'bad';
   /** The step of undo that it tells of and can take back, by its id; it goes when another edit is made. */
   readonly undoes: number | null;
+  /** Parts of the shown sheet of which it tells; they are lit while it stands. */
+  readonly lit?: ReadonlySet<string>;
+  /** What ends what it tells of, at a press. */
+  readonly offers?: 'power-up';
 }
 
 export const SAVED: Saving = { is: 'saved' };

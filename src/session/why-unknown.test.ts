@@ -25,6 +25,7 @@ test('an open input is named, with the parts by way of which it comes', () => {
   expect(why(session, 'lamp1')).toEqual({
     text: 'Drive is X because nothing drives B of AND 1. It comes by way of AND 1 and NOT 1.',
     parts: new Set(['not1', 'and1']),
+    isEndedByPowerUp: false,
   });
   session.select({ parts: new Set(), wires: new Set(['w2']) });
   expect(expectDone(whyIsItUnknown(session)).text).toBe(
@@ -47,11 +48,13 @@ test('storage says when it took an unknown value, and whether that is over', () 
   session.time.stepHalf();
   expect(why(session, 'dff1')).toMatchObject({
     text: 'Bell is X because Three-state buffer 1 has let go of its wire. Bell took it at 500 ms.',
+    isEndedByPowerUp: false,
   });
   // The data is driven now, but Bell takes it only with the next edge.
   session.flip('switch2');
   expect(why(session, 'dff1')).toMatchObject({
-    text: expect.stringMatching(/That is over by now: ↺, back to power-up, ends it\.$/),
+    text: expect.stringMatching(/That is over by now: going back to power-up ends it\.$/),
+    isEndedByPowerUp: true,
   });
   session.time.restart();
   expect(why(session, 'dff1')).toBe('select a part or a wire that is X or floats first');

@@ -1,11 +1,13 @@
 import { isPinEnd, sheetOf } from '@/core/circuit/lesson';
 import { pinsOf } from '@/core/drawing/geometry/placement';
 import { kindOf, sheetInside, spokenName } from '@/core/parts/catalogue';
+import { Run } from '@/core/simulate/run';
 import { type UnknownStep, whyUnknown } from '@/core/timing/unknown';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { done, type Result, refused } from '@/core/values/result';
 import { timeText } from '@/core/values/time';
 import { listed } from '@/core/values/wording';
+import { freshRun } from './clockwork';
 import type { Session } from './session';
 
 /** Parts on the way that are told one by one. */
@@ -15,6 +17,8 @@ const MOST_TOLD = 6;
 export interface WhyUnknown {
   readonly text: string;
   readonly parts: ReadonlySet<string>;
+  /** Whether its cause is over, so that it is known once the run begins anew with the inputs as they are now. */
+  readonly isEndedByPowerUp: boolean;
 }
 
 const isUnknown = (value: number | undefined) => value !== undefined && value > 1;
@@ -57,12 +61,15 @@ export function whyIsItUnknown(session: Session): Result<WhyUnknown> {
   const way = [
     ...new Set(steps.slice(0, -1).flatMap((s) => (s.part === null ? [] : [nameOf(session, s.part)]))),
   ];
-  const isOver = took !== undefined && !isUnknown(trace.valueAt(last.net, moment));
+  const fresh = new Run(state.netlist, freshRun(state.lesson, state.on));
+  // While its cause goes on, the next edge would take it again.
+  const isGoingOn = took !== undefined && isUnknown(trace.valueAt(last.net, moment));
+  const isEndedByPowerUp = !isGoingOn && !isUnknown(fresh.values[found.net]);
   const text = [
     `${found.name} is ${letter} because ${endText(session, steps, last)}.`,
     way.length > 1 && `It comes by way of ${listed(way.slice(0, MOST_TOLD).reverse())}.`,
     took?.part && `${nameOf(session, took.part)} took it at ${timeText(took.time)}.`,
-    isOver && 'That is over by now: ↺, back to power-up, ends it.',
+    isEndedByPowerUp && 'That is over by now: going back to power-up ends it.',
   ];
   const inside = state.path.length === 0 ? '' : `${state.path.join('/')}/`;
   const parts = steps.flatMap(({ part }) =>
@@ -71,6 +78,7 @@ export function whyIsItUnknown(session: Session): Result<WhyUnknown> {
   return done({
     text: text.filter(Boolean).join(' '),
     parts: new Set(parts.filter((id) => session.sheet.parts.has(id))),
+    isEndedByPowerUp,
   });
 }
 

@@ -8,7 +8,7 @@ export async function seedShelf(demos: readonly string[]): Promise<void> {
   // The shelf shows the last changed first.
   const lessons = [...demos].reverse().map((text) => {
     const read = readLesson(text);
-    if (!read.ok) throw new Error(`demo lesson: ${read.problem}`);
+    if (!read.ok) throw new Error(`demo lesson: ${read.problem.message}`);
     return read.value;
   });
   await database.transaction('rw', database.lessons, database.journal, database.marks, async () => {

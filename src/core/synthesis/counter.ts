@@ -170,7 +170,7 @@ function drawn(spec: CounterSpec, bits: number, expressions: Counter['expression
   });
   const statement = (text: string) => {
     const read = readStatement(lesson, id, text);
-    if (!read.ok) throw new Error(`${text}: ${read.problem}`);
+    if (!read.ok) throw new Error(`${text}: ${read.problem.message}`);
     make(drawStatement(lesson, id, read.value, { x: 4, y: 4 }).edit);
   };
   for (const { name, text } of expressions) statement(`Q${name.slice(1)}.${name[0]} = ${text}`);

@@ -497,6 +497,8 @@ export class PlainModel {
   private readonly instances: Instance[] = [];
   private readonly sources = new Map<string, Word>();
   private readonly joined = new Joined();
+  /** Bits of each wire. */
+  private readonly widths = new Map<string, number>();
   private readonly numberOf = new Map<string, number>();
   private readonly drivers: { readonly bits: Bit[]; readonly at: number }[][] = [];
   private readonly pulls = new Map<number, Bit>();
@@ -548,7 +550,8 @@ export class PlainModel {
       if (end && 'part' in end) return pinBits(end.part, end.port);
       return bitsOfWire((from as { wire: string }).wire);
     };
-    for (const { id, from, to } of sheet.wires.values())
+    for (const { id, from, to } of sheet.wires.values()) {
+      this.widths.set(around + id, bitsOfWire(id).length);
       for (const end of [from, to]) {
         const bits = 'part' in end ? pinBits(end.part, end.port) : bitsOfWire(end.wire);
         for (const [i, name] of bits.entries())
@@ -556,6 +559,7 @@ export class PlainModel {
         if (!('part' in end))
           for (const i of bits.keys()) this.joined.join(`${around}~${id}#${i}`, `${around}~${end.wire}#${i}`);
       }
+    }
     for (const part of sheet.parts.values()) this.gatherPart(part, around, flat);
   }
 
@@ -701,6 +705,14 @@ export class PlainModel {
       .find(({ key }) => key === part)!
       .nets.get(name)!
       .map((net) => this.values[net]!);
+  }
+
+  /** The bits of a wire; undefined on one that leads to no part. */
+  wire(id: string): (Bit | undefined)[] {
+    return Array.from({ length: this.widths.get(id)! }, (_, i) => {
+      const net = this.numberOf.get(this.joined.of(`~${id}#${i}`));
+      return net === undefined ? undefined : this.values[net];
+    });
   }
 
   /** What a part has stored, from the lowest bit. */

@@ -5,18 +5,21 @@ import { useEffect } from 'react';
 export interface NoticeProps {
   readonly text: string;
   readonly tone: 'calm' | 'bad';
-  readonly undo?: (() => unknown) | undefined;
+  /** What it offers: to take back what it tells of, or to end it. */
+  readonly offer?: { readonly label: string; readonly run: () => unknown } | undefined;
   readonly dismiss: () => void;
 }
 
+/** How long a calm word stays, in ms: at least, and for each letter of a longer one. */
 const CALM_MS = 8000;
+const LETTER_MS = 80;
 
 /** A word at the bottom of the page: calm ones go by themselves, bad ones stay until they are read. */
-export function Notice({ text, tone, undo, dismiss }: NoticeProps) {
+export function Notice({ text, tone, offer, dismiss }: NoticeProps) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new text starts the time anew
   useEffect(() => {
     if (tone === 'bad') return;
-    const timer = setTimeout(dismiss, CALM_MS);
+    const timer = setTimeout(dismiss, Math.max(CALM_MS, LETTER_MS * text.length));
     return () => clearTimeout(timer);
   }, [text, tone, dismiss]);
   return (
@@ -33,16 +36,16 @@ export function Notice({ text, tone, undo, dismiss }: NoticeProps) {
         </span>
       )}
       <span>{text}</span>
-      {undo && (
+      {offer && (
         <button
           type="button"
-          className="button small"
+          className="button small shrink-0"
           onClick={() => {
-            undo();
+            offer.run();
             dismiss();
           }}
         >
-          Undo
+          {offer.label}
         </button>
       )}
       <button type="button" className="icon-button" onClick={dismiss} aria-label="Close this message">

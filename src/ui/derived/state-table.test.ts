@@ -1,7 +1,8 @@
 import { readVerilog } from '@/core/formats/verilog/read';
+import { stateLabel } from '@/core/logic/table/state-table';
 import { compile } from '@/core/netlist/compile';
 import { counter } from '@/core/testing/verilog-circuits';
-import { stateColumnCount, stateLabel, stateTableOf } from './state-table';
+import { stateColumnCount, stateTableOf } from './state-table';
 
 function circuit(bits: number) {
   const read = readVerilog(counter(bits, 'toggle'), 'Counter');

@@ -2,8 +2,7 @@ import type { Sheet } from '@/core/circuit/lesson';
 import { Stepper, stateTable } from '@/core/logic/table/state-table';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';
-import { spokenName } from '@/core/parts/catalogue';
-import { done, type Result, refused } from '@/core/values/result';
+import { type Result, refused } from '@/core/values/result';
 
 /** Tables of up to this many columns of state and inputs are derived between two frames: each row is a small run. */
 const AT_ONCE = 9;
@@ -11,23 +10,6 @@ const AT_ONCE = 9;
 export const MOST_ASKED = 14;
 
 const known = new WeakMap<Netlist, Result<TruthTable>>();
-
-/** The displayed name of a bit of state: that of its part, as people know it, in place of the part's id. */
-export function stateLabel(sheet: Sheet, name: string): string {
-  const [, id, rest] = /^([A-Za-z0-9_-]+)(.*)$/.exec(name) ?? [];
-  const part = id === undefined ? undefined : sheet.parts.get(id);
-  return part ? `${part.label || spokenName(part)}${rest}` : name;
-}
-
-/** The table with its states called by their labels, where that leaves no two columns called the same. */
-function labelled(table: Result<TruthTable>, sheet: Sheet, bits: number): Result<TruthTable> {
-  if (!table.ok) return table;
-  const { inputs, outputs } = table.value;
-  const by = (names: readonly string[]) => names.map((n, i) => (i < bits ? stateLabel(sheet, n) : n));
-  const [ins, outs] = [by(inputs), by(outputs)];
-  const isPlain = (names: readonly string[]) => new Set(names).size === names.length;
-  return isPlain(ins) && isPlain(outs) ? done({ ...table.value, inputs: ins, outputs: outs }) : table;
-}
 
 /** Bits of state and inputs together. */
 export function stateColumnCount(netlist: Netlist): number {
@@ -48,7 +30,7 @@ export function stateTableOf(netlist: Netlist, sheet: Sheet, isAsked = false): R
       return isAsked
         ? refused('too-many-rows', `${columns} bits of state and inputs give too many rows to derive here`)
         : null;
-    table = labelled(stateTable(netlist), sheet, netlist.storage.length);
+    table = stateTable(netlist, { sheet });
     known.set(netlist, table);
   }
   return table;

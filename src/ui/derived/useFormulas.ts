@@ -4,10 +4,11 @@ import type { SpecTable } from '@/core/circuit/spec-table';
 import { Formula, functionOf } from '@/core/logic/expression/forms';
 import { MOST_TO_MINIMISE } from '@/core/logic/minimise/minimise';
 import { functionOfSpec } from '@/core/logic/specification/spec-edits';
+import { stateLabel } from '@/core/logic/table/state-table';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import { type Netlist, stateName } from '@/core/netlist/netlist';
 import { rowOfNames } from '@/session/moment';
-import { stateLabel, stateTableOf } from '@/ui/derived/state-table';
+import { stateTableOf } from '@/ui/derived/state-table';
 import { useSessionState } from '@/ui/session/session-context';
 import { minimiser } from '@/workers/minimise-client';
 

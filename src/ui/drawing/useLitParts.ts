@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useRef } from 'react';
 import { fetcher } from '@/loading/load';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
-import { useSession } from '@/ui/session/session-context';
+import { useSession, useSessionState } from '@/ui/session/session-context';
 
 const NONE: ReadonlySet<string> = new Set();
 const highlighting = fetcher('what lights up across faces', () => import('./product-highlighting'));
@@ -18,7 +18,9 @@ export function useLitParts(repaint: () => void): LitParts {
   const session = useSession();
   const pointed = useCrossHighlight((p) => p.pointed);
   const point = useCrossHighlight((p) => p.point);
-  const parts = useCrossHighlight((p) => p.parts);
+  const told = useSessionState((s) => s.notice?.lit ?? null);
+  const way = useCrossHighlight((p) => p.parts);
+  const parts = way ?? told;
   const lit = useRef<ReadonlySet<string>>(NONE);
   const over = useRef<string | null>(null);
   useEffect(() => {

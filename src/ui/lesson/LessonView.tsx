@@ -66,7 +66,11 @@ function View({
   useErrorsTold(session);
   const canUndo = useSessionState((s) => s.notice !== null && s.history.undo.at(-1)?.id === s.notice.undoes);
   const dismiss = useCallback(() => session.dismissNotice(), [session]);
-  const undo = useCallback(() => session.undo(), [session]);
+  const offers = {
+    undo: { label: 'Undo', run: () => session.undo() },
+    'power-up': { label: 'Back to power-up', run: () => session.time.restart() },
+  };
+  const offer = canUndo ? offers.undo : notice?.offers && offers[notice.offers];
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
@@ -92,9 +96,7 @@ function View({
         <Faces open={page.faces} beside={beside} />
       </main>
       <Dialogs open={page.dialog} onClose={page.closeDialog} />
-      {notice && (
-        <Notice text={notice.text} tone={notice.tone} undo={canUndo ? undo : undefined} dismiss={dismiss} />
-      )}
+      {notice && <Notice text={notice.text} tone={notice.tone} offer={offer} dismiss={dismiss} />}
     </div>
   );
 }

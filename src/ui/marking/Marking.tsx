@@ -139,8 +139,9 @@ export function Marking({ samples }: { samples: Samples }) {
             ? 'Hand-in removed from this page.'
             : `${keys.length} hand-ins removed from this page.`,
         tone: 'calm',
-        undo: () => {
-          putBack().then(() => exercise && show(exercise), fail);
+        offer: {
+          label: 'Undo',
+          run: () => void putBack().then(() => exercise && show(exercise), fail),
         },
       });
     }, fail);

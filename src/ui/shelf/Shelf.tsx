@@ -187,7 +187,11 @@ function Card({ item, reload, say, fail }: CardProps) {
   };
   const remove = () =>
     deleteLesson(record.id).then((putBack) => {
-      say({ text: `“${title}” deleted.`, tone: 'calm', undo: () => putBack().then(reload, fail) });
+      say({
+        text: `“${title}” deleted.`,
+        tone: 'calm',
+        offer: { label: 'Undo', run: () => putBack().then(reload, fail) },
+      });
       return reload();
     }, fail);
   return (

@@ -74,7 +74,7 @@ export class Cells {
     }
   }
 
-  /** Adds a part. @param wish an id that it would like, as the file calls it. */
+  /** Adds a part. @param wish an id that it would like, as the file calls it; storage is labelled with it too. */
   add(
     kind: string,
     params: Params,
@@ -90,7 +90,7 @@ export class Cells {
       kind,
       at: { x: 0, y: 0 },
       turn: 0,
-      label,
+      label: label || (entry.stores ? wish : ''),
       rank,
       params: { ...defaultParams(entry), ...params },
     };

@@ -1,4 +1,6 @@
+import type { Sheet } from '../../circuit/lesson';
 import { type Column, type Netlist, stateName, storeName } from '../../netlist/netlist';
+import { spokenName } from '../../parts/catalogue';
 import { Primitive } from '../../parts/primitive';
 import { Run } from '../../simulate/run';
 import { type Logic, ONE, X, Z, ZERO } from '../../values/logic';
@@ -96,16 +98,40 @@ export class Stepper {
   }
 }
 
+/** The name of a bit of state for people: its part as it is labelled or spoken of, in place of the part's id. */
+export function stateLabel(sheet: Sheet, name: string): string {
+  const [, id, rest] = /^([A-Za-z0-9_-]+)(.*)$/.exec(name) ?? [];
+  const part = id === undefined ? undefined : sheet.parts.get(id);
+  return part ? `${part.label || spokenName(part)}${rest}` : name;
+}
+
+/** The names of the bits of a state, each called as none of the others, and as none of the inputs. */
+function labelsOf(sheet: Sheet, { states, columns }: Stepper): string[] {
+  const taken = new Set(columns.map((c) => c.name));
+  return states.map((state) => {
+    const label = stateLabel(sheet, state);
+    let name = label;
+    for (let n = 2; taken.has(name); n++) name = `${label} (${n})`;
+    taken.add(name);
+    return name;
+  });
+}
+
 /**
  * The table of a circuit with storage: over the present state and the inputs (without the clock) the state after
  * the next active edge of the clock, and the outputs before it. Columns of the state are called after their storage,
  * those of the next state with `+` behind.
+ * @param options.sheet that was compiled: its storage is called by its labels then, and by ids without it.
  */
-export function stateTable(netlist: Netlist, progress?: (share: number) => void): Result<TruthTable> {
+export function stateTable(
+  netlist: Netlist,
+  { progress, sheet }: { readonly progress?: (share: number) => void; readonly sheet?: Sheet } = {},
+): Result<TruthTable> {
   const made = Stepper.of(netlist);
   if (!made.ok) return made;
   const stepper = made.value;
-  const { states, columns } = stepper;
+  const { columns } = stepper;
+  const states = sheet ? labelsOf(sheet, stepper) : stepper.states;
   const count = states.length + columns.length;
   if (count > MOST_STATE_COLUMNS)
     return refused(

@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
-import { Stepper } from '@/core/logic/table/state-table';
+import { Stepper, stateLabel } from '@/core/logic/table/state-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { cyclesOf, cycleText, inputRowText, transientStates } from '@/core/states/cycles';
 import { type Machine, machineOf } from '@/core/states/machine';
@@ -15,7 +15,6 @@ import { setTimeSetup } from '@/session/changes/time';
 import { told } from '@/session/told';
 import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { lazyComponent } from '@/ui/controls/lazy-component';
-import { stateLabel } from '@/ui/derived/state-table';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { inLayers, onCircle, type Placed, roundOf, STATE } from './place';
 import { namesTogether, stateWords, transitionWords } from './words';
