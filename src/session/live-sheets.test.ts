@@ -184,3 +184,23 @@ test('all sheets come back as they stood; rows of a circuit that has become anot
   expect(changed.state.tried.size).toBe(0);
   expect(changed.state.on.size).toBe(2);
 });
+
+test('a switch that is placed on a block’s sheet from outside begins at 0, whatever switch had its id', () => {
+  const session = opened();
+  type(session, 'Y = A and B');
+  const inner = session.state.rootId;
+  expectDone(portsForSheet(session, inner));
+  set(session, 'switch', 'Spare');
+  const spare = partCalled(session, 'Spare');
+  session.flip(spare);
+  expectDone(addSheet(session, 'Two'));
+  set(session, 'block', '', { sheet: inner, title: 'Sheet 1', inputs: 'A, B', outputs: 'Y' });
+  const [block] = [...session.sheet.parts.keys()];
+  session.enter(block!);
+  session.select({ parts: new Set([spare]), wires: new Set() });
+  expectDone(removeSelected(session));
+  set(session, 'switch', 'Other');
+  expect(partCalled(session, 'Other')).toBe(spare);
+  session.openSheet(inner);
+  expect(session.state.on.has(spare)).toBe(false);
+});

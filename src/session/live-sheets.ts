@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/circuit/lesson';
+import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import { type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { isSameCircuit, outputsSignature } from '@/core/netlist/same-circuit';
@@ -72,6 +72,19 @@ export class LiveSheets {
       standing.live !== null || isStillCircuit(standing, () => compileOnce(sheet, lesson.sheets));
     this.host.set({ on, tried: isSame ? tried : new Map(), cursor, pace });
     this.goOn(sheet, standing.live);
+  }
+
+  /** Sheets that were left have been edited from elsewhere: parts that are new there begin at 0, whatever had their ids. */
+  editedElsewhere(before: Lesson, after: Lesson): void {
+    for (const [id, standing] of this.left) {
+      const [was, is] = [sheetOf(before, id), sheetOf(after, id)];
+      if (standing.on.size === 0 || !was || !is || was.parts === is.parts) continue;
+      const on = [...standing.on].filter((key) => {
+        const part = /^[^./]+/.exec(key)![0];
+        return was.parts.has(part) || !is.parts.has(part);
+      });
+      if (on.length < standing.on.size) this.left.set(id, { ...standing, on: new Set(on) });
+    }
   }
 
   /**

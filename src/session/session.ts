@@ -240,6 +240,7 @@ export class Session {
       wires: kept(before.selection.wires, sheet.wires),
     };
     const isOther = root.id !== before.rootId;
+    if (change === 'new') this.live.editedElsewhere(before.lesson, lesson);
     if (isOther) this.live.leave();
     this.set({ lesson, rootId: root.id, path, sheetId: sheet.id, history, selection });
     if (isOther) this.enterSheet(root);
