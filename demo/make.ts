@@ -22,7 +22,8 @@ import { writeLesson } from '../src/core/formats/write-lesson';
 import { blockParams } from '../src/core/netlist/blocks';
 import { findKind } from '../src/core/parts/catalogue';
 import { defaultParams } from '../src/core/parts/params';
-import { drawStatement, readStatement } from '../src/core/synthesis/statement';
+import { drawStatement } from '../src/core/synthesis/draw-statement';
+import { readStatement } from '../src/core/synthesis/statement';
 
 /*
  * Draws the carousel lessons by the same edits as a person would: `npm run demo` writes them again. Longer than other

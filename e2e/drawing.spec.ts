@@ -11,7 +11,7 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.mouse.move(x, y);
   await page.mouse.down({ button: 'right' });
   await expect(ring).toBeVisible();
-  await page.mouse.move(x, y - 140, { steps: 4 });
+  await page.mouse.move(x, y - 150, { steps: 4 });
   await page.mouse.up({ button: 'right' });
   await count(hand).toBe(1);
   await expect.poll(() => hand.parts()).toEqual(['AND 1, two-input AND, output X, something is wrong here']);
@@ -20,8 +20,11 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.keyboard.press('Space');
   await expect(ring).toBeVisible();
   const [cx, cy] = await hand.pixel(40, 22);
-  await page.mouse.move(cx + 47, cy - 47);
-  await page.mouse.click(cx, cy - 140);
+  const inputs = ring.getByRole('menuitem', { name: 'Inputs' });
+  await inputs.hover();
+  await page.mouse.move(cx, cy);
+  await inputs.hover();
+  await ring.getByRole('menuitem', { name: 'Switch', exact: true }).click();
   await count(hand).toBe(2);
   await expect.poll(async () => (await hand.parts())[0]).toBe('S1, switch, 0');
   // Arrow keys: down to the outputs, Enter.
@@ -35,6 +38,31 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.keyboard.press('Space');
   await page.keyboard.press('Escape');
   await expect(ring).toHaveCount(0);
+});
+
+test('a press with the right button that has not moved opens the ring and nothing else, near any edge', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  const ring = page.getByRole('menu', { name: 'Parts to place' });
+  const box = (await hand.sheet.boundingBox())!;
+  for (const [x, y] of [
+    [40, box.height / 2],
+    [box.width / 2, 20],
+    [box.width - 12, box.height - 12],
+  ] as const) {
+    await page.mouse.click(box.x + x, box.y + y, { button: 'right' });
+    await expect(ring).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(ring).toHaveCount(0);
+  }
+  // A stroke straight up near the edge means the same there: the first family, and its first part.
+  await page.mouse.move(box.x + 40, box.y + box.height - 40);
+  await page.mouse.down({ button: 'right' });
+  await page.mouse.move(box.x + 40, box.y + box.height - 190, { steps: 6 });
+  await page.mouse.up({ button: 'right' });
+  await expect.poll(async () => (await hand.parts()).join()).toContain('two-input AND');
+  expect(await hand.parts()).toHaveLength(1);
 });
 
 test('what is typed is understood, completed, or answered in words', async ({ page }) => {
@@ -52,6 +80,17 @@ test('what is typed is understood, completed, or answered in words', async ({ pa
   await page.keyboard.press('Enter');
   await count(hand).toBe(1);
   await expect.poll(async () => (await hand.parts())[0]).toContain('three-input XNOR');
+  await page.keyboard.type('A and B');
+  await expect(page.getByText('A formula needs a name: Y = A and B?')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(line).toHaveValue('Y = A and B');
+  await page.keyboard.press('Enter');
+  await count(hand).toBe(5);
+  await page.keyboard.press('Escape');
+  await page.keyboard.type('jk flip flop');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts()).join()).toContain('JK flip-flop');
+  await page.keyboard.press('Escape');
   await page.keyboard.type('zzz');
   await expect(page.getByText('No part is called “zzz”.')).toBeVisible();
   await page.keyboard.press('Escape');

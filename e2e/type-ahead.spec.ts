@@ -60,3 +60,11 @@ test('“Hand out” takes the title, a menu its arrow keys', async ({ page }) =
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('menuitemcheckbox').first()).toBeFocused();
 });
+
+test('a statement of two hundred letters arrives whole, however late its line is', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const statement = `Z = ${Array.from({ length: 32 }, (_, i) => `N${i}`).join(' xor ')}`;
+  await hand.point(4, 4);
+  await page.keyboard.type(statement);
+  await expect(page.getByRole('combobox', { name: 'Name of a part' })).toHaveValue(statement);
+});

@@ -7,7 +7,7 @@ export type Popup =
   | {
       readonly is: 'ring';
       readonly at: Point;
-      /** Whether the button that opened it is still down: releasing it over a part places the part. */
+      /** The pointer that opened it and is still down: releasing it over a part places the part. */
       readonly flick: Flick | null;
       /** Whether the pointer shows the place. */
       readonly pointed: boolean;
@@ -40,10 +40,29 @@ export interface Placed {
   readonly parts: readonly string[];
 }
 
-/** The path of the pointer since the button went down; it may be over before the ring is visible. */
-export interface Flick {
-  readonly points: Point[];
-  released: boolean;
-  /** Whether a ring has taken it over. */
-  taken: boolean;
+/** The path of a pointer since it opened the ring; it may be over before the ring is visible. */
+export class Flick {
+  private points: Point[] = [];
+  private isOver = false;
+  private taker: { readonly move: (pixel: Point) => void; readonly release: () => void } | null = null;
+
+  /** The pointer has gone to a pixel of the drawing. */
+  move(pixel: Point): void {
+    if (this.taker) this.taker.move(pixel);
+    else this.points.push(pixel);
+  }
+
+  /** The button, or the finger, that opened the ring is let go. */
+  release(): void {
+    if (this.taker) this.taker.release();
+    else this.isOver = true;
+  }
+
+  /** The ring is there: it makes up for what it has missed, and follows from now on. */
+  takenBy(taker: NonNullable<Flick['taker']>): void {
+    if (this.taker) return;
+    this.taker = taker;
+    for (const pixel of this.points.splice(0)) taker.move(pixel);
+    if (this.isOver) taker.release();
+  }
 }

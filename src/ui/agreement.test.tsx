@@ -368,7 +368,7 @@ class Walk {
     );
     const live = read.table?.filter(({ isLive }) => isLive) ?? [];
     const outputs = this.outputsOf(model);
-    const shown = live[0] && live[0].cells.slice(1).join('');
+    const shown = live[0]?.cells.slice(1).join('');
     const right = row.toString(2).padStart(inputColumns.length, '0');
     const isShown = read.table?.some((r) => r.row === row);
     if (isShown && (live.length !== 1 || live[0]!.row !== row))
@@ -421,7 +421,7 @@ class Walk {
       this.say('state table headed by ids', stateHeads.join());
     const clock = netlist.inputs.find(({ part }) => !columns.some((c) => c.part === part));
     const parts = [...this.session.sheet.parts.values()];
-    if (!clock || clock.nets.length !== 1 || parts.some(({ params }) => params.edge === 'falling')) return;
+    if (clock?.nets.length !== 1 || parts.some(({ params }) => params.edge === 'falling')) return;
     model.put(new Map([[clock.part, ['0']]]));
     const before = model.stores.map((part) => model.stored(part).join('')).join();
     const outputs = this.outputsOf(model);

@@ -10,7 +10,8 @@ import { minimise } from '../logic/minimise/minimise';
 import { findKind } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 import { done, type Result, refused } from '../values/result';
-import { drawStatement, readStatement } from './statement';
+import { drawStatement } from './draw-statement';
+import { readStatement } from './statement';
 
 /** Kinds of flip-flops that a counter can be built of, and their inputs. */
 export const COUNTER_KINDS = {

@@ -7,7 +7,8 @@ import { expressionOf } from '../testing/expressions';
 import { Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
 import { sentence } from '../values/result';
-import { drawStatement, readStatement } from './statement';
+import { drawStatement } from './draw-statement';
+import { readStatement } from './statement';
 
 function draw(s: Sketch, text: string): string[] {
   const read = readStatement(s.lesson, 'sheet1', text);

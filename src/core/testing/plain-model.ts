@@ -2,7 +2,8 @@ import type { Lesson, Params, Part, Sheet } from '../circuit/lesson';
 
 /*
  * A plain model of the parts: what each does as a textbook defines it, word by word, and a circuit of them settled by
- * going over all parts until nothing changes. It shares no code with the engine, which is held against it.
+ * going over all parts until nothing changes. It shares no code with the engine, which is held against it. One file, to be
+ * read from top to bottom as the reference that it is.
  */
 
 export type Bit = '0' | '1' | 'X' | 'Z';

@@ -1,6 +1,7 @@
 /*
  * Random modules of every construct of Verilog that is read, each with what it means by IEEE Std 1364-2005: a list of
- * functions that are evaluated one after the other, in binary.
+ * functions that are evaluated one after the other, in binary. One file, to be
+ * read from top to bottom as the reference that it is.
  */
 
 type Bits = readonly boolean[];

@@ -1,7 +1,8 @@
 import type { Point } from '@/core/circuit/geometry';
 import { isAllowed } from '@/core/exercise/allowed';
 import { findKind } from '@/core/parts/catalogue';
-import { drawStatement, readStatement } from '@/core/synthesis/statement';
+import { drawStatement } from '@/core/synthesis/draw-statement';
+import { readStatement } from '@/core/synthesis/statement';
 import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 import { addSheet } from './sheets';

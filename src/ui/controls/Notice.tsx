@@ -16,7 +16,7 @@ const LETTER_MS = 80;
 
 /** A word at the bottom of the page: calm ones go by themselves, bad ones stay until they are read. */
 export function Notice({ text, tone, offer, dismiss }: NoticeProps) {
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new text starts the time anew
+  // A new text starts the time anew.
   useEffect(() => {
     if (tone === 'bad') return;
     const timer = setTimeout(dismiss, Math.max(CALM_MS, LETTER_MS * text.length));

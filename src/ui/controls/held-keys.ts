@@ -24,7 +24,8 @@ const TEXT_FIELD =
   'textarea, input:not([type]), input[type="text"], input[type="search"], input[type="number"]';
 /** Frames in which what has come may still take the focus. */
 const FRAMES = 40;
-const MOST = 300;
+/** Far more presses than a hand makes before anything appears: none of them may be dropped. */
+const MOST = 20_000;
 
 const held: (HeldKey & { readonly isUp: boolean })[] = [];
 let holders = 0;

@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DrawingContext } from '@/commands/context';
-import type { Flick, Popup } from '@/commands/popup';
+import type { Popup } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
 import { toScreen } from '@/core/drawing/geometry/viewport';
@@ -72,7 +72,6 @@ export function Drawing() {
   const [cursor, setCursor] = useState('default');
   const isMarked = useRef(false);
   const layer = useRef<Layer | null>(null);
-  const flick = useRef<Flick | null>(null);
   const repaintNow = useRef(() => {});
   const sheetView = useSheetView(session, repaintNow);
   const { view, showAll } = sheetView;
@@ -235,10 +234,7 @@ export function Drawing() {
           if (event.button === 2) {
             controller.whenLoaded((now) => {
               if (now.gesture.isWiring) now.gesture.cancel();
-              else if (!now.chooseUnder(pixel)) {
-                flick.current = { points: [], released: false, taken: false };
-                open({ is: 'ring', at: pixel, flick: flick.current, pointed: true });
-              }
+              else now.openAt(pixel);
             });
             return;
           }
@@ -251,7 +247,7 @@ export function Drawing() {
           const pixel = pixelOf(event);
           pointer.current = pixel;
           if (openNow.current?.is === 'ring') {
-            if (flick.current && !flick.current.taken) flick.current.points.push(pixel);
+            openNow.current.flick?.move(pixel);
             return;
           }
           const { pointerId, pointerType } = event;
@@ -264,10 +260,12 @@ export function Drawing() {
         }}
         onPointerUp={(event) => {
           const pixel = pixelOf(event);
+          const ring = openNow.current?.is === 'ring' ? openNow.current : null;
           if (event.button === 2) {
-            if (flick.current) flick.current.released = true;
+            ring?.flick?.release();
             return;
           }
+          if (event.pointerType === 'touch') ring?.flick?.release();
           const { pointerId, pointerType } = event;
           const keys = keysOf(event);
           controller.whenLoaded((now) => now.pointers.up(pointerId, pixel, pointerType === 'touch', keys));

@@ -2,7 +2,7 @@ import type { KeyPress } from '@/commands/chord';
 import { isHeldKey, takeCarriedKeys } from '@/ui/controls/held-keys';
 import { takesKeys } from './key-owner';
 
-const MOST = 200;
+const MOST = 20_000;
 let kept: KeyPress[] | null = null;
 
 /** The facts of a key event that count; the event itself does not outlive its handling. */

@@ -2,6 +2,7 @@ import type { KeyPress } from '@/commands/chord';
 import type { EditorContext } from '@/commands/context';
 import { pressKey, releaseKey } from '@/commands/keys';
 import { activatePart } from '@/commands/parts';
+import { Flick } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import type { Result } from '@/core/values/result';
@@ -24,11 +25,12 @@ export class EditorController {
   }
 
   /**
-   * Opens the menu of a press with the right button: actions for a part or wire, or the ring on bare paper.
+   * Opens the menu of a press with the right button, or of a finger that rests: actions for a part or wire, or the ring on bare
+   * paper, which the pointer goes on into.
    */
   openAt(pixel: Point): void {
     if (!this.chooseUnder(pixel))
-      this.context.drawing.open({ is: 'ring', at: pixel, flick: null, pointed: true });
+      this.context.drawing.open({ is: 'ring', at: pixel, flick: new Flick(), pointed: true });
   }
 
   /** Selects the object under a pixel and opens its actions. @returns whether there is one. */

@@ -63,6 +63,7 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
         <Ring
           x={within(opened.at.x, OUTER + 4, width - OUTER - 4)}
           y={within(opened.at.y, OUTER + 4, height - OUTER - 26)}
+          press={opened.at}
           flick={opened.flick}
           session={session}
           onClose={close}

@@ -7,17 +7,19 @@ import type { Point } from '@/core/circuit/geometry';
 import type { Params } from '@/core/circuit/lesson';
 import { families } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
-import type { Family, PartKind } from '@/core/parts/part-kind';
+import type { PartKind } from '@/core/parts/part-kind';
 import { placeable } from '@/session/placeable';
 import type { Session } from '@/session/session';
 import { SymbolPicture } from '../canvas/SymbolPicture';
-import { keepsFamily, ringPlace, wayBetween } from './ring-places';
+import { RingHand } from './ring-hand';
 import { HUB, INNER, NEAREST, OUTER } from './ring-size';
 
 interface Props {
   /** Pixel within the drawing at which the ring opens. */
   readonly x: number;
   readonly y: number;
+  /** Pixel of the press that opened it; near an edge the ring stands beside it. */
+  readonly press: Point;
   readonly session: Session;
   readonly flick: Flick | null;
   readonly onPlace: (kind: PartKind, params: Params) => void;
@@ -27,6 +29,15 @@ interface Props {
 }
 
 const GAP = 2;
+/** Pixels by which a hand may tremble while it holds the press. */
+const TREMBLE = 6;
+/** Ms after which the hand sees the ring. */
+const SEEN = 300;
+/** Ms for which a hand rests on a family that it means. */
+const REST = 140;
+
+/** A name that fits into a slice: its last word stands for a long one. */
+const shortName = (name: string) => (name.length > 13 ? name.split(' ').at(0)! : name);
 
 /** SVG path of a sector between two radii and two angles (radians, 0 is up, clockwise). */
 function sector(r0: number, r1: number, from: number, to: number): string {
@@ -37,75 +48,85 @@ function sector(r0: number, r1: number, from: number, to: number): string {
   return `M${at(r0, from)}L${at(r1, from)}A${r1} ${r1} 0 ${large} 1 ${at(r1, end)}L${at(r0, end)}A${r0} ${r0} 0 ${large} 0 ${at(r0, from)}Z`;
 }
 
-const slice = (index: number, count: number) => {
-  const width = (2 * Math.PI) / count;
-  return { from: (index - 0.5) * width, to: (index + 0.5) * width, middle: index * width };
-};
-
 const place = (r: number, angle: number) => ({ x: r * Math.sin(angle), y: -r * Math.cos(angle) });
 
 /**
  * The ring: around the hub the parts that were placed last, then the families, and outside the parts of one. Opens
  * at the pointer; chosen by a click, by letting go of the button that opened it, or by the arrow keys and Enter.
  */
-export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) {
+export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: Props) {
   const kinds = useMemo(() => placeable(session), [session]);
   const groups = families(kinds);
   const recent = useMemo(() => recentKinds(kinds), [kinds]);
-  const [family, setFamily] = useState<Family>(groups[0]!.family);
+  const [hand] = useState(
+    () =>
+      new RingHand(
+        groups.map((g) => g.kinds.length),
+        recent.length,
+      ),
+  );
+  const [family, setFamily] = useState(hand.family);
   const [at, setAt] = useState<{ on: 'recent' | 'part'; index: number } | null>(null);
   const [inputs, setInputs] = useState(2);
   const held = useRef(flick !== null);
+  /** Whether the hand has gone anywhere since the press: one that has not only opens the ring. */
+  const hasGone = useRef(false);
   const last = useRef<Point>({ x: 0, y: 0 });
-  /** The family that the pointer has led to, known before the ring is painted again. */
-  const open = useRef(family);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const root = useRef<HTMLDivElement>(null);
-  const groupOf = (name: Family) => groups.find((g) => g.family === name) ?? groups[0]!;
-  const group = groupOf(family);
+  const group = groups[family]!;
+  const slices = hand.slices;
   const hasInputs = group.kinds.some((k) => k.settings?.some((s) => s.param === 'inputs'));
 
-  useEffect(() => root.current?.focus(), []);
+  useEffect(() => {
+    root.current?.focus();
+    return () => clearTimeout(resting.current);
+  }, []);
 
   const choose = (kind: PartKind | null | undefined) => {
     if (!kind) return;
     const takes = kind.settings?.some((s) => s.param === 'inputs');
     onPlace(kind, { ...defaultParams(kind), ...(takes ? { inputs } : {}) });
   };
-  const openFamily = (name: Family) => {
-    open.current = name;
-    setFamily(name);
+  const openFamily = (index: number) => {
+    hand.openFamily(index);
+    setFamily(index);
   };
   const turnFamily = (by: number) => {
-    const i = groups.indexOf(group);
-    openFamily(groups[(i + by + groups.length) % groups.length]!.family);
+    openFamily((family + by + groups.length) % groups.length);
     setAt({ on: 'part', index: 0 });
   };
-  const under = (p: Point) =>
-    ringPlace(p, {
-      recent: recent.length,
-      families: groups.length,
-      parts: groupOf(open.current).kinds.length,
-    });
+  /** The parts of the family from left to right along its fan. */
+  const along = slices.parts
+    .map((_, i) => i)
+    .sort((a, b) => slices.parts[a]!.middle - slices.parts[b]!.middle);
   /** Follows the pointer to a point given from the middle, however far it has jumped. */
   const follow = (to: Point) => {
-    const keeps = keepsFamily(last.current, to);
-    for (const p of wayBetween(last.current, to)) {
-      const over = under(p);
-      if (over.on === 'family' && !keeps) openFamily(groups[over.index]!.family);
-      setAt(over.on === 'part' || over.on === 'recent' ? { on: over.on, index: over.index } : null);
-    }
+    const { over, hasMoved } = hand.move(to);
     last.current = to;
+    setFamily(hand.family);
+    setAt(over.on === 'part' || over.on === 'recent' ? { on: over.on, index: over.index } : null);
+    if (!hasMoved) return over;
+    clearTimeout(resting.current);
+    resting.current = setTimeout(() => {
+      hand.rest();
+      setFamily(hand.family);
+    }, REST);
+    return over;
   };
   const letGo = (p: Point) => {
-    follow(p);
-    const over = under(p);
+    const over = follow(p);
     const wasHeld = held.current;
     held.current = false;
-    if (over.on === 'outside') onClose();
-    else if (over.on === 'part') choose(groupOf(open.current).kinds[over.index]);
+    if (wasHeld && !hasGone.current) setAt(null);
+    else if (over.on === 'outside') onClose();
+    else if (over.on === 'part') choose(groups[hand.family]!.kinds[over.index]);
     else if (over.on === 'recent' && (!wasHeld || Math.hypot(p.x, p.y) > HUB + 6)) choose(recent[over.index]);
-    else if (over.on === 'family' && !wasHeld && groups[over.index]!.kinds.length === 1)
-      choose(groups[over.index]!.kinds[0]);
+    else if (over.on === 'family') {
+      const { kinds } = groups[over.index]!;
+      if (!wasHeld && kinds.length === 1) choose(kinds[0]);
+      else openFamily(over.index);
+    }
   };
   const fromMiddle = (event: React.PointerEvent): Point => {
     const box = root.current!.getBoundingClientRect();
@@ -115,12 +136,20 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
     };
   };
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what the hand did before the ring was there is made up for once
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the ring takes over from the hand that opened it once
   useEffect(() => {
-    if (!flick || flick.taken) return;
-    flick.taken = true;
-    for (const p of flick.points) follow({ x: p.x - x, y: p.y - y });
-    if (flick.released) letGo(last.current);
+    const opened = performance.now();
+    flick?.takenBy({
+      move: (pixel) => {
+        if (!held.current) return;
+        const gone = { x: pixel.x - press.x, y: pixel.y - press.y };
+        hasGone.current ||= Math.hypot(gone.x, gone.y) > TREMBLE;
+        // A stroke that does not wait for the ring to be seen means its directions; later the hand goes by what it sees.
+        const isBlind = performance.now() - opened < SEEN;
+        follow(isBlind ? gone : { x: pixel.x - x, y: pixel.y - y });
+      },
+      release: () => held.current && letGo(last.current),
+    });
   }, []);
 
   const shown = at && (at.on === 'recent' ? recent[at.index] : group.kinds[at.index]);
@@ -134,8 +163,10 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
       style={{ left: x - OUTER, top: y - OUTER, width: 2 * OUTER, height: 2 * OUTER }}
       onContextMenu={(event) => event.preventDefault()}
       onPointerDown={(event) => event.stopPropagation()}
-      onPointerMove={(event) => follow(fromMiddle(event))}
+      // While the pointer that opened it is held, the sheet follows it.
+      onPointerMove={(event) => held.current || follow(fromMiddle(event))}
       onPointerUp={(event) => {
+        if (held.current) return;
         event.stopPropagation();
         letGo(fromMiddle(event));
       }}
@@ -148,7 +179,7 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
         const step = (by: number) =>
           setAt((now) => ({
             on: 'part',
-            index: now?.on === 'part' ? (now.index + by + count) % count : by > 0 ? 0 : count - 1,
+            index: now?.on === 'part' ? along[(along.indexOf(now.index) + by + count) % count]! : 0,
           }));
         if (event.key === 'Escape' || event.key === ' ') onClose();
         else if (event.key === 'ArrowRight') step(1);
@@ -171,11 +202,11 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
         <title>Parts to place</title>
         <circle r={OUTER} fill="var(--raised)" stroke="var(--hairline)" />
         {groups.map((g, i) => {
-          const { from, to, middle } = slice(i, groups.length);
+          const { from, to, middle } = slices.families[i]!;
           const p = place((NEAREST + INNER) / 2, middle);
-          const on = g.family === family;
+          const on = i === family;
           return (
-            <g key={g.family}>
+            <g key={g.family} role="menuitem" aria-label={g.family} aria-haspopup="menu" aria-expanded={on}>
               <path
                 d={sector(NEAREST + GAP, INNER - GAP, from, to)}
                 fill={on ? 'var(--accent)' : 'var(--ground)'}
@@ -197,35 +228,36 @@ export function Ring({ x, y, session, flick, onPlace, onClose, onType }: Props) 
           );
         })}
         {group.kinds.map((kind, i) => {
-          const { from, to, middle } = slice(i, group.kinds.length);
-          const p = place((INNER + OUTER) / 2 - 1, middle);
-          const words = kind.name.split(' ');
+          const { from, to, middle } = slices.parts[i]!;
+          const p = place((INNER + OUTER) / 2, middle);
+          const on = at?.on === 'part' && at.index === i;
           return (
             <g key={kind.name} role="menuitem" aria-label={kind.name}>
               <path
                 d={sector(INNER, OUTER - 4, from, to)}
-                fill={at?.on === 'part' && at.index === i ? 'var(--one-soft)' : 'var(--raised)'}
-                stroke={at?.on === 'part' && at.index === i ? 'var(--one)' : 'var(--hairline)'}
+                fill={on ? 'var(--one-soft)' : 'var(--raised)'}
+                stroke={on ? 'var(--one)' : 'var(--hairline)'}
               />
-              {words.map((word, line) => (
-                <text
-                  key={word}
-                  x={p.x}
-                  y={p.y + 4.5 + (line - (words.length - 1) / 2) * 14}
-                  textAnchor="middle"
-                  fontSize="12.5"
-                  fontWeight="600"
-                  fill="var(--ink)"
-                  pointerEvents="none"
-                >
-                  {line < words.length - 1 ? `${word} ` : word}
-                </text>
-              ))}
+              <svg x={p.x - 22} y={p.y - 24} width="44" height="28" overflow="visible">
+                <title>{kind.name}</title>
+                <SymbolPicture kind={kind} height={28} width={44} />
+              </svg>
+              <text
+                x={p.x}
+                y={p.y + 17}
+                textAnchor="middle"
+                fontSize={kind.name.length > 11 ? 9.5 : 10.5}
+                fontWeight="600"
+                fill="var(--ink)"
+                pointerEvents="none"
+              >
+                {shortName(kind.name)}
+              </text>
             </g>
           );
         })}
         {recent.map((kind, i) => {
-          const { from, to, middle } = slice(i, recent.length);
+          const { from, to, middle } = slices.recent[i]!;
           const p = place((HUB + NEAREST) / 2 + 1, middle);
           const on = at?.on === 'recent' && at.index === i;
           return (

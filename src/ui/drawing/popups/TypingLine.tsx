@@ -4,8 +4,9 @@ import { useMemo, useState } from 'react';
 import { compatibleParts, type PinRequirement } from '@/core/drawing/editing/compatible-parts';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
-import { readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
+import { kindNamed, readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { isStatement } from '@/core/synthesis/statement';
+import { withName } from '@/core/synthesis/unnamed-formula';
 import { type Result, sentence } from '@/core/values/result';
 import { SHEET } from '@/session/changes/statement';
 import { placeable } from '@/session/placeable';
@@ -42,6 +43,8 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
   const marked = useMarked(statement ? [] : suggestions(text, kinds).slice(0, SHOWN));
   const { chosen } = marked;
 
+  /** A formula that nobody has named, with a name. */
+  const nameOfFormula = (typed: string) => withName(session.state.lesson, session.state.sheetId, typed);
   const submit = (typed: string) => {
     if (isLine(typed, kinds)) {
       const drawn = onStatement(typed);
@@ -50,14 +53,18 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     }
     const read = readTyped(typed, kinds);
     if (read.ok) onPlace(read.value);
-    else setProblem(sentence(read.problem));
+    else {
+      const named = nameOfFormula(typed);
+      if (named) setText(named);
+      else setProblem(sentence(read.problem));
+    }
   };
   /** The typed text, with its first word completed to the marked suggestion. */
   const completed = (given: string) => {
     if (isLine(given, kinds)) return given;
     const [best] = suggestions(given, kinds);
     const meant = given === text ? chosen : best;
-    if (!meant) return given;
+    if (!meant || kindNamed(given, kinds) === meant || nameOfFormula(given)) return given;
     const [word = '', ...rest] = given.trim().split(/\s+/);
     if (meant.typed.includes(word.toLowerCase())) return given;
     const known = meant.typed.find((name) => given.trim().toLowerCase().startsWith(name));
@@ -66,6 +73,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
 
   const read = text.trim() && !statement ? readTyped(completed(text), kinds) : null;
   const understood = read?.ok ? read.value : null;
+  const formula = understood || statement ? null : nameOfFormula(text);
 
   /** The meaning of the text, or how to go on. */
   const advice = () => {
@@ -73,6 +81,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
       return isStatement(text)
         ? 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet'
         : 'Enter begins another sheet of that name';
+    if (formula) return `A formula needs a name: ${formula}? · Enter gives it that name`;
     if (marked.list.length === 0) return `No part is called “${text.trim()}”.`;
     if (understood) return meaning(understood);
     if (wanted) return 'what fits this wire · Enter takes the first';
@@ -89,7 +98,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
         setText(next);
         setProblem('');
       }}
-      maxLength={200}
+      maxLength={1000}
       marked={marked}
       keyOf={(kind) => kind.name}
       itemClass="flex h-9 items-center gap-2.5 px-2"

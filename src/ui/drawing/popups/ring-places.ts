@@ -3,38 +3,63 @@ import { HUB, INNER, NEAREST, OUTER } from './ring-size';
 
 /** The place of the ring under a point, given from its middle. */
 export type RingPlace =
-  | { readonly on: 'hub' | 'outside' }
+  | { readonly on: 'hub' | 'outside' | 'gap' }
   | { readonly on: 'recent' | 'family' | 'part'; readonly index: number };
 
-/** How many slices each circle has. */
-export interface RingCounts {
-  readonly recent: number;
-  readonly families: number;
-  readonly parts: number;
+/** A slice of a circle: angles in radians, 0 at the top, clockwise. */
+export interface Slice {
+  readonly from: number;
+  readonly to: number;
+  readonly middle: number;
 }
 
-/** The index of the slice in which a direction lies; the first is at the top, on clockwise. */
-function sliceAt({ x, y }: Point, count: number): number {
-  const turn = Math.atan2(x, -y) / (2 * Math.PI);
-  return ((Math.round(turn * count) % count) + count) % count;
+/** The slices of each circle. */
+export interface RingSlices {
+  readonly recent: readonly Slice[];
+  readonly families: readonly Slice[];
+  readonly parts: readonly Slice[];
 }
 
-export function ringPlace(p: Point, counts: RingCounts): RingPlace {
+const TURN = 2 * Math.PI;
+/** A part's slice is this wide where there is room: so many stand on the side of their family. */
+const PART = TURN / 13;
+
+const sliceAround = (middle: number, width: number): Slice => ({
+  from: middle - width / 2,
+  to: middle + width / 2,
+  middle,
+});
+
+/** A circle divided evenly, the first slice at the top. */
+export const evenly = (count: number): Slice[] =>
+  Array.from({ length: count }, (_, i) => sliceAround((i * TURN) / count, TURN / count));
+
+/** The parts of a family fanned out around its side: the first straight ahead, the next ones to its right and left in turn. */
+export function fanned(count: number, ahead: number): Slice[] {
+  const width = Math.min(PART, TURN / Math.max(1, count));
+  return Array.from({ length: count }, (_, i) => {
+    const aside = Math.ceil(i / 2) * (i % 2 === 1 ? 1 : -1);
+    return sliceAround(ahead + aside * width, width);
+  });
+}
+
+/** The slice in which a direction lies, or -1. */
+function sliceAt({ x, y }: Point, slices: readonly Slice[]): number {
+  const angle = Math.atan2(x, -y);
+  return slices.findIndex(({ from, to }) => {
+    const beyond = (((angle - from) % TURN) + TURN) % TURN;
+    return beyond < to - from;
+  });
+}
+
+/** The place under a point, given from the middle. */
+export function ringPlace(p: Point, { recent, families, parts }: RingSlices): RingPlace {
   const r = Math.hypot(p.x, p.y);
   if (r > OUTER) return { on: 'outside' };
   if (r < HUB) return { on: 'hub' };
-  if (r < NEAREST) return counts.recent ? { on: 'recent', index: sliceAt(p, counts.recent) } : { on: 'hub' };
-  if (r < INNER) return { on: 'family', index: sliceAt(p, counts.families) };
-  return { on: 'part', index: sliceAt(p, counts.parts) };
-}
-
-/**
- * Whether a hand on its way out keeps the family that it came through: going from a family to one of its parts it
- * may cut across a neighbour.
- */
-export function keepsFamily(from: Point, to: Point): boolean {
-  const [near, far] = [Math.hypot(from.x, from.y), Math.hypot(to.x, to.y)];
-  return near >= NEAREST && far - near > 0.3 * Math.hypot(to.x - from.x, to.y - from.y);
+  const on = r < NEAREST ? 'recent' : r < INNER ? 'family' : 'part';
+  const index = sliceAt(p, on === 'recent' ? recent : on === 'family' ? families : parts);
+  return index === -1 ? { on: on === 'recent' ? 'hub' : 'gap' } : { on, index };
 }
 
 /** Points of the way from one to another, close enough together that no circle is jumped over. */

@@ -2,4 +2,4 @@
 export const HUB = 18;
 export const NEAREST = 52;
 export const INNER = 112;
-export const OUTER = 176;
+export const OUTER = 204;

@@ -1,0 +1,115 @@
+/*
+ * Names of the trade for parts, beside those that the parts themselves have, and how names are compared.
+ */
+
+/** What a name of the trade means: the typed name of a part, with words that set it. Written as `spelt` writes them. */
+export const TRADE: Readonly<Record<string, string>> = {
+  'exclusive or': 'xor',
+  'ex or': 'xor',
+  exor: 'xor',
+  'exclusive nor': 'xnor',
+  'ex nor': 'xnor',
+  exnor: 'xnor',
+  negation: 'not',
+  tristate: 'three-state',
+  'tri state': 'three-state',
+  'tri state buffer': 'three-state',
+  'tristate buffer': 'three-state',
+  driver: 'three-state',
+  toggle: 'switch',
+  'toggle switch': 'switch',
+  lever: 'switch',
+  'dip switch': 'switch 8bit',
+  'push button': 'button',
+  pushbutton: 'button',
+  'push switch': 'button',
+  vcc: 'constant 1',
+  vdd: 'constant 1',
+  supply: 'constant 1',
+  high: 'constant 1',
+  'logic 1': 'constant 1',
+  'logic high': 'constant 1',
+  one: 'constant 1',
+  true: 'constant 1',
+  ground: 'constant 0',
+  gnd: 'constant 0',
+  vss: 'constant 0',
+  low: 'constant 0',
+  'logic 0': 'constant 0',
+  'logic low': 'constant 0',
+  zero: 'constant 0',
+  false: 'constant 0',
+  bulb: 'lamp',
+  indicator: 'lamp',
+  display: 'digit',
+  'hex display': 'digit',
+  'hexadecimal display': 'digit',
+  'seven segment': 'segments',
+  '7 segment': 'segments',
+  'seven segment display': 'segments',
+  '7 segment display': 'segments',
+  'flip flop': 'd',
+  flipflop: 'd',
+  ff: 'd',
+  'd type': 'd',
+  'd type flip flop': 'd',
+  'delay flip flop': 'd',
+  'toggle flip flop': 't',
+  'jk ff': 'jk',
+  'd ff': 'd',
+  't ff': 't',
+  'sr ff': 'sr',
+  'rs flip flop': 'sr',
+  'rs latch': 'sr latch',
+  'set reset latch': 'sr latch',
+  'transparent latch': 'd latch',
+  'full adder': 'adder 1',
+  selector: 'mux',
+  'data selector': 'mux',
+  distributor: 'demux',
+  oscillator: 'clock',
+  generator: 'clock',
+  'clock generator': 'clock',
+  'pull up resistor': 'pull up',
+  'pull down resistor': 'pull down',
+  resistor: 'pull',
+  splitter: 'slice',
+  merger: 'join',
+  comment: 'note',
+};
+
+const NUMBERS = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
+
+/** `two` as 2. */
+export function numberOfWord(word: string): number | null {
+  const at = NUMBERS.indexOf(word.toLowerCase());
+  return /^\d+$/.test(word) ? Number(word) : at > 0 ? at : null;
+}
+
+/** How a name is compared: small letters, hyphens as spaces, the last word in the singular. */
+export function spelt(name: string): string {
+  return name
+    .toLowerCase()
+    .replaceAll(/[\s_‐‑–-]+/g, ' ')
+    .replace(/(\w{3})s$/, '$1')
+    .trim();
+}
+
+/** How many letters differ between two words: left out, put in, changed, or two that have changed places. */
+export function distance(a: string, b: string): number {
+  const rows = Array.from({ length: a.length + 1 }, (_, i) => [i, ...Array<number>(b.length).fill(0)]);
+  for (let k = 0; k <= b.length; k++) rows[0]![k] = k;
+  for (let i = 1; i <= a.length; i++)
+    for (let k = 1; k <= b.length; k++) {
+      const isSame = a[i - 1] === b[k - 1];
+      let least = Math.min(
+        rows[i - 1]![k]! + 1,
+        rows[i]![k - 1]! + 1,
+        rows[i - 1]![k - 1]! + (isSame ? 0 : 1),
+      );
+      if (i > 1 && k > 1 && a[i - 1] === b[k - 2] && a[i - 2] === b[k - 1])
+        least = Math.min(least, rows[i - 2]![k - 2]! + 1);
+      rows[i]![k] = least;
+    }
+  return rows[a.length]![b.length]!;
+}

@@ -1,0 +1,295 @@
+import { apply, type Edit } from '../circuit/edit';
+import type { Point } from '../circuit/geometry';
+import { type End, type Lesson, type Params, type Part, type Sheet, sheetOf } from '../circuit/lesson';
+import { connect, newPart } from '../drawing/editing/gestures';
+import { portsFor } from '../drawing/editing/ports';
+import { widthAt } from '../drawing/editing/remedies';
+import { footprintOf, pinOf, pinsOf } from '../drawing/geometry/placement';
+import { wireNets } from '../drawing/geometry/wire-nets';
+import { group } from '../drawing/routing/reroute';
+import { type Expression, namesOf } from '../logic/expression/expression';
+import { limitFanIn } from '../logic/expression/limit-fan-in';
+import { blockParams } from '../netlist/blocks';
+import { readPins } from '../parts/block';
+import { findKind, roleOf } from '../parts/catalogue';
+import { MOST_GATE_INPUTS } from '../parts/gates';
+import { readParams } from '../parts/params';
+import { expectDone } from '../values/result';
+import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
+import type { Statement } from './statement';
+
+/** A gate to be drawn: its kind, its operands, and its distance from the inputs. */
+interface Gate {
+  readonly kind: string;
+  readonly params: Params;
+  readonly reads: readonly (Gate | string)[];
+  readonly level: number;
+}
+
+/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; none with too many inputs. */
+function gatesOf(expression: Expression, width: number): Gate | string {
+  const nots = new Map<string, Gate>();
+  const level = (reads: readonly (Gate | string)[]) =>
+    1 + Math.max(0, ...reads.map((r) => (typeof r === 'string' ? 0 : r.level)));
+  const INVERSE: Record<string, string> = {
+    and: 'nand',
+    or: 'nor',
+    xor: 'xnor',
+    nand: 'and',
+    nor: 'or',
+    xnor: 'xor',
+  };
+  const make = (e: Expression): Gate | string => {
+    switch (e.op) {
+      case 'name':
+        return e.name;
+      case 'constant':
+        return { kind: 'constant', params: { value: e.value }, reads: [], level: 0 };
+      case 'not': {
+        const inner = make(e.of);
+        if (typeof inner === 'string') {
+          let not = nots.get(inner);
+          if (!not) {
+            not = { kind: 'not', params: { width }, reads: [inner], level: 1 };
+            nots.set(inner, not);
+          }
+          return not;
+        }
+        const turned = INVERSE[inner.kind];
+        if (turned) return { ...inner, kind: turned };
+        return inner.kind === 'not'
+          ? inner.reads[0]!
+          : { kind: 'not', params: { width }, reads: [inner], level: level([inner]) };
+      }
+      default: {
+        const reads = e.of.map(make);
+        return { kind: e.op, params: { inputs: reads.length, width }, reads, level: level(reads) };
+      }
+    }
+  };
+  return make(limitFanIn(expression, MOST_GATE_INPUTS));
+}
+
+/**
+ * Gates in columns as far to the right as their readers allow, so that a product without a NOT stands with
+ * the others.
+ */
+function late(gates: readonly Gate[]): ReadonlyMap<Gate, number> {
+  const levels = new Map<Gate, number>();
+  for (const gate of [...gates].reverse()) {
+    const readers = gates.filter((g) => g.reads.includes(gate)).map((g) => levels.get(g)!);
+    levels.set(gate, readers.length ? Math.min(...readers) - 1 : gate.level);
+  }
+  return levels;
+}
+
+/** Grid steps between columns, and between parts of one. */
+const ACROSS = 10;
+const DOWN = 2;
+
+/**
+ * Draws a statement onto a sheet: the gates as they are written, from left to right, and a lamp or the named
+ * input. Names are labels on the sheet; an unknown name becomes a switch.
+ * @param at the place of the first input if there is none yet.
+ * @returns the edit and the ids of the new parts.
+ */
+export function drawStatement(
+  lesson: Lesson,
+  sheetId: string,
+  statement: Statement,
+  at: Point,
+): { readonly edit: Edit; readonly parts: readonly string[] } {
+  const pen = new Pen(lesson, sheetId);
+  const inputs = [...pen.sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input');
+  const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
+  let below = inputs.length ? Math.max(...inputs.map((p) => Math.ceil(footprintOf(p).y1))) + 3 : at.y;
+  const width = 'block' in statement ? 1 : statement.width;
+  for (const name of 'block' in statement ? statement.reads : namesOf(statement.expression))
+    if (!name.includes('.') && !labelled(pen.sheet, name)) {
+      pen.place('switch', { width }, { x: left, y: below }, name);
+      below += 5;
+    }
+  if ('block' in statement) {
+    pen.use(statement.block, statement.reads, statement.targets, pen.rightOf(statement.reads, left));
+    return { edit: group(pen.edits), parts: pen.parts };
+  }
+  const { target, expression } = statement;
+  const root = gatesOf(expression, width);
+  const gates: Gate[] = [];
+  const gather = (gate: Gate | string) => {
+    if (typeof gate === 'string' || gates.includes(gate)) return;
+    gate.reads.forEach(gather);
+    gates.push(gate);
+  };
+  gather(root);
+  const begin = pen.rightOf(namesOf(expression), left);
+  const drawn = pen.columns(late(gates), begin);
+  const driver = typeof root === 'string' ? pen.sourceOf(root) : { part: drawn.get(root)!.id, port: 'Y' };
+  pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, begin);
+  return { edit: group(pen.edits), parts: pen.parts };
+}
+
+/** Grid steps from one lamp to the next. */
+const ROOM_OF_LAMP = 4;
+
+/** Edits made one after the other, each on the sheet that the ones before leave. */
+class Pen {
+  readonly edits: Edit[] = [];
+  readonly parts: string[] = [];
+  /** The lowest grid line that is taken right of the inputs. */
+  private floor: number | null = null;
+
+  constructor(
+    private lesson: Lesson,
+    private readonly sheetId: string,
+  ) {}
+
+  get sheet(): Sheet {
+    return sheetOf(this.lesson, this.sheetId)!;
+  }
+
+  private make(edit: Edit | null): void {
+    const applied = edit && apply(this.lesson, edit);
+    if (!edit || !applied?.ok) return;
+    this.lesson = applied.value;
+    this.edits.push(edit);
+  }
+
+  place(kind: string, params: Params, at: Point, label = ''): Part {
+    const entry = findKind(kind)!;
+    const part = newPart(this.sheet, entry, at, expectDone(readParams(entry, params)), label);
+    this.make({ type: 'addPart', sheet: this.sheetId, part });
+    this.parts.push(part.id);
+    return part;
+  }
+
+  /** The driver of a name; for a lamp, the driver of the lamp. */
+  sourceOf(name: string): End {
+    return sourceNamed(this.sheet, name)!;
+  }
+
+  private heightOf(end: End): number {
+    return 'part' in end ? (pinOf(this.sheet, end.part, end.port)?.at.y ?? 0) : end.at.y;
+  }
+
+  /** The left edges of the columns: all operands are to the left of them. */
+  rightOf(names: readonly string[], left: number): number {
+    const xs = names.map((name) => {
+      const end = this.sourceOf(name);
+      const part = 'part' in end ? this.sheet.parts.get(end.part) : undefined;
+      return part && roleOf(part)?.role !== 'input' ? Math.ceil(footprintOf(part).x1) : left;
+    });
+    return Math.max(left, ...xs.map((x) => x - 2));
+  }
+
+  /** Places gates in columns by level, each about as high as its operands, below everything on the sheet. */
+  columns(levels: ReadonlyMap<Gate, number>, left: number): Map<Gate, Part> {
+    const taken = [...this.sheet.parts.values()].filter((p) => footprintOf(p).x1 > left + 5);
+    const floor = taken.length ? Math.max(...taken.map((p) => Math.ceil(footprintOf(p).y1))) + 2 : null;
+    this.floor = floor;
+    const drawn = new Map<Gate, Part>();
+    const endOf = (read: Gate | string): End =>
+      typeof read === 'string' ? this.sourceOf(read) : { part: drawn.get(read)!.id, port: 'Y' };
+    const gates = [...levels.keys()].reverse();
+    const most = Math.max(0, ...levels.values());
+    for (let level = 0; level <= most; level++) {
+      const column = gates
+        .filter((g) => levels.get(g) === level)
+        .map((gate) => {
+          const heights = gate.reads.map((r) => this.heightOf(endOf(r)));
+          return { gate, wished: heights.length ? heights.reduce((a, b) => a + b, 0) / heights.length : 0 };
+        })
+        .sort((a, b) => a.wished - b.wished);
+      let y = floor ?? Number.NEGATIVE_INFINITY;
+      for (const { gate, wished } of column) {
+        const entry = findKind(gate.kind)!;
+        const trial = footprintOf(
+          newPart(this.sheet, entry, { x: 0, y: 0 }, expectDone(readParams(entry, gate.params)), ''),
+        );
+        const top = Math.max(
+          Math.round(wished),
+          Number.isFinite(y) ? y - Math.floor(trial.y0) : Math.round(wished),
+        );
+        const part = this.place(gate.kind, gate.params, { x: left + ACROSS * (level + 1), y: top });
+        drawn.set(gate, part);
+        y = top + Math.ceil(trial.y1) + DOWN;
+      }
+    }
+    for (const [gate, part] of drawn) {
+      const pins = pinsOf(part).filter((p) => p.port.direction === 'in');
+      for (const [i, read] of gate.reads.entries())
+        this.make(connect(this.sheet, endOf(read), { part: part.id, port: pins[i]!.port.name }));
+    }
+    return drawn;
+  }
+
+  /** Places a block below all that is there right of the inputs, and wires it. */
+  use(block: Sheet, reads: readonly string[], targets: readonly string[], left: number): void {
+    for (const edit of portsFor(block)) this.make(edit);
+    const params = blockParams(sheetOf(this.lesson, block.id)!);
+    const taken = [...this.sheet.parts.values()].filter((p) => footprintOf(p).x1 > left + 5);
+    const floor = taken.length ? Math.max(...taken.map((p) => Math.ceil(footprintOf(p).y1))) + 2 : null;
+    this.floor = null;
+    const heights = reads.map((name) => this.heightOf(this.sourceOf(name)));
+    const middle = heights.length ? Math.round(heights.reduce((a, b) => a + b, 0) / heights.length) : 0;
+    const entry = findKind('block')!;
+    const trial = footprintOf(newPart(this.sheet, entry, { x: 0, y: 0 }, params, ''));
+    const y = Math.max(middle, floor === null ? middle : floor - Math.floor(trial.y0));
+    const part = this.place('block', params, { x: left + ACROSS + Math.ceil(-trial.x0) + 4, y });
+    const pins = (direction: 'in' | 'out') => pinsOf(part).filter((p) => p.port.direction === direction);
+    const named = (list: string) => readPins(list).map((p) => p.name);
+    const inputs = named(params.inputs as string);
+    for (const [i, name] of reads.entries())
+      this.make(connect(this.sheet, this.sourceOf(name), { part: part.id, port: inputs[i]! }));
+    const outputs = named(params.outputs as string);
+    const right = Math.max(...pins('out').map((p) => p.at.x), part.at.x);
+    // Lamps need more room than the pins that they are led from.
+    const first = part.at.y - Math.floor((ROOM_OF_LAMP * (targets.length - 1)) / 2);
+    for (const [i, target] of targets.entries())
+      this.lead(
+        { part: part.id, port: outputs[i]! },
+        target,
+        (right - left) / ACROSS,
+        left,
+        first + ROOM_OF_LAMP * i,
+      );
+  }
+
+  /** Leads a driver to the target of the statement: a pin, a waiting output, or a new lamp. */
+  lead(driver: End, target: string, level: number, left: number, height: number | null = null): void {
+    const [part, port] = pinNamed(this.sheet, target);
+    if (part && port) {
+      this.make(connect(this.sheet, driver, { part: part.id, port }));
+      return;
+    }
+    const nets = wireNets(this.sheet);
+    const waiting = [...this.sheet.parts.values()].find(
+      (p) =>
+        p.label === target &&
+        roleOf(p)?.role === 'output' &&
+        nets.ofEnd({ part: p.id, port: pinsOf(p)[0]!.port.name }) === undefined,
+    );
+    const y = height ?? this.heightOf(driver);
+    if (/^\p{Ll}/u.test(target)) {
+      // A name with a small initial is an intermediate signal: a name for the wire.
+      const width = widthAt(this.sheet, driver);
+      const label = this.place(
+        'label',
+        { width },
+        { x: Math.round(left + ACROSS * (level + 0.5)), y },
+        target,
+      );
+      this.make(connect(this.sheet, driver, { part: label.id, port: 'A' }));
+      return;
+    }
+    const lamp =
+      waiting ??
+      this.place(
+        'lamp',
+        { width: widthAt(this.sheet, driver) },
+        { x: Math.round(left + ACROSS * (level + 1)), y: Math.max(y, this.floor ?? y) },
+        target,
+      );
+    this.make(connect(this.sheet, driver, { part: lamp.id, port: pinsOf(lamp)[0]!.port.name }));
+  }
+}
