@@ -68,3 +68,11 @@ test('a statement of two hundred letters arrives whole, however late its line is
   await page.keyboard.type(statement);
   await expect(page.getByRole('combobox', { name: 'Name of a part' })).toHaveValue(statement);
 });
+
+test('Tab goes on to the list of parts, however late the tools of the drawing are', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Ticket adder' }).click();
+  await page.getByRole('application').click({ position: { x: 20, y: 20 } });
+  for (const key of ['Escape', 'Tab', 'ArrowDown', 'Enter']) await page.keyboard.press(key);
+  await expect(page.getByRole('dialog').getByRole('textbox')).toBeFocused();
+});

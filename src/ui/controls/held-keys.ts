@@ -20,6 +20,7 @@ const NAMED = /^(Enter|Escape|Delete|Backspace|Arrow\w+|ContextMenu|F2|F8|F9|F10
 /** Keys that are kept besides, where something is known to come. */
 const MORE = /^(Tab|Home|End)$/;
 const FIELD = 'input, textarea, select, [contenteditable="true"]';
+const FOCUSABLE = 'a[href], button, input, select, textarea, [tabindex]';
 const TEXT_FIELD =
   'textarea, input:not([type]), input[type="text"], input[type="search"], input[type="number"]';
 /** Frames in which what has come may still take the focus. */
@@ -141,9 +142,21 @@ function press({ isUp, ...key }: HeldKey & { readonly isUp: boolean }): void {
   const target = document.activeElement ?? document.body;
   const event = new KeyboardEvent(isUp ? 'keyup' : 'keydown', { ...key, bubbles: true, cancelable: true });
   if (!target.dispatchEvent(event) || isUp || key.ctrlKey || key.metaKey) return;
-  if (target.matches(TEXT_FIELD)) type(target as HTMLInputElement, key.key);
+  if (key.key === 'Tab') moveFocus(target, key.shiftKey ? -1 : 1);
+  else if (target.matches(TEXT_FIELD)) type(target as HTMLInputElement, key.key);
   else if ((key.key === 'Enter' || key.key === ' ') && target.matches('button, a[href], [role="button"]'))
     (target as HTMLElement).click();
+}
+
+/** Moves the focus as the Tab key does, within a dialog where it is in one. */
+function moveFocus(from: Element, by: number): void {
+  const scope = from.closest('[role="dialog"]') ?? document;
+  const all = [...scope.querySelectorAll<HTMLElement>(FOCUSABLE)].filter(
+    (e) => e.tabIndex >= 0 && !e.matches(':disabled') && e.getClientRects().length > 0,
+  );
+  const next = all[(all.indexOf(from as HTMLElement) + by + all.length) % all.length];
+  next?.focus();
+  if (next instanceof HTMLInputElement) next.select();
 }
 
 function type(field: HTMLInputElement | HTMLTextAreaElement, key: string): void {
