@@ -87,6 +87,10 @@ test('what is typed is understood, completed, or answered in words', async ({ pa
   await page.keyboard.press('Enter');
   await count(hand).toBe(5);
   await page.keyboard.press('Escape');
+  await page.keyboard.type('3 input nor');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts()).join()).toContain('three-input NOR');
+  await page.keyboard.press('Escape');
   await page.keyboard.type('jk flip flop');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await hand.parts()).join()).toContain('JK flip-flop');

@@ -21,24 +21,32 @@ export function pressKey(press: KeyPress, context: EditorContext): boolean {
   if (repeatOrSet(press, context)) return true;
   if (pressBoundSwitch(press, context)) return true;
   const chord = chordOf(press);
-  const commands = (BY_CHORD.get(chord) ?? []).filter((c) => !press.elsewhere || c.isEverywhere);
+  const all = BY_CHORD.get(chord) ?? [];
+  const commands = all.filter((c) => !press.elsewhere || c.isEverywhere);
   for (const command of commands)
     if (command.when(context).ok) {
       command.run(context);
       return true;
     }
-  if (commands.length > 0) return explain(commands[0]!, context);
-  // `~` begins a name with a bar.
-  if (!/^[a-z~]$/i.test(chord)) return false;
+  // A number that nothing selected takes begins `2 input and`, `~` a name with a bar.
+  const isNumber = /^[0-9]$/.test(chord) && all.every((c) => isIdle(c, context));
+  if (commands.length > 0 && !isNumber) return explain(commands[0]!, context);
+  if (!isNumber && !/^[a-z~]$/i.test(chord)) return false;
   if (!TYPE.when(context).ok) return explain(TYPE, context);
   openTyping(context, chord);
   return true;
 }
 
+/** Whether a command has merely nothing to act on. */
+function isIdle(command: Command, context: EditorContext): boolean {
+  const applies = command.when(context);
+  return !applies.ok && applies.problem.code === NOTHING_SELECTED;
+}
+
 /** Explains a key if none of its commands applies, unless there is merely nothing to act on. */
 function explain(command: Command, context: EditorContext): boolean {
   const applies = command.when(context);
-  if (applies.ok || applies.problem.code === NOTHING_SELECTED) return false;
+  if (applies.ok || isIdle(command, context)) return false;
   context.session.say(`${command.name}: ${applies.problem.message}.`, 'bad');
   return true;
 }
