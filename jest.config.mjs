@@ -1,5 +1,7 @@
 export default {
   testEnvironment: 'node',
+  // All of a small machine: nothing else runs beside the unit tests.
+  maxWorkers: '100%',
   roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/docs'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {

@@ -246,10 +246,21 @@ class Walk {
     this.edit(`stimulus at ${input.name}`, () => void putStimulus(session, one, 'put a stimulus'));
   }
 
-  /** A step of time: with clocks alone and no delays, what is stored follows from the plain model. */
+  /** A step of time. With clocks alone and no delays, what is stored after half a period follows from the plain model. */
   private time(name: string, work: () => void): void {
+    const { session } = this;
+    const { cursor, lesson, netlist } = session.state;
+    const isPlain = cursor === null && lesson.settings.delays === 'zero';
+    const isClocked = !netlist.sources.some(({ kind }) => kind === 'stimulus');
+    const model = name === 'half' && isPlain && isClocked ? this.model() : null;
+    const was = this.sourceWords();
     this.steps.push(name);
     this.faces.do(work);
+    if (!model || session.state.cursor !== null) return;
+    model.put(
+      new Map([...this.sourceWords()].filter(([part, word]) => word.join() !== was.get(part)?.join())),
+    );
+    this.compareStored(model, 'a clock edge');
   }
 
   /** Words of the sources as they stand at the moment that is shown. */
