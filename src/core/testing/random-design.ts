@@ -57,6 +57,9 @@ const POWER_UP = ['lesson', '0', '1', 'X'];
 const EDGE = ['rising', 'falling'];
 const WAY = ['up', 'down', 'both'];
 
+/** The settings that shift registers and counters share. */
+const MOVING = { direction: WAY, load: YES_NO, edge: EDGE, enable: YES_NO, clear: ACTIVE, powerUp: POWER_UP };
+
 /** The settings of parts, each one of a list. */
 const SETTINGS: Readonly<Record<string, Readonly<Record<string, readonly Params[string][]>>>> = {
   ...Object.fromEntries(
@@ -68,25 +71,8 @@ const SETTINGS: Readonly<Record<string, Readonly<Record<string, readonly Params[
   dlatch: { gate: ['high', 'low'], preset: ACTIVE, clear: ACTIVE, powerUp: POWER_UP },
   srlatch: { enable: YES_NO, powerUp: POWER_UP },
   register: { width: [1, BUS], edge: EDGE, enable: YES_NO, clear: ACTIVE, powerUp: POWER_UP },
-  shift: {
-    width: [BUS],
-    direction: WAY,
-    load: YES_NO,
-    edge: EDGE,
-    enable: YES_NO,
-    clear: ACTIVE,
-    powerUp: POWER_UP,
-  },
-  counter: {
-    width: [BUS],
-    modulo: [0, 2, 11],
-    direction: WAY,
-    load: YES_NO,
-    edge: EDGE,
-    enable: YES_NO,
-    clear: ACTIVE,
-    powerUp: POWER_UP,
-  },
+  shift: { width: [BUS], ...MOVING },
+  counter: { width: [BUS], modulo: [0, 2, 11], ...MOVING },
   ram: { address: [1, 2], width: [1, BUS], edge: EDGE, content: [[], [1, 9]], powerUp: POWER_UP },
   ...Object.fromEntries(
     ['and', 'or', 'nand', 'nor', 'xor', 'xnor'].map((kind) => [
