@@ -21,7 +21,7 @@ function isResult(type: ts.Type): boolean {
   );
 }
 
-/** Whether a value is a refusal or an error itself, and not what it says. */
+/** Whether a value is a refusal or an error, rather than its message. */
 const isProblem = (type: ts.Type): boolean =>
   type.isUnion() ? type.types.some(isProblem) : type.getProperty('message') !== undefined;
 

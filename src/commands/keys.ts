@@ -46,7 +46,7 @@ function isIdle(command: Command, context: EditorContext): boolean {
 /** Explains a key if none of its commands applies, unless there is merely nothing to act on. */
 function explain(command: Command, context: EditorContext): boolean {
   const applies = command.when(context);
-  if (applies.ok || isIdle(command, context)) return false;
+  if (applies.ok || applies.problem.code === NOTHING_SELECTED) return false;
   context.session.say(`${command.name}: ${applies.problem.message}.`, 'bad');
   return true;
 }

@@ -1,12 +1,12 @@
 import type { Part } from '@/core/circuit/lesson';
 import { kindOf, sheetIdInside } from '@/core/parts/catalogue';
-import { DONE, refused } from '@/core/values/result';
+import { DONE, refused, sentence } from '@/core/values/result';
 import { mirrorSelected } from '@/session/changes/arrange';
 import { blockOfSelection } from '@/session/changes/block';
 import { duplicateSelected } from '@/session/changes/clipboard';
 import { moveParts, setParam, turnSelected } from '@/session/changes/parts';
 import { selectWires } from '@/session/select';
-import { whyIsItUnknown } from '@/session/why-unknown';
+import { unknownSelected, whyIsItUnknown } from '@/session/why-unknown';
 import type { Command } from './command';
 import { all, canEdit, onePart, someParts, somethingSelected } from './conditions';
 import type { EditorContext } from './context';
@@ -162,12 +162,15 @@ export const PARTS: readonly Command[] = [
     help: 'why what is selected is X or floats',
     words: 'X Z floating undefined explain source',
     when: all(somethingSelected, ({ session }) => {
-      const why = whyIsItUnknown(session);
-      return why.ok ? DONE : why;
+      const unknown = unknownSelected(session);
+      return unknown.ok ? DONE : unknown;
     }),
     run: ({ session }) => {
       const why = whyIsItUnknown(session);
-      if (!why.ok) return;
+      if (!why.ok) {
+        session.say(sentence(why.problem));
+        return;
+      }
       const { text, parts, isEndedByPowerUp } = why.value;
       session.say(text, 'calm', { lit: parts, ...(isEndedByPowerUp && { offers: 'power-up' }) });
     },

@@ -58,7 +58,7 @@ export class Flick {
     else this.isOver = true;
   }
 
-  /** The ring is there: it makes up for what it has missed, and follows from now on. */
+  /** Hands the path over to the ring: what it has missed so far at once, the rest as it comes. */
   takenBy(taker: NonNullable<Flick['taker']>): void {
     if (this.taker) return;
     this.taker = taker;

@@ -47,10 +47,17 @@ function unknownAtSelection({ state, sheet }: Session): { name: string; net: num
   return { name: from ? `the wire from ${spokenName(from)}` : 'the wire', net };
 }
 
-/** Explains what is selected, if it is X or Z at the moment. */
-export function whyIsItUnknown(session: Session): Result<WhyUnknown> {
+/** The unknown net that is selected; refused where none is. */
+export function unknownSelected(session: Session): Result<{ readonly name: string; readonly net: number }> {
   const found = unknownAtSelection(session);
-  if (!found) return refused('known', 'select a part or a wire that is X or floats first');
+  return found ? done(found) : refused('known', 'select a part or a wire that is X or floats first');
+}
+
+/** Explains what is selected, if it is X or Z at the moment; runs the circuit anew from power-up to see whether that ends it. */
+export function whyIsItUnknown(session: Session): Result<WhyUnknown> {
+  const selected = unknownSelected(session);
+  if (!selected.ok) return selected;
+  const found = selected.value;
   const { state, trace } = session;
   const moment = state.cursor ?? state.now;
   const steps = whyUnknown(state.netlist, trace, found.net, moment);

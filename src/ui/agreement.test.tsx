@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { emptyLesson, type Part } from '@/core/circuit/lesson';
@@ -572,5 +572,6 @@ test('all faces say the same of random circuits at every moment', async () => {
     }
     walk.faces.close();
   }
+  rmSync(folder, { recursive: true });
   expect([...kinds.values()]).toEqual([]);
 }, 1_800_000);

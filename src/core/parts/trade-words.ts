@@ -1,9 +1,9 @@
 /*
- * Names of the trade for parts, beside those that the parts themselves have, and how names are compared.
+ * Further names of parts that people of the trade type, and the comparison of names.
  */
 
 /** What a name of the trade means: the typed name of a part, with words that set it. Written as `spelt` writes them. */
-export const TRADE: Readonly<Record<string, string>> = {
+const TRADE: Readonly<Record<string, string>> = {
   'exclusive or': 'xor',
   'ex or': 'xor',
   exor: 'xor',
@@ -76,6 +76,15 @@ export const TRADE: Readonly<Record<string, string>> = {
   splitter: 'slice',
   merger: 'join',
   comment: 'note',
+};
+
+/** All names of the trade. */
+export const TRADE_NAMES = Object.keys(TRADE);
+
+/** What a name of the trade means, in words: the typed name of a part, then what sets it; none for any other name. */
+export const meaningOf = (name: string): readonly string[] => {
+  const typed = spelt(name);
+  return Object.hasOwn(TRADE, typed) ? TRADE[typed]!.split(' ') : [];
 };
 
 const NUMBERS = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];

@@ -53,8 +53,9 @@ test.each([
 });
 
 test.each([
-  ['nadn', 'No part is called “nadn”; is it NAND that you mean?'],
+  ['nadn', 'No part is called “nadn”; do you mean NAND?'],
   ['sw A[7:0], B', 'Labels with brackets are all of one width: place the others by themselves.'],
+  ['constructor', 'No part is called “constructor”.'],
   ['frobnicator', 'No part is called “frobnicator”.'],
   ['', 'Type the name of a part.'],
   ['and 17', 'AND does not understand “17”.'],

@@ -3,7 +3,7 @@ import { done, type Result, refusal, refused, within } from '../values/result';
 import { defaultParams, readParams } from './params';
 import type { PartKind } from './part-kind';
 
-import { distance, numberOfWord, spelt, TRADE } from './trade-words';
+import { distance, meaningOf, numberOfWord, spelt, TRADE_NAMES } from './trade-words';
 
 /** A typed line that places parts: a kind, its parameters, and a label for each part. */
 export interface TypedPart {
@@ -19,7 +19,7 @@ const NEAR = 2;
 /** All names by which a kind is typed, as they are compared. */
 function namesOf(kind: PartKind): string[] {
   const own = kind.typed.map(spelt);
-  const trade = Object.keys(TRADE).filter((name) => own.includes(spelt(TRADE[name]!.split(' ')[0]!)));
+  const trade = TRADE_NAMES.filter((name) => own.includes(spelt(meaningOf(name)[0]!)));
   return [...own, ...trade];
 }
 
@@ -66,7 +66,7 @@ function kindAndRest(text: string, kinds: readonly PartKind[]): Named | null {
     const rest = words.slice(count).join(' ');
     const own = kindCalled(head, kinds);
     if (own) return { kind: own, set: [], rest };
-    const [name = '', ...set] = TRADE[spelt(head)]?.split(' ') ?? [];
+    const [name = '', ...set] = meaningOf(head);
     const meant = name && kindCalled(name, kinds);
     if (meant) return { kind: meant, set, rest };
   }
@@ -126,7 +126,7 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
     const isBegun = only && namesOf(only).some((name) => name.startsWith(spelt(typed)));
     if (typed && isBegun && !other) return done({ kind: only, params: defaultParams(only), labels: [''] });
     if (!typed) return refused('empty', 'type the name of a part');
-    const near = only ? `; is it ${only.name} that you mean?` : '';
+    const near = only ? `; do you mean ${only.name}?` : '';
     return refused('no-such-part', `no part is called “${typed}”${near}`);
   }
   const { kind } = found;

@@ -40,7 +40,7 @@ export function layOut(sheet: Sheet): Sheet {
   }
   const best = tried.reduce((a, b) => (isBetter(b, a) ? b : a));
   if (best.stuck.size === 0) return best.sheet;
-  // Last of all, wires that were laid make way for those that are stuck, in the widest sheet first.
+  // As a last resort, laid wires make way for stuck ones, on the widest sheet first.
   let least = best;
   for (const laid of tried.reverse()) {
     const made = withWayMade(laid);
@@ -178,7 +178,7 @@ function endsOf(sheet: Sheet, wire: Wire): readonly [RouteEnd, RouteEnd] | null 
   return from && to ? [from, to] : null;
 }
 
-/** Finds courses for wires, one after the other: those that are first find the freest place. */
+/** Routes wires one after the other; the first have the most room. */
 function routed(sheet: Sheet, nets: WireNets, order: readonly Wire[]) {
   const obstacles = new Obstacles(sheet, nets, new Set(order.map((w) => w.id)));
   const wires = new Map(sheet.wires);

@@ -36,7 +36,7 @@ const SEEN = 300;
 /** Ms for which a hand rests on a family that it means. */
 const REST = 140;
 
-/** A name that fits into a slice: its last word stands for a long one. */
+/** A name that fits into a slice: the first word of a long one. */
 const shortName = (name: string) => (name.length > 13 ? name.split(' ').at(0)! : name);
 
 /** SVG path of a sector between two radii and two angles (radians, 0 is up, clockwise). */
