@@ -48,9 +48,9 @@ const views: Record<string, (page: Page) => Promise<void>> = {
     await views['lesson, table']!(page);
     await page.keyboard.type('nor');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('2 problems')).toBeVisible();
+    await expect(page.getByText('2 open inputs')).toBeVisible();
     await page.keyboard.press('F8');
-    await expect(page.getByRole('dialog', { name: 'Problem' })).toBeVisible();
+    await expect(page.getByRole('dialog', { name: 'Open input' })).toBeVisible();
   },
   'formula and map': async (page) => {
     await views['lesson, table']!(page);

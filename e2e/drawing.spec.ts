@@ -14,7 +14,7 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.mouse.move(x, y - 150, { steps: 4 });
   await page.mouse.up({ button: 'right' });
   await count(hand).toBe(1);
-  await expect.poll(() => hand.parts()).toEqual(['AND 1, two-input AND, output X, something is wrong here']);
+  await expect.poll(() => hand.parts()).toEqual(['AND 1, two-input AND, output X, not wired completely']);
   // Clicks: first a family, then its part.
   await hand.point(40, 22);
   await page.keyboard.press('Space');
@@ -26,7 +26,10 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await inputs.hover();
   await ring.getByRole('menuitem', { name: 'Switch', exact: true }).click();
   await count(hand).toBe(2);
-  await expect.poll(async () => (await hand.parts())[0]).toBe('S1, switch, 0');
+  // The label is at hand: it is typed, or one goes on.
+  await page.keyboard.type('Key');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await hand.parts())[0]).toBe('Key, switch, 0');
   // Arrow keys: down to the outputs, Enter.
   await hand.point(14, 30);
   await page.keyboard.press('Space');
@@ -35,7 +38,9 @@ test('the ring works by a flick of the right button, by clicks and by the arrow 
   await page.keyboard.press('Enter');
   await count(hand).toBe(3);
   await expect.poll(async () => (await hand.parts()).at(-1)).toContain('L1, lamp');
+  await expect(page.getByRole('dialog', { name: 'Label of L1' })).toBeVisible();
   await page.keyboard.press('Space');
+  await expect(ring).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(ring).toHaveCount(0);
 });

@@ -58,7 +58,7 @@ async function draw(page: Page): Promise<void> {
       'Drive, lamp, from AND 1, shows 0',
       'Warn, lamp, from AND 2, shows 0',
     ]);
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByRole('button', { name: /problem|open input/ })).toHaveCount(0);
 
   // Moving keeps the wires; a copy is made, deleted, and undone.
   await hand.drag([24, 19], [24, 22]);
@@ -79,20 +79,20 @@ async function draw(page: Page): Promise<void> {
 
   // A loose input is reported in words, at its place and in the list.
   await hand.type(10, 32, 'or');
-  await expect(page.getByRole('button', { name: '2 problems' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '2 open inputs' })).toBeVisible();
   await hand.point(7, 31);
-  await expect(page.getByText('Input A of OR 1 is loose.')).toBeVisible();
+  await expect(page.getByText('Input A of OR 1 is open.')).toBeVisible();
   // Two outputs tied together.
   await hand.drag([6, 12], [13, 32]);
-  await expect(page.getByRole('button', { name: '3 problems' })).toBeVisible();
-  await page.getByRole('button', { name: '3 problems' }).click();
+  await expect(page.getByRole('button', { name: '1 problem · 2 open inputs' })).toBeVisible();
+  await page.getByRole('button', { name: '1 problem · 2 open inputs' }).click();
   await expect(
     page.getByRole('button', { name: /The outputs of Clear and OR 1 are tied together/ }),
   ).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByRole('button', { name: /problem|open input/ })).toHaveCount(0);
 }
 
 async function tryIt(page: Page): Promise<void> {

@@ -23,6 +23,10 @@ export function pointedPixel({ drawing }: EditorContext): Point {
   return popup?.is === 'actions' ? popup.at : drawing.spot();
 }
 
+/** Opens the ring at the pointer. */
+export const openRing = ({ drawing }: EditorContext): void =>
+  drawing.open({ is: 'ring', at: drawing.spot(), flick: null, pointed: drawing.isPointed() });
+
 /** Opens the typing line with some text in it. */
 export const openTyping = ({ drawing }: EditorContext, first: string): void =>
   drawing.open({
@@ -33,15 +37,25 @@ export const openTyping = ({ drawing }: EditorContext, first: string): void =>
     pointed: drawing.isPointed(),
   });
 
-/** Remembers that parts were placed, and offers to place another or to set them. */
+/**
+ * Remembers that parts were placed, and offers to place another or to set them.
+ * @param asksLabel whether a part that has a label of its own asks for another first.
+ */
 export function afterPlacing(
   { drawing }: EditorContext,
   kind: PartKind,
   params: Params,
   placed: Result<string[]>,
+  asksLabel = false,
 ): void {
   noteRecent(kind);
-  drawing.open(placed.ok ? { is: 'placed', kind, params, parts: placed.value } : null);
+  if (!placed.ok) {
+    drawing.open(null);
+    return;
+  }
+  const offer = { is: 'placed', kind, params, parts: placed.value } as const;
+  const [only] = placed.value;
+  drawing.open(asksLabel && kind.labelled && only ? { is: 'label', part: only, placed: offer } : offer);
 }
 
 /** Places a part of a kind at a pixel. @param isPointed whether somebody pointed there, so that it is joined. */
@@ -76,8 +90,7 @@ export const PLACE: readonly Command[] = [
     words: 'insert add choose',
     isEverywhere: true,
     when: canEdit,
-    run: ({ drawing }) =>
-      drawing.open({ is: 'ring', at: drawing.spot(), flick: null, pointed: drawing.isPointed() }),
+    run: openRing,
   },
   TYPE,
   {

@@ -22,6 +22,8 @@ export type Popup =
       /** Whether the pointer shows the place. */
       readonly pointed: boolean;
     }
+  /** The label of a part that has just been placed; `placed` is offered after it. */
+  | { readonly is: 'label'; readonly part: string; readonly placed: Placed }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
   | { readonly is: 'actions' | 'repeat'; readonly at: Point }
   /** Panels of one part: wiring from the keyboard, the value of a bus input, and the part's own table. */

@@ -66,18 +66,18 @@ export const VIEW: readonly Command[] = [
   },
   {
     id: 'view.problem',
-    name: 'Next problem',
+    name: 'Next problem or open input',
     group: 'view',
     keys: ['F8'],
-    help: 'the next problem, with its remedies',
-    words: 'problem error loose wrong',
+    help: 'the next problem or open input, with its remedies',
+    words: 'problem error loose unwired wrong',
     isEverywhere: true,
     when: always,
     run: ({ session, drawing }) => {
       const count = session.state.diagnostics.length;
       const shown = drawing.popup();
       if (count > 0) drawing.goToProblem(shown?.is === 'problem' ? (shown.index + 1) % count : 0);
-      else session.say('Nothing is loose and nothing is wrong.');
+      else session.say('Every input is wired, and nothing is wrong.');
     },
   },
   {

@@ -20,12 +20,16 @@ test('a part is said with its state and its neighbours', () => {
   expect(words(session, 'lamp1')).toBe('Drive, lamp, from AND 1, shows 0');
 });
 
-test('what is loose says that something is wrong', () => {
+test('a part says whether it is wired completely, and whether something is wrong', () => {
   const s = new Sketch();
   s.place('switch', 0, 0, 'Key');
   s.place('and', 10, 0);
   s.wire('switch1.Y', 'and1.A');
-  expect(words(new Session(s.lesson), 'and1')).toMatch(/something is wrong here$/);
+  expect(words(new Session(s.lesson), 'and1')).toMatch(/not wired completely$/);
+  s.place('not', 0, 20);
+  s.wire('switch1.Y', 'and1.B');
+  s.wire('not1.Y', 'and1.B');
+  expect(words(new Session(s.lesson), 'not1')).toMatch(/something is wrong here$/);
 });
 
 test('a sheet is read from its inputs over what lies between to its outputs', () => {

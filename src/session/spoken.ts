@@ -2,6 +2,7 @@ import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/c
 import { pinsOf } from '@/core/drawing/geometry/placement';
 import { type WireNets, wireNets } from '@/core/drawing/geometry/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';
+import { isUnfinished } from '@/core/netlist/diagnostic';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { drivenClocks } from '@/core/simulate/drive';
 import { type Logic, letterOf } from '@/core/values/logic';
@@ -119,7 +120,8 @@ export function spokenPart(state: SessionState, sheet: Sheet, part: Part): strin
       ports[0]!.width === 1 && value(ports[0]!.name) === '1' ? 'on' : `shows ${value(ports[0]!.name)}`,
     );
   if (drives.length) words.push(`drives ${listed(drives)}`);
-  const loose = state.diagnostics.some((d) => d.pins.some((p) => isPinEnd(p) && p.part === part.id));
-  if (loose) words.push('something is wrong here');
+  const found = state.diagnostics.filter((d) => d.pins.some((p) => p.part === part.id));
+  if (found.some((d) => !isUnfinished(d))) words.push('something is wrong here');
+  else if (found.length > 0) words.push('not wired completely');
   return words.join(', ');
 }

@@ -72,7 +72,7 @@ test('a forbidden part, a missing input, an unknown name and a loose pin are com
   s.make(remove(s.sheet, new Set(['switch3']), new Set()));
   const result = check(s.sheet, exercise);
   expect(result.complaints).toContain('The input “Clear” is missing.');
-  expect(result.complaints.join()).toContain('Input C of AND 1 is loose');
+  expect(result.complaints.join()).toContain('Input C of AND 1 is open');
   expect(result.right).toBe(0);
   s.place('lamp', 60, 60, 'Extra');
   expect(check(s.sheet, exercise).complaints).toContain('The task has no output called “Extra”.');

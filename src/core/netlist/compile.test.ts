@@ -45,7 +45,7 @@ test('a loose input is named with its part and its pin', () => {
   s.place('and', 10, 10);
   const [first] = compile(s.sheet).diagnostics;
   expect(first).toMatchObject({ code: 'loose-input', pins: [{ part: 'and1', port: 'A' }] });
-  expect(first!.message).toContain('Input A of AND 1 is loose');
+  expect(first!.message).toContain('Input A of AND 1 is open');
 });
 
 test('two outputs tied together are named, and so is a wire that nobody drives', () => {

@@ -24,3 +24,6 @@ export interface Diagnostic {
   /** Id of the block's sheet that contains it. */
   readonly inside?: string;
 }
+
+/** Whether it says only that something is not wired yet, and nothing contradicts anything. */
+export const isUnfinished = ({ code }: Diagnostic): boolean => code === 'loose-input' || code === 'undriven';

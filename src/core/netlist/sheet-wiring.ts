@@ -168,7 +168,7 @@ function diagnose(
       found.push({
         code: 'loose-input',
         severity: 'problem',
-        message: `Input ${port(readers[0]!).name} of ${called(readers[0]!)} is loose. Wire it to a switch, a constant or an output.`,
+        message: `Input ${port(readers[0]!).name} of ${called(readers[0]!)} is open. Wire it to a switch, a constant or an output.`,
         pins: ends(readers),
       });
     else if (drivers[g] === 0 && !pulled && readers.length > 0)

@@ -1,3 +1,4 @@
+import type { Point } from '../circuit/geometry';
 import { type Logic, ONE, X } from '../values/logic';
 import { readWord, wordText, wordValue } from '../values/radix';
 import { counted } from '../values/wording';
@@ -51,6 +52,9 @@ function lever(y: number, on: boolean): Shape[] {
   ];
 }
 
+/** The one bit of a round switch or button, where it is pressed; its frame's corners are beside it. */
+const onRound = ({ x, y }: Point) => (Math.hypot(x, y) <= 1.3 ? 0 : null);
+
 const roundBody = { x0: -1.3, y0: -1.3, x1: 1.3, y1: 1.3 };
 
 const switchKind = definePart(
@@ -73,8 +77,11 @@ const switchKind = definePart(
         ? roundBody
         : { x0: bankLeft(params), y0: -bankHalf(params.width), x1: 1.3, y1: bankHalf(params.width) },
     role: () => ({ role: 'input', by: 'switch' }),
-    bitAt: (params, { y }) => {
+    bitAt: (params, at) => {
       const width = params.width;
+      if (width === 1) return onRound(at);
+      const { y } = at;
+      if (Math.abs(y) > bankHalf(width) || at.x > 1.3) return null;
       const pitch = (2 * bankHalf(width)) / width;
       return Math.min(width - 1, Math.max(0, width - 1 - Math.floor((y + bankHalf(width)) / pitch)));
     },
@@ -131,6 +138,7 @@ const buttonKind = definePart((of: ParamSchemas) => of.object({ caption: of.capt
   ports: () => [output],
   body: () => roundBody,
   role: () => ({ role: 'input', by: 'button' }),
+  bitAt: (_, at) => onRound(at),
   symbol: (params, look) => [
     ...captionShapes(params, -1.3),
     ...keyShapes(params, 1.3),

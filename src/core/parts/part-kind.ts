@@ -188,8 +188,8 @@ export interface PartEntry<P> {
   readonly role?: (params: P) => Role;
   /** Parts of this kind with the same label on a sheet are joined at their first port. */
   readonly joinsByLabel?: boolean;
-  /** The bit of a bank of switches that stands at a place, in the part's own coordinates. */
-  readonly bitAt?: (params: P, at: Point) => number;
+  /** The bit whose lever or button stands at a place in the part's own coordinates; null beside them. */
+  readonly bitAt?: (params: P, at: Point) => number | null;
   build(params: P, builder: Builder): void;
   /** In words, without the label: "two-input AND". */
   spoken(params: P): string;

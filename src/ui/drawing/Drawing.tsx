@@ -246,13 +246,14 @@ export function Drawing() {
         onPointerMove={(event) => {
           const pixel = pixelOf(event);
           pointer.current = pixel;
-          if (openNow.current?.is === 'ring') {
-            openNow.current.flick?.move(pixel);
-            return;
-          }
           const { pointerId, pointerType } = event;
-          controller.whenLoaded((now) => now.pointers.move(pointerId, pixel, pointerType === 'touch'));
-          if (pointerType !== 'touch') {
+          // Whether the ring is open is known when the press before has been heeded, which may be later.
+          controller.whenLoaded((now) => {
+            const popup = openNow.current;
+            if (popup?.is === 'ring') popup.flick?.move(pixel);
+            else now.pointers.move(pointerId, pixel, pointerType === 'touch');
+          });
+          if (openNow.current?.is !== 'ring' && pointerType !== 'touch') {
             showTip(pixel);
             const hover = controller.now?.gesture.hover;
             pointAt(hover?.is === 'part' ? hover.part : null);
@@ -260,15 +261,14 @@ export function Drawing() {
         }}
         onPointerUp={(event) => {
           const pixel = pixelOf(event);
-          const ring = openNow.current?.is === 'ring' ? openNow.current : null;
-          if (event.button === 2) {
-            ring?.flick?.release();
-            return;
-          }
-          if (event.pointerType === 'touch') ring?.flick?.release();
-          const { pointerId, pointerType } = event;
+          const { button, pointerId, pointerType } = event;
           const keys = keysOf(event);
-          controller.whenLoaded((now) => now.pointers.up(pointerId, pixel, pointerType === 'touch', keys));
+          controller.whenLoaded((now) => {
+            const popup = openNow.current;
+            if (popup?.is === 'ring' && (button === 2 || pointerType === 'touch')) popup.flick?.release();
+            if (button !== 2) now.pointers.up(pointerId, pixel, pointerType === 'touch', keys);
+          });
+          if (button === 2) return;
           if (pointerType !== 'touch') showTip(pixel);
         }}
         onPointerCancel={() => controller.whenLoaded((now) => now.pointers.cancel())}
@@ -297,6 +297,7 @@ const keysOf = (event: React.PointerEvent): Keys => ({
   add: event.ctrlKey || event.metaKey,
   alt: event.altKey,
   middle: event.button === 1,
+  time: event.timeStamp,
 });
 
 const measureWhole = ({ clientWidth, clientHeight }: HTMLElement) => ({

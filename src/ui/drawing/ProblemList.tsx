@@ -4,7 +4,7 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { useSessionState } from '@/ui/session/session-context';
-import { PROBLEM_COUNT, problemCountText } from './problem-count-text';
+import { problemCountLook, problemCountText } from './problem-count-text';
 
 /** Each problem, in words; a press leads to its place. */
 export function ProblemList({ onShow }: { onShow: (problem: Diagnostic) => void }) {
@@ -12,7 +12,7 @@ export function ProblemList({ onShow }: { onShow: (problem: Diagnostic) => void 
   const [open, setOpen] = useState(true);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className={PROBLEM_COUNT}>{problemCountText(found.length)}</Popover.Trigger>
+      <Popover.Trigger className={problemCountLook(found)}>{problemCountText(found)}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" className="menu max-h-80 w-96 overflow-auto p-2" aria-label="Problems">
           <ul className="flex flex-col">

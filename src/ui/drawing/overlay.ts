@@ -1,7 +1,7 @@
 import type { Point } from '@/core/circuit/geometry';
 import type { Sheet } from '@/core/circuit/lesson';
 import { pinOf } from '@/core/drawing/geometry/placement';
-import type { Diagnostic } from '@/core/netlist/diagnostic';
+import { type Diagnostic, isUnfinished } from '@/core/netlist/diagnostic';
 import type { SessionState } from '@/session/state';
 import type { DraggedObjects, Overlay } from './canvas/scene';
 import type { PointerGesture } from './gestures/pointer-gesture';
@@ -31,7 +31,7 @@ export function overlayOf(
     touches: gesture?.touches ?? [],
     problems: problemSpots(sheet, state.diagnostics).map(({ at, problem }) => ({
       at,
-      grave: problem.code !== 'loose-input',
+      grave: !isUnfinished(problem),
     })),
     grid: true,
     dragged,

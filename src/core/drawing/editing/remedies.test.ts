@@ -1,7 +1,7 @@
 import { compile } from '../../netlist/compile';
 import { pin, Sketch } from '../../testing/sketch';
 import { expectTidy } from '../../testing/tidy-sheet';
-import { gather, remediesFor, widthAt, widthRemedies } from './remedies';
+import { gather, remediesFor, remediesForAll, widthAt, widthRemedies } from './remedies';
 
 const problems = (s: Sketch) =>
   compile(s.sheet, s.lesson.sheets).diagnostics.filter((d) => d.severity === 'problem');
@@ -30,6 +30,18 @@ test('a loose input gets a switch, or is made 0 or 1, and no problem is left', (
     applyRemedy(s, 'loose-input', name);
     expect(problems(s)).toEqual([]);
     expect(s.columns()).toEqual([column]);
+    expectTidy(s.sheet);
+  }
+});
+
+test('ten open inputs are mended by one remedy', () => {
+  for (const [nth, name] of ['Put switches at all 10', 'Make all 10 0', 'Make all 10 1'].entries()) {
+    const s = new Sketch();
+    for (let i = 0; i < 5; i++) s.place('and', 16, 6 * i);
+    const remedy = remediesForAll(s.lesson, 'sheet1', problems(s))[nth]!;
+    expect(remedy.name).toBe(name);
+    s.make(remedy.find());
+    expect(problems(s)).toEqual([]);
     expectTidy(s.sheet);
   }
 });

@@ -11,7 +11,7 @@ import {
   type Sheet,
   sheetOf,
 } from '../../circuit/lesson';
-import type { Diagnostic } from '../../netlist/diagnostic';
+import { type Diagnostic, isUnfinished } from '../../netlist/diagnostic';
 import { findKind, kindOf } from '../../parts/catalogue';
 import { readParams } from '../../parts/params';
 import { footprintOf, pinOf, pinsOf } from '../geometry/placement';
@@ -46,6 +46,39 @@ export function remediesFor(lesson: Lesson, sheetId: string, problem: Diagnostic
     default:
       return [];
   }
+}
+
+/** A remedy that fits many problems at once; its edit is found when it is wanted. */
+export interface JointRemedy {
+  readonly name: string;
+  readonly find: () => Edit;
+}
+
+/** The remedies that give every open input of a sheet a driver; none where there are fewer than two. */
+export function remediesForAll(
+  lesson: Lesson,
+  sheetId: string,
+  problems: readonly Diagnostic[],
+): JointRemedy[] {
+  const open = problems.filter(isUnfinished);
+  if (open.length < 2) return [];
+  return [`Put switches at all ${open.length}`, `Make all ${open.length} 0`, `Make all ${open.length} 1`].map(
+    (name, nth) => ({
+      name,
+      find: () => {
+        let now = lesson;
+        const edits: Edit[] = [];
+        for (const problem of open) {
+          const remedy = remediesFor(now, sheetId, problem)[nth];
+          const applied = remedy && apply(now, remedy.edit);
+          if (!applied?.ok) continue;
+          now = applied.value;
+          edits.push(remedy!.edit);
+        }
+        return group(edits);
+      },
+    }),
+  );
 }
 
 function driverRemedies(sheet: Sheet, pin: PinEnd): Remedy[] {

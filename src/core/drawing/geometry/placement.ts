@@ -110,16 +110,30 @@ function findFootprint(part: Part): Box {
   const e = extentOf(part);
   const kind = kindOf(part);
   const below = kind.role ? e.y1 + 1.4 : e.y1;
-  const text = plainText(part.label).length * LETTER + 0.6;
+  const label = labelBox(part);
+  if (!label) return { ...e, y1: below };
+  return {
+    x0: Math.min(e.x0, label.x0),
+    y0: Math.min(e.y0, label.y0),
+    x1: Math.max(e.x1, label.x1),
+    y1: Math.max(below, label.y1),
+  };
+}
+
+/** Where the label of a part stands, roughly; null where none is drawn. */
+export function labelBox(part: Part): Box | null {
+  const e = extentOf(part);
+  const wide = plainText(part.label).length * LETTER + 0.6;
+  const [x, y] = [(e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2];
   switch (part.label ? labelSide(part) : 'none') {
     case 'left':
-      return { ...e, x0: e.x0 - text, y1: below };
+      return { x0: e.x0 - wide, y0: y - 0.7, x1: e.x0, y1: y + 0.7 };
     case 'right':
-      return { ...e, x1: e.x1 + text, y1: below };
+      return { x0: e.x1, y0: y - 0.7, x1: e.x1 + wide, y1: y + 0.7 };
     case 'top':
-      return { ...e, y0: e.y0 - 1.4 };
+      return { x0: x - wide / 2, y0: e.y0 - 1.4, x1: x + wide / 2, y1: e.y0 };
     default:
-      return { ...e, y1: below };
+      return null;
   }
 }
 

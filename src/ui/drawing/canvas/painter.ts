@@ -358,7 +358,7 @@ function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Pa
   }
   for (const { at, grave } of overlay.problems) {
     if (grave) badge(g, at, palette);
-    else looseEnd(g, at, palette);
+    else openEnd(g, at, palette);
   }
   if (overlay.box) {
     const { x0, y0, x1, y1 } = overlay.box;
@@ -373,12 +373,12 @@ function paintOverlay(g: CanvasRenderingContext2D, overlay: Overlay, palette: Pa
 }
 
 /** The small open ring at a pin that nothing is wired to. */
-function looseEnd(g: CanvasRenderingContext2D, at: Point, palette: Palette): void {
+function openEnd(g: CanvasRenderingContext2D, at: Point, palette: Palette): void {
   g.beginPath();
   g.arc(at.x, at.y, 0.34, 0, 7);
   g.fillStyle = palette.paper;
   g.fill();
-  g.strokeStyle = palette.conflict;
+  g.strokeStyle = palette.quiet;
   g.lineWidth = 0.16;
   g.stroke();
 }

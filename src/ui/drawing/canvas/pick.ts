@@ -8,14 +8,14 @@ import {
   type Point,
 } from '@/core/circuit/geometry';
 import type { End, Sheet } from '@/core/circuit/lesson';
-import { bodyOf, courseOf, pinsOf } from '@/core/drawing/geometry/placement';
+import { bodyOf, courseOf, labelBox, pinsOf } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { wireNets } from '@/core/drawing/geometry/wire-nets';
 
-/** The object under the pointer: a pin before a body, a body before a wire. */
+/** The object under the pointer: a pin before a body, a body before a wire, a wire before a label. */
 export type Picked =
   | { readonly is: 'pin'; readonly end: End; readonly at: Point; readonly part: string }
-  | { readonly is: 'part'; readonly part: string }
+  | { readonly is: 'part'; readonly part: string; readonly onLabel?: boolean }
   | { readonly is: 'wire'; readonly wire: string; readonly at: Point };
 
 /** How near in grid steps counts as on it; a little more when zoomed out. */
@@ -40,7 +40,18 @@ export function pick(sheet: Sheet, p: Point, scale: number, wide = 1): Picked | 
     }
     if (contains(grown(bodyOf(part), 0.3), p)) body = { is: 'part', part: part.id };
   }
-  return nearest ?? body ?? pickWire(sheet, p, WIRE_REACH * reach);
+  return nearest ?? body ?? pickWire(sheet, p, WIRE_REACH * reach) ?? pickLabel(sheet, p);
+}
+
+/** A label is never longer than this many grid steps. */
+const LONGEST_LABEL = 26;
+
+function pickLabel(sheet: Sheet, p: Point): Picked | null {
+  for (const part of spatialIndexOf(sheet).partsIn(grown(spot(p), LONGEST_LABEL))) {
+    const box = labelBox(part);
+    if (box && contains(box, p)) return { is: 'part', part: part.id, onLabel: true };
+  }
+  return null;
 }
 
 function pickWire(sheet: Sheet, p: Point, reach: number): Picked | null {

@@ -72,7 +72,7 @@ export interface Overlay {
   readonly border: { readonly axis: 'across' | 'down'; readonly at: number } | null;
   /** Where pins will be joined. */
   readonly touches: readonly Point[];
-  /** Places of pins with a complaint; one that is not grave is merely loose. */
+  /** Places of pins with a complaint; one that is not grave is merely open. */
   readonly problems: readonly { readonly at: Point; readonly grave: boolean }[];
   readonly grid: boolean;
   /** The objects that a gesture moves. */

@@ -21,6 +21,10 @@ export type GestureState =
       readonly from: Point;
       readonly pixel: Point;
       readonly add: boolean;
+      /** Whether its label was pressed. */
+      readonly onLabel: boolean;
+      /** Whether it is the second press of a double press, which does not act on the circuit again. */
+      readonly isSecond: boolean;
     }
   | {
       readonly state: 'moving';
@@ -70,6 +74,8 @@ export interface Keys {
   readonly middle?: boolean;
   /** A finger is not as exact as a pointer. */
   readonly coarse?: boolean;
+  /** When it happened, in ms. */
+  readonly time?: number;
 }
 
 /** The edit that a gesture would make if it ended now; null if it would make none. */

@@ -165,6 +165,27 @@ test('a button is 1 while it is pressed, also when the pointer slips into a move
   expect(h.session.state.on.has('button1')).toBe(false);
 });
 
+test('a double press moves a lever once and opens nothing; on the label it opens the settings', () => {
+  const h = handOn(loose());
+  const said = () => h.session.state.notice?.text ?? '';
+  h.click(0, 0, { time: 1000 });
+  h.click(0, 0, { time: 1120 });
+  h.gesture.double(h.at(0, 0));
+  expect([...h.session.state.on]).toEqual(['switch1']);
+  expect(h.popup()).toBeNull();
+  expect(said()).toMatch('press twice on the label');
+  // To and fro at leisure, and as often as one likes.
+  h.click(0, 0, { time: 1500 });
+  expect([...h.session.state.on]).toEqual([]);
+  h.click(0, 0, { time: 1900 });
+  expect([...h.session.state.on]).toEqual(['switch1']);
+  h.click(-1.8, 0, { time: 3000 });
+  h.click(-1.8, 0, { time: 3100 });
+  h.gesture.double(h.at(-1.8, 0));
+  expect([...h.session.state.on]).toEqual(['switch1']);
+  expect(h.popup()).toEqual({ is: 'settings', parts: ['switch1'], at: 'label' });
+});
+
 test('dragging paper pans; a double click opens settings', () => {
   const h = handOn(loose());
   h.drag([40, 40], [45, 42]);

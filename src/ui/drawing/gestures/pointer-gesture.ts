@@ -1,7 +1,7 @@
 import type { EditorContext } from '@/commands/context';
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Box, Point } from '@/core/circuit/geometry';
-import { type End, isPinEnd, sheetOf } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part, sheetOf } from '@/core/circuit/lesson';
 import { type Guide, snap } from '@/core/drawing/editing/arrange';
 import { touching } from '@/core/drawing/editing/join-up';
 import { extended } from '@/core/drawing/editing/multi-pin-drag';
@@ -9,6 +9,7 @@ import { inPart } from '@/core/drawing/geometry/placement';
 import { panned, toSheet } from '@/core/drawing/geometry/viewport';
 import { isFlat, segmentAt } from '@/core/drawing/routing/wire-reshape';
 import { isMomentary, kindOf, sheetIdInside } from '@/core/parts/catalogue';
+import type { Role } from '@/core/parts/part-kind';
 import { letGo } from '@/session/changes/parts';
 import { moveEnd } from '@/session/changes/wires';
 import type { Session } from '@/session/session';
@@ -28,6 +29,8 @@ import { joinEnds, joinPassedPins, wirePreview, wiringFrom, wiringOfEnd, wiringT
 
 /** A press that moves less than this many pixels is a click. */
 const CLICK = 5;
+/** Two presses on one part within this many ms are a double press; who moves a lever to and fro takes longer. */
+const DOUBLE = 250;
 
 /**
  * The gestures of one pointer on the sheet. Dragging paper pans; dragging from a pin or a wire draws a wire;
@@ -37,6 +40,8 @@ const CLICK = 5;
 export class PointerGesture {
   private now: GestureState = IDLE;
   private heldButton: string | null = null;
+  /** The last press that acted on the circuit. */
+  private acted: { readonly part: string; readonly time: number } | null = null;
   private coarse = false;
   private edit: { readonly key: string; readonly of: object; readonly edit: Edit | null } | null = null;
   private readonly session: Session;
@@ -133,9 +138,16 @@ export class PointerGesture {
       else if (keys.shift && !keys.middle) this.now = { state: 'boxing', from, to: from };
       else this.now = { state: 'panning', last: pixel, moved: false };
     } else if (picked.is === 'part') {
-      this.now = { state: 'pressing', part: picked.part, from: this.at(pixel), pixel, add: keys.add };
+      const { acted } = this;
+      const { time = Number.POSITIVE_INFINITY } = keys;
+      const isSecond = acted?.part === picked.part && time - acted.time < DOUBLE;
+      const onLabel = picked.onLabel ?? false;
+      const from = this.at(pixel);
+      this.now = { state: 'pressing', part: picked.part, from, pixel, add: keys.add, onLabel, isSecond };
+      this.acted = onLabel || isSecond ? null : { part: picked.part, time };
       const part = session.sheet.parts.get(picked.part);
-      if (part && isMomentary(part) && !keys.add && !keys.shift && !session.state.on.has(part.id)) {
+      const isPressed = part && !onLabel && !isSecond && isMomentary(part) && this.bitAt(part, from) !== null;
+      if (isPressed && !keys.add && !keys.shift && !session.state.on.has(part.id)) {
         this.heldButton = session.keyOf(part.id);
         session.put([[this.heldButton, 1]]);
       }
@@ -247,7 +259,7 @@ export class PointerGesture {
       }
       case 'pressing':
         this.now = IDLE;
-        this.click(now.part, keys, this.at(pixel));
+        this.click(now.part, keys, this.at(pixel), now.onLabel || now.isSecond);
         break;
       case 'moving': {
         const edit = this.pending();
@@ -302,7 +314,13 @@ export class PointerGesture {
     drawing.open({ is: 'typing', at, first: '', pull, pointed: true });
   }
 
-  private click(partId: string, keys: Keys, at: Point): void {
+  /** The bit of an input whose lever stands at a point of the sheet; null beside it. */
+  private bitAt(part: Part, at: Point): number | null {
+    const kind = kindOf(part);
+    return kind.bitAt ? kind.bitAt(part.params, inPart(at, part)) : 0;
+  }
+
+  private click(partId: string, keys: Keys, at: Point, onlySelects: boolean): void {
     const { session } = this;
     const { selection, on } = session.state;
     const part = session.sheet.parts.get(partId);
@@ -315,13 +333,13 @@ export class PointerGesture {
     }
     session.select({ parts: new Set([partId]), wires: new Set() });
     const role = kindOf(part).role?.(part.params);
-    if (role?.role !== 'input') return;
+    const bit = this.bitAt(part, at);
+    if (role?.role !== 'input' || onlySelects || bit === null) return;
     if (role.by === 'port' && kindOf(part).ports(part.params)[0]!.width > 1) {
       this.context.drawing.open({ is: 'value', part: partId });
       return;
     }
     const latched = role.by === 'button' && (keys.shift || on.has(session.keyOf(partId)));
-    const bit = kindOf(part).bitAt?.(part.params, inPart(at, part)) ?? 0;
     if (role.by === 'switch' || role.by === 'port' || latched) session.flip(partId, bit);
   }
 
@@ -330,13 +348,19 @@ export class PointerGesture {
     this.heldButton = null;
   }
 
-  /** Two clicks lead into a block, open the settings of any other part, and select the whole net of a wire. */
+  /**
+   * Two clicks lead into a block, open the settings of any other part, and select the whole net of a wire. On a lever they
+   * have moved it, and open nothing.
+   */
   double(pixel: Point): void {
     const { session } = this;
     const picked = this.under(pixel);
     if (picked?.is === 'part') {
       const part = session.sheet.parts.get(picked.part);
+      const role = part && !picked.onLabel ? kindOf(part).role?.(part.params) : undefined;
       if (part && sheetIdInside(part) !== undefined) session.enter(picked.part);
+      else if (isByHand(role) && this.bitAt(part!, this.at(pixel)) !== null)
+        session.say('Label and settings: press twice on the label, or F2.');
       else this.context.drawing.open({ is: 'settings', parts: [picked.part], at: 'label' });
     }
     if (picked?.is === 'wire')
@@ -358,3 +382,7 @@ export class PointerGesture {
     return wasBegun;
   }
 }
+
+/** Whether it is an input that a press moves. */
+const isByHand = (role: Role | undefined): boolean =>
+  role?.role === 'input' && (role.by === 'switch' || role.by === 'button' || role.by === 'port');

@@ -60,7 +60,7 @@ export function ComboLine<T>(props: Props<T>) {
       place={place}
       onClose={onClose}
       label={label}
-      side="bottom"
+      gap={0}
       className="w-72"
       onOpen={() => {
         const field = input.current!;

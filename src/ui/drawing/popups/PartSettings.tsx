@@ -39,7 +39,7 @@ export function PartSettings({ parts, at, place, onClose }: Props) {
       place={place}
       onClose={close}
       label={several ? `Settings of ${parts.length} parts` : `Settings of ${spokenName(part!)}`}
-      className="flex w-60 flex-col gap-2.5 overflow-y-auto p-3"
+      className="flex w-72 flex-col gap-2.5 overflow-y-auto p-3"
       onOpen={(content) => {
         const fields = content.querySelectorAll<HTMLElement>('input, select, textarea');
         const field = fields[at === 'parameter' && fields.length > 1 ? 1 : 0];

@@ -1,12 +1,12 @@
 'use client';
 
 import type { RefObject } from 'react';
-import { afterPlacing, gridPoint, openTyping } from '@/commands/place';
+import { afterPlacing, gridPoint, openRing, openTyping } from '@/commands/place';
 import type { Popup } from '@/commands/popup';
 import { type Box, boundingBox, type Point } from '@/core/circuit/geometry';
 import type { Params, Part, Sheet } from '@/core/circuit/lesson';
 import { requirementAt } from '@/core/drawing/editing/compatible-parts';
-import { bodyOf, courseOf } from '@/core/drawing/geometry/placement';
+import { courseOf, footprintOf } from '@/core/drawing/geometry/placement';
 import { toScreen } from '@/core/drawing/geometry/viewport';
 import type { PartKind } from '@/core/parts/part-kind';
 import type { Result } from '@/core/values/result';
@@ -16,6 +16,7 @@ import { within } from '@/ui/controls/within';
 import { useEditor } from '@/ui/session/editor-context';
 import { useSessionState } from '@/ui/session/session-context';
 import { ActionMenu } from './ActionMenu';
+import { LabelLine } from './LabelLine';
 import { OwnTableOfPart } from './OwnTablePanel';
 import { PartSettings } from './PartSettings';
 import { ProblemPanel, UnequalWidths } from './ProblemPanel';
@@ -42,9 +43,9 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
   const { session, drawing } = editor;
   const selection = useSessionState((s) => s.selection.parts);
   const { width, height } = size.current;
-  const placed = (kind: PartKind, params: Params, made: Result<string[]>) => {
+  const placed = (kind: PartKind, params: Params, made: Result<string[]>, asksLabel = false) => {
     close();
-    afterPlacing(editor, kind, params, made);
+    afterPlacing(editor, kind, params, made, asksLabel);
   };
   const onSheet = (pixel: Point) => gridPoint(editor, pixel);
   const boxOf = (box: Box): PixelBox => {
@@ -54,7 +55,7 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
     ];
     return { left: first.x, top: first.y, width: last.x - first.x, height: last.y - first.y };
   };
-  const beside = (...parts: readonly Part[]) => boxOf(boundingBox(parts.map(bodyOf))!);
+  const beside = (...parts: readonly Part[]) => boxOf(boundingBox(parts.map(footprintOf))!);
   const chosen = () =>
     [...selection].map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
   switch (opened.is) {
@@ -68,7 +69,7 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
           session={session}
           onClose={close}
           onPlace={(kind, params) =>
-            placed(kind, params, place(session, kind, params, [''], onSheet(opened.at), opened.pointed))
+            placed(kind, params, place(session, kind, params, [''], onSheet(opened.at), opened.pointed), true)
           }
           onType={(letter) => openTyping(editor, letter)}
         />
@@ -92,10 +93,29 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
               opened.pull.length > 0
                 ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
                 : place(session, kind, params, labels, at, opened.pointed);
-            placed(kind, params, made);
+            placed(kind, params, made, opened.pull.length > 0 && !labels[0]);
           }}
         />
       );
+    case 'label': {
+      const part = sheet.parts.get(opened.part);
+      if (!part) return null;
+      return (
+        <LabelLine
+          place={beside(part)}
+          part={part}
+          onClose={close}
+          onNext={(next) => {
+            close();
+            if (next === 'ring') openRing(editor);
+            else
+              drawing.open(
+                next === 'settings' ? { is: 'settings', parts: [part.id], at: 'parameter' } : opened.placed,
+              );
+          }}
+        />
+      );
+    }
     case 'settings': {
       const parts = opened.parts.map((id) => sheet.parts.get(id)).filter((p): p is Part => p !== undefined);
       if (parts.length === 0) return null;
@@ -161,8 +181,8 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
     case 'placed': {
       const parts = chosen();
       if (parts.length === 0) return null;
-      const body = boundingBox(parts.map(bodyOf))!;
-      const p = toScreen(drawing.view(), { x: body.x0, y: body.y1 + 0.8 });
+      const body = boundingBox(parts.map(footprintOf))!;
+      const p = toScreen(drawing.view(), { x: body.x0, y: body.y1 + 0.4 });
       const first = opened.kind.settings?.[0];
       return (
         <p

@@ -3,8 +3,14 @@
 import { useMemo } from 'react';
 import type { Edit } from '@/core/circuit/edit';
 import type { End, PinEnd } from '@/core/circuit/lesson';
-import { type Remedy, remediesFor, widthAt, widthRemedies } from '@/core/drawing/editing/remedies';
-import type { Diagnostic } from '@/core/netlist/diagnostic';
+import {
+  type Remedy,
+  remediesFor,
+  remediesForAll,
+  widthAt,
+  widthRemedies,
+} from '@/core/drawing/editing/remedies';
+import { type Diagnostic, isUnfinished } from '@/core/netlist/diagnostic';
 import { counted } from '@/core/values/wording';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { Panel } from './Panel';
@@ -23,11 +29,18 @@ export function ProblemPanel({
     () => (problem ? remediesFor(session.state.lesson, session.state.sheetId, problem) : []),
     [session, problem],
   );
+  const forAll = useMemo(
+    () =>
+      problem && isUnfinished(problem)
+        ? remediesForAll(session.state.lesson, session.state.sheetId, problems)
+        : [],
+    [session, problem, problems],
+  );
   if (!problem) return null;
   const go = (by: number) => onGo((index + by + problems.length) % problems.length);
   return (
     <Panel
-      label="Problem"
+      label={isUnfinished(problem) ? 'Open input' : 'Problem'}
       {...at}
       onKey={(key) => {
         if (key === 'F8' || key === 'ArrowRight') go(1);
@@ -38,6 +51,23 @@ export function ProblemPanel({
     >
       <p>{problem.message}</p>
       <Remedies remedies={remedies} onClose={at.onClose} />
+      {forAll.length > 0 && (
+        <div className="flex flex-wrap gap-1.5 border-t border-hairline pt-2">
+          {forAll.map(({ name, find }) => (
+            <button
+              key={name}
+              type="button"
+              className="button small"
+              onClick={() => {
+                at.onClose();
+                return session.edit(`remedy: ${name}`, find());
+              }}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+      )}
       {problems.length > 1 && (
         <div className="flex items-center gap-1 text-xs text-quiet">
           <button

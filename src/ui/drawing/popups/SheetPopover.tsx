@@ -26,12 +26,16 @@ export const pointBox = ({ x, y }: { readonly x: number; readonly y: number }): 
 
 interface Props extends PopoverPlace {
   readonly label: string;
-  /** Where it stands if there is room: to the right of the box, or below it. */
+  /** Where it stands if there is room: below the box, off the pins of a part, or to the right of it. */
   readonly side?: 'right' | 'bottom';
+  /** Pixels between it and the box. */
+  readonly gap?: number;
   readonly className: string;
   /** Gives the focus to a field; without it the first control gets it. */
   readonly onOpen?: (content: HTMLElement) => void;
   readonly onKeyDown?: (event: KeyboardEvent) => void;
+  /** Escape, where it is to do something else than to close. */
+  readonly onEscape?: () => void;
   readonly children: ReactNode;
 }
 
@@ -43,10 +47,12 @@ export function SheetPopover({
   place,
   onClose,
   label,
-  side = 'right',
+  side = 'bottom',
+  gap = 10,
   className,
   onOpen,
   onKeyDown,
+  onEscape,
   children,
 }: Props) {
   const [drawing, setDrawing] = useState<Element | null>(null);
@@ -64,7 +70,7 @@ export function SheetPopover({
         aria-label={label}
         side={side}
         align="start"
-        sideOffset={side === 'right' ? 10 : 0}
+        sideOffset={gap}
         collisionPadding={4}
         {...(drawing && { collisionBoundary: drawing })}
         className={`z-30 rounded-xl border border-hairline bg-raised shadow-lg outline-none ${className}`}
@@ -74,6 +80,12 @@ export function SheetPopover({
           event.preventDefault();
           onOpen(event.currentTarget as HTMLElement);
         }}
+        {...(onEscape && {
+          onEscapeKeyDown: (event: Event) => {
+            event.preventDefault();
+            onEscape();
+          },
+        })}
         onCloseAutoFocus={(event) => event.preventDefault()}
         onPointerDown={(event) => event.stopPropagation()}
         onDoubleClick={(event) => event.stopPropagation()}
