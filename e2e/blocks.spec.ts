@@ -11,7 +11,7 @@ test('a sheet becomes a block, is placed by its name, gone into, and followed wh
   await hand.drag([14, 12], [21, 13]);
   await hand.drag([14, 17], [21, 15]);
   await hand.drag([27, 14], [34, 14]);
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByText('all wired')).toBeVisible();
 
   const tab = page.getByRole('button', { name: /^Sheet 1/ });
   await tab.click();

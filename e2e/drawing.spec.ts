@@ -180,7 +180,8 @@ test('the wheel zooms to the pointer, dragging paper pans, and everything can be
   await page.getByRole('button', { name: 'Show everything' }).click();
   await hand.painted();
   const box = (await hand.sheet.boundingBox())!;
-  await flips(box.x + box.width / 2, box.y + box.height / 2);
+  // Its label stands to the left of it, its value below.
+  await flips(box.x + box.width / 2 + 26, box.y + box.height / 2 - 14);
 });
 
 test('sheets are added, named, opened, removed with a way back, each with its own circuit', async ({

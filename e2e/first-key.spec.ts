@@ -18,6 +18,15 @@ test('the first key on a fresh lesson works: Space opens the ring, letters name 
   await expect(page.getByRole('option', { name: /^NAND 1, three-input NAND/ })).toHaveCount(1);
 });
 
+test('the first right press on a fresh lesson may be over before the ring is there', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await page.mouse.click(...(await hand.pixel(20, 20)), { button: 'right' });
+  await expect(ring(page)).toBeVisible();
+  await ring(page).getByRole('menuitem', { name: 'Inputs' }).hover();
+  await ring(page).getByRole('menuitem', { name: 'Switch', exact: true }).click();
+  await expect(page.getByRole('dialog', { name: 'Label of S1' })).toBeVisible();
+});
+
 test('what is typed while the lesson is still being opened reaches its sheet', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: /New lesson/ }).click();

@@ -10,7 +10,7 @@ async function begin(page: Page): Promise<Counted> {
 /** The columns of the truth table beside the drawing, by the names of its outputs. */
 async function expectTable(page: Page, rows: readonly string[]): Promise<void> {
   const grid = page.getByRole('grid');
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByText('all wired')).toBeVisible();
   for (const [i, row] of rows.entries()) {
     // The table is worked out beside the page, so a row can still be on its way.
     const outputs = async () => {
@@ -65,7 +65,7 @@ test('three-bit synchronous counter of T flip-flops, forwards and backwards', as
   await me.line('Q2.T = (Q0 xnor Up)(Q1 xnor Up)');
   for (const n of [0, 1, 2]) await me.line(`Q${n}.C = Clk`);
   for (const n of [0, 1, 2]) await me.line(`L${n} = Q${n}`);
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByText('all wired')).toBeVisible();
   await me.key('Escape');
   const lamps = async () => {
     const parts = await page
@@ -112,7 +112,7 @@ test('eight-bit adder-subtractor from a half adder upwards, by blocks', async ({
   ])
     await me.line(line);
   await me.key('Escape');
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByText('all wired')).toBeVisible();
   // 100 - 58: down the list of inputs, Enter on each that should be 1.
   const inputs = ['b0', 'm', 'a0', ...[1, 2, 3, 4, 5, 6, 7].flatMap((n) => [`b${n}`, `a${n}`])];
   const bit = (value: number, name: string) => (value >> Number(name[1])) & 1;

@@ -8,7 +8,7 @@ test('a bank of switches, a ROM with words typed in, and a number work together'
   await hand.type(42, 12, 'number 8 Price');
   await hand.drag([14, 12], [22, 12]);
   await hand.drag([30, 12], [39, 12]);
-  await expect(page.getByText('nothing loose')).toBeVisible();
+  await expect(page.getByText('all wired')).toBeVisible();
 
   // The words of the memory, one of them wrong at first.
   await hand.point(26, 12);

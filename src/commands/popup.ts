@@ -26,6 +26,8 @@ export type Popup =
   | { readonly is: 'label'; readonly part: string; readonly placed: Placed }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
   | { readonly is: 'actions' | 'repeat'; readonly at: Point }
+  /** Presses and drags select, until Escape or a box has been drawn. */
+  | { readonly is: 'selecting' }
   /** Panels of one part: wiring from the keyboard, the value of a bus input, and the part's own table. */
   | { readonly is: 'wire' | 'value' | 'own'; readonly part: string }
   /** Where an end of some wires is put from the keyboard. */

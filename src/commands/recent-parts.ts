@@ -46,6 +46,13 @@ export function noteRecent(kind: PartKind): void {
   }
 }
 
+/** The parts that can be placed here, those that were placed before first: the last of them at the top. */
+export function lastPlacedFirst(kinds: readonly PartKind[]): PartKind[] {
+  const used = new Map(read().map((slot) => [slot.name, slot.used]));
+  const of = (kind: PartKind) => used.get(nameOf(kind)) ?? 0;
+  return [...kinds].sort((a, b) => of(b) - of(a));
+}
+
 /** The parts that were placed last, each in its slot, if they can be placed here. */
 export function recentKinds(kinds: readonly PartKind[]): (PartKind | null)[] {
   return read().map((s) => kinds.find((k) => nameOf(k) === s.name) ?? null);

@@ -92,6 +92,14 @@ export const VIEW: readonly Command[] = [
     },
   },
   {
+    id: 'view.select-several',
+    name: 'Select several',
+    group: 'sheet',
+    words: 'box rubber band marquee choose parts',
+    when: someOnSheet,
+    run: ({ drawing }) => drawing.open({ is: 'selecting' }),
+  },
+  {
     id: 'view.cancel',
     name: 'Cancel, or select nothing',
     group: 'view',
@@ -100,7 +108,9 @@ export const VIEW: readonly Command[] = [
     words: 'cancel deselect',
     when: always,
     run: ({ session, drawing }) => {
-      if (!drawing.cancelGesture()) session.select(NOTHING);
+      if (drawing.cancelGesture()) return;
+      if (drawing.popup()?.is === 'selecting') drawing.open(null);
+      else session.select(NOTHING);
     },
   },
 ];

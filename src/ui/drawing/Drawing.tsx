@@ -106,7 +106,7 @@ export function Drawing() {
 
   const open = useCallback((next: Popup | null) => {
     // What is typed before the popup has the focus is typed into it.
-    if (next && next.is !== 'placed') holdKeys()();
+    if (next && next.is !== 'placed' && next.is !== 'selecting') holdKeys()();
     openNow.current = next;
     popups.current++;
     setOpened(next);
@@ -185,6 +185,7 @@ export function Drawing() {
     paste: (text) => controller.whenLoaded((now) => now.paste(text)),
   });
 
+  const isSelecting = opened?.is === 'selecting';
   return (
     <section className="pane" aria-label="Drawing">
       <header className="pane-head">
@@ -192,6 +193,24 @@ export function Drawing() {
         {isInside && <Breadcrumbs />}
         <Inventory />
         <ProblemCount onShow={(problem) => context.goToProblem(session.state.diagnostics.indexOf(problem))} />
+        <button
+          type="button"
+          className="icon-button size-7"
+          onClick={() => open(isSelecting ? null : { is: 'selecting' })}
+          {...hint('Select several')}
+          aria-label="Select several"
+          aria-pressed={isSelecting}
+        >
+          <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+            <path
+              d="M2 2h12v12H2z"
+              fill="none"
+              stroke="currentColor"
+              strokeWidth="1.6"
+              strokeDasharray="2.4 1.6"
+            />
+          </svg>
+        </button>
         <button
           type="button"
           className="icon-button size-7"
@@ -227,7 +246,8 @@ export function Drawing() {
         }}
         onPointerDown={(event) => {
           root.current?.focus();
-          open(null);
+          const selecting = openNow.current?.is === 'selecting';
+          if (!selecting) open(null);
           setTip(null);
           const pixel = pixelOf(event);
           pointer.current = pixel;
@@ -240,7 +260,7 @@ export function Drawing() {
           }
           event.currentTarget.setPointerCapture(event.pointerId);
           const { pointerId, pointerType } = event;
-          const keys = keysOf(event);
+          const keys = { ...keysOf(event), selecting };
           controller.whenLoaded((now) => now.pointers.down(pointerId, pixel, pointerType === 'touch', keys));
         }}
         onPointerMove={(event) => {

@@ -1,7 +1,6 @@
 import { PLACEABLE } from '../../parts/catalogue';
-import { interlock, pin, Sketch } from '../../testing/sketch';
+import { interlock, pin } from '../../testing/sketch';
 import { compatibleParts, fittingParams, matchingPort, requirementAt } from './compatible-parts';
-import { extended, pinPairs } from './multi-pin-drag';
 
 const kindNamed = (kind: string) => PLACEABLE.find((k) => k.kind === kind)!;
 
@@ -29,20 +28,4 @@ test('what cannot be made to fit says so', () => {
   expect(fittingParams(kindNamed('clock'), { hertz: 1 }, { direction: 'in', width: 1 })).toBeNull();
   expect(fittingParams(kindNamed('digit'), {}, { direction: 'in', width: 8 })).toBeNull();
   expect(matchingPort(kindNamed('digit'), {}, { direction: 'in', width: 4 })!.name).toBe('A');
-});
-
-test('a sweep gathers pins of the part that it leaves, then of the last one that it came to', () => {
-  const s = new Sketch();
-  s.place('dff', 0, 0);
-  s.place('and', 20, 0, '', { inputs: 3 });
-  s.place('or', 20, 20);
-  let drag = { from: [pin('dff1.Q')], onto: [] } as Parameters<typeof extended>[1];
-  for (const over of ['dff1.Q', 'dff1.D', "dff1.Q'", 'or1.A', 'and1.B'])
-    drag = extended(s.sheet, drag, pin(over));
-  expect(drag).toEqual({ from: [pin('dff1.Q'), pin("dff1.Q'")], onto: [pin('and1.B')] });
-  expect(pinPairs(s.sheet, drag)).toEqual([
-    [pin('dff1.Q'), pin('and1.B')],
-    [pin("dff1.Q'"), pin('and1.C')],
-  ]);
-  expect(pinPairs(s.sheet, { from: drag.from, onto: [] })).toEqual([]);
 });

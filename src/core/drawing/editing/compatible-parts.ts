@@ -47,19 +47,23 @@ export function fittingParams(kind: PartKind, params: Params, wanted: PinRequire
   return wider.ok && matchingPort(kind, wider.value, wanted) ? wider.value : null;
 }
 
-/** Kinds in the order in which they are mostly wanted. */
-const READERS = ['Outputs', 'Gates', 'Storage', 'Registers', 'Functions', 'Wiring', 'Blocks'];
+/** The kind that a wire is mostly led to, or comes from, before all others. */
+const FIRST = { in: 'lamp', out: 'switch' } as const;
+
+/** Families in the order in which they are mostly wanted. */
+const READERS = ['Gates', 'Outputs', 'Storage', 'Registers', 'Functions', 'Wiring', 'Blocks'];
 const DRIVERS = ['Inputs', 'Gates', 'Time', 'Storage', 'Registers', 'Functions', 'Wiring', 'Blocks'];
 
 /** The kinds that can take up a wire, best first. */
 export function compatibleParts(kinds: readonly PartKind[], wanted: PinRequirement): CompatiblePart[] {
   const order = wanted.direction === 'in' ? READERS : DRIVERS;
+  const rank = (kind: PartKind) => (kind.kind === FIRST[wanted.direction] ? -1 : place(order, kind));
   return kinds
     .flatMap((kind) => {
       const params = fittingParams(kind, defaultParams(kind), wanted);
       return params ? [{ kind, params, port: matchingPort(kind, params, wanted)!.name }] : [];
     })
-    .sort((a, b) => place(order, a.kind) - place(order, b.kind));
+    .sort((a, b) => rank(a.kind) - rank(b.kind));
 }
 
 function place(order: readonly string[], kind: PartKind): number {

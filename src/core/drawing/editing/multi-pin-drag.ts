@@ -1,6 +1,8 @@
 import { type End, isPinEnd, type PinEnd, type Sheet } from '../../circuit/lesson';
-import { pinsOf } from '../geometry/placement';
+import { endPoint, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
+import { requirementAt } from './compatible-parts';
+import { widthAt } from './remedies';
 
 /** Pins that a wire being drawn has passed over: on the part that it leaves, and on the one that it comes to. */
 export interface MultiPinDrag {
@@ -10,18 +12,79 @@ export interface MultiPinDrag {
 
 const samePin = (a: End, b: PinEnd) => isPinEnd(a) && a.part === b.part && a.port === b.port;
 
-/** The sweep with one more pin passed over. */
+/** The sweep with one more pin passed over. A bus gathers narrower pins of any parts. */
 export function extended(sheet: Sheet, drag: MultiPinDrag, over: End | null): MultiPinDrag {
   const [first] = drag.from;
-  if (!over || !isPinEnd(over) || !first || !isPinEnd(first)) return drag;
+  if (!over || !isPinEnd(over) || !first) return drag;
   const { from, onto } = drag;
   if ([...from, ...onto].some((end) => samePin(end, over))) return drag;
+  if (from.length === 1 && widthAt(sheet, over) < widthAt(sheet, first)) {
+    const [one] = onto;
+    const isLike =
+      one && isPinEnd(one) && directionOf(sheet, one) === directionOf(sheet, over) && !isOf(over, first);
+    return { from, onto: isLike ? [...onto, over] : [over] };
+  }
+  if (!isPinEnd(first)) return drag;
   if (onto.length === 0 && over.part === first.part)
     return directionOf(sheet, over) === directionOf(sheet, first) ? { from: [...from, over], onto } : drag;
   const [target] = onto;
   if (!target || (isPinEnd(target) && target.part === over.part)) return { from, onto: [...onto, over] };
   // Over another part than before: that one was only passed on the way.
   return { from, onto: [over] };
+}
+
+const isOf = (pin: PinEnd, end: End) => isPinEnd(end) && end.part === pin.part;
+
+/**
+ * The sweep as it is meant: on a straight way the pins between were only passed, and the first is led to the last.
+ * Any other sweep is meant for all of its pins.
+ */
+export function meantSweep(sheet: Sheet, drag: MultiPinDrag): MultiPinDrag {
+  const last = drag.onto.at(-1);
+  if (drag.from.length < 2 || !last) return drag;
+  const places = [...drag.from, last].map((end) => endPoint(sheet, end));
+  const inLine = (axis: 'x' | 'y') =>
+    places.every((p) => p && Math.abs(p[axis] - places[0]![axis]) <= OFF_LINE);
+  return inLine('x') || inLine('y') ? { from: drag.from.slice(0, 1), onto: [last] } : drag;
+}
+
+/** Pins off one line by no more grid steps than this are in line. */
+const OFF_LINE = 1;
+
+/** A bus and the narrower pins that a sweep joins to it, in the order of their bits, the highest first. */
+export interface BusSweep {
+  readonly bus: End;
+  readonly pins: readonly PinEnd[];
+  /** Whether the bus drives the pins; else they drive it. */
+  readonly spreads: boolean;
+}
+
+/**
+ * The bus of a sweep and its pins, whichever was swept first; null for any other sweep, or where the pins do not fill the bus
+ * or neither drives the other. Pins with numbers in their names go to those bits; else the first is the highest.
+ */
+export function busSweep(sheet: Sheet, { from, onto }: MultiPinDrag): BusSweep | null {
+  const [bus, pins] = from.length === 1 ? [from[0], onto] : onto.length === 1 ? [onto[0], from] : [];
+  if (!bus || !pins || pins.length < 2) return null;
+  const ends = pins.filter(isPinEnd);
+  const bits = ends.reduce((sum, end) => sum + widthAt(sheet, end), 0);
+  if (ends.length < pins.length || bits !== widthAt(sheet, bus)) return null;
+  const reads = ends.map((end) => directionOf(sheet, end) !== 'out');
+  const isDriven = requirementAt(sheet, bus).direction === 'in';
+  const spreads = isDriven && reads.every(Boolean);
+  const gathers = !isDriven && isPinEnd(bus) && reads.every((r) => !r);
+  if (!spreads && !gathers) return null;
+  const numbers = ends.map((end) => numberOf(sheet, end));
+  const areBits = new Set(numbers).size === ends.length && numbers.every((n) => n >= 0 && n < ends.length);
+  const order = areBits ? ends.map((_, i) => ends[numbers.indexOf(ends.length - 1 - i)]!) : ends;
+  return { bus, pins: order, spreads };
+}
+
+/** The number at the end of a pin's name, or of the label of a part with one pin; -1 without one. */
+function numberOf(sheet: Sheet, end: PinEnd): number {
+  const part = sheet.parts.get(end.part);
+  const name = part && pinsOf(part).length === 1 ? part.label : end.port;
+  return Number(/\d+$/.exec(name ?? '')?.[0] ?? -1);
 }
 
 function directionOf(sheet: Sheet, end: PinEnd): string | undefined {

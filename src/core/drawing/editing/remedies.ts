@@ -276,6 +276,22 @@ function adapter(sheet: Sheet, from: readonly End[], to: PinEnd, kind: string, p
   );
 }
 
+/** A bus spread over narrower pins, the first of them with the highest bits: a slice before each. */
+export function spreadBus(sheet: Sheet, from: End, onto: readonly PinEnd[]): Edit | null {
+  const width = widthAt(sheet, from);
+  let high = width - 1;
+  return together(
+    sheet,
+    group([]),
+    onto.map((to) => (now: Sheet) => {
+      const low = high - widthAt(sheet, to) + 1;
+      const made = adapter(now, [from], to, 'slice', { width, high, low });
+      high = low - 1;
+      return made;
+    }),
+  );
+}
+
 /** Several wires laid together in front of a bus pin: a join, the first of them with the highest bits. */
 export function gather(sheet: Sheet, from: readonly End[], to: PinEnd): Edit | null {
   return adapter(sheet, from, to, 'join', { widths: from.map((end) => widthAt(sheet, end)) });

@@ -18,29 +18,44 @@ export type Picked =
   | { readonly is: 'part'; readonly part: string; readonly onLabel?: boolean }
   | { readonly is: 'wire'; readonly wire: string; readonly at: Point };
 
-/** How near in grid steps counts as on it; a little more when zoomed out. */
-const PIN_REACH = 0.75;
+/**
+ * How near in grid steps counts as on it at scale 1, where a step has 14 pixels; more when zoomed out. On a body, where
+ * the part itself can be meant, a pin reaches less far.
+ */
+const PIN_REACH = 1;
+const PIN_REACH_ON_BODY = 0.75;
 const WIRE_REACH = 0.6;
+
+/** How many times farther than usual it reaches: a finger, or a press that misses by a little, is not exact. */
+export interface Reach {
+  readonly pins?: number;
+  readonly wires?: number;
+}
 
 const spot = (p: Point): Box => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y });
 
-/** @param wide how much farther than usual it reaches: a finger is not as exact as a pointer. */
-export function pick(sheet: Sheet, p: Point, scale: number, wide = 1): Picked | null {
-  const reach = wide / Math.min(1, Math.max(0.4, scale));
+export function pick(
+  sheet: Sheet,
+  p: Point,
+  scale: number,
+  { pins: pinReach = 1, wires: wireReach = 1 }: Reach = {},
+): Picked | null {
+  const far = 1 / Math.min(1, Math.max(0.4, scale));
   let nearest: Picked | null = null;
-  let least = PIN_REACH * reach;
+  let least = PIN_REACH * far * pinReach;
   let body: Picked | null = null;
-  for (const part of spatialIndexOf(sheet).partsIn(grown(spot(p), PIN_REACH * reach))) {
+  for (const part of spatialIndexOf(sheet).partsIn(grown(spot(p), least))) {
     for (const pin of pinsOf(part)) {
       const distance = Math.hypot(pin.at.x - p.x, pin.at.y - p.y);
-      if (distance < least) {
+      if (distance <= least) {
         least = distance;
         nearest = { is: 'pin', end: { part: part.id, port: pin.port.name }, at: pin.at, part: part.id };
       }
     }
     if (contains(grown(bodyOf(part), 0.3), p)) body = { is: 'part', part: part.id };
   }
-  return nearest ?? body ?? pickWire(sheet, p, WIRE_REACH * reach) ?? pickLabel(sheet, p);
+  if (body && least > PIN_REACH_ON_BODY * far * pinReach) return body;
+  return nearest ?? body ?? pickWire(sheet, p, WIRE_REACH * far * wireReach) ?? pickLabel(sheet, p);
 }
 
 /** A label is never longer than this many grid steps. */

@@ -36,7 +36,8 @@ export class EditorController {
   /** Selects the object under a pixel and opens its actions. @returns whether there is one. */
   chooseUnder(pixel: Point): boolean {
     const { session, drawing } = this.context;
-    const picked = this.gesture.under(pixel);
+    // A little beside a wire still means the wire.
+    const picked = this.gesture.under(pixel, { wires: 1.8 });
     const { selection } = session.state;
     if (!picked) return false;
     if (picked.is === 'wire' ? !selection.wires.has(picked.wire) : !selection.parts.has(picked.part))

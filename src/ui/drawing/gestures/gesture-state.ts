@@ -21,6 +21,8 @@ export type GestureState =
       readonly from: Point;
       readonly pixel: Point;
       readonly add: boolean;
+      /** Whether it only selects. */
+      readonly selects: boolean;
       /** Whether its label was pressed. */
       readonly onLabel: boolean;
       /** Whether it is the second press of a double press, which does not act on the circuit again. */
@@ -74,6 +76,8 @@ export interface Keys {
   readonly middle?: boolean;
   /** A finger is not as exact as a pointer. */
   readonly coarse?: boolean;
+  /** Whether presses select, and nothing else. */
+  readonly selecting?: boolean;
   /** When it happened, in ms. */
   readonly time?: number;
 }

@@ -186,6 +186,29 @@ test('a double press moves a lever once and opens nothing; on the label it opens
   expect(h.popup()).toEqual({ is: 'settings', parts: ['switch1'], at: 'label' });
 });
 
+test('several parts are selected without a key: by a box, or one by one, and no lever moves', () => {
+  const h = handOn(loose());
+  const selecting = () => h.context.drawing.open({ is: 'selecting' });
+  selecting();
+  h.click(0, 0, { selecting: true });
+  h.click(26, 4, { selecting: true });
+  expect([...h.session.state.selection.parts]).toEqual(['switch1', 'lamp1']);
+  expect([...h.session.state.on]).toEqual([]);
+  expect(h.popup()).toEqual({ is: 'selecting' });
+  h.drag([-6, -6], [8, 14], { selecting: true });
+  expect([...h.session.state.selection.parts].sort()).toEqual(['switch1', 'switch2']);
+  expect(h.popup()).toBeNull();
+});
+
+test('a pin is reached within fourteen pixels, and a wire ends at the pin that it comes near to', () => {
+  const h = handOn(loose());
+  h.drag([2.9, 0], [11, 2.2]);
+  expect([...h.session.sheet.wires.values()]).toMatchObject([{ from: pin('switch1.Y'), to: pin('and1.A') }]);
+  expect(h.popup()).toBeNull();
+  // On the body, a little away from the pin, the part is meant.
+  expect(h.gesture.under(h.at(12.9, 3))).toEqual({ is: 'part', part: 'and1' });
+});
+
 test('dragging paper pans; a double click opens settings', () => {
   const h = handOn(loose());
   h.drag([40, 40], [45, 42]);

@@ -15,7 +15,7 @@ import { moveEnd } from '@/session/changes/wires';
 import type { Session } from '@/session/session';
 import { NOTHING } from '@/session/state';
 import { told } from '@/session/told';
-import { type Picked, pick, pickBox, wiresOfNet } from '../canvas/pick';
+import { type Picked, pick, pickBox, type Reach, wiresOfNet } from '../canvas/pick';
 import { courseOn, cursorOf, endNear } from './gesture-cursor';
 import {
   type GestureState,
@@ -25,11 +25,22 @@ import {
   pendingEdit,
   type Wiring,
 } from './gesture-state';
-import { joinEnds, joinPassedPins, wirePreview, wiringFrom, wiringOfEnd, wiringTarget } from './wiring';
+import {
+  joinEnds,
+  joinPassedPins,
+  sweptPins,
+  wirePreview,
+  wiringFrom,
+  wiringOfEnd,
+  wiringTarget,
+} from './wiring';
 
 /** A press that moves less than this many pixels is a click. */
 const CLICK = 5;
-/** Two presses on one part within this many ms are a double press; who moves a lever to and fro takes longer. */
+const FINGER: Reach = { pins: 1.6, wires: 1.8 };
+/** A wire on its way is meant for the pin that it comes near to. */
+const WIRE_END: Reach = { pins: 1.5 };
+/** Two presses at one place of a part within this many ms are a double press; who moves a lever to and fro takes longer. */
 const DOUBLE = 250;
 
 /**
@@ -41,7 +52,7 @@ export class PointerGesture {
   private now: GestureState = IDLE;
   private heldButton: string | null = null;
   /** The last press that acted on the circuit. */
-  private acted: { readonly part: string; readonly time: number } | null = null;
+  private acted: { readonly part: string; readonly pixel: Point; readonly time: number } | null = null;
   private coarse = false;
   private edit: { readonly key: string; readonly of: object; readonly edit: Edit | null } | null = null;
   private readonly session: Session;
@@ -79,8 +90,9 @@ export class PointerGesture {
     return { axis, at: axis === 'across' ? from.x : from.y };
   }
 
-  /** Where pins of the dragged parts touch pins or wires to which they would be joined. */
+  /** Where pins of the dragged parts touch what they would be joined to, and the pins that a sweep would join. */
   get touches(): readonly Point[] {
+    if (this.now.state === 'wiring') return sweptPins(this.session.sheet, this.now);
     if (this.now.state !== 'moving' || this.now.copy) return [];
     const { lesson, sheetId, selection } = this.session.state;
     const made = this.pending();
@@ -111,10 +123,10 @@ export class PointerGesture {
     return toSheet(this.context.drawing.view(), pixel.x, pixel.y);
   }
 
-  /** The object under a pixel. */
-  under(pixel: Point): Picked | null {
+  /** The object under a pixel. @param reach for a press that may miss by a little. */
+  under(pixel: Point, reach: Reach = {}): Picked | null {
     const { scale } = this.context.drawing.view();
-    return pick(this.session.sheet, this.at(pixel), scale, this.coarse ? 1.8 : 1);
+    return pick(this.session.sheet, this.at(pixel), scale, this.coarse ? FINGER : reach);
   }
 
   /** The edit that the gesture would make if it ended here; found once for each place. */
@@ -132,7 +144,10 @@ export class PointerGesture {
     this.coarse = keys.coarse ?? false;
     if (this.now.state === 'wiring') return;
     const picked = keys.middle ? null : this.under(pixel);
-    if (!picked) {
+    if (keys.selecting && picked?.is !== 'part') {
+      const from = this.at(pixel);
+      this.now = { state: 'boxing', from, to: from };
+    } else if (!picked) {
       const from = this.at(pixel);
       if (keys.alt && !keys.middle) this.now = { state: 'spreading', from, axis: null, by: 0 };
       else if (keys.shift && !keys.middle) this.now = { state: 'boxing', from, to: from };
@@ -140,13 +155,27 @@ export class PointerGesture {
     } else if (picked.is === 'part') {
       const { acted } = this;
       const { time = Number.POSITIVE_INFINITY } = keys;
-      const isSecond = acted?.part === picked.part && time - acted.time < DOUBLE;
+      const isSecond =
+        acted?.part === picked.part &&
+        time - acted.time < DOUBLE &&
+        Math.hypot(pixel.x - acted.pixel.x, pixel.y - acted.pixel.y) < CLICK;
       const onLabel = picked.onLabel ?? false;
       const from = this.at(pixel);
-      this.now = { state: 'pressing', part: picked.part, from, pixel, add: keys.add, onLabel, isSecond };
-      this.acted = onLabel || isSecond ? null : { part: picked.part, time };
+      const selects = keys.selecting ?? false;
+      this.now = {
+        state: 'pressing',
+        part: picked.part,
+        from,
+        pixel,
+        add: keys.add,
+        selects,
+        onLabel,
+        isSecond,
+      };
+      this.acted = selects || onLabel || isSecond ? null : { part: picked.part, pixel, time };
       const part = session.sheet.parts.get(picked.part);
-      const isPressed = part && !onLabel && !isSecond && isMomentary(part) && this.bitAt(part, from) !== null;
+      const isPressed =
+        part && !selects && !onLabel && !isSecond && isMomentary(part) && this.bitAt(part, from) !== null;
       if (isPressed && !keys.add && !keys.shift && !session.state.on.has(part.id)) {
         this.heldButton = session.keyOf(part.id);
         session.put([[this.heldButton, 1]]);
@@ -204,7 +233,7 @@ export class PointerGesture {
         break;
       }
       case 'wiring': {
-        this.hover = this.under(pixel);
+        this.hover = this.under(pixel, WIRE_END);
         const pin = this.hover?.is === 'pin' ? this.hover.end : null;
         this.now = {
           ...now,
@@ -255,11 +284,17 @@ export class PointerGesture {
           wires: new Set([...wires, ...found.wires]),
         });
         this.now = IDLE;
+        if (this.context.drawing.popup()?.is === 'selecting') this.context.drawing.open(null);
         break;
       }
       case 'pressing':
         this.now = IDLE;
-        this.click(now.part, keys, this.at(pixel), now.onLabel || now.isSecond);
+        this.click(
+          now.part,
+          { ...keys, add: keys.add || now.selects },
+          this.at(pixel),
+          now.onLabel || now.isSecond,
+        );
         break;
       case 'moving': {
         const edit = this.pending();
@@ -293,7 +328,7 @@ export class PointerGesture {
 
   private endWiring(wiring: Wiring, pixel: Point): void {
     const { session, context } = this;
-    this.hover = this.under(pixel);
+    this.hover = this.under(pixel, WIRE_END);
     const target = wiringTarget(wiring, this.hover);
     // A first click on a pin starts a wire that follows the pointer until the second click.
     if (!target && wiring.clicking && this.hover?.is === 'pin') return;

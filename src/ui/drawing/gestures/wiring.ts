@@ -1,10 +1,11 @@
 import type { EditorContext } from '@/commands/context';
 import type { Point } from '@/core/circuit/geometry';
-import { type End, isPinEnd, type Sheet } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type PinEnd, type Sheet } from '@/core/circuit/lesson';
 import { connect } from '@/core/drawing/editing/gestures';
-import { pinPairs } from '@/core/drawing/editing/multi-pin-drag';
-import { gather, widthAt } from '@/core/drawing/editing/remedies';
+import { busSweep, meantSweep, pinPairs } from '@/core/drawing/editing/multi-pin-drag';
+import { gather, spreadBus, widthAt } from '@/core/drawing/editing/remedies';
 import { endPoint, pinOf } from '@/core/drawing/geometry/placement';
+import { counted } from '@/core/values/wording';
 import { wirePairs } from '@/session/changes/wires';
 import type { Session } from '@/session/session';
 import { told } from '@/session/told';
@@ -51,10 +52,9 @@ export function wirePreview(
   hover: Picked | null,
 ): readonly (readonly Point[])[] {
   const { start, to, from } = wiring;
-  if (from.length > 1)
-    return pinPairs(sheet, wiring).map((ends) =>
-      ends.map((end) => endPoint(sheet, end)).filter((point) => point !== null),
-    );
+  const pairs = sweptPairs(sheet, wiring);
+  if (pairs.length > 0)
+    return pairs.map((ends) => ends.map((end) => endPoint(sheet, end)).filter((point) => point !== null));
   const target = wiringTarget(wiring, hover);
   if (target) {
     const edit = connect(sheet, from[0]!, target.end);
@@ -62,6 +62,21 @@ export function wirePreview(
   }
   return [[start, { x: to.x, y: start.y }, to]];
 }
+
+/** The pins that a sweep joins if it ends now, pair by pair; none for a wire from one end to another. */
+function sweptPairs(sheet: Sheet, wiring: Wiring): readonly (readonly [End, End])[] {
+  const bus = busSweep(sheet, wiring);
+  if (bus) return bus.pins.map((pin) => [bus.bus, pin]);
+  const meant = meantSweep(sheet, wiring);
+  return meant.from.length > 1 || meant.from.length < wiring.from.length ? pinPairs(sheet, meant) : [];
+}
+
+/** The places of the pins that a sweep joins if it ends now. */
+export const sweptPins = (sheet: Sheet, wiring: Wiring): readonly Point[] =>
+  sweptPairs(sheet, wiring)
+    .flat()
+    .map((end) => endPoint(sheet, end))
+    .filter((point) => point !== null);
 
 /** Joins two ends, or asks how if their widths differ. */
 export function joinEnds({ session, drawing }: EditorContext, from: End, to: End): void {
@@ -74,16 +89,22 @@ export function joinEnds({ session, drawing }: EditorContext, from: End, to: End
   else if (into) drawing.open({ is: 'widths', at: drawing.spot(), from: to, to: into });
 }
 
-/** Joins the pins that were passed over one by one; or all of them together to the one bus at which they end. */
+/** Joins the pins that were passed over one by one, or all of them bit by bit to one bus. */
 export function joinPassedPins(session: Session, wiring: Wiring): boolean {
   const { sheet } = session;
-  const pairs = wiring.from.length > 1 ? pinPairs(sheet, wiring) : [];
+  const bus = busSweep(sheet, wiring);
+  if (bus) {
+    const { spreads, pins } = bus;
+    const edit = spreads ? spreadBus(sheet, bus.bus, pins) : gather(sheet, pins, bus.bus as PinEnd);
+    if (edit) told(session.edit(spreads ? 'spread a bus' : 'gather wires into a bus', edit));
+    return edit !== null;
+  }
+  const pairs = sweptPairs(sheet, wiring);
   if (pairs.length === 0) return false;
-  const [to] = wiring.onto;
-  const bits = wiring.from.reduce((sum, end) => sum + widthAt(sheet, end), 0);
-  if (to && isPinEnd(to) && wiring.onto.length === 1 && widthAt(sheet, to) === bits) {
-    const edit = gather(sheet, wiring.from, to);
-    if (edit) told(session.edit('gather wires into a bus', edit));
+  const unequal = pairs.find(([a, b]) => widthAt(sheet, a) !== widthAt(sheet, b));
+  if (unequal) {
+    const [some, other] = unequal.map((end) => counted(widthAt(sheet, end), 'bit'));
+    session.say(`These pins cannot be joined one by one: ${some} on one side, ${other} on the other.`, 'bad');
   } else told(wirePairs(session, pairs));
   return true;
 }

@@ -26,6 +26,8 @@ export function useMarked<T>(list: readonly T[]): Marked<T> {
 }
 
 interface Props<T> extends PopoverPlace {
+  /** Whether the first item is to lie under the pointer, for a press to take it. */
+  readonly isAtList?: boolean;
   /** The name of the field, and that of its list. */
   readonly label: string;
   readonly listLabel: string;
@@ -49,7 +51,12 @@ interface Props<T> extends PopoverPlace {
   readonly children?: ReactNode;
 }
 
+/** The pixels by which the first item of the list stands below the upper edge, and the hand within it. */
+const AT_LIST = { gap: -64, along: -28 };
+
 /** A field over the sheet with a list of matches below it (combobox of WAI-ARIA): arrow keys, Enter, Escape. */
+const seen = (item: HTMLElement | null) => item?.scrollIntoView({ block: 'nearest' });
+
 export function ComboLine<T>(props: Props<T>) {
   const { place, label, listLabel, placeholder, text, onText, maxLength = 100, marked, onClose } = props;
   const { list, chosen } = marked;
@@ -60,7 +67,7 @@ export function ComboLine<T>(props: Props<T>) {
       place={place}
       onClose={onClose}
       label={label}
-      gap={0}
+      {...(props.isAtList ? AT_LIST : { gap: 0 })}
       className="w-72"
       onOpen={() => {
         const field = input.current!;
@@ -94,10 +101,16 @@ export function ComboLine<T>(props: Props<T>) {
           event.preventDefault();
         }}
       />
-      <div id={`${id}list`} role="listbox" aria-label={listLabel} className="border-t border-hairline p-1">
+      <div
+        id={`${id}list`}
+        role="listbox"
+        aria-label={listLabel}
+        className="max-h-72 overflow-y-auto border-t border-hairline p-1"
+      >
         {list.map((item, i) => (
           <div
             key={props.keyOf(item)}
+            ref={item === chosen ? seen : undefined}
             id={`${id}${i}`}
             role="option"
             aria-selected={item === chosen}

@@ -178,6 +178,15 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
     }
     case 'widths':
       return <UnequalWidths place={pointBox(opened.at)} from={opened.from} to={opened.to} onClose={close} />;
+    case 'selecting':
+      return (
+        <p
+          className="pointer-events-none absolute top-2 left-1/2 z-20 w-max -translate-x-1/2 rounded-lg bg-raised/90 px-2.5 py-1 text-sm shadow"
+          role="status"
+        >
+          Drag a box round parts, or press them one by one. Escape ends it.
+        </p>
+      );
     case 'placed': {
       const parts = chosen();
       if (parts.length === 0) return null;

@@ -30,6 +30,8 @@ interface Props extends PopoverPlace {
   readonly side?: 'right' | 'bottom';
   /** Pixels between it and the box. */
   readonly gap?: number;
+  /** Pixels by which it is shifted along the side of the box. */
+  readonly along?: number;
   readonly className: string;
   /** Gives the focus to a field; without it the first control gets it. */
   readonly onOpen?: (content: HTMLElement) => void;
@@ -49,6 +51,7 @@ export function SheetPopover({
   label,
   side = 'bottom',
   gap = 10,
+  along = 0,
   className,
   onOpen,
   onKeyDown,
@@ -71,6 +74,7 @@ export function SheetPopover({
         side={side}
         align="start"
         sideOffset={gap}
+        alignOffset={along}
         collisionPadding={4}
         {...(drawing && { collisionBoundary: drawing })}
         className={`z-30 rounded-xl border border-hairline bg-raised shadow-lg outline-none ${className}`}

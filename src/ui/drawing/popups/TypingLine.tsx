@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { lastPlacedFirst } from '@/commands/recent-parts';
 import { compatibleParts, type PinRequirement } from '@/core/drawing/editing/compatible-parts';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
@@ -27,8 +28,6 @@ interface Props extends PopoverPlace {
   readonly onStatement: (text: string) => Result<undefined>;
 }
 
-const SHOWN = 6;
-
 /** A line at the pointer that takes the name of a part: `nand 3`, `sw Key, Bars, Clear`, `clock 4 Hz`. */
 export function TypingLine({ place, first, session, wanted, onPlace, onStatement, onClose }: Props) {
   const [text, setText] = useState(first);
@@ -37,10 +36,10 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
   const [isTrying, setTrying] = useState(false);
   const kinds = useMemo(() => {
     const all = placeable(session);
-    return wanted ? compatibleParts(all, wanted).map((fit) => fit.kind) : all;
+    return wanted ? lastPlacedFirst(compatibleParts(all, wanted).map((fit) => fit.kind)) : all;
   }, [session, wanted]);
   const statement = isLine(text, kinds);
-  const marked = useMarked(statement ? [] : suggestions(text, kinds).slice(0, SHOWN));
+  const marked = useMarked(statement ? [] : suggestions(text, kinds));
   const { chosen } = marked;
 
   /** A formula that nobody has named, with a name. */
@@ -84,7 +83,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     if (formula) return `A formula needs a name: ${formula}? · Enter gives it that name`;
     if (marked.list.length === 0) return `No part is called “${text.trim()}”.`;
     if (understood) return meaning(understood);
-    if (wanted) return 'what fits this wire · Enter takes the first';
+    if (wanted && !text.trim()) return 'what fits this wire, the last placed first · Enter takes the first';
     return 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars';
   };
 
@@ -93,6 +92,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
       place={place}
       label="Name of a part"
       listLabel="Parts"
+      isAtList={wanted !== null}
       text={text}
       onText={(next) => {
         setText(next);
