@@ -22,6 +22,9 @@ export interface DocumentHost {
   sayUndoable(text: string): void;
 }
 
+/** The edits that settle a sheet after an edit that led from one lesson to the next. */
+export type Settle = (before: Lesson, after: Lesson, edit: Edit) => Edit[];
+
 /** Refused while another tab edits the lesson, or if it is only looked at. */
 const READ_ONLY = refused('read-only', 'this lesson cannot be changed here');
 
@@ -30,10 +33,14 @@ export class LessonDocument {
   /** Whether the last step of undo may still grow: nothing has come between it and now. */
   private stepIsOpen = false;
 
-  /** @param updateDerived the function that `needsUpdateDerived` asks for; null until it is there. */
+  /**
+   * @param updateDerived the function that `needsUpdateDerived` asks for; null until it is there.
+   * @param settled the edits that settle a sheet after an edit; null until the tools of the drawing are there.
+   */
   constructor(
     private readonly host: DocumentHost,
     public updateDerived: UpdateDerived | null,
+    public settled: Settle | null = null,
   ) {}
 
   /**
@@ -51,6 +58,7 @@ export class LessonDocument {
     const value = work(transaction);
     const wiresLost = this.addDerived(transaction);
     if (!wiresLost.ok) return this.told(wiresLost);
+    this.settle(transaction);
     const { problem, made } = transaction;
     if (problem) return this.told(refusal(problem));
     if (!made) return done(value);
@@ -95,6 +103,13 @@ export class LessonDocument {
     const { edits, wiresLost } = this.updateDerived(transaction.lesson);
     transaction.make({ type: 'group', edits });
     return done(wiresLost);
+  }
+
+  /** Adds the edits that keep parts apart and wires clear of each other. */
+  private settle(transaction: Transaction): void {
+    const { made, problem, lesson } = transaction;
+    if (made && !problem && this.settled)
+      transaction.make({ type: 'group', edits: this.settled(this.host.state.lesson, lesson, made.edit) });
   }
 
   private back(step: Step | undefined, remember: typeof undone): Result<undefined> {

@@ -13,7 +13,7 @@ import type { Result } from '@/core/values/result';
 import type { Saving } from '@/store/lesson-writer';
 import { type ClockHost, Clockwork, delaysOf } from './clockwork';
 import type { UpdateDerived } from './derived';
-import { type Change, type DocumentHost, LessonDocument } from './document';
+import { type Change, type DocumentHost, LessonDocument, type Settle } from './document';
 import { EMPTY_HISTORY, type History } from './history';
 import { type LiveHost, LiveSheets } from './live-sheets';
 import { fittingPace, rowNow } from './moment';
@@ -226,6 +226,11 @@ export class Session {
   /** Sets the function that brings blocks and notes up to date; see `needsUpdateDerived`. */
   setUpdateDerived(updateDerived: UpdateDerived): void {
     this.document.updateDerived = updateDerived;
+  }
+
+  /** Sets the function that keeps parts apart and wires clear of each other after each edit. */
+  setSettled(settled: Settle): void {
+    this.document.settled = settled;
   }
 
   /** Takes another version of the lesson to all faces. */

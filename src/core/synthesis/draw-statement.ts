@@ -4,6 +4,7 @@ import { type End, type Lesson, type Params, type Part, type Sheet, sheetOf } fr
 import { connect, newPart } from '../drawing/editing/gestures';
 import { portsFor } from '../drawing/editing/ports';
 import { widthAt } from '../drawing/editing/remedies';
+import { freePlace } from '../drawing/geometry/free-place';
 import { footprintOf, pinOf, pinsOf } from '../drawing/geometry/placement';
 import { wireNets } from '../drawing/geometry/wire-nets';
 import { group } from '../drawing/routing/reroute';
@@ -157,7 +158,8 @@ class Pen {
 
   place(kind: string, params: Params, at: Point, label = ''): Part {
     const entry = findKind(kind)!;
-    const part = newPart(this.sheet, entry, at, expectDone(readParams(entry, params)), label);
+    const trial = newPart(this.sheet, entry, at, expectDone(readParams(entry, params)), label);
+    const part = { ...trial, at: freePlace(this.sheet, trial) };
     this.make({ type: 'addPart', sheet: this.sheetId, part });
     this.parts.push(part.id);
     return part;

@@ -14,6 +14,11 @@ export function along(a: Point, b: Point): Point[] {
  * The conditions for every wire: it keeps its ends, is orthogonal, and crosses no body and no foreign pin.
  */
 export function expectTidy(sheet: Sheet): void {
+  expect(runsOverThings(sheet)).toEqual([]);
+}
+
+/** Where wires break those conditions, in words. */
+export function runsOverThings(sheet: Sheet): string[] {
   const nets = wireNets(sheet);
   const wrong: string[] = [];
   const parts = [...sheet.parts.values()].map((part) => ({ part, body: grown(bodyOf(part), -0.3) }));
@@ -36,7 +41,7 @@ export function expectTidy(sheet: Sheet): void {
       }
     });
   }
-  expect(wrong).toEqual([]);
+  return wrong;
 }
 
 /** Places at which wires of different nets look joined: they run along each other, or one turns or ends on the other. */

@@ -1,8 +1,9 @@
-import { boundingBox, overlap, type Point, samePoint } from '@/core/circuit/geometry';
+import { boundingBox, type Point, samePoint } from '@/core/circuit/geometry';
 import type { Sheet } from '@/core/circuit/lesson';
 import { excerpt, paste } from '@/core/drawing/editing/clipboard';
 import { sheetsToAdd, sheetsUsedBy, withSheetIds } from '@/core/drawing/editing/paste-dependencies';
-import { extentOf, footprintOf } from '@/core/drawing/geometry/placement';
+import { freeShift } from '@/core/drawing/geometry/free-place';
+import { footprintOf } from '@/core/drawing/geometry/placement';
 import { readLesson } from '@/core/formats/lesson-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind } from '@/core/parts/catalogue';
@@ -80,6 +81,7 @@ function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]
   });
   if (!pasted.ok) return pasted;
   session.select({ parts: new Set(pasted.value), wires: new Set() });
+  session.lookAtAll(true);
   if (added.length > 0)
     session.sayUndoable(
       `${added.map((s) => `“${s.name}”`).join(', ')} came along as ${added.length === 1 ? 'a sheet' : 'sheets'} of this lesson.`,
@@ -96,18 +98,10 @@ function pasteTable(session: Session, cells: string): Result<undefined> {
   return placed.ok ? DONE : placed;
 }
 
-/** The distance of a copy from its original at which no part covers another. */
+/** How far a copy stands from its original, clear of all that is there. */
 function clearShift(onto: Sheet, from: Sheet): Point {
-  const taken = [...onto.parts.values()].map(extentOf);
-  const boxes = [...from.parts.values()].map(extentOf);
-  for (let step = 3; step < 120; step += 2)
-    if (
-      !boxes.some((b) =>
-        taken.some((t) => overlap(t, { x0: b.x0 + step, y0: b.y0 + step, x1: b.x1 + step, y1: b.y1 + step })),
-      )
-    )
-      return { x: step, y: step };
-  return { x: 3, y: 3 };
+  const box = boundingBox([...from.parts.values()].map(footprintOf));
+  return box ? freeShift(onto, box) : { x: 0, y: 0 };
 }
 
 export function duplicateSelected(session: Session): Result<undefined> {
@@ -150,5 +144,6 @@ function copies(
   });
   if (!copied.ok) return copied;
   session.select({ parts: new Set(copied.value), wires: new Set() });
+  session.lookAtAll(true);
   return DONE;
 }

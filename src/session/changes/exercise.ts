@@ -109,11 +109,12 @@ function inputFor(input: ExpectedSignal): NewPart {
 export function placeExpected(session: Session, { expected }: Exercise): Result<undefined> {
   const { inputs, outputs } = exerciseKindOf(expected).signals(expected);
   const placed = session.transaction('place the inputs and outputs', (made) => {
-    placeColumn(made, inputs.map(inputFor), { x: 0, y: 0 });
+    placeColumn(made, inputs.map(inputFor), { x: 0, y: 0 }, false);
     placeColumn(
       made,
       outputs.map((output) => partFor('lamp', { width: output.width }, output)),
       { x: APART, y: 0 },
+      false,
     );
   });
   if (!placed.ok) return placed;

@@ -1,10 +1,11 @@
-import { overlap, type Point } from '@/core/circuit/geometry';
-import type { End, Params, Sheet } from '@/core/circuit/lesson';
+import type { Point } from '@/core/circuit/geometry';
+import type { End, Params } from '@/core/circuit/lesson';
 import { fittingParams, matchingPort, requirementAt } from '@/core/drawing/editing/compatible-parts';
 import { connect, newPart } from '@/core/drawing/editing/gestures';
 import { joinUp } from '@/core/drawing/editing/join-up';
 import { pinPairs } from '@/core/drawing/editing/multi-pin-drag';
-import { extentOf, footprintOf } from '@/core/drawing/geometry/placement';
+import { freePlace } from '@/core/drawing/geometry/free-place';
+import { extentOf } from '@/core/drawing/geometry/placement';
 import type { PartKind } from '@/core/parts/part-kind';
 import { type Result, refused } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
@@ -32,11 +33,19 @@ export function place(
       made,
       labels.map((label) => ({ kind, params, label })),
       at,
+      join,
     );
     if (join) made.make(joinUp(made.lesson, made.sheet.id, ids));
     return ids;
   });
-  if (placed.ok) session.select({ parts: new Set(placed.value), wires: new Set() });
+  return shown(session, placed);
+}
+
+/** Selects what was placed and brings it into sight. */
+function shown(session: Session, placed: Result<string[]>): Result<string[]> {
+  if (!placed.ok) return placed;
+  session.select({ parts: new Set(placed.value), wires: new Set() });
+  session.lookAtAll(true);
   return placed;
 }
 
@@ -47,13 +56,24 @@ export interface NewPart {
   readonly label: string;
 }
 
-/** Places parts below each other from a point on, clear of other parts. @returns their ids. */
-export function placeColumn(made: Transaction, parts: readonly NewPart[], at: Point): string[] {
-  let y = at.y;
+/**
+ * Places parts below each other from a point on, clear of other parts.
+ * @param overWires whether they may stand on wires, to be joined to them.
+ * @returns their ids.
+ */
+export function placeColumn(
+  made: Transaction,
+  parts: readonly NewPart[],
+  at: Point,
+  overWires: boolean,
+): string[] {
+  let { x, y } = at;
   return parts.map(({ kind, params, label }) => {
-    const spot = freeSpot(made.sheet, kind, params, { x: at.x, y });
-    const part = newPart(made.sheet, kind, spot, params, label);
+    const trial = newPart(made.sheet, kind, { x, y }, params, label);
+    const spot = freePlace(made.sheet, trial, { overWires });
+    const part = { ...trial, at: spot };
     made.make({ type: 'addPart', sheet: made.sheet.id, part });
+    x = spot.x;
     y = spot.y + Math.max(5, Math.ceil(extentOf(part).y1 - extentOf(part).y0) + 2);
     return part.id;
   });
@@ -78,24 +98,12 @@ export function placeFrom(
   }
   const placed = session.transaction(named(kind, 1), (made) => {
     const port = matchingPort(kind, fit, wanted)!;
-    const spot = freeSpot(made.sheet, kind, fit, { x: at.x - port.x, y: at.y - port.y });
-    const part = newPart(made.sheet, kind, spot, fit, label);
+    const trial = newPart(made.sheet, kind, { x: at.x - port.x, y: at.y - port.y }, fit, label);
+    const part = { ...trial, at: freePlace(made.sheet, trial) };
     made.make({ type: 'addPart', sheet: made.sheet.id, part });
     for (const [a, b] of pinPairs(made.sheet, { from, onto: [{ part: part.id, port: port.name }] }))
       made.make(connect(made.sheet, a, b));
     return [part.id];
   });
-  if (placed.ok) session.select({ parts: new Set(placed.value), wires: new Set() });
-  return placed;
-}
-
-/** The preferred point, or the nearest below it where the part covers no other. */
-function freeSpot(sheet: Sheet, kind: PartKind, params: Params, preferred: Point): Point {
-  const taken = [...sheet.parts.values()].map(footprintOf);
-  for (let down = 0; down < 200; down++) {
-    const at = { x: preferred.x, y: preferred.y + down };
-    const extent = footprintOf(newPart(sheet, kind, at, params, ''));
-    if (!taken.some((t) => overlap(t, extent))) return at;
-  }
-  return preferred;
+  return shown(session, placed);
 }

@@ -1,7 +1,16 @@
-import { type Box, type Point, type Turn, turned } from '../../circuit/geometry';
+import {
+  type Box,
+  boundingBox,
+  contains,
+  grown,
+  type Point,
+  type Turn,
+  turned,
+} from '../../circuit/geometry';
 import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/lesson';
 import { kindOf } from '../../parts/catalogue';
-import type { Port } from '../../parts/part-kind';
+import type { Appearance, Port } from '../../parts/part-kind';
+import { ZERO } from '../../values/logic';
 import { plainText } from '../../values/markup';
 
 /** A port with its place on the sheet. */
@@ -111,13 +120,27 @@ function findFootprint(part: Part): Box {
   const kind = kindOf(part);
   const below = kind.role ? e.y1 + 1.4 : e.y1;
   const label = labelBox(part);
-  if (!label) return { ...e, y1: below };
-  return {
-    x0: Math.min(e.x0, label.x0),
-    y0: Math.min(e.y0, label.y0),
-    x1: Math.max(e.x1, label.x1),
-    y1: Math.max(below, label.y1),
-  };
+  return boundingBox([{ ...e, y1: below }, ...(label ? [label] : []), ...captionsOf(part)])!;
+}
+
+/** How tall a line of text is beside the height of its letters. */
+const LINE_OF_TEXT = 1.2;
+
+/** The boxes of the texts that a part carries outside its body: a frequency, a place value, a key. */
+function captionsOf(part: Part): Box[] {
+  const kind = kindOf(part);
+  if (kind.isNote) return [];
+  const body = grown(kind.body(part.params), 0.3);
+  const look: Appearance = { standard: 'distinctive', value: () => ZERO, held: false };
+  return kind.symbol(part.params, look).flatMap((shape): Box[] => {
+    if (shape.shape !== 'text' || contains(body, shape)) return [];
+    const { x, y } = onSheet(shape, part);
+    const wide = shape.text.length * shape.size * LETTER;
+    const tall = shape.size * LINE_OF_TEXT;
+    const side = textSide(shape.align, part);
+    const x0 = side === 'left' ? x : side === 'right' ? x - wide : x - wide / 2;
+    return [{ x0, y0: y - tall / 2, x1: x0 + wide, y1: y + tall / 2 }];
+  });
 }
 
 /** Where the label of a part stands, roughly; null where none is drawn. */

@@ -4,6 +4,7 @@ import { pressKey, releaseKey } from '@/commands/keys';
 import { activatePart } from '@/commands/parts';
 import { Flick } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
+import { settle } from '@/core/drawing/editing/settle';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import type { Result } from '@/core/values/result';
 import { copied, pasteText } from '@/session/changes/clipboard';
@@ -20,6 +21,7 @@ export class EditorController {
 
   constructor(private readonly context: EditorContext) {
     context.session.setUpdateDerived(updateDerived);
+    context.session.setSettled(settle);
     this.gesture = new PointerGesture(context);
     this.pointers = new Pointers(this.gesture, context, (pixel) => this.openAt(pixel));
   }

@@ -156,6 +156,7 @@ export class PointerGesture {
       const { acted } = this;
       const { time = Number.POSITIVE_INFINITY } = keys;
       const isSecond =
+        !keys.shift &&
         acted?.part === picked.part &&
         time - acted.time < DOUBLE &&
         Math.hypot(pixel.x - acted.pixel.x, pixel.y - acted.pixel.y) < CLICK;

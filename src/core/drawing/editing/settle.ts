@@ -1,0 +1,279 @@
+import { apply, type Edit } from '../../circuit/edit';
+import { contains, eachSegment, grown, type Point, samePoint } from '../../circuit/geometry';
+import { isPinEnd, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../../circuit/lesson';
+import { freePlace, standsClear } from '../geometry/free-place';
+import { bodyOf, courseOf, footprintOf, pinsOf } from '../geometry/placement';
+import { spatialIndexOf } from '../geometry/spatial-index';
+import { type WireNets, wireNets } from '../geometry/wire-nets';
+import { group, reroute, withBranches } from '../routing/reroute';
+import { moveEach } from './gestures';
+
+/*
+ * What every gesture leaves behind it: no part stands on another, and no wire runs along, or ends on, anything that it
+ * is not joined to.
+ */
+
+/** Edits that touch more parts and wires than this come from layouts and files, and are left as they are. */
+const MOST_SETTLED = 400;
+
+/** The parts and wires of one sheet that an edit has put somewhere. */
+interface Put {
+  readonly parts: Set<string>;
+  readonly wires: Set<string>;
+  /** Wires that are gone. */
+  readonly gone: Set<string>;
+}
+
+function putBy(edit: Edit, found = new Map<string, Put>()): Map<string, Put> {
+  const on = (sheet: string): Put => {
+    let put = found.get(sheet);
+    if (!put) {
+      put = { parts: new Set(), wires: new Set(), gone: new Set() };
+      found.set(sheet, put);
+    }
+    return put;
+  };
+  switch (edit.type) {
+    case 'group':
+      for (const e of edit.edits) putBy(e, found);
+      break;
+    case 'addPart':
+      on(edit.sheet).parts.add(edit.part.id);
+      break;
+    case 'changePart': {
+      const places = ['at', 'turn', 'mirrored', 'params', 'label'];
+      if (places.some((key) => key in edit.change)) on(edit.sheet).parts.add(edit.id);
+      break;
+    }
+    case 'addWire':
+      on(edit.sheet).wires.add(edit.wire.id);
+      break;
+    case 'changeWire':
+      if (edit.change.course || edit.change.from || edit.change.to) on(edit.sheet).wires.add(edit.id);
+      break;
+    case 'removeWire':
+      on(edit.sheet).wires.delete(edit.id);
+      on(edit.sheet).gone.add(edit.id);
+      break;
+    case 'removePart':
+      found.get(edit.sheet)?.parts.delete(edit.id);
+      break;
+    default:
+  }
+  return found;
+}
+
+/** The edits that settle a lesson after an edit that was applied to the one before. */
+export function settle(before: Lesson, after: Lesson, edit: Edit): Edit[] {
+  const edits: Edit[] = [];
+  let lesson = after;
+  const make = (next: Edit) => {
+    const applied = apply(lesson, next);
+    if (!applied.ok) return;
+    lesson = applied.value;
+    edits.push(next);
+  };
+  for (const [sheetId, { parts, wires, gone }] of putBy(edit)) {
+    for (const id of parted(before, after, sheetId, gone)) wires.add(id);
+    if (parts.size + wires.size > MOST_SETTLED || !sheetOf(lesson, sheetId)) continue;
+    for (const id of apart(sheetOf(lesson, sheetId)!, parts)) {
+      const sheet = sheetOf(lesson, sheetId)!;
+      const part = sheet.parts.get(id)!;
+      const at = freePlace(sheet, part, { overWires: true });
+      const by = { x: at.x - part.at.x, y: at.y - part.at.y };
+      make(moveEach(lesson, sheetId, new Map([[id, by]])));
+    }
+    const touched = {
+      parts,
+      gone,
+      wires: new Set([...wires, ...edits.flatMap((e) => [...wiresPut(e, sheetId)])]),
+    };
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      const sheet = sheetOf(lesson, sheetId)!;
+      const unclear = unclearWires(sheet, touched, round > 0);
+      if (unclear.size === 0) break;
+      const again = withBranches(sheet, unclear);
+      for (const id of again) touched.wires.add(id);
+      make(group(reroute(sheet, again)));
+    }
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      const unclear = unclearWires(sheetOf(lesson, sheetId)!, touched, false);
+      if (unclear.size === 0) break;
+      for (const id of unclear) {
+        const edit = wayOut(lesson, sheetId, id, parts);
+        if (!edit) continue;
+        make(edit);
+        for (const wire of wiresPut(edit, sheetId)) touched.wires.add(wire);
+      }
+    }
+  }
+  return edits;
+}
+
+const MOST_ROUNDS = 3;
+
+/** Wires that were joined by others that are gone: what ran along them may now be another net. */
+function parted(before: Lesson, after: Lesson, sheetId: string, gone: ReadonlySet<string>): string[] {
+  const [was, is] = [sheetOf(before, sheetId), sheetOf(after, sheetId)];
+  if (gone.size === 0 || !was || !is) return [];
+  const nets = wireNets(was);
+  const cut = new Set([...gone].map((id) => nets.ofWire(id)));
+  return [...is.wires.keys()].filter((id) => was.wires.has(id) && cut.has(nets.ofWire(id)));
+}
+
+/** How many other places are tried for a branch, or for a part, whose wire finds no way. */
+const MOST_PLACES = 40;
+/** So much more air a part is given whose pins are shut in, in grid steps. */
+const WIDER_AIR = [1, 3, 6, 12];
+
+/**
+ * The edit that gives a way to a wire that has none: others have made way since, its branch leaves the other wire elsewhere, or a part at its end
+ * stands where there is more room, rather one that was put there just now. Null where neither helps.
+ */
+function wayOut(lesson: Lesson, sheetId: string, id: string, put: ReadonlySet<string>): Edit | null {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const wire = sheet.wires.get(id)!;
+  const isLaid = (edit: Edit) => {
+    const applied = apply(lesson, edit);
+    const after = applied.ok ? sheetOf(applied.value, sheetId) : undefined;
+    return after !== undefined && unclearWires(after, putBy(edit).get(sheetId)!, false).size === 0;
+  };
+  const alone = group(reroute(sheet, withBranches(sheet, new Set([id])), 0));
+  if (isLaid(alone)) return alone;
+  for (const key of ['from', 'to'] as const) {
+    const end = wire[key];
+    const host = isPinEnd(end) ? undefined : sheet.wires.get(end.wire);
+    if (isPinEnd(end) || !host) continue;
+    const far = (p: Point) => Math.abs(p.x - end.at.x) + Math.abs(p.y - end.at.y);
+    const places = pointsOn(courseOf(sheet, host)).sort((a, b) => far(a) - far(b));
+    for (const at of places.slice(1, MOST_PLACES)) {
+      const moved: Wire = { ...wire, [key]: { wire: end.wire, at }, course: [] };
+      const there: Sheet = { ...sheet, wires: new Map(sheet.wires).set(id, moved) };
+      const change = { from: moved.from, to: moved.to, course: [], drawn: undefined };
+      const edit = group([
+        { type: 'changeWire', sheet: sheetId, id, change },
+        ...reroute(there, withBranches(there, new Set([id])), 0),
+      ]);
+      if (isLaid(edit)) return edit;
+    }
+  }
+  const ends = [wire.from, wire.to].flatMap((end) => (isPinEnd(end) ? [end.part] : []));
+  ends.sort((a, b) => Number(put.has(b)) - Number(put.has(a)));
+  for (const air of WIDER_AIR)
+    for (const end of ends) {
+      const part = sheet.parts.get(end)!;
+      const at = freePlace(sheet, part, { overWires: true, air });
+      if (samePoint(at, part.at)) continue;
+      const edit = moveEach(lesson, sheetId, new Map([[end, { x: at.x - part.at.x, y: at.y - part.at.y }]]));
+      if (isLaid(edit)) return edit;
+    }
+  return null;
+}
+
+/** All grid points of a course. */
+function pointsOn(course: readonly Point[]): Point[] {
+  const found: Point[] = [];
+  eachSegment(course, (a, b) => {
+    const steps = Math.abs(b.x - a.x) + Math.abs(b.y - a.y);
+    const [dx, dy] = [Math.sign(b.x - a.x), Math.sign(b.y - a.y)];
+    for (let i = 0; i <= steps; i++) found.push({ x: a.x + dx * i, y: a.y + dy * i });
+  });
+  return found;
+}
+
+const wiresPut = (edit: Edit, sheetId: string): Iterable<string> => putBy(edit).get(sheetId)?.wires ?? [];
+
+/** Of the parts that were put somewhere those that stand on others, fewest moves first: those that came later. */
+function apart(sheet: Sheet, put: ReadonlySet<string>): string[] {
+  const settled = new Set(put);
+  return [...put].filter((id) => {
+    const part = sheet.parts.get(id);
+    if (!part) return false;
+    settled.delete(id);
+    return !standsClear(sheet, part, settled);
+  });
+}
+
+/**
+ * Wires among those put, and those near parts put, that run over what they are not joined to.
+ * @param both whether, where two wires meet, the one that was there before is told as well.
+ */
+function unclearWires(sheet: Sheet, { parts, wires }: Put, both: boolean): Set<string> {
+  const nets = wireNets(sheet);
+  const index = spatialIndexOf(sheet);
+  const found = new Set<string>();
+  for (const id of wires) {
+    const wire = sheet.wires.get(id);
+    if (!wire) continue;
+    const points = courseOf(sheet, wire);
+    const bounds = boundsOf(points);
+    if (!bounds) continue;
+    // A corner that its course does not have was put in where no way was found.
+    if (points.length !== wire.course.length + 2) found.add(id);
+    if (index.partsIn(grown(bounds, 1)).some((part) => runsOver(sheet, nets, wire, part))) found.add(id);
+    const net = nets.ofWire(id);
+    for (const { wire: other } of index.wiresIn(bounds)) {
+      if (!other || other === id || nets.ofWire(other) === net) continue;
+      if (!looksJoined(points, courseOf(sheet, sheet.wires.get(other)!))) continue;
+      found.add(id);
+      if (both) found.add(other);
+    }
+  }
+  for (const id of parts) {
+    const part = sheet.parts.get(id);
+    if (!part) continue;
+    for (const { wire } of index.wiresIn(grown(footprintOf(part), 1)))
+      if (wire && runsOver(sheet, nets, sheet.wires.get(wire)!, part)) found.add(wire);
+  }
+  return found;
+}
+
+function boundsOf(points: readonly Point[]) {
+  if (points.length === 0) return null;
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
+  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+}
+
+/** Whether a wire runs through the body of a part, or over a pin that it is not joined to. */
+function runsOver(sheet: Sheet, nets: WireNets, wire: Wire, part: Part): boolean {
+  const body = grown(bodyOf(part), -0.3);
+  const net = nets.ofWire(wire.id);
+  const foreign = pinsOf(part).filter((p) => nets.ofEnd({ part: part.id, port: p.port.name }) !== net);
+  let over = false;
+  eachSegment(courseOf(sheet, wire), (a, b) => {
+    const piece = pieceOf(a, b);
+    over ||=
+      (piece.x0 <= body.x1 && piece.x1 >= body.x0 && piece.y0 <= body.y1 && piece.y1 >= body.y0) ||
+      foreign.some((p) => contains(piece, p.at));
+  });
+  return over;
+}
+
+const pieceOf = (a: Point, b: Point) => ({
+  x0: Math.min(a.x, b.x),
+  y0: Math.min(a.y, b.y),
+  x1: Math.max(a.x, b.x),
+  y1: Math.max(a.y, b.y),
+});
+
+/** Whether two courses look joined: they share a stretch, or one turns or ends on the other. */
+export function looksJoined(one: readonly Point[], other: readonly Point[]): boolean {
+  let joined = false;
+  eachSegment(one, (a, b) =>
+    eachSegment(other, (c, d) => {
+      if (joined) return;
+      const [p, q] = [pieceOf(a, b), pieceOf(c, d)];
+      const [x0, x1] = [Math.max(p.x0, q.x0), Math.min(p.x1, q.x1)];
+      const [y0, y1] = [Math.max(p.y0, q.y0), Math.min(p.y1, q.y1)];
+      if (x0 > x1 || y0 > y1) return;
+      const isFlat = (s: typeof p) => s.y0 === s.y1;
+      if (isFlat(p) === isFlat(q)) joined = true;
+      else {
+        const at = { x: x0, y: y0 };
+        joined = [a, b, c, d].some((end) => end.x === at.x && end.y === at.y);
+      }
+    }),
+  );
+  return joined;
+}

@@ -1,0 +1,34 @@
+import { overlap } from '@/core/circuit/geometry';
+import { emptyLesson, type Sheet } from '@/core/circuit/lesson';
+import { settle } from '@/core/drawing/editing/settle';
+import { roomOf } from '@/core/drawing/geometry/free-place';
+import { updateDerived } from '@/core/synthesis/update-derived';
+import { dice } from '@/core/testing/dice';
+import { looksJoined, runsOverThings } from '@/core/testing/tidy-sheet';
+import { Session } from './session';
+import { randomGesture } from './testing/random-gesture';
+
+/** Parts that stand on others, their labels and captions with them. */
+function stacked(sheet: Sheet): string[] {
+  const parts = [...sheet.parts.values()];
+  return parts.flatMap((part, i) =>
+    parts
+      .slice(i + 1)
+      .filter((other) => overlap(roomOf(part), roomOf(other)))
+      .map((other) => `${part.id} on ${other.id}`),
+  );
+}
+
+test('over 10,000 random gestures no wire runs along another net or over a part, and no part stands on another', () => {
+  for (let run = 0; run < 50; run++) {
+    const roll = dice(1 + run);
+    const session = new Session(emptyLesson('l', 'L'), { updateDerived });
+    session.setSettled(settle);
+    for (let i = 0; i < 200; i++) {
+      randomGesture(session, roll, 14);
+      const { sheet } = session;
+      const wrong = [...looksJoined(sheet), ...runsOverThings(sheet), ...stacked(sheet)];
+      if (wrong.length > 0) throw new Error(`run ${run}, gesture ${i}: ${wrong.slice(0, 5).join('; ')}`);
+    }
+  }
+});
