@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 
 export interface NoticeProps {
   readonly text: string;
@@ -14,7 +14,10 @@ export interface NoticeProps {
 const CALM_MS = 8000;
 const LETTER_MS = 80;
 
-/** A word at the bottom of the page: calm ones go by themselves, bad ones stay until they are read. */
+/**
+ * A word at the bottom of the drawing, where it covers paper and nothing that is read: calm ones go by themselves, bad ones
+ * stay until they are read.
+ */
 export function Notice({ text, tone, offer, dismiss }: NoticeProps) {
   // A new text starts the time anew.
   useEffect(() => {
@@ -22,8 +25,17 @@ export function Notice({ text, tone, offer, dismiss }: NoticeProps) {
     const timer = setTimeout(dismiss, Math.max(CALM_MS, LETTER_MS * text.length));
     return () => clearTimeout(timer);
   }, [text, tone, dismiss]);
+  const root = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    const box = document.querySelector('[role="application"]')?.getBoundingClientRect();
+    if (!box?.width || !root.current) return;
+    root.current.style.left = `${box.left + 12}px`;
+    root.current.style.maxWidth = `${box.width - 24}px`;
+    root.current.style.translate = 'none';
+  });
   return (
     <div
+      ref={root}
       role={tone === 'bad' ? 'alert' : 'status'}
       className={`fixed bottom-5 left-1/2 z-[60] flex max-w-[min(44rem,92vw)] -translate-x-1/2 items-center gap-3 rounded-xl border bg-raised px-4 py-2.5 shadow-lg ${tone === 'bad' ? 'border-bad' : 'border-hairline'}`}
     >

@@ -3,6 +3,8 @@ import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 
 export interface Pane {
   readonly key: string;
+  /** As a tab shows it. */
+  readonly name: string;
   readonly node: ReactNode;
   /** Share of the room in per cent while nobody has dragged; panes without one share the rest. */
   readonly share?: number | undefined;

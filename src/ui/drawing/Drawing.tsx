@@ -7,12 +7,14 @@ import type { Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
 import { toScreen } from '@/core/drawing/geometry/viewport';
 import { fetcher } from '@/loading/load';
+import { Bar } from '@/ui/controls/Bar';
 import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
 import { useEditor } from '@/ui/session/editor-context';
+import { areStepsOffered } from '@/ui/session/first-steps';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import type { Layer } from './canvas/layer';
 import { paint } from './canvas/painter';
@@ -42,6 +44,8 @@ const EmptySheet = lazyComponent("the empty sheet's words", () =>
   import('./EmptySheet').then((m) => m.EmptySheet),
 );
 
+const FirstSteps = lazyComponent('the first steps', () => import('./FirstSteps').then((m) => m.FirstSteps));
+
 /** The parts of the session's state that the canvas shows. */
 const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
 
@@ -70,6 +74,7 @@ export function Drawing() {
   const popups = useRef(0);
   const [tip, setTip] = useState<Tip | null>(null);
   const [cursor, setCursor] = useState('default');
+  const [isFirst, setFirst] = useState(false);
   const isMarked = useRef(false);
   const layer = useRef<Layer | null>(null);
   const repaintNow = useRef(() => {});
@@ -154,12 +159,21 @@ export function Drawing() {
   }, [sheetId, showAll]);
 
   useEffect(() => {
+    const { lesson, readOnly } = session.state;
+    if (readOnly || lesson.exercise || session.sheet.parts.size > 0 || !areStepsOffered(lesson.id)) return;
+    // The sheet itself comes first.
+    const timer = setTimeout(() => setFirst(true), 700);
+    return () => clearTimeout(timer);
+  }, [session]);
+
+  useEffect(() => {
     if (looks.times === 0 || !root.current) return;
     const { clientWidth: width, clientHeight: height } = root.current;
     if (looks.onlyIfHidden) sheetView.showIfHidden(session.state.selection.parts, { width, height });
     else showAll();
   }, [looks, session, sheetView, showAll]);
 
+  const endFirst = useCallback(() => setFirst(false), []);
   const pixelOf = (event: { clientX: number; clientY: number }): Point => {
     const box = root.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
@@ -188,7 +202,7 @@ export function Drawing() {
   const isSelecting = opened?.is === 'selecting';
   return (
     <section className="pane" aria-label="Drawing">
-      <header className="pane-head">
+      <Bar className="pane-head">
         <h2 className="font-semibold">Drawing</h2>
         {isInside && <Breadcrumbs />}
         <Inventory />
@@ -227,7 +241,7 @@ export function Drawing() {
             />
           </svg>
         </button>
-      </header>
+      </Bar>
       <div
         ref={root}
         role="application"
@@ -306,6 +320,7 @@ export function Drawing() {
         />
         {sheet.parts.size === 0 && !opened && <EmptySheet readOnly={readOnly} />}
         {opened && <PopupHost key={popups.current} opened={opened} sheet={sheet} size={size} close={close} />}
+        {isFirst && <FirstSteps onEnd={endFirst} />}
         {tip && <PointerTip tip={tip} room={size.current} />}
       </div>
     </section>

@@ -20,7 +20,11 @@ export function Inventory() {
     ...[...storage].map(([name, count]) => counted(count, name, STORAGE_PLURALS[name])),
     gates > 0 && storage.size === 0 && netlist.looped.length === 0 && counted(levels, 'level'),
   ].filter(Boolean);
-  return <span className="head-note">{words.join(' · ')}</span>;
+  return (
+    <span className="head-note" data-way={1}>
+      {words.join(' · ')}
+    </span>
+  );
 }
 
 function inventoryOf(sheet: Sheet, netlist: Netlist) {

@@ -1,6 +1,6 @@
 'use client';
 
-import { Fragment, useMemo, useState } from 'react';
+import { Fragment, useEffect, useMemo, useState } from 'react';
 import type { Exercise, Expected } from '@/core/circuit/exercise';
 import { partsUsed } from '@/core/exercise/check';
 import { ExerciseSchema } from '@/core/exercise/exercise-schema';
@@ -13,6 +13,7 @@ import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
+import { HANDING_OUT } from '@/ui/session/first-steps';
 import { useSession } from '@/ui/session/session-context';
 import { ExpectedTable } from './ExpectedTable';
 import { TaskText } from './TaskText';
@@ -48,6 +49,7 @@ function begun(source: SetUpSource): readonly Draft[] {
 /** From a sheet to an exercise: the task, the expectation, the parts; out as a file or as a link. */
 export function HandOut({ onClose }: { onClose: () => void }) {
   const session = useSession();
+  useEffect(() => void window.dispatchEvent(new Event(HANDING_OUT)), []);
   const { sheet } = session;
   const { lesson, on } = session.state;
   const { sheets, settings } = lesson;

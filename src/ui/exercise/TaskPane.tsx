@@ -10,6 +10,7 @@ import { exerciseKindOf } from '@/core/exercise/kinds';
 import type { ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/exercise';
+import { Bar } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { TaskText } from './TaskText';
@@ -27,9 +28,9 @@ export function TaskPane({ exercise, onHandIn }: { exercise: Exercise; onHandIn:
   const allowed = exercise.allowed.filter((kind) => !findKind(kind)?.alwaysAllowed);
   return (
     <section className="pane" aria-label="Task">
-      <header className="pane-head">
-        <h2 className="truncate font-semibold">{exercise.title}</h2>
-      </header>
+      <Bar className="pane-head">
+        <h2 className="scrolls truncate font-semibold">{exercise.title}</h2>
+      </Bar>
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto p-4">
         <TaskText text={exercise.task} />
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1 text-sm">

@@ -14,7 +14,7 @@ interface Props {
 /** The moment's dial: a bead for each row, filled once it was tried, the live one lit. */
 export function Dial({ rows, row, tried, size }: Props) {
   const middle = size / 2;
-  const ring = middle - 5;
+  const ring = middle - 6;
   const beads = rows <= MOST_BEADS;
   return (
     <svg width={size} height={size} aria-hidden="true" className="shrink-0">
@@ -28,7 +28,7 @@ export function Dial({ rows, row, tried, size }: Props) {
               key={i}
               cx={x.toFixed(2)}
               cy={y.toFixed(2)}
-              r={i === row ? 4.6 : 3}
+              r={i === row ? 4.6 : rows > 10 ? 2.4 : 3}
               fill={i === row ? 'var(--one)' : tried.has(i) ? 'var(--ink)' : 'var(--raised)'}
               stroke="var(--ink)"
               strokeWidth="1.2"

@@ -3,6 +3,7 @@
 import type { ComponentType, ReactNode } from 'react';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { type Pane, Split } from '@/ui/controls/Split';
+import { useNarrow } from '@/ui/controls/useNarrow';
 import { Drawing } from '@/ui/drawing/Drawing';
 import { FACES } from '@/ui/faces';
 import { FaceBoundary } from './FaceBoundary';
@@ -15,6 +16,8 @@ const LAZY = new Map<string, ComponentType>(
   ]),
 );
 
+const Tabs = lazyComponent('one face at a time', () => import('./Tabs').then((m) => m.Tabs));
+
 /** Shares of the width in per cent of the panes beside the drawing. */
 const TASK_SHARE = 28;
 const FACES_SHARE = { besideTask: 27, wide: 42, narrow: 34 };
@@ -26,6 +29,7 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
     const Shown = LAZY.get(id)!;
     return {
       key: id,
+      name,
       node: (
         <FaceBoundary key={id} name={name}>
           <Shown />
@@ -34,20 +38,29 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
       share: shown.length > 1 ? share : undefined,
     };
   });
+  const isNarrow = useNarrow();
   const panes: Pane[] = [];
   if (beside)
-    panes.push({ key: 'beside', node: <FaceBoundary name="Task">{beside}</FaceBoundary>, share: TASK_SHARE });
+    panes.push({
+      key: 'beside',
+      name: 'Task',
+      node: <FaceBoundary name="Task">{beside}</FaceBoundary>,
+      share: TASK_SHARE,
+    });
   panes.push({
     key: 'drawing',
+    name: 'Drawing',
     node: (
       <FaceBoundary name="Drawing">
         <Drawing />
       </FaceBoundary>
     ),
   });
+  if (isNarrow) return <Tabs panes={[...panes, ...faces]} />;
   if (faces.length > 0)
     panes.push({
       key: 'faces',
+      name: 'Faces',
       node: <Split name="faces" across={false} panes={faces} />,
       share: beside
         ? FACES_SHARE.besideTask

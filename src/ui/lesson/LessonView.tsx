@@ -7,10 +7,12 @@ import { REDO, UNDO } from '@/commands/history';
 import { DONE } from '@/core/values/result';
 import { renameLesson } from '@/session/changes/lesson';
 import type { Session } from '@/session/session';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { useNarrow } from '@/ui/controls/useNarrow';
 import { Editor, EditorProvider, useEditor } from '@/ui/session/editor-context';
 import { freeKeysAfterPresses } from '@/ui/session/key-owner';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -26,8 +28,9 @@ interface Props {
   readonly session: Session;
   /** The pane left of the drawing: the task of an exercise. */
   readonly beside?: ReactNode;
-  /** Buttons at the right end of the bar. */
+  /** The main button at the right end of the bar, and those beside it that give way where there is little room. */
   readonly actions?: ReactNode;
+  readonly more?: ReactNode;
   /** How far the work is kept, beside the title. */
   readonly saved?: ReactNode;
   /** A line under the bar that must not be missed. */
@@ -55,11 +58,13 @@ function View({
   page,
   beside,
   actions,
+  more,
   saved,
   banner,
   home = { href: '/', label: 'All lessons' },
 }: ViewProps) {
   const session = useSession();
+  const isNarrow = useNarrow();
   const notice = useSessionState((s) => s.notice);
   useEffect(freeKeysAfterPresses, []);
   useStepEnds(session);
@@ -73,24 +78,31 @@ function View({
   const offer = canUndo ? offers.undo : notice?.offers && offers[notice.offers];
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
-      <header className="flex h-14 shrink-0 items-center gap-2.5 overflow-hidden px-1.5">
-        <a href={home.href} aria-label={home.label} {...hint(home.label)} className="shrink-0 rounded-full">
+      <Bar className="flex h-14 shrink-0 items-center gap-2.5 px-1.5">
+        <a href={home.href} aria-label={home.label} {...hint(home.label)} className="rounded-full">
           <Mark />
         </a>
         <Title />
         {saved}
         <SheetTabs isRenaming={page.dialog === 'rename-sheet'} onRenamed={page.closeDialog} />
         <History />
-        <div className="ml-auto flex min-w-0 items-center gap-2">
-          <MomentBar />
+        <span className="ml-auto" />
+        {!isNarrow && <MomentBar />}
+        <Fold way={4} label="More for the lesson">
           <FacesMenu open={page.faces} />
-          {actions}
-          <div className="flex shrink-0">
+          {more}
+          <div className="order-2 flex">
             <Help />
             <ThemeButton />
           </div>
-        </div>
-      </header>
+        </Fold>
+        {actions && <div className="order-1">{actions}</div>}
+      </Bar>
+      {isNarrow && (
+        <Bar className="flex shrink-0 items-center">
+          <MomentBar />
+        </Bar>
+      )}
       {banner}
       <main className="flex min-h-0 flex-1 flex-col">
         <Faces open={page.faces} beside={beside} />
@@ -106,9 +118,14 @@ function Title() {
   const title = useSessionState((s) => s.lesson.title);
   const readOnly = useSessionState((s) => s.readOnly);
   const [typed, setTyped] = useState<string | null>(null);
-  if (readOnly) return <h1 className="max-w-52 truncate font-bold">{title}</h1>;
+  if (readOnly)
+    return (
+      <h1 className="max-w-52 truncate font-bold" data-way={5}>
+        {title}
+      </h1>
+    );
   return (
-    <h1 className="min-w-0 shrink-0">
+    <h1 data-way={5}>
       <input
         className="h-8 max-w-52 truncate rounded-lg border border-transparent bg-transparent px-1.5 font-bold hover:border-hairline focus:bg-raised"
         style={{ width: `${Math.min(26, Math.max(8, (typed ?? title).length + 2))}ch` }}
@@ -134,7 +151,7 @@ function Title() {
 
 function History() {
   return (
-    <div className="flex shrink-0">
+    <div className="flex" data-way={6}>
       <HistoryButton command={UNDO} sign="↶" />
       <HistoryButton command={REDO} sign="↷" />
     </div>

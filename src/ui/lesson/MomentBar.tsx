@@ -26,15 +26,15 @@ function RowMoment({ rows }: { rows: number }) {
   const inputs = useSessionState((s) => s.netlist.inputColumns);
   return (
     <div
-      className="flex h-11 min-w-0 items-center gap-2 rounded-full border border-hairline bg-paper pr-3 pl-1"
+      className="flex h-11 items-center gap-2 rounded-full border border-hairline bg-paper pr-3 pl-1"
       role="group"
       aria-label="The moment"
     >
       <Dial rows={rows} row={row} tried={tried} size={42} />
-      <p className="min-w-0 truncate" aria-live="polite">
+      <p aria-live="polite">
         Row <b>{row}</b> <span className="text-quiet">of {rows}</span>{' '}
         {inputs.length <= 4 && (
-          <span className="ml-1 text-sm text-quiet">
+          <span className="ml-1 text-sm text-quiet" data-way={1}>
             {inputs.map((t) => `${t.name} ${letterOf(values[t.nets[0]!] as Logic)}`).join(' · ')}
           </span>
         )}
@@ -57,7 +57,10 @@ function RowMoment({ rows }: { rows: number }) {
       >
         ▸
       </button>
-      <span className="border-l border-hairline pl-2.5 text-sm font-semibold whitespace-nowrap text-accent">
+      <span
+        data-way={2}
+        className="border-l border-hairline pl-2.5 text-sm font-semibold whitespace-nowrap text-accent"
+      >
         {tried.size} of {rows} tried
       </span>
     </div>

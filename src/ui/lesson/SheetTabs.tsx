@@ -3,6 +3,7 @@
 import { fetcher } from '@/loading/load';
 import { renameSheet } from '@/session/changes/lesson';
 import { told } from '@/session/told';
+import { Fold } from '@/ui/controls/Bar';
 import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { OPEN_TAB, OpenTab } from './OpenTab';
@@ -22,13 +23,33 @@ export function SheetTabs({ isRenaming, onRenamed }: Props) {
   const open = useSessionState((s) => s.rootId);
   const within = useSessionState((s) => s.path.length > 0);
   return (
-    <nav aria-label="Sheets" className="flex min-w-0 items-center gap-1 overflow-x-auto">
-      {sheets.map((sheet) => {
+    <nav aria-label="Sheets" className="flex items-center gap-1">
+      {(sheets.length > 1 || within) && (
+        <Fold way={3} label="The other sheets">
+          {sheets.flatMap((sheet, i) =>
+            sheet.id !== open || within ? (
+              <button
+                key={sheet.id}
+                type="button"
+                style={{ order: i }}
+                className="h-8 max-w-72 shrink-0 cursor-pointer truncate rounded-full px-3 hover:bg-accent-soft"
+                onClick={() => session.openSheet(sheet.id)}
+              >
+                {sheet.name}
+              </button>
+            ) : (
+              []
+            ),
+          )}
+        </Fold>
+      )}
+      {sheets.map((sheet, i) => {
         if (isRenaming && sheet.id === open)
           return (
             <input
               key={sheet.id}
               className="field h-8 w-36"
+              style={{ order: i }}
               defaultValue={sheet.name}
               aria-label="Name of the sheet"
               autoFocus
@@ -44,21 +65,13 @@ export function SheetTabs({ isRenaming, onRenamed }: Props) {
               }}
             />
           );
-        if (sheet.id !== open || within)
-          return (
-            <button
-              key={sheet.id}
-              type="button"
-              className="h-8 max-w-40 cursor-pointer truncate rounded-full px-3 hover:bg-accent-soft"
-              onClick={() => session.openSheet(sheet.id)}
-            >
-              {sheet.name}
-            </button>
-          );
+        if (sheet.id !== open || within) return null;
         return (
-          <OnDemand key={sheet.id} className={OPEN_TAB} popup="menu" load={load} props={{ name: sheet.name }}>
-            <OpenTab name={sheet.name} />
-          </OnDemand>
+          <div key={sheet.id} className="shrink-0" style={{ order: i }}>
+            <OnDemand className={OPEN_TAB} popup="menu" load={load} props={{ name: sheet.name }}>
+              <OpenTab name={sheet.name} />
+            </OnDemand>
+          </div>
         );
       })}
     </nav>

@@ -33,7 +33,7 @@ export function TimeMoment() {
 
   return (
     <div
-      className="flex h-11 min-w-0 items-center gap-1 rounded-full border border-hairline bg-paper pr-3 pl-1.5"
+      className="flex h-11 items-center gap-1 rounded-full border border-hairline bg-paper pr-3 pl-1.5"
       role="group"
       aria-label="The moment"
     >
@@ -57,7 +57,7 @@ export function TimeMoment() {
         label={clocked ? 'Forward half a period' : 'Forward to the next event'}
         go={() => stepMoment(session)}
       />
-      <span className="w-24 text-center font-semibold tabular-nums" {...hint('Time of the moment')}>
+      <span className="min-w-20 text-center font-semibold tabular-nums" {...hint('Time of the moment')}>
         {timeText(playing ? roundedTime(now, pace) : (cursor ?? now))}
       </span>
       {cursor !== null ? (
@@ -65,8 +65,8 @@ export function TimeMoment() {
           Back to now
         </button>
       ) : (
-        <label className="flex items-center gap-1.5 text-sm text-quiet">
-          Pace
+        <label className="flex items-center gap-1.5 text-sm text-quiet" data-way={5}>
+          <span data-way={1}>Pace</span>
           <select
             className="h-8 rounded-lg border border-hairline bg-raised px-1 text-ink"
             value={pace}

@@ -74,16 +74,18 @@ function Ready({ open }: { open: OpenSession }) {
           open.setAside > 0 && <SetAside lesson={session.state.lesson} count={open.setAside} />
         )
       }
+      more={
+        <button
+          type="button"
+          className="button"
+          onClick={() => saveLesson(session.state.lesson)}
+          {...hint('Save this lesson as a file')}
+        >
+          Save file
+        </button>
+      }
       actions={
         <>
-          <button
-            type="button"
-            className="button"
-            onClick={() => saveLesson(session.state.lesson)}
-            {...hint('Save this lesson as a file')}
-          >
-            Save file
-          </button>
           {exercise ? (
             <button type="button" className="button main" onClick={() => setDialog('in')}>
               Hand in

@@ -5,6 +5,7 @@ import { FORMS, type Form, type Formula } from '@/core/logic/expression/forms';
 import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/expression/notation';
 import { sameName } from '@/core/values/names';
 import { placeFormulas } from '@/session/changes/formula-note';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useDrawSpec } from '@/ui/derived/useDrawSpec';
 import { useFormulas } from '@/ui/derived/useFormulas';
@@ -53,39 +54,44 @@ export function FormulaFace() {
   };
   return (
     <section className="pane" aria-label="Formula">
-      <header className="pane-head">
+      <Bar className="pane-head">
         <h2 className="font-semibold">Formula</h2>
         <Choice label="Form" value={form} names={FORM_NAMES} all={FORMS} onChange={setForm} />
-        <Choice
-          label="Notation"
-          value={notation}
-          names={NOTATION_NAMES}
-          all={NOTATIONS}
-          onChange={setNotation}
-        />
-        {isReady && !isCode(notation) && !readOnly && (
-          <button
-            type="button"
-            className="ml-auto shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft"
-            onClick={() => placeFormulas(session, form, notation)}
-            {...hint('Place these formulas on the sheet, where they follow the circuit')}
-          >
-            Onto the sheet
-          </button>
-        )}
-        {isReady && (
-          <button
-            type="button"
-            className={`${isCode(notation) || readOnly ? 'ml-auto' : ''} cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft`}
-            onClick={copy}
-            {...hint(
-              isCode(notation) ? 'Copy as code that runs, with a table to test it' : 'Copy all formulas',
-            )}
-          >
-            Copy
-          </button>
-        )}
-      </header>
+        <Fold way={2} label="Notation">
+          <Choice
+            label="Notation"
+            value={notation}
+            names={NOTATION_NAMES}
+            all={NOTATIONS}
+            onChange={setNotation}
+          />
+        </Fold>
+        <span className="ml-auto" />
+        <Fold way={1} label="More for the formulas">
+          {isReady && !isCode(notation) && !readOnly && (
+            <button
+              type="button"
+              className="shrink-0 cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft"
+              onClick={() => placeFormulas(session, form, notation)}
+              {...hint('Place these formulas on the sheet, where they follow the circuit')}
+            >
+              Onto the sheet
+            </button>
+          )}
+          {isReady && (
+            <button
+              type="button"
+              className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
+              onClick={copy}
+              {...hint(
+                isCode(notation) ? 'Copy as code that runs, with a table to test it' : 'Copy all formulas',
+              )}
+            >
+              Copy
+            </button>
+          )}
+        </Fold>
+      </Bar>
       {formulas.state === 'none' && (
         <div className="flex flex-col gap-3 p-5">
           <p className="text-quiet">{formulas.reason}</p>
@@ -171,7 +177,7 @@ interface ChoiceProps<T extends string> {
 function Choice<T extends string>({ label, value, all, names, onChange }: ChoiceProps<T>) {
   return (
     <select
-      className="h-7 min-w-0 shrink rounded-lg border border-hairline bg-raised px-1.5"
+      className="h-7 rounded-lg border border-hairline bg-raised px-1.5"
       aria-label={label}
       {...hint(label)}
       value={value}

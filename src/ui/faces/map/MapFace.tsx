@@ -8,6 +8,7 @@ import { primes } from '@/core/logic/minimise/primes';
 import { sameName } from '@/core/values/names';
 import { showHazard } from '@/session/changes/time';
 import { told } from '@/session/told';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useFormulas } from '@/ui/derived/useFormulas';
@@ -38,10 +39,10 @@ export function MapFace() {
   const fits = inputs >= LEAST_ON_MAP && inputs <= MOST_ON_MAP;
   return (
     <section className="pane" aria-label="Map">
-      <header className="pane-head">
+      <Bar className="pane-head">
         <h2 className="font-semibold">Map</h2>
         {all.length > 1 && (
-          <div role="tablist" aria-label="Output" className="flex min-w-0 gap-1 overflow-x-auto">
+          <div role="tablist" aria-label="Output" className="scrolls flex min-w-0 gap-1 overflow-x-auto">
             {all.map((f) => (
               <button
                 key={f.name}
@@ -56,22 +57,25 @@ export function MapFace() {
             ))}
           </div>
         )}
-        {formula && fits && (
-          <select
-            className="ml-auto h-7 min-w-0 shrink rounded-lg border border-hairline bg-raised px-1.5"
-            aria-label="Loops"
-            {...hint('Which loops are drawn')}
-            value={shown}
-            onChange={(event) => setShown(event.target.value as Shown)}
-          >
-            {(Object.keys(SHOWN) as Shown[]).map((one) => (
-              <option key={one} value={one}>
-                {SHOWN[one]}
-              </option>
-            ))}
-          </select>
-        )}
-      </header>
+        <span className="ml-auto" />
+        <Fold way={1} label="Loops">
+          {formula && fits && (
+            <select
+              className="h-7 rounded-lg border border-hairline bg-raised px-1.5"
+              aria-label="Loops"
+              {...hint('Which loops are drawn')}
+              value={shown}
+              onChange={(event) => setShown(event.target.value as Shown)}
+            >
+              {(Object.keys(SHOWN) as Shown[]).map((one) => (
+                <option key={one} value={one}>
+                  {SHOWN[one]}
+                </option>
+              ))}
+            </select>
+          )}
+        </Fold>
+      </Bar>
       {formulas.state === 'none' && <p className="p-5 text-quiet">{formulas.reason}</p>}
       {formulas.state === 'working' && <p className="p-5 text-quiet">Working …</p>}
       {formula && !fits && (

@@ -13,6 +13,7 @@ import { spokenText } from '@/core/values/markup';
 import { sentence } from '@/core/values/result';
 import { setTimeSetup } from '@/session/changes/time';
 import { told } from '@/session/told';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -46,25 +47,28 @@ export function StatesFace() {
   );
   return (
     <section className="pane" aria-label="States">
-      <header className="pane-head">
+      <Bar className="pane-head">
         <h2 className="font-semibold">States</h2>
         {made.ok && <span className="text-quiet">{made.value.states.length}</span>}
-        {(made.ok || all) && (
-          <label className="flex items-center gap-1.5 whitespace-nowrap">
-            <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} />
-            with unreachable states
-          </label>
-        )}
-        {!readOnly && (
-          <button
-            type="button"
-            className="ml-auto cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft"
-            onClick={() => setWishing(true)}
-          >
-            Counter from numbers
-          </button>
-        )}
-      </header>
+        <span className="ml-auto" />
+        <Fold way={1} label="More for the states">
+          {(made.ok || all) && (
+            <label className="flex items-center gap-1.5 whitespace-nowrap">
+              <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} />
+              with unreachable states
+            </label>
+          )}
+          {!readOnly && (
+            <button
+              type="button"
+              className="cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft"
+              onClick={() => setWishing(true)}
+            >
+              Counter from numbers
+            </button>
+          )}
+        </Fold>
+      </Bar>
       {made.ok ? <Shown machine={made.value} /> : <Passed problem={sentence(made.problem)} sheet={sheet} />}
       {isWishing && <CounterDialog onClose={() => setWishing(false)} />}
     </section>

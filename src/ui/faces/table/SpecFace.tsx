@@ -10,6 +10,7 @@ import { fetcher } from '@/loading/load';
 import { goToNamedRow } from '@/session/changes/columns';
 import { setSpec } from '@/session/changes/table';
 import { rowNow } from '@/session/moment';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { fileName } from '@/ui/controls/files';
 import { hint } from '@/ui/controls/hint';
 import { OnDemand } from '@/ui/controls/OnDemand';
@@ -56,10 +57,11 @@ export function SpecFace({ start, isBegun, onClose }: Props) {
   };
   return (
     <section className="pane" aria-label="Truth table">
-      <header className="pane-head">
+      <Bar className="pane-head">
         <h2 className="font-semibold">Truth table</h2>
         {plan && <Count plan={plan} circuit={circuit} wrong={wrong} tried={isHidden ? tried : null} />}
-        <span className="ml-auto flex shrink-0 gap-0.5">
+        <span className="ml-auto" />
+        <Fold way={1} label="More for the table">
           {circuit && (
             <HeadButton
               isOn={isHidden}
@@ -106,8 +108,8 @@ export function SpecFace({ start, isBegun, onClose }: Props) {
           >
             {plan ? 'Remove' : 'Cancel'}
           </HeadButton>
-        </span>
-      </header>
+        </Fold>
+      </Bar>
       {(naming || !plan) && <Names plan={plan} onDone={() => setNaming(false)} />}
       {plan && (
         <SpecGrid
@@ -170,5 +172,9 @@ function Count({ plan, circuit, wrong, tried }: CountProps) {
     open > 0 && `${open} open`,
     circuit?.isWhole && open === 0 && tried === null && 'all agree',
   ].filter(Boolean);
-  return <span className="truncate text-quiet">{words.join(' · ')}</span>;
+  return (
+    <span className="text-quiet" data-way={2}>
+      {words.join(' · ')}
+    </span>
+  );
 }

@@ -327,7 +327,7 @@ function ColumnLine({ plan, output, onDone }: { plan: SpecTable; output: number;
           </span>
         }
         label={`${name}, by a formula or by its rows`}
-        placeholder={`${plan.inputs[0]}'${plan.inputs[1] ? ` ${plan.inputs[1]}` : ''}, or rows: 1, 3, 5-7`}
+        placeholder="formula, or 1, 3-5"
         button="Fill"
         inputs={plan.inputs}
         read={(text) => columnFromText(plan, output, text)}

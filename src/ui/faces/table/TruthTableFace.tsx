@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import { fetcher } from '@/loading/load';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
@@ -85,15 +86,14 @@ export function TruthTableFace() {
     );
   return (
     <section className="pane" aria-label="Truth table">
-      <header className="pane-head">
+      <Bar className="pane-head">
         <h2 className="font-semibold">{stores ? 'State table' : 'Truth table'}</h2>
         {ready && (
-          <span className="head-note">
+          <span className="head-note" data-way={2}>
             {only ? `${only.length} of ${ready.rows} rows` : `${tried} of ${ready.rows} tried`}
           </span>
         )}
-        {!ready && <span className="ml-auto" />}
-        {ready && ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
+        <span className="ml-auto" />
         {!readOnly && !stores && (
           <button
             type="button"
@@ -108,16 +108,19 @@ export function TruthTableFace() {
           </button>
         )}
         {ready && (
-          <OnDemand
-            className={SMALL}
-            popup="dialog"
-            load={lookMenu}
-            props={{ table: ready, only, look, onChange: setLook, hasBus }}
-          >
-            Columns and rows
-          </OnDemand>
+          <Fold way={1} label="More for the table">
+            {ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
+            <OnDemand
+              className={SMALL}
+              popup="dialog"
+              load={lookMenu}
+              props={{ table: ready, only, look, onChange: setLook, hasBus }}
+            >
+              Columns and rows
+            </OnDemand>
+          </Fold>
         )}
-      </header>
+      </Bar>
       {ready && (
         <TableGrid
           table={ready}

@@ -20,6 +20,7 @@ import {
   withWave,
 } from '@/session/changes/time';
 import { told } from '@/session/told';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -68,7 +69,7 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
       className="flex max-h-[46%] shrink-0 flex-col gap-1 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
       aria-label="Stimulus"
     >
-      <header className="flex flex-wrap items-center gap-2">
+      <Bar className="flex shrink-0 items-center gap-2">
         <input
           key={stimulus.name}
           className={`${FIELD} w-40 font-semibold`}
@@ -83,7 +84,7 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
           All combinations
         </button>
         {!isNew && (
-          <>
+          <Fold way={1} label="More for the stimulus">
             <button
               type="button"
               className={SMALL}
@@ -107,12 +108,12 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
             >
               Delete
             </button>
-          </>
+          </Fold>
         )}
         <button type="button" className={`${SMALL} ml-auto`} onClick={onClose}>
           Close
         </button>
-      </header>
+      </Bar>
       <p className="text-quiet">
         Drag along an input's lane above to draw its level or its value, or describe it here.
       </p>
@@ -201,7 +202,7 @@ function Fields({ name, wave, set }: { name: string; wave: Wave; set: (part: Par
       {hasData && (
         <Typed
           label={`Data of ${name}`}
-          className="min-w-40 flex-1 font-mono"
+          className="min-w-52 flex-1 font-mono"
           value={wave.data}
           example={example[pattern]}
           onTyped={(data) => {

@@ -1,6 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { DELAYS, type Delays } from '@/core/circuit/time-setup';
 import { driveThroughAll, setDelays, setTimeSetup } from '@/session/changes/time';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
@@ -31,24 +32,10 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const inputs = useSessionState((s) => s.netlist.inputColumns.length);
   const toggle = (which: Beneath) => onBeneath(beneath === which ? null : which);
   return (
-    <header className="pane-head">
+    <Bar className="pane-head">
       <h2 className="font-semibold">Time</h2>
       <select
         className={FIELD}
-        aria-label="Delays"
-        {...hint('Delays of the parts: none, 1 ns each, or the part’s own')}
-        value={delays}
-        disabled={readOnly}
-        onChange={({ target: { value } }) => setDelays(session, value as Delays)}
-      >
-        {DELAYS.map((one) => (
-          <option key={one} value={one}>
-            {WORDS[one]}
-          </option>
-        ))}
-      </select>
-      <select
-        className={`${FIELD} max-w-44`}
         aria-label="Stimulus"
         {...hint('What drives the inputs')}
         value={time?.driven ?? BY_HAND}
@@ -72,16 +59,6 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
           Stimulus
         </button>
       )}
-      {!readOnly && inputs > 0 && inputs <= 8 && !timed && (
-        <button
-          type="button"
-          className={SMALL}
-          {...hint('Lets the inputs count through all rows, and shows them side by side')}
-          onClick={() => driveThroughAll(session, 10_000)}
-        >
-          All rows
-        </button>
-      )}
       <button
         type="button"
         className={SMALL}
@@ -90,29 +67,56 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
       >
         Find out
       </button>
-      <span className="ml-auto flex items-center">
-        <button type="button" className={SMALL} onClick={onFit} {...hint('All that has happened (0)')}>
-          Fit
-        </button>
-        <button
-          type="button"
-          className="icon-button size-7"
-          onClick={() => onZoom(1 / 1.5)}
-          aria-label="Shorter stretch of time"
-          {...hint('Closer (+)')}
+      <Fold way={2} label="More for the time">
+        <select
+          className={FIELD}
+          aria-label="Delays"
+          {...hint('Delays of the parts: none, 1 ns each, or the part’s own')}
+          value={delays}
+          disabled={readOnly}
+          onChange={({ target: { value } }) => setDelays(session, value as Delays)}
         >
-          +
-        </button>
-        <button
-          type="button"
-          className="icon-button size-7"
-          onClick={() => onZoom(1.5)}
-          aria-label="Longer stretch of time"
-          {...hint('Farther (-)')}
-        >
-          −
-        </button>
-      </span>
-    </header>
+          {DELAYS.map((one) => (
+            <option key={one} value={one}>
+              {WORDS[one]}
+            </option>
+          ))}
+        </select>
+        {!readOnly && inputs > 0 && inputs <= 8 && !timed && (
+          <button
+            type="button"
+            className={SMALL}
+            {...hint('Lets the inputs count through all rows, and shows them side by side')}
+            onClick={() => driveThroughAll(session, 10_000)}
+          >
+            All rows
+          </button>
+        )}
+        <span className="ml-auto" />
+        <Fold way={1} label="The stretch of time">
+          <button type="button" className={SMALL} onClick={onFit} {...hint('All that has happened (0)')}>
+            Fit
+          </button>
+          <button
+            type="button"
+            className="icon-button size-7"
+            onClick={() => onZoom(1 / 1.5)}
+            aria-label="Shorter stretch of time"
+            {...hint('Closer (+)')}
+          >
+            +
+          </button>
+          <button
+            type="button"
+            className="icon-button size-7"
+            onClick={() => onZoom(1.5)}
+            aria-label="Longer stretch of time"
+            {...hint('Farther (-)')}
+          >
+            −
+          </button>
+        </Fold>
+      </Fold>
+    </Bar>
   );
 }

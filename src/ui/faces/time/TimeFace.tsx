@@ -265,7 +265,7 @@ export function TimeFace() {
         )}
         {lanes.length > 0 && reached === 0 && (
           <p
-            className="pointer-events-none absolute top-1/3 right-4 z-10 rounded-lg bg-raised px-3 py-2 text-center text-sm text-quiet"
+            className="pointer-events-none absolute right-4 bottom-2 z-10 rounded-lg bg-raised px-3 py-2 text-center text-sm text-quiet"
             style={{ left: NAMES + 8 }}
           >
             {timed

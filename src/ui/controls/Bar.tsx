@@ -1,0 +1,83 @@
+'use client';
+
+import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
+
+/** How many times over something can give way in a bar. */
+const LEVELS = 6;
+
+/** Lets so much of a bar give way, level after level, that the rest fits into one line. */
+function fit(bar: HTMLElement): void {
+  for (let level = 0; level <= LEVELS; level++) {
+    bar.dataset.way = Array.from({ length: level }, (_, i) => i + 1).join(' ');
+    if (bar.scrollWidth <= bar.clientWidth) return;
+  }
+}
+
+/**
+ * A bar of one line, however narrow. What has `data-way={n}` is left out when the bar is too narrow for it, that with the
+ * lowest number first; a `Fold` goes behind a button.
+ */
+export function Bar({ className, children }: { className: string; children: ReactNode }) {
+  const root = useRef<HTMLElement>(null);
+  useLayoutEffect(() => fit(root.current!));
+  useEffect(() => {
+    const bar = root.current!;
+    const again = () => fit(bar);
+    const sizes = new ResizeObserver(again);
+    const observe = () => {
+      for (const one of [bar, ...bar.children]) sizes.observe(one);
+      again();
+    };
+    observe();
+    const contents = new MutationObserver(observe);
+    contents.observe(bar, { childList: true, subtree: true, characterData: true });
+    document.fonts.addEventListener('loadingdone', again);
+    return () => {
+      sizes.disconnect();
+      contents.disconnect();
+      document.fonts.removeEventListener('loadingdone', again);
+    };
+  }, []);
+  return (
+    <header ref={root} className={`bar ${className}`}>
+      {children}
+    </header>
+  );
+}
+
+/** Controls of a bar that fold behind a button where they do not fit. @param way the level at which they give way. */
+export function Fold({ way, label, children }: { way: number; label: string; children: ReactNode }) {
+  const root = useRef<HTMLDivElement>(null);
+  const [at, setAt] = useState<{ top: number; right: number } | null>(null);
+  useEffect(() => {
+    if (!at) return;
+    const close = (event: Event) => {
+      const to = event.target as Element;
+      if (!root.current?.contains(to) && !to.closest?.('[data-radix-popper-content-wrapper]')) setAt(null);
+    };
+    const onKey = (event: KeyboardEvent) => event.key === 'Escape' && setAt(null);
+    for (const type of ['pointerdown', 'focusin']) document.addEventListener(type, close);
+    document.addEventListener('keydown', onKey);
+    return () => {
+      for (const type of ['pointerdown', 'focusin']) document.removeEventListener(type, close);
+      document.removeEventListener('keydown', onKey);
+    };
+  }, [at]);
+  return (
+    <div ref={root} className="fold" data-folds={way}>
+      <button
+        type="button"
+        className="icon-button size-7"
+        aria-label={label}
+        aria-expanded={at !== null}
+        onClick={(event) => {
+          const { bottom, right } = event.currentTarget.getBoundingClientRect();
+          setAt(at ? null : { top: bottom + 4, right: Math.max(4, window.innerWidth - right) });
+        }}
+      >
+        ⋯
+      </button>
+      <div {...(at && { 'data-open': '', style: at })}>{children}</div>
+    </div>
+  );
+}
