@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
+import { boundingBox, type Point } from '../src/core/circuit/geometry';
 import {
   emptyLesson,
   emptySheet,
@@ -11,8 +12,10 @@ import {
   type Sheet,
 } from '../src/core/circuit/lesson';
 import { NO_TIME_SETUP, type TimeSetup } from '../src/core/circuit/time-setup';
+import { tidy } from '../src/core/drawing/editing/arrange';
 import { connect, newPart } from '../src/core/drawing/editing/gestures';
 import { portsFor } from '../src/core/drawing/editing/ports';
+import { footprintOf } from '../src/core/drawing/geometry/placement';
 import { layOut } from '../src/core/drawing/layout/lay-out';
 import { check } from '../src/core/exercise/check';
 import type { ExpectedTable } from '../src/core/exercise/kinds/table/expected-table';
@@ -95,6 +98,17 @@ class Pencil {
   }
 
   /** Gives everything on the sheet a place of its own. */
+  /** Lays the sheet out as the command does. */
+  tidied(): void {
+    this.make(tidy(this.lesson, this.sheet.id));
+  }
+
+  /** The upper left corner of all that is on the sheet, on the grid. */
+  corner(): Point {
+    const box = boundingBox([...this.sheet.parts.values()].map(footprintOf))!;
+    return { x: Math.round(box.x0), y: Math.floor(box.y0) };
+  }
+
   tidy(): this {
     const tidy = layOut(this.sheet);
     this.lesson = {
@@ -221,6 +235,7 @@ function ticketAdder(): void {
   }
   p.wire(carry, `${sum}.I4`);
   p.wire(`${sum}.Y`, `${out}.A`);
+  p.tidied();
 
   p.onSheet('Ticket adder');
   p.note('Ticket adder', 0, 0, 'title');
@@ -284,8 +299,6 @@ function organDrum(): void {
  */
 function rideTimer(): void {
   const p = started('demo-ride-timer', 'Ride timer', 'Ride timer', { delays: 'parts' });
-  p.note('Ride timer', 0, -10, 'title');
-  p.note('Above, each flip-flop clocks the next; at ten a NAND clears them all.', 0, -5, 'small');
   const clock = p.place('clock', 0, 12, 'Clock', { hertz: 5e6 });
   const ripple = [0, 1, 2, 3].map((i) =>
     p.place('tff', 16 + 16 * i, 10, `R_${i}`, { edge: 'falling', clear: 'low' }),
@@ -305,7 +318,6 @@ function rideTimer(): void {
   p.wire(`${ripple[3]}.Q`, `${ten}.B`);
   for (const stage of ripple) p.wire(`${ten}.Y`, `${stage}.CLR`);
 
-  p.note('Below, the clock moves all of them at once.', 0, 33, 'small');
   const same = [0, 1, 2, 3].map((i) => p.place('tff', 22 + 18 * i, 52, `S_${i}`));
   for (const stage of same) p.wire(`${clock}.Y`, `${stage}.C`);
   const always = p.place('constant', 13, 50, '', { value: 1 });
@@ -333,6 +345,15 @@ function rideTimer(): void {
     p.wire(`${stage}.Q`, `${lamp}.A`);
     return lamp;
   });
+  p.tidied();
+  const corner = p.corner();
+  p.note('Ride timer', corner.x, corner.y - 13, 'title');
+  p.note(
+    'Above, each flip-flop clocks the next; at ten a NAND clears them all.\nBelow, the clock moves all of them at once.',
+    corner.x,
+    corner.y - 8,
+    'large',
+  );
   const slow = { ...DEFAULT_WAVE, pattern: 'periodic' as const, step: 1_000_000, high: 500_000 };
   p.time({
     lanes: [
@@ -355,7 +376,7 @@ function rideTimer(): void {
   }
   const second = p.place('lamp', 122, 30, 'Second');
   p.wire(`${stages[13]}.Q`, `${second}.A`);
-  p.note('Fourteen stages divide the beat of a watch: 32 768 Hz become 2 Hz.', 0, -2, 'small');
+  p.note('Fourteen stages divide the beat of a watch: 32 768 Hz become 2 Hz.', 0, -4, 'large');
   p.onSheet('Ride timer').save('ride-timer.manege.json');
 }
 
@@ -366,7 +387,7 @@ function turnstileTotal(): void {
     buses: 'unsigned',
   });
   p.note('Turnstile total', 0, -7, 'title');
-  p.note('At each clock the visitors who came in are added to the total.', 0, -2, 'small');
+  p.note('At each clock the visitors who came in are added to the total.', 0, -3, 'normal');
   const visitors = p.place('switch', 4, 9, 'Visitors', { width: 8 });
   const sum = p.place('adder', 22, 12, '', { width: 8 });
   const total = p.place('register', 38, 12, 'Total', { width: 8 });
@@ -397,7 +418,7 @@ function queueSelector(): void {
   const p = started('demo-queue-selector', 'Queue selector', 'Queue selector');
   p.write('Platform = (North nand (Turn nand Turn)) nand (South nand Turn)');
   p.note('Queue selector', 2, -4, 'title');
-  p.note('While Turn is 0 the queue from the North goes on, then that from the South.', 2, 1, 'small');
+  p.note('While Turn is 0 the queue from the North goes on, then that from the South.', 2, 0, 'normal');
   p.save('queue-selector.manege.json');
 }
 

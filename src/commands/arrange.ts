@@ -1,4 +1,9 @@
-import { alignSelected, distributeSelected, spreadFromSelected } from '@/session/changes/arrange';
+import {
+  alignSelected,
+  distributeSelected,
+  spreadFromSelected,
+  tidySelected,
+} from '@/session/changes/arrange';
 import { straightenSelected } from '@/session/changes/wires';
 import type { Command } from './command';
 import { all, canEdit, someParts, threeParts, twoParts } from './conditions';
@@ -36,6 +41,15 @@ const ROOM = [
 export const ARRANGE: readonly Command[] = [
   ...LINES,
   ...GAPS,
+  {
+    id: 'order.tidy',
+    name: 'Tidy these parts',
+    group: 'order',
+    words: 'layout arrange clean selection',
+    undoName: 'tidy',
+    when: all(canEdit, twoParts),
+    run: ({ session }) => tidySelected(session),
+  },
   {
     id: 'order.straight-wires',
     name: 'Straight wires',

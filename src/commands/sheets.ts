@@ -1,7 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { DONE, refused } from '@/core/values/result';
 import { tidySheet } from '@/session/changes/arrange';
-import { addSheet, portsForSheet, removeSheet } from '@/session/changes/sheets';
+import { addSheet, duplicateSheet, portsForSheet, removeSheet } from '@/session/changes/sheets';
 import type { Command } from './command';
 import { all, always, canEdit, someOnSheet } from './conditions';
 import type { EditorContext } from './context';
@@ -45,6 +45,17 @@ export const SHEETS: readonly Command[] = [
     undoName: 'make',
     when: all(canEdit, someOnSheet),
     run: ({ session }) => portsForSheet(session, session.state.rootId),
+  },
+  {
+    id: 'sheet.duplicate',
+    name: 'Duplicate, with its table',
+    group: 'sheet',
+    words: 'copy sheet clone',
+    undoName: 'duplicate',
+    when: all(canEdit, ({ session }) =>
+      session.state.lesson.exercise ? refused('one-sheet', 'an exercise has one sheet') : DONE,
+    ),
+    run: ({ session }) => duplicateSheet(session, session.state.rootId),
   },
   {
     id: 'sheet.tidy',

@@ -4,11 +4,12 @@ import { findKind } from '@/core/parts/catalogue';
 import { readTyped, suggestions } from '@/core/parts/typed';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import { partOf, sheetOfParts } from '@/core/testing/rig';
-import { pin } from '@/core/testing/sketch';
+import { interlock, pin } from '@/core/testing/sketch';
+import { expectDone } from '@/core/values/result';
 import { renameSheet } from './changes/lesson';
 import { relabel, removeSelected } from './changes/parts';
 import { place } from './changes/place';
-import { addSheet, portsForSheet, removeSheet } from './changes/sheets';
+import { addSheet, duplicateSheet, portsForSheet, removeSheet } from './changes/sheets';
 import { wire } from './changes/wires';
 import { placeable } from './placeable';
 import { Session } from './session';
@@ -228,4 +229,21 @@ test('a sheet that is called as a part is told so, and both can be placed', () =
   // Whoever chooses it from the list gets it as well.
   const listed = suggestions('block adder', kinds)[0]!;
   expect(typed(listed.typed[0]!)).toEqual(['block', 'sheet1']);
+});
+
+test('a copy of a sheet stands behind it, with its table, and is open; it is a sheet of its own', () => {
+  const session = new Session(interlock().lesson);
+  session.edit('fill in', {
+    type: 'changeSheet',
+    id: 'sheet1',
+    change: { plan: { inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] } },
+  });
+  expectDone(duplicateSheet(session, 'sheet1'));
+  const [first, copy] = session.state.lesson.sheets;
+  expect(copy!.name).toBe(`${first!.name} 2`);
+  expect(session.state.rootId).toBe(copy!.id);
+  expect(copy!.plan).toEqual(first!.plan);
+  session.select({ parts: new Set(['not1']), wires: new Set() });
+  expectDone(removeSelected(session));
+  expect(session.state.lesson.sheets[0]!.parts.has('not1')).toBe(true);
 });

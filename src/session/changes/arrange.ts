@@ -1,4 +1,4 @@
-import { align, distribute, type Edge, spread, tidy } from '@/core/drawing/editing/arrange';
+import { align, distribute, type Edge, spread, tidy, tidySome } from '@/core/drawing/editing/arrange';
 import { mirror } from '@/core/drawing/editing/gestures';
 import { bodyOf } from '@/core/drawing/geometry/placement';
 import { DONE, type Result } from '@/core/values/result';
@@ -41,7 +41,21 @@ export function tidySheet(session: Session): Result<undefined> {
   const { lesson, sheetId } = session.state;
   if (session.sheet.parts.size === 0) return DONE;
   const tidied = session.edit('tidy the sheet', tidy(lesson, sheetId));
-  if (tidied.ok) session.sayUndoable('The sheet is tidied.');
+  if (!tidied.ok) return tidied;
+  session.lookAtAll();
+  session.sayUndoable('The sheet is tidied.');
+  return tidied;
+}
+
+/** Lays the selected parts out again, with a way back. */
+export function tidySelected(session: Session): Result<undefined> {
+  const { lesson, sheetId, selection } = session.state;
+  if (selection.parts.size < 2) return DONE;
+  const what = namedParts(session, selection.parts);
+  const tidied = session.edit(`tidy ${what}`, tidySome(lesson, sheetId, selection.parts));
+  if (!tidied.ok) return tidied;
+  session.lookAtAll(true);
+  session.sayUndoable(`Tidied ${what}.`);
   return tidied;
 }
 

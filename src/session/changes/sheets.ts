@@ -23,6 +23,26 @@ export function addSheet(session: Session, name = ''): Result<undefined> {
   return added;
 }
 
+/** Adds a copy of a sheet, with its table and its stimuli, behind it and opens it. */
+export function duplicateSheet(session: Session, id: string): Result<undefined> {
+  const { sheets } = session.state.lesson;
+  const at = sheets.findIndex((s) => s.id === id);
+  const original = sheets[at];
+  if (!original) return DONE;
+  const names = new Set(sheets.map((s) => s.name));
+  const stem = original.name.replace(/ \d+$/, '').slice(0, 54);
+  let n = 2;
+  while (names.has(`${stem} ${n}`)) n++;
+  const copy: Sheet = {
+    ...original,
+    id: freshId(new Set(sheets.map((s) => s.id)), 'sheet'),
+    name: `${stem} ${n}`,
+  };
+  const added = session.edit(`duplicate “${original.name}”`, { type: 'addSheet', sheet: copy, at: at + 1 });
+  if (added.ok) session.openSheet(copy.id);
+  return added;
+}
+
 export function removeSheet(session: Session, id: string): Result<undefined> {
   const name = session.state.lesson.sheets.find((s) => s.id === id)?.name;
   const uses = usesOf(session.state.lesson, id);

@@ -6,7 +6,7 @@ import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 're
 const LEVELS = 6;
 
 /** Lets so much of a bar give way, level after level, that the rest fits into one line. */
-function fit(bar: HTMLElement): void {
+function giveWay(bar: HTMLElement): void {
   for (let level = 0; level <= LEVELS; level++) {
     bar.dataset.way = Array.from({ length: level }, (_, i) => i + 1).join(' ');
     if (bar.scrollWidth <= bar.clientWidth) return;
@@ -19,10 +19,10 @@ function fit(bar: HTMLElement): void {
  */
 export function Bar({ className, children }: { className: string; children: ReactNode }) {
   const root = useRef<HTMLElement>(null);
-  useLayoutEffect(() => fit(root.current!));
+  useLayoutEffect(() => giveWay(root.current!));
   useEffect(() => {
     const bar = root.current!;
-    const again = () => fit(bar);
+    const again = () => giveWay(bar);
     const sizes = new ResizeObserver(again);
     const observe = () => {
       for (const one of [bar, ...bar.children]) sizes.observe(one);

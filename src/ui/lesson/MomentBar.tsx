@@ -32,7 +32,10 @@ function RowMoment({ rows }: { rows: number }) {
     >
       <Dial rows={rows} row={row} tried={tried} size={42} />
       <p aria-live="polite">
-        Row <b>{row}</b> <span className="text-quiet">of {rows}</span>{' '}
+        Row <b>{row}</b>{' '}
+        <span className="text-quiet" data-way={2}>
+          of {rows}
+        </span>{' '}
         {inputs.length <= 4 && (
           <span className="ml-1 text-sm text-quiet" data-way={1}>
             {inputs.map((t) => `${t.name} ${letterOf(values[t.nets[0]!] as Logic)}`).join(' · ')}

@@ -5,6 +5,7 @@ import { renameSheet } from '@/session/changes/lesson';
 import { told } from '@/session/told';
 import { Fold } from '@/ui/controls/Bar';
 import { OnDemand } from '@/ui/controls/OnDemand';
+import { useEditor } from '@/ui/session/editor-context';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { OPEN_TAB, OpenTab } from './OpenTab';
 
@@ -16,14 +17,19 @@ interface Props {
   readonly onRenamed: () => void;
 }
 
-/** The lesson's sheets; the open one has a menu behind its name. */
+/** The lesson's sheets; the open one has a menu behind its name, and two presses rename it. */
 export function SheetTabs({ isRenaming, onRenamed }: Props) {
   const session = useSession();
+  const { page } = useEditor();
   const sheets = useSessionState((s) => s.lesson.sheets);
   const open = useSessionState((s) => s.rootId);
   const within = useSessionState((s) => s.path.length > 0);
   return (
-    <nav aria-label="Sheets" className="flex items-center gap-1">
+    <nav
+      aria-label="Sheets"
+      className="flex items-center gap-1"
+      onDoubleClick={() => !session.state.readOnly && page.openDialog('rename-sheet')}
+    >
       {(sheets.length > 1 || within) && (
         <Fold way={3} label="The other sheets">
           {sheets.flatMap((sheet, i) =>

@@ -66,7 +66,9 @@ export function SavedMark({ open }: { open: OpenSession }) {
       className="flex shrink-0 items-center gap-1.5 text-xs text-quiet"
     >
       <span className={`size-2 rounded-full border border-quiet ${isLong ? '' : 'bg-quiet'}`} />
-      <span className={`max-xl:hidden ${isLong ? 'opacity-0' : ''}`}>saved</span>
+      <span data-way={1} className={isLong ? 'opacity-0' : ''}>
+        saved
+      </span>
     </span>
   );
 }

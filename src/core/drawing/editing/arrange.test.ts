@@ -4,7 +4,7 @@ import { overlap } from '../../circuit/geometry';
 import { interlock, Sketch } from '../../testing/sketch';
 import { expectTidy } from '../../testing/tidy-sheet';
 import { bodyOf, courseOf, extentOf, pinOf } from '../geometry/placement';
-import { align, distribute, snap, spread, straighten, tidy } from './arrange';
+import { align, distribute, snap, spread, straighten, tidy, tidySome } from './arrange';
 
 const ids = (...names: string[]) => new Set(names);
 const at = (s: Sketch, id: string) => s.sheet.parts.get(id)!.at;
@@ -142,5 +142,20 @@ test('branches become wires from the driver when a sheet is tidied', () => {
     { part: 'switch1', port: 'Y' },
     { part: 'switch1', port: 'Y' },
   ]);
+  expectTidy(s.sheet);
+});
+
+test('some parts are tidied among others, which stay; the circuit does too', () => {
+  const s = interlock();
+  const wanted = s.columns();
+  s.make({ type: 'changePart', sheet: 'sheet1', id: 'and2', change: { at: { x: 9, y: -9 } } });
+  s.make({ type: 'changePart', sheet: 'sheet1', id: 'not1', change: { at: { x: 30, y: 34 } } });
+  const before = new Map(s.sheet.parts);
+  s.make(tidySome(s.lesson, 'sheet1', new Set(['not1', 'and2', 'lamp2'])));
+  for (const id of ['switch1', 'switch2', 'switch3', 'and1', 'lamp1'])
+    expect(s.sheet.parts.get(id)).toBe(before.get(id));
+  const [not, and, lamp] = ['not1', 'and2', 'lamp2'].map((id) => at(s, id).x);
+  expect(not! < and! && and! < lamp!).toBe(true);
+  expect(s.columns()).toEqual(wanted);
   expectTidy(s.sheet);
 });

@@ -1,5 +1,5 @@
 import { apply, type Edit } from '../../circuit/edit';
-import { type Box, contains, grown, overlap, type Point } from '../../circuit/geometry';
+import { type Box, boundingBox, contains, grown, overlap, type Point } from '../../circuit/geometry';
 import {
   type End,
   isPinEnd,
@@ -9,6 +9,7 @@ import {
   sheetOf,
   type Wire,
 } from '../../circuit/lesson';
+import { freeShift } from '../geometry/free-place';
 import { bodyOf, courseOf, extentOf, footprintOf, pinOf, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
 import { layOut } from '../layout/lay-out';
@@ -327,6 +328,61 @@ export function tidy(lesson: Lesson, sheetId: string): Edit {
     y += Math.ceil(box.y1 - box.y0) + 2;
   }
   return group(edits);
+}
+
+/**
+ * Lays out some parts of a sheet again, where they stand or as near as they have room; wires that lead to others are
+ * laid anew.
+ */
+export function tidySome(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>): Edit {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const parts = new Map([...sheet.parts].filter(([id, p]) => ids.has(id) && pinsOf(p).length > 0));
+  const nets = wireNets(sheet);
+  const outer = new Set<number | undefined>();
+  for (const part of sheet.parts.values())
+    if (!parts.has(part.id))
+      for (const { port } of pinsOf(part)) outer.add(nets.ofEnd({ part: part.id, port: port.name }));
+  const onParts = wiresOnParts(sheet, new Set(parts.keys()));
+  const inner = new Map(
+    [...sheet.wires].filter(([id]) => onParts.includes(id) && !outer.has(nets.ofWire(id))),
+  );
+  const own: Sheet = { ...sheet, parts, wires: inner };
+  const laid = layOut({ ...own, wires: starred(own) });
+  const rest: Sheet = {
+    ...sheet,
+    parts: new Map([...sheet.parts].filter(([id]) => !parts.has(id))),
+    wires: new Map([...sheet.wires].filter(([id]) => !onParts.includes(id))),
+  };
+  const [corner, moved] = [cornerOf(parts.values()), cornerOf(laid.parts.values())];
+  const by = { x: Math.round(corner.x - moved.x), y: Math.round(corner.y - moved.y) };
+  const shift = (p: Point) => ({ x: p.x + by.x, y: p.y + by.y });
+  const there = [...laid.parts.values()].map((part) => ({ ...part, at: shift(part.at) }));
+  const clear = freeShift(rest, boundingBox(there.map(footprintOf))!);
+  const put = (p: Point) => ({ x: p.x + clear.x, y: p.y + clear.y });
+  const edits: Edit[] = [...inner.keys()].map((id) => ({ type: 'removeWire', sheet: sheetId, id }));
+  for (const { id, at, turn } of there)
+    edits.push({
+      type: 'changePart',
+      sheet: sheetId,
+      id,
+      change: { at: put(at), turn, mirrored: undefined },
+    });
+  for (const wire of laid.wires.values())
+    edits.push({
+      type: 'addWire',
+      sheet: sheetId,
+      wire: { ...wire, course: wire.course.map((p) => put(shift(p))) },
+    });
+  const applied = apply(lesson, group(edits));
+  if (!applied.ok) return group(edits);
+  const after = sheetOf(applied.value, sheetId)!;
+  return group([
+    ...edits,
+    ...reroute(
+      after,
+      onParts.filter((id) => !inner.has(id)),
+    ),
+  ]);
 }
 
 function cornerOf(parts: Iterable<Part>): Point {

@@ -154,7 +154,7 @@ export function labelBox(part: Part): Box | null {
     case 'right':
       return { x0: e.x1, y0: y - 0.7, x1: e.x1 + wide, y1: y + 0.7 };
     case 'top':
-      return { x0: x - wide / 2, y0: e.y0 - 1.4, x1: x + wide / 2, y1: e.y0 };
+      return { x0: x - wide / 2, y0: e.y0 - 1.7, x1: x + wide / 2, y1: e.y0 };
     default:
       return null;
   }

@@ -28,9 +28,12 @@ export function assignCoordinates(graph: LayeredGraph, wider: number): void {
   for (const column of columns) stack(column, wider);
   if (graph.isCoarse) return;
   const { before, after } = neighboursOf(graph);
-  const byBefore = (node: LayoutNode) => before.get(node)!.map(asBefore);
-  const byAfter = (node: LayoutNode) => after.get(node)!.map(asAfter);
-  const byBoth = (node: LayoutNode) => [...byBefore(node), ...byAfter(node)];
+  const heights = heightsOfRows(graph, wider);
+  const inRow = (find: (node: LayoutNode) => PreferredHeight[]) => (node: LayoutNode) =>
+    node.row === undefined ? find(node) : [{ y: heights[node.row]!, weight: FIXED }];
+  const byBefore = inRow((node) => before.get(node)!.map(asBefore));
+  const byAfter = inRow((node) => after.get(node)!.map(asAfter));
+  const byBoth = inRow((node) => [...before.get(node)!.map(asBefore), ...after.get(node)!.map(asAfter)]);
   let best: number[][] = [];
   let least = Number.POSITIVE_INFINITY;
   const keep = () => {
@@ -53,6 +56,30 @@ export function assignCoordinates(graph: LayeredGraph, wider: number): void {
   for (const [c, column] of columns.entries())
     for (const [i, node] of column.entries()) node.y = best[c]![i]!;
 }
+
+/** So much a part counts in its row that nothing moves it out of it. */
+const FIXED = 1e6;
+
+/** The height of each row: below the one before it as far as what stands between them in any column asks for. */
+function heightsOfRows({ columns, rows }: LayeredGraph, wider: number): number[] {
+  const heights: number[] = [];
+  for (const row of rows.keys()) {
+    let height = row === 0 ? 0 : heights[row - 1]! + LEAST_BETWEEN_ROWS;
+    for (const column of columns) {
+      const own = column.findIndex((node) => node.row === row);
+      for (let i = own - 1, below = 0; own !== -1 && i >= 0; i--) {
+        below += distance(column[i]!, column[i + 1]!, wider);
+        const other = column[i]!.row;
+        if (other !== undefined && other < row) height = Math.max(height, heights[other]! + below);
+      }
+    }
+    heights.push(height);
+  }
+  return heights;
+}
+
+/** Grid steps between two rows that share no column. */
+const LEAST_BETWEEN_ROWS = 14;
 
 const asBefore = ({ from, fromAt, toAt, weight }: Link): PreferredHeight => ({
   y: from.y + fromAt - toAt,

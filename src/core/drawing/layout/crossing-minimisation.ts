@@ -51,6 +51,23 @@ export function minimiseCrossings(graph: LayeredGraph): void {
   }
 }
 
+/** Puts the rows below each other in every column, and the signal that clocks a row right below its parts. */
+export function alongRows({ columns, rows }: LayeredGraph): void {
+  for (const column of columns) {
+    const places = column.flatMap((node, i) => (node.row === undefined ? [] : [i]));
+    const standing = places.map((i) => column[i]!).sort((a, b) => a.row! - b.row!);
+    for (const [i, place] of places.entries()) column[place] = standing[i]!;
+    for (const node of standing) {
+      const { clock } = rows[node.row!]!;
+      const line = column.findIndex((other) => clock !== null && other.signal === clock);
+      if (line === -1) continue;
+      const [signal] = column.splice(line, 1);
+      column.splice(column.indexOf(node) + 1, 0, signal!);
+    }
+    number(column);
+  }
+}
+
 function number(column: readonly LayoutNode[]): void {
   for (const [at, node] of column.entries()) node.at = at;
 }

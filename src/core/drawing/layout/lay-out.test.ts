@@ -106,6 +106,66 @@ test('signals run from left to right: inputs first in their order, outputs last'
   expectTidy(sheet);
 });
 
+describe('rows', () => {
+  const places = (sheet: ReturnType<typeof layOut>, ids: readonly string[]) =>
+    ids.map((id) => sheet.parts.get(id)!.at);
+  function expectRow(sheet: ReturnType<typeof layOut>, ids: readonly string[]): void {
+    const at = places(sheet, ids);
+    expect(new Set(at.map((p) => p.y)).size).toBe(1);
+    expect(at.map((p) => p.x)).toEqual([...at.map((p) => p.x)].sort((a, b) => a - b));
+    expect(new Set(at.map((p) => p.x)).size).toBe(ids.length);
+    expectTidy(sheet);
+    expect(looksJoined(sheet)).toEqual([]);
+  }
+  const flops = ['f0', 'f1', 'f2', 'f3'];
+
+  test('a twisted ring stands in a row, its clock below it, its last output led back', () => {
+    const sheet = layOut(
+      sheetOfParts(
+        [partOf('clock', 'c'), ...flops.map((id) => partOf('dff', id))],
+        [...flops.map((id) => `c.Y-${id}.C`), 'f0.Q-f1.D', 'f1.Q-f2.D', 'f2.Q-f3.D', "f3.Q'-f0.D"],
+      ),
+    );
+    expectRow(sheet, flops);
+  });
+
+  test('a ripple counter is in the order in which it ripples, what clears it behind it', () => {
+    const sheet = layOut(
+      sheetOfParts(
+        [
+          partOf('nand', 'n'),
+          partOf('clock', 'c'),
+          ...[...flops].reverse().map((id) => partOf('tff', id, { clear: 'low', edge: 'falling' })),
+        ],
+        [
+          'c.Y-f0.C',
+          'f0.Q-f1.C',
+          'f1.Q-f2.C',
+          'f2.Q-f3.C',
+          'f1.Q-n.A',
+          'f3.Q-n.B',
+          ...flops.map((id) => `n.Y-${id}.CLR`),
+        ],
+      ),
+    );
+    expectRow(sheet, flops);
+    expect(sheet.parts.get('n')!.at.x).toBeGreaterThan(sheet.parts.get('f3')!.at.x);
+  });
+
+  test('a gate that reads what is on its left and right stands before the flip-flop that it leads to', () => {
+    const sheet = layOut(
+      sheetOfParts(
+        [partOf('clock', 'c'), partOf('and', 'g'), ...flops.map((id) => partOf('tff', id))],
+        [...flops.map((id) => `c.Y-${id}.C`), 'f0.Q-g.A', "f3.Q'-g.B", 'g.Y-f1.T', 'f1.Q-f2.T', 'f2.Q-f3.T'],
+      ),
+    );
+    expectRow(sheet, flops);
+    const [before, gate, after] = places(sheet, ['f0', 'g', 'f1']).map((p) => p.x);
+    expect(gate).toBeGreaterThan(before!);
+    expect(gate).toBeLessThan(after!);
+  });
+});
+
 test('a loop is broken at storage, and an empty sheet stays one', () => {
   const sheet = layOut(
     sheetOfParts(

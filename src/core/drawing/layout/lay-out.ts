@@ -5,9 +5,10 @@ import { type WireNets, wireNets } from '../geometry/wire-nets';
 import { isFree, Obstacles, type RouteEnd, route } from '../routing/route';
 import { channelOf } from './channels';
 import { assignCoordinates } from './coordinate-assignment';
-import { minimiseCrossings } from './crossing-minimisation';
-import { layersOf } from './layers';
+import { alongRows, minimiseCrossings } from './crossing-minimisation';
+import { flowOf, layersOf } from './layers';
 import { type LayeredGraph, type Link, layeredGraphOf } from './layout-nodes';
+import { isAtOnce, rowsOf } from './rows';
 
 /** Free grid steps on both sides of the tracks between two columns, and where there are few, between those. */
 const MARGIN = 2;
@@ -27,8 +28,10 @@ const MOST_ROUTED = 400;
  */
 export function layOut(sheet: Sheet): Sheet {
   if (sheet.parts.size === 0) return sheet;
-  const graph = layeredGraphOf(sheet, layersOf(sheet), sheet.wires.size > MOST_LAID);
+  const rows = rowsOf(sheet, flowOf(sheet, isAtOnce));
+  const graph = layeredGraphOf(sheet, layersOf(sheet, rows), sheet.wires.size > MOST_LAID, rows);
   minimiseCrossings(graph);
+  alongRows(graph);
   // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
   const tried: Laid[] = [];
   for (let wider = 0; wider <= MOST_WIDER; wider += 1) {

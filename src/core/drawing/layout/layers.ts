@@ -1,6 +1,7 @@
 import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
 import { kindOf, roleOf } from '../../parts/catalogue';
 import { pinOf } from '../geometry/placement';
+import { type Flow, flowAlong, type PartRow } from './rows';
 
 /*
  * In which column each part of a sheet stands that is laid out from left to right.
@@ -8,13 +9,8 @@ import { pinOf } from '../geometry/placement';
 
 const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
 
-interface Neighbours {
-  /** Parts that drive a part, and those that it drives, by its id; each as often as there are wires. */
-  readonly before: ReadonlyMap<string, readonly string[]>;
-  readonly after: ReadonlyMap<string, readonly string[]>;
-}
-
-function neighbours(sheet: Sheet): Neighbours {
+/** @param without pins that do not count. */
+export function flowOf(sheet: Sheet, without?: (part: Part, port: string) => boolean): Flow {
   const before = new Map<string, string[]>();
   const after = new Map<string, string[]>();
   const add = (map: Map<string, string[]>, key: string, value: string) => {
@@ -26,6 +22,8 @@ function neighbours(sheet: Sheet): Neighbours {
     if (!isPinEnd(from) || !isPinEnd(to)) continue;
     const out = pinOf(sheet, from.part, from.port)?.port.direction === 'out';
     const [a, b] = out ? [from.part, to.part] : [to.part, from.part];
+    const reader = out ? to : from;
+    if (without?.(sheet.parts.get(reader.part)!, reader.port)) continue;
     add(after, a, b);
     add(before, b, a);
   }
@@ -36,9 +34,10 @@ function neighbours(sheet: Sheet): Neighbours {
  * Assigns parts to columns: inputs first, then each part behind the parts that it reads, outputs last. A gate
  * that fits several columns goes where most of its kind are, so that product terms line up, and the gates
  * that combine them do too; inverters of inputs stand beside the inputs.
+ * @param rows parts that follow one another in one row, each in a column of its own.
  */
-export function layersOf(sheet: Sheet): Part[][] {
-  const near = neighbours(sheet);
+export function layersOf(sheet: Sheet, rows: readonly PartRow[] = []): Part[][] {
+  const near = flowAlong(sheet, flowOf(sheet), rows);
   const layer = byLongestPath(sheet, near);
   const last = Math.max(...layer.values());
   for (const part of sheet.parts.values()) if (roleOf(part)?.role === 'output') layer.set(part.id, last);
@@ -49,7 +48,7 @@ export function layersOf(sheet: Sheet): Part[][] {
 }
 
 /** How many parts stand before each at least: the longest path from an input; loops are broken, at storage first. */
-function byLongestPath(sheet: Sheet, { before, after }: Neighbours): Map<string, number> {
+function byLongestPath(sheet: Sheet, { before, after }: Flow): Map<string, number> {
   const layer = new Map<string, number>();
   const waits = new Map([...sheet.parts.keys()].map((id) => [id, before.get(id)?.length ?? 0]));
   const rest = new Set(sheet.parts.keys());
@@ -83,7 +82,7 @@ function byLongestPath(sheet: Sheet, { before, after }: Neighbours): Map<string,
 }
 
 /** Moves gates and constants to the right where there is room before their readers. */
-function align(sheet: Sheet, { before, after }: Neighbours, layer: Map<string, number>): void {
+function align(sheet: Sheet, { before, after }: Flow, layer: Map<string, number>): void {
   const isGate = (part: Part) => kindOf(part).isGate === true;
   const readers = (id: string) => (after.get(id) ?? []).filter((r) => layer.get(r)! > layer.get(id)!);
   const latest = (id: string) => Math.min(...readers(id).map((r) => layer.get(r)!)) - 1;

@@ -1,6 +1,7 @@
 import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
 import { roleOf } from '../../parts/catalogue';
 import { footprintOf, pinOf } from '../geometry/placement';
+import type { PartRow } from './rows';
 
 /** A place in a column: for a part, or for a signal that passes the column on its way. Lengths are in grid steps. */
 export interface LayoutNode {
@@ -12,6 +13,10 @@ export interface LayoutNode {
   at: number;
   /** Its height on the sheet. */
   y: number;
+  /** The row that it stands in, counted from the top. */
+  readonly row?: number | undefined;
+  /** For a signal the pin that drives it, as `part port`. */
+  readonly signal?: string;
 }
 
 /** A stretch of a signal from one column to the next; `fromAt` and `toAt` are heights of its ends within the nodes. */
@@ -34,6 +39,7 @@ export interface LayeredGraph {
   readonly ways: ReadonlyMap<string, readonly Link[]>;
   readonly columns: LayoutNode[][];
   readonly links: readonly (readonly Link[])[];
+  readonly rows: readonly PartRow[];
 }
 
 /** A signal that runs past many parts matters more than one between two neighbours. */
@@ -52,11 +58,20 @@ export function layeredGraphOf(
   sheet: Sheet,
   parts: readonly (readonly Part[])[],
   isCoarse: boolean,
+  rows: readonly PartRow[] = [],
 ): LayeredGraph {
+  const rowOf = new Map(rows.flatMap((row, i) => row.parts.map((id) => [id, i] as const)));
   const columns = parts.map((column) =>
     column.map((part, at): LayoutNode => {
       const box = footprintOf({ ...part, at: { x: 0, y: 0 }, turn: 0 });
-      return { part, above: Math.ceil(-box.y0), below: Math.ceil(box.y1), at, y: 0 };
+      return {
+        part,
+        above: Math.ceil(-box.y0),
+        below: Math.ceil(box.y1),
+        at,
+        y: 0,
+        row: rowOf.get(part.id),
+      };
     }),
   );
   const links: Link[][] = columns.map(() => []);
@@ -83,7 +98,8 @@ export function layeredGraphOf(
       const key = `${from.key} ${column}`;
       let pass = passes.get(key);
       if (!pass) {
-        const next: LayoutNode = { part: null, above: 0, below: 0, at: columns[column]!.length, y: 0 };
+        const at = columns[column]!.length;
+        const next: LayoutNode = { part: null, above: 0, below: 0, at, y: 0, signal: from.key };
         const weight = node.part ? BEGINNING : PASSING;
         pass = { node: next, link: { from: node, fromAt: y, to: next, toAt: 0, weight } };
         passes.set(key, pass);
@@ -103,7 +119,7 @@ export function layeredGraphOf(
     links[to.column - 1]!.push(last);
     if (!isCoarse && from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);
   }
-  return { columns, links, ways, isCoarse };
+  return { columns, links, ways, isCoarse, rows };
 }
 
 /** The links that lead to each node, and those that lead on from it. */

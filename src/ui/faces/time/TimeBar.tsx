@@ -34,21 +34,25 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   return (
     <Bar className="pane-head">
       <h2 className="font-semibold">Time</h2>
-      <select
-        className={FIELD}
-        aria-label="Stimulus"
-        {...hint('What drives the inputs')}
-        value={time?.driven ?? BY_HAND}
-        disabled={readOnly}
-        onChange={({ target: { value } }) => setTimeSetup(session, { driven: value }, 'choose the stimulus')}
-      >
-        <option value={BY_HAND}>by hand</option>
-        {time?.stimuli.map((s) => (
-          <option key={s.name} value={s.name}>
-            {s.name}
-          </option>
-        ))}
-      </select>
+      {time && time.stimuli.length > 0 && (
+        <select
+          className={FIELD}
+          aria-label="Stimulus"
+          {...hint('What drives the inputs')}
+          value={time?.driven ?? BY_HAND}
+          disabled={readOnly}
+          onChange={({ target: { value } }) =>
+            setTimeSetup(session, { driven: value }, 'choose the stimulus')
+          }
+        >
+          <option value={BY_HAND}>by hand</option>
+          {time?.stimuli.map((s) => (
+            <option key={s.name} value={s.name}>
+              {s.name}
+            </option>
+          ))}
+        </select>
+      )}
       {!readOnly && (
         <button
           type="button"
