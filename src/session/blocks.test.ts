@@ -240,7 +240,7 @@ test('a copy of a sheet stands behind it, with its table, and is open; it is a s
   });
   expectDone(duplicateSheet(session, 'sheet1'));
   const [first, copy] = session.state.lesson.sheets;
-  expect(copy!.name).toBe(`${first!.name} 2`);
+  expect([first!.name, copy!.name]).toEqual(['Sheet 1', 'Sheet 2']);
   expect(session.state.rootId).toBe(copy!.id);
   expect(copy!.plan).toEqual(first!.plan);
   session.select({ parts: new Set(['not1']), wires: new Set() });

@@ -66,7 +66,6 @@ export const blockKind = defineBox(schemaWith({ sheet: '', title: 'Block', input
   typed: ['block'],
   says: 'Another sheet of this lesson, used as one part.',
   labelled: '',
-  named: true,
   labelSide: 'top',
   alwaysAllowed: true,
   follows: 'pins of a sheet',

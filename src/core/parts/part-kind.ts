@@ -174,10 +174,8 @@ export interface PartEntry<P> {
   readonly typed: readonly string[];
   /** One sentence for someone who does not know it. */
   readonly says: string;
-  /** Start of the label of a new one; empty if it gets none and words behind its name are no label. */
+  /** Start of the label of a new one; empty if it gets none. */
   readonly labelled: string;
-  /** Whether a label may be typed behind the name; it begins with a capital, so that a word mistyped is none. */
-  readonly named?: boolean;
   /** The parameter that takes all that is typed behind the name. */
   readonly typedText?: keyof P & string;
   readonly settings?: readonly Setting<keyof P & string>[];

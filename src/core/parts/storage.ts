@@ -175,7 +175,6 @@ function flipFlop(
     family: 'Storage',
     ...words,
     labelled: '',
-    named: true,
     labelSide: 'top',
     stores: 'flip-flop',
     settings: [
@@ -288,7 +287,6 @@ const dLatch = definePart(
     typed: ['d latch', 'dlatch', 'latch'],
     says: 'While EN is active Q follows D; otherwise Q keeps what it was.',
     labelled: '',
-    named: true,
     labelSide: 'top',
     stores: 'latch',
     settings: [
@@ -334,7 +332,6 @@ const srLatch = definePart(
     typed: ['sr latch', 'srlatch'],
     says: 'S sets it and R resets it, at once. Both together are not allowed and leave it unknown.',
     labelled: '',
-    named: true,
     labelSide: 'top',
     stores: 'latch',
     settings: [enableSetting, powerUpSetting],

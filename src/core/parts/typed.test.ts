@@ -1,4 +1,4 @@
-import { sentence } from '../values/result';
+import { expectDone, sentence } from '../values/result';
 import { PLACEABLE } from './catalogue';
 import { readTyped, suggestions } from './typed';
 
@@ -73,4 +73,12 @@ test('suggests what begins so, an exact name first, and only what is allowed', (
   expect(readTyped('nor', onlyNand)).toMatchObject({
     problem: { message: 'no part is called “nor”' },
   });
+});
+
+test('any part is named while it is typed, several at once', () => {
+  const typed = (text: string) => expectDone(readTyped(text, PLACEABLE));
+  expect(typed('not An, Bn')).toMatchObject({ kind: { kind: 'not' }, labels: ['An', 'Bn'] });
+  expect(typed('adder 16 Add')).toMatchObject({ params: { width: 16 }, labels: ['Add'] });
+  expect(typed('nand 3 G1')).toMatchObject({ params: { inputs: 3 }, labels: ['G1'] });
+  expect(readTyped('nor purple', PLACEABLE).ok).toBe(false);
 });

@@ -163,7 +163,8 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
     params = { ...params, width: width! };
     labels = buses.map((bus) => bus!.label);
   }
-  const named = kind.labelled !== '' || (kind.named === true && labels.every((l) => /^\p{Lu}/u.test(l)));
+  // Where a part has no label by itself, one begins with a capital, so that a word mistyped is none.
+  const named = kind.labelled !== '' || (!kind.isNote && labels.every((l) => /^\p{Lu}/u.test(l)));
   if (labels.length > 0 && !named)
     return refused('not-understood', `${kind.name} does not understand “${labels.join(', ')}”`);
   const tooLong = labels.find((l) => l.length > 40);

@@ -17,6 +17,7 @@ import { MOST_GATE_INPUTS } from '../parts/gates';
 import { readParams } from '../parts/params';
 import { expectDone } from '../values/result';
 import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
+import type { Pieces } from './pieces';
 import type { Statement } from './statement';
 
 /** A gate to be drawn: its kind, its operands, and its distance from the inputs. */
@@ -27,8 +28,15 @@ interface Gate {
   readonly level: number;
 }
 
-/** The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; none with too many inputs. */
-function gatesOf(expression: Expression, width: number): Gate | string {
+/**
+ * The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; none with too many inputs.
+ * @param inverseOf what on the sheet is the opposite of a name already; null where nothing is.
+ */
+function gatesOf(
+  expression: Expression,
+  width: number,
+  inverseOf: (name: string) => string | null,
+): Gate | string {
   const nots = new Map<string, Gate>();
   const level = (reads: readonly (Gate | string)[]) =>
     1 + Math.max(0, ...reads.map((r) => (typeof r === 'string' ? 0 : r.level)));
@@ -49,6 +57,8 @@ function gatesOf(expression: Expression, width: number): Gate | string {
       case 'not': {
         const inner = make(e.of);
         if (typeof inner === 'string') {
+          const there = inverseOf(inner);
+          if (there !== null) return there;
           let not = nots.get(inner);
           if (!not) {
             not = { kind: 'not', params: { width }, reads: [inner], level: 1 };
@@ -105,8 +115,9 @@ export function drawStatement(
   const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
   let below = inputs.length ? Math.max(...inputs.map((p) => Math.ceil(footprintOf(p).y1))) + 3 : at.y;
   const width = 'block' in statement ? 1 : statement.width;
+  const pieces: Pieces = 'block' in statement ? new Map() : statement.pieces;
   for (const name of 'block' in statement ? statement.reads : namesOf(statement.expression))
-    if (!name.includes('.') && !labelled(pen.sheet, name)) {
+    if (!pieces.has(name) && !name.includes('.') && !labelled(pen.sheet, name)) {
       pen.place('switch', { width }, { x: left, y: below }, name);
       below += 5;
     }
@@ -114,8 +125,9 @@ export function drawStatement(
     pen.use(statement.block, statement.reads, statement.targets, pen.rightOf(statement.reads, left));
     return { edit: group(pen.edits), parts: pen.parts };
   }
-  const { target, expression } = statement;
-  const root = gatesOf(expression, width);
+  const { targets, expression } = statement;
+  for (const name of namesOf(expression)) pen.takeApart(name, pieces);
+  const root = gatesOf(expression, width, (name) => pen.inverseOf(name));
   const gates: Gate[] = [];
   const gather = (gate: Gate | string) => {
     if (typeof gate === 'string' || gates.includes(gate)) return;
@@ -126,9 +138,27 @@ export function drawStatement(
   const begin = pen.rightOf(namesOf(expression), left);
   const drawn = pen.columns(late(gates), begin);
   const driver = typeof root === 'string' ? pen.sourceOf(root) : { part: drawn.get(root)!.id, port: 'Y' };
-  pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, begin);
+  for (const target of targets)
+    pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, begin);
   return { edit: group(pen.edits), parts: pen.parts };
 }
+
+/** The name of the pin that is the opposite of another: `Q'` of `Q`. */
+const oppositeOf = (port: string) => (port.endsWith("'") ? port.slice(0, -1) : `${port}'`);
+
+/** The output of a NOT that reads an end already; null where there is none. */
+function notOn(sheet: Sheet, source: End): End | null {
+  const nets = wireNets(sheet);
+  const net = 'part' in source ? nets.ofEnd(source) : nets.ofWire(source.wire);
+  if (net === undefined) return null;
+  for (const part of sheet.parts.values())
+    if (part.kind === 'not' && nets.ofEnd({ part: part.id, port: 'A' }) === net)
+      return { part: part.id, port: 'Y' };
+  return null;
+}
+
+/** Grid steps from one slice to the next. */
+const ROOM_OF_PIECE = 4;
 
 /** Grid steps from one lamp to the next. */
 const ROOM_OF_LAMP = 4;
@@ -165,9 +195,54 @@ class Pen {
     return part;
   }
 
+  /** Ends that names of the statement's own stand for. */
+  private readonly known = new Map<string, End>();
+
   /** The driver of a name; for a lamp, the driver of the lamp. */
   sourceOf(name: string): End {
-    return sourceNamed(this.sheet, name)!;
+    return this.known.get(name) ?? sourceNamed(this.sheet, name)!;
+  }
+
+  /** The name of what is the opposite of another already: the other output of a flip-flop, or a NOT on its wire. */
+  inverseOf(name: string): string | null {
+    const { sheet } = this;
+    const source = this.sourceOf(name);
+    if (!source) return null;
+    const found = `not ${name}`;
+    if (this.known.has(found)) return found;
+    const twin = 'part' in source && pinOf(sheet, source.part, oppositeOf(source.port));
+    const not = twin ? null : notOn(sheet, source);
+    const end = twin && twin.port.direction === 'out' ? { part: twin.part, port: twin.port.name } : not;
+    if (!end) return null;
+    this.known.set(found, end);
+    return found;
+  }
+
+  /**
+   * Places the slice or the join that a piece of the statement stands for, to the right of what it comes from.
+   * @param off how far below that, in grid steps.
+   */
+  takeApart(name: string, pieces: Pieces, off = 0): void {
+    const piece = pieces.get(name);
+    if (!piece || this.known.has(name)) return;
+    const of = piece.is === 'bits' ? [piece.of] : piece.of;
+    for (const [i, one] of of.entries())
+      this.takeApart(one, pieces, ROOM_OF_PIECE * (i - (of.length - 1) / 2));
+    const ends = of.map((one) => this.sourceOf(one));
+    const right = Math.max(...ends.map((end) => ('part' in end ? this.rightEdgeOf(end.part) : end.at.x)));
+    const y = Math.round(off + ends.reduce((sum, end) => sum + this.heightOf(end), 0) / ends.length);
+    const part =
+      piece.is === 'bits'
+        ? this.place('slice', { width: piece.width, high: piece.high, low: piece.low }, { x: right + 4, y })
+        : this.place('join', { widths: [...piece.widths] }, { x: right + 8, y });
+    const inputs = pinsOf(part).filter((p) => p.port.direction === 'in');
+    for (const [i, end] of ends.entries())
+      this.make(connect(this.sheet, end, { part: part.id, port: inputs[i]!.port.name }));
+    this.known.set(name, { part: part.id, port: 'Y' });
+  }
+
+  private rightEdgeOf(part: string): number {
+    return Math.ceil(footprintOf(this.sheet.parts.get(part)!).x1);
   }
 
   private heightOf(end: End): number {

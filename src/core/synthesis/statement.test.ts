@@ -47,6 +47,66 @@ test('a NOT of a name is drawn once, and a NOT of a gate is the inverting gate',
   expect(t.columns()).toEqual(['1000']);
 });
 
+const kinds = (s: Sketch, kind: string) => [...s.sheet.parts.values()].filter((p) => p.kind === kind);
+
+test('statements share the inverters that are there, and the other output of a flip-flop', () => {
+  const s = new Sketch();
+  for (const text of ["W = A B'", "X = A' B", "Y = A' B'", "Z = A' + B"]) draw(s, text);
+  expect(kinds(s, 'not')).toHaveLength(2);
+  expect(s.columns()).toEqual(['0010', '0100', '1000', '1101']);
+  const t = new Sketch();
+  t.place('dff', 0, 0, 'Q0');
+  draw(t, "Y = Q0' and A");
+  draw(t, 'Z = not Q0');
+  expect(kinds(t, 'not')).toHaveLength(0);
+  expectTidy(t.sheet);
+});
+
+test('several pins are driven at once, by a name or by a constant', () => {
+  const s = new Sketch();
+  for (const [i, label] of ['Q0', 'Q1', 'Q2'].entries()) s.place('jkff', 20, 12 * i, label);
+  s.place('clock', 0, 0, 'Clk');
+  draw(s, 'Q0, Q1, Q2.C = Clk');
+  draw(s, 'Q0.J, Q0.K = 1');
+  const open = compile(s.sheet).diagnostics.flatMap((d) => d.pins.map((p) => `${p.part}.${p.port}`));
+  expect(open.sort()).toEqual(['jkff2.J', 'jkff2.K', 'jkff3.J', 'jkff3.K']);
+  expect(kinds(s, 'constant')).toHaveLength(1);
+  expectTidy(s.sheet);
+});
+
+describe('bits of a bus', () => {
+  const count = () => {
+    const s = new Sketch();
+    s.place('switch', 0, 8, 'A', { width: 8 });
+    return s;
+  };
+  test.each([
+    ['Y = A[3]', 0b1000, 1],
+    ['Y = A[7:4]', 0b1011_0000, 0b1011],
+    ['Y = A[4:7]', 0b1011_0000, 0b1011],
+    ['Y = A[7:4] and A[3:0]', 0b1011_0110, 0b0010],
+    ['Y = {A[3:0], A[7:4]}', 0b1011_0110, 0b0110_1011],
+    ["Y = A[0]'", 0b1, 0],
+  ])('%s', (text, value, wanted) => {
+    const s = count();
+    draw(s, text);
+    const columns = s.columns();
+    // The highest bit of an output comes first.
+    expect(Number.parseInt(columns.map((column) => column[value]).join(''), 2)).toBe(wanted);
+    expectTidy(s.sheet);
+  });
+
+  test.each([
+    ['Y = B[3]', /place it first, as in sw 8 B/],
+    ['Y = A[8]', /A has 8 bits: from 7 down to 0/],
+    ['Y = A[7:4] and A', /4 bits and A 8|8 bits and A\[7:4\] 4/],
+    ['Y = {A, C}', /nothing is called C/],
+  ])('%s is refused', (text, why) => {
+    const read = readStatement(count().lesson, 'sheet1', text);
+    expect(read.ok ? '' : read.problem.message).toMatch(why);
+  });
+});
+
 test('what is drawn is what was written', () => {
   const names = ['A', 'B', 'C'];
   const text = fc.letrec<{ e: string }>((tie) => ({

@@ -25,5 +25,5 @@ test('the name is one that the sheet does not have', () => {
 
 test('a dot between spaces is AND', () => {
   const read = expectDone(readStatement(lesson, 'sheet1', 'y = A . B'));
-  expect(read).toMatchObject({ target: 'y', expression: { op: 'and' } });
+  expect(read).toMatchObject({ targets: ['y'], expression: { op: 'and' } });
 });

@@ -6,7 +6,7 @@ import { compatibleParts, type PinRequirement } from '@/core/drawing/editing/com
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
 import { kindNamed, readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
-import { isStatement } from '@/core/synthesis/statement';
+import { callHint, isStatement } from '@/core/synthesis/statement';
 import { withName } from '@/core/synthesis/unnamed-formula';
 import { type Result, sentence } from '@/core/values/result';
 import { SHEET } from '@/session/changes/statement';
@@ -78,7 +78,8 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
   const advice = () => {
     if (statement)
       return isStatement(text)
-        ? 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet'
+        ? (callHint(session.state.lesson, session.state.sheetId, text) ??
+            'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet')
         : 'Enter begins another sheet of that name';
     if (formula) return `A formula needs a name: ${formula}? · Enter gives it that name`;
     if (marked.list.length === 0) return `No part is called “${text.trim()}”.`;

@@ -57,7 +57,7 @@ export function FormulaFace() {
       <Bar className="pane-head">
         <h2 className="font-semibold">Formula</h2>
         <Choice label="Form" value={form} names={FORM_NAMES} all={FORMS} onChange={setForm} />
-        <Fold way={2} label="Notation">
+        <Fold way={2} label="How formulas are written">
           <Choice
             label="Notation"
             value={notation}

@@ -58,7 +58,7 @@ export function MapFace() {
           </div>
         )}
         <span className="ml-auto" />
-        <Fold way={1} label="Loops">
+        <Fold way={1} label="More for the map">
           {formula && fits && (
             <select
               className="h-7 rounded-lg border border-hairline bg-raised px-1.5"

@@ -61,26 +61,22 @@ export function SpecFace({ start, isBegun, onClose }: Props) {
         <h2 className="font-semibold">Truth table</h2>
         {plan && <Count plan={plan} circuit={circuit} wrong={wrong} tried={isHidden ? tried : null} />}
         <span className="ml-auto" />
+        {circuit && (
+          <HeadButton
+            isOn={isHidden}
+            onClick={() => setHidden(!isHidden)}
+            title="Hide what the circuit does until a row has been tried on it: predict first, then observe"
+          >
+            Predict
+          </HeadButton>
+        )}
+        {circuit && <Walk inputs={plan!.inputs} />}
+        {plan && (
+          <HeadButton isOn={naming} onClick={() => setNaming(!naming)} title="Change the inputs and outputs">
+            Names
+          </HeadButton>
+        )}
         <Fold way={1} label="More for the table">
-          {circuit && (
-            <HeadButton
-              isOn={isHidden}
-              onClick={() => setHidden(!isHidden)}
-              title="Hide what the circuit does until a row has been tried on it: predict first, then observe"
-            >
-              Predict
-            </HeadButton>
-          )}
-          {circuit && <Walk inputs={plan!.inputs} />}
-          {plan && (
-            <HeadButton
-              isOn={naming}
-              onClick={() => setNaming(!naming)}
-              title="Change the inputs and outputs"
-            >
-              Names
-            </HeadButton>
-          )}
           {plan && (
             <OnDemand
               className={COPY}

@@ -107,9 +107,9 @@ export function TruthTableFace() {
             Fill in
           </button>
         )}
+        {ready && ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
         {ready && (
           <Fold way={1} label="More for the table">
-            {ready.rows <= MOST_WALKED && <Walk inputs={ready.inputs} />}
             <OnDemand
               className={SMALL}
               popup="dialog"
