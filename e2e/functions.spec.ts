@@ -1,7 +1,8 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Locator, test } from '@playwright/test';
 import { Counted } from './counted';
 import { face, names, planned } from './face-hand';
 import { emptySheet, SheetHand, tabTo } from './hand';
+import { crowded } from './room';
 
 test('a drawn circuit gets its table and its formula onto the sheet', async ({ page }) => {
   await page.goto('/');
@@ -270,25 +271,33 @@ test('all rows of a circuit are walked through at a pace', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Try all' })).toBeVisible();
 });
 
-test('large for a projector: values and formulas grow, and no row moves', async ({ page }) => {
+test('large for a projector: values, names and formulas grow in two steps, and nothing is cut', async ({
+  page,
+}) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Drive interlock' }).click();
   const hand = new SheetHand(page);
   await hand.ready();
   await face(page, 'Formula');
-  const cell = page.locator('[data-row="3"] [role="gridcell"]').nth(4);
-  const look = () =>
-    cell.evaluate((e) => ({
-      size: Number.parseFloat(getComputedStyle(e).fontSize),
-      y: e.getBoundingClientRect().y,
-    }));
-  const before = await look();
-  const formula = page.getByRole('region', { name: 'Formula' }).getByText('Key Bars Clear');
-  const small = (await formula.boundingBox())!.height;
+  const size = (what: Locator) => what.evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
+  const read = [
+    page.locator('[data-row="3"] [role="gridcell"]').nth(4),
+    page.getByRole('columnheader', { name: 'Drive' }),
+    page.getByRole('region', { name: 'Formula' }).getByText('Key Bars Clear'),
+    page.getByRole('button', { name: 'Fill in' }),
+    page.getByText('all wired'),
+  ];
+  let before = await Promise.all(read.map(size));
+  for (const step of [1, 2]) {
+    await page.keyboard.press('F9');
+    await expect(page.locator(`html[data-projector="${step}"]`)).toHaveCount(1);
+    const now = await Promise.all(read.map(size));
+    for (const [i, was] of before.entries()) expect(now[i]).toBeGreaterThan(1.14 * was);
+    before = now;
+    await expect.poll(() => crowded(page)).toEqual([]);
+  }
   await page.keyboard.press('F9');
-  await expect.poll(async () => (await look()).size).toBeGreaterThan(1.3 * before.size);
-  expect((await look()).y).toBe(before.y);
-  expect((await formula.boundingBox())!.height).toBeGreaterThan(1.2 * small);
+  await expect(page.locator('html[data-projector]')).toHaveCount(0);
 });
 
 test('a table of 2^20 rows: the last one is wholly seen, and rows go on from there', async ({ page }) => {

@@ -46,7 +46,8 @@ export interface PageContext {
   faces(): readonly FaceEntry[];
   showFace(id: string, open: boolean): void;
   openDialog(dialog: Dialog): void;
-  toggleProjector(): void;
+  /** Larger for a projector, and from the largest back to the usual size. */
+  nextProjectorSize(): void;
   toggleTheme(): void;
   /** Writes the open sheet as a file. @param format the id of a format that is written at sheets. */
   saveAs(format: string): void;

@@ -18,10 +18,11 @@ export const PROJECTOR: Command = {
   name: 'Large, for a projector',
   group: 'view',
   keys: ['F9'],
+  help: 'large for a projector, larger, and back',
   words: 'beamer class big',
   isEverywhere: true,
   when: always,
-  run: ({ page }) => page.toggleProjector(),
+  run: ({ page }) => page.nextProjectorSize(),
 };
 
 /** Commands that change only the view. */

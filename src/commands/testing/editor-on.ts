@@ -43,7 +43,7 @@ export function editorOn(lesson: Lesson) {
       faces: () => [...faces].map(([id, isOpen]) => ({ id, name: `Face ${id}`, isOpen })),
       showFace: (id, open) => faces.set(id, open),
       openDialog: (dialog) => asked.push(dialog),
-      toggleProjector: () => asked.push('projector'),
+      nextProjectorSize: () => asked.push('projector'),
       toggleTheme: () => asked.push('theme'),
       saveAs: (format) => asked.push(`save ${format}`),
       print: () => asked.push('print'),

@@ -18,16 +18,21 @@ export function useTheme(): Theme {
   return useSyncExternalStore(subscribe, currentTheme, () => 'light');
 }
 
-const projector = (): boolean => document.documentElement.dataset.projector !== undefined;
+/** The sizes for a projector: none, large, larger. */
+export const PROJECTOR_SIZES = 3;
 
-/** Whether text, lines and values are drawn large for a projector. */
-export function useProjector(): boolean {
-  return useSyncExternalStore(subscribe, projector, () => false);
+const projector = (): number => Number(document.documentElement.dataset.projector ?? 0);
+
+/** How large text, lines and values are drawn for a projector: 0 as usual, then 1 and 2. */
+export function useProjector(): number {
+  return useSyncExternalStore(subscribe, projector, () => 0);
 }
 
-export function toggleProjector(): void {
-  if (projector()) delete document.documentElement.dataset.projector;
-  else document.documentElement.dataset.projector = '';
+/** Goes on to the next size, and from the largest back to the usual one. */
+export function nextProjectorSize(): void {
+  const next = (projector() + 1) % PROJECTOR_SIZES;
+  if (next === 0) delete document.documentElement.dataset.projector;
+  else document.documentElement.dataset.projector = String(next);
 }
 
 export function chooseTheme(theme: Theme): void {

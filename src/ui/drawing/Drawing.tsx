@@ -88,7 +88,7 @@ export function Drawing() {
     layer.current ??= new Layer();
   };
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
-    sheetView.beforePainting(pixels);
+    sheetView.beforePainting(pixels, palette.letters);
     const gesture = controller.now?.gesture;
     const shown = preview(gesture?.pending() ?? null);
     if (!layer.current && shown.sheet.parts.size > MANY) void fetchLayer();

@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useMemo, useRef } from 'react';
 import { type Box, boundingBox, type Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/lesson';
-import { footprintOf } from '@/core/drawing/geometry/placement';
+import { footprintOf, labelBox } from '@/core/drawing/geometry/placement';
 import { fitted, isInSight, START_VIEW, STEP, type View, zoomed } from '@/core/drawing/geometry/viewport';
 import type { Session } from '@/session/session';
 
@@ -25,8 +25,8 @@ export interface SheetView {
   centre(at: Point, size: Size): void;
   /** Brings a part into sight at the same scale, unless it is there. */
   centreIfHidden(part: Part, size: Size): void;
-  /** Brings the view up to date before it is painted. */
-  beforePainting(size: Size): void;
+  /** Brings the view up to date before it is painted. @param letters how many times larger labels are than usual. */
+  beforePainting(size: Size, letters: number): void;
 }
 
 /**
@@ -66,18 +66,36 @@ export function useSheetView(session: Session, repaint: RefObject<() => void>): 
         const box = footprintOf(part);
         if (isHidden(box, size)) centre({ x: (box.x0 + box.x1) / 2, y: (box.y0 + box.y1) / 2 }, size);
       },
-      beforePainting: ({ width, height }) => {
+      beforePainting: ({ width, height }, letters) => {
         const { parts } = session.sheet;
         const was = lastFit.current;
         const isResized = was?.width !== width || was.height !== height;
         const isUntouched = was?.view === view.current && was.parts === parts;
         if (!mustFit.current && !(isResized && isUntouched)) return;
-        view.current = fitted(boundingBox([...parts.values()].map(footprintOf)), width, height);
+        view.current = fitted(
+          boundingBox([...parts.values()].map((p) => paintedBox(p, letters))),
+          width,
+          height,
+        );
         lastFit.current = { view: view.current, parts, width, height };
         mustFit.current = false;
       },
     };
   }, [session, repaint]);
+}
+
+/** Everything that is painted of a part whose label is so many times larger than usual. */
+function paintedBox(part: Part, letters: number): Box {
+  const box = footprintOf(part);
+  const label = letters === 1 ? null : labelBox(part);
+  if (!label) return box;
+  const [more, up] = [(label.x1 - label.x0) * (letters - 1), (label.y1 - label.y0) * (letters - 1)];
+  return {
+    x0: Math.min(box.x0, label.x0 - more),
+    y0: Math.min(box.y0, label.y0 - up),
+    x1: Math.max(box.x1, label.x1 + more),
+    y1: box.y1,
+  };
 }
 
 /** Zooms to the pointer with the wheel. */

@@ -17,7 +17,12 @@ export function Dial({ rows, row, tried, size }: Props) {
   const ring = middle - 6;
   const beads = rows <= MOST_BEADS;
   return (
-    <svg width={size} height={size} aria-hidden="true" className="shrink-0">
+    <svg
+      viewBox={`0 0 ${size} ${size}`}
+      style={{ width: `${size / 15}rem`, height: `${size / 15}rem` }}
+      aria-hidden="true"
+      className="shrink-0"
+    >
       {beads ? (
         Array.from({ length: rows }, (_, i) => {
           const angle = (i / rows) * 2 * Math.PI;

@@ -23,7 +23,7 @@ export function FacesMenuList({ open }: { open: ReadonlySet<string> }) {
           {faceCommands(editor).map((command) => (
             <Switch key={command.id} command={command} isOn={open.has(command.id.replace(/^face\./, ''))} />
           ))}
-          <Switch command={PROJECTOR} isOn={projector} />
+          <Switch command={PROJECTOR} isOn={projector > 0} />
           {SETTINGS.map((choice) => (
             <Choice key={choice.setting} choice={choice} />
           ))}

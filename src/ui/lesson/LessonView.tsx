@@ -88,13 +88,15 @@ function View({
         <History />
         <span className="ml-auto" />
         {!isNarrow && <MomentBar />}
-        <Fold way={4} label="More for the lesson">
+        <Fold way={5} label="More for the lesson">
           <FacesMenu open={page.faces} />
-          {more}
-          <div className="order-2 flex">
-            <Help />
-            <ThemeButton />
-          </div>
+          <Fold way={4} label="More for the lesson">
+            {more}
+            <div className="order-2 flex">
+              <Help />
+              <ThemeButton />
+            </div>
+          </Fold>
         </Fold>
         {actions && <div className="order-1">{actions}</div>}
       </Bar>

@@ -4,7 +4,7 @@ import type { Dialog, PageContext } from '@/commands/context';
 import { fetcher } from '@/loading/load';
 import type { Session } from '@/session/session';
 import { holdKeys } from '@/ui/controls/held-keys';
-import { chooseTheme, currentTheme, toggleProjector } from '@/ui/controls/theme';
+import { chooseTheme, currentTheme, nextProjectorSize } from '@/ui/controls/theme';
 import { FACES } from '@/ui/faces';
 
 export interface Page {
@@ -45,7 +45,10 @@ export function usePage(session: Session): Page {
         holdKeys()();
         openDialog(next);
       },
-      toggleProjector,
+      nextProjectorSize: () => {
+        nextProjectorSize();
+        session.lookAtAll();
+      },
       toggleTheme: () => chooseTheme(currentTheme() === 'dark' ? 'light' : 'dark'),
       saveAs: (format) => told(saving().then(({ saveSheet }) => saveSheet(session, format))),
       print: () => told(saving().then(({ printOpenSheet }) => printOpenSheet(session))),

@@ -4,6 +4,7 @@ import { spokenName } from '../../parts/catalogue';
 import { Primitive } from '../../parts/primitive';
 import { Run } from '../../simulate/run';
 import { type Logic, ONE, X, Z, ZERO } from '../../values/logic';
+import { naturalOrder } from '../../values/natural-order';
 import { done, type Result, refused } from '../../values/result';
 import { inputAt, type TruthTable } from './truth-table';
 
@@ -43,9 +44,9 @@ export class Stepper {
     if (falling && rising)
       return refused('both-edges', 'some of it works on the rising edge and some on the falling edge');
     const columns = netlist.inputColumns.filter((c) => c.nets[0] !== clocks[0]);
-    const order = [...netlist.storage.keys()].sort(
-      (a, b) => netlist.owner[netlist.storage[a]!]! - netlist.owner[netlist.storage[b]!]! || b - a,
-    );
+    // By the ids of the parts, which stay when a lesson is written and read again; its order of parts does not.
+    const nameOf = (i: number) => netlist.partName(netlist.owner[netlist.storage[i]!]!);
+    const order = [...netlist.storage.keys()].sort((a, b) => naturalOrder(nameOf(a), nameOf(b)) || b - a);
     return done(new Stepper(netlist, columns, clocks[0], falling, order));
   }
 

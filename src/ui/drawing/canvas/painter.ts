@@ -235,9 +235,14 @@ function paintText(
 ): void {
   const at = oriented(shape, part);
   g.fillStyle = palette[shape.paint ?? 'ink'];
-  setFont(g, shape.bold ? 700 : 400, shape.size, shape.face === 'mono' ? FONTS.mono : FONTS.text);
-  writeText(g, shape.text, at.x, at.y + shape.size * 0.35, shape.size, textSide(shape.align, part));
+  // For a projector small texts grow as far as their parts have room for.
+  const size = Math.max(shape.size, Math.min(shape.size * palette.letters, LARGEST_SMALL));
+  setFont(g, shape.bold ? 700 : 400, size, shape.face === 'mono' ? FONTS.mono : FONTS.text);
+  writeText(g, shape.text, at.x, at.y + size * 0.35, size, textSide(shape.align, part));
 }
+
+/** Height in grid steps up to which pin letters, digits and captions grow for a projector. */
+const LARGEST_SMALL = 1.1;
 
 /** @param turned the part, if it is rotated. */
 function paintShape(

@@ -56,7 +56,9 @@ export function FormulaFace() {
     <section className="pane" aria-label="Formula">
       <Bar className="pane-head">
         <h2 className="font-semibold">Formula</h2>
-        <Choice label="Form" value={form} names={FORM_NAMES} all={FORMS} onChange={setForm} />
+        <Fold way={3} label="Which form">
+          <Choice label="Form" value={form} names={FORM_NAMES} all={FORMS} onChange={setForm} />
+        </Fold>
         <Fold way={2} label="How formulas are written">
           <Choice
             label="Notation"

@@ -61,49 +61,55 @@ export function SpecFace({ start, isBegun, onClose }: Props) {
         <h2 className="font-semibold">Truth table</h2>
         {plan && <Count plan={plan} circuit={circuit} wrong={wrong} tried={isHidden ? tried : null} />}
         <span className="ml-auto" />
-        {circuit && (
-          <HeadButton
-            isOn={isHidden}
-            onClick={() => setHidden(!isHidden)}
-            title="Hide what the circuit does until a row has been tried on it: predict first, then observe"
-          >
-            Predict
-          </HeadButton>
-        )}
-        {circuit && <Walk inputs={plan!.inputs} />}
-        {plan && (
-          <HeadButton isOn={naming} onClick={() => setNaming(!naming)} title="Change the inputs and outputs">
-            Names
-          </HeadButton>
-        )}
-        <Fold way={1} label="More for the table">
-          {plan && (
-            <OnDemand
-              className={COPY}
-              popup="dialog"
-              load={takeAway}
-              props={{
-                className: COPY,
-                count: 2 ** plan.inputs.length,
-                lines: (format) => specLines(plan, format),
-                fileName: fileName(title, '.csv'),
-              }}
+        <Fold way={3} label="What can be done with the table">
+          {circuit && (
+            <HeadButton
+              isOn={isHidden}
+              onClick={() => setHidden(!isHidden)}
+              title="Hide what the circuit does until a row has been tried on it: predict first, then observe"
             >
-              Copy
-            </OnDemand>
+              Predict
+            </HeadButton>
           )}
-          <HeadButton
-            onClick={() => {
-              if (plan) {
-                if (!setSpec(session, undefined, 'remove the table').ok) return;
-                session.sayUndoable('The filled-in table is removed.');
-              }
-              onClose();
-            }}
-            title="Remove the filled-in table"
-          >
-            {plan ? 'Remove' : 'Cancel'}
-          </HeadButton>
+          {circuit && <Walk inputs={plan!.inputs} />}
+          {plan && (
+            <HeadButton
+              isOn={naming}
+              onClick={() => setNaming(!naming)}
+              title="Change the inputs and outputs"
+            >
+              Names
+            </HeadButton>
+          )}
+          <Fold way={1} label="More for the table">
+            {plan && (
+              <OnDemand
+                className={COPY}
+                popup="dialog"
+                load={takeAway}
+                props={{
+                  className: COPY,
+                  count: 2 ** plan.inputs.length,
+                  lines: (format) => specLines(plan, format),
+                  fileName: fileName(title, '.csv'),
+                }}
+              >
+                Copy
+              </OnDemand>
+            )}
+            <HeadButton
+              onClick={() => {
+                if (plan) {
+                  if (!setSpec(session, undefined, 'remove the table').ok) return;
+                  session.sayUndoable('The filled-in table is removed.');
+                }
+                onClose();
+              }}
+              title="Remove the filled-in table"
+            >
+              {plan ? 'Remove' : 'Cancel'}
+            </HeadButton>
+          </Fold>
         </Fold>
       </Bar>
       {(naming || !plan) && <Names plan={plan} onDone={() => setNaming(false)} />}

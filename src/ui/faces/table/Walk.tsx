@@ -27,7 +27,6 @@ export function Walk({ inputs }: { inputs: readonly string[] }) {
       {isGoing && (
         <select
           className="h-6 rounded-md border border-hairline bg-raised px-1"
-          data-way={3}
           aria-label="Pace of the walk"
           value={pace}
           onChange={(event) => setPace(Number(event.target.value))}

@@ -14,7 +14,7 @@ import {
 import { paintDiagram } from './paint-diagram';
 
 const span = { from: 1000, perPixel: 50 };
-const palette = new Proxy({}, { get: (_, name) => String(name) }) as Palette;
+const palette = new Proxy({}, { get: (_, name) => (name === 'letters' ? 1 : String(name)) }) as Palette;
 
 /** A context that notes each line with its colour and width. */
 function recorder() {
@@ -145,6 +145,19 @@ test('a 1 is a thick line above, a 0 a thin one below, and a rise joins them', (
   const edges = lines.filter((l) => l.colour === 'ink');
   expect(edges.map((l) => l.from[0])).toEqual([toX(span, 3000), toX(span, 5000)]);
   expect(low[1]!.to[0]).toBe(toX(span, 11_000));
+});
+
+test('a number that its stretch has no room for stands above it, on a thin line, clear of the next', () => {
+  // Stretches of 100, 4 and 4 pixels, of eight bits each.
+  const bits = (value: number) => Array.from({ length: 8 }, (_, i) => ((value >> i) & 1) as Logic);
+  const { texts, lines } = painted([
+    [1000, ...bits(5)],
+    [6000, ...bits(128)],
+    [6200, ...bits(129)],
+    [6400, ...bits(8)],
+  ]);
+  expect(texts.slice(-4)).toEqual(['5', '128', '8', 'Key']);
+  expect(lines.filter((l) => l.width === 0.75)).toHaveLength(1);
 });
 
 test('X is hatched and Z dashed, both in the middle', () => {

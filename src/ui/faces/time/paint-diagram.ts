@@ -23,6 +23,12 @@ import {
 /** How far from the edge of a lane its levels lie, in parts of its height. */
 const EDGE = 0.2;
 const THIN = 1.5;
+/** So much larger the ruler has room for at most. */
+const MOST_ON_RULER = 1.25;
+
+/** A size as it is drawn for a projector. */
+const grown = (size: number, palette: Palette, most = Number.POSITIVE_INFINITY): number =>
+  size * Math.min(palette.letters, most);
 const THICK = 3.5;
 /** Pixels that a period must have for its edges to be carried through the lanes. */
 const EDGES_APART = 9;
@@ -82,9 +88,10 @@ export function paintDiagram(
       g.textAlign = 'right';
       continue;
     }
-    setFont(g, 600, 14, fonts.text);
     const own = ownHeight(lane, height);
-    writeText(g, clipped(g, lane.name, NAMES - 26), NAMES - 14, top + own / 2 + 5, 14, 'right');
+    const tall = grown(14, palette);
+    setFont(g, 600, tall, fonts.text);
+    writeText(g, clipped(g, lane.name, NAMES - 20), NAMES - 14, top + own / 2 + tall * 0.35, tall, 'right');
     g.textAlign = 'right';
     if (!lane.other) continue;
     g.font = `400 11px ${fonts.text}`;
@@ -101,9 +108,9 @@ function paintRuler(
   palette: Palette,
   fonts: Fonts,
 ): void {
-  const step = rulerStep(72 * span.perPixel);
+  const step = rulerStep(grown(72, palette, MOST_ON_RULER) * span.perPixel);
   const base = rulerBase(span.from, step);
-  g.font = `400 12px ${fonts.text}`;
+  g.font = `400 ${grown(12, palette, MOST_ON_RULER)}px ${fonts.text}`;
   g.textAlign = 'center';
   g.textBaseline = 'alphabetic';
   g.lineWidth = 1;
@@ -135,8 +142,9 @@ function paintRuler(
   }
   g.setLineDash([]);
   // Where nothing else stands on the ruler, the numbers of the cycles are as large as times are.
-  g.font = isTimed ? `400 10.5px ${fonts.mono}` : `400 13px ${fonts.mono}`;
-  const every = [1, 2, 5, 10, 20, 50, 100].find((n) => n * apart > 22) ?? 1000;
+  g.font = `400 ${grown(isTimed ? 10.5 : 13, palette, MOST_ON_RULER)}px ${fonts.mono}`;
+  const wide = g.measureText(String(firstEdge + edges.length)).width + 10;
+  const every = [1, 2, 5, 10, 20, 50, 100, 200, 500].find((n) => n * apart > wide) ?? 1000;
   for (const [i, time] of edges.entries()) {
     const x = toX(span, time);
     if ((firstEdge + i) % every === 0 && x > NAMES + 4)
@@ -259,6 +267,8 @@ function paintLane(
   if (lane.width === 0) return;
   const high = top + height * EDGE;
   const low = top + height * (1 - EDGE);
+  /** How far to the right numbers stand above their stretches. */
+  const led = { until: Number.NEGATIVE_INFINITY };
   let last: Stretch | null = null;
   for (const stretch of lane.stretches) {
     const x0 = Math.max(NAMES, toX(span, stretch.from));
@@ -272,7 +282,7 @@ function paintLane(
     const isEdge = last !== null && toX(span, stretch.from) >= NAMES;
     if (lane.width > 1 && lane.stairs)
       paintStair(g, stretch, isEdge ? last : null, [x0, x1, high, low], palette);
-    else if (lane.width > 1) paintWord(g, lane, stretch, isEdge, [x0, x1, high, low], palette, fonts);
+    else if (lane.width > 1) paintWord(g, lane, stretch, isEdge, [x0, x1, high, low], palette, fonts, led);
     else paintBit(g, stretch.bits[0]!, isEdge, [x0, x1, high, low], palette, fonts);
     last = stretch;
   }
@@ -333,13 +343,14 @@ function paintBit(
   g.setLineDash([]);
   if (value === X) for (let x = x0 + 8; x < x1; x += 14) line(g, x - 3, y + 5, x + 3, y - 5);
   if (x1 - x0 < LETTER_ROOM || value > 1) return;
-  g.font = `400 11px ${fonts.mono}`;
+  const tall = grown(11, palette);
+  g.font = `400 ${tall}px ${fonts.mono}`;
   g.textAlign = 'center';
   g.fillStyle = palette.quiet;
-  g.fillText(String(value), (x0 + x1) / 2, value === ONE ? high + 14 : low - 5);
+  g.fillText(String(value), (x0 + x1) / 2, value === ONE ? high + 3 + tall : low - 5);
 }
 
-/** Several bits: two lines that cross at changes, with the number between them if there is room. */
+/** Several bits: two lines that cross at changes, with the number between them, or above them where there is no room. */
 function paintWord(
   g: CanvasRenderingContext2D,
   lane: Lane,
@@ -348,6 +359,7 @@ function paintWord(
   [x0, x1, high, low]: Frame,
   palette: Palette,
   fonts: Fonts,
+  led: { until: number },
 ): void {
   const slope = Math.min(4, (x1 - x0) / 2);
   const middle = (high + low) / 2;
@@ -365,12 +377,27 @@ function paintWord(
   g.lineTo(x1, middle);
   g.stroke();
   const text = wordText(bits, lane.radix);
-  g.font = `500 13px ${fonts.mono}`;
-  if (g.measureText(text).width > x1 - x0 - 8) return;
   g.fillStyle = isUnknown ? palette.unknown : palette.ink;
   g.textAlign = 'center';
-  g.fillText(text, (x0 + x1) / 2, middle + 4.5);
+  for (const size of [grown(13, palette), grown(10, palette)]) {
+    g.font = `500 ${size}px ${fonts.mono}`;
+    if (g.measureText(text).width > x1 - x0 - 5) continue;
+    g.fillText(text, (x0 + x1) / 2, middle + size * 0.35);
+    return;
+  }
+  // A number that its stretch has no room for stands above it, where nothing else does, led by a thin line.
+  const at = (x0 + x1) / 2;
+  const wide = g.measureText(text).width;
+  if (x1 - x0 < LEAST_LED || at < led.until + wide / 2 + 4) return;
+  g.fillText(text, at, high - 4);
+  g.strokeStyle = palette.quiet;
+  g.lineWidth = 0.75;
+  line(g, at, high - 3, at, middle);
+  led.until = at + wide / 2;
 }
+
+/** A stretch of fewer pixels is no more than an edge: it has no number. */
+const LEAST_LED = 2;
 
 /** A number as the height of a line. */
 function paintStair(
