@@ -41,6 +41,7 @@ async function tour(theme, names) {
       JSON.stringify(['and', 'switch', 'lamp', 'not', 'xor'].map((name, used) => ({ name, used }))),
     ),
   );
+  await page.evaluate(() => localStorage.setItem('manege-first-steps', 'ended'));
   await shot('shelf');
 
   await open('Drive interlock');
@@ -194,8 +195,10 @@ async function tour(theme, names) {
   ]) {
     await point([x, y]);
     await page.keyboard.type(text);
+    const line = page.getByRole('combobox', { name: 'Name of a part' });
+    await line.waitFor();
     await page.keyboard.press('Enter');
-    await page.waitForTimeout(100);
+    await line.waitFor({ state: 'hidden' });
   }
   for (const [from, to] of [
     [

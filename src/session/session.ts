@@ -342,9 +342,9 @@ export class Session {
 
   /**
    * Shows all of the sheet after much of it has changed.
-   * @param onlyIfHidden whether the view stays if the selection is in sight.
+   * @param onlyIfHidden whether the view stays if all of the selected parts are in sight, or their middles are.
    */
-  lookAtAll(onlyIfHidden = false): void {
+  lookAtAll(onlyIfHidden: SessionState['looks']['onlyIfHidden'] = false): void {
     this.set({ looks: { times: this.state.looks.times + 1, onlyIfHidden } });
   }
 

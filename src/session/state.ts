@@ -83,7 +83,7 @@ export interface SessionState {
    * Counts the requests to show all of the sheet, and says whether they hold only if the selection is out of
    * sight.
    */
-  readonly looks: { readonly times: number; readonly onlyIfHidden: boolean };
+  readonly looks: { readonly times: number; readonly onlyIfHidden: false | 'parts' | 'middles' };
   readonly saving: Saving;
   /** Whether time runs while the circuit is held against its task. */
   readonly taskNeedsTime: boolean;

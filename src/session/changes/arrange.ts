@@ -54,7 +54,7 @@ export function tidySelected(session: Session): Result<undefined> {
   const what = namedParts(session, selection.parts);
   const tidied = session.edit(`tidy ${what}`, tidySome(lesson, sheetId, selection.parts));
   if (!tidied.ok) return tidied;
-  session.lookAtAll(true);
+  session.lookAtAll('parts');
   session.sayUndoable(`Tidied ${what}.`);
   return tidied;
 }

@@ -81,7 +81,7 @@ function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]
   });
   if (!pasted.ok) return pasted;
   session.select({ parts: new Set(pasted.value), wires: new Set() });
-  session.lookAtAll(true);
+  session.lookAtAll('middles');
   if (added.length > 0)
     session.sayUndoable(
       `${added.map((s) => `“${s.name}”`).join(', ')} came along as ${added.length === 1 ? 'a sheet' : 'sheets'} of this lesson.`,
@@ -144,6 +144,6 @@ function copies(
   });
   if (!copied.ok) return copied;
   session.select({ parts: new Set(copied.value), wires: new Set() });
-  session.lookAtAll(true);
+  session.lookAtAll('middles');
   return DONE;
 }

@@ -45,7 +45,7 @@ export function place(
 function shown(session: Session, placed: Result<string[]>): Result<string[]> {
   if (!placed.ok) return placed;
   session.select({ parts: new Set(placed.value), wires: new Set() });
-  session.lookAtAll(true);
+  session.lookAtAll('middles');
   return placed;
 }
 

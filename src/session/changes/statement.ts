@@ -31,7 +31,7 @@ function drawTyped(session: Session, text: string, at: Point): Result<undefined>
   const drawn = session.edit(`draw ${text.slice(0, 40)}`, edit);
   if (!drawn.ok) return drawn;
   session.select({ parts: new Set(parts), wires: new Set() });
-  session.lookAtAll(true);
+  session.lookAtAll('parts');
   const opened = added.find((e) => e.type === 'changePart' && e.sheet !== sheetId);
   const inside = opened && 'sheet' in opened && lesson.sheets.find((s) => s.id === opened.sheet);
   if (inside) session.sayUndoable(`The switches and lamps of “${inside.name}” are its ports now.`);

@@ -169,7 +169,8 @@ export function Drawing() {
   useEffect(() => {
     if (looks.times === 0 || !root.current) return;
     const { clientWidth: width, clientHeight: height } = root.current;
-    if (looks.onlyIfHidden) sheetView.showIfHidden(session.state.selection.parts, { width, height });
+    if (looks.onlyIfHidden)
+      sheetView.showIfHidden(session.state.selection.parts, { width, height }, looks.onlyIfHidden);
     else showAll();
   }, [looks, session, sheetView, showAll]);
 

@@ -20,8 +20,8 @@ export interface SheetView {
   readonly view: RefObject<View>;
   set(next: View): void;
   showAll(): void;
-  /** Shows all of some parts, unless all of them are in sight. */
-  showIfHidden(parts: ReadonlySet<string>, size: Size): void;
+  /** Shows all, unless some parts are wholly in sight, or their middles are. */
+  showIfHidden(parts: ReadonlySet<string>, size: Size, what: 'parts' | 'middles'): void;
   centre(at: Point, size: Size): void;
   /** Brings a part into sight at the same scale, unless it is there. */
   centreIfHidden(part: Part, size: Size): void;
@@ -56,9 +56,13 @@ export function useSheetView(session: Session, repaint: RefObject<() => void>): 
       view,
       set,
       showAll,
-      showIfHidden: (ids, size) => {
+      showIfHidden: (ids, size, what) => {
         const parts = [...ids].flatMap((id) => session.sheet.parts.get(id) ?? []);
-        const box = boundingBox(parts.map(footprintOf));
+        const box = boundingBox(
+          parts.map((p) =>
+            what === 'parts' ? footprintOf(p) : { x0: p.at.x, y0: p.at.y, x1: p.at.x, y1: p.at.y },
+          ),
+        );
         if (!box || isHidden(box, size)) showAll();
       },
       centre,

@@ -93,8 +93,10 @@ export function settle(before: Lesson, after: Lesson, edit: Edit): Edit[] {
       const unclear = unclearWires(sheet, touched, round > 0);
       if (unclear.size === 0) break;
       const again = withBranches(sheet, unclear);
-      for (const id of again) touched.wires.add(id);
-      make(group(reroute(sheet, again)));
+      const laid = group(reroute(sheet, again));
+      make(laid);
+      // Others may have been laid again to make way.
+      for (const id of [...again, ...wiresPut(laid, sheetId)]) touched.wires.add(id);
     }
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const unclear = unclearWires(sheetOf(lesson, sheetId)!, touched, false);
@@ -123,6 +125,10 @@ function parted(before: Lesson, after: Lesson, sheetId: string, gone: ReadonlySe
 
 /** How many other places are tried for a branch, or for a part, whose wire finds no way. */
 const MOST_PLACES = 40;
+/** A wire that passes an end of another within so many grid steps may shut it in. */
+const NEAR_END = 2;
+/** How many parts that were put just now are tried elsewhere. */
+const MOST_GIVING_WAY = 4;
 /** So much more air a part is given whose pins are shut in, in grid steps. */
 const WIDER_AIR = [1, 3, 6, 12];
 
@@ -140,6 +146,15 @@ function wayOut(lesson: Lesson, sheetId: string, id: string, put: ReadonlySet<st
   };
   const alone = group(reroute(sheet, withBranches(sheet, new Set([id])), 0));
   if (isLaid(alone)) return alone;
+  // Another wire that shuts in one of its ends is laid after it.
+  for (const end of [courseOf(sheet, wire)[0]!, courseOf(sheet, wire).at(-1)!])
+    for (const { wire: other } of spatialIndexOf(sheet).wiresIn(
+      grown({ x0: end.x, y0: end.y, x1: end.x, y1: end.y }, NEAR_END),
+    )) {
+      if (!other || other === id) continue;
+      const after = group(reroute(sheet, withBranches(sheet, new Set([id, other])), 0));
+      if (isLaid(after)) return after;
+    }
   for (const key of ['from', 'to'] as const) {
     const end = wire[key];
     const host = isPinEnd(end) ? undefined : sheet.wires.get(end.wire);
@@ -159,6 +174,10 @@ function wayOut(lesson: Lesson, sheetId: string, id: string, put: ReadonlySet<st
   }
   const ends = [wire.from, wire.to].flatMap((end) => (isPinEnd(end) ? [end.part] : []));
   ends.sort((a, b) => Number(put.has(b)) - Number(put.has(a)));
+  // What was put in the way just now may give way as well.
+  ends.push(
+    ...[...put].filter((part) => !ends.includes(part) && sheet.parts.has(part)).slice(0, MOST_GIVING_WAY),
+  );
   for (const air of WIDER_AIR)
     for (const end of ends) {
       const part = sheet.parts.get(end)!;

@@ -20,6 +20,9 @@ import { type WireNets, wireNets } from './wire-nets';
 /** Parts may come as near to each other as this many grid steps into the air around what is painted. */
 const AIR = 0.4;
 
+/** Half the distance in grid steps that bodies keep from each other. */
+const APART = 0.3;
+
 /** How far in grid steps a free place is looked for, and how much dearer a step aside is than one down. */
 const FARTHEST = 48;
 const ASIDE = 1.4;
@@ -51,7 +54,8 @@ const exitsOf = (part: Part): Point[] =>
  * touch each other.
  */
 function areClear(a: Part, b: Part, nets: WireNets): boolean {
-  if (overlap(roomOf(a), roomOf(b))) return false;
+  if (overlap(roomOf(a), roomOf(b)) || overlap(grown(bodyOf(a), APART), grown(bodyOf(b), APART)))
+    return false;
   const [pinsOfA, pinsOfB] = [pinsOf(a), pinsOf(b)];
   const touching = pinsOfA.flatMap((p) => pinsOfB.filter((q) => samePoint(p.at, q.at)).map((q) => [p, q]));
   const netOf = ({ part, port }: Pin) => nets.ofEnd({ part, port: port.name });
