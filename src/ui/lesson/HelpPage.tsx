@@ -13,7 +13,8 @@ const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
   Place: [
     ['Right button on paper', 'the ring of parts'],
     ['Type a name', 'and 3 · sw Key, Bars · clock 4 Hz · d fall'],
-    ['Type a statement', 'Drive = Key and Bars · Q1.T = M xor Q0'],
+    ['Type a statement', 'Drive = Key and Bars · Q0, Q1.C = Clk · Y = A[7:4]'],
+    ['After placing from the ring', 'type its label, or go on'],
     ['Right after placing', 'Enter: another · Tab: its first setting'],
     ['Drop a part on a wire, or pin to pin', 'it goes in, or is joined'],
     ['Ctrl and drag', 'duplicates'],
@@ -21,7 +22,7 @@ const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
   Wire: [
     ['Drag from pin to pin', 'or click one pin, then the other'],
     ['Drag from a pin onto paper', 'offers the parts that fit there'],
-    ['Drag over several pins', 'joins them one by one, or as a bus'],
+    ['Drag over several pins', 'joins them one by one, or bit by bit to a bus'],
     ['Drag from the middle of a wire', 'branches it'],
     ['Click a wire, then drag it', 'pulls it aside; drag an end to put it elsewhere'],
     ['Right button', 'gives up a wire that was begun'],
@@ -31,11 +32,11 @@ const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
     ['Press a button', 'holds it; Shift-click keeps it held'],
   ],
   Change: [
-    ['Double click', 'settings of a part, or into a block'],
+    ['Double click', 'settings of a part, or into a block; on a switch: its label'],
     ['Right button on a part or wire', 'all that can be done with it'],
     ['Drag', 'moves it'],
     ['Alt and drag on paper', 'makes room'],
-    ['Shift and drag on paper · Ctrl click', 'select several'],
+    ['Select several (in the bar) · Shift and drag · Ctrl click', 'select several'],
   ],
   Look: [
     ['Drag paper · wheel', 'move about · zoom to the pointer'],
