@@ -77,6 +77,7 @@ test.describe('by touch', () => {
       await expect(ring).toHaveCount(0);
     };
     await place(16, 20, 'Inputs', 'Switch');
+    await expect(page.getByRole('dialog', { name: 'Label of S1' })).toBeVisible();
     await page.keyboard.type('Key');
     await page.keyboard.press('Enter');
     await place(32, 20, 'Outputs', 'Lamp');
@@ -84,8 +85,7 @@ test.describe('by touch', () => {
     await expect.poll(async () => (await hand.parts()).length).toBe(2);
     const [from, to] = [await hand.pixel(18, 20), await hand.pixel(30, 20)];
     await touch('touchStart', [from]);
-    for (let i = 1; i <= 6; i++)
-      await touch('touchMove', [[from[0] + ((to[0] - from[0]) * i) / 6, from[1]]]);
+    for (let i = 1; i <= 6; i++) await touch('touchMove', [[from[0] + ((to[0] - from[0]) * i) / 6, from[1]]]);
     await touch('touchEnd', []);
     await expect.poll(async () => (await hand.parts())[0]).toBe('Key, switch, 0, drives L1');
     await page.touchscreen.tap(...(await hand.pixel(16, 20)));

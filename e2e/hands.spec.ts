@@ -90,6 +90,35 @@ test('a wire let go over paper lists all that fits, what was placed last under t
   await expect.poll(async () => (await hand.parts()).join()).toMatch(/NAND 2, two-input NAND, from A/);
 });
 
+test('a part that is typed while a wire is selected goes into the wire', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 8, 'sw A');
+  await hand.type(30, 8, 'lamp Y');
+  await hand.drag([6, 8], [28, 8]);
+  await says(hand, 'Y').toContain('from A');
+  await hand.click(12, 8);
+  await hand.type(20, 24, 'not');
+  await says(hand, 'Y').toBe('Y, lamp, from NOT 1, on');
+  await says(hand, 'NOT 1').toBe('NOT 1, NOT, from A, output 1, drives Y');
+});
+
+test('a gate becomes one of another kind by words, with its label and its wires', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await hand.type(16, 8, 'nand G1');
+  await hand.type(32, 8, 'lamp Y');
+  await hand.drag([19, 8], [30, 8]);
+  await hand.click(16, 8);
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Commands' }).fill('change into');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('nor');
+  await expect(page.getByRole('combobox', { name: 'Name of a part' })).toHaveValue('nor');
+  await page.keyboard.press('Enter');
+  await says(hand, 'G1').toBe('G1, two-input NOR, output X, drives Y, not wired completely');
+  await page.keyboard.press('Control+z');
+  await says(hand, 'G1').toContain('two-input NAND');
+});
+
 test('several parts are selected by the mouse alone', async ({ page }) => {
   const hand = await emptySheet(page);
   await hand.type(6, 4, 'sw A, B');

@@ -138,6 +138,22 @@ export const PARTS: readonly Command[] = [
     run: openSettings,
   },
   {
+    id: 'part.change-kind',
+    name: 'Change into …',
+    group: 'part',
+    words: 'kind replace other gate nand nor',
+    when: all(canEdit, onePart),
+    run: (context) =>
+      context.drawing.open({
+        is: 'typing',
+        at: context.drawing.spot(),
+        first: '',
+        pull: [],
+        pointed: false,
+        change: onlyPart(context)!.id,
+      }),
+  },
+  {
     id: 'part.wire',
     name: 'Wire it to …',
     group: 'part',

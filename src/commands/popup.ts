@@ -17,6 +17,8 @@ export type Popup =
       readonly at: Point;
       /** The text with which the line begins. */
       readonly first: string;
+      /** The part that becomes the one that is typed. */
+      readonly change?: string;
       /** Ends of wires that were dropped here, to be joined to the chosen part. */
       readonly pull: readonly End[];
       /** Whether the pointer shows the place. */

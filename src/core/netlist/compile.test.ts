@@ -1,5 +1,6 @@
 import { interlock, Sketch } from '../testing/sketch';
 import { compile } from './compile';
+import { drawnLevels } from './levels';
 
 const codes = (s: Sketch) => compile(s.sheet).diagnostics.map((d) => d.code);
 
@@ -88,4 +89,21 @@ test('a flip-flop cuts a loop', () => {
   const n = compile(s.sheet);
   expect(n.looped).toHaveLength(0);
   expect(n.storage).toHaveLength(1);
+});
+
+test('levels are counted in the parts that are drawn, however much is inside them', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'A', { width: 8 });
+  s.place('not', 10, 0, '', { width: 8 });
+  s.place('adder', 24, 0, '', { width: 8 });
+  s.place('lamp', 40, 0, 'S', { width: 8 });
+  for (const [from, to] of [
+    ['switch1.Y', 'not1.A'],
+    ['not1.Y', 'adder1.A'],
+    ['switch1.Y', 'adder1.B'],
+    ['adder1.S', 'lamp1.A'],
+  ] as const)
+    s.wire(from, to);
+  expect(drawnLevels(compile(s.sheet))).toBe(2);
+  expect(Math.max(...compile(s.sheet).level)).toBeGreaterThan(8);
 });

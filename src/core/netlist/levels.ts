@@ -89,3 +89,36 @@ export function onLoops(
   }
   return [...rest];
 }
+
+/**
+ * The longest way through a sheet without storage, counted in the parts that are drawn on it: a gate, an adder or a block
+ * counts one, however much is inside.
+ */
+export function drawnLevels(netlist: Netlist): number {
+  const { order, owner, out, inStart, ins } = netlist;
+  const roots = new Map<number, string>();
+  const rootOf = (gate: number) => {
+    const own = owner[gate]!;
+    let root = roots.get(own);
+    if (root === undefined) {
+      root = netlist.partName(own).split('/')[0]!;
+      roots.set(own, root);
+    }
+    return root;
+  };
+  const driver = new Int32Array(netlist.nets).fill(-1);
+  for (const g of order) driver[out[g]!] = g;
+  const level = new Int32Array(netlist.op.length);
+  let most = 0;
+  for (const g of order) {
+    let deepest = 1;
+    for (let i = inStart[g]!; i < inStart[g + 1]!; i++) {
+      const before = driver[ins[i]!]!;
+      if (before === -1) continue;
+      deepest = Math.max(deepest, level[before]! + (rootOf(before) === rootOf(g) ? 0 : 1));
+    }
+    level[g] = deepest;
+    most = Math.max(most, deepest);
+  }
+  return most;
+}

@@ -1,10 +1,11 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
-import type { ParamValue, Symbols } from '@/core/circuit/lesson';
-import { move, remove, setParams, turn } from '@/core/drawing/editing/gestures';
+import type { Params, ParamValue, Symbols } from '@/core/circuit/lesson';
+import { changeKind, move, remove, setParams, turn } from '@/core/drawing/editing/gestures';
 import { joinUp, removeHealing } from '@/core/drawing/editing/join-up';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { readParams } from '@/core/parts/params';
+import type { PartKind } from '@/core/parts/part-kind';
 import { DONE, type Result } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
 import type { Session } from '../session';
@@ -78,6 +79,19 @@ export function relabel(session: Session, part: string, label: string): Result<u
     { type: 'changePart', sheet: session.state.sheetId, id: part, change: { label: text } },
     `label ${part}`,
   );
+}
+
+/** Makes a part one of another kind, with its label and its wires as far as the other has pins for them. */
+export function changeInto(session: Session, id: string, kind: PartKind, params: Params): Result<undefined> {
+  const { lesson, sheetId } = session.state;
+  if (!session.sheet.parts.has(id)) return DONE;
+  const before = session.sheet.wires.size;
+  const name = `change ${namedParts(session, [id])} into ${kind.name}`;
+  const changed = session.edit(name, changeKind(lesson, sheetId, id, kind, params));
+  const lost = before - session.sheet.wires.size;
+  if (changed.ok && lost > 0)
+    session.sayUndoable(`${kind.name} has no pin for ${counted(lost, 'wire')}, which went with the change.`);
+  return changed;
 }
 
 /** Draws parts by one of the two standards, whatever the lesson says; as the lesson says without one. */

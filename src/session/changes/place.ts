@@ -1,11 +1,11 @@
-import type { Point } from '@/core/circuit/geometry';
+import { eachSegment, type Point } from '@/core/circuit/geometry';
 import type { End, Params } from '@/core/circuit/lesson';
 import { fittingParams, matchingPort, requirementAt } from '@/core/drawing/editing/compatible-parts';
 import { connect, newPart } from '@/core/drawing/editing/gestures';
 import { joinUp } from '@/core/drawing/editing/join-up';
 import { pinPairs } from '@/core/drawing/editing/multi-pin-drag';
 import { freePlace } from '@/core/drawing/geometry/free-place';
-import { extentOf } from '@/core/drawing/geometry/placement';
+import { courseOf, extentOf } from '@/core/drawing/geometry/placement';
 import type { PartKind } from '@/core/parts/part-kind';
 import { type Result, refused } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
@@ -47,6 +47,24 @@ function shown(session: Session, placed: Result<string[]>): Result<string[]> {
   session.select({ parts: new Set(placed.value), wires: new Set() });
   session.lookAtAll('middles');
   return placed;
+}
+
+/** Where a part that a wire can go through is put into the only selected one; null for any other part or selection. */
+export function spotOnWire({ sheet, state }: Session, kind: PartKind, params: Params): Point | null {
+  const { parts, wires } = state.selection;
+  const [id] = wires;
+  const wire = wires.size === 1 && parts.size === 0 ? sheet.wires.get(id!) : undefined;
+  const goes = (direction: 'in' | 'out') => kind.ports(params).some((p) => p.direction === direction);
+  if (!wire || !goes('in') || !goes('out')) return null;
+  let spot: Point | null = null;
+  let longest = 0;
+  eachSegment(courseOf(sheet, wire), (a, b) => {
+    const long = Math.abs(b.x - a.x);
+    if (long <= longest) return;
+    longest = long;
+    spot = { x: Math.round((a.x + b.x) / 2), y: a.y };
+  });
+  return spot;
 }
 
 /** A part to be placed. */

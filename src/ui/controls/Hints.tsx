@@ -17,10 +17,13 @@ export function Hints() {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let hidden = Number.NEGATIVE_INFINITY;
     let target: Element | null = null;
+    /** The element with a hint that the pointer is over, shown or not yet. */
+    let over: Element | null = null;
     const hide = () => {
       clearTimeout(timer);
       if (target) hidden = performance.now();
       target = null;
+      over = null;
       setShown(null);
     };
     const show = (element: Element) => {
@@ -32,9 +35,10 @@ export function Hints() {
       event.target instanceof Element ? event.target.closest('[data-hint]') : null;
     const onOver = (event: PointerEvent) => {
       const element = event.pointerType === 'touch' ? null : hinted(event);
-      if (element === target) return;
+      if (element === over && (element !== null || target === null)) return;
       const isWarm = target !== null || performance.now() - hidden < WARM;
       hide();
+      over = element;
       if (element) timer = setTimeout(() => show(element), isWarm ? 0 : REST);
     };
     const onFocus = (event: FocusEvent) => {

@@ -254,7 +254,10 @@ export function Drawing() {
         onPointerEnter={controller.fetch}
         onContextMenu={(event) => event.preventDefault()}
         // The ring that the right button opens has the focus; the press itself must not take it back.
-        onMouseDown={(event) => event.button === 2 && event.preventDefault()}
+        // Nor may the press that a browser makes up after a finger take it from the label that the finger has asked for.
+        onMouseDown={(event) =>
+          (event.button === 2 || openNow.current?.is === 'label') && event.preventDefault()
+        }
         onDoubleClick={(event) => {
           const pixel = pixelOf(event);
           controller.whenLoaded((now) => now.gesture.double(pixel));

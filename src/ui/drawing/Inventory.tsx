@@ -2,6 +2,7 @@
 
 import { useMemo } from 'react';
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { drawnLevels } from '@/core/netlist/levels';
 import type { Netlist } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import { counted } from '@/core/values/wording';
@@ -9,7 +10,7 @@ import { useSessionState } from '@/ui/session/session-context';
 
 const STORAGE_PLURALS: Readonly<Record<string, string>> = { latch: 'latches', memory: 'memories' };
 
-/** How many gates, registers and levels the sheet has. */
+/** How many gates, registers and levels of drawn parts the sheet has. */
 export function Inventory() {
   const netlist = useSessionState((s) => s.netlist);
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
@@ -35,6 +36,5 @@ function inventoryOf(sheet: Sheet, netlist: Netlist) {
     if (isGate) gates++;
     if (stores) storage.set(stores, (storage.get(stores) ?? 0) + 1);
   }
-  const levels = netlist.level.reduce((most, l) => Math.max(most, l), 0);
-  return { gates, storage, levels };
+  return { gates, storage, levels: drawnLevels(netlist) };
 }

@@ -24,6 +24,7 @@ const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
     ['Drag from a pin onto paper', 'offers the parts that fit there'],
     ['Drag over several pins', 'joins them one by one, or bit by bit to a bus'],
     ['Drag from the middle of a wire', 'branches it'],
+    ['Type a part while a wire is selected', 'puts it into the wire'],
     ['Click a wire, then drag it', 'pulls it aside; drag an end to put it elsewhere'],
     ['Right button', 'gives up a wire that was begun'],
   ],

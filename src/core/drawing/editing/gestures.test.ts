@@ -4,12 +4,14 @@ import { eachSegment } from '../../circuit/geometry';
 import { writeLesson } from '../../formats/write-lesson';
 import { truthTable } from '../../logic/table/truth-table';
 import { compile } from '../../netlist/compile';
+import { findKind } from '../../parts/catalogue';
+import { defaultParams } from '../../parts/params';
 import { interlock, inverseOf, pin, Sketch } from '../../testing/sketch';
 import { expectTidy } from '../../testing/tidy-sheet';
 import { courseOf, endPoint, pinsOf } from '../geometry/placement';
 import { spatialIndexOf } from '../geometry/spatial-index';
 import { excerpt, paste } from './clipboard';
-import { connect, move, remove, setParams, turn } from './gestures';
+import { changeKind, connect, move, remove, setParams, turn } from './gestures';
 
 test('wires keep their ends, are orthogonal, and cross no body and no foreign pin', () => {
   expectTidy(interlock().sheet);
@@ -142,4 +144,21 @@ test('a copy has fresh ids, labels and ranks, and computes the same', () => {
 
 test('a wire from a pin to itself is not made', () => {
   expect(connect(interlock().sheet, pin('and1.A'), pin('and1.A'))).toBeNull();
+});
+
+test('a part becomes one of another kind with its label, its settings and its wires', () => {
+  const s = interlock();
+  s.make({ type: 'changePart', sheet: 'sheet1', id: 'and1', change: { label: 'G1' } });
+  const wires = s.sheet.wires.size;
+  const nor = findKind('nor')!;
+  s.make(changeKind(s.lesson, 'sheet1', 'and1', nor, defaultParams(nor)));
+  expect(s.sheet.parts.get('and1')).toMatchObject({ kind: 'nor', label: 'G1', params: { inputs: 3 } });
+  expect(s.sheet.wires.size).toBe(wires);
+  expect(s.columns()[0]).toBe('10000000');
+  expectTidy(s.sheet);
+  // What has fewer pins loses the wires of those that it lacks.
+  const not = findKind('not')!;
+  s.make(changeKind(s.lesson, 'sheet1', 'and1', not, defaultParams(not)));
+  expect(s.sheet.wires.size).toBe(wires - 2);
+  expect(s.columns()[0]).toBe('11110000');
 });

@@ -14,9 +14,9 @@ import {
 } from '../../circuit/lesson';
 import { nextRank } from '../../netlist/declared';
 import { roleOf } from '../../parts/catalogue';
-import { defaultParams } from '../../parts/params';
+import { defaultParams, readParams } from '../../parts/params';
 import type { PartKind } from '../../parts/part-kind';
-import { courseOf, pinOf } from '../geometry/placement';
+import { courseOf, pinOf, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
 import { findCourse, group, reroute, wiresOnParts, withRerouted } from '../routing/reroute';
 import { Obstacles } from '../routing/route';
@@ -179,6 +179,7 @@ function reorient(
 /**
  * Changes a part's parameters; wires on ports that it no longer has are removed.
  * @param renamed ports that go on under another name, their wires with them.
+ * @param kind the kind that it becomes, where it becomes another.
  */
 export function setParams(
   lesson: Lesson,
@@ -186,10 +187,13 @@ export function setParams(
   id: string,
   params: Params,
   renamed: ReadonlyMap<string, string> = new Map(),
+  kind: string = sheetOf(lesson, sheetId)!.parts.get(id)!.kind,
 ): Edit {
   const sheet = sheetOf(lesson, sheetId)!;
-  const changed: Edit = { type: 'changePart', sheet: sheetId, id, change: { params } };
-  const part = { ...sheet.parts.get(id)!, params };
+  const was = sheet.parts.get(id)!;
+  const change: PartChange = kind === was.kind ? { params } : { params, kind };
+  const changed: Edit = { type: 'changePart', sheet: sheetId, id, change };
+  const part = { ...was, ...change };
   const after: Sheet = { ...sheet, parts: new Map(sheet.parts).set(id, part) };
   const isHere = (e: End): e is PinEnd => isPinEnd(e) && e.part === id;
   const named = (e: End): End => (isHere(e) ? { ...e, port: renamed.get(e.port) ?? e.port } : e);
@@ -203,6 +207,28 @@ export function setParams(
   }
   const removed = lost.length ? [remove(sheet, new Set(), new Set(lost))] : [];
   return withRerouted(lesson, sheetId, [...removed, changed, ...moved], new Set([id]));
+}
+
+/**
+ * Makes a part one of another kind: it keeps its label, the settings that both have, and its wires on the pins that come
+ * first, second and so on among the inputs, and among the outputs.
+ */
+export function changeKind(lesson: Lesson, sheetId: string, id: string, kind: PartKind, given: Params): Edit {
+  const was = sheetOf(lesson, sheetId)!.parts.get(id)!;
+  const shared = Object.keys(given).filter((key) => key in was.params && key !== 'label');
+  const kept = readParams(kind, { ...given, ...Object.fromEntries(shared.map((k) => [k, was.params[k]])) });
+  const params = kept.ok ? kept.value : given;
+  const ports = kind.ports(params);
+  const renamed = new Map<string, string>();
+  for (const direction of ['in', 'out', 'both'] as const) {
+    const next = ports.filter((p) => p.direction === direction);
+    const before = pinsOf(was).filter((p) => p.port.direction === direction);
+    for (const [i, { port }] of before.entries()) renamed.set(port.name, next[i]?.name ?? '');
+  }
+  const edit = setParams(lesson, sheetId, id, params, renamed, kind.kind);
+  const isNew = kind.role?.(params) && !roleOf(was);
+  const rank = nextRank(sheetOf(lesson, sheetId)!);
+  return isNew ? group([edit, { type: 'changePart', sheet: sheetId, id, change: { rank } }]) : edit;
 }
 
 /**

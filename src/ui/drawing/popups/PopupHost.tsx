@@ -10,8 +10,10 @@ import { courseOf, footprintOf } from '@/core/drawing/geometry/placement';
 import { toScreen } from '@/core/drawing/geometry/viewport';
 import type { PartKind } from '@/core/parts/part-kind';
 import type { Result } from '@/core/values/result';
-import { place, placeFrom } from '@/session/changes/place';
+import { changeInto } from '@/session/changes/parts';
+import { place, placeFrom, spotOnWire } from '@/session/changes/place';
 import { typedLine } from '@/session/changes/statement';
+import { told } from '@/session/told';
 import { within } from '@/ui/controls/within';
 import { useEditor } from '@/ui/session/editor-context';
 import { useSessionState } from '@/ui/session/session-context';
@@ -88,11 +90,17 @@ export function PopupHost({ opened, sheet, size, close }: Props) {
             return drawn;
           }}
           onPlace={({ kind, params, labels }) => {
-            const at = onSheet(opened.at);
+            if (opened.change) {
+              close();
+              told(changeInto(session, opened.change, kind, params));
+              return;
+            }
+            const into = opened.pull.length === 0 ? spotOnWire(session, kind, params) : null;
+            const at = into ?? onSheet(opened.at);
             const made =
               opened.pull.length > 0
                 ? placeFrom(session, opened.pull, kind, params, labels[0]!, at)
-                : place(session, kind, params, labels, at, opened.pointed);
+                : place(session, kind, params, labels, at, into !== null || opened.pointed);
             placed(kind, params, made, opened.pull.length > 0 && !labels[0]);
           }}
         />

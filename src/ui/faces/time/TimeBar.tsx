@@ -33,7 +33,9 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
   const toggle = (which: Beneath) => onBeneath(beneath === which ? null : which);
   return (
     <Bar className="pane-head">
-      <h2 className="font-semibold">Time</h2>
+      <h2 className="font-semibold" data-way={3}>
+        Time
+      </h2>
       {time && time.stimuli.length > 0 && (
         <select
           className={FIELD}
@@ -71,7 +73,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
       >
         Find out
       </button>
-      <Fold way={2} label="More for the time">
+      <Fold way={4} label="More for the time">
         <select
           className={FIELD}
           aria-label="Delays"
@@ -86,39 +88,41 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
             </option>
           ))}
         </select>
-        {!readOnly && inputs > 0 && inputs <= 8 && !timed && (
-          <button
-            type="button"
-            className={SMALL}
-            {...hint('Lets the inputs count through all rows, and shows them side by side')}
-            onClick={() => driveThroughAll(session, 10_000)}
-          >
-            All rows
-          </button>
-        )}
-        <span className="ml-auto" />
-        <Fold way={1} label="The stretch of time">
-          <button type="button" className={SMALL} onClick={onFit} {...hint('All that has happened (0)')}>
-            Fit
-          </button>
-          <button
-            type="button"
-            className="icon-button size-7"
-            onClick={() => onZoom(1 / 1.5)}
-            aria-label="Shorter stretch of time"
-            {...hint('Closer (+)')}
-          >
-            +
-          </button>
-          <button
-            type="button"
-            className="icon-button size-7"
-            onClick={() => onZoom(1.5)}
-            aria-label="Longer stretch of time"
-            {...hint('Farther (-)')}
-          >
-            −
-          </button>
+        <Fold way={2} label="More for the time">
+          {!readOnly && inputs > 0 && inputs <= 8 && !timed && (
+            <button
+              type="button"
+              className={SMALL}
+              {...hint('Lets the inputs count through all rows, and shows them side by side')}
+              onClick={() => driveThroughAll(session, 10_000)}
+            >
+              All rows
+            </button>
+          )}
+          <span className="ml-auto" />
+          <Fold way={1} label="The stretch of time">
+            <button type="button" className={SMALL} onClick={onFit} {...hint('All that has happened (0)')}>
+              Fit
+            </button>
+            <button
+              type="button"
+              className="icon-button size-7"
+              onClick={() => onZoom(1 / 1.5)}
+              aria-label="Shorter stretch of time"
+              {...hint('Closer (+)')}
+            >
+              +
+            </button>
+            <button
+              type="button"
+              className="icon-button size-7"
+              onClick={() => onZoom(1.5)}
+              aria-label="Longer stretch of time"
+              {...hint('Farther (-)')}
+            >
+              −
+            </button>
+          </Fold>
         </Fold>
       </Fold>
     </Bar>
