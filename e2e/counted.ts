@@ -78,6 +78,32 @@ export class Counted {
     await list.selectOption(option);
   }
 
+  /** Strokes from a place on paper over a family of the ring to one of its parts, and lets go there. */
+  async ring(x: number, y: number, family: string, part: string): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P += 2;
+    this.counts.B += 2;
+    const ring = this.page.getByRole('menu', { name: 'Parts to place' });
+    await this.hand.point(x, y);
+    await this.page.mouse.down({ button: 'right' });
+    await expect(ring).toBeVisible();
+    for (const name of [family, part]) {
+      const box = (await ring.getByRole('menuitem', { name, exact: true }).boundingBox())!;
+      await this.page.mouse.move(box.x + box.width / 2, box.y + box.height / 2, { steps: 6 });
+    }
+    await this.page.mouse.up({ button: 'right' });
+    await expect(ring).toHaveCount(0);
+  }
+
+  /** Types a short text for which there is a field already, with Enter. */
+  async label(text: string): Promise<void> {
+    this.reach('keyboard');
+    this.counts.K += text.length + 1 + [...text].filter((c) => /[A-Z]/.test(c)).length;
+    await this.page.keyboard.type(text);
+    await this.page.keyboard.press('Enter');
+  }
+
   /** Points at something and presses it, with keys held. */
   async press(doing: () => Promise<void>, keys = 0): Promise<void> {
     this.reach('pointer');
@@ -85,6 +111,14 @@ export class Counted {
     this.counts.P++;
     this.counts.B += 2;
     this.counts.K += keys;
+    await doing();
+  }
+
+  /** Presses something that lies under the pointer already, or is next in one thought. */
+  async pressOn(doing: () => Promise<void>, isPointedAt: boolean): Promise<void> {
+    this.reach('pointer');
+    if (!isPointedAt) this.counts.P++;
+    this.counts.B += 2;
     await doing();
   }
 

@@ -25,7 +25,7 @@ for (const [width, height] of [
     await page.keyboard.press('Escape');
     await expect(steps).toContainText('Now a lamp');
     await hand.type(24, 8, 'lamp Drive');
-    // Nothing is red about what is merely not wired yet.
+    // An open input is counted, and is no problem.
     await expect(page.getByRole('button', { name: '1 open input' })).toBeVisible();
     await expect(steps).toContainText('Drag from the pin');
     // A wire, begun and ended a little beside the pins.
@@ -34,7 +34,7 @@ for (const [width, height] of [
     await expect(steps).toContainText('Press the switch');
     await hand.click(6, 8);
     await expect.poll(async () => (await hand.parts()).at(-1)).toBe('Drive, lamp, from S1, on');
-    await expect(steps).toContainText('Press its other row');
+    await expect(steps).toContainText('Press another row');
     await page.locator('[data-row="0"]').first().click();
     await expect.poll(async () => (await hand.parts())[0]).toContain('S1, switch, 0');
     await expect(steps).toContainText('Hand out');

@@ -76,7 +76,7 @@ test('a wire let go over paper lists all that fits, what was placed last under t
   await expect(list.getByRole('option').first()).toContainText('NAND');
   for (const name of ['XOR', 'Lamp'])
     await expect(list.getByRole('option', { name: new RegExp(`^${name} `) })).toHaveCount(1);
-  // The wheel leads to what is further down, and nothing of the sheet moves.
+  // The wheel scrolls the list, not the sheet.
   const last = list.getByRole('option').last();
   await expect(last).not.toBeInViewport();
   const [x, y] = await hand.pixel(14, 14);
@@ -85,8 +85,11 @@ test('a wire let go over paper lists all that fits, what was placed last under t
   await expect(last).toBeInViewport();
   await page.mouse.wheel(0, -5000);
   await expect(list.getByRole('option').first()).toBeInViewport();
-  // A press where the wire was let go takes the first.
-  await page.mouse.click(x, y);
+  // A press where the wire was let go takes the first, low on the sheet as well.
+  await page.keyboard.press('Escape');
+  await hand.drag([6, 4], [14, 38]);
+  await expect(list.getByRole('option').first()).toBeInViewport();
+  await page.mouse.click(...(await hand.pixel(14, 38)));
   await expect.poll(async () => (await hand.parts()).join()).toMatch(/NAND 2, two-input NAND, from A/);
 });
 

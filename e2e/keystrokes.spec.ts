@@ -131,3 +131,47 @@ test('eight-bit adder-subtractor from a half adder upwards, by blocks', async ({
   await expect.poll(shown).toBe((100 - 58).toString(2).padStart(8, '0'));
   me.done('Eight-bit adder-subtractor by blocks', 150);
 });
+
+test('half adder by mouse, through the ring and from pin to pin, labelled and tried', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const me = new Counted(page, hand);
+  for (const [x, y, label] of [
+    [8, 14, 'A'],
+    [8, 24, 'B'],
+  ] as const) {
+    await me.ring(x, y, 'Inputs', 'Switch');
+    await me.label(label);
+  }
+  await me.ring(24, 14, 'Gates', 'XOR');
+  await me.ring(24, 24, 'Gates', 'AND');
+  const gates: [number, number][] = [
+    [14, 14],
+    [24, 24],
+  ];
+  for (const [from, onto] of [
+    [14, gates[0]![1] - 1],
+    [24, gates[0]![1] + 1],
+    [14, gates[1]![1] - 1],
+    [24, gates[1]![1] + 1],
+  ] as const)
+    await me.drag([10, from], [21, onto]);
+  // A wire let go over paper offers a lamp, the second time at the top.
+  for (const [y, label] of [
+    [14, 'S'],
+    [24, 'C'],
+  ] as const) {
+    await me.drag([27, y], [36, y]);
+    const list = page.getByRole('listbox', { name: 'Parts', exact: true }).getByRole('option');
+    if (label === 'C') {
+      await expect(list.first()).toContainText('Lamp');
+      const [px, py] = await hand.pixel(36, y);
+      await me.pressOn(() => page.mouse.click(px, py), true);
+    } else await me.pressOn(() => list.filter({ hasText: 'Lamp' }).first().click(), false);
+    await me.label(label);
+  }
+  await me.press(() => hand.click(8, 24));
+  for (const y of [14, 24, 14]) await me.pressOn(() => hand.click(8, y), false);
+  await expectTable(page, ['00', '10', '10', '01']);
+  await expect(page.getByText('4 of 4 tried').first()).toBeVisible();
+  me.done('Half adder by mouse, labelled and tried', 55);
+});

@@ -91,6 +91,14 @@ export function simplified(points: readonly Point[]): Point[] {
   return out;
 }
 
+/** The box of a straight, axis-parallel piece from one point to another. */
+export const boxOfPiece = (a: Point, b: Point): Box => ({
+  x0: Math.min(a.x, b.x),
+  y0: Math.min(a.y, b.y),
+  x1: Math.max(a.x, b.x),
+  y1: Math.max(a.y, b.y),
+});
+
 /** Calls `visit` with each straight piece of a course of points. */
 export function eachSegment(points: readonly Point[], visit: (a: Point, b: Point) => void): void {
   for (let i = 1; i < points.length; i++) visit(points[i - 1]!, points[i]!);

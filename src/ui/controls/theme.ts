@@ -19,7 +19,7 @@ export function useTheme(): Theme {
 }
 
 /** The sizes for a projector: none, large, larger. */
-export const PROJECTOR_SIZES = 3;
+const PROJECTOR_SIZES = 3;
 
 const projector = (): number => Number(document.documentElement.dataset.projector ?? 0);
 

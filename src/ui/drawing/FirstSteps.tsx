@@ -40,7 +40,7 @@ const STEPS: readonly Step[] = [
   },
   {
     name: 'Row',
-    says: () => 'The table marks the row of this moment. Press its other row: the switch follows.',
+    says: () => 'The table marks the row of this moment. Press another row: the switches follow.',
     isDone: (state) => state.tried.size > 1,
   },
   {

@@ -1,5 +1,14 @@
 import { apply, type Edit } from '../../circuit/edit';
-import { contains, eachSegment, grown, type Point, samePoint } from '../../circuit/geometry';
+import {
+  boundingBoxOfPoints,
+  boxOfPiece,
+  contains,
+  eachSegment,
+  grown,
+  overlap,
+  type Point,
+  samePoint,
+} from '../../circuit/geometry';
 import { isPinEnd, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../../circuit/lesson';
 import { freePlace, standsClear } from '../geometry/free-place';
 import { bodyOf, courseOf, footprintOf, pinsOf } from '../geometry/placement';
@@ -202,7 +211,7 @@ function pointsOn(course: readonly Point[]): Point[] {
 
 const wiresPut = (edit: Edit, sheetId: string): Iterable<string> => putBy(edit).get(sheetId)?.wires ?? [];
 
-/** Of the parts that were put somewhere those that stand on others, fewest moves first: those that came later. */
+/** Those of the parts that were put somewhere that stand on others; of two that were put on each other the later. */
 function apart(sheet: Sheet, put: ReadonlySet<string>): string[] {
   const settled = new Set(put);
   return [...put].filter((id) => {
@@ -225,7 +234,7 @@ function unclearWires(sheet: Sheet, { parts, wires }: Put, both: boolean): Set<s
     const wire = sheet.wires.get(id);
     if (!wire) continue;
     const points = courseOf(sheet, wire);
-    const bounds = boundsOf(points);
+    const bounds = boundingBoxOfPoints(points);
     if (!bounds) continue;
     // A corner that its course does not have was put in where no way was found.
     if (points.length !== wire.course.length + 2) found.add(id);
@@ -247,13 +256,6 @@ function unclearWires(sheet: Sheet, { parts, wires }: Put, both: boolean): Set<s
   return found;
 }
 
-function boundsOf(points: readonly Point[]) {
-  if (points.length === 0) return null;
-  const xs = points.map((p) => p.x);
-  const ys = points.map((p) => p.y);
-  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
-}
-
 /** Whether a wire runs through the body of a part, or over a pin that it is not joined to. */
 function runsOver(sheet: Sheet, nets: WireNets, wire: Wire, part: Part): boolean {
   const body = grown(bodyOf(part), -0.3);
@@ -261,28 +263,19 @@ function runsOver(sheet: Sheet, nets: WireNets, wire: Wire, part: Part): boolean
   const foreign = pinsOf(part).filter((p) => nets.ofEnd({ part: part.id, port: p.port.name }) !== net);
   let over = false;
   eachSegment(courseOf(sheet, wire), (a, b) => {
-    const piece = pieceOf(a, b);
-    over ||=
-      (piece.x0 <= body.x1 && piece.x1 >= body.x0 && piece.y0 <= body.y1 && piece.y1 >= body.y0) ||
-      foreign.some((p) => contains(piece, p.at));
+    const piece = boxOfPiece(a, b);
+    over ||= overlap(piece, body) || foreign.some((p) => contains(piece, p.at));
   });
   return over;
 }
 
-const pieceOf = (a: Point, b: Point) => ({
-  x0: Math.min(a.x, b.x),
-  y0: Math.min(a.y, b.y),
-  x1: Math.max(a.x, b.x),
-  y1: Math.max(a.y, b.y),
-});
-
 /** Whether two courses look joined: they share a stretch, or one turns or ends on the other. */
-export function looksJoined(one: readonly Point[], other: readonly Point[]): boolean {
+function looksJoined(one: readonly Point[], other: readonly Point[]): boolean {
   let joined = false;
   eachSegment(one, (a, b) =>
     eachSegment(other, (c, d) => {
       if (joined) return;
-      const [p, q] = [pieceOf(a, b), pieceOf(c, d)];
+      const [p, q] = [boxOfPiece(a, b), boxOfPiece(c, d)];
       const [x0, x1] = [Math.max(p.x0, q.x0), Math.min(p.x1, q.x1)];
       const [y0, y1] = [Math.max(p.y0, q.y0), Math.min(p.y1, q.y1)];
       if (x0 > x1 || y0 > y1) return;

@@ -1,6 +1,7 @@
 import {
   type Box,
   boundingBox,
+  boxOfPiece,
   contains,
   eachSegment,
   grown,
@@ -94,13 +95,7 @@ function coversWire(sheet: Sheet, part: Part): boolean {
       let covers = false;
       if (wire)
         eachSegment(courseOf(sheet, sheet.wires.get(wire)!), (a, b) => {
-          const piece = {
-            x0: Math.min(a.x, b.x),
-            y0: Math.min(a.y, b.y),
-            x1: Math.max(a.x, b.x),
-            y1: Math.max(a.y, b.y),
-          };
-          covers ||= overlap(piece, body);
+          covers ||= overlap(boxOfPiece(a, b), body);
         });
       return covers;
     });

@@ -1,13 +1,11 @@
 import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
 import { kindOf, roleOf } from '../../parts/catalogue';
 import { pinOf } from '../geometry/placement';
-import { type Flow, flowAlong, type PartRow } from './rows';
+import { type Flow, flowAlong, type PartRow, STORING } from './rows';
 
 /*
  * In which column each part of a sheet stands that is laid out from left to right.
  */
-
-const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
 
 /** @param without pins that do not count. */
 export function flowOf(sheet: Sheet, without?: (part: Part, port: string) => boolean): Flow {

@@ -8,7 +8,8 @@ import { pinOf } from '../geometry/placement';
  * through which a carry runs.
  */
 
-const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
+/** The families of parts that remember. */
+export const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
 /** Longer rows are no help to the eye, and sheets with more parts are read by nobody. */
 const LONGEST_ROW = 16;
 const MOST_PARTS = 400;

@@ -52,7 +52,7 @@ interface Props<T> extends PopoverPlace {
 }
 
 /** The pixels by which the first item of the list stands below the upper edge, and the hand within it. */
-const AT_LIST = { gap: -64, along: -28 };
+const AT_LIST = { gap: -64, along: -28, staysBelow: true };
 
 /** A field over the sheet with a list of matches below it (combobox of WAI-ARIA): arrow keys, Enter, Escape. */
 const seen = (item: HTMLElement | null) => item?.scrollIntoView({ block: 'nearest' });
@@ -68,7 +68,7 @@ export function ComboLine<T>(props: Props<T>) {
       onClose={onClose}
       label={label}
       {...(props.isAtList ? AT_LIST : { gap: 0 })}
-      className="w-72"
+      className="flex w-72 flex-col"
       onOpen={() => {
         const field = input.current!;
         field.focus();
@@ -105,7 +105,7 @@ export function ComboLine<T>(props: Props<T>) {
         id={`${id}list`}
         role="listbox"
         aria-label={listLabel}
-        className="max-h-72 overflow-y-auto border-t border-hairline p-1"
+        className="max-h-72 min-h-9 overflow-y-auto border-t border-hairline p-1"
       >
         {list.map((item, i) => (
           <div

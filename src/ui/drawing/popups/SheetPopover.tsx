@@ -24,8 +24,17 @@ export const pointBox = ({ x, y }: { readonly x: number; readonly y: number }): 
   height: 0,
 });
 
+/** Pixels that are kept between it and the edge of the drawing. */
+const MARGIN = 4;
+/** Pixels below which it rather stands elsewhere than that it is lower. */
+const LEAST_HEIGHT = 150;
+/** A padding that lets nothing below count as in the way. */
+const FAR_BELOW = -2000;
+
 interface Props extends PopoverPlace {
   readonly label: string;
+  /** Whether it stays below the box where there is some room there, and is lower instead. */
+  readonly staysBelow?: boolean;
   /** Where it stands if there is room: below the box, off the pins of a part, or to the right of it. */
   readonly side?: 'right' | 'bottom';
   /** Pixels between it and the box. */
@@ -52,6 +61,7 @@ export function SheetPopover({
   side = 'bottom',
   gap = 10,
   along = 0,
+  staysBelow = false,
   className,
   onOpen,
   onKeyDown,
@@ -59,6 +69,8 @@ export function SheetPopover({
   children,
 }: Props) {
   const [drawing, setDrawing] = useState<Element | null>(null);
+  const height = staysBelow && drawing ? drawing.clientHeight - place.top - place.height - gap - MARGIN : 0;
+  const isLowered = height > LEAST_HEIGHT;
   return (
     <Popover.Root open onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Popover.Anchor asChild>
@@ -75,10 +87,12 @@ export function SheetPopover({
         align="start"
         sideOffset={gap}
         alignOffset={along}
-        collisionPadding={4}
+        collisionPadding={
+          isLowered ? { top: MARGIN, right: MARGIN, bottom: FAR_BELOW, left: MARGIN } : MARGIN
+        }
         {...(drawing && { collisionBoundary: drawing })}
         className={`z-30 rounded-xl border border-hairline bg-raised shadow-lg outline-none ${className}`}
-        style={{ maxHeight: 'var(--radix-popover-content-available-height)' }}
+        style={{ maxHeight: isLowered ? height : 'var(--radix-popover-content-available-height)' }}
         onOpenAutoFocus={(event) => {
           if (!onOpen) return;
           event.preventDefault();

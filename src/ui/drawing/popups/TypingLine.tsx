@@ -132,7 +132,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
         <button
           type="button"
           tabIndex={-1}
-          className="mx-2 mb-1 cursor-pointer rounded-md border border-hairline px-2 py-0.5 text-xs hover:bg-accent-soft"
+          className="mx-2 mb-1 cursor-pointer self-start rounded-md border border-hairline px-2 py-0.5 text-xs hover:bg-accent-soft"
           onPointerDown={(event) => {
             event.preventDefault();
             setTrying((now) => !now);
