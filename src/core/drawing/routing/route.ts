@@ -32,7 +32,7 @@ const BEND = 3;
 const CROSSING = 2;
 const BESIDE_BODY = 0.6;
 const BESIDE_WIRE = 0.4;
-const OVER_LABEL = 24;
+const OVER_LABEL = 10;
 const ALONG_OWN_NET = 0.6;
 
 /** How far around its ends a course is looked for, in grid steps: near by first. */
