@@ -331,8 +331,8 @@ export function tidy(lesson: Lesson, sheetId: string): Edit {
 }
 
 /**
- * Lays out some parts of a sheet again, where they stand or as near as they have room; wires that lead to others are
- * laid anew.
+ * Lays out some parts of a sheet again, where they stand or as near to that as there is room; wires that lead to other
+ * parts are routed again.
  */
 export function tidySome(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>): Edit {
   const sheet = sheetOf(lesson, sheetId)!;

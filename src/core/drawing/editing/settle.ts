@@ -142,8 +142,9 @@ const MOST_GIVING_WAY = 4;
 const WIDER_AIR = [1, 3, 6, 12];
 
 /**
- * The edit that gives a way to a wire that has none: others have made way since, its branch leaves the other wire elsewhere, or a part at its end
- * stands where there is more room, rather one that was put there just now. Null where neither helps.
+ * The edit by which a wire that is not clear gets a course. Tried in turn: the wire alone, the wire before one that shuts
+ * it in, its branch at another point of its host, and a part at its end, or one that was put there just now, with more
+ * air around it. Null where none of them helps.
  */
 function wayOut(lesson: Lesson, sheetId: string, id: string, put: ReadonlySet<string>): Edit | null {
   const sheet = sheetOf(lesson, sheetId)!;
