@@ -46,16 +46,22 @@ export interface Placed {
   readonly parts: readonly string[];
 }
 
+/** Follows a pointer; `time` is when it was at the pixel, in ms since the page began, however late that is told. */
+interface FlickTaker {
+  readonly move: (pixel: Point, time: number) => void;
+  readonly release: () => void;
+}
+
 /** The path of a pointer since it opened the ring; it may be over before the ring is visible. */
 export class Flick {
-  private points: Point[] = [];
+  private points: [Point, number][] = [];
   private isOver = false;
-  private taker: { readonly move: (pixel: Point) => void; readonly release: () => void } | null = null;
+  private taker: FlickTaker | null = null;
 
-  /** The pointer has gone to a pixel of the drawing. */
-  move(pixel: Point): void {
-    if (this.taker) this.taker.move(pixel);
-    else this.points.push(pixel);
+  /** The pointer has gone to a pixel of the drawing, at a time in ms since the page began. */
+  move(pixel: Point, time: number): void {
+    if (this.taker) this.taker.move(pixel, time);
+    else this.points.push([pixel, time]);
   }
 
   /** The button, or the finger, that opened the ring is let go. */
@@ -65,10 +71,10 @@ export class Flick {
   }
 
   /** Hands the path over to the ring: what it has missed so far at once, the rest as it comes. */
-  takenBy(taker: NonNullable<Flick['taker']>): void {
+  takenBy(taker: FlickTaker): void {
     if (this.taker) return;
     this.taker = taker;
-    for (const pixel of this.points.splice(0)) taker.move(pixel);
+    for (const [pixel, time] of this.points.splice(0)) taker.move(pixel, time);
     if (this.isOver) taker.release();
   }
 }

@@ -284,11 +284,11 @@ export function Drawing() {
         onPointerMove={(event) => {
           const pixel = pixelOf(event);
           pointer.current = pixel;
-          const { pointerId, pointerType } = event;
+          const { pointerId, pointerType, timeStamp } = event;
           // Whether the ring is open is known when the press before has been heeded, which may be later.
           controller.whenLoaded((now) => {
             const popup = openNow.current;
-            if (popup?.is === 'ring') popup.flick?.move(pixel);
+            if (popup?.is === 'ring') popup.flick?.move(pixel, timeStamp);
             else now.pointers.move(pointerId, pixel, pointerType === 'touch');
           });
           if (openNow.current?.is !== 'ring' && pointerType !== 'touch') {

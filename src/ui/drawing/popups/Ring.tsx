@@ -11,7 +11,7 @@ import type { PartKind } from '@/core/parts/part-kind';
 import { placeable } from '@/session/placeable';
 import type { Session } from '@/session/session';
 import { SymbolPicture } from '../canvas/SymbolPicture';
-import { RingHand } from './ring-hand';
+import { RingHand, Stroke } from './ring-hand';
 import { HUB, INNER, NEAREST, OUTER } from './ring-size';
 
 interface Props {
@@ -29,10 +29,6 @@ interface Props {
 }
 
 const GAP = 2;
-/** Pixels by which a hand may tremble while it holds the press. */
-const TREMBLE = 6;
-/** Ms after which the hand sees the ring. */
-const SEEN = 300;
 /** Ms for which a hand rests on a family that it means. */
 const REST = 140;
 
@@ -68,9 +64,9 @@ export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: 
   const [family, setFamily] = useState(hand.family);
   const [at, setAt] = useState<{ on: 'recent' | 'part'; index: number } | null>(null);
   const [inputs, setInputs] = useState(2);
-  const held = useRef(flick !== null);
-  /** Whether the hand has gone anywhere since the press: one that has not only opens the ring. */
-  const hasGone = useRef(false);
+  const isHeld = useRef(flick !== null);
+  /** The hand that holds the press which opened it: one that has gone nowhere only opens the ring. */
+  const stroke = useRef<Stroke>(null);
   const last = useRef<Point>({ x: 0, y: 0 });
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const root = useRef<HTMLDivElement>(null);
@@ -116,9 +112,9 @@ export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: 
   };
   const letGo = (p: Point) => {
     const over = follow(p);
-    const wasHeld = held.current;
-    held.current = false;
-    if (wasHeld && !hasGone.current) setAt(null);
+    const wasHeld = isHeld.current;
+    isHeld.current = false;
+    if (wasHeld && !stroke.current?.hasGone) setAt(null);
     else if (over.on === 'outside') onClose();
     else if (over.on === 'part') choose(groups[hand.family]!.kinds[over.index]);
     else if (over.on === 'recent' && (!wasHeld || Math.hypot(p.x, p.y) > HUB + 6)) choose(recent[over.index]);
@@ -138,17 +134,11 @@ export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: 
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the ring takes over from the hand that opened it once
   useEffect(() => {
-    const opened = performance.now();
+    const held = new Stroke(press, { x, y }, performance.now());
+    stroke.current = held;
     flick?.takenBy({
-      move: (pixel) => {
-        if (!held.current) return;
-        const gone = { x: pixel.x - press.x, y: pixel.y - press.y };
-        hasGone.current ||= Math.hypot(gone.x, gone.y) > TREMBLE;
-        // A stroke that does not wait for the ring to be seen means its directions; later the hand goes by what it sees.
-        const isBlind = performance.now() - opened < SEEN;
-        follow(isBlind ? gone : { x: pixel.x - x, y: pixel.y - y });
-      },
-      release: () => held.current && letGo(last.current),
+      move: (pixel, time) => isHeld.current && follow(held.move(pixel, time)),
+      release: () => isHeld.current && letGo(last.current),
     });
   }, []);
 
@@ -164,9 +154,9 @@ export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: 
       onContextMenu={(event) => event.preventDefault()}
       onPointerDown={(event) => event.stopPropagation()}
       // While the pointer that opened it is held, the sheet follows it.
-      onPointerMove={(event) => held.current || follow(fromMiddle(event))}
+      onPointerMove={(event) => isHeld.current || follow(fromMiddle(event))}
       onPointerUp={(event) => {
-        if (held.current) return;
+        if (isHeld.current) return;
         event.stopPropagation();
         letGo(fromMiddle(event));
       }}

@@ -7,6 +7,48 @@ const REACHED = (NEAREST + INNER) / 2 - 8;
 /** A hand that stays within so many pixels rests. */
 const STILL = 4;
 
+/** Pixels by which a hand may tremble while it holds the press. */
+const TREMBLE = 6;
+/** Ms of rest after which a hand has seen the ring. */
+const SEEN = 300;
+
+/**
+ * A hand that moves while it holds the press that opened the ring. Near an edge the ring stands beside the press: a stroke
+ * that began before the ring was seen means its directions, from the press on, until the hand rests; then it goes by what
+ * it sees. Times are those of the hand's own moves, so that a busy page reads a quick stroke as one.
+ */
+export class Stroke {
+  private at: Point;
+  private doesSee = false;
+  /** Whether it has gone anywhere since the press. */
+  hasGone = false;
+
+  /**
+   * @param press pixel of the press.
+   * @param middle pixel of the ring's middle.
+   * @param since ms at which the ring opened; the hand was at the press then.
+   */
+  constructor(
+    private readonly press: Point,
+    private readonly middle: Point,
+    private since: number,
+  ) {
+    this.at = press;
+  }
+
+  /** Goes to a pixel, at a time in ms. @returns where that is from the middle of the ring, as it is meant. */
+  move(pixel: Point, time: number): Point {
+    if (Math.hypot(pixel.x - this.at.x, pixel.y - this.at.y) > STILL) {
+      this.doesSee ||= time - this.since >= SEEN;
+      this.at = pixel;
+      this.since = Math.max(this.since, time);
+    }
+    this.hasGone ||= Math.hypot(pixel.x - this.press.x, pixel.y - this.press.y) > TREMBLE;
+    const from = this.doesSee ? this.middle : this.press;
+    return { x: pixel.x - from.x, y: pixel.y - from.y };
+  }
+}
+
 /**
  * A hand over the ring. The family that it reaches first is kept while it goes on to a part, whatever it cuts across, until
  * it goes back to the hub or rests on another family.

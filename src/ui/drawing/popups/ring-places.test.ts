@@ -1,6 +1,6 @@
 import { families, PLACEABLE } from '@/core/parts/catalogue';
 import { dice } from '@/core/testing/dice';
-import { RingHand } from './ring-hand';
+import { RingHand, Stroke } from './ring-hand';
 import { evenly, fanned, ringPlace, wayBetween } from './ring-places';
 import { INNER, NEAREST, OUTER } from './ring-size';
 
@@ -47,6 +47,25 @@ test('a family that was reached is kept on the way to its parts, until the hand 
   hand.move(at(5, 0));
   hand.move(at(82, 0));
   expect(hand.family).toBe(0);
+});
+
+test('a stroke that begins at once means its directions, however slow; a hand that has rested goes by what it sees', () => {
+  const [press, middle] = [
+    { x: 40, y: 500 },
+    { x: 200, y: 400 },
+  ];
+  const quick = new Stroke(press, middle, 1000);
+  // The page was busy: the moves lie far apart, but the hand never rested.
+  for (const [i, time] of [900, 1100, 1350, 1600].entries())
+    expect(quick.move({ x: 40, y: 480 - 30 * i }, time)).toEqual({ x: 0, y: -20 - 30 * i });
+  expect(quick.hasGone).toBe(true);
+  const late = new Stroke(press, middle, 1000);
+  expect(late.move({ x: 42, y: 500 }, 1400)).toEqual({ x: 2, y: 0 });
+  expect(late.hasGone).toBe(false);
+  expect(late.move({ x: 60, y: 480 }, 1410)).toEqual({ x: -140, y: 80 });
+  // A pause on the way is a look.
+  quick.move({ x: 40, y: 388 }, 1650);
+  expect(quick.move({ x: 100, y: 390 }, 1990)).toEqual({ x: -100, y: -10 });
 });
 
 /** A straight way with a tremor across it: none at its ends, so that the hand gets where it wants to. */
