@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { Counted } from './counted';
 import { emptySheet, SheetHand, tabTo } from './hand';
-import { halves, lane, open, slider, time } from './time-hand';
+import { halves, lane, laneMenu, open, slider, time } from './time-hand';
 
 test('the eleventh state of the ripple counter is found, lives for 23 ns, and says why it ends', async ({
   page,
@@ -12,18 +12,20 @@ test('the eleventh state of the ripple counter is found, lives for 23 ns, and sa
   // Clock, then Ripple 0 to 3: grouped, they are read as one number.
   await lane(page, 1);
   await lane(page, 4, true);
-  await time(page).getByRole('button', { name: 'Group as one number' }).click();
-  await expect(time(page).getByRole('combobox', { name: 'Radix of the lane' })).toHaveValue('unsigned');
-  await tabTo(page, slider(page));
+  await (await laneMenu(page)).getByRole('button', { name: 'Group as one number' }).click();
+  await expect(slider(page)).toBeFocused();
   await page.keyboard.press('Home');
-  await time(page).getByRole('combobox', { name: 'What is looked for' }).selectOption('value');
-  await time(page).getByRole('textbox', { name: 'Value that is looked for' }).fill('10');
-  await time(page).getByRole('button', { name: 'Find the next one' }).click();
+  const menu = await laneMenu(page);
+  await expect(menu.getByRole('combobox', { name: 'Radix of the lane' })).toHaveValue('unsigned');
+  await menu.getByRole('combobox', { name: 'What is looked for' }).selectOption('value');
+  await menu.getByRole('textbox', { name: 'Value that is looked for' }).fill('10');
+  await menu.getByRole('button', { name: 'Find the next one' }).click();
   // After the tenth falling edge at 2 us: stages 0 and 1 take 15 ns each.
   await expect(slider(page)).toHaveAttribute('aria-valuetext', '2.03 µs');
   await time(page).getByRole('button', { name: 'Mark', exact: true }).click();
-  await time(page).getByRole('combobox', { name: 'What is looked for' }).selectOption('change');
-  await time(page).getByRole('button', { name: 'Find the next one' }).click();
+  await laneMenu(page);
+  await menu.getByRole('combobox', { name: 'What is looked for' }).selectOption('change');
+  await menu.getByRole('button', { name: 'Find the next one' }).click();
   await expect(time(page).getByText('23 ns from the mark')).toBeVisible();
   await time(page).getByRole('button', { name: 'Why?' }).click();
   const why = time(page).getByRole('list', { name: 'Why it changed' });

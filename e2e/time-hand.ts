@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { SheetHand, tabTo } from './hand';
 
 /*
@@ -26,8 +26,16 @@ export async function halves(page: Page, count: number): Promise<void> {
 export async function lane(page: Page, nth: number, more = false): Promise<void> {
   const box = (await slider(page).boundingBox())!;
   const lanes = Number(await slider(page).getAttribute('data-lanes'));
-  const height = Math.min(72, Math.max(26, (box.height - 34 - 8) / lanes));
+  const height = Math.min(72, Math.max(18, (box.height - 34 - 8) / lanes));
   if (more) await page.keyboard.down('Shift');
   await page.mouse.click(box.x + 60, box.y + 34 + height * (nth + 0.5));
   if (more) await page.keyboard.up('Shift');
+}
+
+/** Opens the menu at the lane that was chosen last. */
+export async function laneMenu(page: Page): Promise<Locator> {
+  await time(page)
+    .getByRole('button', { name: /^What can be done with/ })
+    .click();
+  return page.getByRole('dialog').filter({ has: page.getByRole('button', { name: 'Hide' }) });
 }

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { Counted } from './counted';
 import { emptySheet, SheetHand, textOf } from './hand';
-import { halves, lane, open, slider, time } from './time-hand';
+import { halves, lane, laneMenu, open, slider, time } from './time-hand';
 
 test('six moments for two inputs, typed; what is out of order is said and nothing is lost', async ({
   page,
@@ -96,7 +96,7 @@ test('a counter is drawn from its numbers, and its lanes are read in decimal', a
   const counted = new Counted(page, new SheetHand(page));
   await counted.press(() => lane(page, 1));
   await counted.press(() => lane(page, 3, true), 1);
-  await counted.click(time(page).getByRole('button', { name: 'Group as one number' }));
+  await counted.keys('g');
   await expect(time(page).getByText(/^N 4/)).toBeVisible();
   counted.done('A counter’s lanes grouped, read in decimal', 10);
 });
@@ -105,14 +105,22 @@ test('a run is saved as a dump, and a lane is searched, captioned, hidden and sh
   await open(page, 'Lamp chase');
   await halves(page, 8);
   await lane(page, 1);
-  const bar = time(page);
-  await bar.getByRole('button', { name: 'Caption' }).click();
+  const menu = await laneMenu(page);
   await page.getByRole('textbox', { name: 'Caption above the lane' }).fill('Lamps');
   await page.keyboard.press('Enter');
   await expect(slider(page)).toHaveAttribute('data-lanes', '10');
+  await page.keyboard.press('Escape');
   await lane(page, 9);
-  await bar.getByRole('button', { name: 'Hide' }).click();
+  await laneMenu(page);
+  await menu.getByRole('button', { name: 'Hide' }).click();
   await expect(slider(page)).toHaveAttribute('data-lanes', '9');
+  // A flip-flop has a lane of its own without a lamp, and the hidden one is there again.
+  await time(page).getByRole('button', { name: 'Lanes', exact: true }).click();
+  const all = page.getByRole('dialog', { name: 'Lanes' });
+  await expect(all.getByRole('checkbox', { checked: true })).toHaveCount(8);
+  await all.getByRole('button', { name: 'Show all' }).click();
+  await expect(all.getByRole('checkbox', { checked: false })).toHaveCount(0);
+  await page.keyboard.press('Escape');
   await time(page).getByRole('button', { name: 'Find out' }).click();
   await page.getByRole('tab', { name: 'Readings' }).click();
   const saved = page.waitForEvent('download');
@@ -241,4 +249,35 @@ test('a run that was asked for is shown whole, with ticks that read apart', asyn
     '2 h 16 min 31.5 s',
     '2 h 16 min 31.5 s',
   ]);
+});
+
+test('choosing a lane moves nothing; lanes shrink, what is out of sight is counted, and a chosen one stays in sight', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 700 });
+  await open(page, 'Lamp chase');
+  const before = (await slider(page).boundingBox())!;
+  await lane(page, 3);
+  await expect(time(page).getByRole('button', { name: /^What can be done with/ })).toBeVisible();
+  await expect(time(page).getByText(/^L2/)).toBeVisible();
+  expect((await slider(page).boundingBox())!).toEqual(before);
+  await time(page).getByRole('button', { name: 'More for the time' }).click();
+  await time(page).getByRole('button', { name: 'Lanes', exact: true }).click();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await page.keyboard.press('Escape');
+  await expect(slider(page)).toHaveAttribute('data-lanes', '13');
+  // Less room: they are as low as can be, and what stands beneath scrolls.
+  await lane(page, 12);
+  await time(page).getByRole('button', { name: 'Find out' }).click();
+  await expect(page.getByRole('tab', { name: 'Clock period' })).toBeVisible();
+  await expect(time(page).getByText(/out of sight/)).toHaveCount(0);
+  const menu = (await time(page)
+    .getByRole('button', { name: /^What can be done with/ })
+    .boundingBox())!;
+  const found = (await page.getByRole('region', { name: 'Find out' }).boundingBox())!;
+  expect(menu.y + menu.height).toBeLessThan(found.y);
+  // In a window half as high some are out of sight, and that is said; the chosen one is brought into sight.
+  await page.setViewportSize({ width: 1024, height: 460 });
+  await expect(time(page).getByText(/lanes are out of sight/)).toBeVisible();
+  await expect(time(page).getByRole('button', { name: /^What can be done with/ })).toBeInViewport();
 });

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { measure } from '@/core/timing/measure';
+import { type Measures, measure } from '@/core/timing/measure';
 import type { Logic } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { frequencyText, PS_PER_SECOND, readDuration, timeText } from '@/core/values/time';
@@ -50,6 +50,15 @@ interface Props {
   readonly onCycles: (inCycles: boolean) => void;
 }
 
+/** The value of a lane, and how long a single bit has it and repeats. */
+function readingOf(lane: LaneView, values: Uint8Array, bit: Measures | null): string {
+  const bits = lane.nets.map((net) => values[net] as Logic);
+  const value = wordText(bits, bits.length === 1 ? 'binary' : lane.radix);
+  const width = bit?.width == null ? '' : ` for ${timeText(bit.width)}`;
+  if (bit?.period == null) return value + width;
+  return `${value}${width} · period ${timeText(bit.period)} (${frequencyText(bit.frequency!)}) · duty ${+(100 * bit.duty!).toFixed(1)} %`;
+}
+
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
 
 /** The readings at the moment: the time, the distance to the mark, and the value of the chosen lane. */
@@ -61,28 +70,29 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
   const values = useSessionState((s) => s.values);
   const apart = mark === null ? null : Math.abs(moment - mark);
   const bit = lane?.nets.length === 1 && !playing ? measure(session.trace, lane.nets[0]!, moment) : null;
+  const time = playing ? 'running' : timeText(moment);
+  const distance =
+    apart !== null && !playing
+      ? `${timeText(apart)} from the mark${apart > 0 ? ` (${frequencyText(PS_PER_SECOND / apart)})` : ''}`
+      : '';
+  const reading = lane && lane.nets.length > 0 ? readingOf(lane, values, bit) : '';
   return (
     <div className="shrink-0 border-t border-hairline px-3 py-1 text-sm">
-      <p className="flex flex-wrap items-center gap-x-3" aria-live={playing ? 'off' : 'polite'}>
-        <span className="font-semibold tabular-nums">{playing ? 'running' : timeText(moment)}</span>
-        {apart !== null && !playing && (
-          <span>
-            {timeText(apart)} from the mark
-            {apart > 0 && <span className="text-quiet"> ({frequencyText(PS_PER_SECOND / apart)})</span>}
-          </span>
-        )}
-        {lane && lane.nets.length > 0 && (
-          <span>
-            <b>{lane.name}</b>{' '}
-            {wordText(
-              lane.nets.map((net) => values[net] as Logic),
-              lane.nets.length === 1 ? 'binary' : lane.radix,
-            )}
-            {bit?.width != null && ` for ${timeText(bit.width)}`}
-            {bit?.period != null &&
-              ` · period ${timeText(bit.period)} (${frequencyText(bit.frequency!)}) · duty ${+(100 * bit.duty!).toFixed(1)} %`}
-          </span>
-        )}
+      <div className="flex flex-wrap items-center gap-x-3">
+        {/* As high however much it says: the diagram above must not move. */}
+        <p
+          className="min-w-0 flex-[1_1_20rem] truncate"
+          aria-live={playing ? 'off' : 'polite'}
+          data-hint={[time, distance, lane && `${lane.name} ${reading}`].filter(Boolean).join(' · ')}
+        >
+          <span className="font-semibold tabular-nums">{time}</span>
+          {distance && <span className="ml-3">{distance}</span>}
+          {reading && (
+            <span className="ml-3">
+              <b>{lane!.name}</b> {reading}
+            </span>
+          )}
+        </p>
         <span className="ml-auto flex items-center">
           {stores && (
             <button
@@ -125,7 +135,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
             Why?
           </button>
         </span>
-      </p>
+      </div>
       {why && (
         <ol className="max-h-24 list-decimal overflow-auto pl-5" aria-label="Why it changed">
           {why.sentences.map((sentence) => (

@@ -66,7 +66,7 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
   };
   return (
     <section
-      className="flex max-h-[46%] shrink-0 flex-col gap-1 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
+      className="flex max-h-[46%] min-h-28 shrink flex-col gap-1 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
       aria-label="Stimulus"
     >
       <Bar className="flex shrink-0 items-center gap-2">

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { DELAYS, type Delays } from '@/core/circuit/time-setup';
 import { driveThroughAll, setDelays, setTimeSetup } from '@/session/changes/time';
@@ -14,6 +15,7 @@ interface Props {
   readonly onBeneath: (beneath: Beneath) => void;
   readonly onFit: () => void;
   readonly onZoom: (factor: number) => void;
+  readonly children: ReactNode;
 }
 
 const WORDS: Record<Delays, string> = { zero: 'no delays', unit: '1 ns a part', parts: 'own delays' };
@@ -24,7 +26,7 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent ho
 const BY_HAND = '';
 
 /** The stimulus, the delays, and the view of the diagram. */
-export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
+export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom, children }: Props) {
   const session = useSession();
   const delays = useSessionState((s) => s.lesson.settings.delays);
   const time = useSessionState((s) => sheetOf(s.lesson, s.rootId)?.time);
@@ -89,6 +91,7 @@ export function TimeBar({ timed, beneath, onBeneath, onFit, onZoom }: Props) {
           ))}
         </select>
         <Fold way={2} label="More for the time">
+          {children}
           {!readOnly && inputs > 0 && inputs <= 8 && !timed && (
             <button
               type="button"

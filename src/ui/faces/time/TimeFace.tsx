@@ -2,7 +2,8 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
-import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { innerSignals } from '@/core/netlist/inner-signals';
+import { driversOf, type Netlist, type Terminal } from '@/core/netlist/netlist';
 import { wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
@@ -21,8 +22,10 @@ import { type Elsewhere, useBeside } from './beside';
 import { type Diagram, diagramHeight, laneTops, NAMES } from './diagram';
 import { besideLane, flawsIn, paintedLanes, StretchCache, shapeOf } from './diagram-content';
 import { type Choosing, useDiagramPointer } from './diagram-pointer';
-import { LaneBar } from './LaneBar';
-import { kept, type LaneView, lanesOf, moved } from './lanes';
+import { LaneMenu } from './LaneMenu';
+import { LanesMenu } from './LanesMenu';
+import { useLaneRoom } from './lane-room';
+import { grouped, kept, type LaneView, lanesOf, moved, without, withSignals } from './lanes';
 import { paintDiagram } from './paint-diagram';
 import { Reading } from './Reading';
 import { type PaintedDiagram, saveDiagram } from './save-diagram';
@@ -90,8 +93,13 @@ export function TimeFace() {
   const playing = useSessionState((s) => s.playing);
   const readOnly = useSessionState((s) => s.readOnly);
   const timed = isTimed(netlist, delays);
-  const lanes = useMemo(() => lanesOf(netlist, plan, buses), [netlist, plan, buses]);
+  const inner = useMemo(
+    () => innerSignals(sheetOf(session.state.lesson, session.state.rootId)!, netlist),
+    [session, netlist],
+  );
+  const lanes = useMemo(() => lanesOf(netlist, plan, buses, inner), [netlist, plan, buses, inner]);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [isMenuOpen, setMenuOpen] = useState(false);
   const [mark, setMark] = useState<number | null>(null);
   const [why, setWhy] = useState<Why | null>(null);
   const [beneath, setBeneath] = useState<Beneath>(null);
@@ -123,7 +131,7 @@ export function TimeFace() {
   const band = useRef<Diagram['band']>(null);
   /** The last painted diagram, for a picture of it. */
   const painted = useRef<PaintedDiagram | null>(null);
-  const lastChosen = useRef<string | null>(null);
+  const [lastAt, setLastAt] = useState<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
   const period = shortestPeriod(netlist) ?? shortestStep(netlist) ?? FALLBACK_PERIOD;
@@ -193,13 +201,10 @@ export function TimeFace() {
   const choose = (key: string, how: Choosing) => {
     const next = new Set(how === 'alone' ? [] : chosen);
     if (how === 'to') {
-      const [from, to] = [
-        lanes.findIndex((l) => l.key === lastChosen.current),
-        lanes.findIndex((l) => l.key === key),
-      ];
+      const [from, to] = [lanes.findIndex((l) => l.key === lastAt), lanes.findIndex((l) => l.key === key)];
       for (const l of lanes.slice(Math.min(Math.max(0, from), to), Math.max(from, to) + 1)) next.add(l.key);
     } else if (how === 'alone' || !next.delete(key)) next.add(key);
-    if (how !== 'to') lastChosen.current = key;
+    if (how !== 'to') setLastAt(key);
     setChosen(next);
     setWhy(null);
   };
@@ -212,6 +217,36 @@ export function TimeFace() {
   const zoomAtMoment = (factor: number) => window.zoomAt(factor, momentNow());
   const showAll = () => window.showAll(size.current.width);
   const picked = lanes.filter((l) => chosen.has(l.key));
+  const signals = useMemo(() => [...netlist.inputs, ...netlist.outputs, ...inner], [netlist, inner]);
+  const room = useLaneRoom(
+    canvas,
+    shapes,
+    picked.map((l) => lanes.indexOf(l)),
+  );
+  /** The lane at which the menu stands: of several the one that was chosen last. */
+  const menued = lanes.findIndex((l) => l === (picked.find((p) => p.key === lastAt) ?? picked.at(-1)));
+  const rearrange = (next: readonly LaneView[], hidden?: readonly string[]) => {
+    told(arrange(next, hidden));
+    const isNew = (l: LaneView) => !lanes.some((o) => o.key === l.key);
+    const added = next.filter(isNew).map((l) => l.key);
+    if (added.length > 0 || next.length < lanes.length) setChosen(new Set(added));
+  };
+  const group = () => {
+    if (picked.length > 1) rearrange(grouped(lanes, chosen));
+  };
+  const hide = (keys: ReadonlySet<string>) => {
+    const left = without(lanes, keys, netlist, plan?.hidden ?? []);
+    rearrange(left.lanes, left.hidden);
+  };
+  const show = (signals: readonly Terminal[]) => {
+    const shown = new Set(signals.map((s) => s.part));
+    told(
+      arrange(
+        withSignals(lanes, signals, buses),
+        plan?.hidden.filter((part) => !shown.has(part)),
+      ),
+    );
+  };
   /** Why the chosen lane changed last before the moment. */
   const askWhy = () => {
     const lane = picked[0] ?? lanes.find((l) => !l.isInput && l.nets.length > 0);
@@ -242,24 +277,30 @@ export function TimeFace() {
       else if (to > from) setAsked({ lane, from, to, x });
     },
     onMoved: (lane, to) => told(arrange(moved(lanes, lane, to))),
+    onMenu: (lane) => {
+      if (readOnly) return;
+      if (!chosen.has(lane)) choose(lane, 'alone');
+      setMenuOpen(true);
+    },
   });
 
   return (
     <section className="pane" aria-label="Time">
-      <TimeBar timed={timed} beneath={beneath} onBeneath={setBeneath} onFit={showAll} onZoom={zoomAtMoment} />
-      {picked.length > 0 && !readOnly && (
-        <LaneBar
-          lanes={lanes}
-          chosen={picked}
-          onArrange={(next, hidden) => {
-            told(arrange(next, hidden));
-            setChosen(new Set(next.filter((l) => !lanes.some((o) => o.key === l.key)).map((l) => l.key)));
-          }}
-          onChosen={setChosen}
-          shorter={shorter ?? SHORT_PULSE}
-        />
-      )}
-      <div className="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto">
+      <TimeBar timed={timed} beneath={beneath} onBeneath={setBeneath} onFit={showAll} onZoom={zoomAtMoment}>
+        {!readOnly && signals.length > 0 && (
+          <LanesMenu
+            lanes={lanes}
+            signals={signals}
+            onShow={show}
+            onHide={(lane) => hide(new Set([lane.key]))}
+          />
+        )}
+      </TimeBar>
+      <div
+        className="relative flex-1 overflow-x-hidden overflow-y-auto"
+        // The lanes come first; what stands beneath scrolls.
+        style={{ minHeight: `min(${diagramHeight(shapes)}px, 55%)` }}
+      >
         {lanes.length === 0 && (
           <p className="absolute z-10 p-5 text-quiet">No signals yet. Place a clock, a switch or a lamp.</p>
         )}
@@ -302,6 +343,9 @@ export function TimeFace() {
             else if (event.key === '0') showAll();
             else if (event.key === 'm') setMark(mark === null ? momentNow() : null);
             else if (event.key === 'w') askWhy();
+            else if (event.key === 'g' && !readOnly) group();
+            else if (event.key === 'h' && !readOnly) hide(chosen);
+            else if (event.key === 'Enter' && picked.length > 0) setMenuOpen(true);
             else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
               const at = lanes.findIndex((l) => chosen.has(l.key));
               const next =
@@ -312,7 +356,29 @@ export function TimeFace() {
           }}
           {...pointer}
         />
+        {!readOnly && menued !== -1 && (
+          <LaneMenu
+            key={picked.length === 1 ? 'one' : 'several'}
+            lanes={lanes}
+            chosen={picked}
+            signals={signals}
+            place={{ top: room.tops[menued]!, height: room.tops[menued + 1]! - room.tops[menued]! }}
+            open={isMenuOpen}
+            onOpen={setMenuOpen}
+            onBack={() => canvas.current?.focus()}
+            onArrange={rearrange}
+            onHide={() => hide(chosen)}
+            onChosen={setChosen}
+            shorter={shorter ?? SHORT_PULSE}
+          />
+        )}
       </div>
+      {room.unseen > 0 && (
+        <p className="shrink-0 px-3 text-xs text-quiet">
+          {room.unseen === 1 ? 'One lane is' : `${room.unseen} lanes are`} out of sight: scroll, or give Time
+          more room.
+        </p>
+      )}
       <Reading
         lane={picked.length === 1 ? picked[0]! : null}
         mark={mark}

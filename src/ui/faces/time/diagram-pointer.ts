@@ -1,4 +1,4 @@
-import { type PointerEvent, type RefObject, useRef } from 'react';
+import { type MouseEvent, type PointerEvent, type RefObject, useRef } from 'react';
 import type { Session } from '@/session/session';
 import type { Size } from '@/ui/controls/usePainter';
 import { type Diagram, type LaneShape, laneTops, NAMES, RULER, rulerStep, toTime } from './diagram';
@@ -42,6 +42,8 @@ interface Hands {
   /** A stretch was drawn on an input's lane. @param x the pixel at which it begins. */
   onDrawn(lane: LaneView, from: number, to: number, x: number): void;
   onMoved(lane: string, to: number): void;
+  /** A lane's menu is asked for. */
+  onMenu(lane: string): void;
 }
 
 /**
@@ -70,7 +72,7 @@ export function useDiagramPointer(hands: Hands) {
     const step = rulerStep(72 * window.span.current!.perPixel) / GRID;
     return Math.round(timeAt(x) / step) * step;
   };
-  const pixel = (event: PointerEvent) => {
+  const pixel = (event: MouseEvent) => {
     const box = canvas.current!.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   };
@@ -92,6 +94,11 @@ export function useDiagramPointer(hands: Hands) {
     return { ...at, is: 'moment' };
   };
   return {
+    onContextMenu: (event: MouseEvent) => {
+      event.preventDefault();
+      const lane = lanes[laneAt(pixel(event).y)];
+      if (lane) hands.onMenu(lane.key);
+    },
     onPointerDown: (event: PointerEvent<HTMLElement>) => {
       if (!window.span.current || event.button > 1) return;
       event.currentTarget.setPointerCapture(event.pointerId);

@@ -39,7 +39,7 @@ export interface Span {
 export const NAMES = 112;
 export const RULER = 34;
 /** Heights of a lane in pixels, as there is room. */
-const SMALLEST_LANE = 26;
+const SMALLEST_LANE = 18;
 const LARGEST_LANE = 72;
 export const CAPTION = 24;
 

@@ -1,7 +1,7 @@
 import { NO_TIME_SETUP } from '@/core/circuit/time-setup';
 import { compile } from '@/core/netlist/compile';
 import { interlock, Sketch } from '@/core/testing/sketch';
-import { apart, grouped, kept, lanesOf, moved, nameOfGroup } from './lanes';
+import { apart, grouped, kept, lanesOf, moved, nameOfGroup, without, withSignals } from './lanes';
 
 const netlist = compile(interlock().sheet);
 const names = (lanes: readonly { name: string }[]) => lanes.map((l) => l.name);
@@ -51,7 +51,14 @@ test('lanes become one number by the numbers behind their names, and come apart 
   expect(number.of).toEqual(['lamp3', 'lamp2', 'lamp1']);
   expect(number.nets).toEqual(circuit.outputs.map((t) => t.nets[0]));
   expect(number.radix).toBe('unsigned');
-  expect(names(apart(one, number.key, circuit))).toEqual(['S0', 'S1', 'S2', 'Q2', 'Q1', 'Q0']);
+  expect(names(apart(one, number.key, [...circuit.inputs, ...circuit.outputs]))).toEqual([
+    'S0',
+    'S1',
+    'S2',
+    'Q2',
+    'Q1',
+    'Q0',
+  ]);
   const again = lanesOf(circuit, { ...NO_TIME_SETUP, lanes: kept(one, 'hexadecimal') }, 'hexadecimal');
   expect(again).toEqual(one);
   expect([nameOfGroup(['Q[1]', 'Q[0]']), nameOfGroup(['A', 'B']), nameOfGroup(['Sum 3', 'Sum 12'])]).toEqual([
@@ -59,4 +66,19 @@ test('lanes become one number by the numbers behind their names, and come apart 
     'Number',
     'Sum',
   ]);
+});
+
+test('a signal within the sheet has a lane where it was asked for; taken away it is not kept as hidden', () => {
+  const inner = [{ part: 'dff1', name: 'Bell_0', nets: [2] }];
+  const lanes = lanesOf(netlist, undefined, 'unsigned', inner);
+  expect(names(lanes)).not.toContain('Bell0');
+  const more = withSignals(lanes, inner, 'unsigned');
+  const plan = { ...NO_TIME_SETUP, lanes: kept(more, 'unsigned') };
+  expect(lanesOf(netlist, plan, 'unsigned', inner)).toEqual(more);
+  expect(more.at(-1)).toMatchObject({ name: 'Bell0', marked: 'Bell_0', nets: [2], isInput: false });
+  // Where it is gone from the sheet, so is its lane.
+  expect(lanesOf(netlist, plan, 'unsigned')).toEqual(lanes);
+  const left = without(more, new Set(['dff1', 'lamp1']), netlist, ['switch2']);
+  expect(names(left.lanes)).toEqual(['Key', 'Bars', 'Clear', 'Warn']);
+  expect(left.hidden).toEqual(['switch2', 'lamp1']);
 });

@@ -20,17 +20,26 @@ export interface LaneView {
   readonly height: number;
 }
 
-/** The lanes of a sheet from top to bottom: as they were arranged, then new ones, inputs first. */
-export function lanesOf(netlist: Netlist, plan: TimeSetup | undefined, radix: Radix): LaneView[] {
+/**
+ * The lanes of a sheet from top to bottom: as they were arranged, then new ones, inputs first.
+ * @param inner signals within the sheet: they have lanes only where these were asked for.
+ */
+export function lanesOf(
+  netlist: Netlist,
+  plan: TimeSetup | undefined,
+  radix: Radix,
+  inner: readonly Terminal[] = [],
+): LaneView[] {
   const { lanes, hidden } = plan ?? NO_TIME_SETUP;
   const terminals = new Map([...netlist.inputs, ...netlist.outputs].map((t) => [t.part, t]));
+  const all = new Map([...inner.map((t) => [t.part, t] as const), ...terminals]);
   const inputs = new Set(netlist.inputs.map((t) => t.part));
   const placed = new Set([...hidden, ...lanes.flatMap((l) => l.of)]);
   const rest = [...terminals.keys()]
     .filter((part) => !placed.has(part))
     .map((part): Lane => ({ of: [part], name: '' }));
   return [...lanes, ...rest].flatMap((lane): LaneView[] => {
-    const shown = lane.of.map((part) => terminals.get(part)).filter((t): t is Terminal => t !== undefined);
+    const shown = lane.of.map((part) => all.get(part)).filter((t): t is Terminal => t !== undefined);
     if (shown.length === 0 && (lane.of.length > 0 || lane.name === '')) return [];
     return [
       {
@@ -89,12 +98,11 @@ export function grouped(lanes: readonly LaneView[], chosen: ReadonlySet<string>)
 }
 
 /** A number taken apart into its inputs and outputs again. */
-export function apart(lanes: readonly LaneView[], key: string, netlist: Netlist): LaneView[] {
-  const terminals = [...netlist.inputs, ...netlist.outputs];
+export function apart(lanes: readonly LaneView[], key: string, signals: readonly Terminal[]): LaneView[] {
   return lanes.flatMap((lane) => {
     if (lane.key !== key) return [lane];
     return lane.of.flatMap((part) => {
-      const t = terminals.find((one) => one.part === part);
+      const t = signals.find((one) => one.part === part);
       return t
         ? [
             {
@@ -118,4 +126,41 @@ export function moved(lanes: readonly LaneView[], key: string, to: number): Lane
   if (!one) return [...lanes];
   const rest = lanes.filter((l) => l !== one);
   return [...rest.slice(0, to), one, ...rest.slice(to)];
+}
+
+/** The arrangement with lanes taken away: inputs and outputs are hidden, other signals are merely not asked for any more. */
+export function without(
+  lanes: readonly LaneView[],
+  keys: ReadonlySet<string>,
+  netlist: Netlist,
+  hidden: readonly string[],
+): { readonly lanes: readonly LaneView[]; readonly hidden: readonly string[] } {
+  const terminals = new Set([...netlist.inputs, ...netlist.outputs].map((t) => t.part));
+  const gone = lanes.filter((l) => keys.has(l.key)).flatMap((l) => l.of);
+  return {
+    lanes: lanes.filter((l) => !keys.has(l.key)),
+    hidden: [...hidden, ...gone.filter((part) => terminals.has(part))],
+  };
+}
+
+/** The arrangement with a lane for each of some more signals, as the last ones. */
+export function withSignals(
+  lanes: readonly LaneView[],
+  signals: readonly Terminal[],
+  radix: Radix,
+): LaneView[] {
+  const added = signals.map(
+    ({ part, name, nets }): LaneView => ({
+      key: part,
+      name: spokenText(name),
+      marked: name,
+      of: [part],
+      nets,
+      isInput: false,
+      radix,
+      stairs: false,
+      height: 1,
+    }),
+  );
+  return [...lanes, ...added];
 }

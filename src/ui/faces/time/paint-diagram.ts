@@ -34,6 +34,8 @@ const THICK = 3.5;
 const EDGES_APART = 9;
 /** Pixels that a stretch must have for its level to be written as well. */
 const LETTER_ROOM = 20;
+/** A letter that would be smaller is left out. */
+const LEAST_LETTER = 8;
 
 export function paintDiagram(
   g: CanvasRenderingContext2D,
@@ -89,9 +91,16 @@ export function paintDiagram(
       continue;
     }
     const own = ownHeight(lane, height);
-    const tall = grown(14, palette);
+    const tall = Math.min(grown(14, palette), own - 4);
     setFont(g, 600, tall, fonts.text);
-    writeText(g, clipped(g, lane.name, NAMES - 20), NAMES - 14, top + own / 2 + tall * 0.35, tall, 'right');
+    writeText(
+      g,
+      clipped(g, lane.name, NAMES - (lane.chosen ? 46 : 20)),
+      NAMES - 14,
+      top + own / 2 + tall * 0.35,
+      tall,
+      'right',
+    );
     g.textAlign = 'right';
     if (!lane.other) continue;
     g.font = `400 11px ${fonts.text}`;
@@ -129,7 +138,7 @@ function paintRuler(
   }
   if (base > 0 && isTimed) {
     g.textAlign = 'right';
-    g.fillText(fineTimeText(base), NAMES - 8, 15);
+    g.fillText(fineTimeText(base), NAMES - 8, RULER - 4);
     g.textAlign = 'center';
   }
   const apart = edges.length > 1 ? (edges[1]! - edges[0]!) / span.perPixel : Number.POSITIVE_INFINITY;
@@ -342,8 +351,8 @@ function paintBit(
   line(g, x0, y, x1, y);
   g.setLineDash([]);
   if (value === X) for (let x = x0 + 8; x < x1; x += 14) line(g, x - 3, y + 5, x + 3, y - 5);
-  if (x1 - x0 < LETTER_ROOM || value > 1) return;
-  const tall = grown(11, palette);
+  const tall = Math.min(grown(11, palette), low - high - 6);
+  if (x1 - x0 < LETTER_ROOM || value > 1 || tall < LEAST_LETTER) return;
   g.font = `400 ${tall}px ${fonts.mono}`;
   g.textAlign = 'center';
   g.fillStyle = palette.quiet;
@@ -379,7 +388,8 @@ function paintWord(
   const text = wordText(bits, lane.radix);
   g.fillStyle = isUnknown ? palette.unknown : palette.ink;
   g.textAlign = 'center';
-  for (const size of [grown(13, palette), grown(10, palette)]) {
+  for (const wanted of [grown(13, palette), grown(10, palette)]) {
+    const size = Math.min(wanted, low - high);
     g.font = `500 ${size}px ${fonts.mono}`;
     if (g.measureText(text).width > x1 - x0 - 5) continue;
     g.fillText(text, (x0 + x1) / 2, middle + size * 0.35);

@@ -11,6 +11,7 @@ import { hint } from '@/ui/controls/hint';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { nameOf } from './part-name';
+import { sameBits } from './same-bits';
 import { CELL, SMALL } from './styles';
 
 /** The shortest clock period, the needs of each register, and wrong captures. */
@@ -45,6 +46,11 @@ export function ClockPeriod() {
   const storeOf = new Map([...netlist.storage].map((g, store) => [netlist.out[g]!, store]));
   const late = new Map<number, number>();
   for (const { net } of wrong) late.set(storeOf.get(net)!, (late.get(storeOf.get(net)!) ?? 0) + 1);
+  const lines = sameBits(
+    registers,
+    (r) => nameOf(session, r.name),
+    (r) => [r.neededPs, r.quickestPs, r.holdSlackPs, late.get(r.store)].join(' '),
+  );
   return (
     <div className="flex flex-col gap-1.5">
       <p>
@@ -81,29 +87,33 @@ export function ClockPeriod() {
           </tr>
         </thead>
         <tbody>
-          {registers.slice(0, 64).map((r, i) => (
+          {lines.slice(0, 64).map(({ name, all: [r], all }) => (
             <tr
-              key={r.store}
-              className={`cursor-pointer border-b border-hairline ${r === shown ? 'bg-accent-soft' : ''}`}
-              onClick={() => setAt(i)}
-              onPointerEnter={() => point(new Set(r.steps.map((s) => s.part.split('/')[0]!)))}
+              key={r!.store}
+              className={`cursor-pointer border-b border-hairline ${all.includes(shown!) ? 'bg-accent-soft' : ''}`}
+              onClick={() => setAt(registers.indexOf(r!))}
+              onPointerEnter={() =>
+                point(new Set(all.flatMap((one) => one.steps.map((s) => s.part.split('/')[0]!))))
+              }
               onPointerLeave={() => point(null)}
             >
               <th scope="row" className="py-0.5 text-left font-normal">
-                <button type="button" className="cursor-pointer" onClick={() => setAt(i)}>
-                  {nameOf(session, r.name)}
+                <button type="button" className="cursor-pointer" onClick={() => setAt(registers.indexOf(r!))}>
+                  {name}
                 </button>
               </th>
               <td className={CELL}>
-                {late.has(r.store) && <span className="text-bad">{late.get(r.store)} × wrong </span>}
-                {timeText(r.neededPs)}
+                {late.has(r!.store) && <span className="text-bad">{late.get(r!.store)} × wrong </span>}
+                {timeText(r!.neededPs)}
               </td>
-              <td className={`${CELL} ${period !== null && period < r.neededPs ? 'font-bold text-bad' : ''}`}>
-                {period === null ? '–' : timeText(period - r.neededPs)}
+              <td
+                className={`${CELL} ${period !== null && period < r!.neededPs ? 'font-bold text-bad' : ''}`}
+              >
+                {period === null ? '–' : timeText(period - r!.neededPs)}
               </td>
-              <td className={CELL}>{timeText(r.quickestPs)}</td>
-              <td className={`${CELL} ${r.holdSlackPs < 0 ? 'font-bold text-bad' : ''}`}>
-                {timeText(r.holdSlackPs)}
+              <td className={CELL}>{timeText(r!.quickestPs)}</td>
+              <td className={`${CELL} ${r!.holdSlackPs < 0 ? 'font-bold text-bad' : ''}`}>
+                {timeText(r!.holdSlackPs)}
               </td>
             </tr>
           ))}
@@ -130,8 +140,12 @@ function Wrong({
       {byTime.length === 1 ? 'one edge' : `${byTime.length} edges`}:
       {byTime.slice(0, 6).map((time) => {
         const own = wrong.filter((w) => w.time === time);
-        const words = own
-          .map((w) => `${nameOf(w.net)} took ${letterOf(w.taken)} where ${letterOf(w.due)} was due`)
+        const words = sameBits(
+          own,
+          (w) => nameOf(w.net),
+          (w) => `took ${letterOf(w.taken)} where ${letterOf(w.due)} was due`,
+        )
+          .map(({ name, all: [w] }) => `${name} took ${letterOf(w!.taken)} where ${letterOf(w!.due)} was due`)
           .join(', ');
         return (
           <button
