@@ -1,6 +1,6 @@
 import { findKind, PLACEABLE } from '../../parts/catalogue';
 import { defaultParams } from '../../parts/params';
-import { alone, ownTable } from './own-table';
+import { alone, ownTable, rowOfOwn } from './own-table';
 
 const tableOf = (kind: string, params = {}) => {
   const entry = findKind(kind)!;
@@ -13,13 +13,35 @@ test('a gate by itself has its truth table', () => {
   expect(rows.map((r) => r.join(''))).toEqual(['001', '011', '101', '110']);
 });
 
-test('a flip-flop by itself has its characteristic table, the clock left out', () => {
-  const { inputs, outputs, rows, states } = tableOf('tff');
-  expect(states).toBe(1);
-  expect(inputs).toHaveLength(2);
-  expect(outputs[0]).toMatch(/\+$/);
-  // State and T: it stays, it turns, it stays, it turns.
-  expect(rows.map((r) => r[2])).toEqual(['0', '1', '1', '0']);
+const linesOf = (kind: string, params = {}) => {
+  const { rows, words } = tableOf(kind, params);
+  return rows.map((row, i) => `${row.join(' ')} ${words[i]}`);
+};
+
+test('a flip-flop by itself has a line for each thing that it does, with the edge as an arrow', () => {
+  expect(tableOf('jkff').inputs).toEqual(['C', 'J', 'K']);
+  expect(linesOf('jkff')).toEqual(['↑ 0 0 Q hold', '↑ 0 1 0 reset', '↑ 1 0 1 set', '↑ 1 1 Q′ toggle']);
+  expect(linesOf('tff', { edge: 'falling' })).toEqual(['↓ 0 Q hold', '↓ 1 Q′ toggle']);
+  expect(linesOf('srff').at(-1)).toBe('↑ 1 1 X not allowed');
+  expect(linesOf('dlatch')).toContain('× 0 Q hold');
+});
+
+test('presets and clears come first and need no clock; an enable leaves all else open', () => {
+  const { inputs } = tableOf('dff', { clear: 'low', enable: 'yes' });
+  const lines = linesOf('dff', { clear: 'low', enable: 'yes' });
+  expect(inputs).toEqual(['C', 'D', 'EN', 'CLR']);
+  expect(lines).toEqual(['× × × 0 0 reset', '↑ × 0 1 Q hold', '↑ 0 1 1 0 reset', '↑ 1 1 1 1 set']);
+});
+
+test('large tables of gates and selectors are told in few lines', () => {
+  expect(tableOf('and', { inputs: 8 }).rows).toHaveLength(9);
+  expect(tableOf('mux', { inputs: 4 }).rows.length).toBeLessThan(20);
+});
+
+test('the row of this moment is the one whose cells fit', () => {
+  const table = tableOf('jkff');
+  const at = (...values: (0 | 1 | 2)[]) => rowOfOwn(table, (i) => values[i]!);
+  expect([at(0, 1, 0), at(1, 1, 1), at(0, 0, 2)]).toEqual([2, 3, -1]);
 });
 
 test('every part either has a table that is no longer than one can read, or none', () => {

@@ -2,7 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import type { Params, Part } from '@/core/circuit/lesson';
-import { type AlonePart, alone, type OwnTable, ownTable } from '@/core/logic/table/own-table';
+import { type AlonePart, alone, type OwnTable, ownTable, rowOfOwn } from '@/core/logic/table/own-table';
+import { ANY } from '@/core/logic/table/short-lines';
 import { type Column, sourceKey } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';
 import type { PartKind } from '@/core/parts/part-kind';
@@ -93,15 +94,11 @@ function activeRow(own: AlonePart, table: OwnTable, pinValue: (port: string, bit
     for (let bit = 0; bit < width; bit++)
       names.set(width === 1 ? part.label : `${part.label}[${bit}]`, [part.label, bit]);
   }
-  let row = 0;
-  for (const [i, name] of table.inputs.entries()) {
+  return rowOfOwn(table, (i) => {
     // A state shows at the output of the same name, or at the only one.
-    const port = names.get(i < table.states ? stateOutput(own, i) : name);
-    const value = port ? pinValue(...port) : 2;
-    if (value > 1) return -1;
-    row = row * 2 + value;
-  }
-  return row;
+    const port = names.get(i < table.states ? stateOutput(own, i) : table.inputs[i]!);
+    return port ? pinValue(...port) : 2;
+  });
 }
 
 /** The output at which the n-th state bit of a part shows. */
@@ -133,6 +130,11 @@ function Rows({ table, now }: { table: OwnTable; now: number }) {
               <Marked text={name} />
             </th>
           ))}
+          {table.words.length > 0 && (
+            <th scope="col">
+              <span className="sr-only">what it does</span>
+            </th>
+          )}
         </tr>
       </thead>
       <tbody>
@@ -143,10 +145,11 @@ function Rows({ table, now }: { table: OwnTable; now: number }) {
             aria-current={r === now || undefined}
           >
             {row.map((value, c) => (
-              <td key={c} className={`px-1 ${border(c)}`}>
+              <td key={c} className={`px-1 ${border(c)} ${value === ANY ? 'text-quiet' : ''}`}>
                 {value}
               </td>
             ))}
+            {table.words.length > 0 && <td className="px-1 text-left font-sans">{table.words[r]}</td>}
           </tr>
         ))}
       </tbody>

@@ -19,8 +19,6 @@ import { MovableHeading } from './MovableHeading';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
-/** With more outputs each gets less room, and the headings of its three columns are written upwards. */
-const MOST_WIDE = 2;
 
 /** A cell of the table that is filled in. */
 export interface At {
@@ -111,8 +109,7 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
     event.stopPropagation();
   };
   const numbers = Math.max(3, String(rowsOfAll - 1).length * 0.5 + 1.25);
-  const isMany = plan.outputs.length > MOST_WIDE;
-  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(${circuit ? (isMany ? 3.6 : 8) : 3.4}rem, ${circuit && !isMany ? 3 : 1.4}fr))`;
+  const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(4.4rem, 1.4fr))`;
   return (
     <>
       {said !== null && plan.outputs[said] && (
@@ -187,17 +184,6 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
                     f
                   </button>
                 </span>
-                {circuit && (
-                  <span
-                    className={`grid auto-cols-fr grid-flow-col justify-items-center text-center text-[11px] leading-tight font-normal text-quiet ${
-                      isMany ? 'mt-1 *:rotate-180 *:[writing-mode:vertical-rl]' : ''
-                    }`}
-                  >
-                    <span {...hint('Filled in: what you expect')}>filled</span>
-                    <span {...hint('Seen when the row was tried on the circuit')}>tried</span>
-                    <span {...hint('What the circuit does, derived from the drawing')}>circuit</span>
-                  </span>
-                )}
               </MovableHeading>
             ))}
           </>
@@ -238,7 +224,7 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
                   key={o.name}
                   id={`plan-${row}-${output}`}
                   role="gridcell"
-                  className={`grid h-full cursor-cell auto-cols-fr grid-flow-col items-center border-l border-hairline text-center value-text ${
+                  className={`flex h-full cursor-cell items-center justify-center border-l border-hairline text-center value-text ${
                     isHere ? 'outline-2 -outline-offset-2 outline-hairline group-focus:outline-accent' : ''
                   } ${isWrong ? 'bg-[color-mix(in_srgb,var(--bad)_14%,transparent)]' : ''}`}
                   onPointerDown={(event) => {
@@ -268,17 +254,7 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
                       letter
                     )}
                   </span>
-                  {circuit && (
-                    <>
-                      <Found what="tried" letter={seen} isWrong={differs(letter, seen)} />
-                      <Found
-                        what="circuit"
-                        letter={isShown ? done : null}
-                        isWrong={isShown && (differs(letter, done) || (seen !== null && seen !== done))}
-                        none={isShown ? '–' : '?'}
-                      />
-                    </>
-                  )}
+                  {circuit && <Found filled={letter} seen={seen} done={isShown ? done : null} />}
                 </span>
               );
             })}
@@ -290,29 +266,45 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
 }
 
 interface FoundProps {
-  readonly what: 'tried' | 'circuit';
-  readonly letter: string | null;
-  readonly isWrong: boolean;
-  /** The content of a cell without a value. */
-  readonly none?: string;
+  readonly filled: string;
+  /** The value that was seen when the row was tried; null if it was not. */
+  readonly seen: string | null;
+  /** The circuit's value; null where it is not known, or not to be shown yet. */
+  readonly done: string | null;
 }
 
-/** The seen value, or the circuit's value, beside the filled-in one. */
-function Found({ what, letter, isWrong, none = '·' }: FoundProps) {
+/** What was seen, and what the circuit does, beside the filled-in value: in full only where they say something else. */
+function Found({ filled, seen, done }: FoundProps) {
+  const others = [...new Set([seen, done])].filter((l) => l !== null && l !== filled && filled !== 'x');
+  const isWrong =
+    differs(filled, seen) || differs(filled, done) || (seen !== null && done !== null && seen !== done);
   return (
-    <span className={`text-[0.87em] ${isWrong ? 'font-bold text-bad' : 'text-quiet'}`}>
-      {letter === null ? (
-        <span aria-hidden="true">{none}</span>
-      ) : (
-        <>
-          <span className="sr-only">{what === 'tried' ? 'seen ' : 'the circuit does '}</span>
-          {isWrong && <span aria-hidden="true">≠</span>}
-          {letter}
-        </>
-      )}
-    </span>
+    <>
+      <span className="sr-only">
+        {seen === null ? '' : ` seen ${seen}`}
+        {done === null ? '' : ` the circuit does ${done}`}
+      </span>
+      <span
+        className={`relative w-0 text-[0.87em] whitespace-nowrap ${isWrong ? 'font-bold text-bad' : 'text-quiet'}`}
+        aria-hidden="true"
+      >
+        <span className="absolute top-1/2 left-1.5 -translate-y-1/2" data-hint={wordsOf(seen, done)}>
+          {others.length > 0 ? `${isWrong ? '≠ ' : ''}${others.join(' ')}` : seen !== null && <Tick />}
+        </span>
+      </span>
+    </>
   );
 }
+
+const wordsOf = (seen: string | null, done: string | null) =>
+  [seen !== null && `tried: ${seen}`, done !== null && `the circuit does ${done}`].filter(Boolean).join(', ');
+
+/** The mark of a value that was seen on the circuit and is as it was filled in. */
+const Tick = () => (
+  <svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true">
+    <path d="M1.5 6 4.5 9 9.5 2.5" fill="none" stroke="var(--good)" strokeWidth="1.8" />
+  </svg>
+);
 
 /** A line in which a column is said by a formula or by its rows. */
 function ColumnLine({ plan, output, onDone }: { plan: SpecTable; output: number; onDone: () => void }) {

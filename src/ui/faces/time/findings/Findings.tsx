@@ -39,7 +39,7 @@ export function Findings({ lanes, beside, shorter, onShorter, onPicture, onClose
       className="flex max-h-[52%] min-h-28 shrink flex-col gap-1.5 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
       aria-label="Find out"
     >
-      <header className="flex items-start">
+      <header className="flex items-center">
         <div className="flex flex-wrap gap-1" role="tablist" aria-label="What follows">
           {(Object.keys(TABS) as Tab[]).map((one) => (
             <button
