@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { asFile, textOf } from './hand';
+import { asFile, emptySheet, textOf } from './hand';
 
 const GATE = `
 // The gate opens when three of four cars are in their places.
@@ -51,4 +51,39 @@ test('Verilog that cannot be read says where and why, and nothing is lost', asyn
     .setInputFiles(asFile('broken.v', 'module t(input a);\n  initial forever a = 1;\nendmodule'));
   await expect(page.getByText(/broken\.v was left out: line 2, column 11: /)).toBeVisible();
   await expect(page.getByRole('article')).toHaveCount(7);
+});
+
+test('the text face follows the drawing, lights what is selected, selects its parts, and is copied whole', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await emptySheet(page);
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Text' }).click();
+  await page.keyboard.press('Escape');
+  const face = page.getByRole('region', { name: 'Text' });
+  await expect(face).toContainText('stands here as soon as a part is placed');
+  await page.keyboard.type('Drive = Key and Bars');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(face).toContainText('4 parts · 3 nets · 1 level');
+  const line = face.getByRole('listitem').filter({ hasText: /and .*\(Drive, Key, Bars\);/ });
+  await line.getByRole('button').click();
+  await expect(line).toHaveAttribute('aria-current', 'true');
+  await expect(page.getByRole('option', { name: /^AND 1/ })).toHaveAttribute('aria-selected', 'true');
+  // What is done to the selected part shows at once, and the keys are the drawing's again.
+  await page.keyboard.press('Delete');
+  await expect(face).toContainText('3 parts');
+  await expect(line).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(line).toHaveCount(1);
+  await face.getByRole('button', { name: 'Copy' }).click();
+  await expect(page.getByText(/lines are on the clipboard/)).toBeVisible();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  expect(copied).toMatch(/module Sheet_1 \(\n {2}input wire Key,\n/);
+  // What was copied is read again.
+  await page.goto('/');
+  await page.getByLabel('Lesson, exercise or Verilog files').setInputFiles(asFile('again.v', copied));
+  await expect(page.getByText('The lesson is on the shelf.')).toBeVisible();
 });

@@ -49,6 +49,13 @@ export const views: Record<string, (page: Page) => Promise<void>> = {
     await page.keyboard.press('F8');
     await expect(page.getByRole('dialog', { name: 'Open input' })).toBeVisible();
   },
+  'the circuit as text': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('button', { name: 'Faces' }).click();
+    await page.getByRole('menuitemcheckbox', { name: 'Text' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('region', { name: 'Text' }).getByText('endmodule').first()).toBeVisible();
+  },
   'formula and map': async (page) => {
     await views['lesson, table']!(page);
     for (const face of ['Formula', 'Map']) {

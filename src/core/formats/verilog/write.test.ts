@@ -5,7 +5,7 @@ import { compile } from '../../netlist/compile';
 import { CATALOGUE, findKind } from '../../parts/catalogue';
 import { partOf, Rig, sheetAround, sheetOfParts } from '../../testing/rig';
 import { readVerilog } from './read';
-import { writeVerilog } from './write';
+import { verilogLines, writeVerilog } from './write';
 
 const lessonOf = (...sheets: Sheet[]): Lesson => ({ ...emptyLesson('test-lesson', 'Test'), sheets });
 
@@ -269,4 +269,17 @@ test('a sheet without labels is proved against its own Verilog', () => {
   const lesson = lessonOf(sheet);
   const proof = prove(compile(sheet), compile(again(lesson).sheets[0]!));
   expect(proof).toMatchObject({ ok: true, value: { verdict: 'equivalent' } });
+});
+
+test('each line of the sheet’s own module says its part; those of a note, of heads and of blocks say none', () => {
+  const parts = [partOf('switch', 'Key'), partOf('not', 'not1'), partOf('lamp', 'Lit'), partOf('note', 'n1')];
+  const sheet = sheetOfParts(parts, ['Key.Y-not1.A', 'not1.Y-Lit.A']);
+  const lines = verilogLines(lessonOf(sheet), sheet);
+  expect(lines.map((l) => `${l.text}\n`).join('')).toBe(writeVerilog(lessonOf(sheet), sheet));
+  const said = lines.filter((l) => l.part !== undefined).map((l) => `${l.part}: ${l.text.trim()}`);
+  expect(said).toEqual([
+    'Key: input wire Key,',
+    'Lit: output wire Lit',
+    expect.stringMatching(/^not1: not .*\(Lit, Key\);$/),
+  ]);
 });

@@ -55,21 +55,34 @@ const GATE_WORDS: Partial<Record<Primitive, string>> = {
  * become inputs, lamps and numbers outputs. Setup and hold times have no counterpart and are left out.
  */
 export function writeVerilog(lesson: Lesson, sheet: Sheet): string {
-  return new Writer(lesson).file(sheet);
+  return verilogLines(lesson, sheet)
+    .map((line) => `${line.text}\n`)
+    .join('');
 }
 
+/** A line of a file, and the part of the sheet that it stands for, where it stands for one. */
+export interface VerilogLine {
+  readonly text: string;
+  readonly part?: string;
+}
+
+/** The lines of `writeVerilog`. Those of the sheet's own module say which part each stands for. */
+export const verilogLines = (lesson: Lesson, sheet: Sheet): readonly VerilogLine[] =>
+  new Writer(lesson).file(sheet);
+
 class Writer {
-  private readonly modules: string[] = [];
+  private readonly modules: (readonly VerilogLine[])[] = [];
   private readonly names = new Names();
   private readonly sheetNames = new Map<string, string>();
   private readonly partNames = new Map<string, string>();
 
   constructor(private readonly lesson: Lesson) {}
 
-  file(sheet: Sheet): string {
+  file(sheet: Sheet): readonly VerilogLine[] {
     const title = this.lesson.title.replaceAll(/[\r\n]/g, ' ');
     this.sheet(sheet, true);
-    return `// ${title}\n\`timescale 1ns / 1ps\n\n${this.modules.join('\n')}`;
+    const head = [`// ${title}`, '`timescale 1ns / 1ps'].map((text) => ({ text }));
+    return [...head, ...this.modules.flatMap((module) => [{ text: '' }, ...module])];
   }
 
   /** Writes a sheet's module unless it exists, and returns its name. */
@@ -78,8 +91,8 @@ class Writer {
     if (known) return known;
     const name = this.names.give(sheet.name);
     this.sheetNames.set(sheet.id, name);
-    const at = this.modules.push('') - 1;
-    this.modules[at] = new SheetModule(this, sheet, name, isRoot).text();
+    const at = this.modules.push([]) - 1;
+    this.modules[at] = new SheetModule(this, sheet, name, isRoot).written();
     return name;
   }
 
@@ -97,7 +110,11 @@ class Writer {
     const template = templateOf(part);
     const name = this.names.give(template.kind.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '_'));
     this.partNames.set(key, name);
-    this.modules.push(partModule(name, part, template));
+    this.modules.push(
+      partModule(name, part, template)
+        .split('\n')
+        .map((text) => ({ text })),
+    );
     return name;
   }
 }
@@ -135,7 +152,7 @@ function partModule(name: string, part: Part, template: Template): string {
     if (!absent.has(gate.output))
       lines.push(...primitiveLines(gate, ref, absent, names).map((l) => `  ${l}`));
   const said = template.kind.spoken(part.params).replaceAll(/[\r\n]/g, ' ');
-  return `// ${said}\nmodule ${identifier(name)} (\n${heads.join(',\n')}\n);\n${lines.join('\n')}\nendmodule\n`;
+  return `// ${said}\nmodule ${identifier(name)} (\n${heads.join(',\n')}\n);\n${lines.join('\n')}\nendmodule`;
 }
 
 /** Constants that stand for a preset or a clear which the part does not have. */
@@ -208,6 +225,7 @@ interface PortLine {
   readonly name: string;
   /** Net bits of the sheet. */
   readonly first: number;
+  readonly part: string;
 }
 
 class SheetModule {
@@ -216,7 +234,7 @@ class SheetModule {
   /** The name of each group of the sheet's nets, by its first bit. */
   private readonly groups = new Map<number, string>();
   private readonly ports: PortLine[] = [];
-  private readonly lines: string[] = [];
+  private readonly lines: VerilogLine[] = [];
 
   constructor(
     private readonly writer: Writer,
@@ -227,15 +245,29 @@ class SheetModule {
     this.plan = wiringOf(source);
   }
 
-  text(): string {
+  written(): VerilogLine[] {
     this.namePorts();
     for (const [i, part] of this.plan.parts.entries()) this.part(part, this.plan.templates[i]!);
     const wires = [...this.groups]
       .filter(([first, name]) => !this.ports.some((p) => p.first === first && p.name === name))
       .map(([first, name]) => `  wire ${vector(this.widthAt(first))}${identifier(name)};`);
-    const heads = this.ports.map((p) => `  ${p.direction} wire ${vector(p.width)}${identifier(p.name)}`);
-    const body = [...wires, ...this.lines.map((l) => `  ${l}`)].join('\n');
-    return `module ${identifier(this.name)} (\n${heads.join(',\n')}\n);\n${body}\nendmodule\n`;
+    const heads = this.ports.map((p, i) => {
+      const comma = i < this.ports.length - 1 ? ',' : '';
+      return this.said(`${p.direction} wire ${vector(p.width)}${identifier(p.name)}${comma}`, p.part);
+    });
+    return [
+      { text: `module ${identifier(this.name)} (` },
+      ...heads,
+      { text: ');' },
+      ...wires.map((text) => ({ text })),
+      ...this.lines,
+      { text: 'endmodule' },
+    ];
+  }
+
+  /** A line within the module; only those of the outermost sheet stand for a part that is looked at. */
+  private said(text: string, part: string): VerilogLine {
+    return this.isRoot ? { text: `  ${text}`, part } : { text: `  ${text}` };
   }
 
   private widths = new Map<number, number>();
@@ -257,20 +289,20 @@ class SheetModule {
       const [first, width] = this.groupAt(i, 0);
       const name = this.names.give(terminalName(part));
       const taken = this.groups.get(first);
-      this.ports.push({ direction: 'input', width, name, first });
+      this.ports.push({ direction: 'input', width, name, first, part: part.id });
       // Two that drive one wire: the second is tied to it.
       if (taken === undefined) this.groups.set(first, name);
-      else this.lines.push(`assign ${identifier(taken)} = ${identifier(name)};`);
+      else this.lines.push(this.said(`assign ${identifier(taken)} = ${identifier(name)};`, part.id));
     }
     for (const part of declaredOutputs(source).filter(ofSheet)) {
       const i = wiring.indexOf.get(part.id)!;
       const [first, width] = this.groupAt(i, 0);
       const own = wiring.templates[i]!.ports[0]!.width;
       const name = this.names.give(terminalName(part));
-      this.ports.push({ direction: 'output', width: own, name, first });
+      this.ports.push({ direction: 'output', width: own, name, first, part: part.id });
       const taken = this.groups.get(first);
       if (taken === undefined && own === width) this.groups.set(first, name);
-      else this.lines.push(`assign ${identifier(name)} = ${this.signal(first)};`);
+      else this.lines.push(this.said(`assign ${identifier(name)} = ${this.signal(first)};`, part.id));
     }
   }
 
@@ -311,47 +343,44 @@ class SheetModule {
   }
 
   private part(part: Part, template: Template): void {
+    const lines = this.linesOf(part, template);
+    this.lines.push(...lines.map((text) => this.said(text, part.id)));
+  }
+
+  private linesOf(part: Part, template: Template): readonly string[] {
+    if (template.kind.isNote) return [];
     const i = this.plan.indexOf.get(part.id)!;
     const pins = template.ports.map((_, p) => this.pin(i, p));
     const { role } = template;
     if (role && !(role.role === 'constant')) {
-      if (this.isRoot || template.kind.boundary || role.role === 'output') return;
-      this.lines.push(
+      if (this.isRoot || template.kind.boundary || role.role === 'output') return [];
+      return [
         `assign ${pins[0]} = ${template.ports[0]!.width}'b0; // ${part.label || part.id}, by hand inside a block`,
-      );
-      return;
+      ];
     }
     if (role?.role === 'constant') {
       const letters = role.bits
         .map((b) => '01xz'[b])
         .reverse()
         .join('');
-      this.lines.push(`assign ${pins[0]} = ${role.bits.length}'b${letters};`);
-      return;
+      return [`assign ${pins[0]} = ${role.bits.length}'b${letters};`];
     }
     if (template.kind.insideSheet) {
       const module = this.writer.block(part);
-      if (!module) {
-        this.lines.push(`// ${part.id}: its sheet is not in this lesson`);
-        return;
-      }
+      if (!module) return [`// ${part.id}: its sheet is not in this lesson`];
       const ties = template.ports.map((p, k) => `.${identifier(p.name)}(${pins[k]})`);
-      this.lines.push(
+      return [
         `${identifier(module)} ${identifier(this.names.give(part.label || part.id))} (${ties.join(', ')});`,
-      );
-      return;
+      ];
     }
     const own = template.kind.verilog?.(part.params, this.wiresOf(part, template, pins));
-    if (own) {
-      this.lines.push(...own);
-      return;
-    }
+    if (own) return own;
     const module = this.writer.part(part);
     const portNames = new Names();
     const ties = template.ports.map((p, k) => `.${identifier(portNames.give(p.name))}(${pins[k]})`);
-    this.lines.push(
+    return [
       `${identifier(module)} ${identifier(this.names.give(part.label || part.id))} (${ties.join(', ')});`,
-    );
+    ];
   }
 
   private wiresOf(part: Part, template: Template, pins: readonly string[]): VerilogWires {
