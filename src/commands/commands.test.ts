@@ -14,6 +14,7 @@ const PLAIN = { ctrlKey: false, metaKey: false, altKey: false, shiftKey: false }
 const LESSON = (() => {
   const sketch = interlock();
   sketch.place('switch', 0, 40, 'Word', { width: 4 });
+  sketch.place('note', 20, 40, '', { text: 'Four places' });
   const second = { id: 'second', name: 'Second', parts: new Map(), wires: new Map() };
   return sketch.make({ type: 'addSheet', sheet: second, at: 1 }).lesson;
 })();
@@ -25,6 +26,7 @@ const SELECTIONS: Readonly<Record<string, readonly [parts: string[], wires: stri
   'a gate': [['and1'], []],
   'a switch': [['switch1'], []],
   'a word': [['switch4'], []],
+  'a note': [['note1'], []],
   'three parts': [['and1', 'not1', 'and2'], []],
   'three parts in a row': [['switch1', 'not1', 'and2'], []],
   'a wire': [[], ['w1']],

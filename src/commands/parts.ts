@@ -1,4 +1,4 @@
-import type { Part } from '@/core/circuit/lesson';
+import type { ParamValue, Part } from '@/core/circuit/lesson';
 import { kindOf, sheetIdInside } from '@/core/parts/catalogue';
 import { DONE, refused, sentence } from '@/core/values/result';
 import { mirrorSelected } from '@/session/changes/arrange';
@@ -6,6 +6,7 @@ import { blockOfSelection } from '@/session/changes/block';
 import { duplicateSelected } from '@/session/changes/clipboard';
 import { moveParts, setParam, turnSelected } from '@/session/changes/parts';
 import { selectWires } from '@/session/select';
+import { told } from '@/session/told';
 import { unknownSelected, whyIsItUnknown } from '@/session/why-unknown';
 import type { Command } from './command';
 import { all, canEdit, onePart, someParts, somethingSelected } from './conditions';
@@ -99,6 +100,47 @@ const INPUTS: readonly Command[] = Array.from({ length: 8 }, (_, i) => i + 2).ma
 const gatesIn = ({ session }: EditorContext): string[] =>
   [...session.state.selection.parts].filter((id) => session.sheet.parts.get(id)?.params.inputs !== undefined);
 
+/** The selected notes that come in sizes, and the sizes from the smallest on. */
+function notesIn({ session }: EditorContext): {
+  readonly notes: string[];
+  readonly sizes: readonly unknown[];
+} {
+  const parts = [...session.state.selection.parts].flatMap((id) => session.sheet.parts.get(id) ?? []);
+  const notes = parts.filter((part) => kindOf(part).isNote && part.params.size !== undefined);
+  const setting = notes[0] && kindOf(notes[0]).settings?.find((s) => s.param === 'size');
+  return {
+    notes: notes.map((part) => part.id),
+    sizes: setting?.control === 'choice' ? setting.options.map((o) => o.value) : [],
+  };
+}
+
+/** The size beside that of the first selected note; undefined where there is none. */
+function sizeBeside(context: EditorContext, by: number): ParamValue | undefined {
+  const { notes, sizes } = notesIn(context);
+  const now = notes[0] && context.session.sheet.parts.get(notes[0])?.params.size;
+  return now === undefined ? undefined : (sizes[sizes.indexOf(now) + by] as ParamValue | undefined);
+}
+
+const TEXT_SIZES: readonly Command[] = (
+  [
+    ['larger', '>', 1],
+    ['smaller', '<', -1],
+  ] as const
+).map(([way, key, by]) => ({
+  id: `part.text-${way}`,
+  name: `Make the text ${way}`,
+  group: 'part',
+  keys: [key],
+  help: 'the text of notes larger or smaller',
+  words: 'note words font size',
+  undoName: 'set',
+  when: all(canEdit, someParts, (context) => {
+    if (notesIn(context).notes.length === 0) return refused('no-note', 'select a note first');
+    return sizeBeside(context, by) === undefined ? refused('last-size', `it cannot become ${way}`) : DONE;
+  }),
+  run: (context) => told(setParam(context.session, notesIn(context).notes, 'size', sizeBeside(context, by))),
+}));
+
 const DIRECTIONS = [
   ['left', 'ArrowLeft', -1, 0],
   ['right', 'ArrowRight', 1, 0],
@@ -127,6 +169,7 @@ const MOVES: readonly Command[] = DIRECTIONS.flatMap(([name, key, x, y]) =>
 /** Commands for the selected parts. */
 export const PARTS: readonly Command[] = [
   ...USE,
+  ...TEXT_SIZES,
   {
     id: 'part.settings',
     name: 'Label and settings',

@@ -36,6 +36,9 @@ const COLOURS: Record<Paint, string> = {
   hairline: '#e4ddd0',
   zero: '#8a8494',
   one: '#e39a12',
+  'lamp-red': '#d6402f',
+  'lamp-green': '#2f9e44',
+  'lamp-blue': '#2b7fd4',
 };
 const WIRE_PAINTS: Record<WireColour, string> = {
   rose: '#f3b5c4',

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { turned } from '../circuit/geometry';
+import type { Params } from '../circuit/lesson';
 import { compile } from '../netlist/compile';
 import { Run } from '../simulate/run';
 import { Sketch } from '../testing/sketch';
@@ -127,3 +128,20 @@ function filesUnder(folder: string): string[] {
     return entry.isDirectory() ? filesUnder(path) : [path];
   });
 }
+
+test('a lamp shines in its own light, alone or in a row, and says so', () => {
+  const lamp = findKind('lamp')!;
+  const paints = (params: Params, value: Logic) =>
+    JSON.stringify(
+      lamp.symbol(
+        { ...defaultParams(lamp), ...params },
+        { standard: 'distinctive', value: () => value, held: false },
+      ),
+    );
+  expect(paints({ light: 'red' }, 1)).toContain('lamp-red');
+  expect(paints({ light: 'red' }, 0)).not.toContain('lamp-red');
+  expect(paints({ light: 'green', width: 4 }, 1)).toContain('lamp-green');
+  expect(paints({}, 1)).toContain('"one"');
+  expect(lamp.spoken({ ...defaultParams(lamp), light: 'red' })).toBe('red lamp');
+  expect(lamp.spoken({ ...defaultParams(lamp), light: 'blue', width: 3 })).toBe('row of 3 blue lamps');
+});

@@ -6,7 +6,7 @@ import { captionShapes } from './input-shapes';
 import { MOST_BITS } from './limits';
 import type { ParamSchemas } from './param-schemas';
 import type { Appearance, PartKind, Port } from './part-kind';
-import { LINE, outline, roundedBox, type Shape } from './shape';
+import { LAMP_COLOURS, LINE, outline, type Paint, roundedBox, type Shape } from './shape';
 import { captionSetting, choiceSetting, widthSetting } from './shared-settings';
 import { typedWidth } from './typed-words';
 
@@ -50,14 +50,33 @@ const RADIX_CHOICES = RADICES.map((value) => [value, RADIX_NAMES[value]] as cons
 const radixSetting = choiceSetting('radix', 'Written', RADIX_CHOICES);
 const readsSetting = choiceSetting('reads', 'Read as', [['no', 'lamps only'], ...RADIX_CHOICES]);
 
+/** The colours of a lamp: that of a 1 unless another one was chosen. */
+const LIGHTS = ['amber', ...LAMP_COLOURS] as const;
+type Light = (typeof LIGHTS)[number];
+const paintOf = (light: Light): Paint => (light === 'amber' ? 'one' : `lamp-${light}`);
+
+const lightSetting = choiceSetting(
+  'light',
+  'Light',
+  LIGHTS.map((light) => [light, light]),
+);
+
 const typedRadix = (word: string): { radix: Radix } | null => {
   const radix = RADICES.find((r) => word.length > 2 && r.startsWith(word));
   return radix ? { radix } : null;
 };
 
-function bulb(x: number, value: Logic, r: number): Shape[] {
+function bulb(x: number, value: Logic, r: number, light: Light = 'amber'): Shape[] {
   const shapes: Shape[] = [
-    { shape: 'circle', x, y: 0, r, fill: value === ONE ? 'one' : 'raised', stroke: 'ink', weight: LINE },
+    {
+      shape: 'circle',
+      x,
+      y: 0,
+      r,
+      fill: value === ONE ? paintOf(light) : 'raised',
+      stroke: 'ink',
+      weight: LINE,
+    },
   ];
   if (value === X || value === Z)
     shapes.push({ shape: 'text', x, y: 0, text: '?', size: r, align: 'center', paint: 'quiet', bold: true });
@@ -69,7 +88,12 @@ const rowHalf = (width: number) => (width === 1 ? 1.1 : Math.ceil(width * 0.75))
 
 const lampKind = definePart(
   (of: ParamSchemas) =>
-    of.object({ width: of.bits(), reads: of.oneOf(['no', ...RADICES], 'no'), caption: of.caption }),
+    of.object({
+      width: of.bits(),
+      reads: of.oneOf(['no', ...RADICES], 'no'),
+      light: of.oneOf(LIGHTS, 'amber'),
+      caption: of.caption,
+    }),
   {
     kind: 'lamp',
     family: 'Outputs',
@@ -79,7 +103,7 @@ const lampKind = definePart(
     labelled: 'L',
     labelSide: 'right',
     alwaysAllowed: true,
-    settings: [widthSetting, captionSetting, readsSetting],
+    settings: [widthSetting, lightSetting, captionSetting, readsSetting],
     typedWord: typedWidth,
     ports: (params) => [
       params.width === 1 ? input(1, -2, 0.9) : input(params.width, -rowHalf(params.width) - 1, 1),
@@ -93,8 +117,9 @@ const lampKind = definePart(
       const width = params.width;
       if (width === 1) {
         const value = look.value('A');
-        const shapes = [...captionShapes(params, -1.3), ...bulb(0, value, 1.1)];
-        if (value === ONE) shapes.push({ shape: 'path', d: RAYS, stroke: 'one', weight: 0.2 });
+        const shapes = [...captionShapes(params, -1.3), ...bulb(0, value, 1.1, params.light)];
+        if (value === ONE)
+          shapes.push({ shape: 'path', d: RAYS, stroke: paintOf(params.light), weight: 0.2 });
         return shapes;
       }
       const half = rowHalf(width);
@@ -116,11 +141,16 @@ const lampKind = definePart(
               } as const,
             ]),
         outline(roundedBox(-half, -1.1, half, 1.1, 0.4)),
-        ...valuesOf(look, width).flatMap((value, bit) => bulb(half - pitch * (bit + 0.5), value, 0.5)),
+        ...valuesOf(look, width).flatMap((value, bit) =>
+          bulb(half - pitch * (bit + 0.5), value, 0.5, params.light),
+        ),
       ];
     },
     build: () => {},
-    spoken: (params) => (params.width === 1 ? 'lamp' : `row of ${params.width} lamps`),
+    spoken: ({ width, light }) => {
+      const lamp = light === 'amber' ? 'lamp' : `${light} lamp`;
+      return width === 1 ? lamp : `row of ${width} ${lamp}s`;
+    },
   },
 );
 

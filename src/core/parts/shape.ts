@@ -1,5 +1,18 @@
 /** Colours by meaning; the painter and the SVG writer look up their values in each theme. */
-export type Paint = 'ink' | 'raised' | 'paper' | 'quiet' | 'accent' | 'hairline' | 'zero' | 'one';
+export type Paint =
+  | 'ink'
+  | 'raised'
+  | 'paper'
+  | 'quiet'
+  | 'accent'
+  | 'hairline'
+  | 'zero'
+  | 'one'
+  | `lamp-${LampColour}`;
+
+/** The colours of light that a lamp can have instead of that of a 1. */
+export const LAMP_COLOURS = ['red', 'green', 'blue'] as const;
+export type LampColour = (typeof LAMP_COLOURS)[number];
 
 /**
  * One stroke of a drawing, in grid steps with the part's own origin; `weight` is a line width in grid steps.

@@ -1,5 +1,5 @@
 import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
-import type { Paint } from '@/core/parts/shape';
+import { LAMP_COLOURS, type Paint } from '@/core/parts/shape';
 
 /** The theme's colours as the canvas needs them. */
 export type Palette = Readonly<
@@ -37,6 +37,7 @@ const NAMES: readonly Exclude<keyof Palette, 'lines' | 'letters'>[] = [
   'one-soft',
   'bad',
   'accent-soft',
+  ...LAMP_COLOURS.map((c) => `lamp-${c}` as const),
   ...WIRE_COLOURS.map((c) => `wire-${c}` as const),
 ];
 
