@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Counted } from './counted';
 import { emptySheet } from './hand';
+import { lane, time } from './time-hand';
 
 async function begin(page: Page): Promise<Counted> {
   const hand = await emptySheet(page);
@@ -130,6 +131,79 @@ test('eight-bit adder-subtractor from a half adder upwards, by blocks', async ({
   };
   await expect.poll(shown).toBe((100 - 58).toString(2).padStart(8, '0'));
   me.done('Eight-bit adder-subtractor by blocks', 150);
+});
+
+test('eight-bit adder-subtractor of NOR gates only, by blocks and buses, tried', async ({ page }) => {
+  test.slow();
+  const me = await begin(page);
+  for (const line of [
+    'sheet cell',
+    'p = b nor m',
+    'q = (b nor p) nor (m nor p)',
+    'x = q nor q',
+    'n = a nor x',
+    'y = (a nor n) nor (x nor n)',
+    'z = y nor i',
+    'S = (y nor z) nor (i nor z)',
+    'C = n nor z',
+    'sheet eight',
+    'S,C = cell(B[7:0],M,A[7:0],C=M)',
+  ])
+    await me.line(line);
+  await expect(page.getByText('all wired')).toBeVisible();
+  // 100 - 58: down the list of parts, each bus takes a number.
+  await me.key('Escape');
+  for (const value of ['58', '100']) {
+    await me.key('Tab');
+    await me.key('ArrowDown');
+    await me.key('Enter');
+    await expect(page.getByRole('textbox').last()).toBeFocused();
+    await me.label(value);
+  }
+  await me.key('Tab');
+  await me.key('ArrowDown');
+  await me.key('Enter');
+  await expect(page.getByRole('option', { name: /^S, row of 8 lamps/ })).toContainText('42');
+  me.done('Eight-bit adder-subtractor of NORs, by blocks and buses', 140);
+});
+
+test('ripple decade counter with a display: cut at ten, and its short state found', async ({ page }) => {
+  test.slow();
+  const me = await begin(page);
+  for (const line of [
+    't fall clear Q0, Q1, Q2, Q3',
+    'Q0, Q1, Q2, Q3.T = 1',
+    'clock 1MHz Clk',
+    'Q0.C = Clk',
+    'Q1.C = Q0',
+    'Q2.C = Q1',
+    'Q3.C = Q2',
+    'Q0, Q1, Q2, Q3.CLR = Q1 Q3',
+    'display N',
+    'N.A = {Q3, Q2, Q1, Q0}',
+  ])
+    await me.line(line);
+  await expect(page.getByText('all wired')).toBeVisible();
+  await me.key('Escape');
+  // It counts to nine and begins anew.
+  for (const digit of '12345678901') {
+    for (let half = 0; half < 2; half++) await me.key('ArrowRight');
+    await expect(page.getByRole('option', { name: /^N, / })).toContainText(`shows ${digit}`);
+  }
+  // With the delays of the parts the tenth state is there for a moment.
+  await me.choose(time(page).getByRole('combobox', { name: 'Delays' }), 'parts');
+  await me.press(() => page.getByRole('button', { name: 'Back to power-up' }).click());
+  await me.press(() => time(page).getByRole('textbox', { name: 'Run to a time' }).click());
+  await me.keys('11us\n');
+  await me.press(() => lane(page, 1));
+  await me.key('Enter');
+  const menu = page.getByRole('dialog', { name: 'N' });
+  await me.choose(menu.getByRole('combobox', { name: 'What is looked for' }), 'value');
+  await me.press(() => menu.getByRole('textbox', { name: 'Value that is looked for' }).click());
+  await me.keys('10');
+  await me.key('Shift+Enter');
+  await expect(time(page).getByText('N 10', { exact: true })).toBeVisible();
+  me.done('Ripple decade counter with display, its short state found', 200);
 });
 
 test('half adder by mouse, through the ring and from pin to pin, labelled and tried', async ({ page }) => {

@@ -17,6 +17,9 @@ const MOST_GIVE_UPS = 8;
 const MOST_SWEEPS = 8;
 const MOST_VIOLATIONS = 10_000;
 const NOT_DUE = 255;
+/** In how a clock was at the last look: its level, and whether a preset or clear acted. */
+const CLOCK = 3;
+const FORCED = 4;
 /** Entries a gate in `packGates`. */
 const GATE = 4;
 /** A reading by storage, and one by a gate that `TABLE` does not know. */
@@ -110,6 +113,7 @@ export class Run {
   private readonly storeOf: Int32Array;
   private readonly setup: Float64Array;
   private readonly hold: Float64Array;
+  /** How the clock of each gate that remembers was when it was last looked at, by `CLOCK` and `FORCED`. */
   private readonly lastClock: Uint8Array;
   /** Time of each storage bit's last active edge. */
   private readonly lastEdge: Float64Array;
@@ -563,18 +567,21 @@ export class Run {
     const dataNet = netlist.ins[from]!;
     const data = values[dataNet]! > 1 ? X : values[dataNet]!;
     const clock = values[netlist.ins[from + 1]!]! > 1 ? X : values[netlist.ins[from + 1]!]!;
-    const was = this.lastClock[g]!;
-    this.lastClock[g] = clock;
+    const was = this.lastClock[g]! & CLOCK;
+    // An edge that comes in the very step in which a preset or clear ends came while it still acted: as data do, it counts as
+    // it stood before. So a counter that clears itself is not clocked by being cleared.
+    const wasForced = this.lastClock[g]! >= FORCED;
     const withAsync = netlist.inStart[g + 1]! - from > 2;
     const preset = withAsync ? values[netlist.ins[from + 2]!]! : ZERO;
     const clear = withAsync ? values[netlist.ins[from + 3]!]! : ZERO;
+    this.lastClock[g] = preset === ONE || clear === ONE ? clock | FORCED : clock;
     let next = state;
     if (op === Primitive.LATCH) {
       if (clock === ONE) next = data;
       else if (clock === X) next = data === state ? state : X;
       else if (was === ONE && this.checksTiming && preset === ZERO && clear === ZERO)
         next = this.checkSetup(g, dataNet, state);
-    } else if (was !== clock) {
+    } else if (was !== clock && !wasForced) {
       const [low, high] = op === Primitive.DFF_RISE ? [ZERO, ONE] : [ONE, ZERO];
       if (was !== high && clock !== low) {
         const certain = was === low && clock === high;
@@ -584,7 +591,7 @@ export class Run {
           this.lastEdge[this.storeOf[g]!] = this.time;
         }
       }
-    } else if (this.checksTiming && preset === ZERO && clear === ZERO)
+    } else if (was === clock && this.checksTiming && preset === ZERO && clear === ZERO)
       next = this.checkHold(g, dataNet, next);
     if (!withAsync) return next;
     if (preset !== ZERO) next = preset === ONE || next === ONE ? ONE : X;

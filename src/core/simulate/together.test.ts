@@ -2,6 +2,7 @@ import { DEFAULT_WAVE } from '../circuit/default-wave';
 import type { Delays, Wave } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';
+import { partOf, Rig, sheetOfParts } from '../testing/rig';
 import { Sketch } from '../testing/sketch';
 import { wrongCaptures } from '../timing/captures';
 import { clockEdges } from '../timing/clock-edges';
@@ -130,3 +131,41 @@ test('an X at the data of a cleared flip-flop stays outside, however often it is
   run.set([[sourceOf(n, 'switch1'), ONE]]);
   expect(run.values[netAt(n, 'Q')]).not.toBe(X);
 });
+
+test.each(['zero', 'unit', 'parts'] as const)(
+  'a ripple counter that clears itself at ten begins anew at 0, with delays: %s',
+  (delays) => {
+    const stages = [0, 1, 2, 3];
+    const sheet = sheetOfParts(
+      [
+        partOf('switch', 'Clk'),
+        partOf('constant', 'one', { value: 1 }),
+        ...stages.map((n) => partOf('tff', `q${n}`, { edge: 'falling', clear: 'high' })),
+        partOf('and', 'ten'),
+        ...stages.map((n) => partOf('lamp', `Q${n}`)),
+      ],
+      [
+        ...stages.flatMap((n) => [
+          `one.Y-q${n}.T`,
+          `ten.Y-q${n}.CLR`,
+          `q${n}.Q-Q${n}.A`,
+          n === 0 ? 'Clk.Y-q0.C' : `q${n - 1}.Q-q${n}.C`,
+        ]),
+        'q1.Q-ten.A',
+        'q3.Q-ten.B',
+      ],
+    );
+    const rig = new Rig(sheet, { delays });
+    const seen: number[] = [];
+    let now = 0;
+    for (let n = 0; n < 12; n++) {
+      for (const Clk of [1, 0]) {
+        rig.set({ Clk });
+        now += 1_000_000;
+        rig.run.advance(now);
+      }
+      seen.push(stages.reduce((sum, k) => sum + rig.number(`Q${k}`) * 2 ** k, 0));
+    }
+    expect(seen).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 0, 1, 2]);
+  },
+);

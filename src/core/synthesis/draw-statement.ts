@@ -1,6 +1,7 @@
 import { apply, type Edit } from '../circuit/edit';
 import type { Point } from '../circuit/geometry';
 import { type End, type Lesson, type Params, type Part, type Sheet, sheetOf } from '../circuit/lesson';
+import { tidy, tidySome } from '../drawing/editing/arrange';
 import { connect, newPart } from '../drawing/editing/gestures';
 import { portsFor } from '../drawing/editing/ports';
 import { widthAt } from '../drawing/editing/remedies';
@@ -11,13 +12,14 @@ import { group } from '../drawing/routing/reroute';
 import { type Expression, namesOf } from '../logic/expression/expression';
 import { limitFanIn } from '../logic/expression/limit-fan-in';
 import { blockParams } from '../netlist/blocks';
-import { readPins } from '../parts/block';
+import { type BlockParams, readPins } from '../parts/block';
 import { findKind, roleOf } from '../parts/catalogue';
 import { MOST_GATE_INPUTS } from '../parts/gates';
 import { readParams } from '../parts/params';
 import { expectDone } from '../values/result';
+import type { Call } from './call';
 import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
-import type { Pieces } from './pieces';
+import { type Pieces, pieceWidth } from './pieces';
 import type { Statement } from './statement';
 
 /** A gate to be drawn: its kind, its operands, and its distance from the inputs. */
@@ -114,17 +116,24 @@ export function drawStatement(
   const inputs = [...pen.sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input');
   const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
   let below = inputs.length ? Math.max(...inputs.map((p) => Math.ceil(footprintOf(p).y1))) + 3 : at.y;
-  const width = 'block' in statement ? 1 : statement.width;
-  const pieces: Pieces = 'block' in statement ? new Map() : statement.pieces;
-  for (const name of 'block' in statement ? statement.reads : namesOf(statement.expression))
-    if (!pieces.has(name) && !name.includes('.') && !labelled(pen.sheet, name)) {
-      pen.place('switch', { width }, { x: left, y: below }, name);
-      below += 5;
-    }
+  const { pieces } = statement;
+  const input = (name: string, width: number) => {
+    if (labelled(pen.sheet, name)) return;
+    const part = pen.place('switch', { width }, { x: left, y: below }, name);
+    below = width === 1 ? below + 5 : Math.ceil(footprintOf(part).y1) + 3;
+  };
+  for (const piece of pieces.values()) if (piece.is === 'bits' && piece.isNew) input(piece.of, piece.width);
   if ('block' in statement) {
-    pen.use(statement.block, statement.reads, statement.targets, pen.rightOf(statement.reads, left));
+    for (const [i, name] of statement.reads.entries())
+      if (!pieces.has(name) && !name.includes('.') && !/^[01]$/.test(name)) input(name, statement.widths[i]!);
+    const wasEmpty = pen.sheet.parts.size === pen.parts.length;
+    pen.use(statement, left);
+    if (statement.count > 1) pen.tidyUp(wasEmpty);
     return { edit: group(pen.edits), parts: pen.parts };
   }
+  const { width } = statement;
+  for (const name of namesOf(statement.expression))
+    if (!pieces.has(name) && !name.includes('.')) input(name, width);
   const { targets, expression } = statement;
   for (const name of namesOf(expression)) pen.takeApart(name, pieces);
   const root = gatesOf(expression, width, (name) => pen.inverseOf(name));
@@ -226,18 +235,23 @@ class Pen {
     const piece = pieces.get(name);
     if (!piece || this.known.has(name)) return;
     const of = piece.is === 'bits' ? [piece.of] : piece.of;
+    if (piece.is === 'bits' && pieceWidth(piece) === piece.width) {
+      this.takeApart(piece.of, pieces, off);
+      this.known.set(name, this.sourceOf(piece.of));
+      return;
+    }
     for (const [i, one] of of.entries())
       this.takeApart(one, pieces, ROOM_OF_PIECE * (i - (of.length - 1) / 2));
     const ends = of.map((one) => this.sourceOf(one));
     const right = Math.max(...ends.map((end) => ('part' in end ? this.rightEdgeOf(end.part) : end.at.x)));
     const y = Math.round(off + ends.reduce((sum, end) => sum + this.heightOf(end), 0) / ends.length);
-    const part =
-      piece.is === 'bits'
-        ? this.place('slice', { width: piece.width, high: piece.high, low: piece.low }, { x: right + 4, y })
-        : this.place('join', { widths: [...piece.widths] }, { x: right + 8, y });
-    const inputs = pinsOf(part).filter((p) => p.port.direction === 'in');
-    for (const [i, end] of ends.entries())
-      this.make(connect(this.sheet, end, { part: part.id, port: inputs[i]!.port.name }));
+    if (piece.is === 'joined') {
+      this.known.set(name, this.joined(ends, { x: right + 8, y }));
+      return;
+    }
+    const { width, high, low } = piece;
+    const part = this.place('slice', { width, high, low }, { x: right + 4, y });
+    this.make(connect(this.sheet, ends[0]!, { part: part.id, port: pinsOf(part)[0]!.port.name }));
     this.known.set(name, { part: part.id, port: 'Y' });
   }
 
@@ -300,36 +314,88 @@ class Pen {
     return drawn;
   }
 
-  /** Places a block below all that is there right of the inputs, and wires it. */
-  use(block: Sheet, reads: readonly string[], targets: readonly string[], left: number): void {
+  /** Draws a call: a block, or a row of them, wired to what it reads and led to its targets. */
+  use({ block, reads, pieces, targets, widths, count, chain }: Call, at: number): void {
     for (const edit of portsFor(block)) this.make(edit);
     const params = blockParams(sheetOf(this.lesson, block.id)!);
+    const all = new Map(pieces);
+    for (const read of reads) {
+      this.takeApart(read, all);
+      if (!this.known.has(read) && /^[01]$/.test(read)) {
+        const { id } = this.place('constant', { value: Number(read) }, { x: at, y: this.lowest() });
+        this.known.set(read, { part: id, port: 'Y' });
+      }
+    }
+    const left = this.rightOf(reads, at);
+    const ends: End[][] = targets.map(() => []);
+    /** What leads to an input of the n-th block. */
+    const endFor = (n: number, input: number): End => {
+      if (n > 0 && chain?.input === input) return ends[chain.output]![n - 1]!;
+      const [read, own] = [reads[input]!, widths[input]!];
+      const width = widthAt(this.sheet, this.sourceOf(read));
+      if (width === own || count === 1) return this.sourceOf(read);
+      const name = `${read} ${n}`;
+      all.set(name, { is: 'bits', of: read, width, high: (n + 1) * own - 1, low: n * own, isNew: false });
+      this.takeApart(name, all);
+      return this.sourceOf(name);
+    };
+    let last: Part | null = null;
+    for (let n = 0; n < count; n++) {
+      const from = reads.map((_, input) => endFor(n, input));
+      last = this.placeBlock(params, from, left);
+      const outputs = readPins(params.outputs).map((pin) => pin.name);
+      for (const [i, port] of outputs.entries()) ends[i]?.push({ part: last.id, port });
+    }
+    if (!last) return;
+    const right = Math.max(...pinsOf(last).map((p) => p.at.x), last.at.x);
+    // Lamps need more room than the pins that they are led from.
+    const first = last.at.y - Math.floor((ROOM_OF_LAMP * (targets.length - 1)) / 2);
+    for (const [i, target] of targets.entries()) {
+      const own = ends[i]!;
+      const isOne = count === 1 || chain?.output === i;
+      const driver = isOne
+        ? own.at(-1)!
+        : this.joined([...own].reverse(), { x: right + 8, y: first + 8 * i });
+      this.lead(driver, target, (right - left) / ACROSS + (isOne ? 0 : 2), left, first + ROOM_OF_LAMP * i);
+    }
+  }
+
+  /** Places a block below all that is there right of the inputs, with an end wired to each of its inputs. */
+  private placeBlock(params: BlockParams, from: readonly End[], left: number): Part {
     const taken = [...this.sheet.parts.values()].filter((p) => footprintOf(p).x1 > left + 5);
     const floor = taken.length ? Math.max(...taken.map((p) => Math.ceil(footprintOf(p).y1))) + 2 : null;
     this.floor = null;
-    const heights = reads.map((name) => this.heightOf(this.sourceOf(name)));
+    const heights = from.map((end) => this.heightOf(end));
     const middle = heights.length ? Math.round(heights.reduce((a, b) => a + b, 0) / heights.length) : 0;
     const entry = findKind('block')!;
     const trial = footprintOf(newPart(this.sheet, entry, { x: 0, y: 0 }, params, ''));
     const y = Math.max(middle, floor === null ? middle : floor - Math.floor(trial.y0));
     const part = this.place('block', params, { x: left + ACROSS + Math.ceil(-trial.x0) + 4, y });
-    const pins = (direction: 'in' | 'out') => pinsOf(part).filter((p) => p.port.direction === direction);
-    const named = (list: string) => readPins(list).map((p) => p.name);
-    const inputs = named(params.inputs as string);
-    for (const [i, name] of reads.entries())
-      this.make(connect(this.sheet, this.sourceOf(name), { part: part.id, port: inputs[i]! }));
-    const outputs = named(params.outputs as string);
-    const right = Math.max(...pins('out').map((p) => p.at.x), part.at.x);
-    // Lamps need more room than the pins that they are led from.
-    const first = part.at.y - Math.floor((ROOM_OF_LAMP * (targets.length - 1)) / 2);
-    for (const [i, target] of targets.entries())
-      this.lead(
-        { part: part.id, port: outputs[i]! },
-        target,
-        (right - left) / ACROSS,
-        left,
-        first + ROOM_OF_LAMP * i,
-      );
+    const inputs = readPins(params.inputs).map((pin) => pin.name);
+    for (const [i, end] of from.entries())
+      this.make(connect(this.sheet, end, { part: part.id, port: inputs[i]! }));
+    return part;
+  }
+
+  /** One bus of several ends, that with the highest bits first. */
+  private joined(ends: readonly End[], at: Point): End {
+    const part = this.place('join', { widths: ends.map((end) => widthAt(this.sheet, end)) }, at);
+    const inputs = pinsOf(part).filter((p) => p.port.direction === 'in');
+    for (const [i, end] of ends.entries())
+      this.make(connect(this.sheet, end, { part: part.id, port: inputs[i]!.port.name }));
+    return { part: part.id, port: 'Y' };
+  }
+
+  /** A line below everything on the sheet. */
+  private lowest(): number {
+    return Math.max(0, ...[...this.sheet.parts.values()].map((p) => Math.ceil(footprintOf(p).y1))) + 3;
+  }
+
+  /** Lays out what was drawn, with all that is there where that is all. */
+  tidyUp(isAll: boolean): void {
+    this.make(
+      isAll ? tidy(this.lesson, this.sheetId) : tidySome(this.lesson, this.sheetId, new Set(this.parts)),
+    );
   }
 
   /** Leads a driver to the target of the statement: a pin, a waiting output, or a new lamp. */

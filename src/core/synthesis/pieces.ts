@@ -17,6 +17,8 @@ export type Piece =
       readonly width: number;
       readonly high: number;
       readonly low: number;
+      /** Whether no bus is called so yet: all its bits are named, so that it can be placed. */
+      readonly isNew: boolean;
     }
   /** The first of them with the highest bits. */
   | { readonly is: 'joined'; readonly of: readonly string[]; readonly widths: readonly number[] };
@@ -36,19 +38,23 @@ export function piecesIn(sheet: Sheet, text: string): Result<Pieces> {
   for (const [said, name = '', first = '', second = first] of text.matchAll(BITS)) {
     if (labelled(sheet, said)) continue;
     const source = sourceNamed(sheet, name);
+    const [high, low] = [Math.max(Number(first), Number(second)), Math.min(Number(first), Number(second))];
+    if (!source && low === 0 && high > 0 && high < MOST_BITS) {
+      found.set(said, { is: 'bits', of: name, width: high + 1, high, low, isNew: true });
+      continue;
+    }
     if (!source)
       return refused(
         'no-such-bus',
         `nothing is called ${name} on this sheet: place it first, as in sw 8 ${name}`,
       );
     const width = widthAt(sheet, source);
-    const [high, low] = [Math.max(Number(first), Number(second)), Math.min(Number(first), Number(second))];
     if (high >= width)
       return refused(
         'no-such-bit',
         `${name} has ${counted(width, 'bit')}: ${width === 1 ? 'bit 0' : `from ${width - 1} down to 0`}`,
       );
-    found.set(said, { is: 'bits', of: name, width, high, low });
+    found.set(said, { is: 'bits', of: name, width, high, low, isNew: false });
   }
   for (const [said] of text.matchAll(JOINED)) {
     const of = said

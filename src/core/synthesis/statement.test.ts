@@ -4,6 +4,7 @@ import { bodyOf } from '../drawing/geometry/placement';
 import { evaluate } from '../logic/expression/expression';
 import { compile } from '../netlist/compile';
 import { expressionOf } from '../testing/expressions';
+import { Rig } from '../testing/rig';
 import { Sketch } from '../testing/sketch';
 import { expectTidy } from '../testing/tidy-sheet';
 import { sentence } from '../values/result';
@@ -192,6 +193,82 @@ test('a sheet is used like a function: its switches become ports, small letters 
   expect(read).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 inputs: a, b' } });
   const few = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B)');
   expect(few).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 outputs: S, C' } });
+});
+
+describe('a row of blocks', () => {
+  /** A sheet with a full adder beside the one that is drawn on. */
+  const withFull = () => {
+    const s = new Sketch();
+    draw(s, 'S = a xor b xor i');
+    draw(s, 'C = a b + i (a xor b)');
+    const t = new Sketch();
+    t.lesson = { ...t.lesson, sheets: [t.sheet, { ...s.sheet, id: 'full', name: 'full' }] };
+    return t;
+  };
+  const rigOf = (t: Sketch) => new Rig(t.sheet, {}, t.lesson.sheets);
+
+  test('what is wider than its pin is spread over a row of blocks, one output led on to the next', () => {
+    const t = withFull();
+    draw(t, 'Sum, Over = full(A[7:0], B[7:0], Over = Less)');
+    expect(kinds(t, 'block')).toHaveLength(8);
+    const rig = rigOf(t);
+    for (const [a, b, less] of [
+      [100, 58, 0],
+      [255, 1, 0],
+      [200, 99, 1],
+    ] as const) {
+      rig.set({ A: a, B: b, Less: less });
+      expect([rig.number('Sum'), rig.number('Over')]).toEqual([(a + b + less) & 255, (a + b + less) >> 8]);
+    }
+    expectTidy(t.sheet);
+    expect(rig.netlist.diagnostics.filter((d) => d.severity === 'problem')).toEqual([]);
+  });
+
+  test('a constant begins the chain, and parts that are there stay', () => {
+    const t = withFull();
+    t.place('switch', 0, 8, 'A', { width: 4 });
+    const at = t.sheet.parts.get('switch1')!.at;
+    draw(t, 'Sum, C = full(A, A, C = 1)');
+    const rig = rigOf(t).set({ A: 6 });
+    expect([rig.number('Sum'), rig.number('C')]).toEqual([13, 0]);
+    expect(t.sheet.parts.get('switch1')!.at).toEqual(at);
+    expectTidy(t.sheet);
+  });
+
+  test('bits of a bus go to one block, and without a chain each block stands for itself', () => {
+    const t = withFull();
+    draw(t, 'S, C = full(A[3:0], B[3:0], I)');
+    expect(kinds(t, 'block')).toHaveLength(4);
+    draw(t, 'T, D = full(A[2], B[0], 0)');
+    const rig = rigOf(t).set({ A: 0b0111, B: 0b0101, I: 1 });
+    const seen = ['S', 'C', 'T', 'D'].map((name) => rig.number(name));
+    expect(seen).toEqual([0b1101, 0b0111, 0, 1]);
+  });
+
+  test.each([
+    ['S, C = full(A[3:0], B[2:0], I)', 'B[2:0] has 3 bits and b of “full” 1, beside A[3:0] with 4'],
+    [
+      'S, C = full(A[3:0], B[3:0], D = 0)',
+      'D is to be led on from block to block, so it stands before the = too',
+    ],
+    ['S, C = full(A, S = B, C = 0)', 'one output can be led on from block to block, and here are several'],
+    ['S, C = full(A[3:0], B[3:0], C = A[3:0])', 'A[3:0] has 4 bits and i of “full” 1, beside A[3:0] with 4'],
+    ['S, C = full(A[3:1], B, 0)', 'nothing is called A on this sheet: place it first, as in sw 8 A'],
+  ])('%s is refused', (text, message) => {
+    const read = readStatement(withFull().lesson, 'sheet1', text);
+    expect(read.ok ? null : read.problem.message).toBe(message);
+  });
+
+  test('buses that are new take part in plain statements too', () => {
+    const s = new Sketch();
+    draw(s, 'Y = A[7:0] and not B[7:0]');
+    expect(kinds(s, 'switch').map((p) => [p.label, p.params.width])).toEqual([
+      ['A', 8],
+      ['B', 8],
+    ]);
+    expect(kinds(s, 'slice')).toEqual([]);
+    expect(rigOf(s).set({ A: 0xf3, B: 0x1a }).number('Y')).toBe(0xe1);
+  });
 });
 
 test.each([

@@ -1,13 +1,11 @@
-import { type Lesson, type Part, type Sheet, sheetOf } from '../circuit/lesson';
+import { type Lesson, type Sheet, sheetOf } from '../circuit/lesson';
 import { widthAt } from '../drawing/editing/remedies';
 import { type Expression, namesOf } from '../logic/expression/expression';
 import { readExpression } from '../logic/expression/read-expression';
 import { excerptAt } from '../logic/specification/spec-formulas';
-import { declaredInputs, declaredOutputs } from '../netlist/declared';
-import { boundaryOf } from '../parts/catalogue';
-import { sameName } from '../values/names';
 import { done, type Result, refused } from '../values/result';
-import { labelled, pinNamed, pinOfName, sourceNamed, withPorts } from './names-on-sheet';
+import { type Call, readCall, split } from './call';
+import { labelled, pinNamed, pinOfName, sourceNamed } from './names-on-sheet';
 import { type Pieces, piecesIn, pieceWidth } from './pieces';
 
 /**
@@ -23,7 +21,7 @@ export type Statement =
       /** What stands for bits of a bus, or for several signals as one, by the text that names it. */
       readonly pieces: Pieces;
     }
-  | { readonly targets: readonly string[]; readonly block: Sheet; readonly reads: readonly string[] };
+  | Call;
 
 /** Whether a text is meant as a statement. */
 export const isStatement = (text: string) => text.includes('=');
@@ -33,20 +31,11 @@ function labelsOn(sheet: Sheet): string[] {
   return [...sheet.parts.values()].map((p) => p.label).filter(Boolean);
 }
 
-const CALL = /^\s*([^()=]+?)\s*\(([^()]*)\)\s*$/;
-const split = (text: string) =>
-  text
-    .split(',')
-    .map((t) => t.trim())
-    .filter(Boolean);
-
 export function readStatement(lesson: Lesson, sheetId: string, text: string): Result<Statement> {
   const sheet = sheetOf(lesson, sheetId)!;
   const at = text.indexOf('=');
-  const call = CALL.exec(text.slice(at + 1));
-  const block =
-    call && lesson.sheets.find((s) => s.id !== sheetId && s.name.toLowerCase() === call[1]!.toLowerCase());
-  if (block) return readCall(block, split(text.slice(0, at)), split(call[2]!));
+  const call = readCall(lesson, sheetId, text.slice(0, at), text.slice(at + 1));
+  if (call) return call;
   const left = text.slice(0, at).trim();
   const targets = targetsOf(left);
   const target = targets[0] ?? '';
@@ -143,33 +132,3 @@ function widthOf(
 
 const hasConstant = (e: Expression): boolean =>
   e.op === 'constant' || (e.op === 'not' ? hasConstant(e.of) : e.op !== 'name' && e.of.some(hasConstant));
-
-/** A block used like a function: its inputs in brackets, its outputs before the =, both in their order. */
-function readCall(block: Sheet, targets: readonly string[], reads: readonly string[]): Result<Statement> {
-  const after = withPorts(block);
-  const [inputs, outputs] = [declaredInputs(after), declaredOutputs(after)].map((list) =>
-    list.filter((p) => boundaryOf(p) && p.label),
-  );
-  const wrong = (said: number, wanted: readonly Part[], what: string): string | null =>
-    said === wanted.length
-      ? null
-      : `“${block.name}” has ${wanted.length} ${what}: ${wanted.map((p) => p.label).join(', ') || 'none'}`;
-  const problem =
-    wrong(reads.length, inputs!, wanted(inputs!, 'input')) ??
-    wrong(targets.length, outputs!, wanted(outputs!, 'output'));
-  return problem ? refused('other-ports', problem) : done({ targets, block, reads });
-}
-
-/** How the block is called whose call is being typed, with its pins in their order; null where none is. */
-export function callHint(lesson: Lesson, sheetId: string, text: string): string | null {
-  const [, name] = /=\s*([^()=]+?)\s*\(/.exec(text) ?? [];
-  const block = name && lesson.sheets.find((s) => s.id !== sheetId && sameName(s.name, name));
-  if (!block) return null;
-  const after = withPorts(block);
-  const [inputs, outputs] = [declaredInputs(after), declaredOutputs(after)].map((list) =>
-    list.filter((p) => boundaryOf(p) && p.label).map((p) => p.label),
-  );
-  return `${outputs!.join(', ')} = ${block.name}(${inputs!.join(', ')})`;
-}
-
-const wanted = (list: readonly unknown[], word: string) => (list.length === 1 ? word : `${word}s`);

@@ -140,7 +140,9 @@ function clocked(
     next: (p, state, before, after) => {
       const edge = edgeAt(p, before, after);
       let stored: Word = state;
-      if (edge !== 'no') {
+      // As data do, presets and clears count as they stood before the edge.
+      const isHeld = acting(p, 'preset', 'PRE', before) === '1' || acting(p, 'clear', 'CLR', before) === '1';
+      if (edge !== 'no' && !isHeld) {
         const wanted = taken(p, state, after);
         stored = edge === 'yes' ? wanted : state.map((b, i) => same(b, wanted[i]!));
       }

@@ -138,14 +138,39 @@ async function release(): Promise<void> {
 }
 
 /** Presses a key where the focus is, with what the browser would do by itself. */
-function press({ isUp, ...key }: HeldKey & { readonly isUp: boolean }): void {
+function press(first: (typeof held)[number]): void {
   const target = document.activeElement ?? document.body;
+  if (isLetter(first) && target.matches(TEXT_FIELD)) {
+    pressLetters(first, target);
+    return;
+  }
+  const { isUp, ...key } = first;
   const event = new KeyboardEvent(isUp ? 'keyup' : 'keydown', { ...key, bubbles: true, cancelable: true });
   if (!target.dispatchEvent(event) || isUp || key.ctrlKey || key.metaKey) return;
   if (key.key === 'Tab') moveFocus(target, key.shiftKey ? -1 : 1);
-  else if (target.matches(TEXT_FIELD)) type(target as HTMLInputElement, key.key);
+  else if (target.matches(TEXT_FIELD)) edit(target as HTMLInputElement, key.key);
   else if ((key.key === 'Enter' || key.key === ' ') && target.matches('button, a[href], [role="button"]'))
     (target as HTMLElement).click();
+}
+
+const isLetter = ({ key, ctrlKey, metaKey }: HeldKey) => key.length === 1 && !ctrlKey && !metaKey;
+
+/** Presses all letters that follow one another at once: a field that answers each alone would fall behind a quick hand. */
+function pressLetters(first: (typeof held)[number], field: Element): void {
+  let text = '';
+  for (let one: typeof first | undefined = first; one; one = held.shift()) {
+    const { isUp, ...key } = one;
+    const event = new KeyboardEvent(isUp ? 'keyup' : 'keydown', { ...key, bubbles: true, cancelable: true });
+    if (field.dispatchEvent(event) && !isUp) text += key.key;
+    const next = held[0];
+    if (document.activeElement !== field || holders > 0 || !next || !isLetter(next)) break;
+  }
+  const now = document.activeElement;
+  if (text === '') return;
+  // A letter may have led elsewhere; those before it belong to the field.
+  if (now !== field) (field as HTMLElement).focus();
+  document.execCommand('insertText', false, text);
+  if (now !== field) (now as HTMLElement | null)?.focus();
 }
 
 /** Moves the focus as the Tab key does, within a dialog where it is in one. */
@@ -159,10 +184,9 @@ function moveFocus(from: Element, by: number): void {
   if (next instanceof HTMLInputElement) next.select();
 }
 
-function type(field: HTMLInputElement | HTMLTextAreaElement, key: string): void {
-  // The only way to type that a field, its undo and its listeners all take for typing.
-  if (key.length === 1) document.execCommand('insertText', false, key);
-  else if (key === 'Backspace') document.execCommand('delete');
+/** The only ways to edit that a field, its undo and its listeners all take for typing. */
+function edit(field: HTMLInputElement | HTMLTextAreaElement, key: string): void {
+  if (key === 'Backspace') document.execCommand('delete');
   else if (key === 'Delete') document.execCommand('forwardDelete');
   else if (key === 'Enter' && field instanceof HTMLInputElement) field.form?.requestSubmit();
 }

@@ -79,7 +79,7 @@ function byLongestPath(sheet: Sheet, { before, after }: Flow): Map<string, numbe
   return layer;
 }
 
-/** Moves gates and constants to the right where there is room before their readers. */
+/** Moves gates, constants and what takes bits off a bus to the right where there is room before their readers. */
 function align(sheet: Sheet, { before, after }: Flow, layer: Map<string, number>): void {
   const isGate = (part: Part) => kindOf(part).isGate === true;
   const readers = (id: string) => (after.get(id) ?? []).filter((r) => layer.get(r)! > layer.get(id)!);
@@ -113,6 +113,9 @@ function align(sheet: Sheet, { before, after }: Flow, layer: Map<string, number>
     count(part, best, 1);
     layer.set(part.id, best);
   }
+  // One bus runs along, and its bits leave it where they are read.
+  const isTap = (part: Part) => kindOf(part).family === 'Wiring' && before.get(part.id)?.length === 1;
   for (const part of sheet.parts.values())
-    if (roleOf(part)?.role === 'constant' && isMoved(part)) layer.set(part.id, latest(part.id));
+    if ((roleOf(part)?.role === 'constant' || isTap(part)) && readers(part.id).length > 0)
+      layer.set(part.id, latest(part.id));
 }

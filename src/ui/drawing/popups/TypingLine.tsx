@@ -6,7 +6,8 @@ import { compatibleParts, type PinRequirement } from '@/core/drawing/editing/com
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
 import { kindNamed, readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
-import { callHint, isStatement } from '@/core/synthesis/statement';
+import { callHint } from '@/core/synthesis/call';
+import { isStatement } from '@/core/synthesis/statement';
 import { withName } from '@/core/synthesis/unnamed-formula';
 import { type Result, sentence } from '@/core/values/result';
 import { SHEET } from '@/session/changes/statement';

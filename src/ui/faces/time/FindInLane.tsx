@@ -37,9 +37,9 @@ export function FindInLane({ lane, shorter }: { lane: LaneView; shorter: number 
     else session.say(`“${value}” is no number that fits ${width} bits.`, 'bad');
   };
   return (
-    <div className="flex items-center gap-1.5">
+    <div className="flex flex-wrap items-center justify-end gap-1.5">
       <select
-        className="field h-8 w-auto min-w-0 flex-1"
+        className="field h-8 w-auto min-w-28 flex-1"
         aria-label="What is looked for"
         value={what}
         onChange={(event) => setWhat(event.target.value as SearchTarget['is'])}
@@ -52,10 +52,11 @@ export function FindInLane({ lane, shorter }: { lane: LaneView; shorter: number 
       </select>
       {what === 'value' && (
         <input
-          className={'field h-8 w-16 font-mono'}
+          className="field h-8 w-14 font-mono"
           aria-label="Value that is looked for"
           value={value}
           maxLength={70}
+          onFocus={(event) => event.currentTarget.select()}
           onChange={(event) => setValue(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && find(event.shiftKey)}
         />
