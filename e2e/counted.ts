@@ -45,6 +45,18 @@ export class Counted {
     await this.hand.drag(from, to);
   }
 
+  /** Drags on from place to place, each of them aimed at. */
+  async sweep(from: [number, number], ...over: [number, number][]): Promise<void> {
+    this.reach('pointer');
+    this.counts.M++;
+    this.counts.P += 1 + over.length;
+    this.counts.B += 2;
+    await this.hand.point(...from);
+    await this.page.mouse.down();
+    for (const at of over) await this.page.mouse.move(...(await this.hand.pixel(...at)), { steps: 30 });
+    await this.page.mouse.up();
+  }
+
   async key(key: string): Promise<void> {
     this.reach('keyboard');
     this.counts.K += key.split('+').length;
@@ -79,7 +91,7 @@ export class Counted {
   }
 
   /** Strokes from a place on paper over a family of the ring to one of its parts, and lets go there. */
-  async ring(x: number, y: number, family: string, part: string): Promise<void> {
+  async ring(x: number, y: number, family: string, part: string, inputs = ''): Promise<void> {
     this.reach('pointer');
     this.counts.M++;
     this.counts.P += 2;
@@ -88,6 +100,9 @@ export class Counted {
     await this.hand.point(x, y);
     await this.page.mouse.down({ button: 'right' });
     await expect(ring).toBeVisible();
+    // The other hand is on the keys.
+    this.counts.K += inputs.length;
+    if (inputs) await this.page.keyboard.press(inputs);
     for (const name of [family, part]) {
       const box = (await ring.getByRole('menuitem', { name, exact: true }).boundingBox())!;
       await this.page.mouse.move(box.x + box.width / 2, box.y + box.height / 2, { steps: 6 });

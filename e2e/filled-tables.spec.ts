@@ -48,6 +48,44 @@ test('two inputs and two outputs are named, the table filled, the circuit drawn;
   await expect(page.locator('#plan-5-0')).toHaveAccessibleName('S: open');
 });
 
+test('a table filled and drawn, an input and an output more, its formulas copied, and a gate by hand', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const hand = await emptySheet(page);
+  const me = new Counted(page, hand);
+  await me.click(page.getByRole('button', { name: 'Fill in a table' }));
+  await expect(names(page)).toBeFocused();
+  await me.keys('A,B=S,C');
+  await me.key('Enter');
+  await expect(planned(page)).toBeFocused();
+  await me.keys('01100001');
+  await me.key('Enter');
+  await expect(page.getByText('all agree')).toBeVisible();
+  await me.key('F2');
+  await expect(names(page)).toBeFocused();
+  await me.keys('A,B,D=S,C,E');
+  await me.key('Enter');
+  await expect(planned(page)).toBeFocused();
+  await me.key('ArrowRight');
+  await me.key('ArrowRight');
+  await me.keys('00010111');
+  await me.key('Enter');
+  await expect(page.getByText('all agree')).toBeVisible();
+  await me.click(page.getByRole('button', { name: 'Faces' }));
+  await me.click(page.getByRole('menuitemcheckbox', { name: 'Formula' }));
+  await me.key('Escape');
+  await me.click(page.getByRole('region', { name: 'Formula' }).getByRole('button', { name: 'Copy' }));
+  await expect(page.getByText('Copied as LaTeX.')).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toMatch(/^S = .*\nC = .*\nE = /);
+  // A gate by hand: pressed on bare paper, typed, and led to two switches by their names.
+  await me.press(() => hand.click(10, 44));
+  await me.line('F = A nor D');
+  await expect(page.getByRole('option', { name: /^F, lamp/ })).toContainText('from');
+  me.done('A table filled, drawn, enlarged, copied, a gate by hand', 65);
+});
+
 test('a table of eight rows is pasted, and its NAND circuit tried in all rows', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const me = new Counted(page, await emptySheet(page));

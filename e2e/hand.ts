@@ -45,6 +45,10 @@ export class SheetHand {
     for (const key of options.modifiers ?? []) await this.page.keyboard.up(key);
   }
 
+  async rightClick(x: number, y: number): Promise<void> {
+    await this.page.mouse.click(...(await this.pixel(x, y)), { button: 'right' });
+  }
+
   async drag(from: [number, number], to: [number, number]): Promise<void> {
     await this.point(...from);
     await this.page.mouse.down();

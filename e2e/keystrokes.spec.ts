@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { Counted } from './counted';
-import { emptySheet } from './hand';
+import { emptySheet, type SheetHand } from './hand';
 import { lane, time } from './time-hand';
 
 async function begin(page: Page): Promise<Counted> {
@@ -248,4 +248,99 @@ test('half adder by mouse, through the ring and from pin to pin, labelled and tr
   await expectTable(page, ['00', '10', '10', '01']);
   await expect(page.getByText('4 of 4 tried').first()).toBeVisible();
   me.done('Half adder by mouse, labelled and tried', 55);
+});
+
+/** A wire from a pin that is let go over paper, and the part that is chosen from the list of what fits. */
+async function pull(
+  me: Counted,
+  page: Page,
+  hand: SheetHand,
+  from: [number, number],
+  to: [number, number],
+  name: string,
+): Promise<void> {
+  await me.drag(from, to);
+  const list = page.getByRole('listbox', { name: 'Parts', exact: true }).getByRole('option');
+  await expect(list.first()).toBeVisible();
+  const isFirst = (await list.first().textContent())!.startsWith(name);
+  if (isFirst) {
+    const [x, y] = await hand.pixel(...to);
+    await me.pressOn(() => page.mouse.click(x, y), true);
+  } else await me.pressOn(() => list.filter({ hasText: name }).first().click(), false);
+}
+
+test('a selector of four NANDs by mouse, labelled', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const me = new Counted(page, hand);
+  await me.ring(16, 14, 'Gates', 'NAND');
+  await pull(me, page, hand, [19, 14], [25, 10], 'NAND');
+  await pull(me, page, hand, [31, 11], [36, 16], 'NAND');
+  await pull(me, page, hand, [36, 18], [31, 22], 'NAND');
+  await pull(me, page, hand, [42, 17], [46, 17], 'Lamp');
+  await me.label('Y');
+  for (const [from, to, label] of [
+    [[25, 12], [14, 6], 'A'],
+    [[13, 13], [7, 14], 'S'],
+    [[25, 23], [7, 24], 'B'],
+  ] as const) {
+    await pull(me, page, hand, [...from], [...to], 'Switch');
+    await me.label(label);
+  }
+  await me.drag([7, 14], [13, 15]);
+  await me.drag([7, 14], [25, 21]);
+  // Columns A, S, B: A is handed on while S is 0, B while it is 1.
+  await expectTable(page, ['0', '0', '0', '1', '1', '1', '0', '1']);
+  me.done('Selector of four NANDs by mouse, labelled', 50);
+});
+
+test('a one-to-four demultiplexer by mouse', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const me = new Counted(page, hand);
+  await me.ring(26, 8, 'Gates', 'AND', '3');
+  await pull(me, page, hand, [23, 6], [6, 6], 'Switch');
+  for (const y of [16, 26, 36]) await pull(me, page, hand, [6, 6], [23, y], 'AND');
+  for (const y of [8, 18, 28, 38]) await pull(me, page, hand, [29, y], [38, y], 'Lamp');
+  // Two inputs that choose, each led along a column of inputs in one sweep, and bubbles where they are to be 0.
+  await pull(me, page, hand, [23, 8], [6, 16], 'Switch');
+  await pull(me, page, hand, [23, 10], [6, 24], 'Switch');
+  await me.sweep([6, 16], [23, 18], [23, 38]);
+  await me.sweep([6, 24], [23, 20], [23, 40]);
+  for (const [x, y] of [
+    [23, 8],
+    [23, 18],
+    [23, 10],
+    [23, 30],
+  ] as const) {
+    await me.press(() => hand.rightClick(x, y));
+    await me.pressOn(() => page.getByRole('menuitem', { name: 'Invert this input' }).click(), false);
+  }
+  await expectTable(page, ['0000', '0000', '0000', '0000', '1000', '0100', '0010', '0001']);
+  me.done('One-to-four demultiplexer by mouse', 75);
+});
+
+test('a JK flip-flop by mouse, set, reset and toggled', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const me = new Counted(page, hand);
+  await me.ring(20, 16, 'Storage', 'JK flip-flop');
+  for (const [from, to, kind, label] of [
+    [[16, 14], [6, 8], 'Switch', 'J'],
+    [[16, 18], [6, 24], 'Switch', 'K'],
+    [[16, 16], [6, 16], 'Button', 'C'],
+  ] as const) {
+    await pull(me, page, hand, [...from], [...to], kind);
+    await me.label(label);
+  }
+  await pull(me, page, hand, [24, 14], [32, 14], 'Lamp');
+  await me.label('Q');
+  const lamp = page.getByRole('option', { name: /^Q, lamp/ });
+  const press = (y: number) => me.pressOn(() => hand.click(4, y), false);
+  const [j, c, k] = [8, 16, 24];
+  await me.press(() => hand.click(4, j));
+  await press(c);
+  await expect(lamp).toHaveText(/ on$/);
+  for (const y of [j, k, c]) await press(y);
+  await expect(lamp).toContainText('shows 0');
+  for (const y of [j, c]) await press(y);
+  await expect(lamp).toHaveText(/ on$/);
+  me.done('JK flip-flop by mouse, labelled and tried', 42);
 });

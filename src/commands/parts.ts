@@ -77,6 +77,38 @@ const USE: readonly Command[] = [
   },
 ];
 
+/** The input of a gate on which the menu was opened, by its number among the inputs; null elsewhere. */
+function pressedInput({
+  session,
+  drawing,
+}: EditorContext): { readonly part: Part; readonly index: number } | null {
+  const popup = drawing.popup();
+  const pin = popup?.is === 'actions' ? popup.pin : undefined;
+  const part = pin && session.sheet.parts.get(pin.part);
+  if (!part || !Array.isArray(part.params.inverted)) return null;
+  const inputs = kindOf(part)
+    .ports(part.params)
+    .filter((port) => port.direction === 'in');
+  const index = inputs.findIndex((port) => port.name === pin.port);
+  return index === -1 ? null : { part, index };
+}
+
+const INVERT: Command = {
+  id: 'part.invert-input',
+  name: 'Invert this input',
+  group: 'part',
+  words: 'bubble not negate complement',
+  when: all(canEdit, (context) =>
+    pressedInput(context) ? DONE : refused('no-input', 'press an input of a gate with the right button'),
+  ),
+  run: (context) => {
+    const { part, index } = pressedInput(context)!;
+    const was = part.params.inverted as readonly number[];
+    const inverted = was.includes(index) ? was.filter((i) => i !== index) : [...was, index].sort();
+    told(setParam(context.session, [part.id], 'inverted', inverted));
+  },
+};
+
 /** A digit sets how many inputs the selected gates have. */
 const INPUTS: readonly Command[] = Array.from({ length: 8 }, (_, i) => i + 2).map((count) => ({
   id: `part.inputs-${count}`,
@@ -168,6 +200,7 @@ const MOVES: readonly Command[] = DIRECTIONS.flatMap(([name, key, x, y]) =>
 
 /** Commands for the selected parts. */
 export const PARTS: readonly Command[] = [
+  INVERT,
   ...USE,
   ...TEXT_SIZES,
   {

@@ -27,7 +27,9 @@ export type Popup =
   /** The label of a part that has just been placed; `placed` is offered after it. */
   | { readonly is: 'label'; readonly part: string; readonly placed: Placed }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
-  | { readonly is: 'actions' | 'repeat'; readonly at: Point }
+  /** What can be done; `pin` where one was pressed. */
+  | { readonly is: 'actions'; readonly at: Point; readonly pin?: PinEnd }
+  | { readonly is: 'repeat'; readonly at: Point }
   /** Presses and drags select, until Escape or a box has been drawn. */
   | { readonly is: 'selecting' }
   /** Panels of one part: wiring from the keyboard, the value of a bus input, and the part's own table. */

@@ -1,6 +1,6 @@
 import type { PinEnd } from '../../circuit/lesson';
 import { pin, Sketch } from '../../testing/sketch';
-import { busSweep, extended, type MultiPinDrag, meantSweep, pinPairs } from './multi-pin-drag';
+import { busSweep, columnSweep, extended, type MultiPinDrag, meantSweep, pinPairs } from './multi-pin-drag';
 import { gather, spreadBus } from './remedies';
 
 /** A sweep that begins at a pin and passes over others. */
@@ -18,7 +18,7 @@ test('a sweep gathers pins of the part that it leaves, then of the last one that
   let drag = { from: [pin('dff1.Q')], onto: [] } as Parameters<typeof extended>[1];
   for (const over of ['dff1.Q', 'dff1.D', "dff1.Q'", 'or1.A', 'and1.B'])
     drag = extended(s.sheet, drag, pin(over));
-  expect(drag).toEqual({ from: [pin('dff1.Q'), pin("dff1.Q'")], onto: [pin('and1.B')] });
+  expect(drag).toMatchObject({ from: [pin('dff1.Q'), pin("dff1.Q'")], onto: [pin('and1.B')] });
   expect(pinPairs(s.sheet, drag)).toEqual([
     [pin('dff1.Q'), pin('and1.B')],
     [pin("dff1.Q'"), pin('and1.C')],
@@ -87,5 +87,36 @@ describe('a bus and single pins', () => {
     s.place('lamp', 60, 8, 'Sum', { width: 4 });
     expect(busSweep(s.sheet, swept(s, 'lamp5.A', ...lamps))).toBeNull();
     expect(busSweep(s.sheet, swept(s, 'switch1.Y', ...lamps.slice(1)))).toBeNull();
+  });
+});
+
+describe('one driver along a column of gates', () => {
+  function column() {
+    const s = new Sketch();
+    s.place('switch', 0, 0, 'Key');
+    for (let i = 0; i < 4; i++) s.place('and', 20, 8 * i, '', { inputs: 3 });
+    s.place('or', 40, 0);
+    return s;
+  }
+  const pins = (s: Sketch, ...over: string[]) =>
+    columnSweep(s.sheet, swept(s, 'switch1.Y', ...over)).map((end) => `${end.part}.${end.port}`);
+
+  test('the like inputs of all gates are joined, whatever else is passed on the way', () => {
+    const s = column();
+    const way = ['and1', 'and2', 'and3'].flatMap((id) => ['A', 'B', 'C'].map((port) => `${id}.${port}`));
+    expect(pins(s, ...way, 'and4.A')).toEqual(['and1.A', 'and2.A', 'and3.A', 'and4.A']);
+    expect(pins(s, 'and2.B', 'and2.C', 'and3.A', 'and3.B')).toEqual(['and2.B', 'and3.B']);
+  });
+
+  test('not where a gate is left out, an input is taken, it ends elsewhere, or the way is straight', () => {
+    const s = column();
+    expect(pins(s, 'and1.A', 'and3.A')).toEqual([]);
+    expect(pins(s, 'and1.A', 'and2.A', 'or1.A')).toEqual([]);
+    expect(pins(s, 'and1.A', 'and1.B', 'and2.A', 'and2.B')).toEqual([]);
+    const { x } = s.sheet.parts.get('and1')!.at;
+    s.place('switch', x - 5, -10, 'Above');
+    expect(columnSweep(s.sheet, swept(s, 'and1.A', 'and2.A', 'and3.A'))).toEqual([]);
+    s.wire('switch1.Y', 'and2.A');
+    expect(pins(s, 'and1.A', 'and2.A', 'and3.A')).toEqual([]);
   });
 });

@@ -8,12 +8,27 @@ import { widthAt } from './remedies';
 export interface MultiPinDrag {
   readonly from: readonly End[];
   readonly onto: readonly End[];
+  /** All inputs that were passed over since it left, in their order. */
+  readonly passed?: readonly PinEnd[];
 }
 
 const samePin = (a: End, b: PinEnd) => isPinEnd(a) && a.part === b.part && a.port === b.port;
 
 /** The sweep with one more pin passed over. A bus gathers narrower pins of any parts. */
 export function extended(sheet: Sheet, drag: MultiPinDrag, over: End | null): MultiPinDrag {
+  const next = withPins(sheet, drag, over);
+  const { passed = [] } = drag;
+  if (
+    !over ||
+    !isPinEnd(over) ||
+    directionOf(sheet, over) !== 'in' ||
+    passed.some((end) => samePin(end, over))
+  )
+    return next;
+  return { ...next, passed: [...passed, over] };
+}
+
+function withPins(sheet: Sheet, drag: MultiPinDrag, over: End | null): MultiPinDrag {
   const [first] = drag.from;
   if (!over || !isPinEnd(over) || !first) return drag;
   const { from, onto } = drag;
@@ -50,6 +65,34 @@ export function meantSweep(sheet: Sheet, drag: MultiPinDrag): MultiPinDrag {
 
 /** Pins off one line by no more grid steps than this are in line. */
 const OFF_LINE = 1;
+
+/**
+ * The inputs that one driver is led to by a sweep along a column: the like inputs of parts of one kind below each other, each
+ * free, and none of them left out. None for any other sweep.
+ */
+export function columnSweep(sheet: Sheet, { from, passed = [] }: MultiPinDrag): readonly PinEnd[] {
+  const [first] = from;
+  const last = passed.at(-1);
+  if (!first || !last || from.length > 1 || requirementAt(sheet, first).direction !== 'in') return [];
+  const kind = sheet.parts.get(last.part)?.kind;
+  const place = endPoint(sheet, last)!;
+  const nets = wireNets(sheet);
+  const column = [...sheet.parts.values()].flatMap((part) => {
+    const end = { part: part.id, port: last.port };
+    const at = part.kind === kind ? endPoint(sheet, end) : null;
+    return at && Math.abs(at.x - place.x) <= OFF_LINE ? [{ end, y: at.y }] : [];
+  });
+  column.sort((a, b) => a.y - b.y);
+  const swept = column.filter(({ end }) => passed.some((over) => samePin(over, end)));
+  if (swept.length < 2 || passed[0]!.port !== last.port) return [];
+  const between = column.slice(column.indexOf(swept[0]!), column.indexOf(swept.at(-1)!) + 1);
+  const isWhole = between.length === swept.length;
+  const from0 = endPoint(sheet, first);
+  const isStraight = from0 !== null && Math.abs(from0.x - place.x) <= OFF_LINE;
+  const areFree = swept.every(({ end }) => nets.ofEnd(end) === undefined);
+  const isLike = swept.every(({ end }) => widthAt(sheet, end) === widthAt(sheet, first));
+  return isWhole && !isStraight && areFree && isLike ? swept.map(({ end }) => end) : [];
+}
 
 /** A bus and the narrower pins that a sweep joins to it, in the order of their bits, the highest first. */
 export interface BusSweep {

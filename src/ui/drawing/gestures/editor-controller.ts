@@ -4,6 +4,7 @@ import { pressKey, releaseKey } from '@/commands/keys';
 import { activatePart } from '@/commands/parts';
 import { Flick } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
+import { isPinEnd } from '@/core/circuit/lesson';
 import { settle } from '@/core/drawing/editing/settle';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import type { Result } from '@/core/values/result';
@@ -48,7 +49,8 @@ export class EditorController {
           ? { parts: new Set(), wires: new Set([picked.wire]) }
           : { parts: new Set([picked.part]), wires: new Set() },
       );
-    drawing.open({ is: 'actions', at: pixel });
+    const pin = picked.is === 'pin' && isPinEnd(picked.end) ? picked.end : undefined;
+    drawing.open({ is: 'actions', at: pixel, ...(pin && { pin }) });
     return true;
   }
 

@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
-import type { End } from '@/core/circuit/lesson';
+import type { End, PinEnd } from '@/core/circuit/lesson';
 import { type Guide, spread } from '@/core/drawing/editing/arrange';
 import { excerpt, paste } from '@/core/drawing/editing/clipboard';
 import { move } from '@/core/drawing/editing/gestures';
@@ -58,6 +58,8 @@ export interface Wiring {
   /** Pins that were passed over on the way out, and on the way in. */
   readonly from: readonly End[];
   readonly onto: readonly End[];
+  /** All inputs that were passed over. */
+  readonly passed?: readonly PinEnd[];
   readonly start: Point;
   readonly to: Point;
   /** Whether it follows the pointer from click to click. */

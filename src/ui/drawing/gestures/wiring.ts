@@ -2,7 +2,7 @@ import type { EditorContext } from '@/commands/context';
 import type { Point } from '@/core/circuit/geometry';
 import { type End, isPinEnd, type PinEnd, type Sheet } from '@/core/circuit/lesson';
 import { connect } from '@/core/drawing/editing/gestures';
-import { busSweep, meantSweep, pinPairs } from '@/core/drawing/editing/multi-pin-drag';
+import { busSweep, columnSweep, meantSweep, pinPairs } from '@/core/drawing/editing/multi-pin-drag';
 import { gather, spreadBus, widthAt } from '@/core/drawing/editing/remedies';
 import { endPoint, pinOf } from '@/core/drawing/geometry/placement';
 import { counted } from '@/core/values/wording';
@@ -67,9 +67,17 @@ export function wirePreview(
 function sweptPairs(sheet: Sheet, wiring: Wiring): readonly (readonly [End, End])[] {
   const bus = busSweep(sheet, wiring);
   if (bus) return bus.pins.map((pin) => [bus.bus, pin]);
+  const column = columnSweep(sheet, wiring);
+  const end = column.length > 0 ? endPoint(sheet, wiring.passed!.at(-1)!) : null;
+  // It is over as soon as the hand goes on elsewhere.
+  if (end && Math.hypot(end.x - wiring.to.x, end.y - wiring.to.y) <= AT_PIN)
+    return column.map((pin) => [wiring.from[0]!, pin]);
   const meant = meantSweep(sheet, wiring);
   return meant.from.length > 1 || meant.from.length < wiring.from.length ? pinPairs(sheet, meant) : [];
 }
+
+/** Grid steps from a pin within which the hand is at it. */
+const AT_PIN = 1.5;
 
 /** The places of the pins that a sweep joins if it ends now. */
 export const sweptPins = (sheet: Sheet, wiring: Wiring): readonly Point[] =>

@@ -124,6 +124,8 @@ export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: 
       else openFamily(over.index);
     }
   };
+  const letGoNow = useRef(letGo);
+  letGoNow.current = letGo;
   const fromMiddle = (event: React.PointerEvent): Point => {
     const box = root.current!.getBoundingClientRect();
     return {
@@ -138,7 +140,8 @@ export function Ring({ x, y, press, session, flick, onPlace, onClose, onType }: 
     stroke.current = held;
     flick?.takenBy({
       move: (pixel, time) => isHeld.current && follow(held.move(pixel, time)),
-      release: () => isHeld.current && letGo(last.current),
+      // What has been set meanwhile, as a number of inputs, counts.
+      release: () => isHeld.current && letGoNow.current(last.current),
     });
   }, []);
 

@@ -71,17 +71,27 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     return known ? given : [meant.typed[0], ...rest].join(' ');
   };
 
+  /** The text that places a part of a kind: for a wire that was dropped, with as many inputs as the last one of it has. */
+  const typedFor = (kind: PartKind) => {
+    const [name] = kind.typed;
+    const last = wanted && [...session.sheet.parts.values()].findLast((part) => part.kind === kind.kind);
+    const inputs = last?.params.inputs;
+    return inputs === undefined || inputs === defaultParams(kind).inputs ? name! : `${name} ${inputs}`;
+  };
+
   const read = text.trim() && !statement ? readTyped(completed(text), kinds) : null;
   const understood = read?.ok ? read.value : null;
   const formula = understood || statement ? null : nameOfFormula(text);
 
   /** The meaning of the text, or how to go on. */
   const advice = () => {
-    if (statement)
-      return isStatement(text)
-        ? (callHint(session.state.lesson, session.state.sheetId, text) ??
-            'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet')
-        : 'Enter begins another sheet of that name';
+    if (statement && !isStatement(text)) return 'Enter begins another sheet of that name';
+    if (statement) {
+      const call = callHint(session.state.lesson, session.state.sheetId, text);
+      return call
+        ? `${call} · buses make a row of it: A[7:0]; C = 0 leads the output C on to the next`
+        : 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet';
+    }
     if (formula) return `A formula needs a name: ${formula}? · Enter gives it that name`;
     if (marked.list.length === 0) return `No part is called “${text.trim()}”.`;
     if (understood) return meaning(understood);
@@ -114,11 +124,11 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
             />
           </span>
           <span className="font-semibold">{kind.name}</span>
-          <span className="ml-auto font-mono text-xs text-quiet">{kind.typed[0]}</span>
+          <span className="ml-auto font-mono text-xs text-quiet">{typedFor(kind)}</span>
         </>
       )}
-      onChoose={(kind) => submit(understood?.kind === kind ? completed(text) : kind.typed[0]!)}
-      onEnter={() => submit(completed(text))}
+      onChoose={(kind) => submit(understood?.kind === kind ? completed(text) : typedFor(kind))}
+      onEnter={() => submit(text.trim() || !chosen ? completed(text) : typedFor(chosen))}
       onKey={({ key, currentTarget }) => {
         if (key === 'Tab') setText(`${completed(text).trimEnd()} `);
         else if (key === 'ArrowRight' && atEnd(currentTarget)) setTrying(true);

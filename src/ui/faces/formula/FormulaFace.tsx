@@ -55,11 +55,13 @@ export function FormulaFace() {
   return (
     <section className="pane" aria-label="Formula">
       <Bar className="pane-head">
-        <h2 className="font-semibold">Formula</h2>
-        <Fold way={3} label="Which form">
+        <h2 className="font-semibold" data-way={2}>
+          Formula
+        </h2>
+        <Fold way={4} label="Which form">
           <Choice label="Form" value={form} names={FORM_NAMES} all={FORMS} onChange={setForm} />
         </Fold>
-        <Fold way={2} label="How formulas are written">
+        <Fold way={3} label="How formulas are written">
           <Choice
             label="Notation"
             value={notation}
@@ -80,19 +82,19 @@ export function FormulaFace() {
               Onto the sheet
             </button>
           )}
-          {isReady && (
-            <button
-              type="button"
-              className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
-              onClick={copy}
-              {...hint(
-                isCode(notation) ? 'Copy as code that runs, with a table to test it' : 'Copy all formulas',
-              )}
-            >
-              Copy
-            </button>
-          )}
         </Fold>
+        {isReady && (
+          <button
+            type="button"
+            className="cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft"
+            onClick={copy}
+            {...hint(
+              isCode(notation) ? 'Copy as code that runs, with a table to test it' : 'Copy all formulas',
+            )}
+          >
+            Copy
+          </button>
+        )}
       </Bar>
       {formulas.state === 'none' && (
         <div className="flex flex-col gap-3 p-5">
