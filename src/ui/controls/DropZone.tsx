@@ -16,6 +16,7 @@ export function DropZone({ children, className, hint, onFiles }: Props) {
   const depth = useRef(0);
   const [over, setOver] = useState(false);
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: files are dropped here; a button beside it opens them too
     <div
       className={`relative ${className ?? ''}`}
       onDragEnter={(event) => {

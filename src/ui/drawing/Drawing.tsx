@@ -246,6 +246,7 @@ export function Drawing() {
       <div
         ref={root}
         role="application"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: an application takes the keys itself
         tabIndex={0}
         aria-label="Sheet. Type the name of a part to place it, or press Space for the ring of parts."
         className="relative min-h-0 flex-1 touch-none overflow-hidden outline-offset-[-2px]"
@@ -317,6 +318,7 @@ export function Drawing() {
           setTip(null);
         }}
       >
+        {/* biome-ignore lint/a11y/noAriaHiddenOnFocusable: a canvas without a tabindex takes no focus */}
         <canvas ref={canvas} className="absolute inset-0 size-full" aria-hidden="true" />
         <PartsList
           onStep={(part) => sheetView.centreIfHidden(part, size.current)}

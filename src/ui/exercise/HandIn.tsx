@@ -76,6 +76,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
           className="field max-w-80"
           value={name}
           maxLength={120}
+          // biome-ignore lint/a11y/noAutofocus: the dialog was opened to type this
           autoFocus
           onChange={(event) => setName(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && save()}

@@ -25,6 +25,7 @@ function RowMoment({ rows }: { rows: number }) {
   const values = useSessionState((s) => s.values);
   const inputs = useSessionState((s) => s.netlist.inputColumns);
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot be a row of a bar in every browser
     <div
       className="flex h-11 items-center gap-2 rounded-full border border-hairline bg-paper pr-3 pl-1"
       role="group"

@@ -58,6 +58,7 @@ export function SheetTabs({ isRenaming, onRenamed }: Props) {
               style={{ order: i }}
               defaultValue={sheet.name}
               aria-label="Name of the sheet"
+              // biome-ignore lint/a11y/noAutofocus: the tab was pressed to rename it
               autoFocus
               maxLength={60}
               onFocus={(event) => event.target.select()}

@@ -32,6 +32,7 @@ export function TimeMoment() {
   }, [playing, session]);
 
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot be a row of a bar in every browser
     <div
       className="flex h-11 items-center gap-1 rounded-full border border-hairline bg-paper pr-3 pl-1.5"
       role="group"

@@ -46,5 +46,6 @@ export function Picture({ lesson }: { lesson: Lesson }) {
       left = true;
     };
   }, [lesson, theme]);
+  // biome-ignore lint/a11y/noAriaHiddenOnFocusable: a canvas without a tabindex takes no focus
   return <canvas ref={canvas} className="h-40 w-full" aria-hidden="true" />;
 }

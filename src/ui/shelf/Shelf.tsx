@@ -216,6 +216,7 @@ function Card({ item, reload, say, fail }: CardProps) {
               defaultValue={title}
               aria-label="Title of the lesson"
               maxLength={120}
+              // biome-ignore lint/a11y/noAutofocus: “Rename” was pressed
               autoFocus
               onFocus={(event) => event.target.select()}
               onBlur={(event) => rename(event.target.value)}

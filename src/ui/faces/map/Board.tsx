@@ -318,6 +318,7 @@ function Axis({
   onSwap: (a: number, b: number) => void;
 }) {
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: names change places on the table from the keyboard too
     <span
       draggable
       {...hint('Drag onto another input: the two change places')}

@@ -203,6 +203,7 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
               {row}
             </span>
             {plan.inputs.map((name, i) => (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: the grid takes the keys, and the rows have them in the bar
               <span
                 key={name}
                 role="gridcell"

@@ -108,6 +108,7 @@ function Rows({ netlist, table }: { netlist: Netlist; table: TruthTable }) {
       }
     >
       {rows.shown.map(({ row, top }) => (
+        // biome-ignore lint/a11y/useKeyWithClickEvents: the steps of the moment are in the bar
         <div
           key={row}
           role="row"

@@ -153,6 +153,7 @@ const Row = memo(function Row(props: RowProps) {
     props;
   const inputs = run === null ? 0 : table.inputs.length;
   return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the grid takes the keys
     <div
       role="row"
       aria-rowindex={at + 2}

@@ -62,6 +62,7 @@ function ValueField({ asked, top, onClose }: { asked: Asked; top: number; onClos
       style={{ left: x, top: top + 4 }}
       aria-label={`Value of ${spokenText(lane.name)} from ${timeText(from)} to ${timeText(to)}`}
       placeholder="5, 0x1F, -2"
+      // biome-ignore lint/a11y/noAutofocus: the stretch was drawn to give it this value
       autoFocus
       maxLength={70}
       onBlur={onClose}
