@@ -296,6 +296,9 @@ test('large for a projector: values, names and formulas grow in two steps, and n
     before = now;
     await expect.poll(() => crowded(page)).toEqual([]);
   }
+  // From within a field as well.
+  await page.keyboard.type('nan');
+  await expect(page.getByRole('combobox', { name: 'Name of a part' })).toHaveValue('nan');
   await page.keyboard.press('F9');
   await expect(page.locator('html[data-projector]')).toHaveCount(0);
 });

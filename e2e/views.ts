@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { SheetHand } from './hand';
+import { lane, laneMenu, slider } from './time-hand';
 
 /** The main views and dialogs, each with the way to it. */
 export const views: Record<string, (page: Page) => Promise<void>> = {
@@ -55,6 +56,21 @@ export const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('menuitemcheckbox', { name: 'Text' }).click();
     await page.keyboard.press('Escape');
     await expect(page.getByRole('region', { name: 'Text' }).getByText('endmodule').first()).toBeVisible();
+  },
+  'a lane and what can be done with it': async (page) => {
+    await views['lesson, time']!(page);
+    await lane(page, 2);
+    await (await laneMenu(page)).waitFor();
+  },
+  'which signals have lanes': async (page) => {
+    await views['lesson, time']!(page);
+    await slider(page).waitFor();
+    const more = page
+      .getByRole('region', { name: 'Time' })
+      .getByRole('button', { name: 'More for the time' });
+    if (await more.isVisible()) await more.click();
+    await page.getByRole('button', { name: 'Lanes', exact: true }).click();
+    await expect(page.getByRole('dialog', { name: 'Lanes' })).toBeVisible();
   },
   'formula and map': async (page) => {
     await views['lesson, table']!(page);

@@ -175,7 +175,11 @@ interface ConstantParams {
 }
 
 /** Half the width of a constant's frame in grid steps, its pin at x = 2 or further right. */
-const constantLeft = (params: ConstantParams) => -0.9 - Math.max(0, Math.ceil(params.width / 4) - 1) * 0.75;
+/** As far to the left as its digits need. */
+const constantLeft = (params: ConstantParams) =>
+  -0.9 - Math.max(0, constantText(params).length * CONSTANT_DIGIT + 0.6 - 2.2);
+/** The width of a digit of a constant of several bits. */
+const CONSTANT_DIGIT = 0.55;
 const constantText = (params: ConstantParams) =>
   wordText(constantBits(params), params.width > 4 ? 'hexadecimal' : 'binary');
 const bitOf = (number: number, bit: number) => Math.floor(number / 2 ** bit) % 2;

@@ -210,6 +210,10 @@ export class Logic {
   private unary(e: Extract<Expression, { is: 'unary' }>, width: number, seen?: ReadonlyMap<Bit, Bit>): Value {
     const { operator, of } = e;
     if (operator === '+') return this.value(of, width, seen);
+    if (operator === '-') {
+      const { bits } = this.value(of, width, seen);
+      return this.sum(Array<Bit>(width).fill(C0), bits, true, width, e);
+    }
     if (operator === '~') {
       // The opposite of an and, or, xor is one gate.
       if (of.is === 'binary' && ['&', '|', '^'].includes(of.operator)) {
@@ -264,7 +268,53 @@ export class Logic {
       ]);
       return padded(this.reduced(operator === '==' ? 'nor' : 'or', differ.bits), width);
     }
+    if (operator === '+' || operator === '-') {
+      const [a, b] = [this.value(left, width, seen).bits, this.value(right, width, seen).bits];
+      return this.sum(a, b, operator === '-', width, e);
+    }
+    if (['<', '<=', '>', '>='].includes(operator)) return padded(this.compared(e, seen), width);
+    if ((operator === '<<' || operator === '>>') && this.scope.isConstant(right)) {
+      const by = this.scope.constant(right);
+      if (by < 0) return fail('a word is moved by 0 bits or more', right);
+      const { bits } = this.value(left, width, seen);
+      const moved =
+        operator === '<<' ? [...Array<Bit>(Math.min(by, width)).fill(C0), ...bits] : bits.slice(by);
+      return { bits: extended(moved.slice(0, width), width) };
+    }
     return fail(`“${operator}” on signals is outside the part of Verilog that is read`, e);
+  }
+
+  /** A sum or a difference modulo two to the width: an adder or a subtractor of as many bits as matter. */
+  private sum(a: readonly Bit[], b: readonly Bit[], isLess: boolean, width: number, at: Expression): Value {
+    const own = this.ownWidth(a, b, at);
+    const [S, over] = [this.cells.fresh(own), this.cells.fresh(1)];
+    const pins = { A: a.slice(0, own), B: b.slice(0, own) };
+    if (isLess) this.cells.add('subtractor', { width: own, ...NOW }, { ...pins, BI: [C0], D: S, BO: over });
+    else this.cells.add('adder', { width: own, ...NOW }, { ...pins, CI: [C0], S, CO: over });
+    // Above them are the carry alone, or the borrow in every place.
+    const above = Array.from({ length: width - own }, (_, i) => (isLess || i === 0 ? over[0]! : C0));
+    return { bits: [...S, ...above] };
+  }
+
+  private compared(e: Extract<Expression, { is: 'binary' }>, seen?: ReadonlyMap<Bit, Bit>): Value {
+    const { operator, left, right } = e;
+    const both = Math.max(this.scope.widthOf(left), this.scope.widthOf(right));
+    const [a, b] = [this.value(left, both, seen).bits, this.value(right, both, seen).bits];
+    const own = this.ownWidth(a, b, e);
+    const [LT, EQ, GT] = [this.cells.fresh(1), this.cells.fresh(1), this.cells.fresh(1)];
+    const pins = { A: a.slice(0, own), B: b.slice(0, own), LT, EQ, GT };
+    this.cells.add('comparator', { width: own, ...NOW }, pins);
+    if (operator === '<') return { bits: LT };
+    if (operator === '>') return { bits: GT };
+    return this.reduced('nor', operator === '<=' ? [...GT] : [...LT]);
+  }
+
+  /** How many bits of two words matter: those above are 0 in both. */
+  private ownWidth(a: readonly Bit[], b: readonly Bit[], at: Expression): number {
+    const own = 1 + Math.max(0, ...[a, b].map((bits) => bits.findLastIndex((bit) => bit !== C0)));
+    if (own > MOST_PART)
+      fail(`numbers of more than ${MOST_PART} bits are outside the part of Verilog that is read`, at);
+    return own;
   }
 
   mux(select: Bit, no: readonly Bit[], yes: readonly Bit[]): Value {

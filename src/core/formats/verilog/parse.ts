@@ -11,7 +11,7 @@ import type {
   Range,
   Statement,
 } from './syntax';
-import { tokensOf, VerilogError } from './tokens';
+import { type Place, tokensOf, VerilogError } from './tokens';
 
 /** Reads the modules of a Verilog file. @throws VerilogError with the place and the expected token. */
 export function parseVerilog(source: string): Module[] {
@@ -370,6 +370,7 @@ class Parser extends ExpressionParser {
         const yes = this.statement();
         return { is: 'if', condition, yes, no: this.accept('else') ? this.statement() : null, ...place };
       }
+      if (this.accept('case')) return this.cases(place);
       if (this.accept(';')) return { is: 'block', statements: [], ...place };
       if (this.token.kind === 'name' && !this.token.escaped && KEYWORDS.has(this.token.text))
         this.unsupported(`“${this.token.text}” in an always block`);
@@ -383,10 +384,54 @@ class Parser extends ExpressionParser {
     });
   }
 
+  /** A case statement, as the ifs that it stands for: one after the other, the default last (IEEE Std 1364-2005, 9.5). */
+  private cases(place: Place): Statement {
+    this.expect('(');
+    const chosen = this.expression();
+    this.expect(')');
+    const items: { readonly labels: Expression[]; readonly body: Statement }[] = [];
+    let otherwise: Statement | null = null;
+    while (!this.accept('endcase')) {
+      if (this.token.kind === 'end') this.fail('“endcase”');
+      if (this.accept('default')) {
+        this.accept(':');
+        otherwise = this.statement();
+        continue;
+      }
+      const labels = this.list(() => this.expression(), ':');
+      this.expect(':');
+      items.push({ labels, body: this.statement() });
+    }
+    // Where all values are named, the last one needs no question: nothing is left to be kept.
+    if (otherwise === null && namesAll(items.flatMap((item) => item.labels))) otherwise = items.pop()!.body;
+    return items.reduceRight<Statement>(
+      (no, { labels, body }) => {
+        const equal = labels.map(
+          (right): Expression => ({ is: 'binary', operator: '==', left: chosen, right, ...place }),
+        );
+        const condition = equal.reduce(
+          (left, right): Expression => ({ is: 'binary', operator: '||', left, right, ...place }),
+        );
+        return { is: 'if', condition, yes: body, no, ...place };
+      },
+      otherwise ?? { is: 'block', statements: [], ...place },
+    );
+  }
+
   /** The left side of an assignment: a name, some of its bits, or several of these in braces. */
   private target(): Expression {
     const t = this.token;
     if (!this.is('{') && t.kind !== 'name') this.fail('the name of a signal');
     return this.primary();
   }
+}
+
+/** Whether labels are all the numbers of their width, each once. */
+function namesAll(labels: readonly Expression[]): boolean {
+  const digits = labels.map((label) =>
+    label.is === 'number' && /^[01]+$/.test(label.digits) ? label.digits : '',
+  );
+  const width = digits[0]?.length ?? 0;
+  const isSized = width > 0 && width < 16 && digits.every((d) => d.length === width);
+  return isSized && new Set(digits).size === 2 ** width;
 }

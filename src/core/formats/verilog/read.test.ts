@@ -65,6 +65,62 @@ test.each<[string, number, (a: number, b: number, s: number) => number]>([
   }
 });
 
+test.each<[string, number, (a: number, b: number, s: number) => number]>([
+  ['a + b', 4, (a, b) => (a + b) & 15],
+  ['a + b', 6, (a, b) => a + b],
+  ['a - b', 4, (a, b) => (a - b) & 15],
+  ['a - b', 6, (a, b) => (a - b) & 63],
+  ['a + 1', 4, (a) => (a + 1) & 15],
+  ['-a', 4, (a) => -a & 15],
+  ['a + b - s', 5, (a, b, s) => (a + b - s) & 31],
+  ['{3{a < b}} ^ {2{a >= b}}', 3, (a, b) => (a < b ? 7 : 0) ^ (a >= b ? 3 : 0)],
+  ['(a > b) + (a <= b) + (a <= 3)', 2, (a) => 1 + +(a <= 3)],
+  ['a << 2', 6, (a) => a << 2],
+  ['(a + b) >> 1', 4, (a, b) => ((a + b) & 15) >> 1],
+])('assign y = %s, of %i bits', (text, width, expected) => {
+  const r = expression(text, width);
+  for (let row = 0; row < 512; row++) {
+    const [a, b, s] = [row & 15, (row >> 4) & 15, row >> 8];
+    expect(r.set({ a, b, s }).number('y')).toBe(expected(a, b, s));
+  }
+});
+
+test('a case chooses by its labels, several of them too, and else by its default', () => {
+  const r = rig(`
+    module desk(input [1:0] op, input [3:0] a, b, output reg [3:0] y, output reg twice);
+      always @* begin
+        twice = 1'b0;
+        case (op)
+          2'b00: y = a + b;
+          2'b01: y = a - b;
+          2'b10, 2'b11: begin y = a & b; twice = 1'b1; end
+        endcase
+      end
+    endmodule`);
+  expect(r.netlist.storage).toHaveLength(0);
+  expect(r.set({ a: 9, b: 5, op: 0 }).number('y')).toBe(14);
+  expect(r.set({ op: 1 }).number('y')).toBe(4);
+  expect([r.set({ op: 2 }).number('y'), r.number('twice')]).toEqual([1, 1]);
+  expect(r.set({ op: 3 }).number('y')).toBe(1);
+  const detector = rig(`
+    module found(input clk, rst, d, output hit);
+      reg [1:0] s;
+      always @(posedge clk or posedge rst)
+        if (rst) s <= 2'd0;
+        else case (s)
+          2'd0: s <= d ? 2'd1 : 2'd0;
+          2'd1: s <= d ? 2'd1 : 2'd2;
+          2'd2: s <= d ? 2'd3 : 2'd0;
+          default: s <= d ? 2'd1 : 2'd2;
+        endcase
+      assign hit = s == 2'd3;
+    endmodule`);
+  detector.set({ rst: 1 }).set({ rst: 0 });
+  const hits = [...'1011010110'].map((d) => detector.pulse('clk', { d: Number(d) }).word('hit')).join('');
+  // It finds 101, also where two of them share a 1.
+  expect(hits).toBe('0010010100');
+});
+
 test('instances by name and by position, with parameters, copies for each set of them', () => {
   const lesson = read(`
     module full(input a, b, ci, output s, co);
@@ -226,9 +282,14 @@ test.each<[string, string, RegExp]>([
   ['an open comment', 'module t(); /* and so on', /column 13: a comment begins here and never ends/],
   ['a strange character', 'module t(); € endmodule', /the character “€” is not part of Verilog/],
   [
-    'arithmetic',
-    'module t(input [3:0] a, output [3:0] y); assign y = a + 1; endmodule',
-    /“\+” on signals is outside the part/,
+    'a product',
+    'module t(input [3:0] a, output [3:0] y); assign y = a * a; endmodule',
+    /“\*” on signals is outside the part/,
+  ],
+  [
+    'a case without end',
+    'module t(input a, output reg y); always @* case (a) 1: y = 0; endmodule',
+    /“endcase”|endmodule/,
   ],
   ['a task', 'module t(); task x; endtask endmodule', /“task” is outside the part/],
   ['a memory', 'module t(); reg [7:0] m [0:3]; endmodule', /a memory is outside the part/],

@@ -29,6 +29,13 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
       const elsewhere = face !== null && !face.contains(sheet.current);
       if (latest.current.press({ ...pressOf(event), elsewhere })) event.preventDefault();
     };
+    // A key that no field knows what to do with is for the page.
+    const onPageKey = (event: KeyboardEvent) => {
+      if (event.key !== 'F9' || !takesKeys(event.target)) return;
+      if (!latest.current.press({ ...pressOf(event), elsewhere: true })) return;
+      event.preventDefault();
+      event.stopPropagation();
+    };
     const onRelease = (event: KeyboardEvent) => latest.current.release(event.key);
     const isOurs = (event: ClipboardEvent) => !event.defaultPrevented && !takesKeys(event.target);
     const copy = (event: ClipboardEvent, cut: boolean) => {
@@ -47,6 +54,7 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
       event.preventDefault();
       latest.current.paste(text);
     };
+    window.addEventListener('keydown', onPageKey, true);
     window.addEventListener('keydown', onKey);
     window.addEventListener('keyup', onRelease);
     window.addEventListener('copy', onCopy);
@@ -54,6 +62,7 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
     window.addEventListener('paste', onPaste);
     pressAgain(takeEarlyKeys());
     return () => {
+      window.removeEventListener('keydown', onPageKey, true);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('keyup', onRelease);
       window.removeEventListener('copy', onCopy);
