@@ -106,7 +106,7 @@ async function tour(theme, names) {
     const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
     const box = await diagram.boundingBox();
     const lanes = Number(await diagram.getAttribute('data-lanes'));
-    const height = Math.min(72, Math.max(26, (box.height - 42) / lanes));
+    const height = Math.min(72, Math.max(18, (box.height - 42) / lanes));
     if (more) await page.keyboard.down('Shift');
     await page.mouse.click(box.x + 60, box.y + 34 + height * (nth + 0.5));
     if (more) await page.keyboard.up('Shift');
@@ -120,7 +120,7 @@ async function tour(theme, names) {
   await runTo('2.3 us');
   await lane(1);
   await lane(4, true);
-  await page.getByRole('button', { name: 'Group as one number' }).click();
+  await page.keyboard.press('g');
   await runTo('2.07 us');
   const diagram = page.getByRole('slider', { name: 'Moment on the timing diagram' });
   await diagram.focus();
@@ -138,6 +138,12 @@ async function tour(theme, names) {
   await page.keyboard.press('0');
   await page.mouse.move(640, 790);
   await shot('states');
+
+  await open('Lamp chase');
+  await face('Text');
+  await page.getByRole('region', { name: 'Text' }).getByRole('button', { name: /dff|flip_flop/ }).first().click();
+  await page.mouse.move(640, 790);
+  await shot('text');
 
   await open('Queue selector');
   for (const name of ['Formula', 'Map']) await face(name);
@@ -261,6 +267,7 @@ try {
     'lesson-lamp-chase',
     'ride-timer',
     'states',
+    'text',
     'functions',
     'planned',
     'drawn',
@@ -268,7 +275,7 @@ try {
     'marking',
     'marking-look',
   ]);
-  await tour('dark', ['functions', 'lesson-interlock', 'actions', 'ride-timer']);
+  await tour('dark', ['functions', 'lesson-interlock', 'actions']);
 } finally {
   await browser.close();
   server.kill();
