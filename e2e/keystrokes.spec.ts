@@ -234,13 +234,7 @@ test('half adder by mouse, through the ring and from pin to pin, labelled and tr
     [14, 'S'],
     [24, 'C'],
   ] as const) {
-    await me.drag([27, y], [36, y]);
-    const list = page.getByRole('listbox', { name: 'Parts', exact: true }).getByRole('option');
-    if (label === 'C') {
-      await expect(list.first()).toContainText('Lamp');
-      const [px, py] = await hand.pixel(36, y);
-      await me.pressOn(() => page.mouse.click(px, py), true);
-    } else await me.pressOn(() => list.filter({ hasText: 'Lamp' }).first().click(), false);
+    await pull(me, page, hand, [27, y], [36, y], 'Lamp');
     await me.label(label);
   }
   await me.press(() => hand.click(8, 24));
@@ -261,10 +255,16 @@ async function pull(
 ): Promise<void> {
   await me.drag(from, to);
   const list = page.getByRole('listbox', { name: 'Parts', exact: true }).getByRole('option');
-  await expect(list.first()).toBeVisible();
+  // It comes to stand with its first line under the hand.
+  const [x, y] = await hand.pixel(...to);
+  await expect
+    .poll(async () => {
+      const box = await list.first().boundingBox();
+      return box && x > box.x && x < box.x + box.width && y > box.y && y < box.y + box.height;
+    })
+    .toBe(true);
   const isFirst = (await list.first().textContent())!.startsWith(name);
   if (isFirst) {
-    const [x, y] = await hand.pixel(...to);
     await me.pressOn(() => page.mouse.click(x, y), true);
   } else await me.pressOn(() => list.filter({ hasText: name }).first().click(), false);
 }

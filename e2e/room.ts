@@ -23,7 +23,7 @@ export function crowded(page: Page): Promise<string[]> {
       );
     };
     const LAYER =
-      '[role="dialog"], [role="menu"], [data-radix-popper-content-wrapper], [role="status"], [role="alert"], [aria-label="First steps"]';
+      '[role="dialog"], [role="menu"], [data-radix-popper-content-wrapper], [role="status"], [role="alert"], [aria-label="First steps"], [data-open]';
     /** The box of an element as far as it is scrolled into what holds it. */
     const seenBox = (e: Element) => {
       let { left, top, right, bottom } = e.getBoundingClientRect();

@@ -141,7 +141,11 @@ async function tour(theme, names) {
 
   await open('Lamp chase');
   await face('Text');
-  await page.getByRole('region', { name: 'Text' }).getByRole('button', { name: /dff|flip_flop/ }).first().click();
+  await page
+    .getByRole('region', { name: 'Text' })
+    .getByRole('button', { name: /dff|flip_flop/ })
+    .first()
+    .click();
   await page.mouse.move(640, 790);
   await shot('text');
 

@@ -5,7 +5,7 @@ import { canEdit } from './conditions';
 
 /** A setting of the lesson that is one of a few values. */
 export interface SettingChoice {
-  readonly setting: 'symbols' | 'crossings' | 'buses' | 'powerUp';
+  readonly setting: 'symbols' | 'crossings' | 'buses' | 'powerUp' | 'terms';
   readonly title: string;
   /** As it follows “change”, in a step of undo. */
   readonly what: string;
@@ -38,6 +38,10 @@ export const SETTINGS: readonly SettingChoice[] = [
     signed: "two's complement",
   }),
   choice('powerUp', 'Flip-flops power up as', 'the power-up state', { '0': '0', '1': '1', X: 'X (unknown)' }),
+  choice('terms', 'Equal terms of statements', 'how equal terms are drawn', {
+    written: 'as written',
+    shared: 'shared',
+  }),
 ];
 
 /** A command for each value of each setting. */

@@ -74,6 +74,8 @@ export const SettingsFile = z.object({
   buses: z._default(z.enum(RADICES), 'hexadecimal'),
   /** Whether parts take time: not at all, 1 ns each, or their own. */
   delays: z._default(z.enum(DELAYS), 'zero'),
+  /** Whether a statement draws equal terms as often as they are written, or once. */
+  terms: z._default(z.enum(['written', 'shared']), 'written'),
 });
 
 export const LessonFile = z.object({

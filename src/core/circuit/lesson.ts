@@ -25,6 +25,8 @@ export interface Settings {
   readonly buses: Radix;
   /** Whether parts take time: not at all, 1 ns each, or their own. */
   readonly delays: Delays;
+  /** Whether a statement draws equal terms as often as they are written, or leads one to all that read it. */
+  readonly terms: 'written' | 'shared';
 }
 
 export const DEFAULT_SETTINGS: Settings = {
@@ -33,6 +35,7 @@ export const DEFAULT_SETTINGS: Settings = {
   crossings: 'plain',
   buses: 'unsigned',
   delays: 'zero',
+  terms: 'written',
 };
 
 export type ParamValue = string | number | boolean | readonly number[];

@@ -9,92 +9,17 @@ import { freePlace } from '../drawing/geometry/free-place';
 import { footprintOf, pinOf, pinsOf } from '../drawing/geometry/placement';
 import { wireNets } from '../drawing/geometry/wire-nets';
 import { group } from '../drawing/routing/reroute';
-import { type Expression, namesOf } from '../logic/expression/expression';
-import { limitFanIn } from '../logic/expression/limit-fan-in';
+import { namesOf } from '../logic/expression/expression';
 import { blockParams } from '../netlist/blocks';
 import { type BlockParams, readPins } from '../parts/block';
 import { findKind, roleOf } from '../parts/catalogue';
-import { MOST_GATE_INPUTS } from '../parts/gates';
 import { readParams } from '../parts/params';
 import { expectDone } from '../values/result';
 import type { Call } from './call';
+import { type Gate, gatesOf, late } from './gates-of-expression';
 import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
 import { type Pieces, pieceWidth } from './pieces';
 import type { Statement } from './statement';
-
-/** A gate to be drawn: its kind, its operands, and its distance from the inputs. */
-interface Gate {
-  readonly kind: string;
-  readonly params: Params;
-  readonly reads: readonly (Gate | string)[];
-  readonly level: number;
-}
-
-/**
- * The gates of an expression, a NOT of a name only once, a NOT of a gate as the inverting gate; none with too many inputs.
- * @param inverseOf what on the sheet is the opposite of a name already; null where nothing is.
- */
-function gatesOf(
-  expression: Expression,
-  width: number,
-  inverseOf: (name: string) => string | null,
-): Gate | string {
-  const nots = new Map<string, Gate>();
-  const level = (reads: readonly (Gate | string)[]) =>
-    1 + Math.max(0, ...reads.map((r) => (typeof r === 'string' ? 0 : r.level)));
-  const INVERSE: Record<string, string> = {
-    and: 'nand',
-    or: 'nor',
-    xor: 'xnor',
-    nand: 'and',
-    nor: 'or',
-    xnor: 'xor',
-  };
-  const make = (e: Expression): Gate | string => {
-    switch (e.op) {
-      case 'name':
-        return e.name;
-      case 'constant':
-        return { kind: 'constant', params: { value: e.value }, reads: [], level: 0 };
-      case 'not': {
-        const inner = make(e.of);
-        if (typeof inner === 'string') {
-          const there = inverseOf(inner);
-          if (there !== null) return there;
-          let not = nots.get(inner);
-          if (!not) {
-            not = { kind: 'not', params: { width }, reads: [inner], level: 1 };
-            nots.set(inner, not);
-          }
-          return not;
-        }
-        const turned = INVERSE[inner.kind];
-        if (turned) return { ...inner, kind: turned };
-        return inner.kind === 'not'
-          ? inner.reads[0]!
-          : { kind: 'not', params: { width }, reads: [inner], level: level([inner]) };
-      }
-      default: {
-        const reads = e.of.map(make);
-        return { kind: e.op, params: { inputs: reads.length, width }, reads, level: level(reads) };
-      }
-    }
-  };
-  return make(limitFanIn(expression, MOST_GATE_INPUTS));
-}
-
-/**
- * Gates in columns as far to the right as their readers allow, so that a product without a NOT stands with
- * the others.
- */
-function late(gates: readonly Gate[]): ReadonlyMap<Gate, number> {
-  const levels = new Map<Gate, number>();
-  for (const gate of [...gates].reverse()) {
-    const readers = gates.filter((g) => g.reads.includes(gate)).map((g) => levels.get(g)!);
-    levels.set(gate, readers.length ? Math.min(...readers) - 1 : gate.level);
-  }
-  return levels;
-}
 
 /** Grid steps between columns, and between parts of one. */
 const ACROSS = 10;
@@ -136,7 +61,9 @@ export function drawStatement(
     if (!pieces.has(name) && !name.includes('.')) input(name, width);
   const { targets, expression } = statement;
   for (const name of namesOf(expression)) pen.takeApart(name, pieces);
-  const root = gatesOf(expression, width, (name) => pen.inverseOf(name));
+  const isShared = lesson.settings.terms === 'shared';
+  const written = gatesOf(expression, width, (name) => pen.inverseOf(name), isShared);
+  const root = isShared ? pen.reused(written) : written;
   const gates: Gate[] = [];
   const gather = (gate: Gate | string) => {
     if (typeof gate === 'string' || gates.includes(gate)) return;
@@ -163,6 +90,23 @@ function notOn(sheet: Sheet, source: End): End | null {
   for (const part of sheet.parts.values())
     if (part.kind === 'not' && nets.ofEnd({ part: part.id, port: 'A' }) === net)
       return { part: part.id, port: 'Y' };
+  return null;
+}
+
+/** The gate of a sheet that is of a kind and reads the same ends already, in any order; null where none does. */
+function gateOn(sheet: Sheet, { kind, params }: Gate, ends: readonly End[]): string | null {
+  const nets = wireNets(sheet);
+  const netOf = (end: End) => ('part' in end ? nets.ofEnd(end) : nets.ofWire(end.wire));
+  const wanted = ends.map(netOf);
+  if (wanted.includes(undefined)) return null;
+  const read = wanted.sort().join();
+  for (const part of sheet.parts.values()) {
+    if (part.kind !== kind || (part.params.inverted as readonly number[] | undefined)?.length) continue;
+    if (part.params.width !== params.width) continue;
+    const inputs = pinsOf(part).filter((p) => p.port.direction === 'in');
+    const own = inputs.map((p) => nets.ofEnd({ part: part.id, port: p.port.name }));
+    if (own.length === ends.length && own.sort().join() === read) return part.id;
+  }
   return null;
 }
 
@@ -225,6 +169,31 @@ class Pen {
     if (!end) return null;
     this.known.set(found, end);
     return found;
+  }
+
+  /** Gates with those left out that are on the sheet already: names of these stand in their places. */
+  reused(root: Gate | string): Gate | string {
+    const done = new Map<Gate, Gate | string>();
+    const reuse = (gate: Gate | string): Gate | string => {
+      if (typeof gate === 'string') return gate;
+      const known = done.get(gate);
+      if (known !== undefined) return known;
+      const reads = gate.reads.map(reuse);
+      const names = reads.filter((r) => typeof r === 'string');
+      const there =
+        names.length === reads.length && names.length > 0
+          ? gateOn(
+              this.sheet,
+              gate,
+              names.map((n) => this.sourceOf(n)),
+            )
+          : null;
+      const now = there === null ? { ...gate, reads } : `gate ${there}`;
+      if (there !== null) this.known.set(`gate ${there}`, { part: there, port: 'Y' });
+      done.set(gate, now);
+      return now;
+    };
+    return reuse(root);
   }
 
   /**

@@ -63,6 +63,35 @@ test('statements share the inverters that are there, and the other output of a f
   expectTidy(t.sheet);
 });
 
+test('equal terms are drawn as often as they are written, or once where they are shared', () => {
+  const draws = (terms: 'written' | 'shared') => {
+    const s = new Sketch();
+    s.lesson = { ...s.lesson, settings: { ...s.lesson.settings, terms } };
+    draw(s, 'Y = (A and B) xor ((B and A) or C)');
+    draw(s, 'Z = (A and B) or D');
+    expectTidy(s.sheet);
+    return s;
+  };
+  expect(kinds(draws('written'), 'and')).toHaveLength(3);
+  const shared = draws('shared');
+  expect(kinds(shared, 'and')).toHaveLength(1);
+  expect(shared.columns()).toEqual(draws('written').columns());
+  // A gate with a bubble, or of other operands, is another one.
+  const t = new Sketch();
+  t.lesson = { ...t.lesson, settings: { ...t.lesson.settings, terms: 'shared' } };
+  draw(t, 'Y = A and B');
+  const [gate] = kinds(t, 'and');
+  t.make({
+    type: 'changePart',
+    sheet: t.sheet.id,
+    id: gate!.id,
+    change: { params: { ...gate!.params, inverted: [0] } },
+  });
+  draw(t, 'Z = A and B');
+  draw(t, 'W = A and C');
+  expect(kinds(t, 'and')).toHaveLength(3);
+});
+
 test('several pins are driven at once, by a name or by a constant', () => {
   const s = new Sketch();
   for (const [i, label] of ['Q0', 'Q1', 'Q2'].entries()) s.place('jkff', 20, 12 * i, label);
