@@ -151,13 +151,13 @@ function Shown({ machine }: { machine: Machine }) {
             {lost.length > 12 && ` and ${lost.length - 12} more`}.
           </p>
         )}
-        <p className="flex flex-wrap items-center gap-2 text-quiet">
-          {machine.inputs.length > 0 && <span>Arrows: {plain(machine.inputs)} ·</span>}
+        <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-quiet">
+          {machine.inputs.length > 0 && <span>Arrows: {plain(machine.inputs)}</span>}
           <span>bits {plain(machine.bits)}</span>
-          {machine.outputs.length > 0 && <span>· outputs {plain(machine.outputs)}</span>}
+          {machine.outputs.length > 0 && <span>outputs {plain(machine.outputs)}</span>}
           {now !== -1 && !readOnly && (
             <label className="flex items-center gap-1">
-              · now called
+              now called
               <input
                 key={`${code} ${names.get(code) ?? ''}`}
                 className="h-6 w-24 rounded-md border border-hairline bg-raised px-1 text-ink"

@@ -108,7 +108,7 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
     event.preventDefault();
     event.stopPropagation();
   };
-  const numbers = Math.max(3, String(rowsOfAll - 1).length * 0.5 + 1.25);
+  const numbers = Math.max(2.5, String(rowsOfAll - 1).length * 0.5 + 1.25);
   const columns = `${numbers}rem repeat(${plan.inputs.length}, minmax(2.6rem, 1fr)) repeat(${plan.outputs.length}, minmax(4.4rem, 1.4fr))`;
   return (
     <>

@@ -69,12 +69,12 @@ export function TableGrid({ table, asNumbers, only, onChange }: Props) {
   };
 
   // Wide enough for the number of the last row.
-  const numbers = Math.max(3, String(table.rows - 1).length * 0.5 + 1.25);
+  const numbers = Math.max(2.5, String(table.rows - 1).length * 0.5 + 1.25);
   const inputs = shown.filter((column) => !column.isOutput);
   const run = inputs.length > MOST_CELLS && !asNumbers ? runWidth(inputs) : null;
-  const each = run ? `${run}rem` : 'minmax(3.2rem, 1fr)';
+  const each = run ? `${run}rem` : 'minmax(3.1rem, 1fr)';
   const rest = shown.length - inputs.length;
-  const columns = `${numbers}rem 1.6rem repeat(${inputs.length}, ${each}) repeat(${rest}, minmax(3.2rem, 1fr))`;
+  const columns = `${numbers}rem 1.4rem repeat(${inputs.length}, ${each}) repeat(${rest}, minmax(3.1rem, 1fr))`;
   const inRow = useMemo(
     () => ({ table, shown, radix, columns, run, onChange, onRow: (row: number) => session.goToRow(row) }),
     [table, shown, radix, columns, run, onChange, session],
