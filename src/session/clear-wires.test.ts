@@ -4,7 +4,7 @@ import { settle } from '@/core/drawing/editing/settle';
 import { roomOf } from '@/core/drawing/geometry/free-place';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import { dice } from '@/core/testing/dice';
-import { looksJoined, runsOverThings } from '@/core/testing/tidy-sheet';
+import { crossesLabels, looksJoined, runsOverThings } from '@/core/testing/tidy-sheet';
 import { Session } from './session';
 import { randomGesture } from './testing/random-gesture';
 
@@ -19,7 +19,7 @@ function stacked(sheet: Sheet): string[] {
   );
 }
 
-test('over 10,000 random gestures no wire runs along another net or over a part, and no part stands on another', () => {
+test('over 10,000 random gestures no wire runs along another net or over a part or label, and no part stands on another', () => {
   for (let run = 0; run < 50; run++) {
     const roll = dice(1 + run);
     const session = new Session(emptyLesson('l', 'L'), { updateDerived });
@@ -27,7 +27,12 @@ test('over 10,000 random gestures no wire runs along another net or over a part,
     for (let i = 0; i < 200; i++) {
       randomGesture(session, roll, 14);
       const { sheet } = session;
-      const wrong = [...looksJoined(sheet), ...runsOverThings(sheet), ...stacked(sheet)];
+      const wrong = [
+        ...looksJoined(sheet),
+        ...runsOverThings(sheet),
+        ...stacked(sheet),
+        ...crossesLabels(sheet),
+      ];
       if (wrong.length > 0) throw new Error(`run ${run}, gesture ${i}: ${wrong.slice(0, 5).join('; ')}`);
     }
   }

@@ -13,6 +13,7 @@ import {
   bodyOf,
   courseOf,
   footprintOf,
+  labelBesidePins,
   labelSide,
   oriented,
   pinsOf,
@@ -182,8 +183,11 @@ function labelLine(part: Part): string | null {
       return textLine({ x: body.x0 - 0.85, y: middle }, part.label, 1.15, 'right', more);
     case 'right':
       return textLine({ x: body.x1 + 1.3, y: middle }, part.label, 1.15, 'left', more);
-    case 'top':
-      return textLine({ x: (body.x0 + body.x1) / 2, y: body.y0 - 0.6 }, part.label, 1.15, 'center', more);
+    case 'top': {
+      const beside = labelBesidePins(part);
+      const at = { x: beside ?? (body.x0 + body.x1) / 2, y: body.y0 - 0.6 };
+      return textLine(at, part.label, 1.15, beside === null ? 'center' : 'left', more);
+    }
     default:
       return null;
   }

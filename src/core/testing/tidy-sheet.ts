@@ -1,6 +1,14 @@
-import { contains, eachSegment, grown, type Point, samePoint } from '../circuit/geometry';
+import {
+  boxOfPiece,
+  contains,
+  eachSegment,
+  grown,
+  overlap,
+  type Point,
+  samePoint,
+} from '../circuit/geometry';
 import type { Sheet } from '../circuit/lesson';
-import { bodyOf, courseOf, endPoint, pinsOf } from '../drawing/geometry/placement';
+import { bodyOf, courseOf, endPoint, labelBox, pinsOf } from '../drawing/geometry/placement';
 import { wireNets } from '../drawing/geometry/wire-nets';
 
 /** All grid points of a straight piece. */
@@ -75,5 +83,23 @@ export function looksJoined(sheet: Sheet): string[] {
         if (there !== undefined && there !== net) found.push(`${id} over a corner at ${p.x} ${p.y}`);
       }
     });
+  return found;
+}
+
+/** Wires that cross the label of a part. */
+export function crossesLabels(sheet: Sheet): string[] {
+  const found: string[] = [];
+  for (const part of sheet.parts.values()) {
+    const label = labelBox(part);
+    if (!label) continue;
+    const letters = grown(label, -0.3);
+    for (const wire of sheet.wires.values()) {
+      let isOver = false;
+      eachSegment(courseOf(sheet, wire), (a, b) => {
+        isOver ||= overlap(boxOfPiece(a, b), letters);
+      });
+      if (isOver) found.push(`${wire.id} over the label of ${part.id}`);
+    }
+  }
   return found;
 }

@@ -11,14 +11,14 @@ import {
 } from '../../circuit/geometry';
 import { isPinEnd, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../../circuit/lesson';
 import { freePlace, standsClear } from '../geometry/free-place';
-import { bodyOf, courseOf, footprintOf, pinsOf } from '../geometry/placement';
+import { bodyOf, courseOf, footprintOf, labelBox, pinsOf } from '../geometry/placement';
 import { spatialIndexOf } from '../geometry/spatial-index';
 import { type WireNets, wireNets } from '../geometry/wire-nets';
 import { group, reroute, withBranches } from '../routing/reroute';
 import { moveEach } from './gestures';
 
 /*
- * What every gesture leaves behind it: no part stands on another, and no wire runs along, or ends on, anything that it
+ * What every gesture leaves behind it: no part stands on another, and no wire runs over a label, or along anything that it
  * is not joined to.
  */
 
@@ -117,8 +117,99 @@ export function settle(before: Lesson, after: Lesson, edit: Edit): Edit[] {
         for (const wire of wiresPut(edit, sheetId)) touched.wires.add(wire);
       }
     }
+    for (const id of overLabels(sheetOf(lesson, sheetId)!, touched)) {
+      const edit = roundLabels(lesson, sheetId, id) ?? besideLabels(lesson, sheetId, id, parts);
+      if (edit) make(edit);
+    }
   }
   return edits;
+}
+
+/** The price, in grid steps, at which a course that crossed a label goes round it instead. */
+const ROUND_LABEL = 60;
+
+/** Wires among those put, and those near parts put, that cross the label of a part; courses drawn by hand are left. */
+function overLabels(sheet: Sheet, { parts, wires }: Put): string[] {
+  const index = spatialIndexOf(sheet);
+  const near = new Set(wires);
+  for (const id of parts) {
+    const box = sheet.parts.has(id) ? labelBox(sheet.parts.get(id)!) : null;
+    for (const { wire } of box ? index.wiresIn(box) : []) if (wire) near.add(wire);
+  }
+  return [...near].filter((id) => {
+    const wire = sheet.wires.get(id);
+    return wire && !wire.drawn && labelsCrossed(sheet, [id]) > 0;
+  });
+}
+
+/** How many labels of parts some wires cross, each as often as there are wires. */
+const labelsCrossed = (sheet: Sheet, wires: readonly string[]): number =>
+  wires.reduce(
+    (sum, id) => sum + (sheet.wires.has(id) ? labelledOn(sheet, sheet.wires.get(id)!).length : 0),
+    0,
+  );
+
+/**
+ * The edit by which a part with more air around it lets a wire pass clear of all labels: one at its end, or one that was put
+ * there just now. Null where none does.
+ */
+function besideLabels(lesson: Lesson, sheetId: string, id: string, put: ReadonlySet<string>): Edit | null {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const wire = sheet.wires.get(id)!;
+  const ends = [wire.from, wire.to].flatMap((end) => (isPinEnd(end) ? [end.part] : []));
+  const near = [...ends, ...labelledOn(sheet, wire)];
+  near.sort((a, b) => Number(put.has(b)) - Number(put.has(a)));
+  for (const air of WIDER_AIR)
+    for (const one of new Set(near)) {
+      const part = sheet.parts.get(one)!;
+      const at = freePlace(sheet, part, { overWires: true, air });
+      if (samePoint(at, part.at)) continue;
+      const moved = moveEach(lesson, sheetId, new Map([[one, { x: at.x - part.at.x, y: at.y - part.at.y }]]));
+      const applied = apply(lesson, moved);
+      if (!applied.ok) continue;
+      const round = roundLabels(applied.value, sheetId, id);
+      const edit = round ? group([moved, round]) : moved;
+      const done = round ? apply(applied.value, round) : applied;
+      const after = done.ok ? sheetOf(done.value, sheetId) : undefined;
+      const changed = putBy(edit).get(sheetId)!;
+      if (after && unclearWires(after, changed, false).size === 0 && overLabels(after, changed).length === 0)
+        return edit;
+    }
+  return null;
+}
+
+/** The parts whose labels a wire crosses. */
+function labelledOn(sheet: Sheet, wire: Wire): string[] {
+  const points = courseOf(sheet, wire);
+  const bounds = boundingBoxOfPoints(points);
+  return bounds
+    ? spatialIndexOf(sheet)
+        .partsIn(bounds)
+        .filter((part) => crosses(points, part))
+        .map((part) => part.id)
+    : [];
+}
+
+/** Whether a course crosses the label of a part. */
+function crosses(points: readonly Point[], part: Part): boolean {
+  const label = labelBox(part);
+  let isOver = false;
+  if (label)
+    eachSegment(points, (a, b) => {
+      isOver ||= overlap(boxOfPiece(a, b), grown(label, -0.3));
+    });
+  return isOver;
+}
+
+/** The edit by which a wire goes round the labels that it crosses; null where it has to cross as many. */
+function roundLabels(lesson: Lesson, sheetId: string, id: string): Edit | null {
+  const sheet = sheetOf(lesson, sheetId)!;
+  const wires = withBranches(sheet, new Set([id]));
+  const edit = group(reroute(sheet, wires, 0, ROUND_LABEL));
+  const applied = apply(lesson, edit);
+  const after = applied.ok ? sheetOf(applied.value, sheetId) : undefined;
+  if (!after || unclearWires(after, putBy(edit).get(sheetId)!, false).size > 0) return null;
+  return labelsCrossed(after, wires) < labelsCrossed(sheet, wires) ? edit : null;
 }
 
 const MOST_ROUNDS = 3;

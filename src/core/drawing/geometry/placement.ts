@@ -153,15 +153,33 @@ export function labelBox(part: Part): Box | null {
       return { x0: e.x0 - wide, y0: y - 0.7, x1: e.x0, y1: y + 0.7 };
     case 'right':
       return { x0: e.x1, y0: y - 0.7, x1: e.x1 + wide, y1: y + 0.7 };
-    case 'top':
-      return { x0: x - wide / 2, y0: e.y0 - 1.7, x1: x + wide / 2, y1: e.y0 };
+    case 'top': {
+      const beside = labelBesidePins(part);
+      if (beside === null) return { x0: x - wide / 2, y0: e.y0 - 1.7, x1: x + wide / 2, y1: e.y0 };
+      const { y0 } = bodyOf(part);
+      return { x0: beside - 0.3, y0: y0 - 1.7, x1: beside - 0.3 + wide, y1: y0 };
+    }
     default:
       return null;
   }
 }
 
+type LabelSide = 'left' | 'right' | 'top' | 'none';
+
 /** The side of the body on which the label is free of wires, whatever way the part is turned. */
-export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
+export function labelSide(part: Part): LabelSide {
+  const usual = usualLabelSide(part);
+  if (usual === 'none' || isFreeOfPins(part, usual)) return usual;
+  return (['top', 'right', 'left'] as const).find((side) => isFreeOfPins(part, side)) ?? usual;
+}
+
+/** Where a label over a part begins that has pins there: to the right of them; null where it stands in the middle. */
+export function labelBesidePins(part: Part): number | null {
+  const above = pinsOf(part).filter(({ out }) => out.y < 0);
+  return above.length === 0 ? null : Math.max(...above.map(({ at }) => at.x)) + 0.7;
+}
+
+function usualLabelSide(part: Part): LabelSide {
   const own = kindOf(part).labelSide;
   const side = typeof own === 'function' ? own(part.params) : own;
   if (side === 'left' || side === 'right') {
@@ -170,6 +188,9 @@ export function labelSide(part: Part): 'left' | 'right' | 'top' | 'none' {
   }
   return side;
 }
+
+const isFreeOfPins = (part: Part, side: 'left' | 'right' | 'top'): boolean =>
+  pinsOf(part).every(({ out }) => (side === 'top' ? out.y >= 0 : side === 'left' ? out.x >= 0 : out.x <= 0));
 
 /** The objects of a sheet that decide where ends lie. */
 type Parts = Pick<Sheet, 'parts'> & Partial<Sheet>;

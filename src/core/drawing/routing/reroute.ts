@@ -65,13 +65,19 @@ const MOST_RETRIES = 2;
  * The edits that route wires again, each branch put back onto its host's new course at the nearest point. A
  * wire that finds no course is routed first, and those that shut it in after it.
  */
-export function reroute(sheet: Sheet, wires: readonly string[], retries = MOST_RETRIES): Edit[] {
+export function reroute(
+  sheet: Sheet,
+  wires: readonly string[],
+  retries = MOST_RETRIES,
+  overLabel?: number,
+): Edit[] {
   if (wires.length === 0) return [];
   const edits: Edit[] = [];
   const stuck: string[] = [];
   const nets = wireNets(sheet);
   const ends = wires.flatMap((id) => courseOf(sheet, sheet.wires.get(id)!));
   const obstacles = new Obstacles(sheet, nets, new Set(wires), ends);
+  if (overLabel !== undefined) obstacles.overLabel = overLabel;
   const laid = new Map(sheet.wires);
   const now = (): Sheet => ({ ...sheet, wires: laid });
   const todo = new Set(wires);

@@ -61,6 +61,9 @@ export class Obstacles {
   /** Nets that turn or end at a point. */
   private readonly nodes: Int32Array;
 
+  /** The price of a step over a label, or anything else that is written beside a part. */
+  overLabel = OVER_LABEL;
+
   /**
    * @param without wires that are about to be routed again and so are no obstacles.
    * @param ends the ends to be connected: only obstacles as near to them as a course may go are recorded.
@@ -208,6 +211,7 @@ function shutIn(obstacles: Obstacles, { at, out }: RouteEnd, net: number): boole
 }
 
 function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number, box: Box): Point[] | null {
+  const { overLabel } = obstacles;
   const width = box.x1 - box.x0 + 1;
   const height = box.y1 - box.y0 + 1;
   const cells = width * height;
@@ -282,7 +286,7 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
       if (turns) price += BEND;
       if (there & crossing) price += CROSSING;
       if (there & BESIDE) price += BESIDE_BODY;
-      if (there & LABEL) price += OVER_LABEL;
+      if (there & LABEL) price += overLabel;
       const aside = step.x !== 0 ? width : 1;
       const room = step.x !== 0 ? ny : nx;
       if (room > 0 && flags[next - aside]! & running) price += BESIDE_WIRE;

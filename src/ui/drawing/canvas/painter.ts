@@ -1,6 +1,14 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/lesson';
-import { bodyOf, courseOf, labelSide, oriented, pinsOf, textSide } from '@/core/drawing/geometry/placement';
+import {
+  bodyOf,
+  courseOf,
+  labelBesidePins,
+  labelSide,
+  oriented,
+  pinsOf,
+  textSide,
+} from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
@@ -285,7 +293,9 @@ function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette:
   } else if (side === 'right') {
     writeText(g, part.label, body.x1 + 1.3, middle, size, 'left');
   } else if (side === 'top') {
-    writeText(g, part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6, size, 'center');
+    const beside = labelBesidePins(part);
+    if (beside === null) writeText(g, part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6, size, 'center');
+    else writeText(g, part.label, beside, body.y0 - 0.6, size, 'left');
   }
 }
 
