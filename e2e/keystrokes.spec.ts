@@ -185,7 +185,7 @@ test('ripple decade counter with a display: cut at ten, and its short state foun
     await me.line(line);
   await expect(page.getByText('all wired')).toBeVisible();
   await me.key('Escape');
-  // It counts to nine and begins anew.
+  // After nine it starts again at 0.
   for (const digit of '12345678901') {
     for (let half = 0; half < 2; half++) await me.key('ArrowRight');
     await expect(page.getByRole('option', { name: /^N, / })).toContainText(`shows ${digit}`);

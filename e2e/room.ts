@@ -43,7 +43,7 @@ export function crowded(page: Page): Promise<string[]> {
     ].filter((e) => isSeen(e) && !(e instanceof HTMLInputElement && e.type === 'file'));
     for (const [i, a] of controls.entries())
       for (const b of controls.slice(i + 1)) {
-        // What can be done with a lane stands on the diagram, at the lane.
+        // The button that opens the menu of a lane stands on the diagram.
         if (a.matches('[role="slider"]') && a.parentElement!.contains(b)) continue;
         if (a.contains(b) || b.contains(a) || a.closest(LAYER) !== b.closest(LAYER)) continue;
         const [p, q] = [seenBox(a), seenBox(b)];

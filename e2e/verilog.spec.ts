@@ -72,7 +72,7 @@ test('the text face follows the drawing, lights what is selected, selects its pa
   await line.getByRole('button').click();
   await expect(line).toHaveAttribute('aria-current', 'true');
   await expect(page.getByRole('option', { name: /^AND 1/ })).toHaveAttribute('aria-selected', 'true');
-  // What is done to the selected part shows at once, and the keys are the drawing's again.
+  // The text follows a change to the selected part, and keys go to the drawing again.
   await page.keyboard.press('Delete');
   await expect(face).toContainText('3 parts');
   await expect(line).toHaveCount(0);
@@ -82,7 +82,7 @@ test('the text face follows the drawing, lights what is selected, selects its pa
   await expect(page.getByText(/lines are on the clipboard/)).toBeVisible();
   const copied = await page.evaluate(() => navigator.clipboard.readText());
   expect(copied).toMatch(/module Sheet_1 \(\n {2}input wire Key,\n/);
-  // What was copied is read again.
+  // The copied text can be imported.
   await page.goto('/');
   await page.getByLabel('Lesson, exercise or Verilog files').setInputFiles(asFile('again.v', copied));
   await expect(page.getByText('The lesson is on the shelf.')).toBeVisible();

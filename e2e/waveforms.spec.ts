@@ -104,6 +104,9 @@ test('a counter is drawn from its numbers, and its lanes are read in decimal', a
 test('a run is saved as a dump, and a lane is searched, captioned, hidden and shown', async ({ page }) => {
   await open(page, 'Lamp chase');
   await halves(page, 8);
+  // With no lane chosen there is nothing to hide or to group, and nothing to undo.
+  for (const key of ['h', 'g']) await page.keyboard.press(key);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
   await lane(page, 1);
   const menu = await laneMenu(page);
   await page.getByRole('textbox', { name: 'Caption above the lane' }).fill('Lamps');
@@ -266,7 +269,7 @@ test('choosing a lane moves nothing; lanes shrink, what is out of sight is count
   await page.getByRole('button', { name: 'Show all' }).click();
   await page.keyboard.press('Escape');
   await expect(slider(page)).toHaveAttribute('data-lanes', '13');
-  // Less room: they are as low as can be, and what stands beneath scrolls.
+  // With less room the lanes have their least height, and the panel beneath scrolls.
   await lane(page, 12);
   await time(page).getByRole('button', { name: 'Find out' }).click();
   await expect(page.getByRole('tab', { name: 'Clock period' })).toBeVisible();

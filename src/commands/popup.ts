@@ -27,7 +27,7 @@ export type Popup =
   /** The label of a part that has just been placed; `placed` is offered after it. */
   | { readonly is: 'label'; readonly part: string; readonly placed: Placed }
   | { readonly is: 'settings'; readonly parts: readonly string[]; readonly at: 'label' | 'parameter' }
-  /** What can be done; `pin` where one was pressed. */
+  /** The menu of actions; `pin` if it was opened on one. */
   | { readonly is: 'actions'; readonly at: Point; readonly pin?: PinEnd }
   | { readonly is: 'repeat'; readonly at: Point }
   /** Presses and drags select, until Escape or a box has been drawn. */

@@ -46,7 +46,7 @@ export function noteRecent(kind: PartKind): void {
   }
 }
 
-/** The parts that can be placed here: first those that were placed before, the latest at the top, then the rest. */
+/** The same parts in another order: those placed before come first, the latest of them at the top. */
 export function lastPlacedFirst(kinds: readonly PartKind[]): PartKind[] {
   const used = new Map(read().map((slot) => [slot.name, slot.used]));
   const of = (kind: PartKind) => used.get(nameOf(kind)) ?? 0;

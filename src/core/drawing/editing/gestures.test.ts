@@ -156,7 +156,7 @@ test('a part becomes one of another kind with its label, its settings and its wi
   expect(s.sheet.wires.size).toBe(wires);
   expect(s.columns()[0]).toBe('10000000');
   expectTidy(s.sheet);
-  // What has fewer pins loses the wires of those that it lacks.
+  // A part with fewer pins loses the wires of the others.
   const not = findKind('not')!;
   s.make(changeKind(s.lesson, 'sheet1', 'and1', not, defaultParams(not)));
   expect(s.sheet.wires.size).toBe(wires - 2);

@@ -179,7 +179,7 @@ function reorient(
 /**
  * Changes a part's parameters; wires on ports that it no longer has are removed.
  * @param renamed ports that go on under another name, their wires with them.
- * @param kind the kind that it becomes, where it becomes another.
+ * @param kind the new kind of the part; without one it keeps its own.
  */
 export function setParams(
   lesson: Lesson,

@@ -201,7 +201,7 @@ function crosses(points: readonly Point[], part: Part): boolean {
   return isOver;
 }
 
-/** The edit by which a wire goes round the labels that it crosses; null where it has to cross as many. */
+/** The edit that routes a wire round the labels that it crosses; null if it would cross as many. */
 function roundLabels(lesson: Lesson, sheetId: string, id: string): Edit | null {
   const sheet = sheetOf(lesson, sheetId)!;
   const wires = withBranches(sheet, new Set([id]));

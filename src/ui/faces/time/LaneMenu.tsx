@@ -19,7 +19,6 @@ interface Props {
   readonly onBack: () => void;
   readonly onArrange: (lanes: readonly LaneView[]) => void;
   readonly onHide: () => void;
-  readonly onChosen: (keys: ReadonlySet<string>) => void;
   /** Pulses shorter than so many ps are looked for as short ones. */
   readonly shorter: number;
 }
@@ -37,14 +36,12 @@ const ACTION = 'button small flex-1';
 
 /** All that can be done with the chosen lanes, in a menu at the lane that was chosen last. */
 export function LaneMenu({ lanes, chosen, signals, place, open, onOpen, onBack, ...hands }: Props) {
-  const { onArrange, onHide, onChosen, shorter } = hands;
+  const { onArrange, onHide, shorter } = hands;
   const keys = new Set(chosen.map((l) => l.key));
   const [only] = chosen.length === 1 ? chosen : [];
   const name = only ? only.name : `${chosen.length} lanes`;
-  const change = (part: Partial<LaneView>) => {
+  const change = (part: Partial<LaneView>) =>
     onArrange(lanes.map((l) => (keys.has(l.key) ? { ...l, ...part } : l)));
-    onChosen(keys);
-  };
   const at = only ? lanes.indexOf(only) : -1;
   const andClose = (act: () => void) => () => {
     onOpen(false);

@@ -236,6 +236,7 @@ export function TimeFace() {
     if (picked.length > 1) rearrange(grouped(lanes, chosen));
   };
   const hide = (keys: ReadonlySet<string>) => {
+    if (keys.size === 0) return;
     const left = without(lanes, keys, netlist, plan?.hidden ?? []);
     rearrange(left.lanes, left.hidden);
   };
@@ -369,7 +370,6 @@ export function TimeFace() {
             onBack={() => canvas.current?.focus()}
             onArrange={rearrange}
             onHide={() => hide(chosen)}
-            onChosen={setChosen}
             shorter={shorter ?? SHORT_PULSE}
           />
         )}
