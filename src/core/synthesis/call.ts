@@ -70,7 +70,7 @@ export function readCall(lesson: Lesson, sheetId: string, left: string, right: s
   if (chained !== -1 && output === -1)
     return refused(
       'no-such-output',
-      `${led[chained]![1]} is to be led on from block to block, so it stands before the = too`,
+      `${led[chained]![1]} is led on from block to block, so it must be one of the outputs before the =`,
     );
   const widths = inputs.map((pin) => boundaryOf(pin)!.width);
   const counts = reads.map((read, i) => {

@@ -278,7 +278,7 @@ describe('a row of blocks', () => {
     ['S, C = full(A[3:0], B[2:0], I)', 'B[2:0] has 3 bits and b of “full” 1, beside A[3:0] with 4'],
     [
       'S, C = full(A[3:0], B[3:0], D = 0)',
-      'D is to be led on from block to block, so it stands before the = too',
+      'D is led on from block to block, so it must be one of the outputs before the =',
     ],
     ['S, C = full(A, S = B, C = 0)', 'one output can be led on from block to block, and here are several'],
     ['S, C = full(A[3:0], B[3:0], C = A[3:0])', 'A[3:0] has 4 bits and i of “full” 1, beside A[3:0] with 4'],
