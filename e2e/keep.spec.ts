@@ -39,6 +39,56 @@ test('a second tab looks on, and can take over', async ({ page, context }) => {
   await expect(second.getByText('This lesson is being edited in another tab.')).toHaveCount(0);
 });
 
+test('a tab that looks on follows what the other does, and goes on when that is closed', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  const second = await context.newPage();
+  await second.goto(page.url());
+  const there = new SheetHand(second);
+  await there.ready();
+  await hand.type(4, 2, 'sw Key');
+  await expect.poll(() => there.parts()).toEqual(['Key, switch, 0']);
+  await page.close();
+  await expect(second.getByText('The other tab has left this lesson: it can be edited here.')).toBeVisible();
+  await there.type(4, 8, 'sw Bars');
+  await expect.poll(() => there.parts()).toEqual(['Key, switch, 0', 'Bars, switch, 0']);
+});
+
+test('a lesson that is deleted in another tab says so, and can be brought back', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await hand.type(4, 2, 'sw Key');
+  await hand.saved();
+  const shelf = await context.newPage();
+  await shelf.goto('/');
+  await shelf.getByRole('button', { name: 'More about New lesson' }).click();
+  await shelf.getByRole('menuitem', { name: 'Rename' }).click();
+  await shelf.keyboard.type('Other');
+  await shelf.keyboard.press('Enter');
+  await expect(shelf.getByText('This lesson is open in another tab. Rename it there')).toBeVisible();
+  await shelf.getByRole('button', { name: 'More about New lesson' }).click();
+  await shelf.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByText('This lesson was deleted in another tab.')).toBeVisible();
+  await hand.type(4, 8, 'sw Bars');
+  await expect(page.getByRole('button', { name: 'Not saved' })).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByText('This lesson was deleted in another tab.')).toHaveCount(0);
+  await hand.saved();
+  await page.reload();
+  await hand.ready();
+  await expect.poll(() => hand.parts()).toEqual(['Key, switch, 0', 'Bars, switch, 0']);
+});
+
 test('works with the network cut after the first load', async ({ page, context }) => {
   await page.goto('/');
   await expect(page.getByRole('article')).toHaveCount(7);

@@ -9,7 +9,7 @@ import { load } from '@/loading/load';
 import { database } from '@/store/database';
 import { LessonWriter } from '@/store/lesson-writer';
 import { openLesson, saveSnapshot } from '@/store/lessons';
-import { FailingStore } from '@/store/testing/failing-store';
+import { FailingStore, storeOf } from '@/store/testing/failing-store';
 import { Persistence } from './persistence';
 import { Session } from './session';
 import { randomGesture } from './testing/random-gesture';
@@ -48,7 +48,7 @@ async function editAmongFaults(seed: number): Promise<void> {
   await saveSnapshot(begun);
   let isCalm = false;
   const fails = (share: number) => !isCalm && roll() < share;
-  const store = new FailingStore(() => {
+  const store = new FailingStore(await storeOf(begun.id), () => {
     const refuses = fails(0.4);
     if (refuses) seen.failedWrites++;
     return refuses;
@@ -63,7 +63,6 @@ async function editAmongFaults(seed: number): Promise<void> {
     session,
     (tell) =>
       new LessonWriter(
-        begun.id,
         () => session.state.lesson,
         (saving) => {
           if (saving.is === 'saved') acknowledged = texts.length - 1;

@@ -91,7 +91,8 @@ export class Persistence implements PersistenceSink {
     this.writer.retry();
   }
 
-  private async flush(): Promise<void> {
+  /** Keeps the moment at once. */
+  async flush(): Promise<void> {
     clearTimeout(this.timer);
     this.timer = undefined;
     const { rootId, on, tried } = this.session.state;

@@ -165,6 +165,11 @@ export class Session {
     this.sink = sink;
   }
 
+  /** Shows the lesson as another tab has it now; there is no way back over that. */
+  follow(lesson: Lesson): void {
+    this.together(() => this.adopt(lesson, EMPTY_HISTORY, 'new'));
+  }
+
   setReadOnly(readOnly: boolean): void {
     this.set({ readOnly });
   }

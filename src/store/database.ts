@@ -47,6 +47,17 @@ export interface MomentRecord extends SheetMoment {
   readonly seconds: number;
 }
 
+/** Which page edits a lesson; see `lease.ts`. */
+export interface LeaseRecord {
+  readonly lesson: string;
+  /** The page that holds it. */
+  readonly holder: string;
+  /** Grows with each page that takes it. */
+  readonly token: number;
+  /** Ms since 1970 until which it holds. */
+  readonly until: number;
+}
+
 export interface ExerciseRecord {
   readonly id: string;
   /** Its file as JSON, in whichever version it was kept. */
@@ -66,6 +77,7 @@ class Database extends Dexie {
   journal!: EntityTable<JournalRecord, 'seq'>;
   setAside!: EntityTable<SetAsideRecord, 'seq'>;
   moments!: EntityTable<MomentRecord, 'lesson'>;
+  leases!: EntityTable<LeaseRecord, 'lesson'>;
   exercises!: EntityTable<ExerciseRecord, 'id'>;
   handIns!: EntityTable<HandInRecord, 'key'>;
   marks!: Table<{ name: string; value: unknown }, string>;
@@ -92,6 +104,7 @@ class Database extends Dexie {
             delete record.exercise;
           }),
       );
+    this.version(3).stores({ leases: 'lesson' });
   }
 }
 
@@ -106,6 +119,13 @@ export function randomId(): string {
 /** Why a write failed: the disk may be full, or the browser may refuse to keep anything. */
 export function storeProblem(error: unknown): Problem {
   const name = error instanceof Error ? error.name : '';
+  if (name === 'LeaseLost') return problem('lease-lost', 'this lesson is edited in another tab now');
+  if (name === 'LessonGone') return problem('lesson-gone', 'this lesson was deleted in another tab');
+  if (name === 'LessonInUse')
+    return problem(
+      'lesson-in-use',
+      'this lesson is open in another tab. Rename it there, or close that tab first',
+    );
   return /Quota/.test(name)
     ? problem(
         'disk-full',

@@ -6,16 +6,21 @@ import { writeLesson } from '@/core/formats/write-lesson';
 import { interlock } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { database } from './database';
+import type { LessonStore } from './lesson-store';
 import { LessonWriter, type Saving } from './lesson-writer';
-import { journalEdits, openKept, openLesson, saveSnapshot } from './lessons';
-import { FailingStore } from './testing/failing-store';
+import { openKept, openLesson, saveSnapshot } from './lessons';
+import { FailingStore, storeOf } from './testing/failing-store';
 
 const begun = interlock().lesson;
 
-beforeEach(async () => {
+let store: LessonStore;
+
+async function beginAnew(): Promise<void> {
   await Promise.all(database.tables.map((t) => t.clear()));
   await saveSnapshot(begun);
-});
+  store = await storeOf(begun.id);
+}
+beforeEach(beginAnew);
 
 /** A lesson that is edited and kept through a store that refuses some writes. */
 class Desk extends FailingStore {
@@ -25,7 +30,6 @@ class Desk extends FailingStore {
   readonly texts = [writeLesson(begun)];
   acknowledged = 0;
   readonly writer = new LessonWriter(
-    begun.id,
     () => this.lesson,
     (saving) => {
       this.told.push(saving);
@@ -55,7 +59,7 @@ const add = (n: number): Edit => ({
 const keptText = async () => writeLesson(expectDone((await openLesson(begun.id))!));
 
 test('edits are kept in order, those that come during a write together', async () => {
-  const desk = new Desk(() => false);
+  const desk = new Desk(store, () => false);
   desk.edit(label('one'));
   desk.edit(label('two'));
   desk.edit(add(9));
@@ -66,7 +70,7 @@ test('edits are kept in order, those that come during a write together', async (
 });
 
 test('after a hundred edits a snapshot takes the place of the journal', async () => {
-  const desk = new Desk(() => false);
+  const desk = new Desk(store, () => false);
   for (let i = 0; i < 120; i++) {
     desk.edit(label(`${i}`));
     await desk.rest();
@@ -77,7 +81,7 @@ test('after a hundred edits a snapshot takes the place of the journal', async ()
 
 test('after one refused write nothing is lost: the lesson is written whole until that succeeds', async () => {
   let refused = 0;
-  const desk = new Desk(() => refused++ < 2);
+  const desk = new Desk(store, () => refused++ < 2);
   desk.edit(add(9));
   await desk.rest();
   expect(desk.told.at(-1)).toMatchObject({ is: 'failed', problem: { code: 'disk-full' } });
@@ -95,7 +99,7 @@ test('after one refused write nothing is lost: the lesson is written whole until
 
 test('a person who tries again does not wait for the next attempt', async () => {
   let isFull = true;
-  const desk = new Desk(() => isFull);
+  const desk = new Desk(store, () => isFull);
   desk.edit(add(9));
   await desk.rest();
   isFull = false;
@@ -120,7 +124,7 @@ test('2,000 random edits to a store that refuses at random: none that was acknow
         ),
         async (steps) => {
           let at = 0;
-          const desk = new Desk(() => steps[at]!.refuse);
+          const desk = new Desk(store, () => steps[at]!.refuse);
           for (const [i, step] of steps.entries()) {
             at = i;
             desk.edit(i % 3 === 0 ? add(100 + i) : label(`${i}`));
@@ -139,10 +143,7 @@ test('2,000 random edits to a store that refuses at random: none that was acknow
           expect(await keptText()).toBe(desk.texts.at(-1));
         },
       )
-      .beforeEach(async () => {
-        await Promise.all(database.tables.map((t) => t.clear()));
-        await saveSnapshot(begun);
-      }),
+      .beforeEach(beginAnew),
     { numRuns: 40 },
   );
   expect(edits).toBeGreaterThanOrEqual(2000);
@@ -152,7 +153,7 @@ describe('a journal with an entry that no longer applies', () => {
   const strange: Edit = { type: 'removePart', sheet: 'sheet1', id: 'gone' };
 
   test('gives all others, and tells which did not apply', async () => {
-    await journalEdits(begun.id, [label('one'), strange, add(9)]);
+    await store.journalEdits([label('one'), strange, add(9)]);
     const { lesson, aside } = expectDone((await openKept(begun.id))!);
     expect(lesson.sheets[0]!.parts.get('and1')!.label).toBe('one');
     expect(lesson.sheets[0]!.parts.has('and9')).toBe(true);
@@ -160,7 +161,7 @@ describe('a journal with an entry that no longer applies', () => {
   });
 
   test('is told even where an entry is no edit at all', async () => {
-    await journalEdits(begun.id, [label('one'), null as never, { type: 'addPart' } as never, add(9)]);
+    await store.journalEdits([label('one'), null as never, { type: 'addPart' } as never, add(9)]);
     const { lesson, aside } = expectDone((await openKept(begun.id))!);
     expect(lesson.sheets[0]!.parts.has('and9')).toBe(true);
     expect(aside.map((a) => a.reason)).toEqual([

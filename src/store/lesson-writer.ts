@@ -2,7 +2,6 @@ import type { Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Problem } from '@/core/values/result';
 import { storeProblem } from './database';
-import { journalEdits, saveSnapshot } from './lessons';
 
 /** How far the work is kept. */
 export type Saving =
@@ -13,20 +12,17 @@ export type Saving =
 /** The part of the store and the clock that the writer needs; tests put their own in its place. */
 export interface WriterSurroundings {
   /** Adds edits to the journal, all or none. @returns the number of the last one. */
-  readonly journalEdits: (lesson: string, edits: readonly Edit[]) => Promise<number>;
+  readonly journalEdits: (edits: readonly Edit[]) => Promise<number>;
   /** Writes a lesson whole, and clears its journal up to a number. */
   readonly saveSnapshot: (lesson: Lesson, upTo?: number) => Promise<void>;
   /** Calls after some milliseconds. @returns takes it back. */
   readonly later: (work: () => void, ms: number) => () => void;
 }
 
-const STORE: WriterSurroundings = {
-  journalEdits,
-  saveSnapshot,
-  later: (work, ms) => {
-    const timer = setTimeout(work, ms);
-    return () => clearTimeout(timer);
-  },
+/** The clock of the page. */
+export const laterInPage: WriterSurroundings['later'] = (work, ms) => {
+  const timer = setTimeout(work, ms);
+  return () => clearTimeout(timer);
 };
 
 /** Edits in the journal after which a snapshot takes their place. */
@@ -52,12 +48,12 @@ export class LessonWriter {
   /**
    * @param current the lesson with all edits that were handed in.
    * @param tell is told of each change.
+   * @param around the store, and the clock.
    */
   constructor(
-    private readonly id: string,
     private readonly current: () => Lesson,
     private readonly tell: (saving: Saving) => void,
-    private readonly around: WriterSurroundings = STORE,
+    private readonly around: WriterSurroundings,
   ) {}
 
   /** Whether anything that was handed in is not kept yet. */
@@ -98,7 +94,7 @@ export class LessonWriter {
         else {
           // Where this fails, the edits are in the snapshot that takes the journal's place.
           this.hasGap = true;
-          const seq = await this.around.journalEdits(this.id, edits);
+          const seq = await this.around.journalEdits(edits);
           this.hasGap = false;
           this.sinceSnapshot += edits.length;
           if (this.sinceSnapshot < EDITS_A_SNAPSHOT || this.waiting.length > 0) continue;
@@ -112,7 +108,10 @@ export class LessonWriter {
       this.failures = 0;
       this.tell({ is: 'saved' });
     } catch (error) {
-      this.tell({ is: 'failed', problem: storeProblem(error) });
+      const problem = storeProblem(error);
+      // Another tab has the lesson for good: it is not tried again.
+      if (problem.code === 'lease-lost') this.close();
+      this.tell({ is: 'failed', problem });
       const pause = PAUSES[Math.min(this.failures++, PAUSES.length - 1)]!;
       if (!this.isClosed)
         this.stopPause = this.around.later(() => {

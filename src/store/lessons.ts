@@ -11,6 +11,7 @@ import {
   randomId,
   type SetAsideRecord,
 } from './database';
+import { isHeld, LessonInUse } from './lease';
 
 let last = 0;
 /** The present in ms, and never the same twice, so that the latest record comes first. */
@@ -58,7 +59,7 @@ async function takeFromHand(id: string): Promise<Kept | null> {
 }
 
 /** A lesson as it is kept, with the edits of its journal that no longer apply. */
-interface Kept {
+export interface Kept {
   readonly lesson: Lesson;
   /** Edits that could not be made again; those after them were. */
   readonly aside: readonly SetAsideRecord[];
@@ -78,7 +79,8 @@ export async function openKept(id: string): Promise<Result<Kept> | null> {
   return held ? done(held) : readKept(id);
 }
 
-async function readKept(id: string): Promise<Result<Kept> | null> {
+/** As `openKept`, from the store alone. */
+export async function readKept(id: string): Promise<Result<Kept> | null> {
   const [record, journal] = await database.transaction('r', database.lessons, database.journal, () =>
     Promise.all([database.lessons.get(id), database.journal.where('lesson').equals(id).sortBy('seq')]),
   );
@@ -127,28 +129,21 @@ function applyKept(lesson: Lesson, edit: Edit): Result<Lesson> {
   }
 }
 
-/** Writes a lesson whole and clears its journal up to the entry that it holds already, in one transaction. */
-export async function saveSnapshot(lesson: Lesson, upTo = Number.POSITIVE_INFINITY): Promise<void> {
-  await database.transaction('rw', database.lessons, database.journal, () => putSnapshot(lesson, upTo));
+/** Writes a lesson whole and clears its journal, in one transaction. */
+export async function saveSnapshot(lesson: Lesson): Promise<void> {
+  await database.transaction('rw', database.lessons, database.journal, () =>
+    putSnapshot(lesson, Number.POSITIVE_INFINITY),
+  );
 }
 
-async function putSnapshot(lesson: Lesson, upTo: number): Promise<void> {
+/** To be called in a transaction with lessons and journal in it. */
+export async function putSnapshot(lesson: Lesson, upTo: number): Promise<void> {
   await database.lessons.put(recordOf(lesson));
   await database.journal
     .where('lesson')
     .equals(lesson.id)
     .and((entry) => entry.seq <= upTo)
     .delete();
-}
-
-/** Replaces the journal by a snapshot when a lesson is opened; edits that no longer apply are set aside. */
-export async function settleJournal({ lesson, aside, edits }: Kept): Promise<void> {
-  if (edits === 0) return;
-  const { lessons, journal, setAside } = database;
-  await database.transaction('rw', lessons, journal, setAside, async () => {
-    await setAside.bulkPut([...aside]);
-    await putSnapshot(lesson, Number.POSITIVE_INFINITY);
-  });
 }
 
 /** Edits of a lesson that were set aside, in the order in which they were made. */
@@ -170,19 +165,24 @@ export async function rawLesson(id: string): Promise<unknown> {
   return { record, journal, setAside };
 }
 
-/** Adds edits to the journal, all or none; resolves with the number of the last one when the browser has them. */
-export async function journalEdits(lesson: string, edits: readonly Edit[]): Promise<number> {
-  return database.transaction('rw', database.journal, () =>
-    database.journal.bulkAdd(edits.map((edit) => ({ lesson, edit })) as never),
-  );
+export const isOnShelf = async (id: string): Promise<boolean> =>
+  (await database.lessons.where('id').equals(id).count()) > 0;
+
+/** How a kept lesson stands: its last snapshot, and how many edits its journal holds; null where it is gone. */
+export type Stamp = { readonly changed: number; readonly last: number } | null;
+
+/** To be watched: it is another one after each edit that is kept. */
+export async function stampOf(id: string): Promise<Stamp> {
+  const { lessons, journal } = database;
+  return database.transaction('r', lessons, journal, async () => {
+    const record = await lessons.get(id);
+    const last = await journal.where('lesson').equals(id).last();
+    return record ? { changed: record.changed, last: last?.seq ?? 0 } : null;
+  });
 }
 
 export async function momentOf(lesson: string): Promise<MomentRecord | undefined> {
   return database.moments.get(lesson);
-}
-
-export async function saveMoment(moment: MomentRecord): Promise<void> {
-  await database.moments.put(moment);
 }
 
 /** Names of all lessons, last changed first. */
@@ -212,12 +212,20 @@ export async function addLesson(lesson: Lesson): Promise<Lesson> {
   return added;
 }
 
+/**
+ * Gives a lesson another title.
+ * @throws LessonInUse where a tab edits it: that tab would go on with the old one.
+ */
 export async function renameLesson(id: string, title: string): Promise<void> {
   const read = await openKept(id);
   if (!read?.ok) return;
   const { lesson, aside } = read.value;
-  await database.transaction('rw', database.lessons, database.journal, database.setAside, async () => {
-    await database.setAside.bulkPut([...aside]);
+  const { lessons, journal, setAside, leases } = database;
+  await database.transaction('rw', [lessons, journal, setAside, leases], async () => {
+    const lease = await leases.get(id);
+    if (isHeld(lease, Date.now())) throw new LessonInUse('a tab edits this lesson');
+    if (lease) await leases.put({ ...lease, token: lease.token + 1, until: 0 });
+    await setAside.bulkPut([...aside]);
     await putSnapshot({ ...lesson, title }, Number.POSITIVE_INFINITY);
   });
 }

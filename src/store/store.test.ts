@@ -6,22 +6,22 @@ import { writeLesson } from '@/core/formats/write-lesson';
 import { interlock } from '@/core/testing/sketch';
 import { database } from './database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns, workAt } from './exercises';
+import { isHeld, LEASE_MS, LeaseLost, LessonGone, leaseOf, setLeaseEnd, takeLease } from './lease';
 import {
   addLesson,
   deleteLesson,
   discardSetAside,
   duplicateLesson,
-  journalEdits,
   openKept,
   openLesson,
   rawLesson,
   renameLesson,
   saveSnapshot,
   setAsideOf,
-  settleJournal,
   shelf,
 } from './lessons';
 import { seedShelf } from './seed';
+import { storeOf } from './testing/failing-store';
 
 const { lesson } = interlock();
 const label = (text: string): Edit => ({
@@ -30,6 +30,7 @@ const label = (text: string): Edit => ({
   id: 'and1',
   change: { label: text },
 });
+const journalEdits = async (id: string, edits: readonly Edit[]) => (await storeOf(id)).journalEdits(edits);
 const labelOf = async () => {
   const read = await openLesson(lesson.id);
   return read?.ok && read.value.sheets[0]!.parts.get('and1')!.label;
@@ -55,7 +56,7 @@ test('a snapshot clears the journal only up to what it holds', async () => {
   await saveSnapshot(lesson);
   const first = await journalEdits(lesson.id, [label('one')]);
   await journalEdits(lesson.id, [label('two')]);
-  await saveSnapshot(lesson, first);
+  await (await storeOf(lesson.id)).saveSnapshot(lesson, first);
   expect(await database.journal.count()).toBe(1);
   expect(await labelOf()).toBe('two');
 });
@@ -103,7 +104,7 @@ test('what no longer applies is set aside when the journal is settled, and goes 
     { type: 'removePart', sheet: 'sheet1', id: 'gone' },
     label('two'),
   ]);
-  await settleJournal(expectDone((await openKept(lesson.id))!));
+  await (await storeOf(lesson.id)).settleJournal(expectDone((await openKept(lesson.id))!));
   expect(await database.journal.count()).toBe(0);
   expect(await labelOf()).toBe('two');
   expect((await setAsideOf(lesson.id)).map((a) => a.reason)).toEqual(['there is no part gone on this sheet']);
@@ -206,4 +207,65 @@ test('the same hand-in is kept once, however often it is dropped', async () => {
   expect(await keepHandIns('twice', files)).toBe(1);
   expect(await keepHandIns('twice', [...files, { file: 'b.json', text: 'B' }])).toBe(1);
   expect((await keptHandIns('twice')).map((h) => h.text)).toEqual(['A', 'B']);
+});
+
+describe('the lease of a lesson', () => {
+  test('is taken by one of two that saw the same', async () => {
+    const taken = await Promise.all(['a', 'b'].map((holder) => takeLease(lesson.id, holder, 0, 1000)));
+    expect(taken.filter((token) => token === 1)).toHaveLength(1);
+    expect(taken.filter((token) => token === null)).toHaveLength(1);
+  });
+
+  test('holds until it runs out, and never longer than a lease can, wherever the clock stands', async () => {
+    const token = (await takeLease(lesson.id, 'a', 0, 1_000_000))!;
+    const lease = (await leaseOf(lesson.id))!;
+    expect(isHeld(lease, 1_000_000)).toBe(true);
+    expect(isHeld(lease, 1_000_000 + LEASE_MS)).toBe(false);
+    // The clock was set back by an hour.
+    expect(isHeld(lease, 1_000_000 - 3_600_000)).toBe(false);
+    expect(isHeld(undefined, 0)).toBe(false);
+    expect(await setLeaseEnd(lesson.id, token, 0)).toBe(true);
+    expect(isHeld(await leaseOf(lesson.id), 1)).toBe(false);
+    expect(await setLeaseEnd(lesson.id, token + 1, 99)).toBe(false);
+  });
+
+  test('is asked for in each write: who has lost it writes nothing', async () => {
+    await saveSnapshot(lesson);
+    const first = await storeOf(lesson.id, 'first');
+    await first.journalEdits([label('one')]);
+    const second = await storeOf(lesson.id, 'second');
+    const moment = { lesson: lesson.id, sheet: 'sheet1', inputs: {}, tried: [], seconds: 0 };
+    for (const write of [
+      () => first.journalEdits([label('lost')]),
+      () => first.saveSnapshot({ ...lesson, title: 'Lost' }),
+      () => first.saveMoment(moment),
+      () => first.bringBack({ ...lesson, title: 'Lost' }),
+      () => first.settleJournal({ lesson: { ...lesson, title: 'Lost' }, aside: [], edits: 1 }),
+    ])
+      await expect(write()).rejects.toThrow(LeaseLost);
+    expect(await labelOf()).toBe('one');
+    await second.journalEdits([label('two')]);
+    expect(await labelOf()).toBe('two');
+  });
+
+  test('of a deleted lesson writes nothing either, until the lesson is brought back', async () => {
+    await saveSnapshot(lesson);
+    const store = await storeOf(lesson.id);
+    await deleteLesson(lesson.id);
+    await expect(store.journalEdits([label('lost')])).rejects.toThrow(LessonGone);
+    await expect(store.saveSnapshot(lesson)).rejects.toThrow(LessonGone);
+    expect(await openLesson(lesson.id)).toBeNull();
+    await store.bringBack(lesson);
+    await store.journalEdits([label('back')]);
+    expect(await labelOf()).toBe('back');
+  });
+
+  test('keeps the title of a lesson that a tab edits as that tab has it', async () => {
+    await saveSnapshot(lesson);
+    const held = (await takeLease(lesson.id, 'tab', 0, Date.now()))!;
+    await expect(renameLesson(lesson.id, 'Other')).rejects.toThrow('a tab edits this lesson');
+    await setLeaseEnd(lesson.id, held, 0);
+    await renameLesson(lesson.id, 'Other');
+    expect((await shelf())[0]!.record.title).toBe('Other');
+  });
 });

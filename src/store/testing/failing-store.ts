@@ -1,5 +1,12 @@
+import { leaseOf, takeLease } from '../lease';
+import { LessonStore } from '../lesson-store';
 import type { WriterSurroundings } from '../lesson-writer';
-import { journalEdits, saveSnapshot } from '../lessons';
+
+/** The store of a lesson, with a lease that ran out long ago and that nobody has taken since. */
+export async function storeOf(lesson: string, holder = 'test'): Promise<LessonStore> {
+  const seen = (await leaseOf(lesson))?.token ?? 0;
+  return new LessonStore(lesson, (await takeLease(lesson, holder, seen, 0))!);
+}
 
 const FULL = Object.assign(new Error('full'), { name: 'QuotaExceededError' });
 
@@ -8,17 +15,22 @@ export class FailingStore {
   private readonly pauses = new Set<() => void>();
   private writes: Promise<unknown>[] = [];
 
-  /** @param refuses is asked before each write. */
-  constructor(private readonly refuses: () => boolean) {}
+  readonly surroundings: WriterSurroundings;
 
-  readonly surroundings: WriterSurroundings = {
-    journalEdits: this.guarded(journalEdits),
-    saveSnapshot: this.guarded(saveSnapshot),
-    later: (work) => {
-      this.pauses.add(work);
-      return () => this.pauses.delete(work);
-    },
-  };
+  /** @param refuses is asked before each write. */
+  constructor(
+    store: LessonStore,
+    private readonly refuses: () => boolean,
+  ) {
+    this.surroundings = {
+      journalEdits: this.guarded(store.journalEdits),
+      saveSnapshot: this.guarded(store.saveSnapshot),
+      later: (work) => {
+        this.pauses.add(work);
+        return () => this.pauses.delete(work);
+      },
+    };
+  }
 
   private guarded<A extends unknown[], T>(write: (...args: A) => Promise<T>): (...args: A) => Promise<T> {
     return (...args) => {

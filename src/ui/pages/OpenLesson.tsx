@@ -9,6 +9,7 @@ import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { LessonView } from '@/ui/lesson/LessonView';
 import { saveLesson } from '@/ui/session/save-lesson';
+import { EditedElsewhere } from './EditedElsewhere';
 import { SavedMark } from './SavedMark';
 import { useOpenSession } from './useOpenSession';
 
@@ -48,28 +49,16 @@ export function OpenLesson({ id }: { id: string | null }) {
 function Ready({ open }: { open: OpenSession }) {
   const { session } = open;
   const [dialog, setDialog] = useState<'out' | 'in' | null>(null);
-  const readOnly = useStore(session.store, (s) => s.readOnly);
+  const place = useStore(open.place);
   const exercise = useStore(session.store, (s) => s.lesson.exercise);
   return (
     <LessonView
       session={session}
       beside={exercise ? <TaskPane exercise={exercise} onHandIn={() => setDialog('in')} /> : undefined}
-      saved={readOnly ? undefined : <SavedMark open={open} />}
+      saved={place === 'elsewhere' ? undefined : <SavedMark open={open} />}
       banner={
-        readOnly ? (
-          <div
-            role="alert"
-            className="flex items-center gap-3 rounded-xl border border-accent bg-accent-soft px-3 py-1.5 text-sm"
-          >
-            This lesson is being edited in another tab. You can look and try here.
-            <button
-              type="button"
-              className="button small"
-              onClick={() => open.takeOver().then(() => location.reload())}
-            >
-              Edit here instead
-            </button>
-          </div>
+        place !== 'here' ? (
+          <EditedElsewhere open={open} place={place} />
         ) : (
           open.setAside > 0 && <SetAside lesson={session.state.lesson} count={open.setAside} />
         )

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { type Result, sentence } from '@/core/values/result';
@@ -14,6 +14,7 @@ import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { holdKeys } from '@/ui/controls/held-keys';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
@@ -180,6 +181,7 @@ interface CardProps {
 function Card({ item, reload, say, fail }: CardProps) {
   const { record, lesson } = item;
   const [renaming, setRenaming] = useState(false);
+  const wantsName = useRef(false);
   const title = lesson.ok ? lesson.value.title : record.title;
   const rename = (text: string) => {
     setRenaming(false);
@@ -238,12 +240,20 @@ function Card({ item, reload, say, fail }: CardProps) {
             <DropdownMenu.Content
               className="menu"
               align="end"
-              onCloseAutoFocus={(event) => event.preventDefault()}
+              onCloseAutoFocus={(event) => {
+                event.preventDefault();
+                // The field comes when the menu no longer keeps the focus.
+                if (wantsName.current) setRenaming(true);
+                wantsName.current = false;
+              }}
             >
               <DropdownMenu.Item
                 className="menu-item"
                 disabled={!lesson.ok}
-                onSelect={() => setRenaming(true)}
+                onSelect={() => {
+                  wantsName.current = true;
+                  holdKeys()();
+                }}
               >
                 Rename
               </DropdownMenu.Item>
