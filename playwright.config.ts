@@ -1,6 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
 const port = Number(process.env.MANEGE_TEST_PORT ?? 3210);
+/** A name as in a school's network: no secure context, so no clipboard interface, locks or service worker. */
+const SCHOOL = 'manege.school.test';
 
 export default defineConfig({
   testDir: 'e2e',
@@ -10,6 +12,15 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
+  projects: [
+    { name: 'here', grepInvert: /@school/ },
+    {
+      name: 'school',
+      testMatch: /(keep|shelf|exercise|first-minute|story|edits|sheets|first-key|school)\.spec\.ts/,
+      grepInvert: /@secure/,
+      use: { baseURL: `http://${SCHOOL}:${port}` },
+    },
+  ],
   use: {
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
@@ -28,6 +39,7 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        `--host-resolver-rules=MAP ${SCHOOL} 127.0.0.1`,
       ],
     },
   },

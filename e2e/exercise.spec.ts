@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { asFile, emptySheet, SheetHand, textOf } from './hand';
+import { asFile, emptySheet, handIn, SheetHand, textOf } from './hand';
 
 async function handOutDialog(page: Page) {
   await page.goto('/');
@@ -147,16 +147,6 @@ async function drawDivider(hand: SheetHand): Promise<void> {
   await hand.drag([6, 8], [12, 8]);
   await hand.drag([6, 4], [12, 4]);
   await hand.drag([20, 4], [26, 4]);
-}
-
-async function handIn(page: Page, name: string): Promise<string> {
-  await page.getByRole('button', { name: 'Hand in', exact: true }).click();
-  await page.getByLabel('Your name').fill(name);
-  const saving = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the hand-in file' }).click();
-  const text = await textOf(await saving);
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-  return text;
 }
 
 test('a part that is not allowed cannot be pasted in, and handing in asks for a name', async ({ page }) => {

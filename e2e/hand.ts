@@ -123,3 +123,24 @@ export async function drop(
   for (const type of ['dragenter', 'dragover', 'drop'])
     await onto.dispatchEvent(type, { dataTransfer: data });
 }
+
+export async function handIn(page: Page, name: string): Promise<string> {
+  await page.getByRole('button', { name: 'Hand in', exact: true }).click();
+  await page.getByLabel('Your name').fill(name);
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the hand-in file' }).click();
+  const text = await textOf(await saving);
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  return text;
+}
+
+/** What a person gets who pastes into another page now. */
+export async function pasted(page: Page): Promise<string> {
+  const other = await page.context().newPage();
+  await other.setContent('<textarea autofocus aria-label="Paste here"></textarea>');
+  await other.getByLabel('Paste here').click();
+  await other.keyboard.press('Control+v');
+  const text = await other.getByLabel('Paste here').inputValue();
+  await other.close();
+  return text;
+}

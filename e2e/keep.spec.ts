@@ -89,7 +89,7 @@ test('a lesson that is deleted in another tab says so, and can be brought back',
   await expect.poll(() => hand.parts()).toEqual(['Key, switch, 0', 'Bars, switch, 0']);
 });
 
-test('works with the network cut after the first load', async ({ page, context }) => {
+test('works with the network cut @secure after the first load', async ({ page, context }) => {
   await page.goto('/');
   await expect(page.getByRole('article')).toHaveCount(7);
   await page.evaluate(() => navigator.serviceWorker.ready);

@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { drop, SheetHand, tabTo, textOf } from './hand';
+import { drop, pasted, SheetHand, tabTo, textOf } from './hand';
 
 /** The whole job of a teacher, from an empty sheet to a marked hand-in, with mouse and keyboard alone. */
 test('from an empty sheet to a marked hand-in', async ({ page, browser }) => {
@@ -153,7 +153,7 @@ async function handOut(page: Page): Promise<{ link: string; exerciseFile: string
   const exerciseFile = await textOf(download);
   await dialog.getByRole('button', { name: 'Copy the link' }).click();
   await expect(dialog.getByText('Copied.')).toBeVisible();
-  const link = await page.evaluate(() => navigator.clipboard.readText());
+  const link = await pasted(page);
   expect(link).toContain('/exercise#');
   expect(link.length).toBeLessThan(2000);
   await dialog.getByRole('button', { name: 'Done' }).click();

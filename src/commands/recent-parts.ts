@@ -1,4 +1,5 @@
 import type { PartKind } from '@/core/parts/part-kind';
+import { remember, remembered } from '@/loading/page-memory';
 
 const KEY = 'manege-recent';
 /** How many parts stand nearest in the ring. */
@@ -14,7 +15,7 @@ const nameOf = (kind: PartKind) => kind.typed[0]!;
 
 function read(): Slot[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
+    const kept: unknown = JSON.parse(remembered(KEY) ?? '[]');
     if (!Array.isArray(kept)) return [];
     return kept
       .filter((s): s is Slot => typeof s?.name === 'string' && typeof s?.used === 'number')
@@ -39,11 +40,7 @@ export function noteRecent(kind: PartKind): void {
     const oldest = slots.reduce((least, s, i) => (s.used < slots[least]!.used ? i : least), 0);
     slots[oldest] = entry;
   }
-  try {
-    localStorage.setItem(KEY, JSON.stringify(slots));
-  } catch {
-    // A browser that keeps nothing has no recent parts.
-  }
+  remember(KEY, JSON.stringify(slots));
 }
 
 /** The same parts in another order: those placed before come first, the latest of them at the top. */

@@ -1,23 +1,13 @@
 import { copied, pasteText } from '@/session/changes/clipboard';
 import { removeSelected } from '@/session/changes/parts';
+import { copyAndSay, readClipboard } from '@/session/page-clipboard';
 import { allowedIn } from '@/session/placeable';
 import type { Session } from '@/session/session';
 import { told } from '@/session/told';
 import type { Command } from './command';
 import { all, canEdit, someParts, somethingSelected } from './conditions';
 
-const refusesClipboard = (session: Session) => () =>
-  session.say('This browser does not let pages use the clipboard.', 'bad');
-
-function copy(session: Session): Promise<boolean> {
-  return navigator.clipboard.writeText(copied(session)!).then(
-    () => true,
-    () => {
-      refusesClipboard(session)();
-      return false;
-    },
-  );
-}
+const copy = (session: Session): Promise<boolean> => copyAndSay(session, copied(session)!, null);
 
 /** Commands that remove parts and wires. */
 export const REMOVE: readonly Command[] = [
@@ -74,9 +64,9 @@ export const CLIPBOARD: readonly Command[] = [
     keys: ['Ctrl+V'],
     isBrowserKey: true,
     when: canEdit,
-    run: ({ session }) =>
-      navigator.clipboard
-        .readText()
-        .then((text) => pasteText(session, text, allowedIn(session)), refusesClipboard(session)),
+    run: async ({ session }) => {
+      const text = await readClipboard(session);
+      if (text !== null) await pasteText(session, text, allowedIn(session));
+    },
   },
 ];

@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import { remember, remembered } from './page-memory';
 
 /*
  * The one way to fetch a part of Manege that a page does without at first. It is retried until it succeeds,
@@ -112,14 +113,15 @@ const ONCE = 60_000;
  * @returns false if it will not reload.
  */
 export async function reloadOnce(): Promise<boolean> {
-  const last = Number(sessionStorage.getItem(RELOADED) ?? 0);
+  const last = Number(remembered(RELOADED, 'tab') ?? 0);
   if (Date.now() - last < ONCE) return false;
   try {
     await Promise.all([...holds].map((until) => until()));
   } catch {
     return false;
   }
-  sessionStorage.setItem(RELOADED, String(Date.now()));
+  // A page that cannot remember that it was reloaded might go on for ever.
+  if (!remember(RELOADED, String(Date.now()), 'tab')) return false;
   location.reload();
   return true;
 }

@@ -1,3 +1,4 @@
+import { remember, remembered } from '@/loading/page-memory';
 import { type LeaseRecord, randomId } from '@/store/database';
 import { isHeld, LEASE_MS, leaseOf, setLeaseEnd, takeLease } from '@/store/lease';
 
@@ -20,20 +21,16 @@ const LEFT = 'manege-left';
 /** Pages of this browser that were left lately: a page that is being left can write this, and nothing slower. */
 function leftPages(): string[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(LEFT) ?? '[]');
+    const kept: unknown = JSON.parse(remembered(LEFT) ?? '[]');
     return Array.isArray(kept) ? kept.filter((one) => typeof one === 'string') : [];
   } catch {
-    // Where the browser keeps nothing, a lease runs out by itself.
+    // A lease runs out by itself.
     return [];
   }
 }
 
 function rememberLeft(holder: string): void {
-  try {
-    localStorage.setItem(LEFT, JSON.stringify([...leftPages(), holder].slice(-MOST_LEFT)));
-  } catch {
-    // As above.
-  }
+  remember(LEFT, JSON.stringify([...leftPages(), holder].slice(-MOST_LEFT)));
 }
 
 /** Locks that were released on this page: they need no store to be known. */

@@ -1,7 +1,8 @@
-import Dexie, { type EntityTable, type Table } from 'dexie';
+import Dexie, { type DexieOptions, type EntityTable, type Table } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
 import { type Problem, problem } from '@/core/values/result';
+import { load } from '@/loading/load';
 
 /** A lesson as it was at its last snapshot; edits since then stand in the journal. */
 export interface LessonRecord {
@@ -82,8 +83,9 @@ class Database extends Dexie {
   handIns!: EntityTable<HandInRecord, 'key'>;
   marks!: Table<{ name: string; value: unknown }, string>;
 
-  constructor() {
-    super('manege');
+  /** @param around the browser's own store, or one in its place. */
+  constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
+    super('manege', around);
     this.version(1).stores({
       lessons: 'id, exerciseId, changed',
       journal: '++seq, lesson',
@@ -108,7 +110,41 @@ class Database extends Dexie {
   }
 }
 
-export const database = new Database();
+/** The store of this browser, or the one in memory that stands in for it; see `storeReady`. */
+export let database = new Database();
+let isKept = true;
+
+/** Whether what is written outlives the page. */
+export const isStoreKept = (): boolean => isKept;
+
+let hasUnkeptWork = false;
+
+/** Whether lessons were edited that go with the page. */
+export const isWorkUnkept = (): boolean => hasUnkeptWork;
+
+let ready: Promise<void> | undefined;
+
+/**
+ * Opens the store, before anything else is asked of it. A browser that keeps no data for pages gets a store in memory, so
+ * that one can work and save files.
+ * @throws Error where the data were written by a newer version of Manege.
+ */
+export function storeReady(): Promise<void> {
+  ready ??= database.open().then(
+    () => {},
+    async (error: Error) => {
+      if (error.name === 'VersionError') throw error;
+      const { indexedDB, IDBKeyRange } = await load('the store in memory', () => import('fake-indexeddb'));
+      database = new Database({ indexedDB, IDBKeyRange });
+      isKept = false;
+      database.journal.hook('creating', () => {
+        hasUnkeptWork = true;
+      });
+      await database.open();
+    },
+  );
+  return ready;
+}
 
 /** An id of 16 random letters and digits; needs no secure origin, as `randomUUID` does. */
 export function randomId(): string {
@@ -125,6 +161,11 @@ export function storeProblem(error: unknown): Problem {
     return problem(
       'lesson-in-use',
       'this lesson is open in another tab. Rename it there, or close that tab first',
+    );
+  if (name === 'VersionError')
+    return problem(
+      'newer-data',
+      'the lessons in this browser were kept by a newer version of Manege. Reload this page; nothing is lost',
     );
   return /Quota/.test(name)
     ? problem(

@@ -1,5 +1,6 @@
 import { Fragment, type ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
+import { remember, remembered } from '@/loading/page-memory';
 
 export interface Pane {
   readonly key: string;
@@ -9,6 +10,8 @@ export interface Pane {
   /** Share of the room in per cent while nobody has dragged; panes without one share the rest. */
   readonly share?: number | undefined;
 }
+
+const STORAGE = { getItem: remembered, setItem: remember };
 
 /** No pane gets smaller than this share of the room, in per cent. */
 const LEAST = 15;
@@ -32,6 +35,7 @@ export function Split({ name, across, panes }: Props) {
     <PanelGroup
       direction={across ? 'horizontal' : 'vertical'}
       autoSaveId={`manege-${name}`}
+      storage={STORAGE}
       keyboardResizeBy={STEP}
       className="min-h-0 min-w-0 flex-1"
     >

@@ -4,6 +4,7 @@
  */
 
 import { holdReload } from '@/loading/load';
+import { forget, remember, remembered } from '@/loading/page-memory';
 
 /** The facts of a key that count; the event itself does not outlive its handling. */
 export interface HeldKey {
@@ -94,17 +95,17 @@ const CARRIED = 'manege-held-keys';
  * @returns ends it.
  */
 export function carryHeldKeys(): () => void {
-  const free = holdReload(async () => sessionStorage.setItem(CARRIED, JSON.stringify(held)));
+  const free = holdReload(async () => void remember(CARRIED, JSON.stringify(held), 'tab'));
   return () => {
     free();
-    sessionStorage.removeItem(CARRIED);
+    forget(CARRIED, 'tab');
   };
 }
 
 /** The keys that were kept when the page was reloaded, once. */
 export function takeCarriedKeys(): readonly HeldKey[] {
-  const carried = sessionStorage.getItem(CARRIED);
-  sessionStorage.removeItem(CARRIED);
+  const carried = remembered(CARRIED, 'tab');
+  forget(CARRIED, 'tab');
   if (!carried) return [];
   return (JSON.parse(carried) as (typeof held)[number][]).filter((key) => !key.isUp);
 }

@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { remember } from '@/loading/page-memory';
 
 export type Theme = 'light' | 'dark';
 
@@ -37,9 +38,5 @@ export function nextProjectorSize(): void {
 
 export function chooseTheme(theme: Theme): void {
   document.documentElement.dataset.theme = theme;
-  try {
-    localStorage.setItem('manege-theme', theme);
-  } catch {
-    // A browser that keeps nothing still shows the theme on this page.
-  }
+  remember('manege-theme', theme);
 }

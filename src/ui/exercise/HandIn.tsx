@@ -7,6 +7,7 @@ import { sheetsUsedBy } from '@/core/drawing/editing/paste-dependencies';
 import { check } from '@/core/exercise/check';
 import { exerciseKindOf } from '@/core/exercise/kinds';
 import { writeHandIn } from '@/core/formats/hand-in-file';
+import { remember, remembered } from '@/loading/page-memory';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSessionState } from '@/ui/session/session-context';
@@ -19,13 +20,7 @@ interface Props {
 
 const NAME_KEY = 'manege-student';
 
-function rememberedName(): string {
-  try {
-    return localStorage.getItem(NAME_KEY) ?? '';
-  } catch {
-    return '';
-  }
-}
+const rememberedName = () => remembered(NAME_KEY) ?? '';
 
 /** The student's last step: a name, how it stands, and the file to give back. */
 export function HandIn({ exercise, seconds, onClose }: Props) {
@@ -41,11 +36,7 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       setSaved('Write your name first.');
       return;
     }
-    try {
-      localStorage.setItem(NAME_KEY, student);
-    } catch {
-      // Only a convenience: the name is asked for again next time.
-    }
+    remember(NAME_KEY, student);
     const { right, rows, complaints } = result;
     // The sheet that is open, and those that its blocks are of.
     const held = sheetsUsedBy(lesson, sheet);

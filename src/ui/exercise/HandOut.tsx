@@ -9,6 +9,7 @@ import type { ExerciseKind, SetUp, SetUpSource, SetUpValues } from '@/core/exerc
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
 import { families, findKind, PLACEABLE } from '@/core/parts/catalogue';
 import { type Result, sentence } from '@/core/values/result';
+import { copyText } from '@/session/page-clipboard';
 import { randomId, storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { fileName, saveFile } from '@/ui/controls/files';
@@ -356,9 +357,12 @@ function Ready({ exercise, problem, onBack, onClose }: ReadyProps) {
             type="button"
             className="button"
             onClick={() =>
-              navigator.clipboard.writeText(link).then(
-                () => setCopied('Copied.'),
-                () => setCopied('This browser does not let pages copy: select the link and copy it by hand.'),
+              copyText(link).then((isTaken) =>
+                setCopied(
+                  isTaken
+                    ? 'Copied.'
+                    : 'This browser does not let pages copy: select the link and copy it by hand.',
+                ),
               )
             }
           >

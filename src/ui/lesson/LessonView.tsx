@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { chordText } from '@/commands/chord';
 import { type Command, nameOf } from '@/commands/command';
@@ -79,9 +80,9 @@ function View({
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <Bar className="flex h-14 shrink-0 items-center gap-2.5 px-1.5">
-        <a href={home.href} aria-label={home.label} {...hint(home.label)} className="rounded-full">
+        <Link href={home.href} aria-label={home.label} {...hint(home.label)} className="rounded-full">
           <Mark />
-        </a>
+        </Link>
         <Title />
         {saved}
         <SheetTabs isRenaming={page.dialog === 'rename-sheet'} onRenamed={page.closeDialog} />

@@ -7,7 +7,7 @@ import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-fil
 import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
-import { storeProblem } from '@/store/database';
+import { storeProblem, storeReady } from '@/store/database';
 import {
   dropHandIns,
   type KeptExercise,
@@ -22,6 +22,7 @@ import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/file
 import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Look } from './Look';
@@ -66,7 +67,8 @@ export function Marking({ samples }: { samples: Samples }) {
   }, []);
 
   useEffect(() => {
-    keptExercises()
+    storeReady()
+      .then(keptExercises)
       .then((kept) => {
         setExercises(kept);
         const asked = new URLSearchParams(location.search).get('exercise');
@@ -218,6 +220,7 @@ export function Marking({ samples }: { samples: Samples }) {
             <ThemeButton />
           </div>
         </header>
+        {exercises !== null && <NotKept />}
         {leftOut.length > 0 && (
           <section role="alert" className="rounded-xl border border-bad bg-raised px-4 py-3">
             <div className="flex items-start">

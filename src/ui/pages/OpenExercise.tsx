@@ -1,16 +1,18 @@
 'use client';
 
+import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment } from '@/core/formats/exercise-file';
 import { done, type Result, refused, sentence } from '@/core/values/result';
-import { storeProblem } from '@/store/database';
+import { storeProblem, storeReady } from '@/store/database';
 import { beginAgain, rawWork, workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, readFiles, saveFile } from '@/ui/controls/files';
 import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
+import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { OpenLesson } from '@/ui/pages/OpenLesson';
 
@@ -33,6 +35,7 @@ export function OpenExercise() {
       return;
     }
     try {
+      await storeReady();
       const work = await workAt(read.value);
       if (work.ok) setLesson(work.value.id);
       else {
@@ -48,7 +51,10 @@ export function OpenExercise() {
     const fromLink = () => {
       const fragment = location.hash.slice(1);
       if (!fragment) {
-        setWaiting(false);
+        // What is chosen here next is to be kept.
+        storeReady()
+          .catch((error) => setProblem(sentence(storeProblem(error))))
+          .finally(() => setWaiting(false));
         return;
       }
       take(exerciseFromFragment(fragment), 'The exercise in this link cannot be opened').finally(() =>
@@ -81,6 +87,7 @@ export function OpenExercise() {
         <p className="max-w-md text-quiet">
           Use the link that you were given, or drop the exercise file here.
         </p>
+        <NotKept />
         {problem && (
           <p role="alert" className="max-w-lg text-bad">
             {problem}
@@ -108,9 +115,9 @@ export function OpenExercise() {
         >
           Choose the file
         </FileButton>
-        <a href="/" className="text-accent underline">
+        <Link href="/" className="text-accent underline">
           All lessons
-        </a>
+        </Link>
       </main>
     </DropZone>
   );

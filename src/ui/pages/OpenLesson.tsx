@@ -7,6 +7,7 @@ import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { hint } from '@/ui/controls/hint';
 import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
+import { NotKept } from '@/ui/controls/NotKept';
 import { LessonView } from '@/ui/lesson/LessonView';
 import { saveLesson } from '@/ui/session/save-lesson';
 import { EditedElsewhere } from './EditedElsewhere';
@@ -57,11 +58,13 @@ function Ready({ open }: { open: OpenSession }) {
       beside={exercise ? <TaskPane exercise={exercise} onHandIn={() => setDialog('in')} /> : undefined}
       saved={place === 'elsewhere' ? undefined : <SavedMark open={open} />}
       banner={
-        place !== 'here' ? (
-          <EditedElsewhere open={open} place={place} />
-        ) : (
-          open.setAside > 0 && <SetAside lesson={session.state.lesson} count={open.setAside} />
-        )
+        <>
+          <NotKept />
+          {place !== 'here' && <EditedElsewhere open={open} place={place} />}
+          {place === 'here' && open.setAside > 0 && (
+            <SetAside lesson={session.state.lesson} count={open.setAside} />
+          )}
+        </>
       }
       more={
         <button

@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { holdReload } from '@/loading/load';
 import type { OpenSession } from '@/session/open-session';
+import { isStoreKept } from '@/store/database';
 import { hint } from '@/ui/controls/hint';
 import { useSessionState } from '@/ui/session/session-context';
 
@@ -57,6 +58,15 @@ export function SavedMark({ open }: { open: OpenSession }) {
       >
         Not saved
       </button>
+    );
+  if (!isStoreKept())
+    return (
+      <span
+        className="shrink-0 text-xs text-quiet"
+        {...hint('This browser keeps no data: save the lesson as a file')}
+      >
+        not kept
+      </span>
     );
   return (
     <span

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { problemOf, sentence } from '@/core/values/result';
 import { load } from '@/loading/load';
 import { type OpenSession, openSession } from '@/session/open-session';
+import { storeProblem, storeReady } from '@/store/database';
 import { isShelfNew } from '@/store/lessons';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
 
@@ -15,6 +16,7 @@ export type Opening =
 
 /** Opens a kept lesson. A browser that has never seen the shelf gets the demos first: the lesson may be one of them. */
 async function opened(id: string): ReturnType<typeof openSession> {
+  await storeReady();
   const read = await openSession(id);
   if (read !== null || !(await isShelfNew())) return read;
   const [{ seedShelf }, demos] = await load('the demo lessons', () =>
@@ -51,7 +53,11 @@ export function useOpenSession(id: string | null): Opening {
           else setOpening({ state: 'open', open: read.value });
         } else fail(read ? { state: 'broken', problem: sentence(read.problem) } : { state: 'missing' });
       },
-      (error: Error) => fail({ state: 'broken', problem: sentence(problemOf(error)) }),
+      (error: Error) =>
+        fail({
+          state: 'broken',
+          problem: sentence(error.name === 'VersionError' ? storeProblem(error) : problemOf(error)),
+        }),
     );
     // A page that comes back from the browser's memory has released its lesson: the lesson is opened again.
     const comeBack = (event: PageTransitionEvent) => event.persisted && location.reload();

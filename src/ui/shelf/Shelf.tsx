@@ -7,7 +7,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { type Result, sentence } from '@/core/values/result';
-import { type LessonRecord, randomId, storeProblem } from '@/store/database';
+import { type LessonRecord, randomId, storeProblem, storeReady } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
@@ -17,6 +17,7 @@ import { fileName, readFiles, saveFile } from '@/ui/controls/files';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
@@ -42,7 +43,8 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
   const reload = useCallback(() => shelf().then(setItems), []);
 
   useEffect(() => {
-    seedShelf(demos)
+    storeReady()
+      .then(() => seedShelf(demos))
       .then(reload)
       .catch((error) => {
         setItems([]);
@@ -112,6 +114,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             <ThemeButton />
           </div>
         </header>
+        {items !== null && <NotKept />}
         <main className="flex flex-col gap-8">
           <div className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-5">
             <button

@@ -5,6 +5,7 @@ import { FORMS, type Form, type Formula } from '@/core/logic/expression/forms';
 import { code, isCode, NOTATIONS, type Notation, written } from '@/core/logic/expression/notation';
 import { sameName } from '@/core/values/names';
 import { placeFormulas } from '@/session/changes/formula-note';
+import { copyAndSay } from '@/session/page-clipboard';
 import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useDrawSpec } from '@/ui/derived/useDrawSpec';
@@ -47,9 +48,10 @@ export function FormulaFace() {
     const text = isCode(notation)
       ? code(all, formulas.inputs, notation)
       : all.map(({ name, expression }) => `${name} = ${written(expression, notation)}`).join('\n');
-    navigator.clipboard.writeText(text).then(
-      () => session.say(notation === 'bar' ? 'Copied as LaTeX.' : 'The formulas are on the clipboard.'),
-      () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
+    void copyAndSay(
+      session,
+      text,
+      notation === 'bar' ? 'Copied as LaTeX.' : 'The formulas are on the clipboard.',
     );
   };
   return (

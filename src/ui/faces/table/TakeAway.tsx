@@ -1,5 +1,6 @@
 import { Popover } from 'radix-ui';
 import type { TextFormat } from '@/core/logic/table/table-text';
+import { copyAndSay } from '@/session/page-clipboard';
 import { saveFile } from '@/ui/controls/files';
 import { useSession } from '@/ui/session/session-context';
 
@@ -24,12 +25,12 @@ export interface TakeAwayProps {
 /** A table as text: onto the clipboard in three formats, or into a file. */
 export function TakeAway({ count, lines, fileName }: TakeAwayProps) {
   const session = useSession();
-  const copy = async (format: TextFormat) => {
-    await navigator.clipboard.writeText([...lines(format)].join('\n')).then(
-      () => session.say(`${count === 1 ? 'One row is' : `${count} rows are`} on the clipboard.`),
-      () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
+  const copy = (format: TextFormat) =>
+    copyAndSay(
+      session,
+      [...lines(format)].join('\n'),
+      `${count === 1 ? 'One row is' : `${count} rows are`} on the clipboard.`,
     );
-  };
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="mb-1 font-semibold">Copy</legend>

@@ -7,6 +7,7 @@ import { drawnLevels } from '@/core/netlist/levels';
 import { wiringOf } from '@/core/netlist/sheet-wiring';
 import { kindOf } from '@/core/parts/catalogue';
 import { counted } from '@/core/values/wording';
+import { copyAndSay } from '@/session/page-clipboard';
 import { Bar, Fold } from '@/ui/controls/Bar';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
@@ -28,11 +29,7 @@ export function TextFace() {
   const lines = useMemo(() => verilogLines(shown, sheet), [shown, sheet]);
   const text = () => lines.map((line) => `${line.text}\n`).join('');
   const name = fileName(sheet.name, '.v');
-  const copy = () =>
-    navigator.clipboard.writeText(text()).then(
-      () => session.say(`${counted(lines.length, 'line')} are on the clipboard.`),
-      () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
-    );
+  const copy = () => copyAndSay(session, text(), `${counted(lines.length, 'line')} are on the clipboard.`);
   return (
     <section className="pane" aria-label="Text">
       <Bar className="pane-head">

@@ -5,6 +5,7 @@ import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { justBefore, timeText } from '@/core/values/time';
 import { load } from '@/loading/load';
+import { copyAndSay } from '@/session/page-clipboard';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import type { LaneView } from '../lanes';
@@ -55,12 +56,11 @@ export function Readings({ lanes, onPicture }: Props) {
   });
   const heading = [per === 'cycle' ? 'cycle' : 'time', ...signals.map((l) => l.name)];
   const copy = () =>
-    navigator.clipboard
-      .writeText([heading, ...rows.map((r) => [r.head, ...r.cells])].map((r) => r.join('\t')).join('\n'))
-      .then(
-        () => session.say(`${rows.length} rows are on the clipboard.`),
-        () => session.say('This browser does not let pages write to the clipboard.', 'bad'),
-      );
+    copyAndSay(
+      session,
+      [heading, ...rows.map((r) => [r.head, ...r.cells])].map((r) => r.join('\t')).join('\n'),
+      `${rows.length} rows are on the clipboard.`,
+    );
   const saveDump = async () => {
     const { signalsOf, writeVcd } = await load('the VCD writer', () => import('@/core/formats/vcd'));
     const { lesson, rootId, now } = session.state;
