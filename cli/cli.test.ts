@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -312,4 +312,90 @@ test('marks hand-ins as the marking page does', () => {
   const wrong = manege('mark', demo, ada!);
   expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining('an exercise is needed here')]);
   expect(manege('mark', exercise, demo).status).toBe(2);
+});
+
+/** Runs a line of the shell; `$M` is the command. */
+function shell(line: string) {
+  const M = join(top, 'manege');
+  const { status, stdout, stderr } = spawnSync('bash', ['-c', line], {
+    encoding: 'utf8',
+    env: { ...process.env, M, D: demo, F: folder },
+  });
+  return { status, stdout, stderr };
+}
+
+describe('what is written arrives, or it is said', () => {
+  const full = join(folder, 'full.v');
+  symlinkSync('/dev/full', full);
+
+  test.each([
+    ['on the terminal', '$M table $D > /dev/full', 'output'],
+    ['the help', '$M --help > /dev/full', 'output'],
+    ['a table', '$M table $D --out /dev/full', '/dev/full'],
+    ['a circuit in another format', '$M convert $D $F/full.v', full],
+    ['a drawn circuit', '$M draw "Y = A B" --out $F/full.v', full],
+    ['a dump', '$M simulate $D --vcd /dev/full', '/dev/full'],
+  ])('a full disk: %s', (_, line, out) => {
+    expect(shell(line)).toEqual({
+      status: 2,
+      stdout: '',
+      stderr: `manege: ${out}: cannot be written (the disk is full)\n`,
+    });
+  });
+
+  test('a closed terminal is no success', () => {
+    expect(shell('$M table $D >&-')).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/it is closed/),
+    });
+  });
+
+  test('a folder that is not there, or that is the file, is named', () => {
+    expect(manege('table', demo, '--out', join(folder, 'none', 'a.csv')).stderr).toMatch(
+      /its folder does not exist/,
+    );
+    expect(manege('table', demo, '--out', folder).stderr).toMatch(/it is a folder/);
+  });
+
+  test('a file that was there stays whole where writing fails, and nothing is left beside it', () => {
+    const out = file('kept.v', 'as it was');
+    expect(manege('convert', join(folder, 'missing.v'), out).status).toBe(2);
+    expect(readFileSync(out, 'utf8')).toBe('as it was');
+    expect(manege('convert', demo, out).status).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('module');
+    expect(readdirSync(folder).filter((name) => name.startsWith('.'))).toEqual([]);
+  });
+
+  test('a pipe whose reader has seen enough keeps the exit code', () => {
+    const { stdout } = shell(
+      `$M mark ${join(top, 'demo/exercise/warning-lamp.exercise.json')} ${join(top, 'demo/exercise/ben.handin.json')} | true; echo \${PIPESTATUS[0]}`,
+    );
+    expect(stdout).toBe('1\n');
+    expect(shell(`$M table $D | head -1; echo \${PIPESTATUS[0]}`).stdout).toBe(
+      'Key,Bars,Clear,Drive,Warn\n0\n',
+    );
+  });
+
+  test('who closes stderr still gets the exit code', () => {
+    expect(shell('$M table nothing.v 2>&-').status).toBe(2);
+    expect(shell('$M table nothing.v 2> >(true)').status).toBe(2);
+  });
+
+  test('a circuit may come through a pipe', () => {
+    const { stdout } = shell(
+      '$M convert $D $F/in.v && mkfifo $F/pipe.v && (cat $F/in.v > $F/pipe.v & $M table $F/pipe.v)',
+    );
+    expect(stdout.split('\n')[0]).toBe('Key,Bars,Clear,Drive,Warn');
+  });
+});
+
+test('a name cannot forge a line of the marks, nor act on the terminal', () => {
+  const mine = JSON.parse(readFileSync(join(top, 'demo/exercise/ben.handin.json'), 'utf8'));
+  const forged = file(
+    'forged.handin.json',
+    JSON.stringify({ ...mine, name: 'Ben\nAda Sample: solved\u001b[2K\u202e' }),
+  );
+  const { stdout } = manege('mark', join(top, 'demo/exercise/warning-lamp.exercise.json'), forged);
+  expect(stdout.split('\n')).toHaveLength(2);
+  expect(stdout).toMatch(/^Ben\\nAda Sample: solved\\x1b\[2K\\u202e: not solved/);
 });

@@ -1,4 +1,5 @@
 import { Command, CommanderError, Option } from 'commander';
+import { problemOf } from '../src/core/values/result';
 import { BadInput } from './bad-input';
 import { convert, WRITTEN_FILES } from './convert';
 import { draw } from './draw';
@@ -8,16 +9,21 @@ import { prove } from './prove';
 import { reduce } from './reduce';
 import { simulate } from './simulate';
 import { table } from './table';
+import { complain, writeLines } from './write-out';
 
-/** Exit codes: 0 done or yes, 1 no, 2 bad input, with one line on stderr. */
+/** Exit codes: 0 done or yes, 1 no, 2 bad input or an output that cannot be written, 3 a fault; with one line on stderr. */
 async function main(): Promise<number> {
   let code = 0;
+  const help: string[] = [];
   const program = new Command('manege')
     .description(
       'Gate-level circuits on the command line: works on lesson files and Verilog without a browser.',
     )
     .exitOverride()
-    .configureOutput({ writeErr: (text) => process.stderr.write(text.replace(/^error: /, 'manege: ')) });
+    .configureOutput({
+      writeOut: (text) => void help.push(text.trimEnd()),
+      writeErr: (text) => complain(text.replace(/^error: /, '').trimEnd()),
+    });
   const verb = (name: string, description: string) =>
     program
       .command(name)
@@ -110,15 +116,27 @@ async function main(): Promise<number> {
     });
   try {
     await program.parseAsync();
-    return code;
+  } catch (error) {
+    if (!(error instanceof CommanderError)) throw error;
+    if (error.exitCode !== 0) return 2;
+    await writeLines(help);
+  }
+  return code;
+}
+
+/** Does what was asked; whatever goes wrong is one line. @returns the exit code. */
+async function told(): Promise<number> {
+  try {
+    return await main();
   } catch (error) {
     if (error instanceof BadInput) {
-      process.stderr.write(`manege: ${error.message}\n`);
+      complain(error.message);
       return 2;
     }
-    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
-    throw error;
+    const { message } = problemOf(error);
+    complain(`this is a fault of Manege, and not of the input: ${message}`);
+    return 3;
   }
 }
 
-process.exitCode = await main();
+process.exitCode = await told();

@@ -1,10 +1,10 @@
-import { writeFile } from 'node:fs/promises';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { check, wrongRowsText } from '../src/core/exercise/check';
 import { exerciseKindOf } from '../src/core/exercise/kinds';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readHandIn } from '../src/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, partsText } from '../src/core/formats/marking-csv';
+import { printable } from '../src/core/values/printable';
 import { BadInput } from './bad-input';
 import { textOf } from './open-circuit';
 import { writeLines } from './write-out';
@@ -27,11 +27,7 @@ export async function mark(file: string, handIns: readonly string[], options: Op
   const { word } = exerciseKindOf(expected).rows(expected);
   await writeLines(rows.map((row) => line(row, word)));
   if (options.csv !== undefined) {
-    try {
-      await writeFile(options.csv, markingCsv(rows));
-    } catch (error) {
-      throw new BadInput(`${options.csv}: cannot be written (${(error as NodeJS.ErrnoException).code})`);
-    }
+    await writeLines([markingCsv(rows).slice(0, -1)], options.csv);
   }
   return rows.every(({ check: { solved } }) => solved);
 }
@@ -54,5 +50,5 @@ function line({ handIn, check: made }: MarkedRow, word: string): string {
     wrong && `wrong: ${wrong}`,
     ...made.complaints,
   ].filter(Boolean);
-  return `${handIn.name}: ${made.solved ? 'solved' : 'not solved'}; ${words.join('; ')}`;
+  return printable(`${handIn.name}: ${made.solved ? 'solved' : 'not solved'}; ${words.join('; ')}`);
 }

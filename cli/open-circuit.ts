@@ -8,6 +8,7 @@ import { tooLarge } from '../src/core/formats/size-limit';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
 import { BadInput } from './bad-input';
+import { readStream } from './read-stream';
 
 export type { Circuit };
 
@@ -56,17 +57,23 @@ export function compiled({ lesson, sheet }: Circuit): Netlist {
   return compile(sheet, lesson.sheets);
 }
 
+const REASONS: Readonly<Record<string, string>> = {
+  ENOENT: 'there is no such file',
+  EISDIR: 'it is a folder, and a file is needed',
+  EACCES: 'it may not be read',
+};
+
 /** The text of a file. @throws BadInput if it is missing, cannot be read, or is too large. */
 export async function textOf(file: string): Promise<string> {
   try {
-    const large = tooLarge((await stat(file)).size);
+    const found = await stat(file);
+    if (!found.isFile() && !found.isDirectory()) return await readStream(file);
+    const large = tooLarge(found.size);
     if (large) throw new BadInput(`${file}: ${large.message}`);
     return await readFile(file, 'utf8');
   } catch (error) {
     if (error instanceof BadInput) throw error;
     const code = (error as NodeJS.ErrnoException).code;
-    throw new BadInput(
-      `${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code})`}`,
-    );
+    throw new BadInput(`${file}: ${REASONS[code ?? ''] ?? `cannot be read (${code})`}`);
   }
 }

@@ -1,5 +1,6 @@
 import type { Proof, Row, Shown } from '../src/core/logic/equivalence/prove';
 import { prove as proveSame } from '../src/core/logic/equivalence/prove-sequences';
+import { printable } from '../src/core/values/printable';
 import { BadInput } from './bad-input';
 import { type CircuitOptions, compiled, openCircuit } from './open-circuit';
 import { progressLine, writeLines, writeStats } from './write-out';
@@ -26,7 +27,9 @@ export async function prove(a: string, b: string, options: Options): Promise<boo
   const elapsedMs = performance.now() - begun;
   progress(1);
   if (!made.ok) throw new BadInput(`${a}, ${b}: they cannot be compared: ${made.problem.message}`);
-  await writeLines(options.format === 'json' ? [JSON.stringify(asJson(made.value))] : asText(made.value));
+  await writeLines(
+    options.format === 'json' ? [JSON.stringify(asJson(made.value))] : asText(made.value).map(printable),
+  );
   if (options.stats)
     writeStats({
       elapsedMs: +elapsedMs.toFixed(3),

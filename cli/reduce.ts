@@ -1,5 +1,6 @@
 import { Formula, sizeOf } from '../src/core/logic/expression/forms';
 import { type Notation, written } from '../src/core/logic/expression/notation';
+import { printable } from '../src/core/values/printable';
 import { functionsOf } from './functions';
 import { writeLines, writeStats } from './write-out';
 
@@ -38,7 +39,9 @@ export async function reduce(given: string, options: Options): Promise<void> {
   await writeLines(
     options.format === 'json'
       ? [JSON.stringify(found)]
-      : found.map((f) => `${f.name} = ${f.expression}${f.exact ? '' : '  (not proved to be the smallest)'}`),
+      : found.map((f) =>
+          printable(`${f.name} = ${f.expression}${f.exact ? '' : '  (not proved to be the smallest)'}`),
+        ),
   );
   if (options.stats)
     writeStats({ elapsedMs: +elapsedMs.toFixed(3), rows: 2 ** inputs.length, gates: 0, events: 0 });

@@ -5,10 +5,11 @@ import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import { type Netlist, sourceKey } from '../src/core/netlist/netlist';
 import { POWER_UP, Run } from '../src/core/simulate/run';
 import type { Logic } from '../src/core/values/logic';
+import { printable } from '../src/core/values/printable';
 import { justBefore, readDuration } from '../src/core/values/time';
 import { BadInput } from './bad-input';
 import { type Circuit, type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
-import { progressLine, writeLines, writeStats } from './write-out';
+import { complain, progressLine, writeLines, writeStats } from './write-out';
 
 interface Options extends CircuitOptions {
   readonly stimulus?: string;
@@ -95,11 +96,10 @@ async function compared(run: Run, { sheet, lesson }: Circuit, file: string): Pro
   const signals = signalsOf(run.netlist, sheet, lesson.sheets);
   const { compared: count, first } = compareDump(run.trace, signals, read.value, run.time);
   if (count === 0) throw new BadInput(`${file}: no signal in it has the name of one in the circuit`);
-  if (!first) process.stdout.write(`the same in ${count} signals\n`);
-  else
-    process.stdout.write(
-      `different: ${first.signal} at ${first.time / 1000} ns is ${first.run} here and ${first.dump} in ${file}\n`,
-    );
+  const line = first
+    ? `different: ${first.signal} at ${first.time / 1000} ns is ${first.run} here and ${first.dump} in ${file}`
+    : `the same in ${count} signals`;
+  await writeLines([printable(line)]);
   return first === null;
 }
 
@@ -161,7 +161,7 @@ function stimulusFromVcd(file: string, text: string, netlist: Netlist): Stimulus
 
 /** The problems that a run found, in words on the terminal. */
 function tell(run: Run, file: string, options: Options): void {
-  const say = (text: string) => process.stderr.write(`manege: ${file}: ${text}\n`);
+  const say = (text: string) => complain(`${file}: ${text}`);
   const { netlist } = run;
   const first = run.violations[0];
   if (first) {

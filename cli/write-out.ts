@@ -1,35 +1,114 @@
-import { once } from 'node:events';
-import { createWriteStream } from 'node:fs';
-import type { Writable } from 'node:stream';
+import {
+  closeSync,
+  fstatSync,
+  fsyncSync,
+  openSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import { printable } from '../src/core/values/printable';
 import { BadInput } from './bad-input';
 
 const LINES_AT_ONCE = 4096;
 
+/** Lines joined into texts of a few thousand each, every line with its end. */
+function* shares(lines: Iterable<string>): Generator<string> {
+  let share: string[] = [];
+  for (const line of lines) {
+    share.push(`${line}\n`);
+    if (share.length < LINES_AT_ONCE) continue;
+    yield share.join('');
+    share = [];
+  }
+  if (share.length > 0) yield share.join('');
+}
+
+const codeOf = (error: unknown) => (error as NodeJS.ErrnoException).code ?? 'unknown';
+
+const REASONS: Readonly<Record<string, string>> = {
+  ENOSPC: 'the disk is full',
+  ENOENT: 'its folder does not exist',
+  EISDIR: 'it is a folder',
+  EACCES: 'it may not be written',
+};
+const cannotWrite = (out: string, error: unknown) =>
+  new BadInput(`${out}: cannot be written (${REASONS[codeOf(error)] ?? codeOf(error)})`);
+
 /** Writes lines to a file, or to the terminal. @throws BadInput where that cannot be done. */
 export async function writeLines(lines: Iterable<string>, out?: string): Promise<void> {
-  const stream: Writable = out ? createWriteStream(out) : process.stdout;
-  const failed = new Promise<never>((_, reject) =>
-    stream.once('error', (error: NodeJS.ErrnoException) => {
-      // Whoever reads may have seen enough, as `head` has.
-      if (!out && error.code === 'EPIPE') process.exit(0);
-      reject(new BadInput(`${out ?? 'output'}: cannot be written (${error.code})`));
-    }),
-  );
-  const put = async (text: string) => {
-    if (!stream.write(text)) await once(stream, 'drain');
-  };
-  const all = async () => {
-    let share: string[] = [];
-    for (const line of lines) {
-      share.push(`${line}\n`);
-      if (share.length < LINES_AT_ONCE) continue;
-      await put(share.join(''));
-      share = [];
-    }
-    await put(share.join(''));
-    if (out) await new Promise<void>((done) => stream.end(done));
-  };
-  await Promise.race([all(), failed]);
+  if (out === undefined) await print(lines);
+  else writeFile(lines, out);
+}
+
+/**
+ * Writes a file whole or not at all: into a file beside it, which takes its place once everything is on the disk. What is
+ * no regular file (a pipe, a device) is written as it is.
+ */
+function writeFile(lines: Iterable<string>, out: string): void {
+  const at = existing(out);
+  const isPlain = at === null || at.isFile;
+  const target = at?.path ?? out;
+  const beside = isPlain ? join(dirname(target), `.${basename(target)}.${process.pid}`) : target;
+  let opened: number | null = null;
+  try {
+    opened = openSync(beside, isPlain ? 'wx' : 'w', at?.mode ?? 0o666);
+    for (const share of shares(lines)) writeAll(opened, Buffer.from(share));
+    if (fstatSync(opened).isFile()) fsyncSync(opened);
+    closeSync(opened);
+    opened = null;
+    if (isPlain) renameSync(beside, target);
+  } catch (error) {
+    if (opened !== null) closeSync(opened);
+    if (isPlain && codeOf(error) !== 'EEXIST') rmSync(beside, { force: true });
+    // What makes the lines may refuse as well.
+    throw codeOf(error) === 'unknown' ? error : cannotWrite(out, error);
+  }
+}
+
+/** What stands at a path already, behind links; null where nothing does. */
+function existing(out: string): { path: string; isFile: boolean; mode: number } | null {
+  try {
+    const path = realpathSync(out);
+    const found = statSync(path);
+    return { path, isFile: found.isFile(), mode: found.mode };
+  } catch (error) {
+    if (codeOf(error) === 'ENOENT') return null;
+    throw cannotWrite(out, error);
+  }
+}
+
+function writeAll(to: number, bytes: Buffer): void {
+  for (let at = 0; at < bytes.length; ) at += writeSync(to, bytes, at);
+}
+
+/** The reader of what is printed has gone, as `head` does when it has seen enough: nothing more is printed. */
+let isReaderGone = false;
+/** Why what was printed did not arrive. */
+let failure: BadInput | null = null;
+
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') isReaderGone = true;
+  else failure ??= cannotWrite('output', error);
+});
+// Nobody is left to whom that could be told.
+process.stderr.on('error', () => {});
+
+/** Prints lines, waiting for a slow reader. @throws BadInput where they do not arrive. */
+async function print(lines: Iterable<string>): Promise<void> {
+  for (const share of shares(lines)) {
+    if (isReaderGone) return;
+    await new Promise<void>((written) => process.stdout.write(share, () => written()));
+    if (failure) throw failure;
+  }
+}
+
+/** A line for the person, on stderr; names from files cannot act on the terminal. */
+export function complain(text: string): void {
+  process.stderr.write(`manege: ${printable(text)}\n`);
 }
 
 /** One JSON line about the work on stderr. */

@@ -1,16 +1,24 @@
 /*
- * Writing CSV (RFC 4180), for everything that writes it. A text that a spreadsheet would take for a formula gets an
- * apostrophe in front, which spreadsheets do not show; `unguarded` takes it away where such a file is read again.
+ * Writing CSV (RFC 4180) and cells for the clipboard, for everything that writes them. A text that a spreadsheet would take
+ * for a formula gets an apostrophe in front, which spreadsheets do not show; `unguarded` takes it away where such a file is
+ * read again. A spreadsheet may drop blanks and invisible characters before it looks, takes full-width signs for plain ones,
+ * and may split a field again where its language divides cells by semicolons.
  */
 
-const FORMULA = /^[=+\-@\t\r]/;
+/** What a spreadsheet may divide cells by. */
+const DIVIDERS = '[;\\t\\r\\n|]';
+/** A formula as it may begin: blanks, invisible characters, apostrophes of a guard, then the sign. */
+const FORMULA = "(?=[\\s\\p{Cf}\\p{Cc}\u2800\u3164']*[=+\\-@\uff1d\uff0b\uff0d\uff20])";
+const UNGUARDED = new RegExp(`(^|${DIVIDERS})${FORMULA}`, 'gu');
+const GUARDED = new RegExp(`(^|${DIVIDERS})'${FORMULA}`, 'gu');
 const NUMBER = /^[+-]?\d+(\.\d+)?$/;
 
-/** A field: guarded against formulas, and in quotes where it holds a comma, a quote or a line break. */
+const guarded = (text: string): string => (NUMBER.test(text) ? text : text.replaceAll(UNGUARDED, "$1'"));
+
+/** A field: guarded against formulas, and in quotes where it holds a divider of cells, a quote or a line break. */
 export function csvField(value: string | number): string {
-  const text = String(value);
-  const plain = FORMULA.test(text) && !NUMBER.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(plain) ? `"${plain.replaceAll('"', '""')}"` : plain;
+  const plain = guarded(String(value));
+  return /[",;\t\r\n]/.test(plain) ? `"${plain.replaceAll('"', '""')}"` : plain;
 }
 
 /** A line without its end. */
@@ -20,5 +28,9 @@ export const csvLine = (values: readonly (string | number)[]): string => values.
 export const csvFile = (rows: Iterable<readonly (string | number)[]>): string =>
   [...rows].map((row) => `${csvLine(row)}\r\n`).join('');
 
-/** The text of a field that `csvField` wrote, read again. */
-export const unguarded = (text: string): string => (/^'[=+\-@\t\r]/.test(text) ? text.slice(1) : text);
+/** A line of cells for the clipboard: guarded, and without anything that would divide a cell. */
+export const tsvLine = (values: readonly (string | number)[]): string =>
+  values.map((value) => guarded(String(value).replaceAll(/[\t\r\n]+/g, ' '))).join('\t');
+
+/** The text of a field that was guarded, read again. */
+export const unguarded = (text: string): string => text.replaceAll(GUARDED, '$1');

@@ -37,8 +37,17 @@ export const DONE: Done<undefined> = done(undefined);
 
 export const refusal = <P extends Problem>(problem: P): Refused<P> => ({ ok: false, problem });
 
+/** Characters of a message at most: what it quotes may be as long as the file it is from. */
+const MOST_SAID = 600;
+
+const bounded = (message: string): string =>
+  message.length <= MOST_SAID
+    ? message
+    : `${message.slice(0, MOST_SAID * 0.7)} … ${message.slice(-MOST_SAID * 0.2)}`;
+
+/** A problem; a message that quotes too much is shortened in its middle. */
 export const problem = (code: string, message: string, place?: Place): Problem =>
-  place ? { code, message, place } : { code, message };
+  place ? { code, message: bounded(message), place } : { code, message: bounded(message) };
 
 export const refused = (code: string, message: string, place?: Place): Refused =>
   refusal(problem(code, message, place));
@@ -64,7 +73,7 @@ export const mapped = <T, U, P extends Problem>(result: Result<T, P>, of: (value
 /** The message of a thrown error, as a problem. */
 export function problemOf(error: unknown, code = 'failed'): Problem {
   const message = error instanceof Error ? error.message : String(error);
-  return { code, message: message.replace(/\.$/, '') || 'no reason was given' };
+  return problem(code, message.replace(/\.$/, '') || 'no reason was given');
 }
 
 /** The value, or an error that says the problem: for callers to whom a refusal is a fault of the program. */

@@ -1,4 +1,4 @@
-import { csvLine } from '../../values/csv';
+import { csvLine, tsvLine } from '../../values/csv';
 import { letterOf } from '../../values/logic';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
@@ -29,7 +29,7 @@ export function* linesOf(
     yield `|${names.map(() => ' :-: |').join('')}`;
     for (const row of rows) yield `| ${row.join(' | ')} |`;
   } else {
-    yield format === 'csv' ? csvLine(names) : names.join('\t');
+    yield format === 'csv' ? csvLine(names) : tsvLine(names);
     const between = format === 'csv' ? ',' : '\t';
     for (const row of rows) yield row.join(between);
   }

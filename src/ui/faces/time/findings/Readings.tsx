@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { clockEdges, clockOf } from '@/core/timing/clock-edges';
-import { csvFile } from '@/core/values/csv';
+import { csvFile, tsvLine } from '@/core/values/csv';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
 import { justBefore, timeText } from '@/core/values/time';
@@ -58,7 +58,7 @@ export function Readings({ lanes, onPicture }: Props) {
   const copy = () =>
     copyAndSay(
       session,
-      [heading, ...rows.map((r) => [r.head, ...r.cells])].map((r) => r.join('\t')).join('\n'),
+      [heading, ...rows.map((r) => [r.head, ...r.cells])].map(tsvLine).join('\n'),
       `${rows.length} rows are on the clipboard.`,
     );
   const saveDump = async () => {
