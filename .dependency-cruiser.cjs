@@ -94,7 +94,7 @@ module.exports = {
       '^src/store/',
       '^src/session/',
     ]),
-    only('commands', '^src/commands/', ['^src/core/', '^src/session/', '^src/commands/']),
+    only('commands', '^src/commands/', ['^src/core/', '^src/loading/', '^src/session/', '^src/commands/']),
     only('ui', '^src/ui/', [
       '^src/core/',
       '^src/loading/',

@@ -399,3 +399,42 @@ test('a name cannot forge a line of the marks, nor act on the terminal', () => {
   expect(stdout.split('\n')).toHaveLength(2);
   expect(stdout).toMatch(/^Ben\\nAda Sample: solved\\x1b\[2K\\u202e: not solved/);
 });
+
+test('a run that would never end is ended, and says where', () => {
+  const swinging = file('swinging.v', 'module m(output y); wire w; not #1 (w, w); assign y = w; endmodule');
+  const { status, stderr } = manege('simulate', swinging, '--until', '1e300', '--most-steps', '1000');
+  expect(status).toBe(2);
+  expect(stderr).toMatch(
+    /the run has made 1000 steps up to \d+ ns, and is ended there: see --until and --most-steps/,
+  );
+  expect(manege('simulate', swinging, '--most-steps', 'many').stderr).toMatch(
+    /a whole number above 0 is needed/,
+  );
+});
+
+test('a circuit whose blocks hold each other is not written as Verilog', () => {
+  const block = (id: string, sheet: string) => ({
+    id,
+    kind: 'block',
+    at: { x: 0, y: 0 },
+    params: { sheet, title: sheet, inputs: '', outputs: '' },
+  });
+  const cycle = file(
+    'cycle.manege.json',
+    JSON.stringify({
+      format: 'manege-lesson',
+      version: JSON.parse(readFileSync(demo, 'utf8')).version,
+      id: 'cycle',
+      title: 'Cycle',
+      sheets: [
+        { id: 'a', name: 'Gate', parts: [block('x', 'b')], wires: [] },
+        { id: 'b', name: 'Bars', parts: [block('y', 'a')], wires: [] },
+      ],
+    }),
+  );
+  const { status, stderr } = manege('convert', cycle, join(folder, 'cycle.v'));
+  expect([status, stderr]).toEqual([
+    2,
+    `manege: ${cycle}: a module cannot hold itself: “Gate” holds “Bars” holds “Gate”. Take one of these blocks away\n`,
+  ]);
+});

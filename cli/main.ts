@@ -7,7 +7,7 @@ import { inspect } from './inspect';
 import { mark } from './mark';
 import { prove } from './prove';
 import { reduce } from './reduce';
-import { simulate } from './simulate';
+import { MOST_STEPS, simulate } from './simulate';
 import { table } from './table';
 import { complain, writeLines } from './write-out';
 
@@ -50,6 +50,10 @@ async function main(): Promise<number> {
       new Option('--delays <setting>', 'zero delay, 1 ns per part, or the delays of the parts')
         .choices(['zero', 'unit', 'parts'])
         .default('parts'),
+    )
+    .option(
+      '--most-steps <number>',
+      `changes of nets and instants after which the run is ended; ${MOST_STEPS} without it`,
     )
     .option('--samples <file>', 'CSV of inputs and outputs just before each next row takes effect')
     .option('--vcd <file>', 'dump of all changes (IEEE 1364)')

@@ -14,6 +14,7 @@ import { complain, progressLine, writeLines, writeStats } from './write-out';
 interface Options extends CircuitOptions {
   readonly stimulus?: string;
   readonly until?: string;
+  readonly mostSteps?: string;
   readonly delays: Delays;
   readonly samples?: string;
   readonly vcd?: string;
@@ -21,9 +22,10 @@ interface Options extends CircuitOptions {
   readonly stats?: boolean;
 }
 
-/** Changes of nets in one slice of a run, and at most where nothing says when it ends. */
+/** Steps in one slice of a run. */
 const SLICE = 1_000_000;
-const MOST_UNBOUNDED = 100_000_000;
+/** Steps of a run at most, where nothing else is said: some five seconds of one that only swings. */
+export const MOST_STEPS = 100_000_000;
 /** Changes that the trace holds for a dump: 13 bytes each. */
 const MOST_CHANGES = 20_000_000;
 
@@ -45,19 +47,20 @@ export async function simulate(file: string, options: Options): Promise<boolean>
     mostChanges: options.vcd || options.compare ? MOST_CHANGES : 0,
   });
   const progress = progressLine('running');
+  const most = options.mostSteps === undefined ? MOST_STEPS : stepsOf(options.mostSteps);
   const samples = [sampleHeading(netlist)];
   const end = until ?? rows.at(-1)?.time ?? 0;
   for (const [i, row] of rows.entries()) {
     if (until !== null && row.time > until) break;
-    advance(run, row.time, progress, end);
+    advance(run, row.time, most, progress, end);
     run.set(row.changes);
     // A sample shows the effect of its row just before the next row.
     const next = rows[i + 1]?.time;
-    if (next === undefined || (until !== null && next > until)) finish(run, until);
-    else advance(run, Math.max(row.time, justBefore(next)), progress, end);
+    if (next === undefined || (until !== null && next > until)) finish(run, until, most);
+    else advance(run, Math.max(row.time, justBefore(next)), most, progress, end);
     samples.push(sampleLine(run, row.time));
   }
-  if (rows.length === 0) finish(run, until);
+  if (rows.length === 0) finish(run, until, most);
   const elapsedMs = performance.now() - begun;
   progress(1);
   if (options.samples) await writeLines(samples, options.samples);
@@ -103,18 +106,36 @@ async function compared(run: Run, { sheet, lesson }: Circuit, file: string): Pro
   return first === null;
 }
 
-function advance(run: Run, until: number, progress: (share: number) => void, end: number): void {
-  while (!run.advance(until, SLICE)) if (end > 0) progress(Math.min(0.99, run.time / end));
+function advance(
+  run: Run,
+  until: number,
+  most: number,
+  progress: (share: number) => void,
+  end: number,
+): void {
+  while (!run.advance(until, Math.min(SLICE, most - run.steps))) {
+    if (run.steps >= most)
+      throw new BadInput(
+        `the run has made ${most} steps up to ${run.time / 1000} ns, and is ended there: see --until and --most-steps`,
+      );
+    if (end > 0) progress(Math.min(0.99, run.time / end));
+  }
+}
+
+function stepsOf(text: string): number {
+  const steps = Number(text);
+  if (Number.isSafeInteger(steps) && steps > 0) return steps;
+  throw new BadInput(`--most-steps ${text}: a whole number above 0 is needed`);
 }
 
 /**
  * Runs to the given end, or without one until the circuit settles; a circuit that never settles ends with the
  * stimulus.
  */
-function finish(run: Run, until: number | null): void {
+function finish(run: Run, until: number | null, most: number): void {
   const moves = run.netlist.sources.some((s) => s.kind === 'clock' || s.kind === 'stimulus');
-  if (until !== null) advance(run, until, () => {}, 0);
-  else if (!moves && !run.advance(Number.POSITIVE_INFINITY, MOST_UNBOUNDED))
+  if (until !== null) advance(run, until, most, () => {}, 0);
+  else if (!moves && !run.advance(Number.POSITIVE_INFINITY, most - run.steps))
     throw new BadInput('the circuit never comes to rest: say with --until where the run ends');
 }
 

@@ -40,6 +40,7 @@ check('types', 'bash', ['-c', `${bin('next')} typegen >/dev/null && ${bin('tsc')
 check('style', bin('biome'), ['check', '.']);
 check('rooms', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'app', 'src', 'cli', 'demo']);
 check('refusals', 'scripts/run-ts', ['scripts/check-results.ts']);
+check('limits', 'env', ['LIMITS_MS=10000', 'scripts/run-ts', 'scripts/limits.ts']);
 const unit = run('unit tests', bin('jest'), ['--json', '--outputFile=test-results/unit.json']);
 count(unit, 'test-results/unit.json', (r) => ({
   passed: r.numPassedTests,

@@ -3,6 +3,7 @@ import { writeLesson } from '../formats/write-lesson';
 import { interlock, inverseOf } from '../testing/sketch';
 import { apply, type Edit, isCosmetic, type PartChange, type WireChange } from './edit';
 import { emptySheet, type Lesson } from './lesson';
+import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS } from './limits';
 
 const lesson = interlock().lesson;
 const SHEET = 'sheet1';
@@ -90,6 +91,30 @@ test.each<[string, Edit]>([
   expect(apply(lesson, e)).toMatchObject({
     ok: false,
     problem: { message: expect.stringContaining(reason) },
+  });
+});
+
+test('an edit makes nothing that could not be opened again', () => {
+  const adds = Array.from({ length: MOST_PARTS }, (_, i) => {
+    const part = { ...lesson.sheets[0]!.parts.get('and1')!, id: `more${i}` };
+    return { type: 'addPart', sheet: SHEET, part } as const;
+  });
+  expect(apply(lesson, { type: 'group', edits: adds })).toMatchObject({
+    ok: false,
+    problem: { message: 'a sheet holds 50000 parts at most' },
+  });
+  expect(apply(lesson, { type: 'group', edits: adds.slice(lesson.sheets[0]!.parts.size) }).ok).toBe(true);
+  const course = Array.from({ length: MOST_CORNERS + 1 }, (_, i) => ({ x: i, y: i % 2 }));
+  expect(apply(lesson, { type: 'changeWire', sheet: SHEET, id: 'w1', change: { course } })).toMatchObject({
+    ok: false,
+    problem: { message: 'a wire has 200 corners at most, not 201' },
+  });
+  const sheets = Array.from({ length: MOST_SHEETS }, (_, i) => {
+    return { type: 'addSheet', sheet: emptySheet(`new${i}`, `New ${i}`), at: 1 } as const;
+  });
+  expect(apply(lesson, { type: 'group', edits: sheets })).toMatchObject({
+    ok: false,
+    problem: { message: 'a lesson has 500 sheets at most' },
   });
 });
 

@@ -1,6 +1,7 @@
 import { done, type Result, refused } from '../values/result';
 import type { End, Lesson, Part, Settings, Sheet, Wire } from './lesson';
 import { isPinEnd } from './lesson';
+import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS, MOST_WIRES } from './limits';
 
 /**
  * A change to a lesson as plain data (it survives a structured clone, so the journal can hold it). Undo,
@@ -139,6 +140,15 @@ class Draft {
     }
   }
 
+  private checkSizes(): void {
+    if (this.lesson.sheets.length > MOST_SHEETS)
+      throw new Refusal(`a lesson has ${MOST_SHEETS} sheets at most`);
+    for (const { parts, wires } of this.copied.values()) {
+      if (parts.size > MOST_PARTS) throw new Refusal(`a sheet holds ${MOST_PARTS} parts at most`);
+      if (wires.size > MOST_WIRES) throw new Refusal(`a sheet holds ${MOST_WIRES} wires at most`);
+    }
+  }
+
   private readonly removed: { sheet: string; id: string }[] = [];
   private readonly laid: { sheet: string; id: string }[] = [];
 
@@ -147,10 +157,13 @@ class Draft {
    * order within a group does not matter. One pass over each sheet that lost anything.
    */
   checkEnds(): void {
+    this.checkSizes();
     for (const { sheet, id } of this.laid) {
       const where = this.lesson.sheets.find((s) => s.id === sheet);
       const wire = where?.wires.get(id);
       if (!where || !wire) continue;
+      if (wire.course.length > MOST_CORNERS)
+        throw new Refusal(`a wire has ${MOST_CORNERS} corners at most, not ${wire.course.length}`);
       for (const end of [wire.from, wire.to]) {
         if (isPinEnd(end)) {
           if (!where.parts.has(end.part))

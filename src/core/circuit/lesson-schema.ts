@@ -5,6 +5,7 @@
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
 import { DEFAULT_SETTINGS, LESSON_VERSION, SYMBOLS, WIRE_COLOURS } from './lesson';
+import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS, MOST_WIRES } from './limits';
 import { SpecTable } from './spec-table';
 import { DELAYS, TimeSetup } from './time-setup';
 
@@ -47,7 +48,7 @@ export const WireFile = z.object({
   id: Id,
   from: EndFile,
   to: EndFile,
-  course: z._default(list(GridPoint, 200), []),
+  course: z._default(list(GridPoint, MOST_CORNERS), []),
   /** Whether the course was drawn by hand, and is therefore kept if possible when an end moves. */
   drawn: z.optional(z.boolean()),
   colour: z.optional(z.enum(WIRE_COLOURS)),
@@ -56,8 +57,8 @@ export const WireFile = z.object({
 export const SheetFile = z.object({
   id: Id,
   name: title(60),
-  parts: list(PartFile, 50_000),
-  wires: list(WireFile, 100_000),
+  parts: list(PartFile, MOST_PARTS),
+  wires: list(WireFile, MOST_WIRES),
   /** The table that was filled in for it. */
   plan: z.optional(SpecTable),
   /** The content of its time face, and its stimuli. */
@@ -84,7 +85,9 @@ export const LessonFile = z.object({
   id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
   title: title(120),
   settings: z._default(SettingsFile, DEFAULT_SETTINGS),
-  sheets: z.array(SheetFile).check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(500)),
+  sheets: z
+    .array(SheetFile)
+    .check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(MOST_SHEETS)),
   /** The exercise that this lesson answers, in a student's hands; `exercise/` has its schema. */
   exercise: z._default(z.unknown(), null),
 });

@@ -6,8 +6,10 @@ import { type Logic, letterOf } from '../values/logic';
 import { readWord } from '../values/radix';
 import { done, type Result, refused } from '../values/result';
 
-const MOST_ROWS = 2_000_000;
-const MOST_COLUMNS = 10_000;
+export const MOST_ROWS = 250_000;
+export const MOST_COLUMNS = 4096;
+/** Fields of a whole file; some 50 bytes each. */
+export const MOST_FIELDS = 1_000_000;
 
 /** Rows and columns of a CSV file (RFC 4180), blank lines left out; `lines` are their numbers in the file. */
 export interface CsvRows {
@@ -17,17 +19,23 @@ export interface CsvRows {
 
 /** Reads CSV with a heading line. */
 export function readCsv(text: string): Result<CsvRows> {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: 'greedy',
-    delimiter: ',',
-  });
+  const plain = text.replace(/^\uFEFF/, '');
+  const options = { skipEmptyLines: 'greedy', delimiter: ',' } as const;
+  const columns = Papa.parse<string[]>(plain, { ...options, preview: 1 }).data[0]?.length ?? 0;
+  const most = Math.min(MOST_ROWS, Math.floor(MOST_FIELDS / Math.max(1, columns)));
+  if (columns > MOST_COLUMNS) return refused('too-many-columns', `it has more than ${MOST_COLUMNS} columns`);
+  // No more is parsed than what shows that it is too much.
+  const parsed = Papa.parse<string[]>(plain, { ...options, preview: most + 2 });
   const bad = parsed.errors[0];
   if (bad)
     return refused('bad-csv', `row ${(bad.row ?? 0) + 1}: a quoted field is not closed as it should be`);
   const [heads, ...rows] = parsed.data;
   if (!heads) return refused('empty', 'it is empty; a heading line is expected');
-  if (heads.length > MOST_COLUMNS || rows.length > MOST_ROWS)
-    return refused('too-many-rows', `it has more than ${MOST_COLUMNS} columns or ${MOST_ROWS} rows`);
+  if (rows.length > most)
+    return refused(
+      'too-many-rows',
+      `it has more than ${most} rows${most < MOST_ROWS ? ` of ${columns} fields` : ''}`,
+    );
   for (const [i, row] of rows.entries())
     if (row.length !== heads.length)
       return refused(

@@ -136,15 +136,19 @@ export interface ReadSignal {
   readonly changes: readonly { readonly time: number; readonly bits: readonly Logic[] }[];
 }
 
-const MOST_SIGNALS = 200_000;
-const MOST_CHANGES = 20_000_000;
+export const MOST_SIGNALS = 200_000;
+export const MOST_CHANGES = 1_500_000;
+/** Values of single bits in all changes of words together; some 8 bytes each. */
+export const MOST_BITS = 10_000_000;
 const MOST_WIDTH = 4096;
+/** The bits of a change of a single bit: one array for each value. */
+const SINGLE: readonly (readonly Logic[])[] = [[0], [1], [2], [3]];
 
 /** Reads a value change dump. Real values and events are left out. */
 export function readVcd(text: string): Result<ReadSignal[]> {
   interface Entry {
     readonly width: number;
-    readonly changes: { time: number; bits: Logic[] }[];
+    readonly changes: { time: number; bits: readonly Logic[] }[];
   }
   const byCode = new Map<string, Entry>();
   const signals: { path: string; name: string; width: number; entry: Entry }[] = [];
@@ -153,6 +157,7 @@ export function readVcd(text: string): Result<ReadSignal[]> {
   let scale = 1;
   let time = 0;
   let changes = 0;
+  let wordBits = 0;
   let defined = false;
   const bad = (what: string) => refused('bad-dump', `line ${words.line}: ${what}`, { line: words.line });
   const section = (): string[] | null => {
@@ -219,7 +224,12 @@ export function readVcd(text: string): Result<ReadSignal[]> {
     if (letters.length > entry.width) return bad(`${letters.length} bits are too many for code ${code}`);
     if (++changes > MOST_CHANGES) return bad(`there are more than ${MOST_CHANGES} changes`);
     const pad = letters[0] === 'x' || letters[0] === 'z' ? letters[0] : '0';
-    const bits = [...letters.padStart(entry.width, pad)].reverse().map((c) => LETTERS.indexOf(c) as Logic);
+    if (entry.width > 1) wordBits += entry.width;
+    if (wordBits > MOST_BITS) return bad(`its changes of words have more than ${MOST_BITS} bits together`);
+    const bits =
+      entry.width === 1
+        ? SINGLE[LETTERS.indexOf(letters)]!
+        : [...letters.padStart(entry.width, pad)].reverse().map((c) => LETTERS.indexOf(c) as Logic);
     const last = entry.changes.at(-1);
     if (last?.time === time) entry.changes[entry.changes.length - 1] = { time, bits };
     else entry.changes.push({ time, bits });

@@ -1,6 +1,7 @@
 import type { Sheet } from '../circuit/lesson';
 import { readPins, writePins } from '../parts/block';
 import { partOf, Rig, sheetOfParts } from '../testing/rig';
+import { blockCycle, unfoldedParts } from './blocks';
 import { compile } from './compile';
 
 const port = (id: string, direction: 'in' | 'out', width = 1, rank = 0) =>
@@ -191,4 +192,36 @@ test('outputs tied together are told on the sheet that holds them, blocks by the
   expect(tied(top, [inner, outer])).toMatchObject([
     { inside: 'outer', pins: [{ part: 'b1' }, { part: 'b2' }] },
   ]);
+});
+
+/** A chain of sheets, each with two blocks of the next. */
+function doubling(levels: number): Sheet[] {
+  return Array.from({ length: levels }, (_, i) =>
+    sheetOfParts(
+      i + 1 < levels
+        ? [block('u', `s${i + 1}`, '', ''), block('v', `s${i + 1}`, '', '')]
+        : [partOf('and', 'g')],
+      [],
+      `s${i}`,
+    ),
+  );
+}
+
+test('parts are counted without unfolding them, however many there would be', () => {
+  const sheets = doubling(300);
+  expect(unfoldedParts(sheets.slice(-3), sheets.at(-3)!)).toBe(2 + 4 + 4);
+  expect(unfoldedParts(sheets, sheets[0]!)).toBeGreaterThan(1e80);
+  // Compiling leaves out what is too much, and says so.
+  const few = sheets.slice(-40);
+  const codes = compile(few[0]!, few).diagnostics.map((d) => d.code);
+  expect(codes).toContain('recursion');
+});
+
+test('a chain of blocks that comes back to its sheet is found', () => {
+  const a = sheetOfParts([block('x', 'b', '', '')], [], 'a');
+  const b = sheetOfParts([block('y', 'c', '', '')], [], 'b');
+  const c = sheetOfParts([block('z', 'b', '', '')], [], 'c');
+  expect(blockCycle([a, b, c], a)).toEqual([b.name, c.name, b.name]);
+  expect(blockCycle([a, b], a)).toBeNull();
+  expect(unfoldedParts([a, b, c], a)).toBe(Number.POSITIVE_INFINITY);
 });

@@ -33,6 +33,53 @@ function heldSheets(lesson: Lesson, id: string): ReadonlySet<string> {
   return held;
 }
 
+/**
+ * A chain of sheets that leads from a sheet back to one that it has met, by the names of the sheets, the first and the last
+ * the same; null where no sheet holds itself.
+ */
+export function blockCycle(sheets: readonly Sheet[], root: Sheet): readonly string[] | null {
+  const byId = new Map(sheets.map((s) => [s.id, s]));
+  const open: Sheet[] = [];
+  const clear = new Set<string>();
+  const visit = (sheet: Sheet): readonly string[] | null => {
+    const at = open.indexOf(sheet);
+    if (at !== -1) return [...open.slice(at), sheet].map((s) => s.name);
+    if (clear.has(sheet.id)) return null;
+    open.push(sheet);
+    for (const inside of new Set([...sheet.parts.values()].map(sheetIdInside))) {
+      const found = inside === undefined ? undefined : byId.get(inside);
+      const cycle = found ? visit(found) : null;
+      if (cycle) return cycle;
+    }
+    open.pop();
+    clear.add(sheet.id);
+    return null;
+  };
+  return visit(root);
+}
+
+/**
+ * How many parts a sheet has with everything inside its blocks, without unfolding them: each sheet is looked at once.
+ * Infinity where a sheet holds itself.
+ */
+export function unfoldedParts(sheets: readonly Sheet[], root: Sheet): number {
+  if (blockCycle(sheets, root)) return Number.POSITIVE_INFINITY;
+  const byId = new Map(sheets.map((s) => [s.id, s]));
+  const known = new Map<string, number>();
+  const count = (sheet: Sheet): number => {
+    let parts = known.get(sheet.id);
+    if (parts !== undefined) return parts;
+    parts = sheet.parts.size;
+    for (const part of sheet.parts.values()) {
+      const inside = byId.get(sheetIdInside(part) ?? '');
+      if (inside) parts += count(inside);
+    }
+    known.set(sheet.id, parts);
+    return parts;
+  };
+  return count(root);
+}
+
 /** A kind of part for each sheet that can be a block on this one: it has ports, and does not hold this one. */
 export function blocksFor(lesson: Lesson, onto: string): PartKind[] {
   return lesson.sheets

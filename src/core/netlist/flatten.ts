@@ -12,7 +12,7 @@ import { UnionFind } from './union-find';
 /** Blocks inside blocks, at most. */
 const MOST_DEPTH = 100;
 /** Parts with everything inside their blocks, at most: a few nested blocks can make endlessly many. */
-const MOST_PARTS = 2_000_000;
+const MOST_PARTS = 500_000;
 
 /** One use of a sheet: the compiled one itself, or a block somewhere in it. */
 export interface Instance {

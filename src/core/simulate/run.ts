@@ -95,6 +95,7 @@ export class Run {
   time: number;
   /** Changes of nets so far. */
   events = 0;
+  private instants = 0;
   /** Nets that never came to rest within an instant; they were set to X. */
   readonly unsettled = new Set<number>();
   /** The first violations of setup and hold times; `violationCount` counts on. */
@@ -297,25 +298,31 @@ export class Run {
     this.settleInstant(this.trace);
   }
 
+  /** The work done so far, counted: changes of nets, and instants. */
+  get steps(): number {
+    return this.events + this.instants;
+  }
+
   /** Time in ps of the next thing to happen, or Infinity. */
   next(): number {
     return Math.min(this.wheel.earliest(this.time), this.queue.peekValue() ?? Number.POSITIVE_INFINITY);
   }
 
   /**
-   * Lets time run up to and with `until` (ps), but for no more than about `budget` changes of nets. The result
-   * does not depend on how a run is cut into slices.
+   * Lets time run up to and with `until` (ps), but for no more than about `budget` steps: changes of nets, and instants, as
+   * a source may change without a change of its value. The result does not depend on how a run is cut into slices.
    * @returns whether `until` was reached.
    */
   advance(until: number, budget = Number.POSITIVE_INFINITY): boolean {
-    const stopAt = this.events + budget;
+    const stopAt = this.steps + budget;
     for (;;) {
       const next = this.next();
       if (next > until || next === Number.POSITIVE_INFINITY) {
         if (until !== Number.POSITIVE_INFINITY) this.time = Math.max(this.time, until);
         return true;
       }
-      if (this.events >= stopAt) return false;
+      if (this.steps >= stopAt) return false;
+      this.instants++;
       this.time = next;
       this.takeDue(next);
       this.settleInstant(this.trace);

@@ -6,14 +6,20 @@
  */
 
 /** What a spreadsheet may divide cells by. */
-const DIVIDERS = '[;\\t\\r\\n|]';
-/** A formula as it may begin: blanks, invisible characters, apostrophes of a guard, then the sign. */
-const FORMULA = "(?=[\\s\\p{Cf}\\p{Cc}\u2800\u3164']*[=+\\-@\uff1d\uff0b\uff0d\uff20])";
-const UNGUARDED = new RegExp(`(^|${DIVIDERS})${FORMULA}`, 'gu');
-const GUARDED = new RegExp(`(^|${DIVIDERS})'${FORMULA}`, 'gu');
+const DIVIDER = /([;\t\r\n|])/;
+/** How a formula may begin: blanks, invisible characters, apostrophes of a guard, then the sign. */
+const FORMULA = /^[\s\p{Cf}\p{Cc}\u2800\u3164']*[=+\-@\uff1d\uff0b\uff0d\uff20]/u;
 const NUMBER = /^[+-]?\d+(\.\d+)?$/;
 
-const guarded = (text: string): string => (NUMBER.test(text) ? text : text.replaceAll(UNGUARDED, "$1'"));
+/** A text with `change` made to each piece that may become a cell of its own. */
+const inPieces = (text: string, change: (piece: string) => string): string =>
+  text
+    .split(DIVIDER)
+    .map((piece, i) => (i % 2 === 0 ? change(piece) : piece))
+    .join('');
+
+const guarded = (text: string): string =>
+  NUMBER.test(text) ? text : inPieces(text, (piece) => (FORMULA.test(piece) ? `'${piece}` : piece));
 
 /** A field: guarded against formulas, and in quotes where it holds a divider of cells, a quote or a line break. */
 export function csvField(value: string | number): string {
@@ -33,4 +39,5 @@ export const tsvLine = (values: readonly (string | number)[]): string =>
   values.map((value) => guarded(String(value).replaceAll(/[\t\r\n]+/g, ' '))).join('\t');
 
 /** The text of a field that was guarded, read again. */
-export const unguarded = (text: string): string => text.replaceAll(GUARDED, '$1');
+export const unguarded = (text: string): string =>
+  inPieces(text, (piece) => (piece[0] === "'" && FORMULA.test(piece) ? piece.slice(1) : piece));

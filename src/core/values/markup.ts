@@ -9,6 +9,8 @@ export interface TextRun {
 
 const NAME = /^[\p{L}\p{N}]+/u;
 const MOST_DEEP = 8;
+/** Characters that a mark can be about: names and terms are short. */
+const MOST_LONG = 200;
 
 /**
  * A text with its marks read: `A_0` and `A_{in}` have a subscript, `~Q` and `~{Q_0}` a bar. A mark without anything
@@ -45,7 +47,7 @@ function read(text: string, low: boolean, barred: boolean, deep: number): TextRu
   };
   for (let at = 0; at < text.length; ) {
     const mark = text[at]!;
-    const about = mark === '_' || mark === '~' ? meant(text.slice(at + 1)) : null;
+    const about = mark === '_' || mark === '~' ? meant(text.slice(at + 1, at + 1 + MOST_LONG)) : null;
     const nothingBefore = mark === '_' && at === 0;
     if (!about || nothingBefore || deep > MOST_DEEP) {
       add([{ text: mark, low, barred }]);

@@ -5,12 +5,17 @@ import { boundingBox } from '@/core/circuit/geometry';
 import type { Lesson } from '@/core/circuit/lesson';
 import { footprintOf } from '@/core/drawing/geometry/placement';
 import { fitted } from '@/core/drawing/geometry/viewport';
-import { compileOnce } from '@/core/netlist/compile';
+import { unfoldedParts } from '@/core/netlist/blocks';
+import { compile, compileOnce } from '@/core/netlist/compile';
 import { Run } from '@/core/simulate/run';
 import { readPalette } from '@/ui/controls/palette';
 import { useTheme } from '@/ui/controls/theme';
 import { paint } from '@/ui/drawing/canvas/painter';
 import { PLAIN } from '@/ui/drawing/canvas/scene';
+import { paintSoon } from './picture-queue';
+
+/** Parts of a circuit, its blocks unfolded, that is compiled for its picture. */
+const MOST_UNFOLDED = 5000;
 
 /** A small picture of a lesson's first sheet, at rest with all switches at 0. */
 export function Picture({ lesson }: { lesson: Lesson }) {
@@ -19,17 +24,20 @@ export function Picture({ lesson }: { lesson: Lesson }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
   useEffect(() => {
     let left = false;
-    document.fonts.ready.then(() => {
+    let takeBack = () => {};
+    const paintIt = () => {
       const element = canvas.current;
       const g = element?.getContext('2d');
-      if (left || !element || !g) return;
+      if (!element || !g) return;
       const { width, height } = element.getBoundingClientRect();
       const ratio = window.devicePixelRatio || 1;
       element.width = width * ratio;
       element.height = height * ratio;
       g.setTransform(ratio, 0, 0, ratio, 0, 0);
       const sheet = lesson.sheets[0]!;
-      const netlist = compileOnce(sheet, lesson.sheets);
+      // What unfolds to more is shown with its blocks closed.
+      const isSmall = unfoldedParts(lesson.sheets, sheet) <= MOST_UNFOLDED;
+      const netlist = isSmall ? compileOnce(sheet, lesson.sheets) : compile(sheet);
       const { values } = new Run(netlist, { delays: 'zero' });
       const view = fitted(boundingBox([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
       const { symbols: standard, crossings } = lesson.settings;
@@ -41,9 +49,13 @@ export function Picture({ lesson }: { lesson: Lesson }) {
         PLAIN,
         readPalette(),
       );
+    };
+    document.fonts.ready.then(() => {
+      if (!left) takeBack = paintSoon(paintIt);
     });
     return () => {
       left = true;
+      takeBack();
     };
   }, [lesson, theme]);
   // biome-ignore lint/a11y/noAriaHiddenOnFocusable: a canvas without a tabindex takes no focus

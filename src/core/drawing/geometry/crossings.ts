@@ -3,6 +3,9 @@ import type { Sheet } from '../../circuit/lesson';
 import { courseOf } from './placement';
 import { wireNets } from './wire-nets';
 
+/** Pieces of wires that are looked at; on a sheet that asks for more, the crossings found so far are drawn. */
+const MOST_STEPS = 4_000_000;
+
 const cached = new WeakMap<Sheet, ReadonlyMap<string, readonly Point[]>>();
 
 /**
@@ -35,14 +38,32 @@ function findCrossings(sheet: Sheet): Map<string, Point[]> {
       }
     });
   }
+  const columns = [...upright].sort(([a], [b]) => a - b);
   const found = new Map<string, Point[]>();
+  let steps = 0;
   for (const { wire, net, y, x0, x1 } of flat) {
     const points: Point[] = [];
-    for (let x = x0 + 1; x < x1; x++)
-      if (upright.get(x)?.some((p) => p.net !== net && p.y0 < y && y < p.y1)) points.push({ x, y });
+    for (let c = firstAfter(columns, x0); c < columns.length && columns[c]![0] < x1; c++) {
+      const [x, pieces] = columns[c]!;
+      const at = pieces.findIndex((p) => p.net !== net && p.y0 < y && y < p.y1);
+      steps += at === -1 ? pieces.length : at + 1;
+      if (at !== -1) points.push({ x, y });
+      if (steps > MOST_STEPS) return found;
+    }
     if (points.length) found.set(wire, [...(found.get(wire) ?? []), ...points]);
   }
   return found;
+}
+
+/** The place of the first column to the right of an x. */
+function firstAfter(columns: readonly (readonly [x: number, unknown])[], x: number): number {
+  let [low, high] = [0, columns.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (columns[middle]![0] <= x) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /**

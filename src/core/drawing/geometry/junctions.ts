@@ -31,28 +31,86 @@ export function junctionsOfNet(sheet: Pick<Sheet, 'parts' | 'wires'>, wires: rea
     }
   const junctions: Junction[] = [];
   const seen = new Set<string>();
+  const pieces = new Pieces(courses);
   for (const [i, points] of courses.entries())
     for (const at of points) {
       const key = `${at.x},${at.y}`;
       if (seen.has(key)) continue;
       seen.add(key);
-      let ways = leads.get(key) ?? 0;
-      for (const other of courses) ways |= waysThrough(other, at);
-      if (bits(ways) > 2) junctions.push({ at, wire: wires[i]!.id });
+      if (bits((leads.get(key) ?? 0) | pieces.waysAt(at)) > 2) junctions.push({ at, wire: wires[i]!.id });
     }
   return junctions;
 }
 
-function waysThrough(points: readonly Point[], at: Point): number {
-  let ways = 0;
-  for (let i = 1; i < points.length; i++) {
-    const a = points[i - 1]!;
-    const b = points[i]!;
-    if (!samePoint(nearestOnSegment(a, b, at), at)) continue;
-    if (!samePoint(a, at)) ways |= way(at, a);
-    if (!samePoint(b, at)) ways |= way(at, b);
+/** Stretches of one line of the grid, apart from each other and in order. */
+type Stretches = (readonly [from: number, to: number])[];
+
+/** The pieces of a net's wires by the lines of the grid on which they lie; those that overlap or touch as one. */
+class Pieces {
+  private readonly rows = new Map<number, Stretches>();
+  private readonly columns = new Map<number, Stretches>();
+  /** Wires that are not laid yet may run aslant. */
+  private readonly aslant: (readonly [Point, Point])[] = [];
+
+  constructor(courses: readonly (readonly Point[])[]) {
+    for (const points of courses)
+      for (let i = 1; i < points.length; i++) {
+        const [a, b] = [points[i - 1]!, points[i]!];
+        if (a.y === b.y) add(this.rows, a.y, a.x, b.x);
+        else if (a.x === b.x) add(this.columns, a.x, a.y, b.y);
+        else this.aslant.push([a, b]);
+      }
+    for (const line of [...this.rows.values(), ...this.columns.values()]) unite(line);
   }
-  return ways;
+
+  /** The ways in which pieces leave a point. */
+  waysAt(at: Point): number {
+    const { x, y } = at;
+    let ways = 0;
+    const row = stretchAt(this.rows.get(y), x);
+    if (row && row[0] < x) ways |= way(at, { x: row[0], y });
+    if (row && row[1] > x) ways |= way(at, { x: row[1], y });
+    const column = stretchAt(this.columns.get(x), y);
+    if (column && column[0] < y) ways |= way(at, { x, y: column[0] });
+    if (column && column[1] > y) ways |= way(at, { x, y: column[1] });
+    for (const [a, b] of this.aslant) {
+      if (!samePoint(nearestOnSegment(a, b, at), at)) continue;
+      if (!samePoint(a, at)) ways |= way(at, a);
+      if (!samePoint(b, at)) ways |= way(at, b);
+    }
+    return ways;
+  }
+}
+
+function add(lines: Map<number, Stretches>, line: number, a: number, b: number): void {
+  const stretch = [Math.min(a, b), Math.max(a, b)] as const;
+  const there = lines.get(line);
+  if (there) there.push(stretch);
+  else lines.set(line, [stretch]);
+}
+
+function unite(line: Stretches): void {
+  line.sort((a, b) => a[0] - b[0]);
+  let last = 0;
+  for (const [from, to] of line.slice(1)) {
+    const [begun, ended] = line[last]!;
+    if (from <= ended) line[last] = [begun, Math.max(ended, to)];
+    else line[++last] = [from, to];
+  }
+  line.length = last + 1;
+}
+
+/** The stretch that holds a place, its ends among it. */
+function stretchAt(line: Stretches | undefined, at: number): readonly [number, number] | null {
+  if (!line) return null;
+  let [low, high] = [0, line.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (line[middle]![0] <= at) low = middle + 1;
+    else high = middle;
+  }
+  const stretch = line[low - 1];
+  return stretch && stretch[1] >= at ? stretch : null;
 }
 
 function bits(mask: number): number {

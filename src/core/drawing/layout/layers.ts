@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
 import { kindOf, roleOf } from '../../parts/catalogue';
 import { pinOf } from '../geometry/placement';
@@ -52,17 +53,23 @@ function byLongestPath(sheet: Sheet, { before, after }: Flow): Map<string, numbe
   const rest = new Set(sheet.parts.keys());
   const ready = [...rest].filter((id) => waits.get(id) === 0);
   for (const id of ready) layer.set(id, 0);
+  // A loop is broken at storage, or where something comes in, or at the part that waits for the fewest.
+  const all = [...rest];
+  const numbers = new Map(all.map((id, i) => [id, i]));
+  const stores = all.map((id) => STORING.has(kindOf(sheet.parts.get(id)!).family));
+  const worth = (i: number) => {
+    const id = all[i]!;
+    return ((stores[i] ? 0 : 1e7) + (layer.has(id) ? 0 : 1e6) + waits.get(id)!) * all.length + i;
+  };
+  /** Parts by their worth; entries that were overtaken by better ones are passed over. */
+  const open = new FlatQueue<number>();
+  for (const i of all.keys()) open.push(i, worth(i));
   for (let at = 0; rest.size > 0; at++) {
-    // A loop is broken at storage, or where something comes in, or at the part that waits for the fewest.
     if (at === ready.length) {
-      const worth = (id: string) =>
-        (STORING.has(kindOf(sheet.parts.get(id)!).family) ? 0 : 1e7) +
-        (layer.has(id) ? 0 : 1e6) +
-        waits.get(id)!;
-      let next: string | null = null;
-      for (const id of rest) if (next === null || worth(id) < worth(next)) next = id;
-      ready.push(next!);
-      waits.set(next!, 0);
+      let next = open.pop()!;
+      while (!rest.has(all[next]!)) next = open.pop()!;
+      ready.push(all[next]!);
+      waits.set(all[next]!, 0);
     }
     const id = ready[at]!;
     if (!rest.delete(id)) continue;
@@ -73,6 +80,8 @@ function byLongestPath(sheet: Sheet, { before, after }: Flow): Map<string, numbe
       layer.set(reader, Math.max(layer.get(reader) ?? 0, own + 1));
       const left = waits.get(reader)! - 1;
       waits.set(reader, left);
+      const number = numbers.get(reader)!;
+      open.push(number, worth(number));
       if (left === 0) ready.push(reader);
     }
   }

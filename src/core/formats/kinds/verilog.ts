@@ -1,4 +1,5 @@
-import { done, mapped } from '../../values/result';
+import { blockCycle } from '../../netlist/blocks';
+import { done, mapped, refused } from '../../values/result';
 import type { Format } from '../format';
 
 export const VERILOG_FORMAT: Format = {
@@ -22,7 +23,15 @@ export const VERILOG_FORMAT: Format = {
     at: ['sheet', 'command line'],
     load: async () => {
       const { writeVerilog } = await import('../verilog/write');
-      return ({ lesson, sheet }) => done([writeVerilog(lesson, sheet).trimEnd()]);
+      return ({ lesson, sheet }) => {
+        const cycle = blockCycle(lesson.sheets, sheet);
+        if (cycle)
+          return refused(
+            'block-cycle',
+            `a module cannot hold itself: ${cycle.map((name) => `“${name}”`).join(' holds ')}. Take one of these blocks away`,
+          );
+        return done([writeVerilog(lesson, sheet).trimEnd()]);
+      };
     },
   },
 };

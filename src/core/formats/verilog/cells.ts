@@ -108,6 +108,11 @@ export class Cells {
     return id;
   }
 
+  /** How many parts there are so far. */
+  get count(): number {
+    return this.cells.length;
+  }
+
   /** The part that was added last. */
   get lastId(): string {
     return this.cells.at(-1)!.part.id;
@@ -164,6 +169,8 @@ class Wiring {
   private readonly wires = new Map<string, Wire>();
   /** All drivers of a net; readers are wired to the first one. */
   private readonly origins = new Map<Bit, Origin[]>();
+  /** The nets of each pin that drives, the least significant bit first. */
+  private readonly netsOf = new Map<Bundle, readonly Bit[]>();
   private readonly slices = new Map<string, Bundle>();
   private readonly joins = new Map<string, Bundle>();
 
@@ -178,12 +185,15 @@ class Wiring {
   sheet(): Sheet {
     for (const { part } of this.cells) this.parts.set(part.id, part);
     for (const cell of this.cells)
-      for (const { bundle, bits } of this.pins(cell, (direction) => direction !== 'in'))
-        for (const [bit, net] of bits.entries()) {
-          const list = this.origins.get(this.root(net));
+      for (const { bundle, bits } of this.pins(cell, (direction) => direction !== 'in')) {
+        const nets = bits.map(this.root);
+        this.netsOf.set(bundle, nets);
+        for (const [bit, net] of nets.entries()) {
+          const list = this.origins.get(net);
           if (list) list.push({ bundle, bit });
-          else this.origins.set(this.root(net), [{ bundle, bit }]);
+          else this.origins.set(net, [{ bundle, bit }]);
         }
+      }
     this.wireDrivers();
     for (const cell of this.cells)
       for (const { bundle, bits } of this.pins(cell, (direction) => direction === 'in')) {
@@ -236,12 +246,8 @@ class Wiring {
 
   /** Whether all bits of one pin meet those of the other in order. */
   private runsAlong(a: Bundle, b: Bundle): boolean {
-    const met = new Set<number>();
-    for (const list of this.origins.values()) {
-      const [p, q] = [list.find((o) => o.bundle === a), list.find((o) => o.bundle === b)];
-      if (p && q && p.bit === q.bit) met.add(p.bit);
-    }
-    return met.size === a.width;
+    const [first, other] = [this.netsOf.get(a)!, this.netsOf.get(b)!];
+    return first.every((net, i) => net === other[i]);
   }
 
   /** A pin that has these bits, the lowest first; null where nobody drives any of them. */

@@ -1,13 +1,15 @@
 import type { Sheet } from '../../circuit/lesson';
+import { MOST_PARTS, MOST_SHEETS, MOST_WIRES } from '../../circuit/limits';
 import { writePins } from '../../parts/block';
 import { type Bit, Cells } from './cells';
 import { Logic } from './logic';
 import { Registers } from './registers';
 import { fail, Scope } from './scope';
 import type { Connection, Expression, Item, Module } from './syntax';
+import type { Place } from './tokens';
 
-/** Gates read at most, with all copies of modules for other parameters. */
-const MOST_MODULES = 2000;
+/** Levels of modules in one another, as many as of blocks. */
+export const MOST_NESTED = 100;
 
 /**
  * The sheets of a design, each root module before those that it uses. A module that is used with other parameters has a
@@ -61,7 +63,10 @@ class Design {
         `module ${module.name} holds itself: ${[...this.open.slice(this.open.indexOf(module.name)), module.name].join(' holds ')}`,
         module,
       );
-    if (this.made.length >= MOST_MODULES) fail('the modules with their parameters are too many', module);
+    if (this.open.length >= MOST_NESTED)
+      fail(`modules are held in one another deeper than ${MOST_NESTED} levels`, module);
+    if (this.made.length >= MOST_SHEETS)
+      fail(`there are more than ${MOST_SHEETS} modules, counting each set of parameters`, module);
     const at = this.made.push(null) - 1;
     this.open.push(module.name);
     const title = parameters.size ? `${module.name} ${[...parameters.values()].join(', ')}` : module.name;
@@ -107,6 +112,7 @@ class ModuleReader {
   }
 
   sheet(): Sheet {
+    this.checkSize(this.module.ports.length, MOST_PARTS, 'parts', this.module);
     for (const [rank, { name, direction, width }] of this.ports().entries()) {
       const into = direction === 'input';
       const { bits } = this.scope.signals.get(name)!;
@@ -120,8 +126,20 @@ class ModuleReader {
       );
     }
     for (const item of this.module.items) if (item.is === 'initial') this.initial(item);
-    for (const item of this.module.items) this.item(item);
-    return this.cells.sheet();
+    for (const item of this.module.items) {
+      this.item(item);
+      this.checkSize(this.cells.count, MOST_PARTS, 'parts', item);
+    }
+    const made = this.cells.sheet();
+    this.checkSize(made.parts.size, MOST_PARTS, 'parts', this.module);
+    this.checkSize(made.wires.size, MOST_WIRES, 'wires', this.module);
+    return made;
+  }
+
+  /** What is read must be possible to keep. */
+  private checkSize(size: number, most: number, noun: string, at: Place): void {
+    if (size > most)
+      fail(`module ${this.module.name} needs more than ${most} ${noun}, the most of a sheet`, at);
   }
 
   private item(item: Item): void {
@@ -204,12 +222,13 @@ class ModuleReader {
       parameters.set(name, this.scope.constant(p.to));
     }
     const { id, ports } = this.design.use(module, parameters);
+    const known = new Set(ports.map((p) => p.name));
     const tied = new Map<string, Connection>();
     const byName = item.connections.some((c) => c.port !== null);
     for (const [i, c] of item.connections.entries()) {
       if (byName !== (c.port !== null)) fail('connections are all by name or all by position', c);
       const name = c.port ?? ports[i]?.name ?? fail(`${item.module} has ${ports.length} ports`, c);
-      if (!ports.some((p) => p.name === name)) fail(`${item.module} has no port ${name}`, c);
+      if (!known.has(name)) fail(`${item.module} has no port ${name}`, c);
       if (tied.has(name)) fail(`port ${name} is connected twice`, c);
       tied.set(name, c);
     }

@@ -1,6 +1,7 @@
 import { numberOf } from './numbers';
 import type { Expression } from './syntax';
 import { TokenReader } from './token-reader';
+import type { Token } from './tokens';
 
 /** Binding strength of binary operators (IEEE Std 1364-2005, table 5-4), the strongest highest. */
 const STRENGTH: Record<string, number> = {
@@ -25,6 +26,10 @@ const STRENGTH: Record<string, number> = {
   '&&': 3,
   '||': 2,
 };
+/** Operators in whose chains brackets may stand anywhere. */
+const ASSOCIATIVE = new Set(['&', '|', '^', '&&', '||']);
+/** Operands of a chain that are joined one after the other. */
+const FROM_THE_LEFT = 16;
 const UNARY = new Set(['~', '!', '&', '|', '^', '~&', '~|', '~^', '^~', '-', '+']);
 
 /** Reads expressions by precedence climbing. */
@@ -32,31 +37,58 @@ export abstract class ExpressionParser extends TokenReader {
   protected expression(least = 0): Expression {
     return this.deeper(() => {
       let left = this.unary();
+      /** Operands of the same operator so far, where brackets between them change nothing. */
+      let chain: Expression[] = [];
+      let before: Token | null = null;
+      const endChain = () => {
+        if (before) left = this.joined(chain, before);
+        before = null;
+      };
       for (;;) {
-        const { line, column, kind, text } = this.token;
-        const strength = kind === 'symbol' ? STRENGTH[text] : undefined;
+        const token = this.token;
+        const strength = token.kind === 'symbol' ? STRENGTH[token.text] : undefined;
         if (strength === undefined || strength <= least) break;
+        if ((before as Token | null)?.text !== token.text) endChain();
         this.at++;
         const right = this.expression(strength);
-        left = { is: 'binary', operator: text, left, right, line, column };
+        if (!ASSOCIATIVE.has(token.text)) left = this.joined([left, right], token);
+        else if (before) chain.push(right);
+        else {
+          chain = [left, right];
+          before = token;
+        }
       }
+      endChain();
       if (least === 0 && this.is('?')) {
         const { line, column } = this.token;
         this.at++;
         const yes = this.expression();
         this.expect(':');
         const no = this.expression();
-        return { is: 'choose', condition: left, yes, no, line, column };
+        return this.above({ is: 'choose', condition: left, yes, no, line, column }, left, yes, no);
       }
       return left;
     });
+  }
+
+  /** Operands joined by one operator: from the left, or as a balanced tree where there are many. */
+  protected joined(operands: readonly Expression[], at: Pick<Token, 'text' | 'line' | 'column'>): Expression {
+    const { text: operator, line, column } = at;
+    const two = (left: Expression, right: Expression): Expression =>
+      this.above({ is: 'binary', operator, left, right, line, column }, left, right);
+    if (operands.length <= FROM_THE_LEFT) return operands.reduce(two);
+    const middle = operands.length >> 1;
+    return two(this.joined(operands.slice(0, middle), at), this.joined(operands.slice(middle), at));
   }
 
   protected unary(): Expression {
     const { line, column, kind, text } = this.token;
     if (kind !== 'symbol' || !UNARY.has(text)) return this.primary();
     this.at++;
-    return this.deeper(() => ({ is: 'unary', operator: text, of: this.unary(), line, column }));
+    return this.deeper(() => {
+      const of = this.unary();
+      return this.above({ is: 'unary', operator: text, of, line, column }, of);
+    });
   }
 
   protected primary(): Expression {
@@ -78,12 +110,13 @@ export abstract class ExpressionParser extends TokenReader {
         const items = this.list(() => this.expression(), '}');
         this.expect('}');
         this.expect('}');
-        return { is: 'repeat', count: first, item: { is: 'concat', items, ...place }, ...place };
+        const item = this.above<Expression>({ is: 'concat', items, ...place }, ...items);
+        return this.above({ is: 'repeat', count: first, item, ...place }, first, item);
       }
       const items = [first];
       while (this.accept(',')) items.push(this.expression());
       this.expect('}');
-      return { is: 'concat', items, ...place };
+      return this.above({ is: 'concat', items, ...place }, ...items);
     }
     const name = this.name('a signal, a number or “(”');
     if (!this.accept('[')) return { is: 'name', name, ...place };
@@ -92,11 +125,11 @@ export abstract class ExpressionParser extends TokenReader {
       const low = this.expression();
       this.expect(']');
       if (this.is('[')) this.unsupported('a second select');
-      return { is: 'range', name, high: index, low, ...place };
+      return this.above({ is: 'range', name, high: index, low, ...place }, index, low);
     }
     if (this.is('+') || this.is('-')) this.unsupported('an indexed part select');
     this.expect(']');
     if (this.is('[')) this.unsupported('a second select');
-    return { is: 'bit', name, index, ...place };
+    return this.above({ is: 'bit', name, index, ...place }, index);
   }
 }

@@ -361,14 +361,15 @@ class Parser extends ExpressionParser {
           if (this.token.kind === 'end') this.fail('“end”');
           statements.push(this.statement());
         }
-        return { is: 'block', statements, ...place };
+        return this.above({ is: 'block', statements, ...place }, ...statements);
       }
       if (this.accept('if')) {
         this.expect('(');
         const condition = this.expression();
         this.expect(')');
         const yes = this.statement();
-        return { is: 'if', condition, yes, no: this.accept('else') ? this.statement() : null, ...place };
+        const no = this.accept('else') ? this.statement() : null;
+        return this.above({ is: 'if', condition, yes, no, ...place }, yes, no);
       }
       if (this.accept('case')) return this.cases(place);
       if (this.accept(';')) return { is: 'block', statements: [], ...place };
@@ -409,10 +410,8 @@ class Parser extends ExpressionParser {
         const equal = labels.map(
           (right): Expression => ({ is: 'binary', operator: '==', left: chosen, right, ...place }),
         );
-        const condition = equal.reduce(
-          (left, right): Expression => ({ is: 'binary', operator: '||', left, right, ...place }),
-        );
-        return { is: 'if', condition, yes: body, no, ...place };
+        const condition = this.joined(equal, { text: '||', ...place });
+        return this.above({ is: 'if', condition, yes: body, no, ...place }, body, no);
       },
       otherwise ?? { is: 'block', statements: [], ...place },
     );

@@ -353,3 +353,45 @@ test('modules that do not use each other are read as sheets side by side where t
   const one = readVerilog(text, 'Two', { everyRoot: true, module: 'two' });
   expect(one.ok && one.value.sheets.map((s) => s.name)).toEqual(['two']);
 });
+
+describe('input that is made to be slow or deep', () => {
+  const said = (text: string) => {
+    const read = readVerilog(text, 'Slow');
+    return read.ok ? 'read' : read.problem.message;
+  };
+  const body = (items: string) => `module m(input a, output y);\n${items}\nendmodule\n`;
+
+  test('a chain of an operator in which brackets change nothing may be long', () => {
+    expect(said(body(`assign y = ${Array(9000).fill('a').join(' ^ ')};`))).toBe('read');
+  });
+
+  test('comments and lines may be as long as they like', () => {
+    expect(said(body('assign y = a;') + '//x\n'.repeat(200_000))).toBe('read');
+    expect(said(body(Array.from({ length: 20_000 }, (_, i) => `wire w${i} = a;`).join(' ')))).toBe('read');
+  });
+
+  test('many drivers of one net, many ports', () => {
+    expect(said(body('not (y, a);\n'.repeat(5000)))).toBe('read');
+    const ports = Array.from({ length: 5000 }, (_, i) => `input p${i}`).join(', ');
+    expect(said(`module m(${ports}, output y); assign y = p0; endmodule`)).toBe('read');
+  });
+
+  test.each([
+    [
+      'cases',
+      body(
+        `reg q; always @(*) case (a) ${Array.from({ length: 9000 }, (_, i) => `${i}: q = a;`).join(' ')} endcase`,
+      ),
+      /a chain of more than 400/,
+    ],
+    ['apostrophes', body(`assign y = a${"'".repeat(100_000)};`), /a number such as/],
+    ['attributes', '(* '.repeat(100_000), /“\*\)” is expected/],
+    [
+      'chains in brackets',
+      body(`assign y = ${'('.repeat(300)}a${' + a)'.repeat(300)}${' - a'.repeat(300)};`),
+      /a chain of more than 400/,
+    ],
+  ])('is refused with the limit: %s', (_, text, reason) => {
+    expect(said(text)).toMatch(reason);
+  });
+});

@@ -43,6 +43,7 @@ export class Scope {
 
   declare(): void {
     const { module } = this;
+    const ports = new Set(module.ports);
     const kinds = new Map<string, { range: Signal; at: Place }>();
     for (const d of module.declarations) {
       const high = d.range ? this.constant(d.range.high) : 0;
@@ -51,8 +52,7 @@ export class Scope {
       if (!Number.isInteger(width) || width > MOST_VECTOR)
         fail(`${d.name} has ${width} bits, and ${MOST_VECTOR} are the most`, d);
       if (d.direction) {
-        if (!module.ports.includes(d.name))
-          fail(`${d.name} is not in the list of ports of ${module.name}`, d);
+        if (!ports.has(d.name)) fail(`${d.name} is not in the list of ports of ${module.name}`, d);
         this.directions.set(d.name, d.direction);
       }
       const before = kinds.get(d.name);
@@ -70,8 +70,7 @@ export class Scope {
     for (const name of module.ports)
       if (!this.directions.has(name))
         fail(`port ${name} of ${module.name} is neither input nor output`, module);
-    const twice = module.ports.find((p, i) => module.ports.indexOf(p) !== i);
-    if (twice) fail(`port ${twice} is named twice`, module);
+    for (const port of module.ports) if (!ports.delete(port)) fail(`port ${port} is named twice`, module);
   }
 
   /** The value of an expression of numbers and parameters. */

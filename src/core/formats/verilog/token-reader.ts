@@ -1,7 +1,8 @@
 import { KEYWORDS } from './keywords';
 import { type Place, type Token, VerilogError } from './tokens';
 
-const MOST_DEPTH = 400;
+/** Levels of brackets, statements and operators in one another: what works on them goes down by recursion. */
+export const MOST_DEPTH = 400;
 
 /** Reads the tokens of a file in order, and reports what was expected where another one stands. */
 export abstract class TokenReader {
@@ -61,6 +62,17 @@ export abstract class TokenReader {
     const result = work();
     this.depth--;
     return result;
+  }
+
+  private readonly depths = new WeakMap<object, number>();
+
+  /** A node of the tree with those below it, refused where it makes the tree too deep: chains grow it without brackets. */
+  protected above<T extends object>(node: T, ...below: readonly (object | null)[]): T {
+    let depth = 1;
+    for (const one of below) if (one) depth = Math.max(depth, 1 + (this.depths.get(one) ?? 0));
+    if (depth > MOST_DEPTH) this.unsupported(`a chain of more than ${MOST_DEPTH} operators or cases`);
+    this.depths.set(node, depth);
+    return node;
   }
 
   protected skipAttributes(): void {

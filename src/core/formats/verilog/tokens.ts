@@ -73,11 +73,30 @@ const SYMBOLS = [
 const NUMBER = /(?:\d[\d_]*\s*)?'[sS]?[bodhBODH]\s*[0-9a-fA-FxXzZ?_]+|\d[\d_]*(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
 const NAME = /[A-Za-z_][A-Za-z0-9_$]*/y;
 const ESCAPED = /\\(\S+)/y;
-const BLANK = /(?:\s+|\/\/[^\n]*|\/\*[\s\S]*?\*\/)+/y;
+const SPACE = /\s/;
+const NEWLINE = 10;
 const DIRECTIVE = /`[A-Za-z_]\w*[^\n]*/y;
 const TEXT = /"(?:[^"\\\n]|\\.)*"/y;
 
-const MOST_TOKENS = 5_000_000;
+/** Some 80 bytes each. */
+export const MOST_TOKENS = 1_000_000;
+
+/** Where the blanks and comments that begin at a place end; a comment that never ends is left standing. */
+function afterBlanks(source: string, from: number): number {
+  for (let at = from; ; ) {
+    const c = source[at];
+    if (c === undefined) return source.length;
+    if (SPACE.test(c)) at++;
+    else if (c === '/' && source[at + 1] === '/') {
+      const end = source.indexOf('\n', at);
+      at = end === -1 ? source.length : end;
+    } else if (c === '/' && source[at + 1] === '*') {
+      const end = source.indexOf('*/', at + 2);
+      if (end === -1) return at;
+      at = end + 2;
+    } else return at;
+  }
+}
 
 /** Splits Verilog into its lexical tokens (IEEE Std 1364-2005, clause 3); the last is of kind `end`. */
 export function tokensOf(source: string): Token[] {
@@ -85,27 +104,26 @@ export function tokensOf(source: string): Token[] {
   let at = 0;
   let line = 1;
   let lineStart = 0;
-  const pass = (length: number) => {
-    for (let newline = source.indexOf('\n', at); newline !== -1 && newline < at + length; ) {
+  const passTo = (end: number) => {
+    for (; at < end; at++) {
+      if (source.charCodeAt(at) !== NEWLINE) continue;
       line++;
-      lineStart = newline + 1;
-      newline = source.indexOf('\n', newline + 1);
+      lineStart = at + 1;
     }
-    at += length;
   };
   const match = (pattern: RegExp) => {
     pattern.lastIndex = at;
     return pattern.exec(source);
   };
   for (;;) {
-    const blank = match(BLANK);
-    if (blank) pass(blank[0].length);
+    passTo(afterBlanks(source, at));
     const place = { line, column: at - lineStart + 1 };
     if (at >= source.length) {
       tokens.push({ kind: 'end', text: 'the end of the file', ...place });
       return tokens;
     }
-    if (tokens.length >= MOST_TOKENS) throw new VerilogError('the file is too long', place);
+    if (tokens.length >= MOST_TOKENS)
+      throw new VerilogError(`the file has more than ${MOST_TOKENS} words and signs`, place);
     const c = source[at]!;
     let found: RegExpExecArray | null;
     if (c === '/' && source.startsWith('/*', at))
@@ -144,6 +162,6 @@ export function tokensOf(source: string): Token[] {
       found = [star ? '(' : symbol] as unknown as RegExpExecArray;
       tokens.push({ kind: 'symbol', text: star ? '(' : symbol, ...place });
     }
-    pass(found[0].length);
+    passTo(at + found[0].length);
   }
 }

@@ -24,7 +24,7 @@ export interface ReadExpression {
 }
 
 /** Parentheses and negations go no deeper than this. */
-const MOST_DEEP = 200;
+export const MOST_DEEP = 200;
 
 /**
  * Reads an expression in any of the usual notations, mixed as one likes: `A'B + C`, `~A & B | C`, `not A and B or C`,
@@ -148,7 +148,8 @@ class Reader {
     } else {
       read = this.factor();
       this.bare = null;
-      while (this.token.is === 'prime') {
+      for (let primes = 1; this.token.is === 'prime'; primes++) {
+        if (primes > MOST_DEEP) throw new Misreading('this goes too deep', this.token.at);
         this.at++;
         read = { op: 'not', of: read };
       }

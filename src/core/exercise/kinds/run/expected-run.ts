@@ -70,8 +70,8 @@ export const ExpectedRun = z
   });
 export type ExpectedRun = Infer<typeof ExpectedRun>;
 
-/** Most changes of nets in a run that is read; it keeps a circuit that swings by itself from taking for ever. */
-const MOST_CHANGES = 250_000;
+/** Most steps of a run that is read; it keeps a circuit that swings by itself, or a stimulus of 1 ps, from taking for ever. */
+const MOST_STEPS = 250_000;
 /** How long the last values of a stimulus stand before they are read, in ps, where nothing else tells. */
 const LAST_STEP = 10_000;
 
@@ -127,7 +127,7 @@ export function readRun(
   const values = outputs.map((): string[] => []);
   let reached = 0;
   for (const time of readings) {
-    if (!run.advance(time, MOST_CHANGES - run.events)) break;
+    if (!run.advance(time, MOST_STEPS - run.steps)) break;
     reached++;
     for (const [o, terminal] of outputs.entries())
       values[o]!.push(
@@ -214,7 +214,7 @@ export function runOfSheet(
   if (read.reached < readings.length)
     return refused(
       'run-too-long',
-      `only ${read.reached} of ${readings.length} readings come within ${MOST_CHANGES.toLocaleString('en')} changes of its nets: read it fewer times`,
+      `only ${read.reached} of ${readings.length} readings come within ${MOST_STEPS.toLocaleString('en')} changes of its nets: read it fewer times`,
     );
   if (read.swings) return refused('never-settles', 'a loop in it never settles');
   const parsed = ExpectedRun.safeParse({
