@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import type { NextConfig } from 'next';
+import { FILE_POLICY, HEADERS } from './src/loading/policy';
 
 /** Stands for what a kept lesson was checked against: the document, the parts of which it may consist, the exercise inside. */
 function stampOfRules(): string {
@@ -25,6 +26,14 @@ const config: NextConfig = {
       './reducers/server-action-reducer': { browser: './src/loading/framework/no-server-actions.ts' },
       '../../../lib/constants': { browser: './src/loading/framework/header-names.ts' },
     },
+  },
+  headers: async () => {
+    const all = Object.entries(HEADERS).map(([key, value]) => ({ key, value }));
+    const policy = { key: 'Content-Security-Policy', value: FILE_POLICY };
+    return [
+      { source: '/:path*', headers: all },
+      { source: '/_next/static/:path*', headers: [policy] },
+    ];
   },
   // `./test` checks types on its own, tests included.
   typescript: { ignoreBuildErrors: true },

@@ -10,7 +10,10 @@ for (const theme of ['light', 'dark'] as const)
   for (const [name, open] of Object.entries(views))
     test(`${name} has nothing to complain about (${theme})`, async ({ page }) => {
       await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
+      const refused: string[] = [];
+      page.on('console', (m) => /Content Security Policy|Trusted/.test(m.text()) && refused.push(m.text()));
       await open(page);
+      expect(refused).toEqual([]);
       const { violations } = await new AxeBuilder({ page }).analyze();
       expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual(
         [],

@@ -1,5 +1,28 @@
-// Before the first paint: the theme that was chosen, or the one of the system.
+// Before everything else: what may become a script, the theme, and the nonce for styles.
 (() => {
+  const { nonce } = document.currentScript;
+  // Libraries that put styles into the page look here for it.
+  window.__webpack_nonce__ = nonce;
+  // Only built files and workers of this server become scripts, and no text becomes code. React makes a script by the one
+  // text that is allowed.
+  const mayRun = (url) => {
+    const { origin, pathname, protocol } = new URL(url, location.href);
+    return (
+      origin === location.origin &&
+      (protocol === 'blob:' ||
+        pathname.startsWith('/_next/static/') ||
+        pathname === '/sw.js' ||
+        pathname === '/theme.js')
+    );
+  };
+  const refuse = (what) => {
+    throw new TypeError(`this page does not allow ${what}`);
+  };
+  window.trustedTypes?.createPolicy('default', {
+    createScriptURL: (url) => (mayRun(url) ? url : refuse('a script from elsewhere')),
+    createHTML: (html) => (html === '<script></script>' ? html : refuse('HTML from text')),
+    createScript: () => refuse('code from text'),
+  });
   let chosen = null;
   try {
     chosen = localStorage.getItem('manege-theme');

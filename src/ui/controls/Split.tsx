@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode } from 'react';
-import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
+import { Panel, PanelGroup, PanelResizeHandle, setNonce } from 'react-resizable-panels';
 import { remember, remembered } from '@/loading/page-memory';
 
 export interface Pane {
@@ -10,6 +10,10 @@ export interface Pane {
   /** Share of the room in per cent while nobody has dragged; panes without one share the rest. */
   readonly share?: number | undefined;
 }
+
+// The pointer's shape while a border is dragged is a style that the library puts into the page.
+if (typeof document !== 'undefined')
+  setNonce(document.querySelector<HTMLElement>('script[nonce]')?.nonce ?? '');
 
 const STORAGE = { getItem: remembered, setItem: remember };
 

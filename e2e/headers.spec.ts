@@ -1,0 +1,114 @@
+import { readdirSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { SheetHand } from './hand';
+
+/** Addresses of everything that the server answers: routes of `app`, files of `public`, built files, and what is not there. */
+function addresses(): string[] {
+  const routes = readdirSync('app', { withFileTypes: true })
+    .filter((entry) => entry.isDirectory())
+    .map((entry) => `/${entry.name}`);
+  const files = readdirSync('public', { recursive: true, encoding: 'utf8' }).map((name) => `/${name}`);
+  const built = readdirSync('.next/static', { recursive: true, encoding: 'utf8' }).filter((name) =>
+    /\.\w+$/.test(name),
+  );
+  const some = ['js', 'css', 'woff2'].map((ending) => built.find((name) => name.endsWith(`.${ending}`))!);
+  return [
+    '/',
+    ...routes,
+    ...files,
+    '/icon.svg',
+    ...some.map((name) => `/_next/static/${name}`),
+    '/nothing',
+    '/nothing.js',
+    '/nothing/at/all.svg',
+    '/_next/static/nothing.js',
+    '/lesson/nothing',
+    '/..%2f..%2fetc/passwd',
+  ];
+}
+
+test('every answer carries its headers, whatever is asked for', async ({ request }) => {
+  expect(addresses().length).toBeGreaterThan(14);
+  for (const path of addresses()) {
+    const answer = await request.get(path);
+    const headers = answer.headers();
+    expect.soft([200, 404, 400], path).toContain(answer.status());
+    expect.soft(headers, path).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'no-referrer',
+      'cross-origin-opener-policy': 'same-origin',
+      'cross-origin-resource-policy': 'same-origin',
+      'cross-origin-embedder-policy': 'require-corp',
+      'permissions-policy': expect.stringContaining('camera=()'),
+      'content-security-policy': expect.stringMatching(
+        /default-src 'self'.*object-src 'none'.*frame-ancestors 'none'/,
+      ),
+    });
+    expect.soft(headers['x-powered-by'], path).toBeUndefined();
+    const type = headers['content-type'] ?? '';
+    if (type.includes('html')) {
+      expect.soft(headers['content-security-policy'], path).toMatch(/style-src 'self' 'nonce-/);
+      expect.soft(headers['content-security-policy'], path).not.toContain('unsafe-inline');
+    }
+  }
+});
+
+test('nothing takes anything in', async ({ request }) => {
+  for (const path of addresses())
+    for (const method of ['DELETE', 'POST', 'PUT', 'PATCH', 'OPTIONS']) {
+      const answer = await request.fetch(path, { method });
+      expect.soft(answer.status(), `${method} ${path}`).toBe(405);
+      expect.soft(answer.headers().allow, `${method} ${path}`).toBe('GET, HEAD');
+    }
+});
+
+test('no text becomes a script on a page, and no script comes from elsewhere', async ({ page }) => {
+  await page.goto('/');
+  const tried = await page.evaluate(() => {
+    const attempt = (work: () => unknown) => {
+      try {
+        work();
+        return 'done';
+      } catch (error) {
+        return (error as Error).name;
+      }
+    };
+    const script = document.createElement('script');
+    return {
+      html: attempt(() => {
+        document.createElement('div').innerHTML = '<img src=x onerror=alert(1)>';
+      }),
+      elsewhere: attempt(() => {
+        script.src = 'https://elsewhere.test/x.js';
+      }),
+      worker: attempt(() => new Worker('https://elsewhere.test/x.js')),
+      text: attempt(() => {
+        script.text = 'alert(1)';
+      }),
+    };
+  });
+  expect(tried).toEqual({
+    html: 'TypeError',
+    elsewhere: 'TypeError',
+    worker: 'TypeError',
+    text: 'TypeError',
+  });
+});
+
+test('libraries that put styles into the page do it with the nonce of the page', async ({ page }) => {
+  const refused: string[] = [];
+  page.on('console', (m) => /Content Security Policy/.test(m.text()) && refused.push(m.text()));
+  await page.goto('/lesson?id=demo-drive-interlock');
+  await new SheetHand(page).ready();
+  const border = (await page.getByRole('separator', { name: 'Resize' }).first().boundingBox())!;
+  await page.mouse.move(border.x + border.width / 2, border.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(border.x - 60, border.y + 200, { steps: 4 });
+  await expect.poll(() => page.evaluate(() => getComputedStyle(document.body).cursor)).toMatch(/resize/);
+  await page.mouse.up();
+  // A dialog keeps what is behind it from moving.
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await expect.poll(() => page.evaluate(() => getComputedStyle(document.body).overflow)).toBe('hidden');
+  expect(refused).toEqual([]);
+});
