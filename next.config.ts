@@ -13,6 +13,7 @@ function stampOfRules(): string {
 }
 
 const config: NextConfig = {
+  distDir: process.env.MANEGE_BUILD ?? '.next',
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,

@@ -44,7 +44,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `node_modules/.bin/next start -p ${port}`,
+    command: `scripts/serve ${port}`,
     port,
     reuseExistingServer: false,
     stdout: 'ignore',

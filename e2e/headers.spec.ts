@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { SheetHand } from './hand';
 
@@ -8,7 +8,8 @@ function addresses(): string[] {
     .filter((entry) => entry.isDirectory())
     .map((entry) => `/${entry.name}`);
   const files = readdirSync('public', { recursive: true, encoding: 'utf8' }).map((name) => `/${name}`);
-  const built = readdirSync('.next/static', { recursive: true, encoding: 'utf8' }).filter((name) =>
+  const build = readFileSync('.builds/current', 'utf8').trim();
+  const built = readdirSync(`.builds/${build}/static`, { recursive: true, encoding: 'utf8' }).filter((name) =>
     /\.\w+$/.test(name),
   );
   const some = ['js', 'css', 'woff2'].map((ending) => built.find((name) => name.endsWith(`.${ending}`))!);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { SheetHand } from './hand';
+import { handIn, SheetHand } from './hand';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -89,27 +89,53 @@ test('a lesson that is deleted in another tab says so, and can be brought back',
   await expect.poll(() => hand.parts()).toEqual(['Key, switch, 0', 'Bars, switch, 0']);
 });
 
-test('works with the network cut @secure after the first load', async ({ page, context }) => {
+test('a browser that was here once works with the network cut: every page, every dialog, an exercise @secure', async ({
+  page,
+  context,
+}) => {
   await page.goto('/');
   await expect(page.getByRole('article')).toHaveCount(7);
   await page.evaluate(() => navigator.serviceWorker.ready);
   await page.waitForFunction(
     async () => (await caches.keys()).length > 0 && !!(await caches.match('/marking')),
   );
-  await page.reload();
   await context.setOffline(true);
   await page.goto('/marking');
   await page.getByRole('button', { name: 'Try it with three made-up hand-ins' }).click();
   await expect(page.getByRole('row')).toHaveCount(4);
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Drive interlock' }).click();
-  await new SheetHand(page).ready();
+  const hand = new SheetHand(page);
+  await hand.ready();
   await page.reload();
-  await new SheetHand(page).ready();
-  await page.getByRole('button', { name: 'Hand out' }).click();
+  await hand.ready();
+  await hand.type(30, 20, 'sw Bell');
+  await expect.poll(() => hand.parts()).toContain('Bell, switch, 0');
+  await page.getByRole('button', { name: 'Help: hands and keys' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
-  await page.goto('/exercise');
-  await expect(page.getByRole('heading', { name: 'Open an exercise' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  for (const face of ['Formula', 'Map', 'Time', 'States', 'Text']) {
+    await page.getByRole('button', { name: 'Faces' }).click();
+    await page.getByRole('menuitemcheckbox', { name: new RegExp(`^${face}`) }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('region', { name: face, exact: true })).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Fill in' }).click();
+  await expect(page.getByRole('button', { name: 'Fill in' })).toHaveCount(0);
+  await page.goto('/lesson?id=demo-drive-interlock');
+  await hand.ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page.getByRole('button', { name: 'Make the exercise' }).click();
+  const link = await page.getByLabel('Link to the exercise').inputValue();
+  await page.goto('about:blank');
+  await page.goto(link);
+  await hand.ready();
+  await page.getByRole('region', { name: 'Task' }).getByRole('button', { name: 'Check' }).click();
+  expect(await handIn(page, 'Ada Sample')).toContain('Ada Sample');
+  expect(await page.evaluate(() => navigator.onLine)).toBe(false);
 });
 
 test('pages carry a strict policy, run under it without complaint, and send nothing anywhere', async ({

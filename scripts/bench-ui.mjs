@@ -8,7 +8,7 @@ import { chromium } from '@playwright/test';
 
 const PORT = Number(process.env.MANEGE_TEST_PORT ?? 3211);
 const base = `http://localhost:${PORT}`;
-const server = spawn('node_modules/.bin/next', ['start', '-p', String(PORT)], { stdio: 'ignore' });
+const server = spawn('scripts/serve', [String(PORT)], { stdio: 'ignore' });
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const show = (name, { work, shown }) =>
   console.log(

@@ -5,7 +5,7 @@ import { chromium } from '@playwright/test';
 
 const PORT = Number(process.env.MANEGE_TEST_PORT ?? 3212);
 const base = `http://localhost:${PORT}`;
-const server = spawn('node_modules/.bin/next', ['start', '-p', String(PORT)], { stdio: 'ignore' });
+const server = spawn('scripts/serve', [String(PORT)], { stdio: 'ignore' });
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],

@@ -1,15 +1,16 @@
-import { readdir } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { NextResponse } from 'next/server';
 
 export const dynamic = 'force-dynamic';
 
-/** The addresses of all built files, for the service worker to keep. */
+/** The addresses of all files of this build, for the service worker to keep, and for pages to see whether they are of it. */
 export async function GET(): Promise<NextResponse> {
-  const root = join(process.cwd(), '.next', 'static');
-  const names = await readdir(root, { recursive: true, withFileTypes: true }).catch(() => []);
+  const build = process.env.MANEGE_BUILD ?? '.next';
+  const names = await readFile(join(process.cwd(), build, 'own-files'), 'utf8').catch(() => '');
   const files = names
-    .filter((entry) => entry.isFile() && !entry.name.endsWith('.map'))
-    .map((entry) => `/_next/static${join(entry.parentPath, entry.name).slice(root.length)}`);
+    .split('\n')
+    .filter((name) => name !== '')
+    .map((name) => `/_next/static${name.slice(1)}`);
   return NextResponse.json([...files, '/theme.js', '/icon.svg']);
 }

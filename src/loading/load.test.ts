@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { fetcher, load, loading } from './load';
+import { fetcher, load, loading, watchForUpdate } from './load';
 
 /** The features of a browser that loading needs and Node lacks. */
 const page = globalThis as unknown as {
@@ -55,6 +55,29 @@ test('a person, or the network coming back, has it tried at once', async () => {
   expect(fetchIt).toHaveBeenCalledTimes(3);
   for (const work of online) work();
   expect(await got).toBe('there');
+});
+
+test('a page that is looked at notices another build, also where the clock is set back', async () => {
+  const listeners = new Set<() => void>();
+  Object.assign(page.document, {
+    visibilityState: 'hidden',
+    addEventListener: (_: string, work: () => void) => listeners.add(work),
+    removeEventListener: (_: string, work: () => void) => listeners.delete(work),
+  });
+  jest
+    .spyOn(globalThis, 'fetch')
+    .mockImplementation(async () => Response.json(['/_next/static/chunks/new.js']));
+  const end = watchForUpdate();
+  await jest.advanceTimersByTimeAsync(600_000);
+  // Nobody looks at it: nothing is asked.
+  expect(fetch).not.toHaveBeenCalled();
+  Object.assign(page.document, { visibilityState: 'visible' });
+  jest.setSystemTime(Date.now() - 86_400_000);
+  for (const work of listeners) work();
+  await jest.advanceTimersByTimeAsync(0);
+  expect(loading.getState().isOutdated).toBe(true);
+  end();
+  expect(listeners.size).toBe(0);
 });
 
 test('a page whose own scripts are gone from the server is known to be outdated', async () => {

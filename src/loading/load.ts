@@ -89,6 +89,30 @@ async function isOutdated(): Promise<boolean> {
   }
 }
 
+/** Milliseconds between one look for another build and the next, while the page is looked at. */
+const LOOK_EVERY = 5 * 60_000;
+
+/**
+ * Looks whether the server has another build whenever a person comes back to the page, and now and then.
+ * @returns ends it.
+ */
+export function watchForUpdate(): () => void {
+  let last = Date.now();
+  const look = async () => {
+    const now = Date.now();
+    // A clock that was set back would never come to the next look.
+    if (document.visibilityState !== 'visible' || (now >= last && now - last < LOOK_EVERY)) return;
+    last = now;
+    if (await isOutdated()) loading.setState({ isOutdated: true });
+  };
+  const timer = setInterval(() => void look(), LOOK_EVERY);
+  document.addEventListener('visibilitychange', look);
+  return () => {
+    clearInterval(timer);
+    document.removeEventListener('visibilitychange', look);
+  };
+}
+
 const holds = new Set<() => Promise<void>>();
 
 /**

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
-import { loading, reloadOnce } from '@/loading/load';
+import { loading, reloadOnce, watchForUpdate } from '@/loading/load';
 
 /**
  * Tells which part of Manege cannot be fetched while it is retried, and reloads, once, a page whose server
@@ -17,7 +17,9 @@ export function FetchFailures() {
     setReloading(true);
     void reloadOnce().then(setReloading);
   }, [isStuck]);
-  if (failing.length === 0) return null;
+  const [isLater, setLater] = useState(false);
+  useEffect(watchForUpdate, []);
+  if (failing.length === 0) return isOutdated && !isLater ? <Updated onLater={() => setLater(true)} /> : null;
   const what = [...new Set(failing.map((f) => f.what))].join(', ');
   return (
     <div
@@ -42,6 +44,24 @@ export function FetchFailures() {
           </button>
         </>
       )}
+    </div>
+  );
+}
+
+/** Tells that the server has a newer build; nothing of this page has failed yet. */
+function Updated({ onLater }: { onLater: () => void }) {
+  return (
+    <div
+      role="status"
+      className="fixed bottom-4 left-4 z-[70] flex max-w-[min(30rem,92vw)] items-center gap-3 rounded-xl border border-accent bg-raised px-4 py-2.5 shadow-lg"
+    >
+      <span>Manege was updated on the server. This page goes on as it is until it is reloaded.</span>
+      <button type="button" className="button small" onClick={() => location.reload()}>
+        Reload
+      </button>
+      <button type="button" className="icon-button" aria-label="Later" onClick={onLater}>
+        ×
+      </button>
     </div>
   );
 }
