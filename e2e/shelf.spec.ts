@@ -145,3 +145,44 @@ test('a hand-in that is dropped twice is one row; a second one of a student stan
   await page.getByRole('button', { name: 'Remove the hand-in of Ada Sample' }).click();
   await expect(rows).toHaveCount(0);
 });
+
+test('everything is saved as one file, and brought back into a fresh browser', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(7);
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await hand.type(4, 2, 'sw Key');
+  await hand.saved();
+  await page.getByRole('link', { name: 'All lessons' }).click();
+  await expect(page.getByRole('article')).toHaveCount(8);
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save everything' }).click();
+  const file = await (await saving).path();
+  const other = await (await browser.newContext({ baseURL: baseURL!, serviceWorkers: 'block' })).newPage();
+  await other.goto('/');
+  await expect(other.getByRole('article')).toHaveCount(7);
+  const bytes = readFileSync(file);
+  await other.getByLabel('Lesson, exercise or Verilog files').setInputFiles({
+    name: 'manege.zip',
+    mimeType: 'application/zip',
+    buffer: bytes,
+  });
+  await expect(
+    other.getByText('1 lesson, 0 exercises and 0 hand-ins brought back; 7 were here already.'),
+  ).toBeVisible();
+  await other.getByRole('link', { name: 'Open New lesson' }).click();
+  await expect.poll(() => new SheetHand(other).parts()).toEqual(['Key, switch, 0']);
+  await other.goto('/');
+  await other.getByLabel('Lesson, exercise or Verilog files').setInputFiles({
+    name: 'broken.zip',
+    mimeType: 'application/zip',
+    buffer: bytes.subarray(0, 400),
+  });
+  await expect(other.getByText('it is no zip archive, or was cut short')).toBeVisible();
+  await other.context().close();
+});

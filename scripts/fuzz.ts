@@ -41,7 +41,7 @@ const STRANGE: readonly unknown[] = [
   true,
   -1,
   0.5,
-  1e999,
+  1e308,
   Number.MAX_SAFE_INTEGER,
   -0,
   '',

@@ -66,7 +66,7 @@ export const CLIPBOARD: readonly Command[] = [
     when: canEdit,
     run: async ({ session }) => {
       const text = await readClipboard(session);
-      if (text !== null) await pasteText(session, text, allowedIn(session));
+      if (text !== null) told(await pasteText(session, text, allowedIn(session)));
     },
   },
 ];

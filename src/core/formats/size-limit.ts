@@ -5,14 +5,12 @@ export const MOST_BYTES = 20 * 1024 * 1024;
 
 /** `12.3 MB`, for messages. */
 export function sizeText(bytes: number): string {
-  return bytes < 1024 * 1024 ? `${Math.ceil(bytes / 1024)} kB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`;
+  if (bytes < 1024 ** 2) return `${Math.ceil(bytes / 1024)} kB`;
+  return bytes < 1024 ** 3 ? `${(bytes / 1024 ** 2).toFixed(1)} MB` : `${(bytes / 1024 ** 3).toFixed(1)} GB`;
 }
 
 /** The problem of a file of that many bytes; null if it can be opened. */
-export function tooLarge(bytes: number): Problem | null {
-  if (bytes <= MOST_BYTES) return null;
-  return problem(
-    'file-too-large',
-    `it has ${sizeText(bytes)}; files up to ${sizeText(MOST_BYTES)} are opened`,
-  );
+export function tooLarge(bytes: number, most = MOST_BYTES): Problem | null {
+  if (bytes <= most) return null;
+  return problem('file-too-large', `it has ${sizeText(bytes)}; files up to ${sizeText(most)} are opened`);
 }

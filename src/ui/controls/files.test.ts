@@ -6,7 +6,7 @@ test('a file of 3 GB is refused by its size, without a byte of it being read', a
   const [read] = await readFiles([{ name: 'ride.vcd', size: 3e9, text } as unknown as File]);
   expect(read).toEqual({
     name: 'ride.vcd',
-    text: refused('file-too-large', 'it has 2861.0 MB; files up to 20.0 MB are opened'),
+    text: refused('file-too-large', 'it has 2.8 GB; files up to 20.0 MB are opened'),
   });
   expect(text).not.toHaveBeenCalled();
 });

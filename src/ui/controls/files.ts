@@ -1,5 +1,6 @@
 import { tooLarge } from '@/core/formats/size-limit';
 import { done, type Result, refusal, refused } from '@/core/values/result';
+import { load } from '@/loading/load';
 
 /** Hands a text to the browser to save as a file. */
 export function saveFile(name: string, text: BlobPart, type = 'application/json'): void {
@@ -27,17 +28,30 @@ export interface ReadFile {
   readonly text: Result<string>;
 }
 
-/** Reads files as text; one that is too large is not read at all. */
+/** Reads files as text, and those that zip archives hold; one that is too large is not read at all. */
 export async function readFiles(files: Iterable<File>): Promise<ReadFile[]> {
-  return Promise.all(
-    [...files].map(async (file) => {
-      const large = tooLarge(file.size);
-      if (large) return { name: file.name, text: refusal(large) };
-      try {
-        return { name: file.name, text: done(await file.text()) };
-      } catch {
-        return { name: file.name, text: refused('unreadable', 'the browser could not read it') };
-      }
-    }),
+  return (await Promise.all([...files].map(readFile))).flat();
+}
+
+async function readFile(file: File): Promise<ReadFile[]> {
+  const { name } = file;
+  try {
+    if (/\.zip$/i.test(name)) return await readArchive(file);
+    const large = tooLarge(file.size);
+    return [{ name, text: large ? refusal(large) : done(await file.text()) }];
+  } catch {
+    return [{ name, text: refused('unreadable', 'the browser could not read it') }];
+  }
+}
+
+async function readArchive(file: File): Promise<ReadFile[]> {
+  const { MOST_UNPACKED, unarchived } = await load(
+    'the reader of archives',
+    () => import('@/core/formats/archive'),
   );
+  const large = tooLarge(file.size, MOST_UNPACKED);
+  if (large) return [{ name: file.name, text: refusal(large) }];
+  const files = unarchived(new Uint8Array(await file.arrayBuffer()));
+  if (!files.ok) return [{ name: file.name, text: files }];
+  return files.value.map(({ name, text }) => ({ name, text: done(text) }));
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { useStore } from 'zustand';
 import { holdReload } from '@/loading/load';
 import type { OpenSession } from '@/session/open-session';
 import { isStoreKept } from '@/store/database';
@@ -34,6 +35,7 @@ export function SavedMark({ open }: { open: OpenSession }) {
   const saving = useSessionState((s) => s.saving);
   const isLong = useIsLong(saving.is === 'saving');
   const { session, isBehind } = open;
+  const place = useStore(open.place);
   useEffect(() => {
     const ask = (event: BeforeUnloadEvent) => {
       if (isBehind()) event.preventDefault();
@@ -59,6 +61,8 @@ export function SavedMark({ open }: { open: OpenSession }) {
         Not saved
       </button>
     );
+  // Of a lesson that was deleted elsewhere nothing is saved, even where nothing was edited since.
+  if (place !== 'here') return null;
   if (!isStoreKept())
     return (
       <span

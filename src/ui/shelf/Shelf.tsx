@@ -7,13 +7,15 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { type Result, sentence } from '@/core/values/result';
+import { counted, listed } from '@/core/values/wording';
+import { load } from '@/loading/load';
 import { type LessonRecord, randomId, storeProblem, storeReady } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
@@ -21,6 +23,7 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
+import { Kept } from './Kept';
 import { Picture } from './Picture';
 
 interface Item {
@@ -46,6 +49,8 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     storeReady()
       .then(() => seedShelf(demos))
       .then(reload)
+      .then(() => load('what sweeps', () => import('@/store/everything')))
+      .then(({ sweep }) => sweep(Date.now()))
       .catch((error) => {
         setItems([]);
         fail(error);
@@ -66,7 +71,14 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     const problems: string[] = [];
     let taken = 0;
     let open = '';
-    for (const file of await readFiles(files)) {
+    const read = await readFiles(files);
+    const back = await broughtBack(read);
+    if (back) {
+      await reload();
+      setSaid(back);
+      return;
+    }
+    for (const file of read) {
       const read = await readContent(file, 'shelf');
       if (!read.ok) problems.push(`${file.name} was left out: ${read.problem.message}.`);
       else if (read.value.is === 'lesson') {
@@ -103,7 +115,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             <FileButton
               label="Lesson, exercise or Verilog files"
               multiple
-              accept={acceptedAt('shelf')}
+              accept={`${acceptedAt('shelf')},.zip`}
               onFiles={onFiles}
             >
               Import a file
@@ -136,14 +148,27 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
           </div>
           <HowItGoes />
         </main>
-        <footer className="mt-auto text-sm text-quiet">
-          Lessons stay in this browser; nothing is sent anywhere. To keep one elsewhere or pass it on, export
-          it as a file.
-        </footer>
+        <Kept say={(text, tone) => setSaid({ text, tone })} />
       </div>
       {said && <Notice {...said} dismiss={dismiss} />}
     </DropZone>
   );
+}
+
+/** Brings everything back from a file of `Save everything`; null where the files are none of these. */
+async function broughtBack(read: readonly ReadFile[]): Promise<Said | null> {
+  if (!read.some(({ name }) => name.endsWith('manege-everything.json'))) return null;
+  const { bringBack } = await load('what brings everything back', () => import('@/store/everything'));
+  const files = read.flatMap(({ name, text }) => (text.ok ? [{ name, text: text.value }] : []));
+  const { lessons, exercises, handIns, known, problems } = await bringBack(files);
+  const counts = [counted(lessons, 'lesson'), counted(exercises, 'exercise'), counted(handIns, 'hand-in')];
+  return {
+    text: [
+      `${listed(counts)} brought back${known > 0 ? `; ${known} ${known === 1 ? 'was' : 'were'} here already` : ''}.`,
+      ...problems.slice(0, 5),
+    ].join(' '),
+    tone: problems.length > 0 ? 'bad' : 'calm',
+  };
 }
 
 const STEPS = [

@@ -1,0 +1,123 @@
+import type { ArchivedFile } from '@/core/formats/archive';
+import { readExercise } from '@/core/formats/exercise-file';
+import { readHandIn } from '@/core/formats/hand-in-file';
+import { readLesson } from '@/core/formats/lesson-file';
+import { readJson } from '@/core/formats/read-json';
+import { writeLesson } from '@/core/formats/write-lesson';
+import { mapped, type Result } from '@/core/values/result';
+import { database } from './database';
+import { keepExercise, keepHandIns } from './exercises';
+import { addLesson, openLesson, rawLesson } from './lessons';
+
+/*
+ * All that this browser keeps, as files of one archive, and back.
+ */
+
+/** Stands in the archive, and says that it is one of these. */
+const MANIFEST = 'manege-everything.json';
+
+const plain = (title: string) => title.replaceAll(/[^\p{L}\p{N}]+/gu, '-').slice(0, 40) || 'untitled';
+
+/** Everything as files: lessons as they are now, exercises and hand-ins; what cannot be read as it is kept. */
+export async function everything(): Promise<ArchivedFile[]> {
+  const files: ArchivedFile[] = [
+    { name: MANIFEST, text: `${JSON.stringify({ format: 'manege-everything', version: 1 })}\n` },
+  ];
+  for (const { id, title } of await database.lessons.toArray()) {
+    const read = await openLesson(id);
+    files.push(
+      read?.ok
+        ? { name: `lessons/${plain(title)}.${id}.manege.json`, text: writeLesson(read.value) }
+        : { name: `damaged/${id}.json`, text: JSON.stringify(await rawLesson(id)) },
+    );
+  }
+  for (const { id, file } of await database.exercises.toArray())
+    files.push({ name: `exercises/${id}.exercise.json`, text: JSON.stringify(file) });
+  for (const { key, text } of await database.handIns.toArray())
+    files.push({ name: `hand-ins/${key}.handin.json`, text });
+  return files;
+}
+
+/** Whether the files of an archive are what `everything` gives. */
+export const isEverything = (files: readonly ArchivedFile[]): boolean =>
+  files.some(({ name }) => name === MANIFEST);
+
+export interface BroughtBack {
+  readonly lessons: number;
+  readonly exercises: number;
+  readonly handIns: number;
+  /** How many of all were here already, as they are in the archive. */
+  readonly known: number;
+  readonly problems: readonly string[];
+}
+
+/** Brings everything back, beside what is here: nothing that is here is replaced. */
+export async function bringBack(files: readonly ArchivedFile[]): Promise<BroughtBack> {
+  const brought = { lessons: 0, exercises: 0, handIns: 0, known: 0 };
+  const problems: string[] = [];
+  const count = async (name: string, taken: Result<Promise<keyof typeof brought>>) => {
+    if (taken.ok) brought[await taken.value]++;
+    else problems.push(`${name}: ${taken.problem.message}.`);
+  };
+  for (const { name, text } of files) {
+    const heading = name === MANIFEST ? null : headingOf(text);
+    if (heading === 'manege-lesson')
+      await count(
+        name,
+        mapped(readLesson(text), async (lesson) => {
+          const here = await openLesson(lesson.id);
+          if (here?.ok && writeLesson(here.value) === writeLesson(lesson)) return 'known';
+          await addLesson(lesson);
+          return 'lessons';
+        }),
+      );
+    else if (heading === 'manege-exercise')
+      await count(
+        name,
+        mapped(readExercise(text), async (exercise) => {
+          if (await database.exercises.get(exercise.id)) return 'known';
+          await keepExercise(exercise);
+          return 'exercises';
+        }),
+      );
+    else if (heading === 'manege-hand-in')
+      await count(
+        name,
+        mapped(readHandIn(text), async (handIn) => {
+          const fresh = await keepHandIns(handIn.exercise.id, [{ file: name, text }]);
+          return fresh > 0 ? 'handIns' : 'known';
+        }),
+      );
+    else if (name !== MANIFEST) problems.push(`${name}: it is none of our files, and was left out.`);
+  }
+  return { ...brought, problems };
+}
+
+function headingOf(text: string): unknown {
+  const read = readJson(text);
+  return read.ok && (read.value as { format?: unknown } | null)?.format;
+}
+
+/** Milliseconds after which what a deleted lesson has left behind is swept away. */
+const KEPT_FOR = 86_400_000;
+
+/** Takes away what belongs to no lesson any more: leases, switch positions, edits of lessons that were deleted. */
+export async function sweep(now: number): Promise<void> {
+  const { lessons, journal, setAside, moments, leases } = database;
+  await database.transaction('rw', [lessons, journal, setAside, moments, leases], async () => {
+    const there = new Set(await lessons.toCollection().primaryKeys());
+    const gone = (await leases.toArray()).filter(
+      ({ lesson, until }) => !there.has(lesson) && Math.abs(now - until) > KEPT_FOR,
+    );
+    const left = [...(await moments.toCollection().primaryKeys())].filter((id) => !there.has(id));
+    await leases.bulkDelete(gone.map(({ lesson }) => lesson));
+    await moments.bulkDelete(left);
+    for (const table of [journal, setAside]) {
+      const ids = (await table.orderBy('lesson').uniqueKeys()) as string[];
+      await table
+        .where('lesson')
+        .anyOf(ids.filter((id) => !there.has(id)))
+        .delete();
+    }
+  });
+}
