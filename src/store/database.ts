@@ -85,7 +85,8 @@ class Database extends Dexie {
 
   /** @param around the browser's own store, or one in its place. */
   constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
-    super('manege', around);
+    // What is watched is read again; a copy of each write to answer it sooner would cost more than that.
+    super('manege', { ...around, cache: 'disabled' });
     this.version(1).stores({
       lessons: 'id, exerciseId, changed',
       journal: '++seq, lesson',

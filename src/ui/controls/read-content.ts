@@ -20,6 +20,9 @@ export const acceptedAt = (place: ReadPlace): string =>
     ),
   ].join(',');
 
+/** Characters of a file that is read by a worker, whatever it is. */
+const LARGE = 500_000;
+
 /** Reads a file that is read quickly, with its reader fetched. */
 async function readHere(file: KnownFile, options: ReadOptions): Promise<Result<FileContent>> {
   const read = await load(`the reader of ${file.format.noun}`, () => file.format.read!.load());
@@ -33,7 +36,8 @@ export async function readContent({ name, text }: ReadFile, place: ReadPlace): P
   if (!known.ok) return known;
   const { format } = known.value;
   const options = { title: titleOfFile(name, format), laidOut: true, everything: true };
-  const read = await (format.read!.isSlow ? readInWorker : readHere)(known.value, options);
+  const isSlow = format.read!.isSlow || text.value.length > LARGE;
+  const read = await (isSlow ? readInWorker : readHere)(known.value, options);
   // A file of another program has no identity of its own.
   if (format.heading !== undefined) return read;
   return mapped(read, (content) =>

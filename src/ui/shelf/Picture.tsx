@@ -6,16 +6,17 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { footprintOf } from '@/core/drawing/geometry/placement';
 import { fitted } from '@/core/drawing/geometry/viewport';
 import { unfoldedParts } from '@/core/netlist/blocks';
-import { compile, compileOnce } from '@/core/netlist/compile';
+import { compileOnce } from '@/core/netlist/compile';
 import { Run } from '@/core/simulate/run';
 import { readPalette } from '@/ui/controls/palette';
 import { useTheme } from '@/ui/controls/theme';
 import { paint } from '@/ui/drawing/canvas/painter';
 import { PLAIN } from '@/ui/drawing/canvas/scene';
+import { paintOverview } from './overview';
 import { paintSoon } from './picture-queue';
 
-/** Parts of a circuit, its blocks unfolded, that is compiled for its picture. */
-const MOST_UNFOLDED = 5000;
+/** Parts of a circuit, its blocks unfolded, that is compiled for its picture; larger ones are shown from far away. */
+const MOST_UNFOLDED = 2000;
 
 /** A small picture of a lesson's first sheet, at rest with all switches at 0. */
 export function Picture({ lesson }: { lesson: Lesson }) {
@@ -35,11 +36,13 @@ export function Picture({ lesson }: { lesson: Lesson }) {
       element.height = height * ratio;
       g.setTransform(ratio, 0, 0, ratio, 0, 0);
       const sheet = lesson.sheets[0]!;
-      // What unfolds to more is shown with its blocks closed.
-      const isSmall = unfoldedParts(lesson.sheets, sheet) <= MOST_UNFOLDED;
-      const netlist = isSmall ? compileOnce(sheet, lesson.sheets) : compile(sheet);
-      const { values } = new Run(netlist, { delays: 'zero' });
       const view = fitted(boundingBox([...sheet.parts.values()].map(footprintOf)), width, height, 0.9);
+      if (unfoldedParts(lesson.sheets, sheet) > MOST_UNFOLDED) {
+        paintOverview(g, sheet, view, readPalette());
+        return;
+      }
+      const netlist = compileOnce(sheet, lesson.sheets);
+      const { values } = new Run(netlist, { delays: 'zero' });
       const { symbols: standard, crossings } = lesson.settings;
       paint(
         g,
