@@ -186,3 +186,27 @@ test('everything is saved as one file, and brought back into a fresh browser', a
   await expect(other.getByText('it is no zip archive, or was cut short')).toBeVisible();
   await other.context().close();
 });
+
+test('a name of any length or direction leaves the marks as they are', async ({ page }) => {
+  await page.goto('/marking');
+  await page.getByRole('button', { name: 'Try it with three made-up hand-ins' }).click();
+  await expect(page.getByRole('row')).toHaveCount(4);
+  const right = async () =>
+    Promise.all(
+      (await page.getByRole('button', { name: 'Open', exact: true }).all()).map(
+        async (b) => (await b.boundingBox())!.x,
+      ),
+    );
+  const file = JSON.parse(readFileSync('demo/exercise/ada.handin.json', 'utf8')) as { name: string };
+  for (const [i, name] of ['W'.repeat(120), 'א ב ג \u202e(3) 1 of 8', 'Ada\nSample'].entries())
+    await page.getByLabel('Hand-in files').setInputFiles({
+      name: `${i}.handin.json`,
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify({ ...file, name })),
+    });
+  await expect(page.getByRole('row')).toHaveCount(7);
+  for (const x of await right()) expect(x).toBeLessThan(1200);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  for (const row of await page.getByRole('row').all())
+    expect((await row.boundingBox())!.height).toBeLessThan(110);
+});

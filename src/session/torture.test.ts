@@ -55,10 +55,8 @@ class Page {
 
   private faulty(table: DBCoreTable): DBCoreTable {
     const mutate = async (request: DBCoreMutateRequest) => {
-      if (this.isDead) {
-        (request.trans as unknown as IDBTransaction).abort();
-        return new Promise<never>(() => {});
-      }
+      // Refusing ends the transaction: nothing of it is written.
+      if (this.isDead) throw new DOMException('the page has ended', 'AbortError');
       const fate = faults.roll();
       if (fate < faults.refuses) {
         seen.refused++;

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { CATALOGUE } from '../parts/catalogue';
 import { partOf, sheetOfParts } from '../testing/rig';
 import { interlock } from '../testing/sketch';
@@ -45,6 +46,24 @@ test('names from outside are text, whatever they hold', () => {
   elements(svg);
   expect(svg).toContain('&lt;b&gt;&amp;&quot;');
   expect(svg).not.toContain('<script>');
+});
+
+test('whatever a name holds, the picture is well-formed XML', () => {
+  fc.assert(
+    fc.property(
+      fc.string({ unit: 'binary', maxLength: 12 }),
+      fc.array(fc.nat(0xffff), { maxLength: 6 }),
+      (text, codes) => {
+        const label = text + String.fromCharCode(...codes);
+        const sheet = { ...sheetOfParts([{ ...partOf('switch', 's'), label }], []), name: label };
+        const svg = writeSvg(sheet);
+        elements(svg);
+        // Nothing outside the characters of XML 1.0, and no `&` that begins no entity.
+        expect(svg).not.toMatch(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/u);
+        expect(svg).not.toMatch(/&(?!(?:amp|lt|gt|quot);)/);
+      },
+    ),
+  );
 });
 
 test('a bus is a stronger line; an empty sheet is an empty picture', () => {

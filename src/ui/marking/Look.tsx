@@ -53,7 +53,7 @@ export function Look({ row, exercise, onBack, onStep }: LookProps) {
               </button>
             </>
           )}
-          <b>{row.handIn.name}</b>
+          <bdi className="max-w-80 truncate font-bold">{row.handIn.name}</bdi>
           <span className={right === rows ? 'text-good' : 'text-bad'}>
             {right} of {rows} {word}s right
           </span>

@@ -40,8 +40,10 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
         <tbody>
           {rows.map(({ key, handIn, earlier, check: result }) => (
             <tr key={key} className="border-t border-hairline align-top">
-              <th scope="row" className="px-4 py-2.5">
-                {handIn.name}
+              <th scope="row" className="max-w-60 px-4 py-2.5">
+                <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
+                  {handIn.name}
+                </bdi>
               </th>
               <td
                 className={`px-4 py-2.5 font-semibold whitespace-nowrap ${result.right === result.rows ? 'text-good' : 'text-bad'}`}
@@ -54,7 +56,7 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
                 {result.complaints.length === 0 ? (
                   <span className="text-quiet">none</span>
                 ) : (
-                  <ul className="text-bad">
+                  <ul className="wrap-anywhere text-bad">
                     {result.complaints.slice(0, 4).map((c) => (
                       <li key={c}>{c}</li>
                     ))}

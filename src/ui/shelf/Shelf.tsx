@@ -256,7 +256,9 @@ function Card({ item, reload, say, fail }: CardProps) {
               }}
             />
           ) : (
-            <h2 className="truncate font-bold">{title}</h2>
+            <h2 className="truncate font-bold">
+              <bdi>{title}</bdi>
+            </h2>
           )}
           <p className="truncate text-sm text-quiet">{lesson.ok ? summary(lesson.value) : 'damaged'}</p>
         </div>
