@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { chordText } from '@/commands/chord';
 import { type Command, nameOf } from '@/commands/command';
@@ -9,6 +8,7 @@ import { DONE } from '@/core/values/result';
 import { renameLesson } from '@/session/changes/lesson';
 import type { Session } from '@/session/session';
 import { Bar, Fold } from '@/ui/controls/Bar';
+import { HomeLink } from '@/ui/controls/HomeLink';
 import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
@@ -80,9 +80,9 @@ function View({
   return (
     <div className="flex h-dvh flex-col gap-1.5 px-2 pb-2">
       <Bar className="flex h-14 shrink-0 items-center gap-2.5 px-1.5">
-        <Link href={home.href} aria-label={home.label} {...hint(home.label)} className="rounded-full">
+        <HomeLink href={home.href} aria-label={home.label} {...hint(home.label)} className="rounded-full">
           <Mark />
-        </Link>
+        </HomeLink>
         <Title />
         {saved}
         <SheetTabs isRenaming={page.dialog === 'rename-sheet'} onRenamed={page.closeDialog} />

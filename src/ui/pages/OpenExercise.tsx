@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment } from '@/core/formats/exercise-file';
@@ -10,6 +9,7 @@ import { beginAgain, rawWork, workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, readFiles, saveFile } from '@/ui/controls/files';
+import { HomeLink } from '@/ui/controls/HomeLink';
 import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
 import { NotKept } from '@/ui/controls/NotKept';
@@ -115,9 +115,9 @@ export function OpenExercise() {
         >
           Choose the file
         </FileButton>
-        <Link href="/" className="text-accent underline">
+        <HomeLink href="/" className="text-accent underline">
           All lessons
-        </Link>
+        </HomeLink>
       </main>
     </DropZone>
   );

@@ -10,12 +10,14 @@ import { lazyComponent } from '@/ui/controls/lazy-component';
 import { NotKept } from '@/ui/controls/NotKept';
 import { LessonView } from '@/ui/lesson/LessonView';
 import { saveLesson } from '@/ui/session/save-lesson';
-import { EditedElsewhere } from './EditedElsewhere';
 import { SavedMark } from './SavedMark';
 import { useOpenSession } from './useOpenSession';
 
 const NotOpened = lazyComponent('the page for lessons that are missing', () =>
   import('./NotOpened').then((m) => m.NotOpened),
+);
+const EditedElsewhere = lazyComponent('what is said of other tabs', () =>
+  import('./EditedElsewhere').then((m) => m.EditedElsewhere),
 );
 const SetAside = lazyComponent('the edits that were set aside', () =>
   import('./SetAside').then((m) => m.SetAside),
