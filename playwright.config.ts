@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM, FLAGS } from './scripts/chromium.mjs';
 
 const port = Number(process.env.MANEGE_TEST_PORT ?? 3210);
 /** A name as in a school's network: no secure context, so no clipboard interface, locks or service worker. */
@@ -29,18 +30,8 @@ export default defineConfig({
     serviceWorkers: 'block',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--headless',
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        `--host-resolver-rules=MAP ${SCHOOL} 127.0.0.1`,
-      ],
+      executablePath: CHROMIUM,
+      args: [...FLAGS, `--host-resolver-rules=MAP ${SCHOOL} 127.0.0.1`],
     },
   },
   webServer: {

@@ -1,7 +1,7 @@
 import { type NextRequest, NextResponse } from 'next/server';
 import { pagePolicy } from './src/loading/policy';
 
-/** Every page has a policy with a nonce of its own; `src/loading/policy.ts` says what it allows. */
+/** Gives every answer a policy with its own nonce; `src/loading/policy.ts` says what it allows. */
 export function proxy(request: NextRequest): NextResponse {
   // Nothing here takes anything in.
   if (request.method !== 'GET' && request.method !== 'HEAD')

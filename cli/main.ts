@@ -128,7 +128,7 @@ async function main(): Promise<number> {
   return code;
 }
 
-/** Does what was asked; whatever goes wrong is one line. @returns the exit code. */
+/** Runs the command, and says in one line what went wrong. @returns the exit code. */
 async function told(): Promise<number> {
   try {
     return await main();

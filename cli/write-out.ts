@@ -45,8 +45,8 @@ export async function writeLines(lines: Iterable<string>, out?: string): Promise
 }
 
 /**
- * Writes a file whole or not at all: into a file beside it, which takes its place once everything is on the disk. What is
- * no regular file (a pipe, a device) is written as it is.
+ * Writes a file as a whole or not at all: to a temporary file beside it, which replaces it once everything is on the disk.
+ * Pipes and devices are written directly.
  */
 function writeFile(lines: Iterable<string>, out: string): void {
   const at = existing(out);
@@ -69,7 +69,7 @@ function writeFile(lines: Iterable<string>, out: string): void {
   }
 }
 
-/** What stands at a path already, behind links; null where nothing does. */
+/** The file that exists at a path, with links resolved; null if there is none. */
 function existing(out: string): { path: string; isFile: boolean; mode: number } | null {
   try {
     const path = realpathSync(out);
@@ -85,9 +85,9 @@ function writeAll(to: number, bytes: Buffer): void {
   for (let at = 0; at < bytes.length; ) at += writeSync(to, bytes, at);
 }
 
-/** The reader of what is printed has gone, as `head` does when it has seen enough: nothing more is printed. */
+/** Whether the reader has closed the pipe, as `head` does once it has enough lines. */
 let isReaderGone = false;
-/** Why what was printed did not arrive. */
+/** The first error of the output, if there was one. */
 let failure: BadInput | null = null;
 
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -134,7 +134,7 @@ export async function handIn(page: Page, name: string): Promise<string> {
   return text;
 }
 
-/** What a person gets who pastes into another page now. */
+/** The text that is on the clipboard: pasted into another page. */
 export async function pasted(page: Page): Promise<string> {
   const other = await page.context().newPage();
   await other.setContent('<textarea autofocus aria-label="Paste here"></textarea>');

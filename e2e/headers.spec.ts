@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { SheetHand } from './hand';
 
-/** Addresses of everything that the server answers: routes of `app`, files of `public`, built files, and what is not there. */
+/** Addresses of all kinds: routes of `app`, files of `public`, built files, and addresses that do not exist. */
 function addresses(): string[] {
   const routes = readdirSync('app', { withFileTypes: true })
     .filter((entry) => entry.isDirectory())
@@ -107,7 +107,7 @@ test('libraries that put styles into the page do it with the nonce of the page',
   await page.mouse.move(border.x - 60, border.y + 200, { steps: 4 });
   await expect.poll(() => page.evaluate(() => getComputedStyle(document.body).cursor)).toMatch(/resize/);
   await page.mouse.up();
-  // A dialog keeps what is behind it from moving.
+  // A dialog stops the page behind it from scrolling.
   await page.getByRole('button', { name: 'Hand out' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   await expect.poll(() => page.evaluate(() => getComputedStyle(document.body).overflow)).toBe('hidden');

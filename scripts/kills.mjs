@@ -1,33 +1,22 @@
 // Kills the browser amid edits, again and again: npm run kills [-- COUNT]. Of what was done at most the edits of the last
 // 50 ms before the end may be missing after it, and never an older one.
-import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { CHROMIUM, FLAGS, served } from './chromium.mjs';
 
 const COUNT = Number(process.argv[2] ?? 200);
 const PORT = 3217;
 const GRACE_MS = 50;
-const ARGS = [
-  '--headless',
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
-spawnSync('scripts/build', { stdio: 'inherit' });
-const server = spawn('scripts/serve', [String(PORT)], { stdio: 'ignore' });
+const server = await served(PORT);
 const profile = mkdtempSync(join(tmpdir(), 'manege-kills-'));
 
 const open = () =>
   chromium.launchPersistentContext(profile, {
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ARGS,
+    executablePath: CHROMIUM,
+    args: FLAGS,
     viewport: { width: 1280, height: 800 },
     serviceWorkers: 'block',
   });
@@ -64,12 +53,7 @@ const parts = (page) =>
 
 async function opened(context, address) {
   const page = context.pages()[0] ?? (await context.newPage());
-  for (let tries = 0; ; tries++) {
-    const answer = await page.goto(address).catch(() => null);
-    if (answer) break;
-    if (tries > 100) throw new Error('the server does not answer');
-    await new Promise((done) => setTimeout(done, 100));
-  }
+  await page.goto(address);
   return page;
 }
 

@@ -1,8 +1,8 @@
 // Eight hours of use in a few minutes: random acts in the page, and what memory is held after them.
 // npm run soak [-- COUNT [SEED]], 10,000 acts without a count. Fails where the second half ends with more than a tenth
 // above the first.
-import { spawn, spawnSync } from 'node:child_process';
 import { chromium } from '@playwright/test';
+import { CHROMIUM, FLAGS, served } from './chromium.mjs';
 
 const COUNT = Number(process.argv[2] ?? 10_000);
 const SEED = Number(process.argv[3] ?? 1);
@@ -21,22 +21,8 @@ const roll = () => {
 };
 const pick = (all) => all[Math.floor(roll() * all.length)];
 
-spawnSync('scripts/build', { stdio: 'inherit' });
-const server = spawn('scripts/serve', [String(PORT)], { stdio: 'ignore' });
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--headless',
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--js-flags=--expose-gc',
-  ],
-});
+const server = await served(PORT);
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS });
 
 const KEYS = [
   'ArrowRight',
@@ -58,10 +44,7 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const errors = [];
   page.on('pageerror', (error) => errors.push(error.message));
-  for (let tries = 0; !(await page.goto(`http://localhost:${PORT}/`).catch(() => null)); tries++) {
-    if (tries > 100) throw new Error('the server does not answer');
-    await new Promise((done) => setTimeout(done, 100));
-  }
+  await page.goto(`http://localhost:${PORT}/`);
   await page.getByRole('button', { name: /New lesson/ }).click();
   const sheet = page.getByRole('application');
   await sheet.waitFor();

@@ -1,3 +1,7 @@
+/**
+ * Clearing what tests leave behind walks through everything that pages of their own hold.
+ * @jest-environment-options {"globalsCleanup": "off"}
+ */
 import 'fake-indexeddb/auto';
 import type { DBCoreMutateRequest, DBCoreTable } from 'dexie';
 import { dice } from '@/core/testing/dice';
