@@ -5,6 +5,7 @@ import { execFileSync, spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
+import { CHROMIUM, FLAGS } from './chromium.mjs';
 
 const PORT = Number(process.env.MANEGE_TEST_PORT ?? 3211);
 const base = `http://localhost:${PORT}`;
@@ -338,8 +339,8 @@ async function tables() {
 }
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
+  executablePath: CHROMIUM,
+  args: FLAGS,
 });
 const asked = process.argv.indexOf('--parts');
 try {

@@ -2,13 +2,14 @@
 // screenshots`.
 import { spawn } from 'node:child_process';
 import { chromium } from '@playwright/test';
+import { CHROMIUM, FLAGS } from './chromium.mjs';
 
 const PORT = Number(process.env.MANEGE_TEST_PORT ?? 3212);
 const base = `http://localhost:${PORT}`;
 const server = spawn('scripts/serve', [String(PORT)], { stdio: 'ignore' });
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-sync'],
+  executablePath: CHROMIUM,
+  args: FLAGS,
 });
 
 async function tour(theme, names) {
