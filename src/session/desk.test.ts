@@ -69,6 +69,15 @@ test('a tab that hands over writes what waits first, and follows from then on', 
   expect(await kept()).toBe('by the second');
 });
 
+test('pressing twice takes over once, and no edit in between is fenced out', async () => {
+  const [, second] = [await openTab(), await openTab()];
+  await Promise.all([second.takeOver(), second.takeOver(), second.takeOver()]);
+  expect((await leaseOf(lesson.id))!.token).toBe(2);
+  label(second, 'kept');
+  await second.session.saved;
+  expect([second.place.getState(), await kept()]).toEqual(['here', 'kept']);
+});
+
 test('a lesson that was closed can be edited by the next tab at once', async () => {
   const first = await openTab();
   label(first, 'one');

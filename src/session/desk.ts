@@ -27,7 +27,8 @@ export class Desk {
   private persistence: Persistence | null = null;
   private watch: Watch;
   private readonly timer: ReturnType<typeof setInterval>;
-  private isAsking = false;
+  /** While the lesson is being taken. */
+  private taking: Promise<boolean> | null = null;
 
   constructor(
     private readonly session: Session,
@@ -89,18 +90,29 @@ export class Desk {
 
   /** Goes on by itself where the other tab is gone; one that nobody looks at leaves the lesson to others. */
   private async askAgain(): Promise<void> {
-    if (this.isAsking || this.place.getState() !== 'elsewhere' || document.visibilityState !== 'visible')
-      return;
-    this.isAsking = true;
-    try {
-      if (!(await this.lock.ask())) return;
-      await this.takeUp();
+    if (this.taking || document.visibilityState !== 'visible') return;
+    const ask = this.takeBy(() => this.lock.ask());
+    // A store that refuses now is asked again later.
+    if (await ask.catch(() => false))
       this.session.say('The other tab has left this lesson: it can be edited here.');
-    } catch {
-      // A store that refuses now is asked again later.
-    } finally {
-      this.isAsking = false;
-    }
+  }
+
+  /**
+   * Takes the lesson and goes on with it as it is kept now. Only once at a time: a second lease of the same page would fence
+   * out what is written with the first.
+   * @param taken tries to take the lease.
+   * @returns whether the lesson is edited here by it.
+   */
+  private takeBy(taken: () => Promise<boolean>): Promise<boolean> {
+    const take = async () => {
+      if (this.place.getState() !== 'elsewhere' || !(await taken())) return false;
+      await this.takeUp();
+      return true;
+    };
+    this.taking ??= take().finally(() => {
+      this.taking = null;
+    });
+    return this.taking;
   }
 
   /** Whether edits were made that are not kept yet. */
@@ -142,8 +154,12 @@ export class Desk {
   }
 
   async takeOver(): Promise<void> {
-    await this.lock.takeOver();
-    await this.takeUp();
+    // One that only asks is let end first.
+    await this.taking?.catch(() => {});
+    await this.takeBy(async () => {
+      await this.lock.takeOver();
+      return true;
+    });
   }
 
   /** Goes on with the lesson as it is kept now. */
