@@ -163,10 +163,11 @@ export function storeProblem(error: unknown): Problem {
       'lesson-in-use',
       'this lesson is open in another tab. Rename it there, or close that tab first',
     );
-  if (name === 'VersionError')
+  // A page of an older build is closed out when one of a newer build opens the store.
+  if (name === 'VersionError' || name === 'DatabaseClosedError')
     return problem(
       'newer-data',
-      'the lessons in this browser were kept by a newer version of Manege. Reload this page; nothing is lost',
+      'a newer version of Manege keeps the lessons of this browser now. Save what is on this page as a file, then reload it',
     );
   return /Quota/.test(name)
     ? problem(
