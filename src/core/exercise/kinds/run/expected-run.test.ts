@@ -123,15 +123,28 @@ test('what swings by itself is stopped, on both sides', () => {
   };
   expect(runOfSheet(s.sheet, s.lesson, slow, NONE, 4)).toMatchObject({
     ok: false,
-    problem: { message: expect.stringContaining('of 4 readings come within 250,000 changes') },
+    problem: { message: expect.stringContaining('of 4 readings come within 250,000 steps') },
   });
   const expected = { ...runOf(divider(), 4, { name: 'Slow', inputs: slow.inputs }), delays: 'unit' as const };
   const oscillating = divider();
   oscillating.place('not', 40, 0);
   oscillating.wire('not1.Y', 'not1.A');
   expect(check(oscillating.sheet, exerciseOf(expected)).complaints.join()).toContain(
-    'something in it oscillates',
+    'something in the circuit oscillates',
   );
+});
+
+test('a stimulus that changes a million times between two readings, without a change, is stopped as well', () => {
+  const expected = runOf(divider(), 4);
+  const still = { ...DEFAULT_WAVE, pattern: 'bits' as const, data: '00', step: 1, repeat: true };
+  const hostile = exerciseOf({
+    ...expected,
+    inputs: expected.inputs.map((input) => ({ ...input, wave: still })),
+    readings: [1, 2, 3, 4].map((s) => s * 1e12),
+  });
+  const { complaints, right } = check(divider().sheet, hostile);
+  expect(right).toBe(0);
+  expect(complaints.join()).toContain('After 0 of 4 readings the run was stopped');
 });
 
 test.each([

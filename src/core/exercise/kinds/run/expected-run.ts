@@ -214,7 +214,7 @@ export function runOfSheet(
   if (read.reached < readings.length)
     return refused(
       'run-too-long',
-      `only ${read.reached} of ${readings.length} readings come within ${MOST_STEPS.toLocaleString('en')} changes of its nets: read it fewer times`,
+      `only ${read.reached} of ${readings.length} readings come within ${MOST_STEPS.toLocaleString('en')} steps (changes of nets, and instants): read it fewer times`,
     );
   if (read.swings) return refused('never-settles', 'a loop in it never settles');
   const parsed = ExpectedRun.safeParse({

@@ -66,7 +66,7 @@ function given(expected: ExpectedRun, netlist: Netlist, complaints: string[]): G
   const read = readRun(driven, outputs, expected.readings, expected);
   if (read.reached < expected.readings.length)
     complaints.push(
-      `After ${read.reached} of ${expected.readings.length} readings the circuit had changed so often that it was stopped: something in it oscillates.`,
+      `After ${read.reached} of ${expected.readings.length} readings the run was stopped, as it had become too long: something in the circuit oscillates, or an input changes far more often than it is read.`,
     );
   else if (read.swings) complaints.push('A loop keeps changing within one moment and never settles.');
   return { words: read.values, hasAllInputs: !inputs.includes(null) };
