@@ -400,6 +400,13 @@ test('a name cannot forge a line of the marks, nor act on the terminal', () => {
   expect(stdout).toMatch(/^Ben\\nAda Sample: solved\\x1b\[2K\\u202e: not solved/);
 });
 
+test('a message does not repeat a formula of any length', () => {
+  const { status, stderr } = manege('reduce', `Y = ${'('.repeat(50_000)}A`);
+  expect(status).toBe(2);
+  expect(stderr.length).toBeLessThan(700);
+  expect(stderr).toMatch(/this goes too deep\n$/);
+});
+
 test('a run that would never end is ended, and says where', () => {
   const swinging = file('swinging.v', 'module m(output y); wire w; not #1 (w, w); assign y = w; endmodule');
   const { status, stderr } = manege('simulate', swinging, '--until', '1e300', '--most-steps', '1000');

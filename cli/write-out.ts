@@ -11,6 +11,7 @@ import {
 } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { printable } from '../src/core/values/printable';
+import { bounded } from '../src/core/values/result';
 import { BadInput } from './bad-input';
 
 const LINES_AT_ONCE = 4096;
@@ -108,7 +109,7 @@ async function print(lines: Iterable<string>): Promise<void> {
 
 /** A line for the person, on stderr; names from files cannot act on the terminal. */
 export function complain(text: string): void {
-  process.stderr.write(`manege: ${printable(text)}\n`);
+  process.stderr.write(`manege: ${printable(bounded(text))}\n`);
 }
 
 /** One JSON line about the work on stderr. */

@@ -40,7 +40,8 @@ export const refusal = <P extends Problem>(problem: P): Refused<P> => ({ ok: fal
 /** Characters of a message at most: what it quotes may be as long as the file it is from. */
 const MOST_SAID = 600;
 
-const bounded = (message: string): string =>
+/** A message that may quote what is very long, shortened in its middle. */
+export const bounded = (message: string): string =>
   message.length <= MOST_SAID
     ? message
     : `${message.slice(0, MOST_SAID * 0.7)} … ${message.slice(-MOST_SAID * 0.2)}`;
