@@ -57,6 +57,8 @@ export interface LeaseRecord {
   readonly token: number;
   /** Ms since 1970 until which it holds. */
   readonly until: number;
+  /** Whether the lesson was deleted: nothing more is written of it until it is brought back. */
+  readonly isGone?: boolean;
 }
 
 export interface ExerciseRecord {

@@ -44,9 +44,10 @@ export async function takeLease(
 ): Promise<number | null> {
   const { leases } = database;
   return database.transaction('rw', leases, async () => {
-    const token = (await leases.get(lesson))?.token ?? 0;
+    const before = await leases.get(lesson);
+    const token = before?.token ?? 0;
     if (token !== seen) return null;
-    await leases.put({ lesson, holder, token: token + 1, until: now + LEASE_MS });
+    await leases.put({ ...before, lesson, holder, token: token + 1, until: now + LEASE_MS });
     return token + 1;
   });
 }
@@ -65,8 +66,16 @@ export async function setLeaseEnd(lesson: string, token: number, until: number):
 /**
  * Refuses to go on where a lesson may not be written; to be called in the transaction of the write, with `leases` in it.
  * @throws LeaseLost
+ * @throws LessonGone
  */
 export async function mustHold(lesson: string, token: number): Promise<void> {
   const lease = await database.leases.get(lesson);
   if (lease?.token !== token) throw new LeaseLost('another tab edits this lesson');
+  if (lease.isGone) throw new LessonGone('the lesson was deleted');
+}
+
+/** Marks a lesson as deleted, or as there again; to be called in a transaction with `leases` in it. */
+export async function markGone(lesson: string, isGone: boolean): Promise<void> {
+  const lease = await database.leases.get(lesson);
+  if (lease) await database.leases.put({ ...lease, isGone });
 }

@@ -1,7 +1,7 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import { database, type MomentRecord } from './database';
-import { LessonGone, mustHold } from './lease';
+import { markGone, mustHold } from './lease';
 import { type Kept, putSnapshot } from './lessons';
 
 /** The store as one tab that edits a lesson may use it: each write is refused once another tab has the lease. */
@@ -12,10 +12,8 @@ export class LessonStore {
     private readonly token: number,
   ) {}
 
-  private async check(): Promise<void> {
-    await mustHold(this.id, this.token);
-    const isThere = await database.lessons.where('id').equals(this.id).count();
-    if (isThere === 0) throw new LessonGone('the lesson was deleted');
+  private check(): Promise<void> {
+    return mustHold(this.id, this.token);
   }
 
   /**
@@ -24,10 +22,12 @@ export class LessonStore {
    * @throws LessonGone
    */
   readonly journalEdits = async (edits: readonly Edit[]): Promise<number> => {
-    const { lessons, journal, leases } = database;
-    return database.transaction('rw', [lessons, journal, leases], async () => {
-      await this.check();
-      return database.journal.bulkAdd(edits.map((edit) => ({ lesson: this.id, edit })) as never);
+    const { journal, leases } = database;
+    // Asked and written at once: the whole is refused where one of them is.
+    return database.transaction('rw', journal, leases, async () => {
+      const added = journal.bulkAdd(edits.map((edit) => ({ lesson: this.id, edit })) as never);
+      const [last] = await Promise.all([added, this.check()]);
+      return last;
     });
   };
 
@@ -48,15 +48,16 @@ export class LessonStore {
   async bringBack(lesson: Lesson): Promise<void> {
     const { lessons, journal, leases } = database;
     await database.transaction('rw', [lessons, journal, leases], async () => {
-      await mustHold(this.id, this.token);
+      await markGone(this.id, false);
+      await this.check();
       await putSnapshot(lesson, Number.POSITIVE_INFINITY);
     });
   }
 
   /** @throws LeaseLost @throws LessonGone */
   async saveMoment(moment: MomentRecord): Promise<void> {
-    const { lessons, moments, leases } = database;
-    await database.transaction('rw', [lessons, moments, leases], async () => {
+    const { moments, leases } = database;
+    await database.transaction('rw', moments, leases, async () => {
       await this.check();
       await moments.put(moment);
     });

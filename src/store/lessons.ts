@@ -11,7 +11,7 @@ import {
   randomId,
   type SetAsideRecord,
 } from './database';
-import { isHeld, LessonInUse } from './lease';
+import { isHeld, LessonInUse, markGone } from './lease';
 
 let last = 0;
 /** The present in ms, and never the same twice, so that the latest record comes first. */
@@ -238,8 +238,9 @@ export async function duplicateLesson(id: string): Promise<void> {
 
 /** Removes a lesson from the shelf; the returned function puts all of it back. */
 export async function deleteLesson(id: string): Promise<() => Promise<void>> {
-  const { lessons, journal, setAside, moments } = database;
-  return database.transaction('rw', lessons, journal, setAside, moments, async () => {
+  const { lessons, journal, setAside, moments, leases } = database;
+  const all = [lessons, journal, setAside, moments, leases];
+  return database.transaction('rw', all, async () => {
     const record = await lessons.get(id);
     const edits = await journal.where('lesson').equals(id).toArray();
     const aside = await setAsideOf(id);
@@ -248,8 +249,10 @@ export async function deleteLesson(id: string): Promise<() => Promise<void>> {
     await journal.where('lesson').equals(id).delete();
     await setAside.where('lesson').equals(id).delete();
     await moments.delete(id);
+    await markGone(id, true);
     return async () => {
-      await database.transaction('rw', lessons, journal, setAside, moments, async () => {
+      await database.transaction('rw', all, async () => {
+        await markGone(id, false);
         if (record) await lessons.put(record);
         await journal.bulkPut(edits);
         await setAside.bulkPut(aside);
