@@ -69,13 +69,25 @@ test('edits are kept in order, those that come during a write together', async (
   expect(await keptText()).toBe(desk.texts.at(-1));
 });
 
-test('after a hundred edits a snapshot takes the place of the journal', async () => {
+test('after a hundred edits a snapshot takes the place of the journal, at the next rest', async () => {
   const desk = new Desk(store, () => false);
   for (let i = 0; i < 120; i++) {
     desk.edit(label(`${i}`));
     await desk.rest();
   }
-  expect(await database.journal.count()).toBe(20);
+  expect(await database.journal.count()).toBe(120);
+  await desk.endPauses();
+  expect(await database.journal.count()).toBe(0);
+  expect(await keptText()).toBe(desk.texts.at(-1));
+});
+
+test('edits without any rest are in a snapshot after a thousand', async () => {
+  const desk = new Desk(store, () => false);
+  for (let i = 0; i < 1010; i++) {
+    desk.edit(label(`${i}`));
+    if (i % 10 === 9) await desk.rest();
+  }
+  expect(await database.journal.count()).toBe(10);
   expect(await keptText()).toBe(desk.texts.at(-1));
 });
 

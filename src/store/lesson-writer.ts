@@ -25,8 +25,11 @@ export const laterInPage: WriterSurroundings['later'] = (work, ms) => {
   return () => clearTimeout(timer);
 };
 
-/** Edits in the journal after which a snapshot takes their place. */
+/** Edits in the journal after which a snapshot takes their place at the next rest, and at once. */
 const EDITS_A_SNAPSHOT = 100;
+const MOST_EDITS = 1000;
+/** Milliseconds without an edit that make a rest: a snapshot takes long, and edits would wait for it. */
+const REST_MS = 1000;
 /** Milliseconds between one attempt to write and the next after failures, the last for all that follow. */
 const PAUSES = [200, 1000, 3000, 10_000];
 
@@ -38,11 +41,16 @@ const PAUSES = [200, 1000, 3000, 10_000];
 export class LessonWriter {
   private waiting: Edit[] = [];
   private isWriting = false;
+  /** While a snapshot is written of what the journal holds already. */
+  private isResting = false;
   /** Whether the journal lacks an edit: only a snapshot can then keep the lesson. */
   private hasGap = false;
   private failures = 0;
   private sinceSnapshot = 0;
   private stopPause: (() => void) | null = null;
+  private stopRest: (() => void) | null = null;
+  /** The number of the last edit in the journal. */
+  private lastKept = 0;
   private isClosed = false;
 
   /**
@@ -64,6 +72,8 @@ export class LessonWriter {
   /** Hands in an edit that has just been made. */
   edit(edit: Edit): void {
     this.waiting.push(edit);
+    this.stopRest?.();
+    this.stopRest = null;
     if (!this.hasGap) this.tell({ is: 'saving' });
     void this.write();
   }
@@ -79,10 +89,33 @@ export class LessonWriter {
   close(): void {
     this.isClosed = true;
     this.stopPause?.();
+    this.stopRest?.();
+  }
+
+  /** Writes a snapshot when no edit has come for a while; one that fails is left to the next rest. */
+  private snapshotAtRest(): void {
+    this.stopRest?.();
+    this.stopRest = this.around.later(() => {
+      this.stopRest = null;
+      if (this.isBehind || this.isClosed) return;
+      this.isResting = true;
+      this.around
+        .saveSnapshot(this.current(), this.lastKept)
+        .then(
+          () => {
+            this.sinceSnapshot = 0;
+          },
+          () => {},
+        )
+        .finally(() => {
+          this.isResting = false;
+          if (this.waiting.length > 0) void this.write();
+        });
+    }, REST_MS);
   }
 
   private async write(): Promise<void> {
-    if (this.isWriting || this.stopPause) return;
+    if (this.isWriting || this.isResting || this.stopPause) return;
     this.isWriting = true;
     // The edit that was just handed in belongs to the lesson by the time anything is written.
     await null;
@@ -97,7 +130,8 @@ export class LessonWriter {
           const seq = await this.around.journalEdits(edits);
           this.hasGap = false;
           this.sinceSnapshot += edits.length;
-          if (this.sinceSnapshot < EDITS_A_SNAPSHOT || this.waiting.length > 0) continue;
+          this.lastKept = seq;
+          if (this.sinceSnapshot < MOST_EDITS || this.waiting.length > 0) continue;
           this.hasGap = true;
           await this.around.saveSnapshot(this.current(), seq);
         }
@@ -107,6 +141,7 @@ export class LessonWriter {
       }
       this.failures = 0;
       this.tell({ is: 'saved' });
+      if (this.sinceSnapshot >= EDITS_A_SNAPSHOT && !this.isClosed) this.snapshotAtRest();
     } catch (error) {
       const problem = storeProblem(error);
       // Another tab has the lesson for good: it is not tried again.
