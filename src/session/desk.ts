@@ -107,7 +107,7 @@ export class Desk {
     const take = async () => {
       if (this.place.getState() !== 'elsewhere' || !(await taken())) return false;
       await this.takeUp();
-      return true;
+      return this.place.getState() === 'here';
     };
     this.taking ??= take().finally(() => {
       this.taking = null;

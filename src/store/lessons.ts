@@ -129,11 +129,14 @@ function applyKept(lesson: Lesson, edit: Edit): Result<Lesson> {
   }
 }
 
-/** Writes a lesson whole and clears its journal, in one transaction. */
+/** Puts a lesson on the shelf: writes it whole and clears its journal, in one transaction. */
 export async function saveSnapshot(lesson: Lesson): Promise<void> {
-  await database.transaction('rw', database.lessons, database.journal, () =>
-    putSnapshot(lesson, Number.POSITIVE_INFINITY),
-  );
+  const { lessons, journal, leases } = database;
+  await database.transaction('rw', lessons, journal, leases, async () => {
+    // One of its id may have been deleted before.
+    await markGone(lesson.id, false);
+    await putSnapshot(lesson, Number.POSITIVE_INFINITY);
+  });
 }
 
 /** To be called in a transaction with lessons and journal in it. */

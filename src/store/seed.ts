@@ -11,8 +11,12 @@ export async function seedShelf(demos: readonly string[]): Promise<void> {
     if (!read.ok) throw new Error(`demo lesson: ${read.problem.message}`);
     return read.value;
   });
-  await database.transaction('rw', database.lessons, database.journal, database.marks, async () => {
-    await Promise.all(lessons.map((lesson) => saveSnapshot(lesson)));
-    await database.marks.put({ name: 'seeded', value: true });
-  });
+  await database.transaction(
+    'rw',
+    [database.lessons, database.journal, database.leases, database.marks],
+    async () => {
+      await Promise.all(lessons.map((lesson) => saveSnapshot(lesson)));
+      await database.marks.put({ name: 'seeded', value: true });
+    },
+  );
 }

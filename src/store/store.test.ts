@@ -260,6 +260,15 @@ describe('the lease of a lesson', () => {
     expect(await labelOf()).toBe('back');
   });
 
+  test('of a lesson that was deleted and imported again lets it be edited', async () => {
+    await saveSnapshot(lesson);
+    await storeOf(lesson.id);
+    await deleteLesson(lesson.id);
+    expect((await addLesson(lesson)).id).toBe(lesson.id);
+    await (await storeOf(lesson.id)).journalEdits([label('again')]);
+    expect(await labelOf()).toBe('again');
+  });
+
   test('keeps the title of a lesson that a tab edits as that tab has it', async () => {
     await saveSnapshot(lesson);
     const held = (await takeLease(lesson.id, 'tab', 0, Date.now()))!;

@@ -49,8 +49,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     storeReady()
       .then(() => seedShelf(demos))
       .then(reload)
-      .then(() => load('what sweeps', () => import('@/store/everything')))
-      .then(({ sweep }) => sweep(Date.now()))
+      .then(sweepUp)
       .catch((error) => {
         setItems([]);
         fail(error);
@@ -153,6 +152,12 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       {said && <Notice {...said} dismiss={dismiss} />}
     </DropZone>
   );
+}
+
+/** Takes away what deleted lessons have left behind; where that fails, the next visit does it. */
+async function sweepUp(): Promise<void> {
+  const { sweep } = await load('what sweeps', () => import('@/store/everything'));
+  await sweep(Date.now()).catch(() => {});
 }
 
 /** Brings everything back from a file of `Save everything`; null where the files are none of these. */
