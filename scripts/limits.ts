@@ -238,7 +238,7 @@ interface Seen {
 
 /** Reads one input in this process, and tells how it went. */
 function readHere(limit: Limit, isBeyond: boolean): Seen {
-  // One more of what is counted; of what is gathered in rows and words, one more of these.
+  // Beyond the limit by one; where the input is made of rows or words, by one row or word.
   const text = limit.make(limit.is + (isBeyond ? stepOf(limit) : 0));
   const begun = performance.now();
   const read = limit.read(text);

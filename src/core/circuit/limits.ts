@@ -1,5 +1,5 @@
 /*
- * How large a lesson may be, in memory as in its file: what an edit or a reader makes can always be kept and opened again.
+ * The largest lesson that an edit or a reader may make. Files have the same limits, so every lesson can be saved and opened again.
  */
 
 export const MOST_SHEETS = 500;

@@ -211,7 +211,7 @@ test('parts are counted without unfolding them, however many there would be', ()
   const sheets = doubling(300);
   expect(unfoldedParts(sheets.slice(-3), sheets.at(-3)!)).toBe(2 + 4 + 4);
   expect(unfoldedParts(sheets, sheets[0]!)).toBeGreaterThan(1e80);
-  // Compiling leaves out what is too much, and says so.
+  // The compiler leaves out the rest and reports it.
   const few = sheets.slice(-40);
   const codes = compile(few[0]!, few).diagnostics.map((d) => d.code);
   expect(codes).toContain('recursion');

@@ -136,7 +136,7 @@ class ModuleReader {
     return made;
   }
 
-  /** What is read must be possible to keep. */
+  /** Refuses a module that is too large for a sheet. */
   private checkSize(size: number, most: number, noun: string, at: Place): void {
     if (size > most)
       fail(`module ${this.module.name} needs more than ${most} ${noun}, the most of a sheet`, at);
