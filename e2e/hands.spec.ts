@@ -312,6 +312,33 @@ test('a half adder is built, wired, arranged and tried with the keyboard alone',
   );
 });
 
+test('a menu is opened and closed faster than the page answers: the key after it keeps its turn', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await hand.type(10, 10, 'and');
+  await page.keyboard.press('Control+a');
+  const keys = await context.newCDPSession(page);
+  const presses = [
+    { key: 'F10', modifiers: 8, windowsVirtualKeyCode: 121 },
+    { key: 'Escape', windowsVirtualKeyCode: 27 },
+    { key: 'ArrowRight', modifiers: 1, windowsVirtualKeyCode: 39 },
+  ];
+  // Sent without waiting for an answer: the hand is ahead of the page.
+  await Promise.all(
+    presses.flatMap((press) => [
+      keys.send('Input.dispatchKeyEvent', { type: 'rawKeyDown', code: press.key, ...press }),
+      keys.send('Input.dispatchKeyEvent', { type: 'keyUp', code: press.key, ...press }),
+    ]),
+  );
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAccessibleDescription(/^Undo: make room/);
+  await expect(page.getByRole('menu')).toHaveCount(0);
+});
+
 test('large for a projector and back; a sheet is saved as PNG and printed by itself', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Queue selector' }).click();

@@ -20,6 +20,8 @@ const CTRL_LETTERS = 'adkyz';
 const NAMED = /^(Enter|Escape|Delete|Backspace|Arrow\w+|ContextMenu|F2|F8|F9|F10)$/;
 /** Keys that are kept besides, where something is known to come. */
 const MORE = /^(Tab|Home|End)$/;
+/** Kept as well while others wait, or it would overtake them; the browser's own meaning is given back in `press`. */
+const ALT_KEY = /^Arrow/;
 const FIELD = 'input, textarea, select, [contenteditable="true"]';
 const FOCUSABLE = 'a[href], button, input, select, textarea, [tabindex]';
 const TEXT_FIELD =
@@ -44,7 +46,7 @@ export function isHeldKey({ key, ctrlKey, metaKey, altKey }: HeldKey): boolean {
 function keep(event: KeyboardEvent): void {
   const { key, ctrlKey, metaKey, altKey, shiftKey, target } = event;
   const isUp = event.type === 'keyup';
-  if (!event.isTrusted || !(isHeldKey(event) || MORE.test(key))) return;
+  if (!event.isTrusted || !(isHeldKey(event) || MORE.test(key) || (altKey && ALT_KEY.test(key)))) return;
   if (target === gone) return;
   if (isUp && !held.some((one) => one.key === key && !one.isUp)) return;
   if (held.length < MOST && !event.repeat) held.push({ key, ctrlKey, metaKey, altKey, shiftKey, isUp });
@@ -148,7 +150,10 @@ function press(first: (typeof held)[number]): void {
   const { isUp, ...key } = first;
   const event = new KeyboardEvent(isUp ? 'keyup' : 'keydown', { ...key, bubbles: true, cancelable: true });
   if (!target.dispatchEvent(event) || isUp || key.ctrlKey || key.metaKey) return;
-  if (key.key === 'Tab') moveFocus(target, key.shiftKey ? -1 : 1);
+  if (key.altKey) {
+    if (key.key === 'ArrowLeft') history.back();
+    else if (key.key === 'ArrowRight') history.forward();
+  } else if (key.key === 'Tab') moveFocus(target, key.shiftKey ? -1 : 1);
   else if (target.matches(TEXT_FIELD)) edit(target as HTMLInputElement, key.key);
   else if ((key.key === 'Enter' || key.key === ' ') && target.matches('button, a[href], [role="button"]'))
     (target as HTMLElement).click();
