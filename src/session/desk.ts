@@ -25,6 +25,8 @@ const ASK_AGAIN = 4000;
 export class Desk {
   readonly place = createStore<Place>(() => 'elsewhere');
   private persistence: Persistence | null = null;
+  /** Where the lesson was last kept from this page. */
+  private store: LessonStore | null = null;
   private watch: Watch;
   private readonly timer: ReturnType<typeof setInterval>;
   /** While the lesson is being taken. */
@@ -130,6 +132,7 @@ export class Desk {
     if (lock.lease === null) return;
     const store = new LessonStore(id, lock.lease);
     const { journalEdits, saveSnapshot } = store;
+    this.store = store;
     const persistence = new Persistence(
       session,
       (tell) =>
@@ -174,8 +177,10 @@ export class Desk {
     const { lock, session } = this;
     if (lock.lease === null) await lock.takeOver();
     const { lesson } = session.state;
-    await new LessonStore(this.id, lock.lease!).bringBack(lesson);
-    if (this.persistence) {
+    const goesOn = this.persistence !== null && this.store?.token === lock.lease;
+    const store = goesOn ? this.store! : new LessonStore(this.id, lock.lease!);
+    await store.bringBack(lesson);
+    if (goesOn) {
       this.place.setState('here', true);
       this.retry();
     } else await this.begin({ lesson, aside: [], edits: 0 });

@@ -3,7 +3,6 @@
  * @jest-environment-options {"globalsCleanup": "off"}
  */
 import 'fake-indexeddb/auto';
-import type { DBCoreMutateRequest, DBCoreTable } from 'dexie';
 import { dice } from '@/core/testing/dice';
 import { interlock } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
@@ -50,30 +49,7 @@ class Page {
       };
     });
     this.modules = modules!;
-    this.modules.store.database.use({
-      stack: 'dbcore',
-      name: 'faults',
-      create: (core) => ({ ...core, table: (name) => this.faulty(core.table(name)) }),
-    });
-  }
-
-  private faulty(table: DBCoreTable): DBCoreTable {
-    const mutate = async (request: DBCoreMutateRequest) => {
-      // Refusing ends the transaction: nothing of it is written.
-      if (this.isDead) throw new DOMException('the page has ended', 'AbortError');
-      const fate = faults.roll();
-      if (fate < faults.refuses) {
-        seen.refused++;
-        throw new DOMException('full', 'QuotaExceededError');
-      }
-      // Reading keeps the transaction open meanwhile.
-      for (let wait = fate < 0.5 ? Math.floor(faults.roll() * 6) : 0; wait > 0; wait--) {
-        seen.delayed++;
-        await table.get({ trans: request.trans, key: 'nothing' });
-      }
-      return table.mutate(request);
-    };
-    return { ...table, mutate };
+    owners.push(this);
   }
 
   async begin(): Promise<void> {
@@ -112,6 +88,47 @@ class Page {
   }
 }
 
+/** Pages in the order in which they were made. */
+const owners: Page[] = [];
+
+/** The page that a transaction is of. */
+const ownerOf = ({ db }: IDBTransaction) =>
+  owners.find(({ modules }) => modules.store.database.backendDB() === db);
+
+/** Lets writes be refused, delayed and cut off, as a disk and the end of a process do: whole transactions. */
+function makeFaulty(): void {
+  for (const method of ['add', 'put', 'delete', 'clear'] as const) {
+    const proto = IDBObjectStore.prototype as unknown as Record<string, (...args: unknown[]) => IDBRequest>;
+    const write = proto[method]!;
+    proto[method] = function (this: IDBObjectStore, ...args: unknown[]) {
+      const page = ownerOf(this.transaction);
+      if (page?.isDead) throw new DOMException('the page has ended', 'AbortError');
+      const fate = page ? faults.roll() : 1;
+      // Reading keeps the transaction open meanwhile.
+      for (
+        let wait = fate < 0.5 && fate >= faults.refuses ? Math.floor(faults.roll() * 6) : 0;
+        wait > 0;
+        wait--
+      ) {
+        seen.delayed++;
+        this.get('nothing');
+      }
+      const request = write.apply(this, args);
+      if (fate < faults.refuses) {
+        seen.refused++;
+        // Found out only when it is the turn of this write: those behind it are on their way by then.
+        request.addEventListener('success', () => {
+          try {
+            // @ts-expect-error: how this store gives a transaction up, also one that is being committed.
+            request.transaction._abort('QuotaExceededError');
+          } catch {}
+        });
+      }
+      return request;
+    };
+  }
+}
+
 const faults = { roll: () => 1 as number, refuses: 0 };
 const seen = { refused: 0, delayed: 0, edits: 0, killed: 0, takenOver: 0, jumps: 0, ends: 0, overtaken: 0 };
 
@@ -125,6 +142,7 @@ let observer: Page;
 
 beforeAll(() => {
   jest.useFakeTimers({ doNotFake: ['setImmediate', 'clearImmediate', 'nextTick', 'queueMicrotask'] });
+  makeFaulty();
   Object.assign(globalThis, { document: { visibilityState: 'visible' } });
   pages = [new Page(), new Page(), new Page()];
   observer = new Page();

@@ -14,12 +14,24 @@ export interface LessonRecord {
   readonly changed: number;
   /** The rules under which it was written; under the same rules it need not be checked again. */
   readonly rules?: string | undefined;
+  /** The edit of which journal entry comes next, where a page that edits it wrote it. */
+  readonly next?: JournalPlace;
+}
+
+/** Where an edit belongs among all that one page makes of a lesson: a hole shows that one before it was refused. */
+export interface JournalPlace {
+  /** The number of the page's lease. */
+  readonly token: number;
+  /** Edits of the page before it. */
+  readonly edits: number;
 }
 
 export interface JournalRecord {
   readonly seq: number;
   readonly lesson: string;
   readonly edit: Edit;
+  /** Older entries do not say. */
+  readonly place?: JournalPlace;
 }
 
 /** An edit from a journal that could not be made again when its lesson was opened, kept until the person decides. */
@@ -61,6 +73,16 @@ export interface LeaseRecord {
   readonly isGone?: boolean;
 }
 
+/**
+ * Stands for each number of a lease that was ever given, and for the next one where the lesson was deleted. A write of the
+ * page with number n adds the one of n + 1 and takes it away again: where it is there, the whole write is refused, without
+ * waiting for an answer.
+ */
+export interface FenceRecord {
+  readonly lesson: string;
+  readonly token: number;
+}
+
 export interface ExerciseRecord {
   readonly id: string;
   /** Its file as JSON, in whichever version it was kept. */
@@ -81,6 +103,7 @@ class Database extends Dexie {
   setAside!: EntityTable<SetAsideRecord, 'seq'>;
   moments!: EntityTable<MomentRecord, 'lesson'>;
   leases!: EntityTable<LeaseRecord, 'lesson'>;
+  fences!: Table<FenceRecord, [string, number]>;
   exercises!: EntityTable<ExerciseRecord, 'id'>;
   handIns!: EntityTable<HandInRecord, 'key'>;
   marks!: Table<{ name: string; value: unknown }, string>;
@@ -110,6 +133,7 @@ class Database extends Dexie {
           }),
       );
     this.version(3).stores({ leases: 'lesson' });
+    this.version(4).stores({ fences: '[lesson+token]' });
   }
 }
 
@@ -124,6 +148,11 @@ let hasUnkeptWork = false;
 
 /** Whether lessons were edited that go with the page. */
 export const isWorkUnkept = (): boolean => hasUnkeptWork;
+
+/** To be called when an edit was written. */
+export function noteWork(): void {
+  hasUnkeptWork ||= !isKept;
+}
 
 let ready: Promise<void> | undefined;
 
@@ -140,9 +169,6 @@ export function storeReady(): Promise<void> {
       const { indexedDB, IDBKeyRange } = await load('the store in memory', () => import('fake-indexeddb'));
       database = new Database({ indexedDB, IDBKeyRange });
       isKept = false;
-      database.journal.hook('creating', () => {
-        hasUnkeptWork = true;
-      });
       await database.open();
     },
   );

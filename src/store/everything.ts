@@ -101,7 +101,10 @@ function headingOf(text: string): unknown {
 /** Milliseconds after which what a deleted lesson has left behind is swept away. */
 const KEPT_FOR = 86_400_000;
 
-/** Takes away what belongs to no lesson any more: leases, switch positions, edits of lessons that were deleted. */
+/**
+ * Takes away what belongs to no lesson any more: leases, switch positions, edits of lessons that were deleted. Fences stay:
+ * a page that was left open may still believe that it has the lesson.
+ */
 export async function sweep(now: number): Promise<void> {
   const { lessons, journal, setAside, moments, leases } = database;
   await database.transaction('rw', [lessons, journal, setAside, moments, leases], async () => {

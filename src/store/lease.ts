@@ -3,7 +3,8 @@ import { database, type LeaseRecord } from './database';
 /*
  * Which tab edits a lesson. The lease of a lesson carries a number that grows each time another tab takes it, and each
  * write of a lesson checks, in its own transaction, that this number is still the writer's (a fencing token). Clocks only
- * decide when a tab that no longer answers may be overtaken; what is written never depends on them.
+ * decide when a tab that no longer answers may be overtaken; what is written never depends on them. An edit is written
+ * without waiting for the answer to that check: see `FenceRecord`.
  */
 
 /** Milliseconds for which a lease holds unless it is renewed. */
@@ -31,6 +32,26 @@ export const leaseOf = async (lesson: string): Promise<LeaseRecord | undefined> 
 export const isHeld = (lease: LeaseRecord | undefined, now: number): boolean =>
   lease !== undefined && lease.until > now && lease.until <= now + LEASE_MS;
 
+/** Fences of earlier pages that are kept: as many pages may still believe that they have the lesson. */
+const FENCES = 100;
+
+/** Writes a lease with its fences; to be called in a transaction with `leases` and `fences` in it. */
+async function putLease(lease: LeaseRecord): Promise<void> {
+  const { leases, fences } = database;
+  const { lesson, token } = lease;
+  const next: [string, number] = [lesson, token + 1];
+  await Promise.all([
+    leases.put(lease),
+    fences.put({ lesson, token }),
+    lease.isGone ? fences.put({ lesson, token: token + 1 }) : fences.delete(next),
+    fences.delete([lesson, token - FENCES]),
+  ]);
+}
+
+/** Ends a lease, whoever has it, so that its page can write no more; to be called in a transaction as `putLease` is. */
+export const endLease = (lease: LeaseRecord): Promise<void> =>
+  putLease({ ...lease, token: lease.token + 1, until: 0 });
+
 /**
  * Takes a lease that nobody has taken since it was seen.
  * @param seen its number as it was seen; 0 where there was none.
@@ -42,12 +63,12 @@ export async function takeLease(
   seen: number,
   now: number,
 ): Promise<number | null> {
-  const { leases } = database;
-  return database.transaction('rw', leases, async () => {
+  const { leases, fences } = database;
+  return database.transaction('rw', leases, fences, async () => {
     const before = await leases.get(lesson);
     const token = before?.token ?? 0;
     if (token !== seen) return null;
-    await leases.put({ ...before, lesson, holder, token: token + 1, until: now + LEASE_MS });
+    await putLease({ ...before, lesson, holder, token: token + 1, until: now + LEASE_MS });
     return token + 1;
   });
 }
@@ -74,8 +95,8 @@ export async function mustHold(lesson: string, token: number): Promise<void> {
   if (lease.isGone) throw new LessonGone('the lesson was deleted');
 }
 
-/** Marks a lesson as deleted, or as there again; to be called in a transaction with `leases` in it. */
+/** Marks a lesson as deleted, or as there again; to be called in a transaction with `leases` and `fences` in it. */
 export async function markGone(lesson: string, isGone: boolean): Promise<void> {
   const lease = await database.leases.get(lesson);
-  if (lease) await database.leases.put({ ...lease, isGone });
+  if (lease) await putLease({ ...lease, isGone });
 }

@@ -33,17 +33,22 @@ const REST_MS = 1000;
 /** Milliseconds between one attempt to write and the next after failures, the last for all that follow. */
 const PAUSES = [200, 1000, 3000, 10_000];
 
+/** Writes of the journal that may be under way at once: edits beyond them wait, and go together. */
+const MOST_UNDER_WAY = 8;
+
 /**
- * Keeps the edits of one lesson in the order in which they were made. One write is under way at a time; edits that come
- * meanwhile go together in the next. Where a write is refused, the journal has a gap that nothing may be added behind:
- * from then on the lesson is written whole, again and again, until that succeeds.
+ * Keeps the edits of one lesson in the order in which they were made. Each is handed to the browser at once, behind those
+ * before it. Where a write is refused, the journal has a gap that nothing may be added behind: from then on the lesson is
+ * written whole, again and again, until that succeeds.
  */
 export class LessonWriter {
   private waiting: Edit[] = [];
-  private isWriting = false;
-  /** While a snapshot is written of what the journal holds already. */
-  private isResting = false;
-  /** Whether the journal lacks an edit: only a snapshot can then keep the lesson. */
+  private readonly underWay = new Set<Promise<void>>();
+  /** While edits that were handed in together wait for the last of them. */
+  private isGathering = false;
+  /** While the lesson is written whole because the journal alone does not hold it. */
+  private isMending = false;
+  /** Whether the journal lacks an edit, or has grown too long: only a snapshot can then keep the lesson. */
   private hasGap = false;
   private failures = 0;
   private sinceSnapshot = 0;
@@ -66,7 +71,7 @@ export class LessonWriter {
 
   /** Whether anything that was handed in is not kept yet. */
   get isBehind(): boolean {
-    return this.waiting.length > 0 || this.isWriting || this.hasGap;
+    return this.waiting.length > 0 || this.underWay.size > 0 || this.hasGap;
   }
 
   /** Hands in an edit that has just been made. */
@@ -75,21 +80,101 @@ export class LessonWriter {
     this.stopRest?.();
     this.stopRest = null;
     if (!this.hasGap) this.tell({ is: 'saving' });
-    void this.write();
+    void this.gather();
   }
 
   /** Writes the waiting edits at once. */
   retry(): void {
     this.stopPause?.();
     this.stopPause = null;
-    void this.write();
+    void this.gather();
   }
 
-  /** No more attempts are made after the one under way. */
+  /** No more attempts are made after those under way. */
   close(): void {
     this.isClosed = true;
     this.stopPause?.();
     this.stopRest?.();
+  }
+
+  private async gather(): Promise<void> {
+    if (this.isGathering) return;
+    this.isGathering = true;
+    // The edit that was just handed in belongs to the lesson by the time anything is written.
+    await null;
+    this.isGathering = false;
+    this.write();
+  }
+
+  private write(): void {
+    if (this.isMending || this.stopPause) return;
+    if (this.hasGap) {
+      if (!this.isClosed) void this.mend();
+    } else if (this.waiting.length > 0 && this.underWay.size < MOST_UNDER_WAY) this.journal();
+  }
+
+  /** Hands the waiting edits to the browser, behind those that are on their way. */
+  private journal(): void {
+    const edits = this.waiting;
+    this.waiting = [];
+    const written = this.around.journalEdits(edits).then(
+      (seq) => {
+        this.lastKept = seq;
+        this.sinceSnapshot += edits.length;
+        // Nothing more is added until a snapshot has taken the journal's place.
+        if (this.sinceSnapshot >= MOST_EDITS) this.hasGap = true;
+      },
+      (error) => {
+        // The edits will be in the snapshot that takes the journal's place.
+        const isFirst = !this.hasGap;
+        this.hasGap = true;
+        if (isFirst) this.failed(error);
+      },
+    );
+    this.underWay.add(written);
+    void written.then(() => {
+      this.underWay.delete(written);
+      this.write();
+      this.tellIfSaved();
+    });
+  }
+
+  /** Writes the lesson whole, after all that is under way: it may have been refused as well. */
+  private async mend(): Promise<void> {
+    this.isMending = true;
+    try {
+      await Promise.all(this.underWay);
+      this.waiting = [];
+      await this.around.saveSnapshot(this.current());
+      this.hasGap = false;
+      this.failures = 0;
+      this.sinceSnapshot = 0;
+    } catch (error) {
+      this.failed(error);
+    }
+    this.isMending = false;
+    this.write();
+    this.tellIfSaved();
+  }
+
+  private failed(error: unknown): void {
+    const problem = storeProblem(error);
+    // Another tab has the lesson for good: it is not tried again.
+    if (problem.code === 'lease-lost') this.close();
+    this.tell({ is: 'failed', problem });
+    const pause = PAUSES[Math.min(this.failures++, PAUSES.length - 1)]!;
+    if (this.isClosed) return;
+    this.stopPause?.();
+    this.stopPause = this.around.later(() => {
+      this.stopPause = null;
+      this.write();
+    }, pause);
+  }
+
+  private tellIfSaved(): void {
+    if (this.isBehind) return;
+    this.tell({ is: 'saved' });
+    if (this.sinceSnapshot >= EDITS_A_SNAPSHOT && !this.isClosed) this.snapshotAtRest();
   }
 
   /** Writes a snapshot when no edit has come for a while; one that fails is left to the next rest. */
@@ -98,63 +183,13 @@ export class LessonWriter {
     this.stopRest = this.around.later(() => {
       this.stopRest = null;
       if (this.isBehind || this.isClosed) return;
-      this.isResting = true;
-      this.around
-        .saveSnapshot(this.current(), this.lastKept)
-        .then(
-          () => {
-            this.sinceSnapshot = 0;
-          },
-          () => {},
-        )
-        .finally(() => {
-          this.isResting = false;
-          if (this.waiting.length > 0) void this.write();
-        });
+      const { sinceSnapshot } = this;
+      this.around.saveSnapshot(this.current(), this.lastKept).then(
+        () => {
+          this.sinceSnapshot -= sinceSnapshot;
+        },
+        () => {},
+      );
     }, REST_MS);
-  }
-
-  private async write(): Promise<void> {
-    if (this.isWriting || this.isResting || this.stopPause) return;
-    this.isWriting = true;
-    // The edit that was just handed in belongs to the lesson by the time anything is written.
-    await null;
-    try {
-      while (this.hasGap || this.waiting.length > 0) {
-        const edits = this.waiting;
-        this.waiting = [];
-        if (this.hasGap) await this.around.saveSnapshot(this.current());
-        else {
-          // Where this fails, the edits are in the snapshot that takes the journal's place.
-          this.hasGap = true;
-          const seq = await this.around.journalEdits(edits);
-          this.hasGap = false;
-          this.sinceSnapshot += edits.length;
-          this.lastKept = seq;
-          if (this.sinceSnapshot < MOST_EDITS || this.waiting.length > 0) continue;
-          this.hasGap = true;
-          await this.around.saveSnapshot(this.current(), seq);
-        }
-        this.hasGap = false;
-        this.failures = 0;
-        this.sinceSnapshot = 0;
-      }
-      this.failures = 0;
-      this.tell({ is: 'saved' });
-      if (this.sinceSnapshot >= EDITS_A_SNAPSHOT && !this.isClosed) this.snapshotAtRest();
-    } catch (error) {
-      const problem = storeProblem(error);
-      // Another tab has the lesson for good: it is not tried again.
-      if (problem.code === 'lease-lost') this.close();
-      this.tell({ is: 'failed', problem });
-      const pause = PAUSES[Math.min(this.failures++, PAUSES.length - 1)]!;
-      if (!this.isClosed)
-        this.stopPause = this.around.later(() => {
-          this.stopPause = null;
-          void this.write();
-        }, pause);
-    } finally {
-      this.isWriting = false;
-    }
   }
 }

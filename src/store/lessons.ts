@@ -5,13 +5,14 @@ import { done, mapped, problemOf, type Result, refused } from '@/core/values/res
 import { load } from '@/loading/load';
 import {
   database,
+  type JournalPlace,
   type JournalRecord,
   type LessonRecord,
   type MomentRecord,
   randomId,
   type SetAsideRecord,
 } from './database';
-import { isHeld, LessonInUse, markGone } from './lease';
+import { endLease, isHeld, LessonInUse, markGone } from './lease';
 
 let last = 0;
 /** The present in ms, and never the same twice, so that the latest record comes first. */
@@ -95,23 +96,34 @@ async function keptFrom(record: LessonRecord, journal: readonly JournalRecord[])
   const isOurs = RULES !== undefined && record.rules === RULES;
   const read = isOurs ? done(lessonFromKept(record.file)) : await checked(record.file);
   if (!read.ok) return read;
-  const replayed = await replay(read.value, journal, async (lesson) => done(lesson));
+  const replayed = await replay(read.value, record.next, journal, async (lesson) => done(lesson));
   if (isOurs || journal.length === 0) return done(replayed);
   // Edits of another build may hold content that this one would not make: unknown fields, unknown kinds.
   const whole = await checked(lessonToKeep(replayed.lesson));
   if (whole.ok) return done({ ...replayed, lesson: whole.value });
-  return done(await replay(read.value, journal, (lesson) => checked(lessonToKeep(lesson))));
+  return done(await replay(read.value, record.next, journal, (lesson) => checked(lessonToKeep(lesson))));
 }
 
-/** Makes the edits of a journal again, each that the lesson and `check` take; the others are set aside. */
+/**
+ * Makes the edits of a journal again, each that the lesson and `check` take; the others are set aside, and all that a page
+ * made after one that was refused.
+ */
 async function replay(
   from: Lesson,
+  begun: JournalPlace | undefined,
   journal: readonly JournalRecord[],
   check: (lesson: Lesson) => Promise<Result<Lesson>>,
 ): Promise<Kept> {
   let lesson = from;
   const aside: SetAsideRecord[] = [];
+  let next = begun;
   for (const entry of journal) {
+    const { place } = entry;
+    if (place && place.edits !== (place.token === next?.token ? next.edits : 0)) {
+      aside.push({ ...entry, reason: 'an edit before it could not be kept' });
+      continue;
+    }
+    if (place) next = { token: place.token, edits: place.edits + 1 };
     const applied = applyKept(lesson, entry.edit);
     const made = applied.ok ? await check(applied.value) : applied;
     if (made.ok) lesson = made.value;
@@ -131,17 +143,21 @@ function applyKept(lesson: Lesson, edit: Edit): Result<Lesson> {
 
 /** Puts a lesson on the shelf: writes it whole and clears its journal, in one transaction. */
 export async function saveSnapshot(lesson: Lesson): Promise<void> {
-  const { lessons, journal, leases } = database;
-  await database.transaction('rw', lessons, journal, leases, async () => {
-    // One of its id may have been deleted before.
-    await markGone(lesson.id, false);
+  const { lessons, journal, leases, fences } = database;
+  await database.transaction('rw', [lessons, journal, leases, fences], async () => {
+    // One of its id may have been deleted before: a page that still shows that one has another lesson.
+    const lease = await leases.get(lesson.id);
+    if (lease) await endLease({ ...lease, isGone: false });
     await putSnapshot(lesson, Number.POSITIVE_INFINITY);
   });
 }
 
-/** To be called in a transaction with lessons and journal in it. */
-export async function putSnapshot(lesson: Lesson, upTo: number): Promise<void> {
-  await database.lessons.put(recordOf(lesson));
+/**
+ * To be called in a transaction with lessons and journal in it.
+ * @param next where the next edit of the page that writes it will belong.
+ */
+export async function putSnapshot(lesson: Lesson, upTo: number, next?: JournalPlace): Promise<void> {
+  await database.lessons.put({ ...recordOf(lesson), ...(next && { next }) });
   await database.journal
     .where('lesson')
     .equals(lesson.id)
@@ -223,11 +239,11 @@ export async function renameLesson(id: string, title: string): Promise<void> {
   const read = await openKept(id);
   if (!read?.ok) return;
   const { lesson, aside } = read.value;
-  const { lessons, journal, setAside, leases } = database;
-  await database.transaction('rw', [lessons, journal, setAside, leases], async () => {
+  const { lessons, journal, setAside, leases, fences } = database;
+  await database.transaction('rw', [lessons, journal, setAside, leases, fences], async () => {
     const lease = await leases.get(id);
     if (isHeld(lease, Date.now())) throw new LessonInUse('a tab edits this lesson');
-    if (lease) await leases.put({ ...lease, token: lease.token + 1, until: 0 });
+    if (lease) await endLease(lease);
     await setAside.bulkPut([...aside]);
     await putSnapshot({ ...lesson, title }, Number.POSITIVE_INFINITY);
   });
@@ -241,8 +257,8 @@ export async function duplicateLesson(id: string): Promise<void> {
 
 /** Removes a lesson from the shelf; the returned function puts all of it back. */
 export async function deleteLesson(id: string): Promise<() => Promise<void>> {
-  const { lessons, journal, setAside, moments, leases } = database;
-  const all = [lessons, journal, setAside, moments, leases];
+  const { lessons, journal, setAside, moments, leases, fences } = database;
+  const all = [lessons, journal, setAside, moments, leases, fences];
   return database.transaction('rw', all, async () => {
     const record = await lessons.get(id);
     const edits = await journal.where('lesson').equals(id).toArray();

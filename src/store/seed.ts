@@ -13,7 +13,7 @@ export async function seedShelf(demos: readonly string[]): Promise<void> {
   });
   await database.transaction(
     'rw',
-    [database.lessons, database.journal, database.leases, database.marks],
+    [database.lessons, database.journal, database.leases, database.fences, database.marks],
     async () => {
       await Promise.all(lessons.map((lesson) => saveSnapshot(lesson)));
       await database.marks.put({ name: 'seeded', value: true });

@@ -260,11 +260,31 @@ describe('the lease of a lesson', () => {
     expect(await labelOf()).toBe('back');
   });
 
-  test('of a lesson that was deleted and imported again lets it be edited', async () => {
+  test('keeps nothing that was made after an edit that was refused, and tells it', async () => {
     await saveSnapshot(lesson);
-    await storeOf(lesson.id);
+    const store = await storeOf(lesson.id);
+    await store.journalEdits([label('one')]);
+    // Refused by the store: this cannot be written.
+    const impossible = { ...label('two'), change: { label: () => 0 } } as unknown as Edit;
+    const writes = [store.journalEdits([impossible]), store.journalEdits([label('three')])];
+    await expect(writes[0]).rejects.toThrow('could not be cloned');
+    await writes[1];
+    expect(expectDone((await openKept(lesson.id))!).aside).toEqual([
+      expect.objectContaining({ edit: label('three'), reason: 'an edit before it could not be kept' }),
+    ]);
+    expect(await labelOf()).toBe('one');
+    // The lesson written whole takes the place of both.
+    await store.saveSnapshot(lesson);
+    await store.journalEdits([label('four')]);
+    expect(await labelOf()).toBe('four');
+  });
+
+  test('of a lesson that was deleted and imported again is another one', async () => {
+    await saveSnapshot(lesson);
+    const before = await storeOf(lesson.id);
     await deleteLesson(lesson.id);
     expect((await addLesson(lesson)).id).toBe(lesson.id);
+    await expect(before.journalEdits([label('lost')])).rejects.toThrow(LeaseLost);
     await (await storeOf(lesson.id)).journalEdits([label('again')]);
     expect(await labelOf()).toBe('again');
   });
