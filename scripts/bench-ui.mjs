@@ -140,6 +140,7 @@ async function bigSheet(parts) {
     paints.push(await page.evaluate(() => performance.getEntriesByName('sheet drawn')[0].startTime));
   }
   const pressed = [];
+  const longest = [];
   for (let i = 0; i < 7; i++) {
     await page.goto(base);
     await card.waitFor();
@@ -147,6 +148,15 @@ async function bigSheet(parts) {
     await page.waitForTimeout(2500);
     await page.evaluate(() => {
       const begin = () => Object.assign(window, { __pressed: performance.now() });
+      window.__longest = 0;
+      let before = performance.now();
+      const frame = () => {
+        const now = performance.now();
+        window.__longest = Math.max(window.__longest, now - before);
+        before = now;
+        requestAnimationFrame(frame);
+      };
+      requestAnimationFrame(frame);
       window.addEventListener('click', begin, { capture: true, once: true });
     });
     await card.click();
@@ -154,12 +164,15 @@ async function bigSheet(parts) {
     pressed.push(
       await page.evaluate(() => performance.getEntriesByName('sheet drawn')[0].startTime - window.__pressed),
     );
+    await page.waitForTimeout(1000);
+    longest.push(await page.evaluate(() => window.__longest));
   }
   const row = (name, list) =>
     console.log(
       `${`${parts} parts: ${name}`.padEnd(50)} median ${median(list).toFixed(1)} ms (worst ${Math.max(...list).toFixed(1)}) of ${list.length}`,
     );
   row('first paint after it is pressed on the shelf', pressed);
+  row('longest frame from then on', longest);
   row('first paint after its address is asked for', paints);
   const sheet = page.getByRole('application');
   await page.waitForTimeout(1500);
@@ -187,6 +200,10 @@ async function bigSheet(parts) {
   row('frame while zooming, all in view', await frames(page, 'zoom'));
   await page.evaluate(async () => Object.assign(window, { __grip: await window.__overPart() }));
   row('frame while dragging a part, all in view', await frames(page, 'drag'));
+  await page.keyboard.press('Control+a');
+  const moved = await interaction(page, (i) => page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight'), 10);
+  row('move all parts by a step, on screen after', moved.shown);
+  await page.keyboard.press('Escape');
   // Edits are looked at closely: one switch and its surroundings.
   await page.mouse.click(box.x + 6, box.y + 6);
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);

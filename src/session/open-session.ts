@@ -1,7 +1,13 @@
 import type { StoreApi } from 'zustand/vanilla';
 import type { Exercise } from '@/core/circuit/exercise';
+import { sheetOf } from '@/core/circuit/lesson';
+import { surveySteps } from '@/core/drawing/geometry/spatial-index';
+import { wireNetsSteps } from '@/core/drawing/geometry/wire-nets';
+import { compileOnceSteps } from '@/core/netlist/compile';
 import { done, type Result } from '@/core/values/result';
+import { withRests } from '@/core/values/steps';
 import { fetcher } from '@/loading/load';
+import { nextTask } from '@/loading/next-task';
 import { type Kept, momentOf, openKept, setAsideOf } from '@/store/lessons';
 import { tableMaker } from '@/workers/table-client';
 import { fetchUpdateDerived, hasDerived } from './derived';
@@ -9,6 +15,9 @@ import { Desk, type Place } from './desk';
 import { EditLock } from './edit-lock';
 import { standingsOf } from './persistence';
 import { Session } from './session';
+
+/** Parts of a sheet from which compiling would be felt as a pause. */
+const LARGE = 2000;
 
 /** An open lesson with everything that must be released when its page is left. */
 export interface OpenSession {
@@ -62,6 +71,13 @@ async function needsTime({ expected }: Exercise): Promise<boolean> {
 async function keptSession(read: Kept, lock: EditLock): Promise<Omit<OpenSession, 'setAside'>> {
   const { lesson } = read;
   const moment = await momentOf(lesson.id);
+  const sheet = sheetOf(lesson, moment?.sheet ?? '') ?? lesson.sheets[0]!;
+  if (sheet.parts.size > LARGE) {
+    // In steps, so that the page goes on meanwhile; session and drawing then find it done.
+    await withRests(compileOnceSteps(sheet, lesson.sheets), nextTask);
+    await withRests(surveySteps(sheet), nextTask);
+    await withRests(wireNetsSteps(sheet), nextTask);
+  }
   const session = new Session(lesson, {
     // The function that keeps blocks and notes up to date is fetched before the first edit.
     updateDerived: hasDerived(lesson) ? await fetchUpdateDerived() : null,

@@ -29,6 +29,9 @@ const simple: fc.Arbitrary<Edit> = fc.oneof(
   fc
     .record({ id: wireId, course: fc.array(point, { maxLength: 3 }) })
     .map(({ id, course }) => ({ type: 'changeWire', sheet: SHEET, id, change: { course } }) as const),
+  fc
+    .record({ parts: fc.uniqueArray(partId), wires: fc.uniqueArray(wireId), by: point })
+    .map((shift) => ({ type: 'shift', sheet: SHEET, ...shift }) as const),
   fc.string({ maxLength: 8 }).map((name) => ({ type: 'changeSheet', id: SHEET, change: { name } }) as const),
   fc
     .constantFrom('sheet2', 'sheet3')

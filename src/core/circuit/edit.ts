@@ -1,4 +1,5 @@
 import { done, type Result, refused } from '../values/result';
+import type { Point } from './geometry';
 import type { End, Lesson, Part, Settings, Sheet, Wire } from './lesson';
 import { isPinEnd } from './lesson';
 import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS, MOST_WIRES } from './limits';
@@ -11,6 +12,14 @@ export type Edit =
   | { readonly type: 'addPart'; readonly sheet: string; readonly part: Part }
   | { readonly type: 'removePart'; readonly sheet: string; readonly id: string }
   | { readonly type: 'changePart'; readonly sheet: string; readonly id: string; readonly change: PartChange }
+  /** Moves parts and wires that go along unchanged by whole grid steps: short, however many they are. */
+  | {
+      readonly type: 'shift';
+      readonly sheet: string;
+      readonly parts: readonly string[];
+      readonly wires: readonly string[];
+      readonly by: Point;
+    }
   | { readonly type: 'addWire'; readonly sheet: string; readonly wire: Wire }
   | { readonly type: 'removeWire'; readonly sheet: string; readonly id: string }
   | { readonly type: 'changeWire'; readonly sheet: string; readonly id: string; readonly change: WireChange }
@@ -32,6 +41,17 @@ export interface Applied {
 }
 
 class Refusal extends Error {}
+
+const shifted = ({ x, y }: Point, by: Point): Point => ({ x: x + by.x, y: y + by.y });
+
+const endShifted = (end: End, by: Point): End => (isPinEnd(end) ? end : { ...end, at: shifted(end.at, by) });
+
+const wireShifted = (wire: Wire, by: Point): Wire => ({
+  ...wire,
+  from: endShifted(wire.from, by),
+  to: endShifted(wire.to, by),
+  course: wire.course.map((corner) => shifted(corner, by)),
+});
 
 /** The result of `work`, or why the edit cannot be made. */
 function attempt<T>(work: () => T): Result<T> {
@@ -96,6 +116,15 @@ class Draft {
       case 'changePart':
         this.maps(edit.sheet).parts.set(edit.id, { ...this.part(edit.sheet, edit.id), ...edit.change });
         return;
+      case 'shift': {
+        const { parts, wires } = this.maps(edit.sheet);
+        for (const id of edit.parts) {
+          const part = this.part(edit.sheet, id);
+          parts.set(id, { ...part, at: shifted(part.at, edit.by) });
+        }
+        for (const id of edit.wires) wires.set(id, wireShifted(this.wire(edit.sheet, id), edit.by));
+        return;
+      }
       case 'addWire': {
         const { wires } = this.maps(edit.sheet);
         if (wires.has(edit.wire.id)) throw new Refusal(`a wire ${edit.wire.id} is there already`);
@@ -233,6 +262,8 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
       return { type: 'addPart', sheet: edit.sheet, part: draft.part(edit.sheet, edit.id) };
     case 'changePart':
       return { ...edit, change: before(draft.part(edit.sheet, edit.id), edit.change) };
+    case 'shift':
+      return { ...edit, by: { x: 0 - edit.by.x, y: 0 - edit.by.y } };
     case 'addWire':
       return { type: 'removeWire', sheet: edit.sheet, id: edit.wire.id };
     case 'removeWire':
@@ -290,6 +321,8 @@ export function isCosmetic(
       const was = lesson.settings;
       return !is || (is.powerUp === was.powerUp && is.delays === was.delays);
     }
+    case 'shift':
+      return true;
     case 'group':
       return edit.edits.every((e) => isCosmetic(lesson, e, isSilent));
     default:

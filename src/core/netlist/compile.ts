@@ -1,22 +1,32 @@
 import type { Part, Sheet } from '../circuit/lesson';
+import { atOnce, type Steps } from '../values/steps';
 import { declaredInputs, declaredOutputs, terminalName } from './declared';
 import { gatedClocks, gateLoops, sameNames, tiedOutputs } from './diagnose';
 import { FlatSheet, type Instance } from './flatten';
 import { fanOut, levelled } from './levels';
 import { type Netlist, type SheetNets, type Terminal, terminalColumns } from './netlist';
 import { Packing } from './pack';
+import { wiringSteps } from './sheet-wiring';
 
 /**
  * Compiles a sheet with all its blocks to its flat netlist. Costs time proportional to parts and wires. Never
  * fails: problems are in `diagnostics`, and the rest of the circuit runs.
  * @param sheets where the sheets of its blocks are.
  */
-export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
+export const compile = (sheet: Sheet, sheets: readonly Sheet[] = []): Netlist =>
+  atOnce(compileSteps(sheet, sheets));
+
+function* compileSteps(sheet: Sheet, sheets: readonly Sheet[]): Steps<Netlist> {
+  yield* wiringSteps(sheet);
+  yield;
   const flat = new FlatSheet(sheet, sheets);
-  const packing = new Packing(flat);
+  yield;
+  const packing = yield* Packing.of(flat);
   const { packed } = packing;
+  yield;
   const inputs = terminals(declaredInputs(sheet), 'Y', flat, packing);
   const outputs = terminals(declaredOutputs(sheet), 'A', flat, packing);
+  yield;
   const fan = fanOut(packed.nets, packed.inStart, packed.ins);
   const wired = {
     ...packed,
@@ -29,6 +39,9 @@ export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
       return found && viewOf(found, flat, packing);
     },
   };
+  yield;
+  const tied = tiedOutputs(flat, packing.meetings.values());
+  yield;
   return {
     ...wired,
     inputs,
@@ -37,7 +50,7 @@ export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
     outputColumns: terminalColumns(outputs),
     diagnostics: [
       ...flat.diagnostics,
-      ...tiedOutputs(flat, packing.meetings.values()),
+      ...tied,
       ...sameNames(sheet, { inputs, outputs }),
       ...gateLoops(flat, wired),
       ...gatedClocks(flat, wired),
@@ -49,10 +62,14 @@ export function compile(sheet: Sheet, sheets: readonly Sheet[] = []): Netlist {
 const compiledOf = new WeakMap<readonly Sheet[], Map<string, Netlist>>();
 
 /** `compile` for a sheet of a lesson that is shown in several places: done once for this version of the lesson. */
-export function compileOnce(sheet: Sheet, sheets: readonly Sheet[]): Netlist {
+export const compileOnce = (sheet: Sheet, sheets: readonly Sheet[]): Netlist =>
+  atOnce(compileOnceSteps(sheet, sheets));
+
+/** As `compileOnce`, in steps. */
+export function* compileOnceSteps(sheet: Sheet, sheets: readonly Sheet[]): Steps<Netlist> {
   const compiled = compiledOf.get(sheets) ?? new Map<string, Netlist>();
   compiledOf.set(sheets, compiled);
-  const netlist = compiled.get(sheet.id) ?? compile(sheet, sheets);
+  const netlist = compiled.get(sheet.id) ?? (yield* compileSteps(sheet, sheets));
   compiled.set(sheet.id, netlist);
   return netlist;
 }

@@ -1,5 +1,6 @@
 import { Primitive } from '../parts/primitive';
 import type { Store, Template, TemplateGate } from '../parts/template';
+import type { Steps } from '../values/steps';
 import type { FlatSheet, Instance } from './flatten';
 import type { Source } from './netlist';
 
@@ -42,17 +43,24 @@ export interface Packed {
 /** Lays out the primitives of a flat sheet. Where several drivers meet, each has a net of its own. */
 export class Packing {
   /** Nets with several drivers, or a pull, by number. */
-  readonly meetings: ReadonlyMap<number, Meeting>;
-  readonly packed: Packed;
+  meetings: ReadonlyMap<number, Meeting> = new Map();
+  packed!: Packed;
   /** Nets that are a driver's own, by pin bit. */
   private readonly own = new Map<number, number>();
   private nets: number;
 
-  constructor(private readonly flat: FlatSheet) {
+  private constructor(private readonly flat: FlatSheet) {
     this.nets = flat.nets;
-    const pulls = this.pulls();
-    this.meetings = this.findMeetings(pulls);
-    this.packed = this.pack(pulls);
+  }
+
+  static *of(flat: FlatSheet): Steps<Packing> {
+    const packing = new Packing(flat);
+    const pulls = packing.pulls();
+    yield;
+    packing.meetings = packing.findMeetings(pulls);
+    yield;
+    packing.packed = packing.pack(pulls);
+    return packing;
   }
 
   /** The net that a pin bit drives: its own where several meet. */

@@ -1,6 +1,7 @@
 import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
 import { spokenName } from '../parts/catalogue';
 import { type Template, templateOf } from '../parts/template';
+import { atOnce, type Steps } from '../values/steps';
 import { listed } from '../values/wording';
 import type { Diagnostic } from './diagnostic';
 import { UnionFind } from './union-find';
@@ -29,16 +30,16 @@ export interface SheetWiring {
 
 const wirings = new WeakMap<Sheet, SheetWiring>();
 
-export function wiringOf(sheet: Sheet): SheetWiring {
-  let wiring = wirings.get(sheet);
-  if (!wiring) {
-    wiring = makePlan(sheet);
-    wirings.set(sheet, wiring);
-  }
+export const wiringOf = (sheet: Sheet): SheetWiring => wirings.get(sheet) ?? atOnce(wiringSteps(sheet));
+
+/** As `wiringOf`, in steps. */
+export function* wiringSteps(sheet: Sheet): Steps<SheetWiring> {
+  const wiring = wirings.get(sheet) ?? (yield* planSteps(sheet));
+  wirings.set(sheet, wiring);
   return wiring;
 }
 
-function makePlan(sheet: Sheet): SheetWiring {
+function* planSteps(sheet: Sheet): Steps<SheetWiring> {
   const parts = [...sheet.parts.values()];
   const templates = parts.map(templateOf);
   const indexOf = new Map<string, number>();
@@ -49,6 +50,7 @@ function makePlan(sheet: Sheet): SheetWiring {
     pinStart[i + 1] = pinStart[i]! + templates[i]!.ports.length;
     pinBits[i + 1] = pinBits[i]! + templates[i]!.pinStart.at(-1)!;
   }
+  yield;
   const pins = pinStart[parts.length]!;
   const wireIndex = new Map<string, number>();
   for (const id of sheet.wires.keys()) wireIndex.set(id, pins + wireIndex.size);
@@ -76,6 +78,7 @@ function makePlan(sheet: Sheet): SheetWiring {
     else sets.union(first, pinStart[i]!);
   }
 
+  yield;
   // Groups in the order of their first pin or wire; as wide as their widest pin.
   const group = new Int32Array(pins + wireIndex.size).fill(-1);
   const width: number[] = [];
@@ -104,6 +107,7 @@ function makePlan(sheet: Sheet): SheetWiring {
       for (let bit = 0; bit < ports[port]!.width; bit++) bitOf[at + bit] = base + bit;
     }
   }
+  yield;
   const rangeOf = (node: number) => {
     const g = groupAt(node);
     return [first[g]!, first[g + 1]! - first[g]!] as const;

@@ -4,6 +4,7 @@
  */
 
 import { holdReload } from '@/loading/load';
+import { nextTask } from '@/loading/next-task';
 import { forget, remember, remembered } from '@/loading/page-memory';
 
 /** The facts of a key that count; the event itself does not outlive its handling. */
@@ -117,15 +118,6 @@ export function pressAgain(keys: readonly HeldKey[]): void {
   if (keys.length === 0) return;
   held.unshift(...keys.map((key) => ({ ...key, isUp: false })));
   holdKeys(false)();
-}
-
-/** Lets the page take in what a key did; without the pause that timers make. */
-function nextTask(): Promise<void> {
-  return new Promise((resolve) => {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => resolve();
-    port2.postMessage(null);
-  });
 }
 
 async function release(): Promise<void> {

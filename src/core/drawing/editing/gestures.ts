@@ -85,42 +85,34 @@ export function move(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, 
 /** Moves parts each by its own whole grid steps; a wire between parts that move alike goes along unchanged. */
 export function moveEach(lesson: Lesson, sheetId: string, by: ReadonlyMap<string, Point>): Edit {
   const sheet = sheetOf(lesson, sheetId)!;
-  const edits: Edit[] = [];
+  /** Parts and wires that go along, by the distance. */
+  const shifts = new Map<string, { by: Point; parts: string[]; wires: string[] }>();
+  const shiftBy = (d: Point) => {
+    const key = `${d.x} ${d.y}`;
+    const known = shifts.get(key);
+    if (known) return known;
+    const shift = { by: d, parts: [], wires: [] };
+    shifts.set(key, shift);
+    return shift;
+  };
+  const moved = new Set<string>();
   for (const [id, d] of by) {
-    const part = sheet.parts.get(id);
-    if (part && (d.x !== 0 || d.y !== 0))
-      edits.push({
-        type: 'changePart',
-        sheet: sheetId,
-        id,
-        change: { at: { x: part.at.x + d.x, y: part.at.y + d.y } },
-      });
+    if (!sheet.parts.has(id) || (d.x === 0 && d.y === 0)) continue;
+    moved.add(id);
+    shiftBy(d).parts.push(id);
   }
-  const all = wiresOnParts(sheet, new Set(edits.flatMap((e) => (e.type === 'changePart' ? [e.id] : []))));
-  const carried = new Set<string>();
+  const all = wiresOnParts(sheet, moved);
+  const left: string[] = [];
   for (const id of all) {
     const d = carriedBy(sheet, id, by);
-    if (!d) continue;
-    carried.add(id);
-    const shift = (p: Point) => ({ x: p.x + d.x, y: p.y + d.y });
-    const wire = sheet.wires.get(id)!;
-    const end = (e: End): End => (isPinEnd(e) ? e : { wire: e.wire, at: shift(e.at) });
-    edits.push({
-      type: 'changeWire',
-      sheet: sheetId,
-      id,
-      change: { course: wire.course.map(shift), from: end(wire.from), to: end(wire.to) },
-    });
+    if (d) shiftBy(d).wires.push(id);
+    else left.push(id);
   }
+  const edits = [...shifts.values()].map((shift): Edit => ({ type: 'shift', sheet: sheetId, ...shift }));
+  if (left.length === 0) return group(edits);
   const applied = apply(lesson, group(edits));
   const after = applied.ok ? sheetOf(applied.value, sheetId)! : sheet;
-  return group([
-    ...edits,
-    ...reroute(
-      after,
-      all.filter((w) => !carried.has(w)),
-    ),
-  ]);
+  return group([...edits, ...reroute(after, left)]);
 }
 
 /**

@@ -46,6 +46,12 @@ function putBy(edit: Edit, found = new Map<string, Put>()): Map<string, Put> {
     case 'group':
       for (const e of edit.edits) putBy(e, found);
       break;
+    case 'shift': {
+      const put = on(edit.sheet);
+      for (const id of edit.parts) put.parts.add(id);
+      for (const id of edit.wires) put.wires.add(id);
+      break;
+    }
     case 'addPart':
       on(edit.sheet).parts.add(edit.part.id);
       break;

@@ -7,7 +7,7 @@ import {
   type Turn,
   turned,
 } from '../../circuit/geometry';
-import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/lesson';
+import { type End, isPinEnd, type Params, type Part, type Sheet, type Wire } from '../../circuit/lesson';
 import { kindOf } from '../../parts/catalogue';
 import type { Appearance, Port } from '../../parts/part-kind';
 import { ZERO } from '../../values/logic';
@@ -57,33 +57,78 @@ export function textSide(
   return own === 'right' ? 'left' : 'right';
 }
 
+/** What a part is like wherever it stands, in relation to its place; found when it is first asked for. */
+interface Own {
+  readonly part: Part;
+  pins?: readonly Pin[];
+  body?: Box;
+  footprint?: Box;
+}
+
+const ORIGIN: Point = { x: 0, y: 0 };
+const owns = new WeakMap<Params, Own>();
+
+/** Moving a part keeps its parameters, so what was found of it stays. */
+function ownOf(part: Part): Own {
+  const known = owns.get(part.params);
+  const was = known?.part;
+  if (
+    was &&
+    was.id === part.id &&
+    was.kind === part.kind &&
+    was.label === part.label &&
+    was.turn === part.turn &&
+    was.mirrored === part.mirrored
+  )
+    return known;
+  const own = { part: { ...part, at: ORIGIN } };
+  owns.set(part.params, own);
+  return own;
+}
+
+const moved = (box: Box, { x, y }: Point): Box => ({
+  x0: box.x0 + x,
+  y0: box.y0 + y,
+  x1: box.x1 + x,
+  y1: box.y1 + y,
+});
+
 const pinsByPart = new WeakMap<Part, readonly Pin[]>();
 
 export function pinsOf(part: Part): readonly Pin[] {
   let pins = pinsByPart.get(part);
   if (!pins) {
-    pins = placedPins(part);
+    const own = ownOf(part);
+    own.pins ??= ownPins(own.part);
+    const { x, y } = part.at;
+    pins = own.pins.map((pin) => ({ ...pin, at: { x: pin.at.x + x, y: pin.at.y + y } }));
     pinsByPart.set(part, pins);
   }
   return pins;
 }
 
-function placedPins(part: Part): Pin[] {
+function ownPins(part: Part): Pin[] {
   return kindOf(part)
     .ports(part.params)
     .map((port) => ({
       part: part.id,
       port,
-      at: onSheet(port, part),
+      at: oriented(port, part),
       out: oriented(SIDES[port.side], part),
     }));
 }
 
 /** The body on the sheet. */
 export function bodyOf(part: Part): Box {
+  const own = ownOf(part);
+  own.body ??= ownBody(part);
+  return moved(own.body, part.at);
+}
+
+function ownBody(part: Part): Box {
   const b = kindOf(part).body(part.params);
-  const p = onSheet({ x: b.x0, y: b.y0 }, part);
-  const q = onSheet({ x: b.x1, y: b.y1 }, part);
+  const p = oriented({ x: b.x0, y: b.y0 }, part);
+  const q = oriented({ x: b.x1, y: b.y1 }, part);
   return { x0: Math.min(p.x, q.x), y0: Math.min(p.y, q.y), x1: Math.max(p.x, q.x), y1: Math.max(p.y, q.y) };
 }
 
@@ -109,7 +154,9 @@ const footprints = new WeakMap<Part, Box>();
 export function footprintOf(part: Part): Box {
   let box = footprints.get(part);
   if (!box) {
-    box = findFootprint(part);
+    const own = ownOf(part);
+    own.footprint ??= findFootprint(own.part);
+    box = moved(own.footprint, part.at);
     footprints.set(part, box);
   }
   return box;

@@ -1,5 +1,6 @@
 import { type Box, boundingBoxOfPoints, eachSegment, overlap, type Point } from '../../circuit/geometry';
 import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '../../circuit/lesson';
+import { atOnce, type Steps } from '../../values/steps';
 import type { Step } from './crossings';
 import { cellCount, GridIndex } from './grid-index';
 import { type Junction, junctionsOfNet } from './junctions';
@@ -25,6 +26,9 @@ interface Surveyed {
   /** Parts that lie over each other are painted in this order. */
   readonly place: number;
 }
+
+/** Objects that are surveyed in one step. */
+const A_STEP = 500;
 
 /** Parts per cell on a dense sheet: asking so many parts costs as much as asking one cell. */
 const PARTS_A_TILE = 8;
@@ -63,7 +67,12 @@ export class SpatialIndex {
 
   /** Brings it to a version of the sheet: any, be it an older one. */
   to(sheet: Sheet): this {
-    if (this.isOf(sheet)) return this;
+    if (!this.isOf(sheet)) atOnce(this.steps(sheet));
+    return this;
+  }
+
+  /** As `to`, in steps; between them it stands at no version. */
+  *steps(sheet: Sheet): Steps<void> {
     const parts = changedIds(this.parts, sheet.parts);
     const wires = changedIds(this.wires, sheet.wires);
     const touched = new Set(parts);
@@ -80,14 +89,18 @@ export class SpatialIndex {
     // A wire's course changes when it, or a part at one of its ends, has changed.
     const run = new Set(wires);
     for (const id of parts) for (const wire of this.onPart.get(id) ?? []) run.add(wire);
+    let looked = 0;
     for (const id of run) {
       this.surveyWire(sheet, id);
       this.rerun.add(id);
+      if (++looked % A_STEP === 0) yield;
     }
-    for (const id of touched) this.surveyPart(sheet, id, parts.has(id));
+    for (const id of touched) {
+      this.surveyPart(sheet, id, parts.has(id));
+      if (++looked % A_STEP === 0) yield;
+    }
     this.parts = sheet.parts;
     this.wires = sheet.wires;
-    return this;
   }
 
   private surveyWire(sheet: Sheet, id: string): void {
@@ -235,6 +248,15 @@ export function spatialIndexOf(sheet: Sheet): SpatialIndex {
     kept.length = Math.min(kept.length, MOST_KEPT);
   }
   return index.to(sheet);
+}
+
+/** Surveys a sheet that nobody has looked at yet, in steps; it is then at hand for `spatialIndexOf`. */
+export function* surveySteps(sheet: Sheet): Steps<void> {
+  if (kept.some((index) => index.isOf(sheet) || index.isNear(sheet))) return;
+  const index = new SpatialIndex();
+  yield* index.steps(sheet);
+  kept.unshift(index);
+  kept.length = Math.min(kept.length, MOST_KEPT);
 }
 
 /** Ids under which two maps hold different objects, or only one of them anything. */

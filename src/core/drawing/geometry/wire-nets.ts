@@ -1,5 +1,6 @@
 import { type End, isPinEnd, type Sheet, type Wire } from '../../circuit/lesson';
 import { UnionFind } from '../../netlist/union-find';
+import { atOnce, type Steps } from '../../values/steps';
 
 /** The connected wires and pins of a sheet, by stated connections alone (nothing is compiled). */
 export interface WireNets {
@@ -19,9 +20,11 @@ const known: Known[] = [];
 const MOST_KNOWN = 4;
 const bySheet = new WeakMap<Sheet['wires'], WireNets>();
 
-export function wireNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets {
-  let nets = bySheet.get(sheet.wires);
-  if (nets) return nets;
+export const wireNets = (sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets =>
+  bySheet.get(sheet.wires) ?? atOnce(wireNetsSteps(sheet));
+
+/** As `wireNets`, in steps. */
+export function* wireNetsSteps(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): Steps<WireNets> {
   const wires = [...sheet.wires.values()];
   const same = known.find(
     (k) =>
@@ -31,7 +34,7 @@ export function wireNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets
         return w === now || (w.id === now.id && sameEnd(w.from, now.from) && sameEnd(w.to, now.to));
       }),
   );
-  nets = same?.nets ?? findNets(sheet);
+  const nets = same?.nets ?? (yield* findNets(sheet));
   bySheet.set(sheet.wires, nets);
   if (!same) {
     known.unshift({ wires, nets });
@@ -47,7 +50,7 @@ function sameEnd(a: End, b: End): boolean {
   return !isPinEnd(b) && a.wire === b.wire;
 }
 
-function findNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets {
+function* findNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): Steps<WireNets> {
   const nodes = new Map<string, number>();
   const node = (key: string) => {
     let n = nodes.get(key);
@@ -61,6 +64,7 @@ function findNets(sheet: Pick<Sheet, 'wires'> & Partial<Sheet>): WireNets {
   for (const wire of sheet.wires.values())
     for (const end of [wire.from, wire.to])
       joins.push([node(wire.id), node(isPinEnd(end) ? pinKey(end.part, end.port) : end.wire)]);
+  yield;
   const sets = new UnionFind(nodes.size);
   for (const [a, b] of joins) sets.union(a, b);
   const at = (key: string) => {

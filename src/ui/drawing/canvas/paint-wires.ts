@@ -9,11 +9,12 @@ import {
 import { crossingsOf, HOP, longestSegments, type Step, stepsOf } from '@/core/drawing/geometry/crossings';
 import { type SpatialIndex, type Stroke, spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP } from '@/core/drawing/geometry/viewport';
-import { type Logic, ONE, X, Z, ZERO } from '@/core/values/logic';
+import { type Logic, ONE, X, Z } from '@/core/values/logic';
 import { type Radix, wordText } from '@/core/values/radix';
 import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
 import { isPainted, type Overlay, type Scene, type Signal, signalOf } from './scene';
+import { SIGNALS, signalColour } from './signal-look';
 
 /** Line widths of signals in grid steps: 1.5 px and 3.5 px at scale 1. */
 export const THIN = 1.5 / STEP;
@@ -61,7 +62,7 @@ export function paintWires(
     wires.length > MANY
       ? wholeSheet(scene, index)
       : drawn(scene, index, scene.some ? wires : [...wires, ...index.freeIn(seen)], seen);
-  for (const signal of [ZERO, Z, X, ONE, 'bus', 'conflict'] as const) {
+  for (const signal of SIGNALS) {
     const one = all.get(signal);
     if (!one) continue;
     const colour = signalColour(signal, palette);
@@ -185,23 +186,6 @@ export function paintBusValues(
     g.fillRect(at.x - half, at.y - size * 0.6, 2 * half, size * 1.2);
     g.fillStyle = palette.ink;
     writeText(g, text, at.x, at.y + size * 0.35, size, 'center');
-  }
-}
-
-function signalColour(signal: Signal, palette: Palette): string {
-  switch (signal) {
-    case ZERO:
-      return palette.zero;
-    case ONE:
-      return palette.one;
-    case X:
-      return palette.unknown;
-    case Z:
-      return palette.undriven;
-    case 'bus':
-      return palette.ink;
-    default:
-      return palette.conflict;
   }
 }
 

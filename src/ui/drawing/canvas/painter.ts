@@ -6,19 +6,19 @@ import {
   labelBesidePins,
   labelSide,
   oriented,
-  pinsOf,
   textSide,
 } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
-import { type Logic, ONE, Z } from '@/core/values/logic';
+import { type Logic, Z } from '@/core/values/logic';
 import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
 import type { Layer } from './layer';
+import { paintFar } from './paint-far';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
-import { isPainted, type Overlay, type Scene } from './scene';
+import type { Overlay, Scene } from './scene';
 
 const paths = new Map<string, Path2D>();
 function pathOf(d: string): Path2D {
@@ -83,7 +83,8 @@ export function paint(
   g.scale(s, s);
   g.translate(-view.x, -view.y);
   const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
-  paintEnds(g, scene.sheet, overlay, palette);
+  // From far away they would be too small to be seen, and to be taken.
+  if (s >= SHAPED) paintEnds(g, scene.sheet, overlay, palette);
   paintOverlay(g, overlay, palette, seen);
   g.restore();
 }
@@ -110,76 +111,14 @@ function paintSheet(
   const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
 
   const thin = Math.max(THIN, 1 / s) * palette.lines;
-  paintWires(g, scene, overlay, palette, seen, thin);
-  if (s < SHAPED) paintBoxes(g, scene, overlay, palette, thin);
+  if (s < SHAPED) paintFar(g, scene, overlay, palette, thin);
   else {
+    paintWires(g, scene, overlay, palette, seen, thin);
     if (scene.buses && s >= READABLE) paintBusValues(g, scene, scene.buses, palette, seen);
     for (const part of spatialIndexOf(scene.sheet).partsIn(seen))
       paintPart(g, scene, overlay, palette, part, READABLE / s);
   }
   g.restore();
-}
-
-/** The distant view of all parts: their bodies, and the inputs and outputs that may be lit. */
-interface Boxes {
-  readonly bodies: Path2D;
-  readonly lit: readonly { readonly part: string; readonly port: string; readonly body: Box }[];
-}
-const boxes = new WeakMap<Sheet['parts'], Boxes>();
-
-function boxesOf(scene: Scene): Boxes {
-  const { sheet, some } = scene;
-  const known = some ? undefined : boxes.get(sheet.parts);
-  if (known) return known;
-  const bodies = new Path2D();
-  const lit: Boxes['lit'][number][] = [];
-  for (const part of some?.lifted ? picked(sheet.parts, some.of.parts) : sheet.parts.values()) {
-    if (!isPainted(scene, 'parts', part.id)) continue;
-    const body = bodyOf(part);
-    bodies.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
-    const role = kindOf(part).role?.(part.params)?.role;
-    const [pin] = pinsOf(part);
-    if (pin && (role === 'input' || role === 'output'))
-      lit.push({ part: part.id, port: pin.port.name, body });
-  }
-  const found = { bodies, lit };
-  if (!some) boxes.set(sheet.parts, found);
-  return found;
-}
-
-function picked<V>(all: ReadonlyMap<string, V>, ids: ReadonlySet<string>): V[] {
-  return [...ids].flatMap((id) => all.get(id) ?? []);
-}
-
-/** All parts at once as they look from far away. */
-function paintBoxes(
-  g: CanvasRenderingContext2D,
-  scene: Scene,
-  overlay: Overlay,
-  palette: Palette,
-  thin: number,
-): void {
-  const { bodies, lit } = boxesOf(scene);
-  g.fillStyle = palette.raised;
-  g.fill(bodies);
-  g.strokeStyle = palette.ink;
-  g.lineWidth = thin;
-  g.stroke(bodies);
-  g.fillStyle = palette.one;
-  g.beginPath();
-  for (const { part, port, body } of lit) {
-    const net = scene.netlist.ownNet(part, port);
-    if (net !== undefined && scene.values[net] === ONE)
-      g.rect(body.x0, body.y0, body.x1 - body.x0, body.y1 - body.y0);
-  }
-  g.fill();
-  g.fillStyle = palette.accent;
-  for (const id of overlay.parts) {
-    const part = scene.sheet.parts.get(id);
-    if (!part || !isPainted(scene, 'parts', id)) continue;
-    const b = bodyOf(part);
-    g.fillRect(b.x0 - 0.5, b.y0 - 0.5, b.x1 - b.x0 + 1, b.y1 - b.y0 + 1);
-  }
 }
 
 function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette: Palette): void {
