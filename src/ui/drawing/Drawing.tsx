@@ -6,7 +6,6 @@ import type { Popup } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
 import { toScreen } from '@/core/drawing/geometry/viewport';
-import { fetcher } from '@/loading/load';
 import { Bar } from '@/ui/controls/Bar';
 import { HoldKeys } from '@/ui/controls/HoldKeys';
 import { holdKeys } from '@/ui/controls/held-keys';
@@ -16,7 +15,7 @@ import { usePainter } from '@/ui/controls/usePainter';
 import { useEditor } from '@/ui/session/editor-context';
 import { areStepsOffered } from '@/ui/session/first-steps';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import type { Layer } from './canvas/layer';
+import { Layer } from './canvas/layer';
 import { paint } from './canvas/painter';
 import { sceneOf } from './canvas/scene-of';
 import type { Keys } from './gestures/gesture-state';
@@ -51,7 +50,6 @@ const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'o
 
 /** Sheets of fewer parts are painted as quickly as a picture of them. */
 const MANY = 150;
-const layers = fetcher('pictures of large sheets', () => import('./canvas/layer'));
 
 /** How near in pixels the pointer must be to a badge for its words to show. */
 const BADGE_REACH = 16;
@@ -82,16 +80,11 @@ export function Drawing() {
   const { view, showAll } = sheetView;
   const preview = usePreview(session);
 
-  /** The cache for pictures of large sheets is fetched with the first large sheet. */
-  const fetchLayer = async () => {
-    const { Layer } = await layers();
-    layer.current ??= new Layer();
-  };
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
     sheetView.beforePainting(pixels, palette.letters);
     const gesture = controller.now?.gesture;
     const shown = preview(gesture?.pending() ?? null);
-    if (!layer.current && shown.sheet.parts.size > MANY) void fetchLayer();
+    if (shown.sheet.parts.size > MANY) layer.current ??= new Layer();
     const { state } = session;
     const overlay = overlayOf(state, shown.sheet, gesture, shown.dragged, lit.current);
     paint(g, pixels, view.current, sceneOf(state, shown.sheet), overlay, palette, {
@@ -99,7 +92,7 @@ export function Drawing() {
       again: repaint,
     });
     setCursor(gesture?.cursor ?? 'default');
-    if (!isMarked.current) {
+    if (!isMarked.current && !layer.current?.isBusy) {
       // Benches read when a sheet was first to be seen.
       performance.mark('sheet drawn');
       isMarked.current = true;

@@ -99,6 +99,40 @@ test('a survey that goes along from version to version says what a new one says'
   );
 });
 
+test('a survey that was left undone half-way says what a new one says, of any version', () => {
+  fc.assert(
+    fc.property(
+      randomSheet({ inputs: 4, gates: 12 }),
+      fc.array(fc.record({ change, steps: fc.integer({ min: 1, max: 12 }), back: fc.boolean() }), {
+        minLength: 1,
+        maxLength: 8,
+      }),
+      (sheet, changes) => {
+        let lesson = { ...emptyLesson('random', 'Random'), sheets: [sheet] };
+        const index = new SpatialIndex(1).to(sheet);
+        let last = sheet;
+        for (const { change: one, steps, back } of changes) {
+          const applied = apply(lesson, editOf(lesson.sheets[0]!, one));
+          if (!applied.ok) continue;
+          const before = lesson.sheets[0]!;
+          lesson = applied.value as typeof lesson;
+          const survey = index.steps(lesson.sheets[0]!);
+          for (let i = 0; i < steps; i++) survey.next();
+          if (back) {
+            expect(told(index.to(before))).toEqual(told(new SpatialIndex().to(before)));
+            // What goes on after that has nothing more to do.
+            while (!survey.next().done);
+            expect(index.isOf(before)).toBe(true);
+          }
+          last = lesson.sheets[0]!;
+        }
+        expect(told(index.to(last))).toEqual(told(new SpatialIndex().to(last)));
+      },
+    ),
+    { numRuns: 150 },
+  );
+});
+
 test('what is in a box is found, and only once, however many tiles it touches', () => {
   fc.assert(
     fc.property(randomSheet({ inputs: 5, gates: 20 }), fc.constantFrom(SMALL, BOX), (sheet, box) => {

@@ -27,6 +27,14 @@ interface Surveyed {
   readonly place: number;
 }
 
+/** Objects that changed, and parts whose free leads may have. */
+interface Unfinished {
+  readonly parts: ReadonlySet<string>;
+  readonly wires: ReadonlySet<string>;
+  readonly touched: ReadonlySet<string>;
+}
+const NOTHING_LEFT: Unfinished = { parts: new Set(), wires: new Set(), touched: new Set() };
+
 /** Objects that are surveyed in one step. */
 const A_STEP = 500;
 
@@ -43,8 +51,15 @@ export class SpatialIndex {
   private wires: Sheet['wires'] = new Map();
   private readonly surveyed = new Map<string, Surveyed>();
   private readonly strokes = new Map<string, Stroke>();
-  /** The wires that end on a part, by the part. */
+  /** The wires that end on a part, by the part, and the parts by the wire. */
   private readonly onPart = new Map<string, Set<string>>();
+  private readonly held = new Map<string, readonly string[]>();
+  /** Objects that steps may have surveyed towards a version that was not reached. */
+  private unfinished: Unfinished = NOTHING_LEFT;
+  private runs = 0;
+
+  /** @param aStep objects that are surveyed in one step. */
+  constructor(private readonly aStep = A_STEP) {}
   /** The cells of the index, filled when a small part of a large sheet is first asked for. */
   private tiles: { readonly parts: GridIndex<string>; readonly wires: GridIndex<string> } | null = null;
   private places = 0;
@@ -57,7 +72,8 @@ export class SpatialIndex {
 
   /** Whether it stands at this version of a sheet. */
   isOf(sheet: Sheet): boolean {
-    return sheet.parts === this.parts && sheet.wires === this.wires;
+    const { parts, wires } = this.unfinished;
+    return parts.size === 0 && wires.size === 0 && sheet.parts === this.parts && sheet.wires === this.wires;
   }
 
   /** Whether it stands at another version of the same sheet: one of its first parts or wires is the same object. */
@@ -71,36 +87,47 @@ export class SpatialIndex {
     return this;
   }
 
-  /** As `to`, in steps; between them it stands at no version. */
+  /** As `to`, in steps. Where it is brought to another version in between, the rest is left undone. */
   *steps(sheet: Sheet): Steps<void> {
+    const run = ++this.runs;
     const parts = changedIds(this.parts, sheet.parts);
     const wires = changedIds(this.wires, sheet.wires);
-    const touched = new Set(parts);
+    for (const id of this.unfinished.parts) parts.add(id);
+    for (const id of this.unfinished.wires) wires.add(id);
+    const touched = new Set([...parts, ...this.unfinished.touched]);
+    this.unfinished = { parts, wires, touched };
     for (const id of wires) {
-      const [was, is] = [this.wires.get(id), sheet.wires.get(id)];
-      for (const part of [...holders(was), ...holders(is)]) touched.add(part);
-      for (const part of holders(was)) this.onPart.get(part)?.delete(id);
-      for (const part of holders(is)) {
+      const [was, is] = [this.held.get(id) ?? [], holders(sheet.wires.get(id))];
+      for (const part of [...was, ...is]) touched.add(part);
+      for (const part of was) this.onPart.get(part)?.delete(id);
+      for (const part of is) {
         const hung = this.onPart.get(part);
         if (hung) hung.add(id);
         else this.onPart.set(part, new Set([id]));
       }
+      if (is.length > 0) this.held.set(id, is);
+      else this.held.delete(id);
     }
     // A wire's course changes when it, or a part at one of its ends, has changed.
-    const run = new Set(wires);
-    for (const id of parts) for (const wire of this.onPart.get(id) ?? []) run.add(wire);
+    const rerun = new Set(wires);
+    for (const id of parts) for (const wire of this.onPart.get(id) ?? []) rerun.add(wire);
     let looked = 0;
-    for (const id of run) {
+    for (const id of rerun) {
       this.surveyWire(sheet, id);
       this.rerun.add(id);
-      if (++looked % A_STEP === 0) yield;
+      if (++looked % this.aStep > 0) continue;
+      yield;
+      if (this.runs !== run) return;
     }
     for (const id of touched) {
       this.surveyPart(sheet, id, parts.has(id));
-      if (++looked % A_STEP === 0) yield;
+      if (++looked % this.aStep > 0) continue;
+      yield;
+      if (this.runs !== run) return;
     }
     this.parts = sheet.parts;
     this.wires = sheet.wires;
+    this.unfinished = NOTHING_LEFT;
   }
 
   private surveyWire(sheet: Sheet, id: string): void {
@@ -238,7 +265,16 @@ const kept: SpatialIndex[] = [];
 const MOST_KEPT = 24;
 
 /** The survey of a version of a sheet; good until it is asked for another version. */
-export function spatialIndexOf(sheet: Sheet): SpatialIndex {
+export const spatialIndexOf = (sheet: Sheet): SpatialIndex => indexFor(sheet).to(sheet);
+
+/** Brings the survey of a sheet to this version in steps, so that `spatialIndexOf` has little left to do. */
+export function* surveySteps(sheet: Sheet): Steps<void> {
+  const index = indexFor(sheet);
+  if (!index.isOf(sheet)) yield* index.steps(sheet);
+}
+
+/** The survey that stands at this version, or at one near it, or a fresh one; the first among those kept from now on. */
+function indexFor(sheet: Sheet): SpatialIndex {
   const exact = kept.findIndex((index) => index.isOf(sheet));
   const at = exact === -1 ? kept.findIndex((index) => index.isNear(sheet)) : exact;
   const index = at === -1 ? new SpatialIndex() : kept[at]!;
@@ -247,16 +283,7 @@ export function spatialIndexOf(sheet: Sheet): SpatialIndex {
     kept.unshift(index);
     kept.length = Math.min(kept.length, MOST_KEPT);
   }
-  return index.to(sheet);
-}
-
-/** Surveys a sheet that nobody has looked at yet, in steps; it is then at hand for `spatialIndexOf`. */
-export function* surveySteps(sheet: Sheet): Steps<void> {
-  if (kept.some((index) => index.isOf(sheet) || index.isNear(sheet))) return;
-  const index = new SpatialIndex();
-  yield* index.steps(sheet);
-  kept.unshift(index);
-  kept.length = Math.min(kept.length, MOST_KEPT);
+  return index;
 }
 
 /** Ids under which two maps hold different objects, or only one of them anything. */

@@ -1,9 +1,10 @@
 import { type Box, eachSegment, type Point } from '@/core/circuit/geometry';
 import type { Sheet, Wire } from '@/core/circuit/lesson';
 import { bodyOf, pinsOf } from '@/core/drawing/geometry/placement';
-import { type SpatialIndex, spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
+import { type SpatialIndex, spatialIndexOf, surveySteps } from '@/core/drawing/geometry/spatial-index';
 import { kindOf } from '@/core/parts/catalogue';
 import { ONE, X, Z, ZERO } from '@/core/values/logic';
+import type { Steps } from '@/core/values/steps';
 import type { Palette } from '@/ui/controls/palette';
 import { isPainted, type Overlay, type Scene, type Signal, signalOf } from './scene';
 import { SIGNALS, signalColour } from './signal-look';
@@ -12,6 +13,9 @@ import { SIGNALS, signalColour } from './signal-look';
  * A sheet from so far away that a part is a box of a few pixels and a pattern could not be seen. All is filled as
  * upright rectangles: a canvas strokes one path of ten thousand pieces far more slowly.
  */
+
+/** Objects that are looked at, or filled, in one step. */
+const A_STEP = 1000;
 
 /** Corner, width and height of rectangles, four numbers each. */
 type Rectangles = number[];
@@ -46,6 +50,9 @@ const bodiesOfSheet = new WeakMap<Sheet['parts'], Bodies>();
 /** The last wires of a whole sheet: they stay while only the view changes. */
 let linesOfSheet: { readonly of: readonly unknown[]; readonly lines: Lines } | null = null;
 
+/** Where more wires are selected than this, the selected parts between them tell it. */
+const MOST_SINGLED_OUT = 1000;
+
 const emptyGroup = (): Group => ({ rectangles: [], ids: [], ends: [] });
 
 function addBox({ rectangles, ids, ends }: Group, id: string, { x0, y0, x1, y1 }: Box): void {
@@ -62,7 +69,7 @@ function addCourse({ rectangles, ids, ends }: Group, id: string, points: readonl
   ends.push(rectangles.length);
 }
 
-function bodiesOf({ sheet, some }: Scene): Bodies {
+function* bodiesOf({ sheet, some }: Scene): Steps<Bodies> {
   const lifted = some?.lifted ?? false;
   const known = lifted ? undefined : bodiesOfSheet.get(sheet.parts);
   if (known) return known;
@@ -74,6 +81,7 @@ function bodiesOf({ sheet, some }: Scene): Bodies {
     const role = kindOf(part).role?.(part.params)?.role;
     const [pin] = role === 'input' || role === 'output' ? pinsOf(part) : [];
     if (pin) lit.push({ part: part.id, port: pin.port.name, body });
+    if (bodies.ids.length % A_STEP === 0) yield;
   }
   const found = { bodies, lit };
   if (!lifted) bodiesOfSheet.set(sheet.parts, found);
@@ -84,18 +92,20 @@ function picked<V>(all: ReadonlyMap<string, V>, ids: ReadonlySet<string>): V[] {
   return [...ids].flatMap((id) => all.get(id) ?? []);
 }
 
-function linesOf(scene: Scene, index: SpatialIndex): Lines {
+function* linesOf(scene: Scene, index: SpatialIndex): Steps<Lines> {
   const { sheet, netlist, values, conflicts, some } = scene;
   const of = [sheet, netlist, values, conflicts];
   const lifted = some?.lifted ?? false;
   if (!lifted && linesOfSheet?.of.every((one, i) => one === of[i])) return linesOfSheet.lines;
   const bySignal = new Map<Signal, Group>();
   const marked = new Map<Colour, Group>();
+  let looked = 0;
   for (const { wire, pin, points } of lifted ? index.some(some!.of.wires) : index.all()) {
     const nets = wire === undefined ? netlist.netsOfPin(pin!.part, pin!.port) : netlist.netsOfWire(wire);
     addCourse(groupIn(bySignal, signalOf(scene, nets)), wire ?? LEAD + pin!.part, points);
     const colour = wire === undefined ? undefined : sheet.wires.get(wire)?.colour;
     if (wire !== undefined && colour) addCourse(groupIn(marked, colour), wire, points);
+    if (++looked % A_STEP === 0) yield;
   }
   const lines = { bySignal, marked };
   if (!lifted) linesOfSheet = { of, lines };
@@ -114,13 +124,14 @@ function groupIn<K>(groups: Map<K, Group>, key: K): Group {
  * Fills rectangles, each made larger on all sides by a length in grid steps, or smaller if it is negative.
  * @param isLeft whether an object is left out.
  */
-function fill(
+function* fill(
   g: CanvasRenderingContext2D,
   { rectangles, ids, ends }: Group,
   by: number,
   isLeft: ((id: string) => boolean) | null,
-): void {
+): Steps<void> {
   for (let at = 0, i = 0; at < ids.length; at++) {
+    if (at % A_STEP === A_STEP - 1) yield;
     if (isLeft?.(ids[at]!)) {
       i = ends[at]!;
       continue;
@@ -134,47 +145,51 @@ function fill(
 }
 
 /**
- * Paints wires and parts.
+ * Paints wires and parts, in steps.
  * @param thin least width of a line in grid steps.
  */
-export function paintFar(
+export function* paintFarSteps(
   g: CanvasRenderingContext2D,
   scene: Scene,
   overlay: Overlay,
   palette: Palette,
   thin: number,
-): void {
+): Steps<void> {
+  yield* surveySteps(scene.sheet);
   const index = spatialIndexOf(scene.sheet);
-  const { bySignal, marked } = linesOf(scene, index);
+  const { bySignal, marked } = yield* linesOf(scene, index);
   const { some } = scene;
   const dragged = some && !some.lifted ? some.of : null;
-  const isPartLeft = dragged && ((id: string) => dragged.parts.has(id));
+  // Selected parts are filled with the accent anyway.
+  const isPartLeft = (id: string) => overlay.parts.has(id) || dragged?.parts.has(id) === true;
   const isLineLeft =
     dragged &&
     ((id: string) => (id.startsWith(LEAD) ? dragged.parts.has(id.slice(1)) : dragged.wires.has(id)));
   for (const [colour, own] of marked) {
     g.fillStyle = palette[`wire-${colour}`];
-    fill(g, own, 0.42, isLineLeft);
+    yield* fill(g, own, 0.42, isLineLeft);
   }
-  const chosenWires = emptyGroup();
-  for (const { wire, points } of index.some(overlay.wires))
-    if (isPainted(scene, 'wires', wire!)) addCourse(chosenWires, wire!, points);
-  g.fillStyle = palette.accent;
-  g.globalAlpha = 0.35;
-  fill(g, chosenWires, 0.37, null);
-  g.globalAlpha = 1;
+  if (overlay.wires.size <= MOST_SINGLED_OUT) {
+    const chosenWires = emptyGroup();
+    for (const { wire, points } of index.some(overlay.wires))
+      if (isPainted(scene, 'wires', wire!)) addCourse(chosenWires, wire!, points);
+    g.fillStyle = palette.accent;
+    g.globalAlpha = 0.35;
+    yield* fill(g, chosenWires, 0.37, null);
+    g.globalAlpha = 1;
+  }
   for (const signal of SIGNALS) {
     const own = bySignal.get(signal);
     if (!own) continue;
     g.fillStyle = signalColour(signal, palette);
     const isHeavy = signal !== ZERO && signal !== Z && signal !== X;
-    fill(g, own, (isHeavy ? 1.4 * thin : thin) / 2, isLineLeft);
+    yield* fill(g, own, (isHeavy ? 1.4 * thin : thin) / 2, isLineLeft);
   }
-  const { bodies, lit } = bodiesOf(scene);
+  const { bodies, lit } = yield* bodiesOf(scene);
   g.fillStyle = palette.ink;
-  fill(g, bodies, thin / 2, isPartLeft);
+  yield* fill(g, bodies, thin / 2, isPartLeft);
   g.fillStyle = palette.raised;
-  fill(g, bodies, -thin / 2, isPartLeft);
+  yield* fill(g, bodies, -thin / 2, isPartLeft);
   g.fillStyle = palette.one;
   for (const { part, port, body } of lit) {
     if (!isPainted(scene, 'parts', part)) continue;
@@ -188,5 +203,5 @@ export function paintFar(
     const part = scene.sheet.parts.get(id);
     if (part && isPainted(scene, 'parts', id)) addBox(chosen, id, bodyOf(part));
   }
-  fill(g, chosen, 0.5, null);
+  yield* fill(g, chosen, 0.5, null);
 }

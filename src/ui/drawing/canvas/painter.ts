@@ -13,10 +13,11 @@ import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
 import { type Logic, Z } from '@/core/values/logic';
+import { atOnce, type Steps } from '@/core/values/steps';
 import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
 import type { Layer } from './layer';
-import { paintFar } from './paint-far';
+import { paintFarSteps } from './paint-far';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import type { Overlay, Scene } from './scene';
 
@@ -65,6 +66,7 @@ export function paint(
   far: { readonly layer: Layer | null; readonly again: () => void } | null = null,
 ): void {
   const s = STEP * view.scale;
+  const now = (of: Scene, look: Overlay) => atOnce(paintSheet(g, size, view, of, look, palette));
   g.save();
   if (far?.layer && s < SHAPED) {
     // While a gesture goes on, untouched parts stay as they were painted.
@@ -74,12 +76,11 @@ export function paint(
     const of = [rest.sheet, dragged, netlist, values, conflicts, crossings];
     const render = (own: CanvasRenderingContext2D, wide: Size, from: View) =>
       paintSheet(own, wide, from, rest, { ...overlay, hover: null }, palette);
+    g.fillStyle = palette.paper;
+    g.fillRect(0, 0, size.width, size.height);
     far.layer.paint(g, size, view, [...of, overlay.parts, overlay.wires, palette], STEP, render, far.again);
-    if (dragged) {
-      const moving = { ...scene, some: { of: dragged, lifted: true } };
-      paintSheet(g, size, view, moving, { ...overlay, grid: false }, palette);
-    }
-  } else paintSheet(g, size, view, scene, overlay, palette);
+    if (dragged) now({ ...scene, some: { of: dragged, lifted: true } }, { ...overlay, grid: false });
+  } else now(scene, overlay);
   g.scale(s, s);
   g.translate(-view.x, -view.y);
   const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
@@ -89,15 +90,15 @@ export function paint(
   g.restore();
 }
 
-/** Paper, wires and parts. */
-function paintSheet(
+/** Paper, wires and parts; from far away in steps. */
+function* paintSheet(
   g: CanvasRenderingContext2D,
   size: Size,
   view: View,
   scene: Scene,
   overlay: Overlay,
   palette: Palette,
-): void {
+): Steps<void> {
   g.save();
   if (!scene.some?.lifted) {
     g.fillStyle = palette.paper;
@@ -111,7 +112,7 @@ function paintSheet(
   const seen: Box = { x0: view.x, y0: view.y, x1: view.x + size.width / s, y1: view.y + size.height / s };
 
   const thin = Math.max(THIN, 1 / s) * palette.lines;
-  if (s < SHAPED) paintFar(g, scene, overlay, palette, thin);
+  if (s < SHAPED) yield* paintFarSteps(g, scene, overlay, palette, thin);
   else {
     paintWires(g, scene, overlay, palette, seen, thin);
     if (scene.buses && s >= READABLE) paintBusValues(g, scene, scene.buses, palette, seen);
