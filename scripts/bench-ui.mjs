@@ -230,8 +230,10 @@ async function bigSheet(parts) {
       `closely: ${name} its settings, on screen after`,
       settings.shown.filter((_, i) => i % 2 === odd),
     );
-  const gone = await interaction(page, (i) => page.keyboard.press(i % 2 ? 'Control+z' : 'Delete'), 12);
-  row('closely: delete a switch and undo it, on screen after', gone.shown);
+  const more = await interaction(page, () => page.keyboard.press('Control+d'), 10);
+  row('closely: duplicate a switch, on screen after', more.shown);
+  const back = await interaction(page, () => page.keyboard.press('Control+z'), 10);
+  row('closely: undo that, on screen after', back.shown);
   await context.close();
 }
 

@@ -11,6 +11,8 @@ import { CHROMIUM, FLAGS, served } from './chromium.mjs';
 const COUNT = Number(process.argv[2] ?? 200);
 const PORT = 3217;
 const GRACE_MS = 50;
+/** Between two presses: a key that is held repeats no faster. */
+const REPEAT_MS = 25;
 
 const server = await served(PORT);
 const profile = mkdtempSync(join(tmpdir(), 'manege-kills-'));
@@ -116,6 +118,7 @@ try {
     for (let i = 0; i < stop; i++) {
       await page.keyboard.press('Control+d');
       times.push(Date.now());
+      await new Promise((done) => setTimeout(done, REPEAT_MS));
     }
     await new Promise((done) => setTimeout(done, Math.random() * 80));
     const end = Date.now();

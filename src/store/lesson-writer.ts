@@ -33,8 +33,11 @@ const REST_MS = 1000;
 /** Milliseconds between one attempt to write and the next after failures, the last for all that follow. */
 const PAUSES = [200, 1000, 3000, 10_000];
 
-/** Writes of the journal that may be under way at once: edits beyond them wait, and go together. */
-const MOST_UNDER_WAY = 8;
+/**
+ * Writes of the journal that may be under way at once; edits beyond them wait, and go together. Many: while keys are pressed a
+ * page hears of no write that has ended.
+ */
+const MOST_UNDER_WAY = 500;
 
 /**
  * Keeps the edits of one lesson in the order in which they were made. Each is handed to the browser at once, behind those

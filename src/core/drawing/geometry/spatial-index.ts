@@ -217,10 +217,19 @@ export class SpatialIndex {
   joints(): ReadonlyMap<number, readonly Junction[]> {
     const nets = wireNets({ parts: this.parts, wires: this.wires });
     if (nets !== this.nets) {
+      // The same wires may be a net of another number now.
+      const before = new Map([...this.groups].map(([net, wires]) => [wires[0]!, { net, wires }]));
+      const dots = new Map(this.dots);
       this.nets = nets;
       this.groups = grouped(this.wires, nets);
       this.dots.clear();
-      for (const [net, wires] of this.groups) this.dots.set(net, this.dotsOf(wires));
+      for (const [net, wires] of this.groups) {
+        const was = before.get(wires[0]!);
+        const stays =
+          was?.wires.length === wires.length &&
+          wires.every((id, i) => id === was.wires[i] && !this.rerun.has(id));
+        this.dots.set(net, stays ? dots.get(was.net)! : this.dotsOf(wires));
+      }
     } else {
       const again = new Set<number>();
       for (const wire of this.rerun) again.add(nets.ofWire(wire)!);
