@@ -56,7 +56,10 @@ test('what is done while the network is gone waits for it, is told, and is done 
   const alert = page.getByRole('alert').filter({ hasText: 'Could not fetch the tools of the drawing' });
   await expect(alert).toBeVisible();
   await page.unroute('**/_next/static/**');
-  await alert.getByRole('button', { name: 'Try again' }).click();
+  // The pointer on its way to the button comes over the sheet, and may have the tools fetched before it is there.
+  const pressed = alert.getByRole('button', { name: 'Try again' }).click();
+  await Promise.race([pressed, alert.waitFor({ state: 'detached' })]);
+  pressed.catch(() => {});
   await expect.poll(() => hand.parts()).toEqual(['Key, switch, 0']);
   await expect(alert).toHaveCount(0);
 });

@@ -2,6 +2,7 @@ import type { Part, Sheet } from '../circuit/lesson';
 import { spokenText } from '../values/markup';
 import { arithmetic } from './arithmetic';
 import { blockKind } from './block';
+import { byParams } from './by-params';
 import { gates } from './gates';
 import { inputs } from './inputs';
 import { notes } from './notes';
@@ -43,9 +44,7 @@ export function kindOf(part: { readonly kind: string }): PartKind {
   return found;
 }
 
-export function roleOf(part: Part): Role | undefined {
-  return kindOf(part).role?.(part.params);
-}
+export const roleOf: (part: Part) => Role | undefined = byParams((part) => kindOf(part).role?.(part.params));
 
 /** The id of the sheet that a part stands for; undefined for a part that is no block. */
 export function sheetIdInside(part: Part): string | undefined {

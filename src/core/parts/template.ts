@@ -1,4 +1,5 @@
 import type { Part } from '../circuit/lesson';
+import { byParams } from './by-params';
 import { kindOf } from './catalogue';
 import type { Builder, PartKind, Port, PowerUp, Role } from './part-kind';
 import type { Delay, Primitive } from './primitive';
@@ -39,24 +40,19 @@ export interface Template {
   readonly pulls: readonly (readonly [number, 0 | 1])[];
 }
 
-const byParams = new Map<string, Template>();
-const byPart = new WeakMap<Part, Template>();
+const templates = new Map<string, Template>();
 const MOST_KEPT = 2000;
 
 /** The template of a part; made once for each kind and parameters. */
-export function templateOf(part: Part): Template {
-  let template = byPart.get(part);
-  if (template) return template;
+export const templateOf: (part: Part) => Template = byParams((part) => {
   const key = `${part.kind}\n${JSON.stringify(part.params)}`;
-  template = byParams.get(key);
-  if (!template) {
-    template = record(part);
-    if (byParams.size >= MOST_KEPT) byParams.clear();
-    byParams.set(key, template);
-  }
-  byPart.set(part, template);
+  const known = templates.get(key);
+  if (known) return known;
+  const template = record(part);
+  if (templates.size >= MOST_KEPT) templates.clear();
+  templates.set(key, template);
   return template;
-}
+});
 
 type OwnTiming = 'delayRise' | 'delayFall' | 'setup' | 'hold';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { type Sheet, sheetOf } from '@/core/circuit/lesson';
 import { drawnLevels } from '@/core/netlist/levels';
 import type { Netlist } from '@/core/netlist/netlist';
@@ -12,7 +12,8 @@ const STORAGE_PLURALS: Readonly<Record<string, string>> = { latch: 'latches', me
 
 /** How many gates, registers and levels of drawn parts the sheet has. */
 export function Inventory() {
-  const netlist = useSessionState((s) => s.netlist);
+  // The circuit is shown first, and counted after it.
+  const netlist = useDeferredValue(useSessionState((s) => s.netlist));
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.sheetId)!);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another circuit comes with another netlist
   const { gates, storage, levels } = useMemo(() => inventoryOf(sheet, netlist), [sheet.id, netlist]);
