@@ -146,7 +146,7 @@ const STIMULUS = 'time,C\n0,0\n10,1\n"20",0\n30.5,1\n40,x\n';
 const SPEC = 'A,B,=,S,C\n0,0,,0,0\n0,1,,1,0\n1,0,,1,0\n1,1,,0,1\n';
 const TASK = '# Task\n\n> - one *two* **three** `code`\n\n| A | B |\n|---|---|\n| 0 | 1 |\n';
 
-/** Also compiles and draws what was read, as the application does next. */
+/** Compiles and draws a lesson that was read, as the application does next. */
 function used(read: Result<Lesson>): Result<unknown> {
   if (!read.ok) return read;
   for (const sheet of read.value.sheets.slice(0, 3)) {

@@ -14,11 +14,11 @@ export interface LessonRecord {
   readonly changed: number;
   /** The rules under which it was written; under the same rules it need not be checked again. */
   readonly rules?: string | undefined;
-  /** The edit of which journal entry comes next, where a page that edits it wrote it. */
+  /** The place of the next edit in the journal, if the page that edits the lesson wrote this snapshot. */
   readonly next?: JournalPlace;
 }
 
-/** Where an edit belongs among all that one page makes of a lesson: a hole shows that one before it was refused. */
+/** The position of an edit among all edits that one page has made. A missing position shows that the store refused an edit. */
 export interface JournalPlace {
   /** The number of the page's lease. */
   readonly token: number;
@@ -74,9 +74,9 @@ export interface LeaseRecord {
 }
 
 /**
- * Stands for each number of a lease that was ever given, and for the next one where the lesson was deleted. A write of the
- * page with number n adds the one of n + 1 and takes it away again: where it is there, the whole write is refused, without
- * waiting for an answer.
+ * One record for each lease number that was given, and for the next number if the lesson was deleted. The page with number n
+ * begins each write by adding the record n + 1 and deleting it again. If that record is there already, adding it fails, and
+ * the whole write with it: the page need not ask first and wait for the answer.
  */
 export interface FenceRecord {
   readonly lesson: string;

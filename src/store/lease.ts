@@ -3,8 +3,8 @@ import { database, type LeaseRecord } from './database';
 /*
  * Which tab edits a lesson. The lease of a lesson carries a number that grows each time another tab takes it, and each
  * write of a lesson checks, in its own transaction, that this number is still the writer's (a fencing token). Clocks only
- * decide when a tab that no longer answers may be overtaken; what is written never depends on them. An edit is written
- * without waiting for the answer to that check: see `FenceRecord`.
+ * decide when a tab that no longer answers may be overtaken; what is written never depends on them. Edits
+ * do not wait for the answer to that check: see `FenceRecord`.
  */
 
 /** Milliseconds for which a lease holds unless it is renewed. */

@@ -1,6 +1,9 @@
 import type { Params, Part } from '../circuit/lesson';
 
-/** Remembers what is found of a part by its kind and its parameters: a part that is moved or renamed keeps both. */
+/**
+ * Caches the result of a function that depends only on a part's kind and parameters: moving or labelling a part changes
+ * neither.
+ */
 export function byParams<T>(find: (part: Part) => T): (part: Part) => T {
   const known = new WeakMap<Params, { readonly kind: string; readonly found: T }>();
   return (part) => {

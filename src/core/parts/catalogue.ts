@@ -44,6 +44,7 @@ export function kindOf(part: { readonly kind: string }): PartKind {
   return found;
 }
 
+/** What a part does for the circuit as a whole: an input, an output, a constant; undefined for all others. */
 export const roleOf: (part: Part) => Role | undefined = byParams((part) => kindOf(part).role?.(part.params));
 
 /** The id of the sheet that a part stands for; undefined for a part that is no block. */

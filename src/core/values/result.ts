@@ -40,7 +40,7 @@ export const refusal = <P extends Problem>(problem: P): Refused<P> => ({ ok: fal
 /** Characters of a message at most: what it quotes may be as long as the file it is from. */
 const MOST_SAID = 600;
 
-/** A message that may quote what is very long, shortened in its middle. */
+/** Shortens a message in its middle if a quotation has made it too long. */
 export const bounded = (message: string): string =>
   message.length <= MOST_SAID
     ? message

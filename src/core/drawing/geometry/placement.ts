@@ -57,7 +57,7 @@ export function textSide(
   return own === 'right' ? 'left' : 'right';
 }
 
-/** What a part is like wherever it stands, in relation to its place; found when it is first asked for. */
+/** The pins and boxes of a part relative to its place, in grid steps; each is computed when it is first needed. */
 interface Own {
   readonly part: Part;
   pins?: readonly Pin[];
@@ -68,7 +68,7 @@ interface Own {
 const ORIGIN: Point = { x: 0, y: 0 };
 const owns = new WeakMap<Params, Own>();
 
-/** Moving a part keeps its parameters, so what was found of it stays. */
+/** The pins and boxes computed before, unless more than the place of the part has changed. */
 function ownOf(part: Part): Own {
   const known = owns.get(part.params);
   const was = known?.part;

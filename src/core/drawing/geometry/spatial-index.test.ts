@@ -120,7 +120,7 @@ test('a survey that was left undone half-way says what a new one says, of any ve
           for (let i = 0; i < steps; i++) survey.next();
           if (back) {
             expect(told(index.to(before))).toEqual(told(new SpatialIndex().to(before)));
-            // What goes on after that has nothing more to do.
+            // The interrupted run ends without changing anything.
             while (!survey.next().done);
             expect(index.isOf(before)).toBe(true);
           }

@@ -54,7 +54,7 @@ export class SpatialIndex {
   /** The wires that end on a part, by the part, and the parts by the wire. */
   private readonly onPart = new Map<string, Set<string>>();
   private readonly held = new Map<string, readonly string[]>();
-  /** Objects that steps may have surveyed towards a version that was not reached. */
+  /** What an interrupted run of `steps` may have surveyed already. */
   private unfinished: Unfinished = NOTHING_LEFT;
   private runs = 0;
 
@@ -87,7 +87,7 @@ export class SpatialIndex {
     return this;
   }
 
-  /** As `to`, in steps. Where it is brought to another version in between, the rest is left undone. */
+  /** As `to`, in steps. They end early if another call brings the index to another version meanwhile. */
   *steps(sheet: Sheet): Steps<void> {
     const run = ++this.runs;
     const parts = changedIds(this.parts, sheet.parts);
