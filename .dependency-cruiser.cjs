@@ -117,7 +117,7 @@ module.exports = {
       exercise: ['controls', 'session'],
       faces: ['controls', 'session', 'derived', 'formula-text'],
       lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces'],
-      marking: ['controls', 'lesson'],
+      marking: ['controls', 'exercise', 'lesson'],
       shelf: ['controls', 'session', 'drawing'],
       pages: ['controls', 'session', 'exercise', 'lesson'],
     }),

@@ -307,7 +307,7 @@ test('marks hand-ins as the marking page does', () => {
     stdout:
       'Ada Sample: solved; 8 of 8 rows; 2 AND, 1 NOT\nBen Sample: not solved; 7 of 8 rows; 3 AND, 1 NOT; wrong: row 6 (Warn)\n',
   });
-  expect(readFileSync(csv, 'utf8').split('\r\n')[2]).toMatch(/^Ben Sample,7,8,"3 AND, 1 NOT",/);
+  expect(readFileSync(csv, 'utf8').split('\r\n')[2]).toMatch(/^Ben Sample,7,8,"3 AND, 1 NOT",0,0,/);
   expect(manege('mark', exercise, ada!).status).toBe(0);
   const wrong = manege('mark', demo, ada!);
   expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining('an exercise is needed here')]);

@@ -1,4 +1,4 @@
-import type { Part, Sheet } from '../src/core/circuit/lesson';
+import type { Part, Sheet } from '../src/core/circuit/sheet';
 import { timingOf } from '../src/core/timing/paths';
 import { type Circuit, type CircuitOptions, compiled, openCircuit } from './open-circuit';
 import { writeLines } from './write-out';

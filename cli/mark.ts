@@ -1,10 +1,10 @@
 import type { Exercise } from '../src/core/circuit/exercise';
-import { check, wrongRowsText } from '../src/core/exercise/check';
-import { exerciseKindOf } from '../src/core/exercise/kinds';
+import { type Marked, markAll } from '../src/core/exercise/marking';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readHandIn } from '../src/core/formats/hand-in-file';
-import { type MarkedRow, markingCsv, partsText } from '../src/core/formats/marking-csv';
+import { type MarkedRow, markingCsv, pointsSoFar } from '../src/core/formats/marking-csv';
 import { printable } from '../src/core/values/printable';
+import { counted } from '../src/core/values/wording';
 import { BadInput } from './bad-input';
 import { textOf } from './open-circuit';
 import { writeLines } from './write-out';
@@ -15,7 +15,7 @@ interface Options {
 
 /**
  * `manege mark`: checks hand-ins against their exercise, as the marking page does.
- * @returns whether all of them are solved.
+ * @returns whether all tasks of all of them are solved.
  * @throws BadInput for a file that cannot be read, or a hand-in of another exercise.
  */
 export async function mark(file: string, handIns: readonly string[], options: Options): Promise<boolean> {
@@ -23,13 +23,11 @@ export async function mark(file: string, handIns: readonly string[], options: Op
   if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const rows: MarkedRow[] = [];
   for (const name of handIns) rows.push(await marked(name, read.value));
-  const { expected } = read.value;
-  const { word } = exerciseKindOf(expected).rows(expected);
-  await writeLines(rows.map((row) => line(row, word)));
+  await writeLines(rows.flatMap(lines));
   if (options.csv !== undefined) {
-    await writeLines([markingCsv(rows).slice(0, -1)], options.csv);
+    await writeLines([markingCsv(read.value, rows).slice(0, -1)], options.csv);
   }
-  return rows.every(({ check: { solved } }) => solved);
+  return rows.every(({ marks }) => marks.every(({ mark: { solved } }) => solved));
 }
 
 async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
@@ -38,17 +36,29 @@ async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
   const handIn = read.value;
   if (handIn.exercise.id !== exercise.id)
     throw new BadInput(`${file}: it answers “${handIn.exercise.title}”, not “${exercise.title}”`);
-  const { sheets } = handIn.lesson;
-  return { handIn, check: check(sheets[0]!, exercise, sheets) };
+  return { handIn, marks: markAll(exercise, handIn.lesson) };
 }
 
-function line({ handIn, check: made }: MarkedRow, word: string): string {
-  const wrong = wrongRowsText(made, word);
+/** A line for a hand-in of one task; else one with the sum, and one a task. */
+function lines({ handIn, marks }: MarkedRow): string[] {
+  const [only] = marks;
+  if (marks.length === 1) return [printable(`${handIn.name}: ${told(only!)}`)];
+  const solved = marks.filter(({ mark: { solved } }) => solved).length;
+  const { sure, open } = pointsSoFar(marks);
+  const toGive = open > 0 ? `, ${open} to be given by you` : '';
+  return [
+    `${handIn.name}: ${solved} of ${counted(marks.length, 'task')} solved; ${counted(sure, 'point')}${toGive}`,
+    ...marks.map((one, i) => `  ${i + 1}. ${one.task.title}: ${told(one)}`),
+  ].map(printable);
+}
+
+function told({ mark: { right, of, word, gist, wrong, complaints, solved } }: Marked): string {
+  const how = solved === null ? 'to be marked by you' : solved ? 'solved' : 'not solved';
   const words = [
-    `${made.right} of ${made.rows} ${word}s`,
-    partsText(made),
+    solved !== null && `${right} of ${counted(of, word)}`,
+    gist,
     wrong && `wrong: ${wrong}`,
-    ...made.complaints,
+    ...complaints,
   ].filter(Boolean);
-  return printable(`${handIn.name}: ${made.solved ? 'solved' : 'not solved'}; ${words.join('; ')}`);
+  return [how, ...words].join('; ');
 }

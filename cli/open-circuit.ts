@@ -1,6 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import type { Lesson, Sheet } from '../src/core/circuit/lesson';
+import type { Lesson } from '../src/core/circuit/lesson';
+import type { Sheet } from '../src/core/circuit/sheet';
 import { type Circuit, formatOfFile, isReadAt } from '../src/core/formats/format';
 import { FORMATS } from '../src/core/formats/kinds';
 import { identify, readKnown } from '../src/core/formats/read-content';

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { check, partsUsed } from '@/core/exercise/check';
-import { tableOfSheet } from '@/core/exercise/kinds/table/expected-table';
+import { tableOfSheet } from '@/core/exercise/expected/table/expected-table';
+import { type Marked, markAll } from '@/core/exercise/marking';
 import { readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
@@ -62,8 +63,9 @@ test('the sample hand-ins: one right, one wrong in a row, one with a forbidden p
   const marks = ['ada', 'ben', 'cleo'].map((name) => {
     const read = readHandIn(text(`exercise/${name}.handin.json`));
     if (!read.ok) throw new Error(read.problem.message);
-    const { right, complaints } = check(read.value.lesson.sheets[0]!, exercise.value);
-    expect(read.value.result).toMatchObject({ right, complaints });
+    const [{ mark }] = markAll(exercise.value, read.value.lesson) as [Marked];
+    const { right, complaints } = mark;
+    expect(read.value.results.task1).toMatchObject({ right, complaints });
     return [right, complaints];
   });
   expect(marks).toEqual([
@@ -102,18 +104,11 @@ test('sheets with blocks are handed out, solve themselves, and count what is in 
   for (const one of sheets) {
     const made = tableOfSheet(one, sheets);
     if (!made.ok) throw new Error(`${one.name}: ${made.problem.message}`);
-    const exercise = {
-      id: 'demo-blocks',
-      title: one.name,
-      task: '',
-      expected: made.value,
-      allowed: ['and', 'or', 'xor', 'label', 'join', 'slice', 'constant', 'number'],
-      made: '2026-09-01T08:00:00.000Z',
-    };
-    expect(check(one, exercise, sheets)).toMatchObject({ solved: true, complaints: [] });
+    const allowed = new Set(['and', 'or', 'xor', 'label', 'join', 'slice', 'constant', 'number']);
+    expect(check(one, made.value, allowed, sheets)).toMatchObject({ solved: true, complaints: [] });
     // Forbidden parts are found inside blocks too.
-    const strict = { ...exercise, allowed: exercise.allowed.filter((kind) => kind !== 'xor') };
-    expect(check(one, strict, sheets).complaints.join()).toMatch(
+    const strict = new Set([...allowed].filter((kind) => kind !== 'xor'));
+    expect(check(one, made.value, strict, sheets).complaints.join()).toMatch(
       /^XOR is not allowed in this task, and \d+ of it/,
     );
   }

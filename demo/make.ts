@@ -3,22 +3,16 @@ import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { boundingBox, type Point } from '../src/core/circuit/geometry';
-import {
-  emptyLesson,
-  emptySheet,
-  type Lesson,
-  type Params,
-  type Settings,
-  type Sheet,
-} from '../src/core/circuit/lesson';
+import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
+import { emptySheet, type Params, type Settings, type Sheet } from '../src/core/circuit/sheet';
 import { NO_TIME_SETUP, type TimeSetup } from '../src/core/circuit/time-setup';
 import { tidy } from '../src/core/drawing/editing/arrange';
 import { connect, newPart } from '../src/core/drawing/editing/gestures';
 import { portsFor } from '../src/core/drawing/editing/ports';
 import { footprintOf } from '../src/core/drawing/geometry/placement';
 import { layOut } from '../src/core/drawing/layout/lay-out';
-import { check } from '../src/core/exercise/check';
-import type { ExpectedTable } from '../src/core/exercise/kinds/table/expected-table';
+import type { ExpectedTable } from '../src/core/exercise/expected/table/expected-table';
+import { handInOf } from '../src/core/exercise/hand-in';
 import { writeExercise } from '../src/core/formats/exercise-file';
 import { writeHandIn } from '../src/core/formats/hand-in-file';
 import { writeLesson } from '../src/core/formats/write-lesson';
@@ -129,20 +123,10 @@ class Pencil {
   }
 
   handIn(file: string, name: string, exercise: Exercise, handedIn: string, minutes: number): void {
-    const { right, rows, complaints } = check(this.sheet, exercise);
-    const { id, title } = exercise;
-    const result = { right, rows, complaints: [...complaints] };
-    write(
-      file,
-      writeHandIn({
-        exercise: { id, title },
-        name,
-        result,
-        handedIn,
-        seconds: minutes * 60,
-        lesson: this.lesson,
-      }),
-    );
+    const [task] = exercise.tasks;
+    const work = { tasks: { [task!.id]: { sheet: this.sheet.id, answer: null } }, checks: {} };
+    const lesson = { ...this.lesson, work };
+    write(file, writeHandIn(handInOf(exercise, lesson, name, minutes * 60, new Date(handedIn))));
   }
 }
 
@@ -434,14 +418,28 @@ const tableExpected: ExpectedTable = {
 const warningLamp: Exercise = {
   id: 'demo-warning-lamp',
   title: 'Warning lamp',
-  task:
-    'The carousel has a key switch **Key** and a switch **Bars** that is 1 while the safety bars are down; **Clear** is 1 while the platform is clear.\n\n' +
-    '- **Drive** may be 1 only while the key is in, the bars are down *and* the platform is clear.\n' +
-    '- **Warn** lights while the key is in and a bar is up.\n\n' +
-    'Use only AND, OR and NOT.',
-  expected: tableExpected,
-  allowed: ['and', 'or', 'not'],
+  words: '',
+  edition: 1,
   made: '2026-09-01T08:00:00.000Z',
+  order: 'free',
+  tasks: [
+    {
+      id: 'task1',
+      kind: 'build',
+      title: 'Warning lamp',
+      words:
+        'The carousel has a key switch **Key** and a switch **Bars** that is 1 while the safety bars are down; **Clear** is 1 while the platform is clear.\n\n' +
+        '- **Drive** may be 1 only while the key is in, the bars are down *and* the platform is clear.\n' +
+        '- **Warn** lights while the key is in and a bar is up.\n\n' +
+        'Use only AND, OR and NOT.',
+      points: 1,
+      tells: 'wanted',
+      tries: null,
+      given: null,
+      asked: { parts: ['and', 'or', 'not'], drawing: 'typed' },
+      key: tableExpected,
+    },
+  ],
 };
 
 /** The frame of each hand-in: three switches, Drive done, and a lamp for Warn. */

@@ -1,9 +1,12 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as commandList from '@/commands';
-import { EXERCISE_KINDS } from '@/core/exercise/kinds';
+import { EXPECTED_KINDS } from '@/core/exercise/expected';
+import { TASK_KINDS } from '@/core/exercise/kinds';
 import { FORMATS } from '@/core/formats/kinds';
 import { CATALOGUE } from '@/core/parts/catalogue';
+import { FORMS } from '@/ui/exercise/forms';
+import { VIEWS } from '@/ui/exercise/kinds';
 import { FACES } from '@/ui/faces';
 
 const root = join(__dirname, '..');
@@ -28,9 +31,16 @@ test('every folder of a face is in the list of faces, under its own name', () =>
   expect(FACES.map((face) => face.id).sort()).toEqual(entriesOf('src/ui/faces', 'folders').sort());
 });
 
-test('every folder of a kind of exercise is in the list of kinds, under its own name', () => {
-  const kinds = EXERCISE_KINDS.map((kind) => kind.kind as string);
+test('every folder of a kind of task is in the list of kinds, under its own name, and has its views', () => {
+  const kinds = TASK_KINDS.map((kind) => kind.kind as string);
   expect(kinds.sort()).toEqual(entriesOf('src/core/exercise/kinds', 'folders').sort());
+  expect(VIEWS.map(({ kind }) => kind).sort()).toEqual(kinds);
+  expect(FORMS.map(({ kind }) => kind).sort()).toEqual(kinds);
+});
+
+test('every folder of an expectation is in the list of them, under its own name', () => {
+  const kinds = EXPECTED_KINDS.map((kind) => kind.kind as string);
+  expect(kinds.sort()).toEqual(entriesOf('src/core/exercise/expected', 'folders').sort());
 });
 
 test('every file of a format is in the list of formats', () => {

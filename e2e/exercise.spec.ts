@@ -39,9 +39,14 @@ test('an expected table can be typed in; what was filled in survives a further i
   const file = JSON.parse(await textOf(await saving));
   expect(file).toMatchObject({
     title: 'Only NAND',
-    allowed: ['nand'],
-    version: 2,
-    expected: { kind: 'table', inputs: ['A', 'B', 'C'], outputs: [{ name: 'Y', rows: '000000x1' }] },
+    version: 3,
+    tasks: [
+      {
+        kind: 'build',
+        asked: { parts: ['nand'] },
+        key: { kind: 'table', inputs: ['A', 'B', 'C'], outputs: [{ name: 'Y', rows: '000000x1' }] },
+      },
+    ],
   });
 });
 
@@ -161,7 +166,7 @@ test('a part that is not allowed cannot be pasted in, and handing in asks for a 
   await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');
   await hand.ready();
   await page.keyboard.press('Control+v');
-  await expect(page.getByText('The clipboard holds a part that this exercise does not allow.')).toBeVisible();
+  await expect(page.getByText('That does not work: this exercise does not allow NOR.')).toBeVisible();
   await expect.poll(() => hand.parts()).toEqual([]);
 
   const task = page.getByRole('region', { name: 'Task' });

@@ -53,7 +53,7 @@ test('files that are no lessons are named with the reason, and nothing is lost',
   const bad: [string, string, RegExp][] = [
     ['torn.manege.json', interlock.slice(0, 500), /not JSON, or was cut short/],
     ['foreign.json', '{"hello":"there"}', /not a file of Manege/],
-    ['later.manege.json', interlock.replace('"version": 2', '"version": 12'), /version 12/],
+    ['later.manege.json', interlock.replace(/"version": \d+/, '"version": 12'), /version 12/],
     ['deep.manege.json', `${'['.repeat(5000)}${']'.repeat(5000)}`, /nested deeper than 40/],
   ];
   const large = test.info().outputPath('large.manege.json');
@@ -141,7 +141,7 @@ test('a hand-in that is dropped twice is one row; a second one of a student stan
   await expect(page.getByText('1 hand-in marked.')).toBeVisible();
   await expect(rows).toHaveCount(2);
   const earlier = page.getByRole('list', { name: 'Earlier hand-ins of Ada Sample' });
-  await expect(earlier.getByRole('button', { name: /^before: 8 of 8/ })).toBeVisible();
+  await expect(earlier.getByRole('button', { name: /^before: ✓ 8 of 8/ })).toBeVisible();
   await page.getByRole('button', { name: 'Remove the hand-in of Ada Sample' }).click();
   await expect(rows).toHaveCount(0);
 });

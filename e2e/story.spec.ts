@@ -287,8 +287,8 @@ async function mark(
   const saving = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as CSV' }).click();
   const csv = await textOf(await saving);
-  expect(csv.split('\r\n')[1]).toMatch(/^Ada Sample,8,8,"2 AND, 1 NOT",,/);
-  expect(csv.split('\r\n')[2]).toMatch(/^Ben Sample,6,8,1 AND,,/);
+  expect(csv.split('\r\n')[1]).toMatch(/^Ada Sample,8,8,"2 AND, 1 NOT",1,0,,/);
+  expect(csv.split('\r\n')[2]).toMatch(/^Ben Sample,6,8,1 AND,0,0,,/);
 
   // Any of them opens as a live circuit, at the row that is wrong.
   await rows.nth(2).getByRole('button', { name: 'Open' }).click();

@@ -1,4 +1,4 @@
-import { isPinEnd, type Part, type Sheet, type Wire } from '../src/core/circuit/lesson';
+import { isPinEnd, type Part, type Sheet, type Wire } from '../src/core/circuit/sheet';
 import { findKind } from '../src/core/parts/catalogue';
 import { defaultParams } from '../src/core/parts/params';
 

@@ -1,5 +1,6 @@
 import { Bench } from 'tinybench';
-import { emptyLesson, type Lesson, type Sheet } from '../src/core/circuit/lesson';
+import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
+import type { Sheet } from '../src/core/circuit/sheet';
 import { readLesson } from '../src/core/formats/lesson-file';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { writeVerilog } from '../src/core/formats/verilog/write';

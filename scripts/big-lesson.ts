@@ -1,12 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import {
-  type End,
-  emptySheet,
-  isPinEnd,
-  type Lesson,
-  type Part,
-  type Wire,
-} from '../src/core/circuit/lesson';
+import type { Lesson } from '../src/core/circuit/lesson';
+import { type End, emptySheet, isPinEnd, type Part, type Wire } from '../src/core/circuit/sheet';
 import { writeLesson } from '../src/core/formats/write-lesson';
 import { interlock } from '../src/core/testing/sketch';
 

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import type { Lesson } from '@/core/circuit/lesson';
-import { check } from '@/core/exercise/check';
+import { markAll } from '@/core/exercise/marking';
 import { readStimulus } from '@/core/formats/csv';
 import { exerciseFromFragment, exerciseToFragment, readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
@@ -192,7 +192,7 @@ const READERS: readonly Reader[] = [
     make: (roll) => JSON.stringify(bent(roll, pick(roll, handInFiles))),
     read: (text) => {
       const read = readHandIn(text);
-      if (read.ok) check(read.value.lesson.sheets[0]!, exercise, read.value.lesson.sheets);
+      if (read.ok) markAll(exercise, read.value.lesson);
       return read;
     },
   },

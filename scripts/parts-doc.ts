@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import type { Part } from '../src/core/circuit/lesson';
+import type { Part } from '../src/core/circuit/sheet';
 import { CATALOGUE } from '../src/core/parts/catalogue';
 import { defaultParams } from '../src/core/parts/params';
 import { templateOf } from '../src/core/parts/template';

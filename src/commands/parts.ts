@@ -1,4 +1,4 @@
-import type { ParamValue, Part } from '@/core/circuit/lesson';
+import type { ParamValue, Part } from '@/core/circuit/sheet';
 import { kindOf, sheetIdInside } from '@/core/parts/catalogue';
 import { DONE, refused, sentence } from '@/core/values/result';
 import { mirrorSelected } from '@/session/changes/arrange';

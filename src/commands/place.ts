@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import type { Params } from '@/core/circuit/lesson';
+import type { Params } from '@/core/circuit/sheet';
 import { toSheet } from '@/core/drawing/geometry/viewport';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';

@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import type { End, Params, PinEnd } from '@/core/circuit/lesson';
+import type { End, Params, PinEnd } from '@/core/circuit/sheet';
 import type { PartKind } from '@/core/parts/part-kind';
 
 /** The popups over the sheet; points are pixels within the drawing. */

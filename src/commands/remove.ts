@@ -1,7 +1,6 @@
 import { copied, pasteText } from '@/session/changes/clipboard';
 import { removeSelected } from '@/session/changes/parts';
 import { copyAndSay, readClipboard } from '@/session/page-clipboard';
-import { allowedIn } from '@/session/placeable';
 import type { Session } from '@/session/session';
 import { told } from '@/session/told';
 import type { Command } from './command';
@@ -66,7 +65,7 @@ export const CLIPBOARD: readonly Command[] = [
     when: canEdit,
     run: async ({ session }) => {
       const text = await readClipboard(session);
-      if (text !== null) told(await pasteText(session, text, allowedIn(session)));
+      if (text !== null) told(await pasteText(session, text));
     },
   },
 ];

@@ -1,4 +1,4 @@
-import type { Settings } from '@/core/circuit/lesson';
+import type { Settings } from '@/core/circuit/sheet';
 import { changeSettings } from '@/session/changes/lesson';
 import type { Command } from './command';
 import { canEdit } from './conditions';

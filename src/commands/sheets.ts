@@ -52,9 +52,7 @@ export const SHEETS: readonly Command[] = [
     group: 'sheet',
     words: 'copy sheet clone',
     undoName: 'duplicate',
-    when: all(canEdit, ({ session }) =>
-      session.state.lesson.exercise ? refused('one-sheet', 'an exercise has one sheet') : DONE,
-    ),
+    when: canEdit,
     run: ({ session }) => duplicateSheet(session, session.state.rootId),
   },
   {

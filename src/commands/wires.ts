@@ -1,5 +1,5 @@
 import { nearestOnCourse } from '@/core/circuit/geometry';
-import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
+import { WIRE_COLOURS, type WireColour } from '@/core/circuit/sheet';
 import { courseOf } from '@/core/drawing/geometry/placement';
 import { toSheet } from '@/core/drawing/geometry/viewport';
 import type { Result } from '@/core/values/result';

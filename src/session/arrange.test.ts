@@ -146,13 +146,13 @@ test('blocks are taken to another lesson with their sheets', () => {
   const text = copied(here)!;
   const there = new Session(interlock().lesson);
   there.setUpdateDerived(updateDerived);
-  pasteText(there, text, () => true);
+  pasteText(there, text);
   expect(there.state.lesson.sheets.map((s) => s.name)).toEqual(['Sheet 1', 'Half adder']);
   expect(there.state.notice!.text).toMatch(/“Half adder” came along/);
   expect(there.state.diagnostics).toEqual([]);
   there.undo();
   expect(there.state.lesson.sheets).toHaveLength(1);
-  pasteText(there, 'Day\tTickets\nMon\t12', () => true);
+  pasteText(there, 'Day\tTickets\nMon\t12');
   expect([...there.sheet.parts.values()].at(-1)).toMatchObject({ kind: 'table' });
 });
 

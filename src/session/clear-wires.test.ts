@@ -1,5 +1,6 @@
 import { overlap } from '@/core/circuit/geometry';
-import { emptyLesson, type Sheet } from '@/core/circuit/lesson';
+import { emptyLesson } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { settle } from '@/core/drawing/editing/settle';
 import { roomOf } from '@/core/drawing/geometry/free-place';
 import { updateDerived } from '@/core/synthesis/update-derived';

@@ -1,5 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
-import type { Lesson, Part } from '@/core/circuit/lesson';
+import type { Lesson } from '@/core/circuit/lesson';
+import type { Part } from '@/core/circuit/sheet';
 import type { DerivedUpdate } from '@/core/drawing/editing/derived-blocks';
 import { kindOf } from '@/core/parts/catalogue';
 import { fetcher } from '@/loading/load';

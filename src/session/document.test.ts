@@ -1,5 +1,5 @@
 import type { Edit } from '@/core/circuit/edit';
-import { emptySheet } from '@/core/circuit/lesson';
+import { emptySheet } from '@/core/circuit/sheet';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { findKind } from '@/core/parts/catalogue';
 import { updateDerived } from '@/core/synthesis/update-derived';

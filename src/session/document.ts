@@ -5,6 +5,7 @@ import { DONE, done, type Result, refusal, refused } from '@/core/values/result'
 import { counted } from '@/core/values/wording';
 import { needsUpdateDerived, type UpdateDerived } from './derived';
 import { type History, noted, redone, type Step, stepOf, undone } from './history';
+import { forbidden, type RuleBook } from './rules';
 import type { Notice, SessionState } from './state';
 import { type Made, Transaction } from './transaction';
 
@@ -35,11 +36,13 @@ export class LessonDocument {
 
   /**
    * @param updateDerived the function that `needsUpdateDerived` asks for; null until it is there.
+   * @param rules what an exercise lets be done; null where everything may be.
    * @param settled the edits that settle a sheet after an edit; null until the tools of the drawing are there.
    */
   constructor(
     private readonly host: DocumentHost,
     public updateDerived: UpdateDerived | null,
+    private readonly rules: RuleBook | null = null,
     public settled: Settle | null = null,
   ) {}
 
@@ -56,6 +59,8 @@ export class LessonDocument {
     if (readOnly) return this.told(READ_ONLY);
     const transaction = new Transaction(lesson, sheetId);
     const value = work(transaction);
+    const broken = this.rules && transaction.made && forbidden(this.rules, lesson, transaction.made.edit);
+    if (broken) return this.told(refusal(broken));
     const wiresLost = this.addDerived(transaction);
     if (!wiresLost.ok) return this.told(wiresLost);
     this.settle(transaction);
@@ -70,6 +75,16 @@ export class LessonDocument {
         `${counted(wiresLost.value, 'wire')} ended on a port that the block no longer has, and went with it.`,
       );
     return done(value);
+  }
+
+  /** Makes an edit that stands whatever is undone or done again. */
+  note(edit: Edit): Result<undefined> {
+    const { lesson, readOnly, history } = this.host.state;
+    if (readOnly) return READ_ONLY;
+    const applied = applyWithInverse(lesson, edit);
+    if (!applied.ok) return applied;
+    this.take({ ...applied.value, edit }, history, 'new');
+    return DONE;
   }
 
   /** Ends the last step of undo: the next edit is a step of its own. */

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { apply, type Edit } from '@/core/circuit/edit';
 import { nearestOnCourse } from '@/core/circuit/geometry';
-import { isPinEnd, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import { isPinEnd } from '@/core/circuit/sheet';
 import { paste } from '@/core/drawing/editing/clipboard';
 import { move } from '@/core/drawing/editing/gestures';
 import { courseOf, endPoint } from '@/core/drawing/geometry/placement';

@@ -1,4 +1,5 @@
-import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { compile, compileOnce } from '@/core/netlist/compile';
 import { type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { isSameCircuit, outputsSignature } from '@/core/netlist/same-circuit';

@@ -1,5 +1,4 @@
 import type { StoreApi } from 'zustand/vanilla';
-import type { Exercise } from '@/core/circuit/exercise';
 import { sheetOf } from '@/core/circuit/lesson';
 import { surveySteps } from '@/core/drawing/geometry/spatial-index';
 import { wireNetsSteps } from '@/core/drawing/geometry/wire-nets';
@@ -60,13 +59,7 @@ export async function openSession(id: string): Promise<Result<OpenSession> | nul
   }
 }
 
-const exerciseKinds = fetcher('the kinds of exercise', () => import('@/core/exercise/kinds'));
-
-/** Whether time runs while a circuit is held against an exercise. */
-async function needsTime({ expected }: Exercise): Promise<boolean> {
-  const { exerciseKindOf } = await exerciseKinds();
-  return exerciseKindOf(expected).drive(expected) !== null;
-}
+const marking = fetcher('the kinds of task', () => import('@/core/exercise/marking'));
 
 async function keptSession(read: Kept, lock: EditLock): Promise<Omit<OpenSession, 'setAside'>> {
   const { lesson } = read;
@@ -82,7 +75,7 @@ async function keptSession(read: Kept, lock: EditLock): Promise<Omit<OpenSession
     // The function that keeps blocks and notes up to date is fetched before the first edit.
     updateDerived: hasDerived(lesson) ? await fetchUpdateDerived() : null,
     readOnly: lock.lease === null,
-    taskNeedsTime: lesson.exercise ? await needsTime(lesson.exercise) : false,
+    rules: lesson.exercise ? (await marking()).rulesOn : null,
     makeTable: tableMaker,
     sheetId: moment?.sheet,
     standings: moment ? standingsOf(moment) : new Map(),

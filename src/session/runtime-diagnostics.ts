@@ -1,4 +1,4 @@
-import type { Part, Sheet } from '@/core/circuit/lesson';
+import type { Part, Sheet } from '@/core/circuit/sheet';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { driversOf, type Netlist } from '@/core/netlist/netlist';
 import { spokenName } from '@/core/parts/catalogue';

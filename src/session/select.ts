@@ -1,4 +1,4 @@
-import { isPinEnd } from '@/core/circuit/lesson';
+import { isPinEnd } from '@/core/circuit/sheet';
 import { wireNets } from '@/core/drawing/geometry/wire-nets';
 import { wiresOnParts } from '@/core/drawing/routing/reroute';
 import type { Session } from './session';

@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
 import type { Edit } from '@/core/circuit/edit';
-import { type Lesson, type Part, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
+import type { Part, Sheet } from '@/core/circuit/sheet';
 import { inputAt, whyNoTable } from '@/core/logic/table/truth-table';
 import { compileOnce } from '@/core/netlist/compile';
 import { isByHand, type Netlist, type SheetNets, sourceKey } from '@/core/netlist/netlist';
@@ -17,6 +18,7 @@ import { type Change, type DocumentHost, LessonDocument, type Settle } from './d
 import { EMPTY_HISTORY, type History } from './history';
 import { type LiveHost, LiveSheets } from './live-sheets';
 import { fittingPace, rowNow } from './moment';
+import { type RuleBook, rulesShown } from './rules';
 import { runtimeDiagnostics } from './runtime-diagnostics';
 import { isStillCircuit, type KeptStanding } from './standing';
 import {
@@ -47,9 +49,11 @@ export class Session {
   private pending: SessionState | null = null;
   private depth = 0;
   private sink: PersistenceSink | null;
+  private readonly rules: RuleBook | null;
 
   constructor(lesson: Lesson, beginning: Beginning = {}) {
     this.sink = beginning.sink ?? null;
+    this.rules = beginning.rules ?? null;
     const sheetId = sheetOf(lesson, beginning.sheetId ?? '')?.id ?? lesson.sheets[0]!.id;
     const sheet = sheetOf(lesson, sheetId)!;
     const bare = compileOnce(sheet, lesson.sheets);
@@ -63,7 +67,7 @@ export class Session {
     const first = { bare, driving, delays: delaysOf(lesson) };
     this.live = new LiveSheets(host, this.time, first, beginning.standings ?? new Map());
     this.table = new TableDeriver(host, beginning.makeTable ?? null);
-    this.document = new LessonDocument(host, beginning.updateDerived ?? null);
+    this.document = new LessonDocument(host, beginning.updateDerived ?? null, this.rules);
     this.store = createStore<SessionState>(() => ({
       lesson,
       rootId: sheetId,
@@ -89,7 +93,7 @@ export class Session {
       notice: null,
       looks: { times: 0, onlyIfHidden: false },
       saving: SAVED,
-      taskNeedsTime: beginning.taskNeedsTime ?? false,
+      rules: rulesShown(this.rules, { lesson, rootId: sheetId, sheetId }),
     }));
     this.show();
     this.table.derive();
@@ -118,8 +122,12 @@ export class Session {
   }
 
   private set(change: Partial<SessionState>): void {
-    if (this.depth > 0) this.pending = { ...this.state, ...change };
-    else this.store.setState(change);
+    const ruled =
+      this.rules && ('lesson' in change || 'rootId' in change || 'sheetId' in change)
+        ? { ...change, rules: rulesShown(this.rules, { ...this.state, ...change }) }
+        : change;
+    if (this.depth > 0) this.pending = { ...this.state, ...ruled };
+    else this.store.setState(ruled);
   }
 
   /** Delivers all changes of some work to the faces at once, so they are painted once. */
@@ -213,6 +221,11 @@ export class Session {
   /** Makes one edit as a step of undo; see `LessonDocument.transaction`. */
   edit(name: string, edit: Edit | null, merge: string | null = null): Result<undefined> {
     return this.document.transaction(name, (made) => void made.make(edit), merge);
+  }
+
+  /** Makes an edit that stands whatever is undone or done again. */
+  noteEdit(edit: Edit): Result<undefined> {
+    return this.document.note(edit);
   }
 
   /** Ends the last step of undo: the next edit is a step of its own. */

@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/circuit/sheet';
 import { pinsOf } from '@/core/drawing/geometry/placement';
 import { type WireNets, wireNets } from '@/core/drawing/geometry/wire-nets';
 import { declaredInputs, declaredOutputs } from '@/core/netlist/declared';

@@ -1,5 +1,7 @@
 import type { Edit } from '@/core/circuit/edit';
-import type { Lesson, Sheet } from '@/core/circuit/lesson';
+import type { Lesson } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
+import type { SheetRules } from '@/core/exercise/rules';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import type { Netlist, SheetNets } from '@/core/netlist/netlist';
@@ -7,6 +9,7 @@ import type { Logic } from '@/core/values/logic';
 import type { Saving } from '@/store/lesson-writer';
 import type { UpdateDerived } from './derived';
 import type { History } from './history';
+import type { RuleBook } from './rules';
 import type { KeptStanding } from './standing';
 
 /** A time in ps to run to, or values that some nets are to have. */
@@ -85,8 +88,8 @@ export interface SessionState {
    */
   readonly looks: { readonly times: number; readonly onlyIfHidden: false | 'parts' | 'middles' };
   readonly saving: Saving;
-  /** Whether time runs while the circuit is held against its task. */
-  readonly taskNeedsTime: boolean;
+  /** What an exercise lets be done on what is shown. */
+  readonly rules: SheetRules;
 }
 
 /** Where a session's edits go; a session without one lives in memory alone. */
@@ -112,5 +115,6 @@ export interface Beginning {
   /** Switches and tried rows of earlier visits, by sheet. */
   readonly standings?: ReadonlyMap<string, KeptStanding>;
   readonly readOnly?: boolean;
-  readonly taskNeedsTime?: boolean;
+  /** What an exercise lets be done; without it everything may be. */
+  readonly rules?: RuleBook | null;
 }

@@ -1,4 +1,5 @@
-import type { Lesson, Sheet } from '@/core/circuit/lesson';
+import type { Lesson } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { sheetInside } from '@/core/parts/catalogue';
 
 /*

@@ -1,5 +1,6 @@
 import { type Applied, applyWithInverse, type Edit } from '@/core/circuit/edit';
-import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { Problem } from '@/core/values/result';
 
 /** The edits of a transaction as one, with the lesson that they led to and the edit that takes them back. */

@@ -1,4 +1,5 @@
-import { isPinEnd, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import { isPinEnd } from '@/core/circuit/sheet';
 import { pinsOf } from '@/core/drawing/geometry/placement';
 import { kindOf, sheetInside, spokenName } from '@/core/parts/catalogue';
 import { Run } from '@/core/simulate/run';

@@ -1,5 +1,6 @@
 import type { Exercise } from '@/core/circuit/exercise';
-import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
+import type { Lesson } from '@/core/circuit/lesson';
+import { begunWork } from '@/core/exercise/begin';
 import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
 import { done, type Result, refused } from '@/core/values/result';
 import { database, type HandInRecord, randomId } from './database';
@@ -28,7 +29,7 @@ export async function keptExercises(): Promise<KeptExercise[]> {
 }
 
 /**
- * The student's work at an exercise: earlier work from this browser, or an empty sheet. Earlier work that
+ * The student's work at an exercise: earlier work from this browser, or a sheet for each task. Earlier work that
  * cannot be read is refused with the code `damaged-work`, and is left as it is.
  */
 export async function workAt(exercise: Exercise): Promise<Result<Lesson>> {
@@ -43,7 +44,7 @@ export async function workAt(exercise: Exercise): Promise<Result<Lesson>> {
 }
 
 async function beginWork(exercise: Exercise): Promise<Lesson> {
-  const lesson = { ...emptyLesson(randomId(), exercise.title), exercise };
+  const lesson = begunWork(exercise, randomId());
   await saveSnapshot(lesson);
   return lesson;
 }

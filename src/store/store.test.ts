@@ -1,8 +1,9 @@
 import { expectDone } from '@/core/values/result';
 import 'fake-indexeddb/auto';
 import type { Edit } from '@/core/circuit/edit';
-import type { Params } from '@/core/circuit/lesson';
+import type { Params } from '@/core/circuit/sheet';
 import { writeLesson } from '@/core/formats/write-lesson';
+import { buildTask, exerciseOf } from '@/core/testing/exercises';
 import { interlock } from '@/core/testing/sketch';
 import { database } from './database';
 import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns, workAt } from './exercises';
@@ -88,7 +89,7 @@ test('what the shelf has read is opened as it is, and read anew once anything of
 test('a stored lesson that is damaged is refused with a reason and stays where it is', async () => {
   await saveSnapshot(lesson);
   const record = (await database.lessons.get(lesson.id))!;
-  await database.lessons.put({ ...record, file: { ...record.file, version: 9 as 2 } });
+  await database.lessons.put({ ...record, file: { ...record.file, version: 9 as 3 } });
   expect(await openLesson(lesson.id)).toMatchObject({
     ok: false,
     problem: { message: expect.stringContaining('version 9') },
@@ -169,14 +170,8 @@ test('the demos are put on the shelf once', async () => {
 });
 
 test('work at an exercise is begun once and found again', async () => {
-  const exercise = {
-    id: 'exercise-9',
-    title: 'Warn',
-    task: '',
-    expected: { kind: 'table', inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] },
-    allowed: [],
-    made: '2026-09-01T08:00:00.000Z',
-  };
+  const expected = { kind: 'table', inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
+  const exercise = exerciseOf([buildTask(expected, [])], { id: 'exercise-9', title: 'Warn' });
   const first = await workAt(exercise);
   const second = await workAt(exercise);
   expect(first.ok && second.ok && first.value.id === second.value.id).toBe(true);

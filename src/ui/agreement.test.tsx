@@ -2,7 +2,8 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { emptyLesson, type Part } from '@/core/circuit/lesson';
+import { emptyLesson } from '@/core/circuit/lesson';
+import type { Part } from '@/core/circuit/sheet';
 import type { Wave } from '@/core/circuit/time-setup';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { Stepper } from '@/core/logic/table/state-table';

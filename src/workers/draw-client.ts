@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { SpecTable } from '@/core/circuit/spec-table';
 import type { CircuitForm, Cost } from '@/core/synthesis/circuit-of-spec';
 import type { DrawWork } from './draw-worker';

@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { Proof } from '@/core/logic/equivalence/prove';
 import type { Result } from '@/core/values/result';
 import type { ProveWork } from './prove-worker';

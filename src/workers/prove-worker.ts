@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { Proof } from '@/core/logic/equivalence/prove';
 import { prove } from '@/core/logic/equivalence/prove-sequences';
 import { compile } from '@/core/netlist/compile';

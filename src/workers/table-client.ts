@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { TableWork } from './table-worker';
 import { type WorkerJob, workerJob } from './worker-job';

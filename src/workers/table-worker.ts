@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { deriveTable } from '@/core/logic/table/derive-table';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import { compile } from '@/core/netlist/compile';

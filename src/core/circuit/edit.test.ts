@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { writeLesson } from '../formats/write-lesson';
 import { interlock, inverseOf } from '../testing/sketch';
 import { apply, type Edit, isCosmetic, type PartChange, type WireChange } from './edit';
-import { emptySheet, type Lesson } from './lesson';
+import type { Lesson } from './lesson';
 import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS } from './limits';
+import { emptySheet } from './sheet';
 
 const lesson = interlock().lesson;
 const SHEET = 'sheet1';

@@ -1,8 +1,10 @@
 import { done, type Result, refused } from '../values/result';
+import type { TaskChecks, TaskWork, Work } from './exercise';
 import type { Point } from './geometry';
-import type { End, Lesson, Part, Settings, Sheet, Wire } from './lesson';
-import { isPinEnd } from './lesson';
+import type { Lesson } from './lesson';
 import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS, MOST_WIRES } from './limits';
+import type { End, Part, Settings, Sheet, Wire } from './sheet';
+import { isPinEnd } from './sheet';
 
 /**
  * A change to a lesson as plain data (it survives a structured clone, so the journal can hold it). Undo,
@@ -27,6 +29,10 @@ export type Edit =
   | { readonly type: 'removeSheet'; readonly id: string }
   | { readonly type: 'changeSheet'; readonly id: string; readonly change: SheetChange }
   | { readonly type: 'changeLesson'; readonly change: LessonChange }
+  /** A student's answer to a task. */
+  | { readonly type: 'changeWork'; readonly task: string; readonly work: TaskWork }
+  /** The checks that a student has made of a task. */
+  | { readonly type: 'noteChecks'; readonly task: string; readonly checks: TaskChecks }
   | { readonly type: 'group'; readonly edits: readonly Edit[] };
 
 export type PartChange = Partial<Omit<Part, 'id'>>;
@@ -41,6 +47,8 @@ export interface Applied {
 }
 
 class Refusal extends Error {}
+
+const NO_CHECKS: TaskChecks = { count: 0, solved: false };
 
 const shifted = ({ x, y }: Point, by: Point): Point => ({ x: x + by.x, y: y + by.y });
 
@@ -92,6 +100,20 @@ class Draft {
     const part = this.maps(sheet).parts.get(id);
     if (!part) throw new Refusal(`there is no part ${id} on this sheet`);
     return part;
+  }
+
+  get work(): Work {
+    return this.lesson.work ?? { tasks: {}, checks: {} };
+  }
+
+  workAt(task: string): TaskWork {
+    const work = this.work.tasks[task];
+    if (!work) throw new Refusal(`there is no task ${task}`);
+    return work;
+  }
+
+  private changeWork(change: Partial<Work>): void {
+    this.lesson = { ...this.lesson, work: { ...this.work, ...change } };
   }
 
   wire(sheet: string, id: string): Wire {
@@ -162,6 +184,14 @@ class Draft {
         return;
       case 'changeLesson':
         this.lesson = { ...this.lesson, ...edit.change };
+        return;
+      case 'changeWork':
+        this.workAt(edit.task);
+        this.changeWork({ tasks: { ...this.work.tasks, [edit.task]: edit.work } });
+        return;
+      case 'noteChecks':
+        this.workAt(edit.task);
+        this.changeWork({ checks: { ...this.work.checks, [edit.task]: edit.checks } });
         return;
       case 'group':
         for (const inner of edit.edits) this.run(inner);
@@ -280,6 +310,10 @@ function inverseOf(draft: Draft, edit: Exclude<Edit, { type: 'group' }>): Edit {
       return { ...edit, change: before(draft.sheet(edit.id), edit.change) };
     case 'changeLesson':
       return { ...edit, change: before(draft.lesson, edit.change) };
+    case 'changeWork':
+      return { ...edit, work: draft.workAt(edit.task) };
+    case 'noteChecks':
+      return { ...edit, checks: draft.work.checks[edit.task] ?? NO_CHECKS };
   }
 }
 
@@ -322,6 +356,8 @@ export function isCosmetic(
       return !is || (is.powerUp === was.powerUp && is.delays === was.delays);
     }
     case 'shift':
+    case 'changeWork':
+    case 'noteChecks':
       return true;
     case 'group':
       return edit.edits.every((e) => isCosmetic(lesson, e, isSilent));

@@ -4,8 +4,9 @@
 
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
-import { DEFAULT_SETTINGS, LESSON_VERSION, SYMBOLS, WIRE_COLOURS } from './lesson';
+import { LESSON_VERSION } from './lesson';
 import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS, MOST_WIRES } from './limits';
+import { DEFAULT_SETTINGS, SYMBOLS, WIRE_COLOURS } from './sheet';
 import { SpecTable } from './spec-table';
 import { DELAYS, TimeSetup } from './time-setup';
 
@@ -88,8 +89,9 @@ export const LessonFile = z.object({
   sheets: z
     .array(SheetFile)
     .check(z.minLength(1, 'a lesson has at least one sheet'), z.maxLength(MOST_SHEETS)),
-  /** The exercise that this lesson answers, in a student's hands; `exercise/` has its schema. */
+  /** The exercise that this lesson answers, in a student's hands, and the work at it; `exercise/` has their schemas. */
   exercise: z._default(z.unknown(), null),
+  work: z.optional(z.unknown()),
 });
 
 export type LessonFile = Infer<typeof LessonFile>;

@@ -1,12 +1,11 @@
-import type { Exercise } from '../circuit/exercise';
-import type { Sheet } from '../circuit/lesson';
+import type { Expected } from '../circuit/exercise';
+import type { Sheet } from '../circuit/sheet';
 import { compile } from '../netlist/compile';
 import { findKind, sheetIdInside, sheetInside } from '../parts/catalogue';
-import { isAllowed } from './allowed';
+import { expectedKindOf } from './expected';
 import { isAsExpected } from './expected-rows';
-import { exerciseKindOf } from './kinds';
 
-/** The result of checking a sheet against an exercise. */
+/** The result of holding a sheet against what is expected. */
 export interface Check {
   readonly rows: number;
   /** Rows, or readings of a run, in which every output is as expected. */
@@ -56,16 +55,21 @@ export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: strin
 }
 
 /**
- * Holds a sheet against an exercise, every row or reading of it. Inputs and outputs are matched by name.
+ * Holds a sheet against what is expected, every row or reading of it. Inputs and outputs are matched by name.
+ * @param allowed kinds of part that may be used, besides those that always can be.
  * @param sheets all sheets of the lesson, for blocks.
  */
-export function check(sheet: Sheet, exercise: Exercise, sheets: readonly Sheet[] = [sheet]): Check {
-  const { expected } = exercise;
-  const kind = exerciseKindOf(expected);
+export function check(
+  sheet: Sheet,
+  expected: Expected,
+  allowed: ReadonlySet<string>,
+  sheets: readonly Sheet[] = [sheet],
+): Check {
+  const kind = expectedKindOf(expected);
   const complaints: string[] = [];
   const parts = partsUsed(sheet, sheets);
   for (const { kind: used, count } of parts)
-    if (!isAllowed(exercise, used))
+    if (!allowed.has(used) && !findKind(used)?.alwaysAllowed)
       complaints.push(
         `${findKind(used)!.name} is not allowed in this task, and ${count} of it ${count === 1 ? 'is' : 'are'} used.`,
       );

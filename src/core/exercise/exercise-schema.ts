@@ -1,12 +1,79 @@
-import { list, text, title, z } from '../values/schema';
-import { AnyExpected } from './kinds';
+import { type Exercise, ORDERS, type Task, TELLS } from '../circuit/exercise';
+import { SettingsFile, SheetFile } from '../circuit/lesson-schema';
+import { MOST_SHEETS } from '../circuit/limits';
+import { type Schema, text, title, whole, z } from '../values/schema';
+import { TASK_KINDS } from './kinds';
+import type { TaskKind } from './kinds/task-kind';
+
+/** Most tasks of an exercise. */
+export const MOST_TASKS = 60;
+
+export const TaskId = z
+  .string()
+  .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, 'an id is letters, digits, - and _, at most 40'));
+
+const GivenCircuit = z.object({
+  settings: SettingsFile,
+  sheets: z
+    .array(SheetFile)
+    .check(z.minLength(1, 'a given circuit has at least one sheet'), z.maxLength(MOST_SHEETS)),
+});
+
+/** A task of one kind. */
+const taskOf = ({ kind, asked, key }: Pick<TaskKind, 'kind' | 'asked' | 'key'>) =>
+  z.object({
+    id: TaskId,
+    kind: z.literal(kind),
+    title: title(120, 'the task has no title'),
+    words: text(20_000),
+    points: z.number().check(z.minimum(0), z.maximum(1000)),
+    tells: z.enum(TELLS),
+    tries: z.nullable(whole(1, 99)),
+    given: z.nullable(GivenCircuit),
+    asked,
+    key,
+  });
+
+type TaskSchema = ReturnType<typeof taskOf>;
+
+const KINDS = TASK_KINDS as unknown as readonly TaskKind[];
+
+/** A task in a file, of any kind, told apart by `kind`. */
+export const AnyTask = z.discriminatedUnion(
+  'kind',
+  KINDS.map(taskOf) as [TaskSchema, ...TaskSchema[]],
+) as unknown as Schema<Task>;
 
 /** The content of an exercise file, without its heading. */
-export const ExerciseSchema = z.object({
-  id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
-  title: title(120, 'the exercise has no title'),
-  task: text(20_000),
-  expected: AnyExpected,
-  allowed: list(text(40), 200),
-  made: z.datetime(),
+export const ExerciseSchema = z
+  .object({
+    id: z.string().check(z.regex(/^[a-z0-9-]{4,64}$/i)),
+    title: title(120, 'the exercise has no title'),
+    words: text(20_000),
+    edition: whole(1, 1_000_000),
+    made: z.datetime(),
+    order: z.enum(ORDERS),
+    tasks: z
+      .array(AnyTask)
+      .check(z.minLength(1, 'an exercise has at least one task'), z.maxLength(MOST_TASKS)),
+  })
+  .check((context) => {
+    const ids = context.value.tasks.map((t) => t.id);
+    for (const [i, id] of ids.entries())
+      if (ids.indexOf(id) !== i)
+        context.issues.push({
+          code: 'custom',
+          message: `two tasks have the id ${id}`,
+          path: ['tasks', i],
+          input: context.value,
+        });
+  }) as unknown as Schema<Exercise>;
+
+/** A student's answer in a file, of any kind. */
+const AnyAnswer = z.discriminatedUnion('kind', KINDS.flatMap(({ answer }) => answer ?? []) as never);
+
+/** A student's work at an exercise in a file. */
+export const WorkSchema = z.object({
+  tasks: z.record(TaskId, z.object({ sheet: text(64), answer: z.nullable(AnyAnswer) })),
+  checks: z._default(z.record(TaskId, z.object({ count: whole(0, 1_000_000), solved: z.boolean() })), {}),
 });

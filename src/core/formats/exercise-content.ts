@@ -1,15 +1,35 @@
-import type { Exercise } from '../circuit/exercise';
+import type { Exercise, FlatSheet, GivenCircuit } from '../circuit/exercise';
 import { ExerciseSchema } from '../exercise/exercise-schema';
-import { findKind } from '../parts/catalogue';
-import { done, located, type Result, refusal, refused } from '../values/result';
+import { taskKindOf } from '../exercise/kinds';
+import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
+import { sheetFromFile } from './sheet-file';
 
 /** Reads the content of an exercise file below its heading, in its newest version. */
 export function exerciseContent(value: unknown): Result<Exercise> {
   const parsed = ExerciseSchema.safeParse(value);
   if (!parsed.success) return refusal(located(firstIssue(parsed.error)));
-  const strange = parsed.data.allowed.find((kind) => !findKind(kind));
-  return strange
-    ? refused('unknown-kind', `it allows a part “${strange}”, which this Manege does not know`)
-    : done(parsed.data);
+  const tasks = [];
+  for (const task of parsed.data.tasks) {
+    const given = task.given && circuitContent(task.given);
+    if (given && !given.ok) return refusal(within(`the circuit that “${task.title}” gives`, given.problem));
+    const whole = { ...task, given: given?.value ?? null };
+    const strange = taskKindOf(task).strange?.(whole);
+    if (strange) return refused('strange-task', `in “${task.title}”: ${strange}`);
+    tasks.push(whole);
+  }
+  return done({ ...parsed.data, tasks });
+}
+
+/** Looks up the parts of a given circuit in the catalogue, and completes their parameters. */
+function circuitContent({ settings, sheets }: GivenCircuit): Result<GivenCircuit> {
+  const read: FlatSheet[] = [];
+  for (const file of sheets) {
+    if (read.some((s) => s.id === file.id)) return refused('twice', `two sheets have the id ${file.id}`);
+    const sheet = sheetFromFile(file as never);
+    if (!sheet.ok) return refusal(within(`on sheet “${file.name}”`, sheet.problem));
+    const { parts, wires, ...rest } = sheet.value;
+    read.push({ ...rest, parts: [...parts.values()], wires: [...wires.values()] });
+  }
+  return done({ settings, sheets: read });
 }

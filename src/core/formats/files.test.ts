@@ -1,41 +1,34 @@
 import fc from 'fast-check';
 import { DEFAULT_WAVE } from '../circuit/default-wave';
 import { apply, type Edit } from '../circuit/edit';
-import type { Exercise } from '../circuit/exercise';
-import type { Part } from '../circuit/lesson';
-import { check } from '../exercise/check';
-import { tableOfSheet } from '../exercise/kinds/table/expected-table';
+import type { Task } from '../circuit/exercise';
+import type { Part } from '../circuit/sheet';
+import { tableOfSheet } from '../exercise/expected/table/expected-table';
+import { handInOf } from '../exercise/hand-in';
+import { markAll } from '../exercise/marking';
+import { buildTask, exerciseOf } from '../testing/exercises';
 import { lessonOf, randomSheet } from '../testing/random-circuit';
 import { interlock } from '../testing/sketch';
 import { expectDone, type Result } from '../values/result';
 import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
 import type { ReadPlace } from './format';
-import { type HandIn, readHandIn, writeHandIn } from './hand-in-file';
+import { readHandIn, writeHandIn } from './hand-in-file';
 import { lessonFromKept, lessonToKeep } from './kept-lesson';
 import { readLesson } from './lesson-file';
-import { markingCsv, partsText } from './marking-csv';
+import { markingCsv } from './marking-csv';
 import { identify, readKnown } from './read-content';
 import { writeLesson } from './write-lesson';
 
 const { lesson } = interlock();
 const expected = tableOfSheet(lesson.sheets[0]!);
 if (!expected.ok) throw new Error(expected.problem.message);
-const exercise: Exercise = {
-  id: 'exercise-1',
-  title: 'Interlock',
-  task: 'Build *it*.',
-  expected: expected.value,
-  allowed: ['and', 'not'],
-  made: '2026-09-01T08:00:00.000Z',
+const task = buildTask(expected.value, ['and', 'not'], { title: 'Interlock', words: 'Build *it*.' });
+const exercise = exerciseOf([task], { title: 'Interlock' });
+const worked = {
+  ...lesson,
+  work: { tasks: { task1: { sheet: lesson.sheets[0]!.id, answer: null } }, checks: {} },
 };
-const handIn: HandIn = {
-  exercise: { id: exercise.id, title: exercise.title },
-  name: 'Ada Sample',
-  result: { right: 8, rows: 8, complaints: [] },
-  handedIn: '2026-09-02T08:00:00.000Z',
-  seconds: 300,
-  lesson,
-};
+const handIn = handInOf(exercise, worked, 'Ada Sample', 300, new Date('2026-09-02T08:00:00.000Z'));
 
 /** Reads a file that was dropped on a page. */
 async function dropped(text: string, file = 'file.json', place: ReadPlace = 'shelf') {
@@ -94,7 +87,7 @@ describe('lesson files', () => {
     ['a list', '[1, 2]', /not a lesson of Manege/],
     ['something else', '{"format":"other","version":1}', /not a lesson of Manege/],
     ['an exercise', writeExercise(exercise), /it is an exercise, and a lesson is needed/],
-    ['of a later version', bent((f) => Object.assign(f, { version: 7 })), /version 7.*up to version 2/],
+    ['of a later version', bent((f) => Object.assign(f, { version: 7 })), /version 7.*up to version 3/],
     ['without a version', bent((f) => Object.assign(f, { version: 'one' })), /no version number/],
     ['nested too deep', `${'['.repeat(60)}${']'.repeat(60)}`, /nested deeper than 40/],
     ['of too many bytes', ' '.repeat(21 * 1024 * 1024), /21\.0 MB; files up to 20\.0 MB/],
@@ -172,23 +165,19 @@ describe('exercise files and links', () => {
       delays: 'parts' as const,
       powerUp: '0' as const,
     };
-    const run = { ...exercise, expected };
+    const run = exerciseOf([buildTask(expected, [])]);
     expect(readExercise(writeExercise(run))).toEqual({ ok: true, value: run });
     expect(exerciseFromFragment(exerciseToFragment(run))).toEqual({ ok: true, value: run });
     const problem = (change: object) =>
-      problemOf(
-        readExercise(
-          JSON.stringify({ ...JSON.parse(writeExercise(run)), expected: { ...expected, ...change } }),
-        ),
-      );
+      problemOf(readExercise(writeExercise(exerciseOf([buildTask({ ...expected, ...change }, [])]))));
     expect(problem({ readings: [14_999, 4999] })).toBe(
-      'at expected › readings › 2: readings stand in the order of time, each once',
+      'at tasks › 1 › key › readings › 2: readings stand in the order of time, each once',
     );
-    expect(problem({ kind: 'walk' })).toBe('at expected › kind: this kind is not known here');
+    expect(problem({ kind: 'walk' })).toBe('at tasks › 1 › key › kind: this kind is not known here');
     expect(problem({ inputs: [{ name: 'Clock', width: 1, wave: { ...wave, pattern: 'zigzag' } }] })).toMatch(
-      /^at expected › inputs › 1 › wave › pattern: one of levels, periodic/,
+      /^at tasks › 1 › key › inputs › 1 › wave › pattern: one of levels, periodic/,
     );
-    expect(problem({ outputs: [] })).toBe('at expected › outputs: at least one output is needed');
+    expect(problem({ outputs: [] })).toBe('at tasks › 1 › key › outputs: at least one output is needed');
   });
 
   test.each([
@@ -200,15 +189,16 @@ describe('exercise files and links', () => {
   });
 
   test('an expected table that does not fit its inputs is refused with the place', () => {
-    const bad = {
-      ...exercise,
-      expected: { kind: 'table', inputs: ['Key', 'Bars', 'Clear'], outputs: [{ name: 'Drive', rows: '01' }] },
+    const short = {
+      kind: 'table',
+      inputs: ['Key', 'Bars', 'Clear'],
+      outputs: [{ name: 'Drive', rows: '01' }],
     };
-    expect(problemOf(readExercise(writeExercise(bad)))).toMatch(
-      /outputs › 1 › rows: Drive has 2 rows where 8 are needed/,
-    );
-    expect(problemOf(readExercise(writeExercise({ ...exercise, allowed: ['warp'] })))).toMatch(
-      /a part “warp”/,
+    const withTask = (one: Task) => problemOf(readExercise(writeExercise(exerciseOf([one]))));
+    expect(withTask(buildTask(short, []))).toMatch(/outputs › 1 › rows: Drive has 2 rows where 8 are needed/);
+    expect(withTask(buildTask(expected.value, ['warp']))).toMatch(/in “T”: it allows a part “warp”/);
+    expect(problemOf(readExercise(writeExercise(exerciseOf([task, task]))))).toMatch(
+      /two tasks have the id task1/,
     );
     expect(problemOf(readExercise(writeExercise({ ...exercise, title: ' ' })))).toMatch(/no title/);
   });
@@ -218,7 +208,7 @@ describe('hand-ins', () => {
   test('come back as they were, the circuit with them', () => {
     const read = readHandIn(writeHandIn(handIn));
     expect(read.ok && { ...read.value, lesson: null }).toEqual({ ...handIn, lesson: null });
-    expect(read.ok && writeLesson(read.value.lesson)).toBe(writeLesson(lesson));
+    expect(read.ok && writeLesson(read.value.lesson)).toBe(writeLesson(worked));
   });
 
   test('are refused with the reason', () => {
@@ -251,22 +241,19 @@ describe('hand-ins', () => {
 });
 
 test('marks become CSV that no spreadsheet takes for a formula', () => {
-  const result = check(lesson.sheets[0]!, exercise);
-  const csv = markingCsv([{ handIn: { ...handIn, name: '=HYPERLINK("x")' }, check: result }]);
+  const marks = markAll(exercise, worked);
+  const csv = markingCsv(exercise, [{ handIn: { ...handIn, name: '=HYPERLINK("x")' }, marks }]);
   expect(csv.split('\r\n')).toEqual([
-    'name,rows right,rows,parts used,complaints,handed in,minutes',
-    `"'=HYPERLINK(""x"")",8,8,"2 AND, 1 NOT",,2026-09-02T08:00:00.000Z,5`,
+    'name,right,of,parts used,points,points to give,complaints,handed in,minutes',
+    `"'=HYPERLINK(""x"")",8,8,"2 AND, 1 NOT",1,0,,2026-09-02T08:00:00.000Z,5`,
     '',
   ]);
-  expect(partsText(result)).toBe('2 AND, 1 NOT');
-  const noted = { ...result, parts: [...result.parts, { kind: 'note', count: 3 }] };
-  expect(partsText(noted)).toBe('2 AND, 1 NOT');
 });
 
 test('a lesson that is known to be sound is read without checks to the same', () => {
   fc.assert(
     fc.property(randomSheet({ inputs: 4, gates: 8 }), (sheet) => {
-      const random = { ...lessonOf(sheet), exercise };
+      const random = { ...lessonOf(sheet), exercise, work: worked.work };
       const kept = structuredClone(lessonToKeep(random));
       expect({ ok: true, value: lessonFromKept(kept) }).toEqual(readLesson(writeLesson(random)));
     }),

@@ -1,7 +1,8 @@
 import type { Exercise } from '../circuit/exercise';
-import type { Lesson, Sheet } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
+import type { HandIn } from '../exercise/hand-in';
 import type { Result } from '../values/result';
-import type { HandIn } from './hand-in-file';
 
 /** The content of a file. */
 export type FileContent =

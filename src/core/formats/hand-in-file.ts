@@ -1,6 +1,7 @@
-import type { Lesson } from '../circuit/lesson';
+import { TaskId } from '../exercise/exercise-schema';
+import type { HandIn } from '../exercise/hand-in';
 import { done, located, type Result, refusal, within } from '../values/result';
-import { firstIssue, type Infer, list, text, title, whole, z } from '../values/schema';
+import { firstIssue, list, text, title, whole, z } from '../values/schema';
 import { lessonFromJson } from './lesson-file';
 import { HAND_IN_STEPS } from './migrations/hand-in';
 import { type JsonFile, migrated } from './migrations/migrate';
@@ -10,23 +11,18 @@ import { lessonToFile } from './write-lesson';
 export const HAND_IN_VERSION = HAND_IN_STEPS.length + 1;
 
 const Heading = z.object({
-  exercise: z.object({ id: text(64), title: text(120) }),
+  exercise: z.object({ id: text(64), title: text(120), edition: whole(1, 1_000_000) }),
   name: title(120, 'the name is empty'),
-  result: z.object({
-    right: whole(0, 2 ** 20),
-    rows: whole(1, 2 ** 20),
-    complaints: list(text(500), 1000),
-  }),
+  /** What the checks found then, by the ids of the tasks. It is told, and never believed. */
+  results: z.record(
+    TaskId,
+    z.object({ right: whole(0, 2 ** 20), of: whole(0, 2 ** 20), complaints: list(text(500), 1000) }),
+  ),
   handedIn: z.datetime(),
   /** Seconds during which the student worked at it. */
   seconds: z.number().check(z.minimum(0), z.maximum(1e8)),
   lesson: z.unknown(),
 });
-
-/** A student's hand-in: a name, the circuit, the result of the check then, and when. */
-export interface HandIn extends Omit<Infer<typeof Heading>, 'lesson'> {
-  readonly lesson: Lesson;
-}
 
 export function writeHandIn(handIn: HandIn): string {
   const { lesson, ...rest } = handIn;

@@ -1,9 +1,9 @@
-import type { Exercise } from '../circuit/exercise';
+import type { Exercise, Work } from '../circuit/exercise';
 import { LESSON_VERSION, type Lesson } from '../circuit/lesson';
 import type { LessonFile } from '../circuit/lesson-schema';
 
 /** The lesson as a browser keeps it: as its file, but with every parameter, so that nothing is filled in later. */
-export function lessonToKeep({ id, title, settings, exercise, sheets }: Lesson): LessonFile {
+export function lessonToKeep({ id, title, settings, exercise, work, sheets }: Lesson): LessonFile {
   return {
     format: 'manege-lesson',
     version: LESSON_VERSION,
@@ -19,18 +19,20 @@ export function lessonToKeep({ id, title, settings, exercise, sheets }: Lesson):
       ...(s.time ? { time: s.time } : {}),
     })),
     exercise,
+    ...(work ? { work } : {}),
   };
 }
 
 type Contents = Pick<LessonFile['sheets'][number], 'parts' | 'wires'>;
 
 /** Reads the output of `lessonToKeep` under the same rules: nothing has to be checked. */
-export function lessonFromKept({ id, title, settings, exercise, sheets }: LessonFile): Lesson {
+export function lessonFromKept({ id, title, settings, exercise, work, sheets }: LessonFile): Lesson {
   return {
     id,
     title,
     settings,
     exercise: exercise as Exercise | null,
+    ...(work ? { work: work as Work } : {}),
     sheets: sheets.map((sheet) => ({
       id: sheet.id,
       name: sheet.name,

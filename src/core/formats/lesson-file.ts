@@ -1,14 +1,15 @@
-import type { Exercise } from '../circuit/exercise';
-import { isPinEnd, LESSON_VERSION, type Lesson, type Part, type Sheet, type Wire } from '../circuit/lesson';
-import { LessonFile, type SheetFile } from '../circuit/lesson-schema';
-import { findKind, kindOf } from '../parts/catalogue';
-import { readParams } from '../parts/params';
+import type { Exercise, Work } from '../circuit/exercise';
+import { LESSON_VERSION, type Lesson } from '../circuit/lesson';
+import { LessonFile } from '../circuit/lesson-schema';
+import type { Sheet } from '../circuit/sheet';
+import { WorkSchema } from '../exercise/exercise-schema';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
-import { firstIssue, type Infer } from '../values/schema';
+import { firstIssue } from '../values/schema';
 import { exerciseContent } from './exercise-content';
 import { LESSON_STEPS } from './migrations/lesson';
 import { type JsonFile, migrated } from './migrations/migrate';
 import { headingProblem, readJson } from './read-json';
+import { sheetFromFile } from './sheet-file';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
 export function readLesson(text: string): Result<Lesson> {
@@ -25,6 +26,8 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
   const { id, title, settings } = parsed.data;
   const exercise = parsed.data.exercise === null ? done(null) : exerciseInside(parsed.data.exercise);
   if (!exercise.ok) return exercise;
+  const work = parsed.data.work === undefined ? done(undefined) : workInside(parsed.data.work);
+  if (!work.ok) return work;
   const sheets: Sheet[] = [];
   for (const file of parsed.data.sheets) {
     if (sheets.some((s) => s.id === file.id)) return refused('twice', `two sheets have the id ${file.id}`);
@@ -32,7 +35,14 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
     if (!sheet.ok) return refusal(within(`on sheet “${file.name}”`, sheet.problem));
     sheets.push(sheet.value);
   }
-  return done({ id, title, settings, exercise: exercise.value, sheets });
+  return done({
+    id,
+    title,
+    settings,
+    exercise: exercise.value,
+    ...(work.value ? { work: work.value } : {}),
+    sheets,
+  });
 }
 
 function exerciseInside(value: unknown): Result<Exercise> {
@@ -40,71 +50,8 @@ function exerciseInside(value: unknown): Result<Exercise> {
   return read.ok ? read : refusal(within('its exercise', read.problem));
 }
 
-function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
-  const parts = new Map<string, Part>();
-  for (const part of file.parts) {
-    if (parts.has(part.id)) return refused('twice', `two parts have the id ${part.id}`);
-    const kind = findKind(part.kind);
-    if (!kind)
-      return refused('unknown-kind', `part ${part.id} is a “${part.kind}”, which this Manege does not know`);
-    const params = readParams(kind, part.params);
-    if (!params.ok) return refusal(within(`part ${part.id}`, located(params.problem)));
-    parts.set(part.id, { ...part, params: params.value });
-  }
-  const wires = new Map<string, Wire>();
-  for (const wire of file.wires) {
-    if (wires.has(wire.id)) return refused('twice', `two wires have the id ${wire.id}`);
-    wires.set(wire.id, wire);
-  }
-  const ports = new Map<string, ReadonlySet<string>>();
-  for (const part of parts.values())
-    ports.set(
-      part.id,
-      new Set(
-        kindOf(part)
-          .ports(part.params)
-          .map((p) => p.name),
-      ),
-    );
-  for (const wire of wires.values())
-    for (const end of [wire.from, wire.to]) {
-      if (isPinEnd(end)) {
-        if (!ports.get(end.part)?.has(end.port))
-          return refused(
-            'no-such-end',
-            `wire ${wire.id} ends on ${end.part}.${end.port}, which is not there`,
-          );
-      } else if (!wires.has(end.wire) || end.wire === wire.id)
-        return refused('no-such-end', `wire ${wire.id} ends on wire ${end.wire}, which is not there`);
-    }
-  const circle = hostCircle(wires);
-  if (circle) return refused('wire-in-circle', `wire ${circle} ends, by way of others, on itself`);
-  const { id, name, plan, time } = file;
-  return {
-    ok: true,
-    value: { id, name, parts, wires, ...(plan ? { plan } : {}), ...(time ? { time } : {}) },
-  };
-}
-
-/** A wire that refers to itself through its hosts, or null. */
-function hostCircle(wires: ReadonlyMap<string, Wire>): string | null {
-  const clear = new Set<string>();
-  for (const start of wires.keys()) {
-    const path = new Set<string>();
-    const todo: { id: string; leave: boolean }[] = [{ id: start, leave: false }];
-    for (let at = todo.pop(); at; at = todo.pop()) {
-      if (at.leave) {
-        path.delete(at.id);
-        clear.add(at.id);
-        continue;
-      }
-      if (clear.has(at.id)) continue;
-      if (path.has(at.id)) return at.id;
-      path.add(at.id);
-      todo.push({ id: at.id, leave: true });
-      const wire = wires.get(at.id)!;
-      for (const end of [wire.from, wire.to]) if (!isPinEnd(end)) todo.push({ id: end.wire, leave: false });
-    }
-  }
-  return null;
+function workInside(value: unknown): Result<Work> {
+  const parsed = WorkSchema.safeParse(value);
+  if (parsed.success) return done(parsed.data);
+  return refusal(within('the work at its exercise', located(firstIssue(parsed.error))));
 }

@@ -1,34 +1,47 @@
-import type { Check } from '../exercise/check';
-import { findKind } from '../parts/catalogue';
+import type { Exercise } from '../circuit/exercise';
+import type { HandIn } from '../exercise/hand-in';
+import { taskKindOf } from '../exercise/kinds';
+import { type Marked, pointsOf } from '../exercise/marking';
 import { csvFile } from '../values/csv';
-import type { HandIn } from './hand-in-file';
 
+/** A hand-in with the marks of its tasks, in their order. */
 export interface MarkedRow {
   readonly handIn: HandIn;
-  readonly check: Check;
+  readonly marks: readonly Marked[];
 }
 
-/** `2 AND, 1 NOT`, without the switches and lamps that are in each of them, and without notes. */
-export function partsText(check: Check): string {
-  return check.parts
-    .filter(({ kind }) => !findKind(kind)?.role && !findKind(kind)?.isNote)
-    .map(({ kind, count }) => `${count} ${findKind(kind)?.name ?? kind}`)
-    .join(', ');
+/** Points that are sure, and how many a person still has to give. */
+export function pointsSoFar(marks: readonly Marked[]): { readonly sure: number; readonly open: number } {
+  const points = marks.map(pointsOf);
+  return {
+    sure: points.reduce<number>((sum, p) => sum + (p ?? 0), 0),
+    open: marks.reduce((sum, { task }, i) => sum + (points[i] === null ? task.points : 0), 0),
+  };
 }
 
-const HEADS = ['name', 'rows right', 'rows', 'parts used', 'complaints', 'handed in', 'minutes'];
+const complaintsOf = (marks: readonly Marked[]) => marks.flatMap(({ mark }) => mark.complaints).join(' ');
 
-/** The marks as CSV, a line a hand-in. */
-export const markingCsv = (rows: readonly MarkedRow[]): string =>
-  csvFile([
-    HEADS,
-    ...rows.map(({ handIn, check }) => [
-      handIn.name,
-      check.right,
-      check.rows,
-      partsText(check),
-      check.complaints.join(' '),
-      handIn.handedIn,
-      Math.round(handIn.seconds / 60),
-    ]),
+/** The marks as CSV, a line a hand-in: for each task how much is right and what the answer is, then the points. */
+export function markingCsv({ tasks }: Pick<Exercise, 'tasks'>, rows: readonly MarkedRow[]): string {
+  const isOne = tasks.length === 1;
+  const heads = tasks.flatMap((task, i) => {
+    const { gistName } = taskKindOf(task);
+    const own = isOne ? '' : `${i + 1} `;
+    return [`${own}right`, `${own}of`, `${own}${gistName.toLowerCase()}`];
+  });
+  return csvFile([
+    ['name', ...heads, 'points', 'points to give', 'complaints', 'handed in', 'minutes'],
+    ...rows.map(({ handIn, marks }) => {
+      const { sure, open } = pointsSoFar(marks);
+      return [
+        handIn.name,
+        ...marks.flatMap(({ mark }) => [mark.right, mark.of, mark.gist]),
+        sure,
+        open,
+        complaintsOf(marks),
+        handIn.handedIn,
+        Math.round(handIn.seconds / 60),
+      ];
+    }),
   ]);
+}

@@ -7,7 +7,7 @@ import {
   type Sheet,
   type Symbols,
   type WireColour,
-} from '../circuit/lesson';
+} from '../circuit/sheet';
 import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/geometry/crossings';
 import {
   bodyOf,

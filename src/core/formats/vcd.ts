@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { terminalName } from '../netlist/declared';
 import type { Netlist } from '../netlist/netlist';
 import { wiringOf } from '../netlist/sheet-wiring';

@@ -18,7 +18,7 @@ const byId = (a: { id: string }, b: { id: string }) => naturalOrder(a.id, b.id) 
  * lessons give equal files whatever edits led to them.
  */
 export function lessonToFile(lesson: Lesson): LessonFile {
-  const { settings, sheets, exercise, ...head } = lessonToKeep(lesson);
+  const { settings, sheets, exercise, work, ...head } = lessonToKeep(lesson);
   return {
     ...head,
     settings: ordered(settings, SETTINGS_FIELDS),
@@ -28,6 +28,7 @@ export function lessonToFile(lesson: Lesson): LessonFile {
       wires: [...sheet.wires].sort(byId).map((wire) => ordered(wire, WIRE_FIELDS)),
     })),
     exercise,
+    ...(work ? { work } : {}),
   };
 }
 

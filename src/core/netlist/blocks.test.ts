@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { readPins, writePins } from '../parts/block';
 import { partOf, Rig, sheetOfParts } from '../testing/rig';
 import { blockCycle, unfoldedParts } from './blocks';

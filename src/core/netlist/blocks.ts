@@ -1,4 +1,5 @@
-import type { Lesson, Sheet } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { type BlockParams, blockKindOf, writePins } from '../parts/block';
 import { boundaryOf, PLACEABLE, sheetIdInside } from '../parts/catalogue';
 import type { PartKind } from '../parts/part-kind';

@@ -1,4 +1,4 @@
-import type { Part, Sheet } from '../circuit/lesson';
+import type { Part, Sheet } from '../circuit/sheet';
 import { atOnce, type Steps } from '../values/steps';
 import { declaredInputs, declaredOutputs, terminalName } from './declared';
 import { gatedClocks, gateLoops, sameNames, tiedOutputs } from './diagnose';

@@ -1,4 +1,4 @@
-import type { Part, Sheet } from '../circuit/lesson';
+import type { Part, Sheet } from '../circuit/sheet';
 import { roleOf, spokenName } from '../parts/catalogue';
 import { naturalOrder } from '../values/natural-order';
 

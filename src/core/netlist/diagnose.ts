@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { kindOf, spokenName } from '../parts/catalogue';
 import { Primitive } from '../parts/primitive';
 import { listed } from '../values/wording';

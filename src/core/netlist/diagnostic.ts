@@ -1,4 +1,4 @@
-import type { PinEnd } from '../circuit/lesson';
+import type { PinEnd } from '../circuit/sheet';
 
 /** A problem of a circuit, or a note: a stable code, a sentence for a student, and its place. */
 export interface Diagnostic {

@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { sheetIdInside, spokenName } from '../parts/catalogue';
 import { counted } from '../values/wording';
 import type { Diagnostic } from './diagnostic';

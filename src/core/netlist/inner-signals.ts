@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { terminalName } from './declared';
 import type { SheetNets, Terminal } from './netlist';
 import { wiringOf } from './sheet-wiring';

@@ -1,4 +1,4 @@
-import { isPinEnd, type Part, type Sheet } from '../circuit/lesson';
+import { isPinEnd, type Part, type Sheet } from '../circuit/sheet';
 import { spokenName } from '../parts/catalogue';
 import { type Template, templateOf } from '../parts/template';
 import { atOnce, type Steps } from '../values/steps';

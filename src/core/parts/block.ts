@@ -1,4 +1,4 @@
-import type { Part } from '../circuit/lesson';
+import type { Part } from '../circuit/sheet';
 import { counted } from '../values/wording';
 import type { BoxLayout, BoxPin } from './box';
 import { defineBox } from './define-part';

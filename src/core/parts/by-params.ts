@@ -1,4 +1,4 @@
-import type { Params, Part } from '../circuit/lesson';
+import type { Params, Part } from '../circuit/sheet';
 
 /**
  * Caches the result of a function that depends only on a part's kind and parameters: moving or labelling a part changes

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { turned } from '../circuit/geometry';
-import type { Params } from '../circuit/lesson';
+import type { Params } from '../circuit/sheet';
 import { compile } from '../netlist/compile';
 import { Run } from '../simulate/run';
 import { Sketch } from '../testing/sketch';

@@ -1,4 +1,4 @@
-import type { Part, Sheet } from '../circuit/lesson';
+import type { Part, Sheet } from '../circuit/sheet';
 import { spokenText } from '../values/markup';
 import { arithmetic } from './arithmetic';
 import { blockKind } from './block';

@@ -1,4 +1,4 @@
-import type { Params } from '../circuit/lesson';
+import type { Params } from '../circuit/sheet';
 import { done, type Result, refusal } from '../values/result';
 import { firstIssue, type Schema } from '../values/schema';
 import { PARAM_SCHEMAS } from './param-schemas';

@@ -1,5 +1,5 @@
 import type { Box, Point } from '../circuit/geometry';
-import type { Params } from '../circuit/lesson';
+import type { Params } from '../circuit/sheet';
 import type { Logic } from '../values/logic';
 import type { Schema } from '../values/schema';
 import type { PinSide } from './limits';

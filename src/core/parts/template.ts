@@ -1,4 +1,4 @@
-import type { Part } from '../circuit/lesson';
+import type { Part } from '../circuit/sheet';
 import { byParams } from './by-params';
 import { kindOf } from './catalogue';
 import type { Builder, PartKind, Port, PowerUp, Role } from './part-kind';

@@ -1,4 +1,4 @@
-import type { Params } from '../circuit/lesson';
+import type { Params } from '../circuit/sheet';
 import { done, type Result, refusal, refused, within } from '../values/result';
 import { defaultParams, readParams } from './params';
 import type { PartKind } from './part-kind';

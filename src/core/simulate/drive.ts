@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import type { Stimulus, TimeSetup, Wave } from '../circuit/time-setup';
 import { isByHand, type Netlist, type Source } from '../netlist/netlist';
 import { roleOf } from '../parts/catalogue';

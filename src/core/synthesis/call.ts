@@ -1,4 +1,5 @@
-import { type Lesson, type Part, type Sheet, sheetOf } from '../circuit/lesson';
+import { type Lesson, sheetOf } from '../circuit/lesson';
+import type { Part, Sheet } from '../circuit/sheet';
 import { widthAt } from '../drawing/editing/remedies';
 import { declaredInputs, declaredOutputs } from '../netlist/declared';
 import { boundaryOf } from '../parts/catalogue';

@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import type { SpecTable } from '../circuit/spec-table';
 import { layOut } from '../drawing/layout/lay-out';
 import { type Form, Formula, multiOutputForms } from '../logic/expression/forms';

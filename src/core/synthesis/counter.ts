@@ -1,5 +1,6 @@
 import { apply, type Edit } from '../circuit/edit';
-import { emptyLesson, emptySheet, type Lesson, type Sheet } from '../circuit/lesson';
+import { emptyLesson, type Lesson } from '../circuit/lesson';
+import { emptySheet, type Sheet } from '../circuit/sheet';
 import { newPart } from '../drawing/editing/gestures';
 import { layOut } from '../drawing/layout/lay-out';
 import type { Expression } from '../logic/expression/expression';

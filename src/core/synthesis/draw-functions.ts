@@ -1,6 +1,6 @@
 import type { Edit } from '../circuit/edit';
 import { boundingBox } from '../circuit/geometry';
-import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
+import type { Params, Part, Sheet, Wire } from '../circuit/sheet';
 import { footprintOf } from '../drawing/geometry/placement';
 import { layOut } from '../drawing/layout/lay-out';
 import { group } from '../drawing/routing/reroute';

@@ -1,6 +1,7 @@
 import { apply, type Edit } from '../circuit/edit';
 import type { Point } from '../circuit/geometry';
-import { type End, type Lesson, type Params, type Part, type Sheet, sheetOf } from '../circuit/lesson';
+import { type Lesson, sheetOf } from '../circuit/lesson';
+import type { End, Params, Part, Sheet } from '../circuit/sheet';
 import { tidy, tidySome } from '../drawing/editing/arrange';
 import { connect, newPart } from '../drawing/editing/gestures';
 import { portsFor } from '../drawing/editing/ports';

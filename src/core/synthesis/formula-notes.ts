@@ -1,5 +1,6 @@
 import type { Edit } from '../circuit/edit';
-import type { Lesson, Params, Sheet } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
+import type { Params, Sheet } from '../circuit/sheet';
 import type { Expression } from '../logic/expression/expression';
 import { drawnForm, type Form, Formula, functionOf } from '../logic/expression/forms';
 import { type Notation, type Piece, pieces, written } from '../logic/expression/notation';

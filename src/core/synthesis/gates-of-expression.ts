@@ -1,4 +1,4 @@
-import type { Params } from '../circuit/lesson';
+import type { Params } from '../circuit/sheet';
 import type { Expression } from '../logic/expression/expression';
 import { limitFanIn } from '../logic/expression/limit-fan-in';
 import { MOST_GATE_INPUTS } from '../parts/gates';

@@ -1,4 +1,4 @@
-import type { End, Part, PinEnd, Sheet } from '../circuit/lesson';
+import type { End, Part, PinEnd, Sheet } from '../circuit/sheet';
 import { portsFor } from '../drawing/editing/ports';
 import { pinsOf } from '../drawing/geometry/placement';
 /*

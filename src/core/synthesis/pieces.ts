@@ -1,4 +1,4 @@
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { widthAt } from '../drawing/editing/remedies';
 import { MOST_BITS } from '../parts/limits';
 import { done, type Result, refused } from '../values/result';

@@ -1,4 +1,5 @@
-import { type Lesson, type Sheet, sheetOf } from '../circuit/lesson';
+import { type Lesson, sheetOf } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { widthAt } from '../drawing/editing/remedies';
 import { type Expression, namesOf } from '../logic/expression/expression';
 import { readExpression } from '../logic/expression/read-expression';

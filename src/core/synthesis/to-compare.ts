@@ -1,4 +1,5 @@
-import type { Lesson, Part, Sheet } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
+import type { Part, Sheet } from '../circuit/sheet';
 import { sheetsToAdd, sheetsUsedBy } from '../drawing/editing/paste-dependencies';
 import { type Expression, namesOf } from '../logic/expression/expression';
 import { readFormulas, withKnownNames } from '../logic/expression/typed-formulas';

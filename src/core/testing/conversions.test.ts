@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { emptyLesson, type Sheet } from '../circuit/lesson';
+import { emptyLesson } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import type { SpecTable } from '../circuit/spec-table';
 import { readLesson } from '../formats/lesson-file';
 import { readVerilog } from '../formats/verilog/read';

@@ -1,4 +1,5 @@
-import type { Lesson, Params, Part, Sheet } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
+import type { Params, Part, Sheet } from '../circuit/sheet';
 
 /*
  * A plain model of the parts: what each does as a textbook defines it, word by word, and a circuit of them settled by

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import type { Lesson, Part, Sheet, Wire } from '../circuit/lesson';
+import type { Lesson } from '../circuit/lesson';
 import { emptyLesson } from '../circuit/lesson';
+import type { Part, Sheet, Wire } from '../circuit/sheet';
 import { findKind } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 

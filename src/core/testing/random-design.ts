@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { emptyLesson, type Lesson, type Params, type Part, type Sheet } from '../circuit/lesson';
+import { emptyLesson, type Lesson } from '../circuit/lesson';
+import type { Params, Part, Sheet } from '../circuit/sheet';
 import { templateOf } from '../parts/template';
 import { partOf, sheetOfParts } from './rig';
 

@@ -1,4 +1,4 @@
-import type { Params, Part, Sheet, Wire } from '../circuit/lesson';
+import type { Params, Part, Sheet, Wire } from '../circuit/sheet';
 import type { Delays } from '../circuit/time-setup';
 import { compile } from '../netlist/compile';
 import type { Netlist } from '../netlist/netlist';

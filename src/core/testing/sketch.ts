@@ -1,5 +1,6 @@
 import { apply, applyWithInverse, type Edit } from '../circuit/edit';
-import { type End, emptyLesson, type Lesson, type Params, type Sheet } from '../circuit/lesson';
+import { emptyLesson, type Lesson } from '../circuit/lesson';
+import type { End, Params, Sheet } from '../circuit/sheet';
 import { connect, newPart } from '../drawing/editing/gestures';
 import { cell, truthTable } from '../logic/table/truth-table';
 import { compile } from '../netlist/compile';

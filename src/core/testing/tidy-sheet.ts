@@ -7,7 +7,7 @@ import {
   type Point,
   samePoint,
 } from '../circuit/geometry';
-import type { Sheet } from '../circuit/lesson';
+import type { Sheet } from '../circuit/sheet';
 import { bodyOf, courseOf, endPoint, labelBox, pinsOf } from '../drawing/geometry/placement';
 import { wireNets } from '../drawing/geometry/wire-nets';
 

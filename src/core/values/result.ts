@@ -35,8 +35,6 @@ export const done = <T>(value: T): Done<T> => ({ ok: true, value });
 /** Done, with nothing to give. */
 export const DONE: Done<undefined> = done(undefined);
 
-export const refusal = <P extends Problem>(problem: P): Refused<P> => ({ ok: false, problem });
-
 /** Characters of a message at most: what it quotes may be as long as the file it is from. */
 const MOST_SAID = 600;
 
@@ -45,6 +43,12 @@ export const bounded = (message: string): string =>
   message.length <= MOST_SAID
     ? message
     : `${message.slice(0, MOST_SAID * 0.7)} … ${message.slice(-MOST_SAID * 0.2)}`;
+
+/** Every refusal is made here: a message that quotes too much is shortened in its middle. */
+export const refusal = <P extends Problem>(problem: P): Refused<P> => ({
+  ok: false,
+  problem: problem.message.length > MOST_SAID ? { ...problem, message: bounded(problem.message) } : problem,
+});
 
 /** A problem; a message that quotes too much is shortened in its middle. */
 export const problem = (code: string, message: string, place?: Place): Problem =>

@@ -1,5 +1,5 @@
 import { boundingBox, type Point, samePoint } from '@/core/circuit/geometry';
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { excerpt, paste } from '@/core/drawing/editing/clipboard';
 import { sheetsToAdd, sheetsUsedBy, withSheetIds } from '@/core/drawing/editing/paste-dependencies';
 import { freeShift } from '@/core/drawing/geometry/free-place';
@@ -27,6 +27,7 @@ export function copied(session: Session): string | null {
     id: 'clipboard',
     title: 'Copied parts',
     exercise: null,
+    work: undefined,
     sheets: [copy, ...lesson.sheets.filter((s) => held.has(s.id))],
   });
 }
@@ -38,11 +39,7 @@ function refusedPaste(session: Session, code: string, message: string): Result<u
 }
 
 /** Pastes copied parts onto the sheet, slightly beside their originals or at a point. */
-export function pasteText(
-  session: Session,
-  text: string,
-  allowed: (kind: string) => boolean,
-): Result<undefined> {
+export function pasteText(session: Session, text: string): Result<undefined> {
   const read = readLesson(text);
   if (!read.ok) {
     if (text.includes('\t') && text.length <= 20_000) return pasteTable(session, text);
@@ -53,13 +50,6 @@ export function pasteText(
     );
   }
   const from = read.value.sheets[0]!;
-  const strange = [...from.parts.values()].find((p) => !allowed(p.kind));
-  if (strange)
-    return refusedPaste(
-      session,
-      'not-allowed',
-      'The clipboard holds a part that this exercise does not allow',
-    );
   const [, ...others] = read.value.sheets;
   return pasteWithSheets(session, from, others);
 }
@@ -67,12 +57,6 @@ export function pasteText(
 /** Pastes parts with the sheets that their blocks need, unless the lesson has the same already. */
 function pasteWithSheets(session: Session, from: Sheet, others: readonly Sheet[]): Result<undefined> {
   const { added, ids } = sheetsToAdd(session.state.lesson, others);
-  if (added.length > 0 && session.state.lesson.exercise)
-    return refusedPaste(
-      session,
-      'not-allowed',
-      'The clipboard holds a block, and this exercise has no place for its sheet',
-    );
   const pasted = session.transaction(`paste ${counted(from.parts.size, 'part')}`, (made) => {
     for (const sheet of added) made.make({ type: 'addSheet', sheet, at: made.lesson.sheets.length });
     const { edit, parts } = paste(made.sheet, withSheetIds(from, ids), clearShift(made.sheet, from));

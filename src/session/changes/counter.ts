@@ -1,15 +1,11 @@
-import { freshId, type Sheet } from '@/core/circuit/lesson';
+import { freshId, type Sheet } from '@/core/circuit/sheet';
 import type { Counter } from '@/core/synthesis/counter';
-import { type Result, refused } from '@/core/values/result';
+import type { Result } from '@/core/values/result';
 import type { Session } from '../session';
 
 /** Puts a counter on a sheet of its own, in one step of undo, and opens it. */
 export function drawCounter(session: Session, { sheet }: Counter): Result<undefined> {
   const { lesson } = session.state;
-  if (lesson.exercise) {
-    session.say('An exercise has one sheet.', 'bad');
-    return refused('one-sheet', 'an exercise has one sheet');
-  }
   const taken = new Map(lesson.sheets.map((s) => [s.id, s]));
   const names = new Set(lesson.sheets.map((s) => s.name));
   let name = sheet.name;

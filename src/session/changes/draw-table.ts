@@ -1,8 +1,7 @@
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { SpecTable } from '@/core/circuit/spec-table';
-import { isAllowed } from '@/core/exercise/allowed';
 import { openCells } from '@/core/logic/specification/spec-edits';
-import { findKind } from '@/core/parts/catalogue';
 import { type CircuitForm, circuitOfSpec } from '@/core/synthesis/circuit-of-spec';
 import { replaceCircuit } from '@/core/synthesis/draw-functions';
 import { circuitDrawer } from '@/workers/draw-client';
@@ -44,11 +43,6 @@ function takeDrawn(session: Session, spec: SpecTable, circuit: Sheet): void {
   const sheet = sheetOf(lesson, circuit.id);
   if (sheet?.plan !== spec) {
     session.say('The table was changed meanwhile: draw it once more.');
-    return;
-  }
-  const forbidden = [...circuit.parts.values()].find((p) => !isAllowed(lesson.exercise, p.kind));
-  if (forbidden) {
-    session.say(`This exercise does not allow ${findKind(forbidden.kind)!.name}.`, 'bad');
     return;
   }
   const open = openCells(spec);

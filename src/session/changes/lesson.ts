@@ -1,4 +1,4 @@
-import type { Settings } from '@/core/circuit/lesson';
+import type { Settings } from '@/core/circuit/sheet';
 import { partTypedAs } from '@/core/netlist/blocks';
 import { DONE, type Result } from '@/core/values/result';
 import type { Session } from '../session';

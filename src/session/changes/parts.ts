@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
-import type { Params, ParamValue, Symbols } from '@/core/circuit/lesson';
+import type { Params, ParamValue, Symbols } from '@/core/circuit/sheet';
 import { changeKind, move, remove, setParams, turn } from '@/core/drawing/editing/gestures';
 import { joinUp, removeHealing } from '@/core/drawing/editing/join-up';
 import { kindOf, spokenName } from '@/core/parts/catalogue';

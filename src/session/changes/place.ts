@@ -1,5 +1,5 @@
 import { eachSegment, type Point } from '@/core/circuit/geometry';
-import type { End, Params } from '@/core/circuit/lesson';
+import type { End, Params } from '@/core/circuit/sheet';
 import { fittingParams, matchingPort, requirementAt } from '@/core/drawing/editing/compatible-parts';
 import { connect, newPart } from '@/core/drawing/editing/gestures';
 import { joinUp } from '@/core/drawing/editing/join-up';

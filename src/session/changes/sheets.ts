@@ -1,4 +1,4 @@
-import { freshId, type Sheet } from '@/core/circuit/lesson';
+import { freshId, type Sheet } from '@/core/circuit/sheet';
 import { portsFor } from '@/core/drawing/editing/ports';
 import { usesOf } from '@/core/netlist/blocks';
 import { DONE, type Result } from '@/core/values/result';

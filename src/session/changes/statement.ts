@@ -1,6 +1,4 @@
 import type { Point } from '@/core/circuit/geometry';
-import { isAllowed } from '@/core/exercise/allowed';
-import { findKind } from '@/core/parts/catalogue';
 import { drawStatement } from '@/core/synthesis/draw-statement';
 import { readStatement } from '@/core/synthesis/statement';
 import { DONE, type Result, refused } from '@/core/values/result';
@@ -14,20 +12,18 @@ export const SHEET = /^sheet\s+(?=\S)/i;
 export function typedLine(session: Session, text: string, at: Point): Result<undefined> {
   const line = text.trim();
   if (!SHEET.test(line)) return drawTyped(session, line, at);
-  if (session.state.lesson.exercise) return refused('one-sheet', 'an exercise has one sheet');
   return addSheet(session, line.replace(SHEET, ''));
 }
 
 /** Draws a typed statement, `Sum = A xor B`, in one step of undo, and selects it. */
 function drawTyped(session: Session, text: string, at: Point): Result<undefined> {
   const { lesson, sheetId } = session.state;
+  if (session.state.rules.drawing === 'by hand')
+    return refused('by-hand', 'in this task the circuit is drawn by hand, part by part');
   const read = readStatement(lesson, sheetId, text);
   if (!read.ok) return read;
   const { edit, parts } = drawStatement(lesson, sheetId, read.value, at);
   const added = edit.type === 'group' ? edit.edits : [edit];
-  for (const e of added)
-    if (e.type === 'addPart' && !isAllowed(lesson.exercise, e.part.kind))
-      return refused('not-allowed', `this exercise does not allow ${findKind(e.part.kind)!.name}`);
   const drawn = session.edit(`draw ${text.slice(0, 40)}`, edit);
   if (!drawn.ok) return drawn;
   session.select({ parts: new Set(parts), wires: new Set() });

@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import type { End, WireColour } from '@/core/circuit/lesson';
+import type { End, WireColour } from '@/core/circuit/sheet';
 import { straighten } from '@/core/drawing/editing/arrange';
 import { excerpt } from '@/core/drawing/editing/clipboard';
 import { connect, newPart } from '@/core/drawing/editing/gestures';

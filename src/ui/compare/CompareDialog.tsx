@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Lesson, type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { Proof, Row, Shown } from '@/core/logic/equivalence/prove';
 import {
   asGuest,

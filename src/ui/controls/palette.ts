@@ -1,4 +1,4 @@
-import { WIRE_COLOURS, type WireColour } from '@/core/circuit/lesson';
+import { WIRE_COLOURS, type WireColour } from '@/core/circuit/sheet';
 import { LAMP_COLOURS, type Paint } from '@/core/parts/shape';
 
 /** The theme's colours as the canvas needs them. */

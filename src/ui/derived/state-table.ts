@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { Stepper, stateTable } from '@/core/logic/table/state-table';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import type { Netlist } from '@/core/netlist/netlist';

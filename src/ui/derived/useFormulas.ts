@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useReducer, useState } from 'react';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { SpecTable } from '@/core/circuit/spec-table';
 import { Formula, functionOf } from '@/core/logic/expression/forms';
 import { MOST_TO_MINIMISE } from '@/core/logic/minimise/minimise';

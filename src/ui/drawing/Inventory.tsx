@@ -1,7 +1,8 @@
 'use client';
 
 import { useDeferredValue, useMemo } from 'react';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { drawnLevels } from '@/core/netlist/levels';
 import type { Netlist } from '@/core/netlist/netlist';
 import { kindOf } from '@/core/parts/catalogue';

@@ -1,7 +1,8 @@
 'use client';
 
 import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
-import { type Part, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Part } from '@/core/circuit/sheet';
 import { readingOrder, spokenPart } from '@/session/spoken';
 import type { SessionState } from '@/session/state';
 import { useSession, useSessionState } from '@/ui/session/session-context';

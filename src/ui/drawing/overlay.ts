@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { pinOf } from '@/core/drawing/geometry/placement';
 import { type Diagnostic, isUnfinished } from '@/core/netlist/diagnostic';
 import type { SessionState } from '@/session/state';

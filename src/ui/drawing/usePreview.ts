@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import { apply, type Edit } from '@/core/circuit/edit';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import type { Session } from '@/session/session';
 import { type DraggedObjects, draggedObjects } from './canvas/scene';
 

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useMemo, useRef } from 'react';
 import { type Box, boundingBox, type Point } from '@/core/circuit/geometry';
-import type { Part, Sheet } from '@/core/circuit/lesson';
+import type { Part, Sheet } from '@/core/circuit/sheet';
 import { footprintOf, labelBox } from '@/core/drawing/geometry/placement';
 import { fitted, isInSight, START_VIEW, STEP, type View, zoomed } from '@/core/drawing/geometry/viewport';
 import type { Session } from '@/session/session';

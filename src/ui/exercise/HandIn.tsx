@@ -2,15 +2,14 @@
 
 import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
-import { sheetOf } from '@/core/circuit/lesson';
-import { sheetsUsedBy } from '@/core/drawing/editing/paste-dependencies';
-import { check } from '@/core/exercise/check';
-import { exerciseKindOf } from '@/core/exercise/kinds';
+import { handInOf } from '@/core/exercise/hand-in';
+import { markAll } from '@/core/exercise/marking';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { remember, remembered } from '@/loading/page-memory';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSessionState } from '@/ui/session/session-context';
+import { standing } from './Told';
 
 interface Props {
   readonly exercise: Exercise;
@@ -25,9 +24,7 @@ const rememberedName = () => remembered(NAME_KEY) ?? '';
 /** The student's last step: a name, how it stands, and the file to give back. */
 export function HandIn({ exercise, seconds, onClose }: Props) {
   const lesson = useSessionState((s) => s.lesson);
-  const rootId = useSessionState((s) => s.rootId);
-  const sheet = sheetOf(lesson, rootId)!;
-  const result = useMemo(() => check(sheet, exercise, lesson.sheets), [sheet, exercise, lesson]);
+  const marks = useMemo(() => markAll(exercise, lesson), [exercise, lesson]);
   const [name, setName] = useState(rememberedName);
   const [saved, setSaved] = useState('');
   const save = () => {
@@ -37,27 +34,15 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       return;
     }
     remember(NAME_KEY, student);
-    const { right, rows, complaints } = result;
-    // The sheet that is open, and those that its blocks are of.
-    const held = sheetsUsedBy(lesson, sheet);
     const file = fileName(`${exercise.title} ${student}`, '.handin.json');
-    saveFile(
-      file,
-      writeHandIn({
-        exercise: { id: exercise.id, title: exercise.title },
-        name: student,
-        result: { right, rows, complaints: complaints.slice(0, 100).map((c) => c.slice(0, 500)) },
-        handedIn: new Date().toISOString(),
-        seconds: seconds(),
-        lesson: { ...lesson, sheets: [sheet, ...lesson.sheets.filter((s) => s !== sheet && held.has(s.id))] },
-      }),
-    );
+    saveFile(file, writeHandIn(handInOf(exercise, lesson, student, seconds(), new Date())));
     setSaved(`Saved as ${file}. Give this file to your teacher.`);
   };
+  const single = marks.length === 1;
   return (
     <Modal
       title="Hand in"
-      says="Your circuit is saved as a file, with your name and how it stands now. You can go on working and hand in again."
+      says="Your work is saved as a file, with your name and how it stands now. You can go on working and hand in again."
       onClose={onClose}
       foot={<DialogFoot onClose={onClose} main={{ name: 'Save the hand-in file', onClick: save }} />}
     >
@@ -73,27 +58,29 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
           onKeyDown={(event) => event.key === 'Enter' && save()}
         />
       </label>
-      {lesson.sheets.length > 1 && (
-        <p>
-          The sheet “{sheet.name}” is handed in, with those of its blocks. To hand in another, open that one
-          first.
-        </p>
-      )}
-      <p>
-        <b className={result.solved ? 'text-good' : ''}>
-          {result.right} of {result.rows} {exerciseKindOf(exercise.expected).rows(exercise.expected).word}s
-          right
-        </b>
-        {result.complaints.length > 0 &&
-          `, ${result.complaints.length} problem${result.complaints.length > 1 ? 's' : ''}:`}
-      </p>
-      {result.complaints.length > 0 && (
-        <ul className="list-disc pl-5 text-sm">
-          {result.complaints.map((c) => (
-            <li key={c}>{c}</li>
-          ))}
-        </ul>
-      )}
+      <ul className="flex flex-col gap-1.5">
+        {marks.map(({ task, mark }, i) => (
+          <li key={task.id}>
+            {!single && (
+              <span className="text-quiet">
+                {i + 1}. {task.title}:{' '}
+              </span>
+            )}
+            <b className={mark.solved && task.tells !== 'nothing' ? 'text-good' : ''}>
+              {task.tells === 'nothing'
+                ? 'It is marked after you have handed in.'
+                : standing(mark, task.tells)}
+            </b>
+            {task.tells !== 'nothing' && mark.complaints.length > 0 && (
+              <ul className="list-disc pl-5 text-sm">
+                {mark.complaints.map((c) => (
+                  <li key={c}>{c}</li>
+                ))}
+              </ul>
+            )}
+          </li>
+        ))}
+      </ul>
       <p role="status" className="font-semibold">
         {saved}
       </p>

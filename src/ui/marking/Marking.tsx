@@ -3,7 +3,8 @@
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
-import { type HandIn, readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
+import type { HandIn } from '@/core/exercise/hand-in';
+import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
@@ -27,7 +28,7 @@ import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Look } from './Look';
 import { Marks } from './Marks';
-import { byStudent, mark, type Row, wordOf } from './marked-row';
+import { byStudent, mark, type Row } from './marked-row';
 
 interface LeftOut {
   readonly file: string;
@@ -201,7 +202,11 @@ export function Marking({ samples }: { samples: Samples }) {
                   type="button"
                   className="button"
                   onClick={() =>
-                    saveFile(fileName(`marks ${exercise!.title}`, '.csv'), markingCsv(rows), 'text/csv')
+                    saveFile(
+                      fileName(`marks ${exercise!.title}`, '.csv'),
+                      markingCsv(exercise!, rows),
+                      'text/csv',
+                    )
                   }
                 >
                   Save as CSV
@@ -249,7 +254,7 @@ export function Marking({ samples }: { samples: Samples }) {
           {rows.length > 0 && exercise ? (
             <Marks
               rows={rows}
-              word={wordOf(exercise)}
+              tasks={exercise.tasks}
               onLook={setLooking}
               onRemove={(key) => remove(rows.filter((r) => r.key === key).flatMap(keysOf))}
             />

@@ -1,18 +1,22 @@
-import { wrongRowsText } from '@/core/exercise/check';
-import { partsText } from '@/core/formats/marking-csv';
+import type { Task } from '@/core/circuit/exercise';
+import { taskKindOf } from '@/core/exercise/kinds';
+import type { Mark } from '@/core/exercise/kinds/task-kind';
+import type { Marked } from '@/core/exercise/marking';
+import { pointsSoFar } from '@/core/formats/marking-csv';
 import { hint } from '@/ui/controls/hint';
-import type { Row, RowWord } from './marked-row';
+import { isAllRight, type Row } from './marked-row';
 
 interface MarksProps {
   readonly rows: readonly Row[];
-  readonly word: RowWord;
+  readonly tasks: readonly Task[];
   readonly onLook: (key: number) => void;
   readonly onRemove: (key: number) => void;
 }
 
 /** The marks of all hand-ins, a line each. */
-export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
-  const solved = rows.filter((r) => r.check.solved).length;
+export function Marks({ rows, tasks, onLook, onRemove }: MarksProps) {
+  const solved = rows.filter(isAllRight).length;
+  const only = tasks.length === 1 ? tasks[0]! : null;
   return (
     <>
       <p className="mb-2 text-quiet">
@@ -22,14 +26,16 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
         <thead>
           <tr className="border-b-2 border-ink text-sm">
             {[
-              'Name',
-              word === 'row' ? 'Rows right' : 'Readings right',
-              'Parts used',
-              'Complaints',
-              'Handed in',
-            ].map((h) => (
-              <th key={h} scope="col" className="px-4 py-2">
-                {h}
+              { name: 'Name' },
+              ...(only
+                ? [{ name: 'Right' }, { name: taskKindOf(only).gistName }]
+                : [...tasks.map(({ title }, i) => ({ name: String(i + 1), title })), { name: 'Points' }]),
+              { name: 'Complaints' },
+              { name: 'Handed in' },
+            ].map(({ name, title }: { name: string; title?: string }) => (
+              <th key={name} scope="col" className="px-4 py-2" {...hint(title)}>
+                {name}
+                {title && <span className="sr-only">: {title}</span>}
               </th>
             ))}
             <th scope="col">
@@ -38,33 +44,31 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ key, handIn, earlier, check: result }) => (
+          {rows.map(({ key, handIn, earlier, marks }) => (
             <tr key={key} className="border-t border-hairline align-top">
               <th scope="row" className="max-w-60 px-4 py-2.5">
                 <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
                   {handIn.name}
                 </bdi>
               </th>
-              <td
-                className={`px-4 py-2.5 font-semibold whitespace-nowrap ${result.right === result.rows ? 'text-good' : 'text-bad'}`}
-              >
-                {result.right === result.rows ? '✓' : '✗'} {result.right} of {result.rows}
-                <WrongRows check={result} word={word} />
-              </td>
-              <td className="px-4 py-2.5">{partsText(result) || 'none'}</td>
+              {marks.map(({ task, mark }) => (
+                <td
+                  key={task.id}
+                  className={`px-4 py-2.5 font-semibold whitespace-nowrap ${mark.solved ? 'text-good' : mark.solved === null ? '' : 'text-bad'}`}
+                >
+                  {howMuch(mark)}
+                  {only && mark.wrong && (
+                    <div className="text-sm font-normal text-quiet">wrong: {mark.wrong}</div>
+                  )}
+                </td>
+              ))}
+              {only ? (
+                <td className="max-w-80 px-4 py-2.5 wrap-anywhere">{marks[0]?.mark.gist || 'none'}</td>
+              ) : (
+                <td className="px-4 py-2.5 whitespace-nowrap">{pointsText(marks)}</td>
+              )}
               <td className="max-w-80 px-4 py-2.5 text-sm">
-                {result.complaints.length === 0 ? (
-                  <span className="text-quiet">none</span>
-                ) : (
-                  <ul className="wrap-anywhere text-bad">
-                    {result.complaints.slice(0, 4).map((c) => (
-                      <li key={c}>{c}</li>
-                    ))}
-                    {result.complaints.length > 4 && (
-                      <li className="text-quiet">and {result.complaints.length - 4} more</li>
-                    )}
-                  </ul>
-                )}
+                <Complaints marks={marks} />
               </td>
               <td className="px-4 py-2.5 text-sm whitespace-nowrap">
                 {new Date(handIn.handedIn).toLocaleString('en-GB', {
@@ -80,7 +84,7 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
                           className="-mx-1 cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
                           onClick={() => onLook(one.key)}
                         >
-                          before: {one.check.right} of {one.check.rows},{' '}
+                          before: {only ? howMuch(one.marks[0]!.mark) : pointsText(one.marks)},{' '}
                           {new Date(one.handIn.handedIn).toLocaleString('en-GB', {
                             day: 'numeric',
                             month: 'short',
@@ -115,8 +119,31 @@ export function Marks({ rows, word, onLook, onRemove }: MarksProps) {
   );
 }
 
-/** The rows that are wrong, and the outputs that are. */
-function WrongRows({ check, word }: { check: Row['check']; word: RowWord }) {
-  const wrong = wrongRowsText(check, word);
-  return wrong && <div className="text-sm font-normal text-quiet">wrong: {wrong}</div>;
+/** `✓ 8 of 8`; a question mark where a person has to tell. */
+function howMuch({ solved, right, of }: Mark): string {
+  if (solved === null) return '? to mark';
+  return `${solved ? '✓' : '✗'} ${right} of ${of}`;
+}
+
+function pointsText(marks: readonly Marked[]): string {
+  const { sure, open } = pointsSoFar(marks);
+  const all = marks.reduce((sum, { task }) => sum + task.points, 0);
+  return `${sure} of ${all}${open > 0 ? `, ${open} to mark` : ''}`;
+}
+
+const MOST_SHOWN = 4;
+
+function Complaints({ marks }: { marks: readonly Marked[] }) {
+  const all = marks.flatMap(({ mark }, i) =>
+    mark.complaints.map((text) => (marks.length === 1 ? text : `${i + 1}: ${text}`)),
+  );
+  if (all.length === 0) return <span className="text-quiet">none</span>;
+  return (
+    <ul className="wrap-anywhere text-bad">
+      {all.slice(0, MOST_SHOWN).map((text) => (
+        <li key={text}>{text}</li>
+      ))}
+      {all.length > MOST_SHOWN && <li className="text-quiet">and {all.length - MOST_SHOWN} more</li>}
+    </ul>
+  );
 }

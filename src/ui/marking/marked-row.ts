@@ -1,7 +1,6 @@
 import type { Exercise } from '@/core/circuit/exercise';
-import { check } from '@/core/exercise/check';
-import { exerciseKindOf } from '@/core/exercise/kinds';
-import type { HandIn } from '@/core/formats/hand-in-file';
+import type { HandIn } from '@/core/exercise/hand-in';
+import { markAll } from '@/core/exercise/marking';
 import type { MarkedRow } from '@/core/formats/marking-csv';
 
 /** A hand-in with its marks. */
@@ -29,19 +28,14 @@ export function byStudent(rows: readonly Row[]): Row[] {
     .sort((a, b) => a.handIn.name.localeCompare(b.handIn.name));
 }
 
-/** The unit in which an exercise counts. */
-export type RowWord = 'row' | 'reading';
-
-/** The word for one unit of an exercise: a row, or a reading. */
-export const wordOf = ({ expected }: Exercise): RowWord => exerciseKindOf(expected).rows(expected).word;
-
 /** Checks a hand-in against its exercise. */
-export function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Row {
-  return {
-    key,
-    file,
-    handIn,
-    earlier: [],
-    check: check(handIn.lesson.sheets[0]!, exercise, handIn.lesson.sheets),
-  };
-}
+export const mark = (key: number, file: string, handIn: HandIn, exercise: Exercise): Row => ({
+  key,
+  file,
+  handIn,
+  earlier: [],
+  marks: markAll(exercise, handIn.lesson),
+});
+
+/** Whether every task is found solved. */
+export const isAllRight = ({ marks }: MarkedRow): boolean => marks.every(({ mark: { solved } }) => solved);

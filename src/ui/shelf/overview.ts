@@ -1,4 +1,4 @@
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { bodyOf, courseOf } from '@/core/drawing/geometry/placement';
 import type { View } from '@/core/drawing/geometry/viewport';
 import { STEP } from '@/core/drawing/geometry/viewport';

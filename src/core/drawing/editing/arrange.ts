@@ -1,14 +1,7 @@
 import { apply, type Edit } from '../../circuit/edit';
 import { type Box, boundingBox, contains, grown, overlap, type Point } from '../../circuit/geometry';
-import {
-  type End,
-  isPinEnd,
-  type Lesson,
-  type Part,
-  type Sheet,
-  sheetOf,
-  type Wire,
-} from '../../circuit/lesson';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
+import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/sheet';
 import { freeShift } from '../geometry/free-place';
 import { bodyOf, courseOf, extentOf, footprintOf, pinOf, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';

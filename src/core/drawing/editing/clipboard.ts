@@ -1,6 +1,6 @@
 import type { Edit } from '../../circuit/edit';
 import type { Point } from '../../circuit/geometry';
-import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/lesson';
+import { type End, isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/sheet';
 import { nextRank } from '../../netlist/declared';
 import { kindOf, roleOf } from '../../parts/catalogue';
 

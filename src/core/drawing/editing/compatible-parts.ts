@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type Params, type Sheet } from '../../circuit/lesson';
+import { type End, isPinEnd, type Params, type Sheet } from '../../circuit/sheet';
 import { defaultParams, readParams } from '../../parts/params';
 import type { PartKind, Port } from '../../parts/part-kind';
 import { pinsOf } from '../geometry/placement';

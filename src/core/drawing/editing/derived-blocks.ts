@@ -1,5 +1,6 @@
 import { apply, type Edit } from '../../circuit/edit';
-import { isPinEnd, type Lesson, sheetOf } from '../../circuit/lesson';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
+import { isPinEnd } from '../../circuit/sheet';
 import { blockParams } from '../../netlist/blocks';
 import { blockParamsOf, readPins } from '../../parts/block';
 import { sheetInside } from '../../parts/catalogue';

@@ -1,5 +1,6 @@
 import type { Edit } from '../../circuit/edit';
-import type { Lesson, Params, Part, Sheet } from '../../circuit/lesson';
+import type { Lesson } from '../../circuit/lesson';
+import type { Params, Part, Sheet } from '../../circuit/sheet';
 import { declaredInputs, declaredOutputs, terminalName } from '../../netlist/declared';
 import { kindOf } from '../../parts/catalogue';
 import { MOST_ROWS } from '../../parts/notes';

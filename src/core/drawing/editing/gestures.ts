@@ -1,17 +1,16 @@
 import { apply, type Edit, type PartChange } from '../../circuit/edit';
 import { isOnSegment, type Point, samePoint, type Turn } from '../../circuit/geometry';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
 import {
   type End,
   freshId,
   isPinEnd,
-  type Lesson,
   type Params,
   type Part,
   type PinEnd,
   type Sheet,
-  sheetOf,
   type Wire,
-} from '../../circuit/lesson';
+} from '../../circuit/sheet';
 import { nextRank } from '../../netlist/declared';
 import { roleOf } from '../../parts/catalogue';
 import { defaultParams, readParams } from '../../parts/params';

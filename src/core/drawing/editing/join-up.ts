@@ -1,16 +1,15 @@
 import { apply, type Edit } from '../../circuit/edit';
 import { contains, eachSegment, nearestOnSegment, type Point, samePoint } from '../../circuit/geometry';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
 import {
   type End,
   freshId,
   isPinEnd,
-  type Lesson,
   type Part,
   type PinEnd,
   type Sheet,
-  sheetOf,
   type Wire,
-} from '../../circuit/lesson';
+} from '../../circuit/sheet';
 import { kindOf } from '../../parts/catalogue';
 import { bodyOf, courseOf, type Pin, pinOf, pinsOf } from '../geometry/placement';
 import { type WireNets, wireNets } from '../geometry/wire-nets';

@@ -1,13 +1,6 @@
 import { apply, type Edit } from '../../circuit/edit';
-import {
-  type End,
-  freshId,
-  type Lesson,
-  type Part,
-  type Sheet,
-  sheetOf,
-  type Wire,
-} from '../../circuit/lesson';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
+import { type End, freshId, type Part, type Sheet, type Wire } from '../../circuit/sheet';
 import { blockParams } from '../../netlist/blocks';
 import { blockKindOf } from '../../parts/block';
 import { boundaryOf, findKind, kindOf, spokenName } from '../../parts/catalogue';

@@ -1,4 +1,4 @@
-import type { PinEnd } from '../../circuit/lesson';
+import type { PinEnd } from '../../circuit/sheet';
 import { pin, Sketch } from '../../testing/sketch';
 import { busSweep, columnSweep, extended, type MultiPinDrag, meantSweep, pinPairs } from './multi-pin-drag';
 import { gather, spreadBus } from './remedies';

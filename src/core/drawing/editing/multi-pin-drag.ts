@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type PinEnd, type Sheet } from '../../circuit/lesson';
+import { type End, isPinEnd, type PinEnd, type Sheet } from '../../circuit/sheet';
 import { endPoint, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
 import { requirementAt } from './compatible-parts';

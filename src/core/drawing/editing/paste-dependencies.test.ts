@@ -1,4 +1,5 @@
-import { emptyLesson, emptySheet, type Lesson, type Sheet } from '../../circuit/lesson';
+import { emptyLesson, type Lesson } from '../../circuit/lesson';
+import { emptySheet, type Sheet } from '../../circuit/sheet';
 import { blockParams } from '../../netlist/blocks';
 import { Sketch } from '../../testing/sketch';
 import { sheetsToAdd, sheetsUsedBy, withSheetIds } from './paste-dependencies';

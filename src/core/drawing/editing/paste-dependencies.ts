@@ -1,4 +1,5 @@
-import { freshId, type Lesson, type Part, type Sheet } from '../../circuit/lesson';
+import type { Lesson } from '../../circuit/lesson';
+import { freshId, type Part, type Sheet } from '../../circuit/sheet';
 import { withSheetInside } from '../../parts/block';
 import { sheetIdInside, sheetInside } from '../../parts/catalogue';
 

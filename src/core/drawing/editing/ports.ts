@@ -1,5 +1,5 @@
 import type { Edit } from '../../circuit/edit';
-import type { Sheet } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { findKind } from '../../parts/catalogue';
 import { defaultParams } from '../../parts/params';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { apply } from '../../circuit/edit';
 import { overlap } from '../../circuit/geometry';
-import type { Sheet } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { compile } from '../../netlist/compile';
 import { findKind } from '../../parts/catalogue';
 import { lessonOf, randomSheet } from '../../testing/random-circuit';

@@ -6,7 +6,7 @@ import {
   overlap,
   type Point,
 } from '../../circuit/geometry';
-import type { Part, Sheet } from '../../circuit/lesson';
+import type { Part, Sheet } from '../../circuit/sheet';
 import { terminalName } from '../../netlist/declared';
 import type { SheetNets } from '../../netlist/netlist';
 import { kindOf, roleOf } from '../../parts/catalogue';

@@ -1,16 +1,7 @@
 import { apply, type Edit } from '../../circuit/edit';
 import { overlap, type Point } from '../../circuit/geometry';
-import {
-  type End,
-  emptyLesson,
-  isPinEnd,
-  type Lesson,
-  type Params,
-  type Part,
-  type PinEnd,
-  type Sheet,
-  sheetOf,
-} from '../../circuit/lesson';
+import { emptyLesson, type Lesson, sheetOf } from '../../circuit/lesson';
+import { type End, isPinEnd, type Params, type Part, type PinEnd, type Sheet } from '../../circuit/sheet';
 import { type Diagnostic, isUnfinished } from '../../netlist/diagnostic';
 import { findKind, kindOf } from '../../parts/catalogue';
 import { readParams } from '../../parts/params';

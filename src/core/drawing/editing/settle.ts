@@ -9,7 +9,8 @@ import {
   type Point,
   samePoint,
 } from '../../circuit/geometry';
-import { isPinEnd, type Lesson, type Part, type Sheet, sheetOf, type Wire } from '../../circuit/lesson';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
+import { isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/sheet';
 import { freePlace, standsClear } from '../geometry/free-place';
 import { bodyOf, courseOf, footprintOf, labelBox, pinsOf } from '../geometry/placement';
 import { spatialIndexOf } from '../geometry/spatial-index';

@@ -1,5 +1,5 @@
 import { eachSegment, type Point } from '../../circuit/geometry';
-import type { Sheet } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { courseOf } from './placement';
 import { wireNets } from './wire-nets';
 

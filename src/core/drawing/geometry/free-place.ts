@@ -9,7 +9,7 @@ import {
   type Point,
   samePoint,
 } from '../../circuit/geometry';
-import type { Part, Sheet } from '../../circuit/lesson';
+import type { Part, Sheet } from '../../circuit/sheet';
 import { bodyOf, courseOf, extentOf, footprintOf, type Pin, pinsOf } from './placement';
 import { spatialIndexOf } from './spatial-index';
 import { type WireNets, wireNets } from './wire-nets';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { nearestOnSegment, type Point, samePoint } from '../../circuit/geometry';
-import type { Sheet, Wire } from '../../circuit/lesson';
+import type { Sheet, Wire } from '../../circuit/sheet';
 import { partOf, sheetOfParts } from '../../testing/rig';
 import { junctionsOfNet } from './junctions';
 import { courseOf, pinOf } from './placement';

@@ -1,5 +1,5 @@
 import { nearestOnSegment, type Point, samePoint } from '../../circuit/geometry';
-import { isPinEnd, type Sheet, type Wire } from '../../circuit/lesson';
+import { isPinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { courseOf, pinOf } from './placement';
 
 /** A dot: a point where three or more ways of one net meet. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { contains, samePoint, type Turn } from '../../circuit/geometry';
-import type { Part } from '../../circuit/lesson';
+import type { Part } from '../../circuit/sheet';
 import { partOf, sheetOfParts } from '../../testing/rig';
 import {
   bodyOf,

@@ -7,7 +7,7 @@ import {
   type Turn,
   turned,
 } from '../../circuit/geometry';
-import { type End, isPinEnd, type Params, type Part, type Sheet, type Wire } from '../../circuit/lesson';
+import { type End, isPinEnd, type Params, type Part, type Sheet, type Wire } from '../../circuit/sheet';
 import { kindOf } from '../../parts/catalogue';
 import type { Appearance, Port } from '../../parts/part-kind';
 import { ZERO } from '../../values/logic';

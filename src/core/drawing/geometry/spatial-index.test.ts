@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { apply, type Edit } from '../../circuit/edit';
-import { emptyLesson, type Sheet } from '../../circuit/lesson';
+import { emptyLesson } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { randomSheet } from '../../testing/random-circuit';
 import { bodyOf, courseOf } from './placement';
 import { SpatialIndex } from './spatial-index';

@@ -1,5 +1,5 @@
 import { type Box, boundingBoxOfPoints, eachSegment, overlap, type Point } from '../../circuit/geometry';
-import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '../../circuit/lesson';
+import { type End, isPinEnd, type Part, type PinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { atOnce, type Steps } from '../../values/steps';
 import type { Step } from './crossings';
 import { cellCount, GridIndex } from './grid-index';

@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type Sheet, type Wire } from '../../circuit/lesson';
+import { type End, isPinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { UnionFind } from '../../netlist/union-find';
 import { atOnce, type Steps } from '../../values/steps';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { overlap } from '../../circuit/geometry';
-import type { Params, Sheet } from '../../circuit/lesson';
+import type { Params, Sheet } from '../../circuit/sheet';
 import { compile } from '../../netlist/compile';
 import { randomSheet } from '../../testing/random-circuit';
 import { randomDesign } from '../../testing/random-design';

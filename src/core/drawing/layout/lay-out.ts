@@ -1,5 +1,5 @@
 import { type Point, simplified } from '../../circuit/geometry';
-import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../circuit/lesson';
+import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { courseOf, footprintOf, pinOf } from '../geometry/placement';
 import { type WireNets, wireNets } from '../geometry/wire-nets';
 import { isFree, Obstacles, type RouteEnd, route } from '../routing/route';

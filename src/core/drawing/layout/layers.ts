@@ -1,5 +1,5 @@
 import FlatQueue from 'flatqueue';
-import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
+import { isPinEnd, type Part, type Sheet } from '../../circuit/sheet';
 import { kindOf, roleOf } from '../../parts/catalogue';
 import { pinOf } from '../geometry/placement';
 import { type Flow, flowAlong, type PartRow, STORING } from './rows';

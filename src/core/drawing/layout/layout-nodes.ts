@@ -1,4 +1,4 @@
-import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
+import { isPinEnd, type Part, type Sheet } from '../../circuit/sheet';
 import { roleOf } from '../../parts/catalogue';
 import { footprintOf, pinOf } from '../geometry/placement';
 import type { PartRow } from './rows';

@@ -1,4 +1,4 @@
-import { isPinEnd, type Part, type Sheet } from '../../circuit/lesson';
+import { isPinEnd, type Part, type Sheet } from '../../circuit/sheet';
 import { kindOf, roleOf, sheetIdInside } from '../../parts/catalogue';
 import { naturalOrder } from '../../values/natural-order';
 import { pinOf } from '../geometry/placement';

@@ -8,7 +8,8 @@ import {
   samePoint,
   simplified,
 } from '../../circuit/geometry';
-import { type End, isPinEnd, type Lesson, type Sheet, sheetOf, type Wire } from '../../circuit/lesson';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
+import { type End, isPinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { courseOf, endPoint, pinOf } from '../geometry/placement';
 import { type WireNets, wireNets } from '../geometry/wire-nets';
 import { isFree, Obstacles, type RouteEnd, route } from './route';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { contains, eachSegment, grown, type Point, samePoint } from '../../circuit/geometry';
-import type { Sheet } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { Sketch } from '../../testing/sketch';
 import { bodyOf, courseOf, endPoint, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';

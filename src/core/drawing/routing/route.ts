@@ -9,7 +9,7 @@ import {
   type Point,
   simplified,
 } from '../../circuit/geometry';
-import type { Sheet } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { bodyOf, courseOf, footprintOf, pinsOf } from '../geometry/placement';
 import { spatialIndexOf } from '../geometry/spatial-index';
 import type { WireNets } from '../geometry/wire-nets';

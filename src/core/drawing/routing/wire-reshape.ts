@@ -1,6 +1,7 @@
 import { apply, type Edit } from '../../circuit/edit';
 import { type Point, simplified } from '../../circuit/geometry';
-import { type End, isPinEnd, type Lesson, type Sheet, sheetOf, type Wire } from '../../circuit/lesson';
+import { type Lesson, sheetOf } from '../../circuit/lesson';
+import { type End, isPinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { courseOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
 import { group, reroute, routeEnd, withBranches } from './reroute';

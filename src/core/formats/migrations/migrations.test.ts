@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { LESSON_VERSION } from '../../circuit/lesson';
-import { check } from '../../exercise/check';
+import { markAll } from '../../exercise/marking';
 import { interlock } from '../../testing/sketch';
 import { expectDone } from '../../values/result';
 import { readExercise } from '../exercise-file';
@@ -19,7 +19,9 @@ test('each version but the newest has its step', () => {
 describe('version 1', () => {
   test('an exercise says what is expected without a kind: it is a table', () => {
     const exercise = expectDone(readExercise(fixture('exercise.v1')));
-    expect(exercise.expected).toEqual({
+    expect(exercise).toMatchObject({ edition: 1, order: 'free' });
+    expect(exercise.tasks).toHaveLength(1);
+    expect(exercise.tasks[0]!.key).toEqual({
       kind: 'table',
       inputs: ['Key', 'Bars', 'Clear'],
       outputs: [
@@ -33,18 +35,19 @@ describe('version 1', () => {
     const exercise = expectDone(readExercise(fixture('exercise.v1')));
     const { lesson, name } = expectDone(readHandIn(fixture('hand-in.v1')));
     expect(name).toBe('Ben Sample');
-    expect(check(lesson.sheets[0]!, exercise, lesson.sheets)).toMatchObject({ rows: 8, solved: false });
+    const [only] = markAll(exercise, lesson);
+    expect(only!.mark).toMatchObject({ right: 7, of: 8, solved: false, wrong: 'row 6 (Warn)' });
   });
 
   test('the work at a run keeps its exercise', () => {
     const work = expectDone(readLesson(fixture('lesson-with-run.v1')));
-    expect(work.exercise?.expected).toMatchObject({ kind: 'run', readings: [999_999, 2_999_999] });
+    expect(work.exercise!.tasks[0]!.key).toMatchObject({ kind: 'run', readings: [999_999, 2_999_999] });
     expect(expectDone(readLesson(writeLesson(work)))).toEqual(work);
   });
 
   test('a lesson without an exercise stays as it is', () => {
     const { lesson } = interlock();
-    const old = writeLesson(lesson).replace('"version": 2', '"version": 1');
+    const old = writeLesson(lesson).replace('"version": 3', '"version": 1');
     expect(expectDone(readLesson(old))).toEqual(lesson);
   });
 
@@ -56,7 +59,10 @@ describe('version 1', () => {
     const file = JSON.parse(fixture('exercise.v1'));
     const { wanted: __, ...rest } = file;
     const read = readExercise(JSON.stringify({ ...rest, ...change }));
-    expect(read).toMatchObject({ ok: false, problem: { message: expect.stringMatching(/^at expected/) } });
+    expect(read).toMatchObject({
+      ok: false,
+      problem: { message: expect.stringMatching(/^at tasks › 1 › key/) },
+    });
   });
 
   test('a version from the future is refused with what to do', () => {

@@ -1,4 +1,4 @@
-import type { Params, Part, Sheet, Wire } from '../../circuit/lesson';
+import type { Params, Part, Sheet, Wire } from '../../circuit/sheet';
 import { UnionFind } from '../../netlist/union-find';
 import { findKind } from '../../parts/catalogue';
 import { MOST_WIRES } from '../../parts/limits';

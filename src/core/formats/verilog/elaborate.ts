@@ -1,5 +1,5 @@
-import type { Sheet } from '../../circuit/lesson';
 import { MOST_PARTS, MOST_SHEETS, MOST_WIRES } from '../../circuit/limits';
+import type { Sheet } from '../../circuit/sheet';
 import { writePins } from '../../parts/block';
 import { type Bit, Cells } from './cells';
 import { Logic } from './logic';

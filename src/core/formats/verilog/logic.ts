@@ -1,4 +1,4 @@
-import type { Params } from '../../circuit/lesson';
+import type { Params } from '../../circuit/sheet';
 import { type Bit, C0, C1, type Cells, CX, CZ } from './cells';
 import { fail, type Scope } from './scope';
 import type { Expression, FileDelay } from './syntax';

@@ -1,4 +1,4 @@
-import type { Params } from '../../circuit/lesson';
+import type { Params } from '../../circuit/sheet';
 import { type Bit, C0, C1, type Cells, CX } from './cells';
 import { type Logic, MOST_PART, NOW } from './logic';
 import { fail, type Scope } from './scope';

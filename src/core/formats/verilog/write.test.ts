@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { emptyLesson, type Lesson, type Params, type Sheet } from '../../circuit/lesson';
+import { emptyLesson, type Lesson } from '../../circuit/lesson';
+import type { Params, Sheet } from '../../circuit/sheet';
 import { prove } from '../../logic/equivalence/prove-sequences';
 import { compile } from '../../netlist/compile';
 import { CATALOGUE, findKind } from '../../parts/catalogue';

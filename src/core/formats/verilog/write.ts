@@ -1,4 +1,5 @@
-import type { Lesson, Part, Sheet } from '../../circuit/lesson';
+import type { Lesson } from '../../circuit/lesson';
+import type { Part, Sheet } from '../../circuit/sheet';
 import { declaredInputs, declaredOutputs, terminalName } from '../../netlist/declared';
 import { type SheetWiring, wiringOf } from '../../netlist/sheet-wiring';
 import { boundaryOf, sheetInside } from '../../parts/catalogue';

@@ -1,4 +1,4 @@
-import { emptySheet, type Params, type Part, type Sheet } from '../../circuit/lesson';
+import { emptySheet, type Params, type Part, type Sheet } from '../../circuit/sheet';
 import { compile } from '../../netlist/compile';
 import { type Netlist, storeName } from '../../netlist/netlist';
 import { findKind } from '../../parts/catalogue';

@@ -1,4 +1,4 @@
-import type { Sheet } from '../../circuit/lesson';
+import type { Sheet } from '../../circuit/sheet';
 import { type Column, type Netlist, stateName, storeName } from '../../netlist/netlist';
 import { spokenName } from '../../parts/catalogue';
 import { Primitive } from '../../parts/primitive';

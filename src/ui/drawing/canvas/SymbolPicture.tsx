@@ -1,4 +1,4 @@
-import type { Params } from '@/core/circuit/lesson';
+import type { Params } from '@/core/circuit/sheet';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
 import type { Shape } from '@/core/parts/shape';

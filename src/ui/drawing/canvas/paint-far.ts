@@ -1,5 +1,5 @@
 import { type Box, eachSegment, type Point } from '@/core/circuit/geometry';
-import type { Sheet, Wire } from '@/core/circuit/lesson';
+import type { Sheet, Wire } from '@/core/circuit/sheet';
 import { bodyOf, pinsOf } from '@/core/drawing/geometry/placement';
 import { type SpatialIndex, spatialIndexOf, surveySteps } from '@/core/drawing/geometry/spatial-index';
 import { kindOf } from '@/core/parts/catalogue';

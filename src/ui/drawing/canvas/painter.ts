@@ -1,5 +1,5 @@
 import type { Box, Point } from '@/core/circuit/geometry';
-import type { Part, Sheet } from '@/core/circuit/lesson';
+import type { Part, Sheet } from '@/core/circuit/sheet';
 import {
   bodyOf,
   courseOf,

@@ -7,7 +7,7 @@ import {
   overlap,
   type Point,
 } from '@/core/circuit/geometry';
-import type { End, Sheet } from '@/core/circuit/lesson';
+import type { End, Sheet } from '@/core/circuit/sheet';
 import { bodyOf, courseOf, labelBox, pinsOf } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { wireNets } from '@/core/drawing/geometry/wire-nets';

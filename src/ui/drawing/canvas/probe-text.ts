@@ -1,4 +1,4 @@
-import { isPinEnd } from '@/core/circuit/lesson';
+import { isPinEnd } from '@/core/circuit/sheet';
 import { pinsOf } from '@/core/drawing/geometry/placement';
 import { spokenName } from '@/core/parts/catalogue';
 import { type Logic, letterOf } from '@/core/values/logic';

@@ -1,4 +1,5 @@
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { drivenClocks } from '@/core/simulate/drive';
 import type { SessionState } from '@/session/state';
 import type { Scene } from './scene';

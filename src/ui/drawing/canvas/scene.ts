@@ -1,5 +1,5 @@
 import type { Box, Point } from '@/core/circuit/geometry';
-import type { Settings, Sheet, Symbols } from '@/core/circuit/lesson';
+import type { Settings, Sheet, Symbols } from '@/core/circuit/sheet';
 import type { Guide } from '@/core/drawing/editing/arrange';
 import { changedIds } from '@/core/drawing/geometry/spatial-index';
 import type { SheetNets } from '@/core/netlist/netlist';

@@ -4,13 +4,12 @@ import { pressKey, releaseKey } from '@/commands/keys';
 import { activatePart } from '@/commands/parts';
 import { Flick } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
-import { isPinEnd } from '@/core/circuit/lesson';
+import { isPinEnd } from '@/core/circuit/sheet';
 import { settle } from '@/core/drawing/editing/settle';
 import { updateDerived } from '@/core/synthesis/update-derived';
 import type { Result } from '@/core/values/result';
 import { copied, pasteText } from '@/session/changes/clipboard';
 import { removeSelected } from '@/session/changes/parts';
-import { allowedIn } from '@/session/placeable';
 import { probeText } from '../canvas/probe-text';
 import { PointerGesture } from './pointer-gesture';
 import { Pointers } from './pointers';
@@ -78,7 +77,7 @@ export class EditorController {
 
   paste(text: string): Result<undefined> {
     const { session } = this.context;
-    return pasteText(session, text, allowedIn(session));
+    return pasteText(session, text);
   }
 
   /** The value of the wire or pin under the pointer, in words. */

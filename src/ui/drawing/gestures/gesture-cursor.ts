@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import type { Sheet } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { courseOf } from '@/core/drawing/geometry/placement';
 import { isFlat, segmentAt } from '@/core/drawing/routing/wire-reshape';
 import type { Picked } from '../canvas/pick';

@@ -1,6 +1,6 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Point } from '@/core/circuit/geometry';
-import type { End, PinEnd } from '@/core/circuit/lesson';
+import type { End, PinEnd } from '@/core/circuit/sheet';
 import { type Guide, spread } from '@/core/drawing/editing/arrange';
 import { excerpt, paste } from '@/core/drawing/editing/clipboard';
 import { move } from '@/core/drawing/editing/gestures';

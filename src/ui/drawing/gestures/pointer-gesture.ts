@@ -1,7 +1,8 @@
 import type { EditorContext } from '@/commands/context';
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Box, Point } from '@/core/circuit/geometry';
-import { type End, isPinEnd, type Part, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part } from '@/core/circuit/sheet';
 import { type Guide, snap } from '@/core/drawing/editing/arrange';
 import { touching } from '@/core/drawing/editing/join-up';
 import { extended } from '@/core/drawing/editing/multi-pin-drag';

@@ -1,6 +1,6 @@
 import type { EditorContext } from '@/commands/context';
 import type { Point } from '@/core/circuit/geometry';
-import { type End, isPinEnd, type PinEnd, type Sheet } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type PinEnd, type Sheet } from '@/core/circuit/sheet';
 import { connect } from '@/core/drawing/editing/gestures';
 import { busSweep, columnSweep, meantSweep, pinPairs } from '@/core/drawing/editing/multi-pin-drag';
 import { gather, spreadBus, widthAt } from '@/core/drawing/editing/remedies';

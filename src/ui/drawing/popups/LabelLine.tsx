@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Part } from '@/core/circuit/lesson';
+import type { Part } from '@/core/circuit/sheet';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { relabel } from '@/session/changes/parts';
 import { told } from '@/session/told';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Params, Part } from '@/core/circuit/lesson';
+import type { Params, Part } from '@/core/circuit/sheet';
 import { type AlonePart, alone, type OwnTable, ownTable, rowOfOwn } from '@/core/logic/table/own-table';
 import { ANY } from '@/core/logic/table/short-lines';
 import { type Column, sourceKey } from '@/core/netlist/netlist';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { ParamValue, Part, Symbols } from '@/core/circuit/lesson';
+import type { ParamValue, Part, Symbols } from '@/core/circuit/sheet';
 import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { readParams } from '@/core/parts/params';
 import type { Setting } from '@/core/parts/part-kind';

@@ -4,7 +4,7 @@ import type { RefObject } from 'react';
 import { afterPlacing, gridPoint, openRing, openTyping } from '@/commands/place';
 import type { Popup } from '@/commands/popup';
 import { type Box, boundingBox, type Point } from '@/core/circuit/geometry';
-import type { Params, Part, Sheet } from '@/core/circuit/lesson';
+import type { Params, Part, Sheet } from '@/core/circuit/sheet';
 import { requirementAt } from '@/core/drawing/editing/compatible-parts';
 import { courseOf, footprintOf } from '@/core/drawing/geometry/placement';
 import { toScreen } from '@/core/drawing/geometry/viewport';

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import type { Edit } from '@/core/circuit/edit';
-import type { End, PinEnd } from '@/core/circuit/lesson';
+import type { End, PinEnd } from '@/core/circuit/sheet';
 import {
   type Remedy,
   remediesFor,

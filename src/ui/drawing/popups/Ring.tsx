@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Flick } from '@/commands/popup';
 import { recentKinds } from '@/commands/recent-parts';
 import type { Point } from '@/core/circuit/geometry';
-import type { Params } from '@/core/circuit/lesson';
+import type { Params } from '@/core/circuit/sheet';
 import { families } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Part } from '@/core/circuit/lesson';
+import type { Part } from '@/core/circuit/sheet';
 import { pinsOf } from '@/core/drawing/geometry/placement';
 import { spokenName } from '@/core/parts/catalogue';
 import { readWord } from '@/core/values/radix';

@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/circuit/lesson';
+import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '@/core/circuit/sheet';
 import { type Pin, pinOf, pinsOf } from '@/core/drawing/geometry/placement';
 import { wireNets } from '@/core/drawing/geometry/wire-nets';
 import { spokenName } from '@/core/parts/catalogue';

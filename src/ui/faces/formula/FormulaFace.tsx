@@ -148,7 +148,7 @@ function exampleOf(inputs: readonly string[], all: readonly Formula[]): string {
 
 /** Says that the formulas are of the table that was filled in, and offers its circuit where that is another one. */
 function OfTable({ form }: { form: Form }) {
-  const isExercise = useSessionState((s) => s.lesson.exercise !== null);
+  const mayDraw = useSessionState((s) => s.rules.drawing === 'free');
   const readOnly = useSessionState((s) => s.readOnly);
   const planned = useSpecComparison();
   const { draw, stop } = useDrawSpec();
@@ -158,7 +158,7 @@ function OfTable({ form }: { form: Form }) {
     <li className="flex flex-wrap items-center gap-2 text-sm text-quiet">
       Of the filled-in table
       {same ? ', as the circuit does it.' : '; the circuit does not do it yet.'}
-      {!same && !isExercise && !readOnly && (
+      {!same && mayDraw && !readOnly && (
         <button
           type="button"
           className="button small main"

@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { Stepper, stateLabel } from '@/core/logic/table/state-table';
 import type { Netlist } from '@/core/netlist/netlist';
 import { cyclesOf, cycleText, inputRowText, transientStates } from '@/core/states/cycles';

@@ -41,7 +41,7 @@ interface Props {
  */
 export function SpecFace({ start, isBegun, onClose }: Props) {
   const session = useSession();
-  const isExercise = useSessionState((s) => s.lesson.exercise !== null);
+  const mayDraw = useSessionState((s) => s.rules.drawing === 'free');
   const title = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.name);
   const tried = useSessionState((s) => s.tried.size);
   const [isHidden, setHidden] = useState(false);
@@ -51,7 +51,7 @@ export function SpecFace({ start, isBegun, onClose }: Props) {
   const [drawnAs, setDrawnAs] = useState<CircuitForm>({ form: 'sop', mostInputs: 8, isShared: true });
   const { draw, stop } = useDrawSpec();
   const drawAs = (as = drawnAs) => {
-    if (!plan || isExercise) return;
+    if (!plan || !mayDraw) return;
     setDrawnAs(as);
     draw(as);
   };
@@ -129,7 +129,7 @@ export function SpecFace({ start, isBegun, onClose }: Props) {
           The circuit’s inputs are {derived.inputs.join(', ')}: it cannot be compared row by row.
         </p>
       )}
-      {plan && !isExercise && (
+      {plan && mayDraw && (
         <DrawBar
           plan={plan}
           isSame={isDone(planned)}

@@ -6,7 +6,7 @@ export const TABLE_FACE: Face = {
   name: 'Truth table',
   what: 'the truth table',
   load: () => import('./TruthTableFace').then((m) => m.TruthTableFace),
-  opensWhen: ({ netlist, taskNeedsTime }) =>
-    !hasClock(netlist) && !(movesByItself(netlist) && netlist.storage.length > 0) && !taskNeedsTime,
+  opensWhen: ({ netlist, rules }) =>
+    !hasClock(netlist) && !(movesByItself(netlist) && netlist.storage.length > 0) && !rules.needsTime,
   loadHelp: () => import('./help').then((m) => m.HELP),
 };

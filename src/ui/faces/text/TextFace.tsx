@@ -1,7 +1,8 @@
 'use client';
 
 import { useDeferredValue, useEffect, useMemo, useRef } from 'react';
-import { type Sheet, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Sheet } from '@/core/circuit/sheet';
 import { type VerilogLine, verilogLines } from '@/core/formats/verilog/write';
 import { drawnLevels } from '@/core/netlist/levels';
 import { wiringOf } from '@/core/netlist/sheet-wiring';

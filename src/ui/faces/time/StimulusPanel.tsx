@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { DEFAULT_WAVE } from '@/core/circuit/default-wave';
-import { type Part, sheetOf } from '@/core/circuit/lesson';
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Part } from '@/core/circuit/sheet';
 import { PATTERNS, type Stimulus, type Wave } from '@/core/circuit/time-setup';
 import type { Terminal } from '@/core/netlist/netlist';
 import { kindOf, roleOf } from '@/core/parts/catalogue';

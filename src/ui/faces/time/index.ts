@@ -6,8 +6,7 @@ export const TIME_FACE: Face = {
   name: 'Time',
   what: 'the timing diagram',
   load: () => import('./TimeFace').then((m) => m.TimeFace),
-  opensWhen: ({ netlist, lesson, taskNeedsTime }) =>
-    isTimed(netlist, lesson.settings.delays) || taskNeedsTime,
+  opensWhen: ({ netlist, lesson, rules }) => isTimed(netlist, lesson.settings.delays) || rules.needsTime,
   isWide: true,
   loadHelp: () => import('./help').then((m) => m.HELP),
 };

@@ -1,6 +1,6 @@
 import { MOST_READINGS } from '../../../circuit/time-setup';
 import { mapped, type Result } from '../../../values/result';
-import type { SetUp, SetUpSource, SetUpValues } from '../exercise-kind';
+import type { SetUp, SetUpSource, SetUpValues } from '../expected-kind';
 import { type ExpectedRun, type OwnRun, runOfSheet } from './expected-run';
 
 /** How often a run is read at first. */

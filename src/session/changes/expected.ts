@@ -1,8 +1,9 @@
-import type { Exercise } from '@/core/circuit/exercise';
-import { type Lesson, type Params, sheetOf } from '@/core/circuit/lesson';
+import type { Expected } from '@/core/circuit/exercise';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
+import type { Params } from '@/core/circuit/sheet';
 import { NO_TIME_SETUP, type TimeSetup } from '@/core/circuit/time-setup';
-import { exerciseKindOf } from '@/core/exercise/kinds';
-import type { ExpectedDrive, ExpectedSignal } from '@/core/exercise/kinds/exercise-kind';
+import { expectedKindOf } from '@/core/exercise/expected';
+import type { ExpectedDrive, ExpectedSignal } from '@/core/exercise/expected/expected-kind';
 import { compile } from '@/core/netlist/compile';
 import type { Netlist } from '@/core/netlist/netlist';
 import { findKind } from '@/core/parts/catalogue';
@@ -17,7 +18,7 @@ import { type NewPart, placeColumn } from './place';
 const NAME = 'The task’s run';
 
 /** How time runs while a circuit is checked; null if the switches alone decide. */
-const driveOf = ({ expected }: Exercise) => exerciseKindOf(expected).drive(expected);
+const driveOf = (expected: Expected) => expectedKindOf(expected).drive(expected);
 
 /** A time setup in which the task drives the inputs. */
 function setupUnderTask(setup: TimeSetup, drive: ExpectedDrive, netlist: Netlist): TimeSetup {
@@ -25,25 +26,25 @@ function setupUnderTask(setup: TimeSetup, drive: ExpectedDrive, netlist: Netlist
   return { ...setup, stimuli: [...setup.stimuli.filter((s) => s.name !== NAME), stimulus], driven: NAME };
 }
 
-/** A hand-in prepared for checking: the task drives its first sheet. */
-export function drivenByTask(lesson: Lesson, exercise: Exercise): Lesson {
-  const drive = driveOf(exercise);
-  if (!drive) return lesson;
-  const [sheet, ...others] = lesson.sheets;
-  const time = setupUnderTask(sheet!.time ?? NO_TIME_SETUP, drive, compile(sheet!, lesson.sheets));
+/** A hand-in prepared for looking at a task: what is expected drives the sheet of the task. */
+export function drivenByTask(lesson: Lesson, expected: Expected, sheetId: string): Lesson {
+  const drive = driveOf(expected);
+  const sheet = sheetOf(lesson, sheetId);
+  if (!drive || !sheet) return lesson;
+  const time = setupUnderTask(sheet.time ?? NO_TIME_SETUP, drive, compile(sheet, lesson.sheets));
   const { delays, powerUp } = drive;
   return {
     ...lesson,
-    sheets: [{ ...sheet!, time }, ...others],
+    sheets: lesson.sheets.map((s) => (s === sheet ? { ...sheet, time } : s)),
     settings: { ...lesson.settings, delays, powerUp },
   };
 }
 
 /** Takes all faces to a row of the expectation, or to a reading of the run. */
-export function goToExpected(session: Session, exercise: Exercise, row: number): Result<undefined> {
-  const drive = driveOf(exercise);
+export function goToExpected(session: Session, expected: Expected, row: number): Result<undefined> {
+  const drive = driveOf(expected);
   if (!drive) {
-    const { inputs } = exerciseKindOf(exercise.expected).signals(exercise.expected);
+    const { inputs } = expectedKindOf(expected).signals(expected);
     goToNamedRow(
       session,
       inputs.map((i) => i.name),
@@ -106,8 +107,8 @@ function inputFor(input: ExpectedSignal): NewPart {
 }
 
 /** Places the inputs and outputs that a task expects, each with its name and width, in one step of undo. */
-export function placeExpected(session: Session, { expected }: Exercise): Result<undefined> {
-  const { inputs, outputs } = exerciseKindOf(expected).signals(expected);
+export function placeExpected(session: Session, expected: Expected): Result<undefined> {
+  const { inputs, outputs } = expectedKindOf(expected).signals(expected);
   const placed = session.transaction('place the inputs and outputs', (made) => {
     placeColumn(made, inputs.map(inputFor), { x: 0, y: 0 }, false);
     placeColumn(

@@ -1,4 +1,4 @@
-import type { SetUp } from '../exercise-kind';
+import type { SetUp } from '../expected-kind';
 import { cellTurned, type ExpectedTable, namesIn, tableOfNames, tableOfSheet } from './expected-table';
 
 /** The truth table of the teacher's own sheet, as it is. */

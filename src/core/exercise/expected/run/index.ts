@@ -3,7 +3,7 @@ import { waveLevels } from '../../../parts/wave';
 import { drivenBy } from '../../../simulate/drive';
 import { justAfter, timeText } from '../../../values/time';
 import { complainOfProblems, matchedTerminals } from '../../signals';
-import type { ExerciseKind, Given } from '../exercise-kind';
+import type { ExpectedKind, Given } from '../expected-kind';
 import { ExpectedRun, readRun, stimulusOf } from './expected-run';
 import { ofSheet } from './set-up';
 
@@ -40,7 +40,7 @@ export const run = {
     timeOf: (row) => expected.readings[row]!,
   }),
   setUps: [ofSheet],
-} satisfies ExerciseKind<ExpectedRun>;
+} satisfies ExpectedKind<ExpectedRun>;
 
 function given(expected: ExpectedRun, netlist: Netlist, complaints: string[]): Given {
   const found = (

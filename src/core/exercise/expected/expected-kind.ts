@@ -1,5 +1,6 @@
 import type { Expected } from '../../circuit/exercise';
-import type { Lesson, Settings, Sheet } from '../../circuit/lesson';
+import type { Lesson } from '../../circuit/lesson';
+import type { Settings, Sheet } from '../../circuit/sheet';
 import type { Stimulus } from '../../circuit/time-setup';
 import type { Netlist } from '../../netlist/netlist';
 import type { Result } from '../../values/result';
@@ -72,7 +73,7 @@ export interface SetUp<E extends Expected> {
  * A kind of exercise: its schema, how a circuit is checked, the views of student and marker, and how it is
  * set up. Other code asks these questions, and never for a kind by its name.
  */
-export interface ExerciseKind<E extends Expected> {
+export interface ExpectedKind<E extends Expected> {
   readonly kind: E['kind'];
   readonly schema: Schema<E>;
   /** The inputs and outputs that a circuit needs, in order. */

@@ -1,4 +1,4 @@
-import type { Sheet } from '../../../circuit/lesson';
+import type { Sheet } from '../../../circuit/sheet';
 import { SignalName } from '../../../circuit/signal-name';
 import { cell, truthTable, whyNoTable } from '../../../logic/table/truth-table';
 import { compile } from '../../../netlist/compile';

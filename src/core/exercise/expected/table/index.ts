@@ -3,7 +3,7 @@ import type { Netlist } from '../../../netlist/netlist';
 import { letterOf } from '../../../values/logic';
 import { problem, sentence } from '../../../values/result';
 import { complainOfProblems, matchedTerminals } from '../../signals';
-import type { ExerciseKind, Given } from '../exercise-kind';
+import type { ExpectedKind, Given } from '../expected-kind';
 import { ExpectedTable } from './expected-table';
 import { ofSheet, typedIn } from './set-up';
 
@@ -30,7 +30,7 @@ export const table = {
   given,
   drive: () => null,
   setUps: [ofSheet, typedIn],
-} satisfies ExerciseKind<ExpectedTable>;
+} satisfies ExpectedKind<ExpectedTable>;
 
 function given(expected: ExpectedTable, netlist: Netlist, complaints: string[]): Given {
   const rows = 2 ** expected.inputs.length;

@@ -1,5 +1,6 @@
 import { DEFAULT_WAVE } from '../../../circuit/default-wave';
-import type { Lesson, Settings, Sheet } from '../../../circuit/lesson';
+import type { Lesson } from '../../../circuit/lesson';
+import type { Settings, Sheet } from '../../../circuit/sheet';
 import { SignalName } from '../../../circuit/signal-name';
 import { DELAYS, MOST_READINGS, type Stimulus, Wave } from '../../../circuit/time-setup';
 import { compile } from '../../../netlist/compile';

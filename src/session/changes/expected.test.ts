@@ -1,11 +1,10 @@
-import type { Exercise } from '@/core/circuit/exercise';
 import { emptyLesson } from '@/core/circuit/lesson';
 import { check } from '@/core/exercise/check';
-import { type ExpectedRun, runOfSheet } from '@/core/exercise/kinds/run/expected-run';
+import { type ExpectedRun, runOfSheet } from '@/core/exercise/expected/run/expected-run';
 import { Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { Session } from '../session';
-import { drivenByTask, goToExpected, placeExpected } from './exercise';
+import { drivenByTask, goToExpected, placeExpected } from './expected';
 import { timeSetupOf } from './time';
 
 /** A clock of 10 MHz at a flip-flop that turns over, with a lamp of one bit or a row of them. */
@@ -27,14 +26,7 @@ function expectedOf(s: Sketch): ExpectedRun {
   return expectDone(own).expected;
 }
 
-const exerciseOf = (expected: Exercise['expected']): Exercise => ({
-  id: 'exercise-3',
-  title: 'T',
-  task: '',
-  expected,
-  allowed: ['tff', 'constant'],
-  made: '2026-09-01T08:00:00.000Z',
-});
+const PARTS = new Set(['tff', 'constant', 'clock']);
 
 function settle(session: Session): void {
   for (let i = 0; i < 500 && session.state.playing; i++) session.time.tick(16);
@@ -44,9 +36,9 @@ const lit = (session: Session) => session.state.values[session.state.netlist.out
 
 test('a reading is gone to under the task’s run, which is put there in one step of undo', () => {
   const s = divider();
-  const exercise = exerciseOf(expectedOf(s));
+  const task = expectedOf(s);
   const session = new Session(s.lesson);
-  goToExpected(session, exercise, 2);
+  goToExpected(session, task, 2);
   settle(session);
   expect(session.state.now).toBe(249_999);
   expect(lit(session)).toBe(1);
@@ -60,7 +52,7 @@ test('a reading is gone to under the task’s run, which is put there in one ste
   expect(session.state.history.undo).toHaveLength(1);
 
   // A second one needs no other stimulus; an earlier one begins at power-up again.
-  goToExpected(session, exercise, 1);
+  goToExpected(session, task, 1);
   settle(session);
   expect([session.state.now, lit(session)]).toEqual([149_999, 0]);
   expect(session.state.history.undo).toHaveLength(1);
@@ -71,12 +63,12 @@ test('a reading is gone to under the task’s run, which is put there in one ste
 
 test('what is read there is what the check says', () => {
   const s = divider();
-  const exercise = exerciseOf(expectedOf(s));
+  const task = expectedOf(s);
   const session = new Session(s.lesson);
-  const { given } = check(s.sheet, exercise);
+  const { given } = check(s.sheet, task, PARTS);
   const seen = given[0]!.length;
   for (let row = 0; row < seen; row++) {
-    goToExpected(session, exercise, row);
+    goToExpected(session, task, row);
     settle(session);
     expect(String(lit(session))).toBe(given[0]![row]);
   }
@@ -84,9 +76,9 @@ test('what is read there is what the check says', () => {
 
 test('a hand-in that cannot be changed is driven from the start', () => {
   const s = divider();
-  const exercise = exerciseOf(expectedOf(s));
-  const session = new Session(drivenByTask(s.lesson, exercise), { readOnly: true });
-  goToExpected(session, exercise, 3);
+  const task = expectedOf(s);
+  const session = new Session(drivenByTask(s.lesson, task, s.sheet.id), { readOnly: true });
+  goToExpected(session, task, 3);
   settle(session);
   expect([session.state.now, lit(session), session.state.notice]).toEqual([349_999, 0, null]);
 });
@@ -97,8 +89,8 @@ test('a row of a function is put on the switches, and needs no run', () => {
   s.place('switch', 0, 6, 'Key');
   const table = { kind: 'table', inputs: ['Key', 'Bars'], outputs: [{ name: 'Warn', rows: '0010' }] };
   const session = new Session(s.lesson);
-  expect(drivenByTask(s.lesson, exerciseOf(table))).toBe(s.lesson);
-  goToExpected(session, exerciseOf(table), 2);
+  expect(drivenByTask(s.lesson, table, s.sheet.id)).toBe(s.lesson);
+  goToExpected(session, table, 2);
   expect([...session.state.on]).toEqual(['switch2']);
 });
 
@@ -111,7 +103,7 @@ test('inputs and outputs are placed with their names, widths and clocks', () => 
     outputs: [{ name: 'Total', width: 8, values: expected.readings.map(() => 'x'.repeat(8)) }],
   };
   const session = new Session(emptyLesson('placed', 'Placed'));
-  placeExpected(session, exerciseOf(more));
+  placeExpected(session, more);
   const parts = [...session.sheet.parts.values()].map(({ kind, label, params }) => [
     kind,
     label,
@@ -122,5 +114,5 @@ test('inputs and outputs are placed with their names, widths and clocks', () => 
     ['switch', 'Step', 3],
     ['lamp', 'Total', 8],
   ]);
-  expect(check(session.sheet, exerciseOf(more)).complaints.filter((c) => c.includes('missing'))).toEqual([]);
+  expect(check(session.sheet, more, PARTS).complaints.filter((c) => c.includes('missing'))).toEqual([]);
 });

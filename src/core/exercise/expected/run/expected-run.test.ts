@@ -1,17 +1,16 @@
 import fc from 'fast-check';
 import { DEFAULT_WAVE } from '../../../circuit/default-wave';
-import type { Exercise } from '../../../circuit/exercise';
 import type { Stimulus } from '../../../circuit/time-setup';
 import { compile } from '../../../netlist/compile';
+import { buildTask } from '../../../testing/exercises';
 import { randomDesign } from '../../../testing/random-design';
 import { Sketch } from '../../../testing/sketch';
 import { expectDone } from '../../../values/result';
-import { isAllowed } from '../../allowed';
 import { check } from '../../check';
-import { ExerciseSchema } from '../../exercise-schema';
 import { isAsExpected, readingText } from '../../expected-rows';
+import { type BuildTask, partsAllowed } from '../../kinds/build';
 import { run } from '.';
-import { type ExpectedRun, runOfSheet } from './expected-run';
+import { ExpectedRun, runOfSheet } from './expected-run';
 import { readingTurned } from './set-up';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -35,10 +34,9 @@ function runOf(s: Sketch, count: number, stimulus: Stimulus | null = null, on = 
   return expectDone(made).expected;
 }
 
-function exerciseOf(expected: ExpectedRun): Exercise {
-  const made = '2026-09-01T08:00:00.000Z';
-  return ExerciseSchema.parse({ id: 'exercise-2', title: 'T', task: '', expected, allowed: ALLOWED, made });
-}
+const allowedFor = (expected: ExpectedRun, parts: readonly string[] = ALLOWED) =>
+  partsAllowed(buildTask(expected, parts) as BuildTask);
+const checked = (s: Sketch, expected: ExpectedRun) => check(s.sheet, expected, allowedFor(expected));
 
 test('a clocked sheet is read just before each active edge', () => {
   const expected = runOf(divider(), 6, null, new Set(['switch1:0', 'switch1']));
@@ -73,7 +71,7 @@ test('without a clock it is read before each change, and once behind the last', 
 test('a sheet solves its own run; another is right where it agrees, and is told what is missing', () => {
   const s = divider();
   const expected = runOf(s, 6, null, new Set(['switch1:0', 'switch1']));
-  expect(check(s.sheet, exerciseOf(expected))).toMatchObject({
+  expect(checked(s, expected)).toMatchObject({
     right: 6,
     rows: 6,
     complaints: [],
@@ -84,7 +82,7 @@ test('a sheet solves its own run; another is right where it agrees, and is told 
   other.place('clock', 0, 0, 'clk ', { hertz: 1 });
   other.place('lamp', 20, 0, 'Half', { width: 2 });
   other.wire('clock1.Y', 'lamp1.A');
-  const { complaints, solved, right } = check(other.sheet, exerciseOf(expected));
+  const { complaints, solved, right } = checked(other, expected);
   expect([solved, right]).toEqual([false, 0]);
   expect(complaints).toContain('The input “Turn” is missing.');
   expect(complaints).toContain('The output “Half” has 2 bits here, and 1 in the task.');
@@ -99,11 +97,11 @@ test('an output that stays where it is has some readings right, and an x takes e
   still.place('constant', 0, 12);
   still.place('lamp', 20, 0, 'Half');
   still.wire('constant1.Y', 'lamp1.A');
-  const before = check(still.sheet, exerciseOf(expected));
+  const before = checked(still, expected);
   expect(before.rowIsRight.filter(Boolean)).toHaveLength(3);
   const first = before.rowIsRight.indexOf(false);
   const turned = readingTurned(expected, expected, 0, first);
-  expect(check(still.sheet, exerciseOf(turned)).right).toBe(4);
+  expect(checked(still, turned).right).toBe(4);
   expect(readingTurned(turned, expected, 0, first)).toEqual(expected);
 });
 
@@ -129,20 +127,18 @@ test('what swings by itself is stopped, on both sides', () => {
   const oscillating = divider();
   oscillating.place('not', 40, 0);
   oscillating.wire('not1.Y', 'not1.A');
-  expect(check(oscillating.sheet, exerciseOf(expected)).complaints.join()).toContain(
-    'something in the circuit oscillates',
-  );
+  expect(checked(oscillating, expected).complaints.join()).toContain('something in the circuit oscillates');
 });
 
 test('a stimulus that changes a million times between two readings, without a change, is stopped as well', () => {
   const expected = runOf(divider(), 4);
   const still = { ...DEFAULT_WAVE, pattern: 'bits' as const, data: '00', step: 1, repeat: true };
-  const hostile = exerciseOf({
+  const hostile: ExpectedRun = {
     ...expected,
     inputs: expected.inputs.map((input) => ({ ...input, wave: still })),
     readings: [1, 2, 3, 4].map((s) => s * 1e12),
-  });
-  const { complaints, right } = check(divider().sheet, hostile);
+  };
+  const { complaints, right } = checked(divider(), hostile);
   expect(right).toBe(0);
   expect(complaints.join()).toContain('After 0 of 4 readings the run was stopped');
 });
@@ -173,21 +169,21 @@ test('a sheet without inputs or outputs says what to place', () => {
 test('what does not fit together is refused with the place', () => {
   const expected = runOf(divider(), 4);
   const complaint = (change: Partial<ExpectedRun>) => {
-    const read = ExerciseSchema.safeParse({ ...exerciseOf(expected), expected: { ...expected, ...change } });
+    const read = ExpectedRun.safeParse({ ...expected, ...change });
     return read.success ? null : `${read.error.issues[0]!.path.join('.')}: ${read.error.issues[0]!.message}`;
   };
   const [half] = expected.outputs;
   expect(complaint({})).toBeNull();
   expect(complaint({ readings: [1, 2, 2, 3] })).toBe(
-    'expected.readings.2: readings stand in the order of time, each once',
+    'readings.2: readings stand in the order of time, each once',
   );
   expect(complaint({ outputs: [{ ...half!, values: ['0'] }] })).toBe(
-    'expected.outputs.0: Half has 1 values where 4 are needed',
+    'outputs.0: Half has 1 values where 4 are needed',
   );
   expect(complaint({ outputs: [{ ...half!, width: 2 }] })).toBe(
-    'expected.outputs.0: Half has a value that is not of 2 bits',
+    'outputs.0: Half has a value that is not of 2 bits',
   );
-  expect(complaint({ outputs: [{ ...half!, name: 'Turn' }] })).toBe('expected: the name Turn stands twice');
+  expect(complaint({ outputs: [{ ...half!, name: 'Turn' }] })).toBe(': the name Turn stands twice');
 });
 
 test('every design with storage solves its own run, whatever drives it', () => {
@@ -208,11 +204,12 @@ test('every design with storage solves its own run, whatever drives it', () => {
         if (!own.ok) return;
         const { expected } = own.value;
         made++;
-        expect(check(sheet, exerciseOf(expected), lesson.sheets).right).toBe(12);
+        expect(check(sheet, expected, allowedFor(expected), lesson.sheets).right).toBe(12);
         const [output] = expected.outputs;
         const other = output!.values.map((v) => [...v].map((b) => (b === '0' ? '1' : '0')).join(''));
         const outputs = [{ ...output!, values: other }, ...expected.outputs.slice(1)];
-        const wrong = check(sheet, exerciseOf({ ...expected, outputs }), lesson.sheets);
+        const changed: ExpectedRun = { ...expected, outputs };
+        const wrong = check(sheet, changed, allowedFor(expected), lesson.sheets);
         expect(wrong.right).toBe(0);
       },
     ),
@@ -223,13 +220,9 @@ test('every design with storage solves its own run, whatever drives it', () => {
 
 test('a clock may be placed where an input goes up and down by itself', () => {
   const expected = runOf(divider(), 4);
-  const strict = { ...exerciseOf(expected), allowed: [] };
-  expect(isAllowed(strict, 'clock')).toBe(true);
-  const plain = {
-    ...strict,
-    expected: { ...expected, inputs: expected.inputs.filter((i) => i.name !== 'Clk') },
-  };
-  expect(isAllowed(plain, 'clock')).toBe(false);
+  expect(allowedFor(expected, [])).toEqual(new Set(['clock']));
+  const plain = { ...expected, inputs: expected.inputs.filter((i) => i.name !== 'Clk') };
+  expect(allowedFor(plain, [])).toEqual(new Set());
 });
 
 test('words of bits are told as numbers, and compared bit by bit', () => {

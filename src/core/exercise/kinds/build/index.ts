@@ -1,0 +1,72 @@
+import type { Expected, Task } from '../../../circuit/exercise';
+import { findKind } from '../../../parts/catalogue';
+import { type Infer, list, text, z } from '../../../values/schema';
+import { type Check, check, wrongRowsText } from '../../check';
+import { AnyExpected, expectedKindOf } from '../../expected';
+import { DRAWINGS, FREE } from '../../rules';
+import type { TaskKind } from '../task-kind';
+
+const Asked = z.object({
+  /** Kinds of part from the catalogue; switches and lamps can always be used. */
+  parts: list(text(40), 200),
+  drawing: z._default(z.enum(DRAWINGS), 'free'),
+});
+export type BuildAsked = Infer<typeof Asked>;
+export type BuildTask = Task<BuildAsked, Expected>;
+
+/** The kinds of part that a task lets be placed, besides those that always can be. */
+export function partsAllowed({ asked, key }: BuildTask): ReadonlySet<string> {
+  const allowed = new Set(asked.parts);
+  // An input that goes up and down by itself may be a clock.
+  if (
+    expectedKindOf(key)
+      .signals(key)
+      .inputs.some((i) => i.period !== null)
+  )
+    allowed.add('clock');
+  return allowed;
+}
+
+/** `2 AND, 1 NOT`, without the switches and lamps that are in each of them, and without notes. */
+function partsText(found: Check): string {
+  return found.parts
+    .filter(({ kind }) => !findKind(kind)?.role && !findKind(kind)?.isNote)
+    .map(({ kind, count }) => `${count} ${findKind(kind)?.name ?? kind}`)
+    .join(', ');
+}
+
+/** A circuit is asked for: its rows or readings are held against what is expected. */
+export const build = {
+  kind: 'build',
+  name: 'Build a circuit',
+  says: 'The student draws a circuit that does what is wanted.',
+  gistName: 'Parts used',
+  asked: Asked,
+  key: AnyExpected,
+  answer: null,
+  strange({ asked }) {
+    const strange = asked.parts.find((kind) => !findKind(kind));
+    return strange === undefined ? null : `it allows a part “${strange}”, which this Manege does not know`;
+  },
+  expected: (task) => task.key,
+  rules: (task) => ({
+    ...FREE,
+    parts: partsAllowed(task),
+    drawing: task.asked.drawing,
+    needsTime: expectedKindOf(task.key).drive(task.key) !== null,
+  }),
+  mark(task, { sheet, sheets }) {
+    const found = check(sheet, task.key, partsAllowed(task), sheets);
+    const { word } = expectedKindOf(task.key).rows(task.key);
+    return {
+      right: found.right,
+      of: found.rows,
+      word,
+      complaints: found.complaints,
+      solved: found.solved,
+      wrong: wrongRowsText(found, word),
+      gist: partsText(found),
+      detail: found,
+    };
+  },
+} satisfies TaskKind<BuildAsked, Expected, null, Check>;

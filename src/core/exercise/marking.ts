@@ -1,0 +1,50 @@
+import type { Exercise, Task } from '../circuit/exercise';
+import { type Lesson, sheetOf } from '../circuit/lesson';
+import { emptySheet, type Sheet } from '../circuit/sheet';
+import { taskKindOf } from './kinds';
+import type { Mark, Solution } from './kinds/task-kind';
+import { FREE, type SheetRules } from './rules';
+
+/** A task with the mark of a student's work at it. */
+export interface Marked {
+  readonly task: Task;
+  readonly mark: Mark;
+}
+
+const NOTHING_DRAWN = emptySheet('nothing', 'Nothing');
+
+/** A student's work at a task; an empty sheet where nothing was begun. */
+export function solutionOf(task: Task, lesson: Lesson): Solution {
+  const work = lesson.work?.tasks[task.id];
+  const answer = work?.answer?.kind === task.kind ? work.answer : null;
+  return { sheet: sheetOf(lesson, work?.sheet ?? '') ?? NOTHING_DRAWN, sheets: lesson.sheets, answer };
+}
+
+/** The mark of a student's work at a task. */
+export const markTask = (task: Task, lesson: Lesson): Mark =>
+  taskKindOf(task).mark(task, solutionOf(task, lesson));
+
+/** The marks of all tasks, in their order. */
+export const markAll = (exercise: Exercise, lesson: Lesson): Marked[] =>
+  exercise.tasks.map((task) => ({ task, mark: markTask(task, lesson) }));
+
+/** The task that is done on a sheet, or undefined. */
+export const taskOnSheet = ({ exercise, work }: Lesson, sheet: string): Task | undefined =>
+  exercise?.tasks.find((task) => work?.tasks[task.id]?.sheet === sheet);
+
+/** What the exercise of a lesson, if it has one, lets be done on a sheet. */
+export function rulesOn(lesson: Lesson, sheet: Pick<Sheet, 'id'>): SheetRules {
+  const { exercise } = lesson;
+  if (!exercise) return FREE;
+  const rules = (task: Task) => taskKindOf(task).rules(task, solutionOf(task, lesson).answer);
+  const task = taskOnSheet(lesson, sheet.id);
+  if (task) return rules(task);
+  // A sheet of the student's own serves any of the tasks.
+  const all = exercise.tasks.map(rules);
+  if (all.some(({ parts }) => parts === null)) return FREE;
+  return { ...FREE, parts: new Set(all.flatMap(({ parts }) => [...parts!])) };
+}
+
+/** Points for a mark: all or nothing; null while a person has to tell. */
+export const pointsOf = ({ task, mark }: Marked): number | null =>
+  mark.solved === null ? null : mark.solved ? task.points : 0;

@@ -1,0 +1,21 @@
+/**
+ * How a circuit may come about: drawn part by part alone, also by typed statements, or also out of a filled-in table.
+ */
+export const DRAWINGS = ['by hand', 'typed', 'free'] as const;
+export type Drawing = (typeof DRAWINGS)[number];
+
+/** What a student may do on a sheet. */
+export interface SheetRules {
+  /** Kinds of part that may be placed; null for all. */
+  readonly parts: ReadonlySet<string> | null;
+  /** Why the sheet cannot be changed, as a clause; null where it can. */
+  readonly fixed: string | null;
+  /** Why the circuit stands still, without signals and tables, as a clause; null where it runs. */
+  readonly still: string | null;
+  readonly drawing: Drawing;
+  /** Whether time runs while the task is done. */
+  readonly needsTime: boolean;
+}
+
+/** A sheet on which everything may be done. */
+export const FREE: SheetRules = { parts: null, fixed: null, still: null, drawing: 'free', needsTime: false };

@@ -1,0 +1,44 @@
+import type { Answer, Task } from '@/core/circuit/exercise';
+import type { Mark } from '@/core/exercise/kinds/task-kind';
+import { markTask } from '@/core/exercise/marking';
+import { DONE, done, type Result, refused } from '@/core/values/result';
+import type { Session } from '../session';
+
+/** Fills in a student's answer; one step of undo for what is filled in without a pause. */
+export function setAnswer(session: Session, task: Task, answer: Answer): Result<undefined> {
+  const work = session.state.lesson.work?.tasks[task.id];
+  if (!work) return refused('no-such-task', 'this task is not of this exercise');
+  return session.edit(
+    `answer “${task.title}”`,
+    { type: 'changeWork', task: task.id, work: { ...work, answer } },
+    `answer ${task.id}`,
+  );
+}
+
+/** The checks that may still be made of a task; null for as many as wanted. */
+export function triesLeft(session: Session, task: Task): number | null {
+  if (task.tries === null) return null;
+  return Math.max(0, task.tries - (session.state.lesson.work?.checks[task.id]?.count ?? 0));
+}
+
+/** Checks the work at a task, and counts that it was checked. */
+export function checkTask(session: Session, task: Task): Result<Mark> {
+  if (triesLeft(session, task) === 0) return refused('no-tries', 'all checks of this task are used');
+  const { lesson } = session.state;
+  const mark = markTask(task, lesson);
+  const count = (lesson.work?.checks[task.id]?.count ?? 0) + 1;
+  const noted = session.noteEdit({
+    type: 'noteChecks',
+    task: task.id,
+    checks: { count, solved: mark.solved === true },
+  });
+  return noted.ok ? done(mark) : noted;
+}
+
+/** Opens the sheet of a task. */
+export function openTask(session: Session, task: Task): Result<undefined> {
+  const work = session.state.lesson.work?.tasks[task.id];
+  if (!work) return refused('no-such-task', 'this task is not of this exercise');
+  session.openSheet(work.sheet);
+  return DONE;
+}

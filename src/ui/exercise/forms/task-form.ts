@@ -1,0 +1,21 @@
+import type { ComponentType } from 'react';
+import type { Task } from '@/core/circuit/exercise';
+import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
+import type { Result } from '@/core/values/result';
+
+/** What a form makes of a task besides its heading. */
+export type TaskBody = Pick<Task, 'given' | 'asked' | 'key'>;
+
+export interface FormProps<D> {
+  readonly source: SetUpSource;
+  readonly draft: D;
+  readonly onDraft: (draft: D) => void;
+}
+
+/** How a teacher sets up a kind of task, from a sheet. `D` is what the form holds. */
+export interface TaskForm<D = unknown> {
+  readonly kind: string;
+  begin(source: SetUpSource): D;
+  readonly Form: ComponentType<FormProps<D>>;
+  finish(source: SetUpSource, draft: D): Result<TaskBody>;
+}

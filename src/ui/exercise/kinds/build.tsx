@@ -1,0 +1,156 @@
+'use client';
+
+import { sheetOf } from '@/core/circuit/lesson';
+import type { Check } from '@/core/exercise/check';
+import { expectedKindOf } from '@/core/exercise/expected';
+import type { ExpectedSignal } from '@/core/exercise/expected/expected-kind';
+import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
+import { type BuildTask, partsAllowed } from '@/core/exercise/kinds/build';
+import { findKind } from '@/core/parts/catalogue';
+import { goToExpected, placeExpected } from '@/session/changes/expected';
+import { hint } from '@/ui/controls/hint';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+import type { FeedbackProps, TaskView, WorkProps } from './task-view';
+
+/** Names with commas, with the width of each bus. */
+const named = (signals: readonly ExpectedSignal[]) =>
+  signals.map(({ name, width }) => (width > 1 ? `${name} (${width} bits)` : name)).join(', ');
+
+/** The inputs, outputs and parts of the task, and a way to begin. */
+function Work({ task: any, onAnswer }: WorkProps) {
+  const task = any as BuildTask;
+  const session = useSession();
+  const isEmpty = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.parts.size === 0);
+  const { inputs, outputs } = expectedKindOf(task.key).signals(task.key);
+  const allowed = [...partsAllowed(task)].filter((kind) => !findKind(kind)?.alwaysAllowed);
+  return (
+    <>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1 text-sm">
+        <dt className="text-quiet">Inputs</dt>
+        <dd className="font-semibold">{named(inputs)}</dd>
+        <dt className="text-quiet">Outputs</dt>
+        <dd className="font-semibold">{named(outputs)}</dd>
+        <dt className="text-quiet">Parts</dt>
+        <dd>{['Switch', 'Lamp', ...allowed.map((kind) => findKind(kind)!.name)].join(', ')}</dd>
+      </dl>
+      {isEmpty && onAnswer && (
+        <button type="button" className="button self-start" onClick={() => placeExpected(session, task.key)}>
+          Place the inputs and outputs
+        </button>
+      )}
+    </>
+  );
+}
+
+const MOST_SHOWN = 256;
+
+/** `wrong`, with the outputs that are, where there are several. */
+const wrongIn = ({ given, wrongOutputs }: Check, row: number) =>
+  given.length > 1 && wrongOutputs[row]!.length > 0 ? `wrong: ${wrongOutputs[row]!.join(', ')}` : 'wrong';
+
+/** The check row by row, as far as the task tells it; each row can be tried on the live circuit. */
+function Feedback({ task, mark, tells }: FeedbackProps) {
+  const session = useSession();
+  const { key: expected } = task as BuildTask;
+  const result = mark.detail as Check;
+  const { inputs, outputs, word, when, input, output } = expectedKindOf(expected).rows(expected);
+  // What was wanted of a lamp that is not there yet is not told, nor anything of an empty sheet.
+  const isThere = result.given.map((values) => [...values].some((value) => !value.startsWith('-')));
+  if ((tells !== 'wanted' && tells !== 'places') || !isThere.includes(true)) return null;
+  const firstWrong = result.rowIsRight.indexOf(false);
+  return (
+    <>
+      {firstWrong !== -1 && (
+        <button
+          type="button"
+          className="button small mt-2"
+          onClick={() => goToExpected(session, expected, firstWrong)}
+        >
+          Show the first wrong {word}
+        </button>
+      )}
+      <table className="mt-2 w-full text-center font-mono text-sm">
+        <thead>
+          <tr className="border-b border-ink font-sans text-xs">
+            {when && (
+              <th
+                scope="col"
+                className="px-1 py-1 font-normal text-quiet"
+                {...hint('When the outputs are read')}
+              >
+                just before
+              </th>
+            )}
+            {inputs.map((name) => (
+              <th key={name} scope="col" className="px-1 py-1">
+                {name}
+              </th>
+            ))}
+            {outputs.map((name) => (
+              <th key={name} scope="col" className="border-l border-hairline px-1 py-1">
+                {name}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="sr-only">right or wrong</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {result.rowIsRight.slice(0, MOST_SHOWN).map((isRight, row) => (
+            <tr key={row} className={isRight ? '' : 'bg-one-soft'}>
+              {when && <td className="font-sans text-quiet tabular-nums">{when(row)}</td>}
+              {inputs.map((name, i) => (
+                <td key={name}>{input(i, row)}</td>
+              ))}
+              {outputs.map((name, o) => {
+                const given = result.given[o]![row]!;
+                const right = output(o, row);
+                const off = !isAsExpected(right, given);
+                return (
+                  <td key={name} className={`border-l border-hairline ${off ? 'font-bold text-bad' : ''}`}>
+                    {off && tells === 'wanted' && isThere[o] ? (
+                      <>
+                        <span className="sr-only">is </span>
+                        <s className="decoration-2">{readingText(given)}</s>
+                        <span className="sr-only">, should be</span>
+                        <span className="pl-1.5 text-ink">{readingText(right)}</span>
+                      </>
+                    ) : (
+                      readingText(given)
+                    )}
+                  </td>
+                );
+              })}
+              <td>
+                <button
+                  type="button"
+                  className={`cursor-pointer rounded-md px-1.5 font-sans font-semibold hover:bg-accent-soft ${isRight ? 'text-good' : 'text-bad'}`}
+                  onClick={() => goToExpected(session, expected, row)}
+                  {...hint(
+                    when
+                      ? 'Run the circuit as the task does, up to this reading'
+                      : 'Put the switches to this row',
+                  )}
+                >
+                  {isRight ? '✓' : '✗'}{' '}
+                  <span className="sr-only">
+                    {word} {row}: {isRight ? 'right' : wrongIn(result, row)},{' '}
+                  </span>
+                  <span className="text-xs font-normal underline">try</span>
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {result.rows > MOST_SHOWN && (
+        <p className="mt-1 text-xs text-quiet">
+          The first {MOST_SHOWN} {word}s are shown.
+        </p>
+      )}
+    </>
+  );
+}
+
+export const build: TaskView = { kind: 'build', Work, Feedback };
