@@ -8,7 +8,8 @@ import { load } from '@/loading/load';
 export interface LessonRecord {
   readonly id: string;
   readonly title: string;
-  readonly file: LessonFile;
+  /** As JSON text where it is large: the browser copies a text far sooner than a tree of objects. */
+  readonly file: LessonFile | string;
   /** The exercise it answers, if it is a student's work. */
   readonly exerciseId: string;
   readonly changed: number;

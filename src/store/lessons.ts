@@ -1,5 +1,6 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
+import type { LessonFile } from '@/core/circuit/lesson-schema';
 import { lessonFromKept, lessonToKeep } from '@/core/formats/kept-lesson';
 import { done, mapped, problemOf, type Result, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
@@ -24,10 +25,22 @@ function nextMoment(): number {
 /** The rules of this build, or none if it was not built. */
 const RULES = process.env.RULES;
 
+/** Parts and wires from which a lesson is kept as text. */
+const KEPT_AS_TEXT = 4000;
+
+function fileFor(lesson: Lesson): LessonRecord['file'] {
+  const file = lessonToKeep(lesson);
+  const size = lesson.sheets.reduce((sum, { parts, wires }) => sum + parts.size + wires.size, 0);
+  return size > KEPT_AS_TEXT ? JSON.stringify(file) : file;
+}
+
+/** The file of a record, whichever way it was kept. @throws Error where its text is damaged */
+const fileOf = ({ file }: LessonRecord): LessonFile => (typeof file === 'string' ? JSON.parse(file) : file);
+
 const recordOf = (lesson: Lesson): LessonRecord => ({
   id: lesson.id,
   title: lesson.title,
-  file: lessonToKeep(lesson),
+  file: fileFor(lesson),
   exerciseId: lesson.exercise?.id ?? '',
   changed: nextMoment(),
   rules: RULES,
@@ -94,7 +107,7 @@ const checked = async (file: unknown): Promise<Result<Lesson>> =>
 
 async function keptFrom(record: LessonRecord, journal: readonly JournalRecord[]): Promise<Result<Kept>> {
   const isOurs = RULES !== undefined && record.rules === RULES;
-  const read = isOurs ? done(lessonFromKept(record.file)) : await checked(record.file);
+  const read = isOurs ? done(lessonFromKept(fileOf(record))) : await checked(fileOf(record));
   if (!read.ok) return read;
   const replayed = await replay(read.value, record.next, journal, async (lesson) => done(lesson));
   if (isOurs || journal.length === 0) return done(replayed);

@@ -1,6 +1,7 @@
 import { expectDone } from '@/core/values/result';
 import 'fake-indexeddb/auto';
 import type { Edit } from '@/core/circuit/edit';
+import type { LessonFile } from '@/core/circuit/lesson-schema';
 import type { Params } from '@/core/circuit/sheet';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { buildTask, exerciseOf } from '@/core/testing/exercises';
@@ -89,7 +90,7 @@ test('what the shelf has read is opened as it is, and read anew once anything of
 test('a stored lesson that is damaged is refused with a reason and stays where it is', async () => {
   await saveSnapshot(lesson);
   const record = (await database.lessons.get(lesson.id))!;
-  await database.lessons.put({ ...record, file: { ...record.file, version: 9 as 3 } });
+  await database.lessons.put({ ...record, file: { ...(record.file as LessonFile), version: 9 as 3 } });
   expect(await openLesson(lesson.id)).toMatchObject({
     ok: false,
     problem: { message: expect.stringContaining('version 9') },
@@ -292,4 +293,15 @@ describe('the lease of a lesson', () => {
     await renameLesson(lesson.id, 'Other');
     expect((await shelf())[0]!.record.title).toBe('Other');
   });
+});
+
+test('a large lesson is kept as text, and comes back as it was', async () => {
+  const { lesson: small } = interlock();
+  const [sheet] = small.sheets;
+  const [first] = sheet!.parts.values();
+  const parts = new Map(Array.from({ length: 5000 }, (_, i) => [`p${i}`, { ...first!, id: `p${i}` }]));
+  const large = { ...small, id: 'large-lesson', sheets: [{ ...sheet!, parts, wires: new Map() }] };
+  await saveSnapshot(large);
+  expect(typeof (await database.lessons.get('large-lesson'))!.file).toBe('string');
+  expect(expectDone((await openLesson('large-lesson'))!)).toEqual(large);
 });

@@ -1,6 +1,6 @@
-import type { Part, Sheet } from '../circuit/sheet';
+import type { Sheet } from '../circuit/sheet';
 import { atOnce, type Steps } from '../values/steps';
-import { declaredInputs, declaredOutputs, terminalName } from './declared';
+import { byRank, terminalName } from './declared';
 import { gatedClocks, gateLoops, sameNames, tiedOutputs } from './diagnose';
 import { FlatSheet, type Instance } from './flatten';
 import { fanOut, levelled } from './levels';
@@ -24,8 +24,8 @@ function* compileSteps(sheet: Sheet, sheets: readonly Sheet[]): Steps<Netlist> {
   const packing = yield* Packing.of(flat);
   const { packed } = packing;
   yield;
-  const inputs = terminals(declaredInputs(sheet), 'Y', flat, packing);
-  const outputs = terminals(declaredOutputs(sheet), 'A', flat, packing);
+  const inputs = terminals('input', 'Y', flat, packing);
+  const outputs = terminals('output', 'A', flat, packing);
   yield;
   const fan = fanOut(packed.nets, packed.inStart, packed.ins);
   const wired = {
@@ -101,17 +101,20 @@ function viewOf(instance: Instance, flat: FlatSheet, packing: Packing): SheetNet
   };
 }
 
-/** Inputs, by their port Y, or outputs, by their port A, with their nets. */
-function terminals(parts: readonly Part[], port: string, flat: FlatSheet, packing: Packing): Terminal[] {
+/** Inputs, by their port Y, or outputs, by their port A, in declared order with their nets. */
+function terminals(role: 'input' | 'output', port: string, flat: FlatSheet, packing: Packing): Terminal[] {
   const { root } = flat;
-  return parts.map((p) => {
+  const { templates } = root.wiring;
+  const parts = root.wiring.parts.filter((_, i) => templates[i]!.role?.role === role);
+  return parts.sort(byRank).map((p) => {
     const index = root.wiring.indexOf.get(p.id)!;
     const template = root.wiring.templates[index]!;
     const at = template.portIndex.get(port)!;
-    const nets = Array.from({ length: template.ports[at]!.width }, (_, bit) => {
-      const ref = template.pinStart[at]! + bit;
-      return port === 'Y' ? packing.drivenNet(root, index, ref) : flat.netOfPin(root, index, ref);
-    });
+    const { width } = template.ports[at]!;
+    const first = template.pinStart[at]!;
+    const nets: number[] = [];
+    for (let ref = first; ref < first + width; ref++)
+      nets.push(port === 'Y' ? packing.drivenNet(root, index, ref) : flat.netOfPin(root, index, ref));
     return { part: p.id, name: terminalName(p), nets };
   });
 }

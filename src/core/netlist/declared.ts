@@ -2,17 +2,20 @@ import type { Part, Sheet } from '../circuit/sheet';
 import { roleOf, spokenName } from '../parts/catalogue';
 import { naturalOrder } from '../values/natural-order';
 
-const byRank = (a: Part, b: Part) => a.rank - b.rank || naturalOrder(a.id, b.id);
+/** Orders inputs, or outputs, as they are declared. */
+export const byRank = (a: Part, b: Part) => a.rank - b.rank || naturalOrder(a.id, b.id);
+
+function declared(sheet: Sheet, role: 'input' | 'output'): Part[] {
+  const found: Part[] = [];
+  for (const part of sheet.parts.values()) if (roleOf(part)?.role === role) found.push(part);
+  return found.sort(byRank);
+}
 
 /** The sheet's inputs (switches, buttons, clocks) in declared order. */
-export function declaredInputs(sheet: Sheet): Part[] {
-  return [...sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input').sort(byRank);
-}
+export const declaredInputs = (sheet: Sheet): Part[] => declared(sheet, 'input');
 
 /** The sheet's outputs (lamps) in declared order. */
-export function declaredOutputs(sheet: Sheet): Part[] {
-  return [...sheet.parts.values()].filter((p) => roleOf(p)?.role === 'output').sort(byRank);
-}
+export const declaredOutputs = (sheet: Sheet): Part[] => declared(sheet, 'output');
 
 /** The rank that puts a new part behind all inputs and outputs that there are. */
 export function nextRank(sheet: Sheet): number {

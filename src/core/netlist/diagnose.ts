@@ -55,7 +55,11 @@ export function sameNames({ parts }: Sheet, { inputs, outputs }: Terminals): Dia
     ['outputs', outputs],
   ] as const) {
     const byName = new Map<string, string[]>();
-    for (const t of group) byName.set(t.name, [...(byName.get(t.name) ?? []), t.part]);
+    for (const { name, part } of group) {
+      const same = byName.get(name);
+      if (same) same.push(part);
+      else byName.set(name, [part]);
+    }
     for (const [name, same] of byName)
       if (same.length > 1)
         found.push({

@@ -97,18 +97,11 @@ export function driversOf(netlist: Netlist, nets: Iterable<number>): string[] {
 }
 
 export function terminalColumns(terminals: readonly Terminal[]): Column[] {
-  return terminals.flatMap(({ part, name, nets }) =>
-    nets
-      .map(
-        (net, bit): Column => ({
-          part,
-          bit,
-          name: nets.length === 1 ? name : `${name}[${bit}]`,
-          nets: [net],
-        }),
-      )
-      .reverse(),
-  );
+  const columns: Column[] = [];
+  for (const { part, name, nets } of terminals)
+    for (let bit = nets.length - 1; bit >= 0; bit--)
+      columns.push({ part, bit, name: nets.length === 1 ? name : `${name}[${bit}]`, nets: [nets[bit]!] });
+  return columns;
 }
 
 /** The name of one storage bit: the part's path and the bit's name in it. */

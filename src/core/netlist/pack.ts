@@ -205,13 +205,14 @@ export class Packing {
     const path = instance.path ? `${instance.path}/${part.id}` : part.id;
     const { width } = instance.wiring.templates[index]!.ports[0]!;
     for (let bit = 0; bit < width; bit++) {
-      const at = { part: path, bit, net: this.drivenNet(instance, index, bit) };
-      if (role.role === 'constant') sources.push({ ...at, kind: 'constant', value: role.bits[bit]! });
+      const net = this.drivenNet(instance, index, bit);
+      if (role.role === 'constant')
+        sources.push({ kind: 'constant', part: path, bit, net, value: role.bits[bit]! });
       else if (role.role === 'input' && role.by === 'clock')
-        sources.push({ ...at, kind: 'clock', wave: role.wave });
+        sources.push({ kind: 'clock', part: path, bit, net, wave: role.wave });
       else if (role.role === 'input' && role.by === 'stimulus')
-        sources.push({ ...at, kind: 'stimulus', levels: role.levels });
-      else if (role.role === 'input') sources.push({ ...at, kind: role.by });
+        sources.push({ kind: 'stimulus', part: path, bit, net, levels: role.levels });
+      else if (role.role === 'input') sources.push({ kind: role.by, part: path, bit, net });
     }
   }
 }

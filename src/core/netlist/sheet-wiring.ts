@@ -1,4 +1,4 @@
-import { isPinEnd, type Part, type Sheet } from '../circuit/sheet';
+import { type End, isPinEnd, type Part, type Sheet } from '../circuit/sheet';
 import { spokenName } from '../parts/catalogue';
 import { type Template, templateOf } from '../parts/template';
 import { atOnce, type Steps } from '../values/steps';
@@ -56,18 +56,21 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
   for (const id of sheet.wires.keys()) wireIndex.set(id, pins + wireIndex.size);
 
   const sets = new UnionFind(pins + wireIndex.size);
-  for (const wire of sheet.wires.values()) {
-    const node = wireIndex.get(wire.id)!;
-    for (const end of [wire.from, wire.to]) {
-      if (!isPinEnd(end)) {
-        const host = wireIndex.get(end.wire);
-        if (host !== undefined) sets.union(node, host);
-        continue;
-      }
-      const part = indexOf.get(end.part);
-      const port = part === undefined ? undefined : templates[part]!.portIndex.get(end.port);
-      if (port !== undefined) sets.union(node, pinStart[part!]! + port);
+  const join = (node: number, end: End) => {
+    if (!isPinEnd(end)) {
+      const host = wireIndex.get(end.wire);
+      if (host !== undefined) sets.union(node, host);
+      return;
     }
+    const part = indexOf.get(end.part);
+    const port = part === undefined ? undefined : templates[part]!.portIndex.get(end.port);
+    if (port !== undefined) sets.union(node, pinStart[part!]! + port);
+  };
+  let next = pins;
+  for (const { from, to } of sheet.wires.values()) {
+    join(next, from);
+    join(next, to);
+    next++;
   }
   const labels = new Map<string, number>();
   for (let i = 0; i < parts.length; i++) {
@@ -80,36 +83,38 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
 
   yield;
   // Groups in the order of their first pin or wire; as wide as their widest pin.
-  const group = new Int32Array(pins + wireIndex.size).fill(-1);
-  const width: number[] = [];
-  const groupAt = (node: number) => {
+  const nodes = pins + wireIndex.size;
+  const groupAt = new Int32Array(nodes);
+  const groupOfRoot = new Int32Array(nodes).fill(-1);
+  let groups = 0;
+  for (let node = 0; node < nodes; node++) {
     const root = sets.find(node);
-    if (group[root] === -1) {
-      group[root] = width.length;
-      width.push(0);
-    }
-    return group[root]!;
-  };
-  for (let i = 0; i < parts.length; i++)
-    for (const [port, { width: bits }] of templates[i]!.ports.entries()) {
-      const g = groupAt(pinStart[i]! + port);
+    if (groupOfRoot[root] === -1) groupOfRoot[root] = groups++;
+    groupAt[node] = groupOfRoot[root]!;
+  }
+  const width = new Int32Array(groups);
+  for (let i = 0; i < parts.length; i++) {
+    const { ports } = templates[i]!;
+    for (let port = 0; port < ports.length; port++) {
+      const g = groupAt[pinStart[i]! + port]!;
+      const bits = ports[port]!.width;
       if (bits > width[g]!) width[g] = bits;
     }
-  for (const node of wireIndex.values()) groupAt(node);
-  const first = new Int32Array(width.length + 1);
-  for (let g = 0; g < width.length; g++) first[g + 1] = first[g]! + Math.max(1, width[g]!);
+  }
+  const first = new Int32Array(groups + 1);
+  for (let g = 0; g < groups; g++) first[g + 1] = first[g]! + Math.max(1, width[g]!);
   const bitOf = new Int32Array(pinBits[parts.length]!);
   for (let i = 0; i < parts.length; i++) {
     const { ports, pinStart: starts } = templates[i]!;
     for (let port = 0; port < ports.length; port++) {
-      const base = first[groupAt(pinStart[i]! + port)]!;
+      const base = first[groupAt[pinStart[i]! + port]!]!;
       const at = pinBits[i]! + starts[port]!;
       for (let bit = 0; bit < ports[port]!.width; bit++) bitOf[at + bit] = base + bit;
     }
   }
   yield;
   const rangeOf = (node: number) => {
-    const g = groupAt(node);
+    const g = groupAt[node]!;
     return [first[g]!, first[g + 1]! - first[g]!] as const;
   };
   return {
@@ -119,13 +124,13 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
     indexOf,
     pinBits,
     bitOf,
-    bits: first[width.length]!,
+    bits: first[groups]!,
     groupOfWire: (wire) => {
       const node = wireIndex.get(wire);
       return node === undefined ? undefined : rangeOf(node);
     },
     groupOfPin: (part, port) => rangeOf(pinStart[part]! + port),
-    diagnostics: diagnose(parts, templates, (i, port) => groupAt(pinStart[i]! + port), width.length),
+    diagnostics: diagnose(parts, templates, (i, port) => groupAt[pinStart[i]! + port]!, groups),
   };
 }
 
@@ -145,7 +150,8 @@ function diagnose(
   const narrow = new Int32Array(groups).fill(1 << 20);
   const wide = new Int32Array(groups);
   for (let i = 0; i < parts.length; i++)
-    for (const [port, { direction, width }] of templates[i]!.ports.entries()) {
+    for (let port = 0; port < templates[i]!.ports.length; port++) {
+      const { direction, width } = templates[i]!.ports[port]!;
       const g = groupOf(i, port);
       if (direction === 'out') drivers[g]!++;
       if (width < narrow[g]!) narrow[g] = width;
@@ -153,7 +159,7 @@ function diagnose(
     }
   const suspects = new Map<number, PlacedPin[]>();
   for (let i = 0; i < parts.length; i++)
-    for (const port of templates[i]!.ports.keys()) {
+    for (let port = 0; port < templates[i]!.ports.length; port++) {
       const g = groupOf(i, port);
       if (drivers[g]! > 0 && narrow[g] === wide[g]) continue;
       const list = suspects.get(g);

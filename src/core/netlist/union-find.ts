@@ -4,7 +4,8 @@ export class UnionFind {
   private readonly size: Int32Array;
 
   constructor(size: number) {
-    this.parent = Int32Array.from({ length: size }, (_, i) => i);
+    this.parent = new Int32Array(size);
+    for (let i = 0; i < size; i++) this.parent[i] = i;
     this.size = new Int32Array(size).fill(1);
   }
 

@@ -7,6 +7,7 @@ import type { Mark } from '@/core/exercise/kinds/task-kind';
 import { taskOnSheet } from '@/core/exercise/marking';
 import { sentence } from '@/core/values/result';
 import { checkTask, openTask, setAnswer, triesLeft } from '@/session/changes/task';
+import { told } from '@/session/told';
 import { Bar } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -111,7 +112,7 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
       <Work
         task={task}
         answer={answer}
-        onAnswer={readOnly ? undefined : (given) => void setAnswer(session, task, given)}
+        onAnswer={readOnly ? undefined : (given) => told(setAnswer(session, task, given))}
       />
       <div className="flex flex-wrap items-center gap-2">
         {task.tells !== 'nothing' && (

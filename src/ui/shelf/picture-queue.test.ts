@@ -1,3 +1,4 @@
+import type { Steps } from '@/core/values/steps';
 import { paintSoon } from './picture-queue';
 
 /** Frames that are asked for, and a clock that the pictures move. */
@@ -10,15 +11,25 @@ beforeEach(() => {
 });
 afterEach(() => jest.restoreAllMocks());
 
+/** Each of these works as a step of its own. */
+function* steps(...works: (() => void)[]): Steps<void> {
+  for (const [i, work] of works.entries()) {
+    if (i > 0) yield;
+    work();
+  }
+}
+
 const nextFrame = () => frames.shift()!();
 
 test('three hundred pictures take a few milliseconds of each frame, and all are painted', () => {
   let painted = 0;
   for (let i = 0; i < 300; i++)
-    paintSoon(() => {
-      painted++;
-      now += 3;
-    });
+    paintSoon(
+      steps(() => {
+        painted++;
+        now += 3;
+      }),
+    );
   const perFrame: number[] = [];
   while (frames.length > 0) {
     const before = painted;
@@ -32,11 +43,25 @@ test('three hundred pictures take a few milliseconds of each frame, and all are 
 
 test('a picture that is gone is not painted, and a later one begins anew', () => {
   const painted: string[] = [];
-  paintSoon(() => painted.push('first'));
-  paintSoon(() => painted.push('gone'))();
+  paintSoon(steps(() => painted.push('first')));
+  paintSoon(steps(() => painted.push('gone')))();
   nextFrame();
   expect(frames).toHaveLength(0);
-  paintSoon(() => painted.push('later'));
+  paintSoon(steps(() => painted.push('later')));
   nextFrame();
   expect(painted).toEqual(['first', 'later']);
+});
+
+test('one large picture is painted over several frames', () => {
+  const work = () => {
+    now += 5;
+  };
+  paintSoon(steps(work, work, work, work));
+  const taken: number[] = [];
+  while (frames.length > 0) {
+    const before = now;
+    nextFrame();
+    taken.push(now - before);
+  }
+  expect(taken).toEqual([10, 10]);
 });
