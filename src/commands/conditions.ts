@@ -31,11 +31,21 @@ const wires = ({ session }: EditorContext) => session.state.selection.wires.size
 /** Refusals of this code mean that a key has nothing to act on, which needs no words. */
 export const NOTHING_SELECTED = 'nothing-selected';
 
-export const canEdit = where(
+/** The lesson can be changed, be it on a sheet that stays as it is. */
+export const canWrite = where(
   ({ session }) => !session.state.readOnly,
   'read-only',
   'this lesson cannot be changed here',
 );
+export const canEdit: Condition = (context) => {
+  const { fixed } = context.session.state.rules;
+  return fixed ? refused('fixed-sheet', fixed) : canWrite(context);
+};
+/** The circuit may be seen at work. */
+export const isRunning: Condition = ({ session }) => {
+  const { still } = session.state.rules;
+  return still ? refused('still', still) : DONE;
+};
 export const someParts = where((c) => parts(c) > 0, NOTHING_SELECTED, 'select a part first');
 export const onePart = where((c) => parts(c) === 1, NOTHING_SELECTED, 'select one part first');
 export const twoParts = where((c) => parts(c) > 1, NOTHING_SELECTED, 'select two or more parts first');

@@ -1,7 +1,7 @@
 import { isWrittenAt } from '@/core/formats/format';
 import { FORMATS } from '@/core/formats/kinds';
 import type { Command } from './command';
-import { always, someOnSheet } from './conditions';
+import { always, isRunning, someOnSheet } from './conditions';
 
 /** Commands for the page and the whole lesson. */
 export const LESSON: readonly Command[] = [
@@ -38,7 +38,7 @@ export const LESSON: readonly Command[] = [
       name: `Save as ${noun}`,
       group: 'save',
       words: 'export file picture',
-      when: always,
+      when: isRunning,
       run: ({ page }) => page.saveAs(id),
     }),
   ),

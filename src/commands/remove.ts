@@ -4,7 +4,7 @@ import { copyAndSay, readClipboard } from '@/session/page-clipboard';
 import type { Session } from '@/session/session';
 import { told } from '@/session/told';
 import type { Command } from './command';
-import { all, canEdit, someParts, somethingSelected } from './conditions';
+import { all, canEdit, isRunning, someParts, somethingSelected } from './conditions';
 
 const copy = (session: Session): Promise<boolean> => copyAndSay(session, copied(session)!, null);
 
@@ -40,7 +40,7 @@ export const CLIPBOARD: readonly Command[] = [
     group: 'place',
     keys: ['Ctrl+C'],
     isBrowserKey: true,
-    when: someParts,
+    when: all(isRunning, someParts),
     run: ({ session }) => copy(session),
   },
   {

@@ -3,7 +3,7 @@ import { DONE, refused } from '@/core/values/result';
 import { tidySheet } from '@/session/changes/arrange';
 import { addSheet, duplicateSheet, portsForSheet, removeSheet } from '@/session/changes/sheets';
 import type { Command } from './command';
-import { all, always, canEdit, someOnSheet } from './conditions';
+import { all, always, canEdit, canWrite, isRunning, someOnSheet } from './conditions';
 import type { EditorContext } from './context';
 
 /** Commands for the open sheet. */
@@ -34,7 +34,7 @@ export const SHEETS: readonly Command[] = [
     group: 'sheet',
     words: 'new page',
     undoName: 'add',
-    when: canEdit,
+    when: canWrite,
     run: ({ session }) => addSheet(session),
   },
   {
@@ -69,7 +69,7 @@ export const SHEETS: readonly Command[] = [
     name: 'Compare with a sheet or formula',
     group: 'sheet',
     words: 'equivalence prove same equal',
-    when: always,
+    when: isRunning,
     run: ({ page }) => page.openDialog('compare'),
   },
 ];

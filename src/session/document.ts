@@ -77,13 +77,18 @@ export class LessonDocument {
     return done(value);
   }
 
-  /** Makes an edit that stands whatever is undone or done again. */
-  note(edit: Edit): Result<undefined> {
+  /**
+   * Makes an edit that stands whatever is undone or done again.
+   * @param overrides which edits can then no longer be taken back or made again.
+   */
+  note(edit: Edit, overrides: (edit: Edit) => boolean): Result<undefined> {
     const { lesson, readOnly, history } = this.host.state;
     if (readOnly) return READ_ONLY;
     const applied = applyWithInverse(lesson, edit);
     if (!applied.ok) return applied;
-    this.take({ ...applied.value, edit }, history, 'new');
+    const stays = (step: Step) => !overrides(step.inverse);
+    const left = { undo: history.undo.filter(stays), redo: history.redo.filter(stays) };
+    this.take({ ...applied.value, edit }, left, 'new');
     return DONE;
   }
 

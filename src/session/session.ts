@@ -9,7 +9,7 @@ import { sheetInside } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
 import type { Violation } from '@/core/simulate/run';
-import { type Logic, letterOf } from '@/core/values/logic';
+import { type Logic, letterOf, Z } from '@/core/values/logic';
 import type { Result } from '@/core/values/result';
 import type { Saving } from '@/store/lesson-writer';
 import { type ClockHost, Clockwork, delaysOf } from './clockwork';
@@ -223,9 +223,9 @@ export class Session {
     return this.document.transaction(name, (made) => void made.make(edit), merge);
   }
 
-  /** Makes an edit that stands whatever is undone or done again. */
-  noteEdit(edit: Edit): Result<undefined> {
-    return this.document.note(edit);
+  /** Makes an edit that stands whatever is undone or done again; see `LessonDocument.note`. */
+  noteEdit(edit: Edit, overrides: (edit: Edit) => boolean = () => false): Result<undefined> {
+    return this.document.note(edit, overrides);
   }
 
   /** Ends the last step of undo: the next edit is a step of its own. */
@@ -267,7 +267,10 @@ export class Session {
     if (isOther) this.live.leave();
     this.set({ lesson, rootId: root.id, path, sheetId: sheet.id, history, selection });
     if (isOther) this.enterSheet(root);
-    else if (change !== 'cosmetic') this.rewired(() => this.live.change(root, change === 'back'));
+    else if (change !== 'cosmetic' || this.state.rules.still !== before.rules.still)
+      this.rewired(
+        () => this.live.change(root, change === 'back') && this.state.rules.still === before.rules.still,
+      );
   }
 
   private enterSheet(sheet: Sheet): void {
@@ -295,7 +298,8 @@ export class Session {
   /** Takes the run's values, or those of the past under the cursor, to all faces. */
   private show(): void {
     const { netlist, cursor, rootId, sheetId, path } = this.state;
-    const values = cursor === null ? this.time.run.values.slice() : this.time.run.trace.stateAt(cursor);
+    const running = cursor === null ? this.time.run.values.slice() : this.time.run.trace.stateAt(cursor);
+    const values = this.state.rules.still ? running.fill(Z) : running;
     const found = conflictsOf(netlist, values);
     const conflicts = new Set(found.map((c) => c.net));
     const diagnostics = [
@@ -384,7 +388,11 @@ export class Session {
   put(positions: Iterable<readonly [key: string, value: 0 | 1]>): void {
     this.endStep();
     this.together(() => {
-      const { netlist } = this.state;
+      const { netlist, rules } = this.state;
+      if (rules.still) {
+        this.say(`${rules.still[0]!.toUpperCase()}${rules.still.slice(1)}.`);
+        return;
+      }
       const on = new Set(this.state.on);
       const changes: [number, Logic][] = [];
       let isDriven = false;

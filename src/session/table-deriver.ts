@@ -1,6 +1,6 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import { truthTable, whyNoTable } from '@/core/logic/table/truth-table';
-import { sentence } from '@/core/values/result';
+import { problem, sentence } from '@/core/values/result';
 import type { SessionState, TableMaker } from './state';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
@@ -25,9 +25,9 @@ export class TableDeriver {
   /** Derives the table of the present circuit; a derivation under way is cancelled. */
   derive(): void {
     const { host } = this;
-    const { netlist, lesson, rootId } = host.state;
+    const { netlist, lesson, rootId, rules } = host.state;
     const work = ++this.last;
-    const reason = whyNoTable(netlist);
+    const reason = rules.still ? problem('still', rules.still) : whyNoTable(netlist);
     if (reason) {
       host.set({ table: { state: 'none', reason: sentence(reason) } });
       return;

@@ -29,15 +29,17 @@ export const flatSheet = ({ parts, wires, ...rest }: Sheet): FlatSheet => ({
 /** The sheets of a given circuit, the one that is shown first. */
 export const sheetsGiven = ({ sheets }: GivenCircuit): readonly Sheet[] => sheets.map(sheetOfFlat);
 
-/** The id of the sheet on which a task is begun, and of a sheet of its given circuit's blocks. */
-const idFor = (task: Task, inside: string | null) =>
-  (inside === null ? task.id : `${task.id}-${inside}`).slice(0, 64);
+/** The id of the sheet on which a task is begun. */
+const idFor = (task: Task) => task.id;
+
+/** The id that the inside of a block of a given circuit has in the student's hands. */
+export const blockIdFor = (task: Task, sheet: string): string => `${task.id}-${sheet}`.slice(0, 64);
 
 /** The sheets of a given circuit under ids of the task; the first gets the name of the task. */
 function sheetsFor(task: Task, name: string): Sheet[] {
-  if (!task.given) return [emptySheet(idFor(task, null), name)];
+  if (!task.given) return [emptySheet(idFor(task), name)];
   const [first, ...others] = sheetsGiven(task.given);
-  const ids = new Map(others.map(({ id }) => [id, idFor(task, id)]));
+  const ids = new Map(others.map(({ id }) => [id, blockIdFor(task, id)]));
   const led = (part: Part) => {
     const to = ids.get(sheetIdInside(part) ?? '');
     return to ? withSheetInside(part, to) : part;
@@ -49,7 +51,7 @@ function sheetsFor(task: Task, name: string): Sheet[] {
     parts: new Map([...sheet.parts].map(([key, part]) => [key, led(part)])),
   });
   return [
-    moved(first!, idFor(task, null), name),
+    moved(first!, idFor(task), name),
     ...others.map((sheet) => moved(sheet, ids.get(sheet.id)!, sheet.name)),
   ];
 }
@@ -68,7 +70,7 @@ export function begunWork(exercise: Exercise, id: string): Lesson {
     for (let n = 2; names.has(name); n++) name = `${base} ${n}`;
     names.add(name);
     sheets.push(...sheetsFor(task, name));
-    tasks[task.id] = { sheet: idFor(task, null), answer: null };
+    tasks[task.id] = { sheet: idFor(task), answer: null };
   }
   const settings = exercise.tasks.find((task) => task.given)?.given?.settings ?? DEFAULT_SETTINGS;
   return { id, title: exercise.title, settings, sheets, exercise, work: { tasks, checks: {} } };

@@ -1,6 +1,7 @@
 import type { Exercise, Task } from '../circuit/exercise';
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import { emptySheet, type Sheet } from '../circuit/sheet';
+import { blockIdFor } from './begin';
 import { taskKindOf } from './kinds';
 import type { Mark, Solution } from './kinds/task-kind';
 import { FREE, type SheetRules } from './rules';
@@ -32,12 +33,18 @@ export const markAll = (exercise: Exercise, lesson: Lesson): Marked[] =>
 export const taskOnSheet = ({ exercise, work }: Lesson, sheet: string): Task | undefined =>
   exercise?.tasks.find((task) => work?.tasks[task.id]?.sheet === sheet);
 
+/** The task whose given circuit has a block with this inside, or undefined. */
+const taskOfBlock = ({ exercise }: Lesson, sheet: string): Task | undefined =>
+  exercise?.tasks.find((task) =>
+    task.given?.sheets.some(({ id }, i) => i > 0 && blockIdFor(task, id) === sheet),
+  );
+
 /** What the exercise of a lesson, if it has one, lets be done on a sheet. */
 export function rulesOn(lesson: Lesson, sheet: Pick<Sheet, 'id'>): SheetRules {
   const { exercise } = lesson;
   if (!exercise) return FREE;
   const rules = (task: Task) => taskKindOf(task).rules(task, solutionOf(task, lesson).answer);
-  const task = taskOnSheet(lesson, sheet.id);
+  const task = taskOnSheet(lesson, sheet.id) ?? taskOfBlock(lesson, sheet.id);
   if (task) return rules(task);
   // A sheet of the student's own serves any of the tasks.
   const all = exercise.tasks.map(rules);

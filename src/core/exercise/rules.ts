@@ -19,3 +19,6 @@ export interface SheetRules {
 
 /** A sheet on which everything may be done. */
 export const FREE: SheetRules = { parts: null, fixed: null, still: null, drawing: 'free', needsTime: false };
+
+/** A sheet whose circuit is given and is only tried. */
+export const GIVEN: SheetRules = { ...FREE, fixed: 'the circuit of this task is given, and stays as it is' };

@@ -48,7 +48,17 @@ function lever(y: number, on: boolean): Shape[] {
       weight: LINE,
     },
     { shape: 'circle', x: on ? -0.3 : -0.5, y, r: 0.4, fill: on ? 'one' : 'ink' },
-    { shape: 'text', x: 0.9, y, text: on ? '1' : '0', size: 0.8, align: 'center', face: 'mono', bold: on },
+    {
+      shape: 'text',
+      x: 0.9,
+      y,
+      text: on ? '1' : '0',
+      isSignal: true,
+      size: 0.8,
+      align: 'center',
+      face: 'mono',
+      bold: on,
+    },
   ];
 }
 
@@ -114,6 +124,7 @@ const switchKind = definePart(
           x: 0,
           y: 2.15,
           text: on ? '1' : '0',
+          isSignal: true,
           size: 1,
           align: 'center',
           face: 'mono',
@@ -157,6 +168,7 @@ const buttonKind = definePart((of: ParamSchemas) => of.object({ caption: of.capt
       x: 0,
       y: 2.15,
       text: look.held ? '1' : '0',
+      isSignal: true,
       size: 1,
       align: 'center',
       face: 'mono',

@@ -46,6 +46,8 @@ export type Shape =
       readonly align?: 'left' | 'center' | 'right';
       readonly paint?: Paint;
       readonly face?: 'text' | 'mono';
+      /** Whether it tells a value at the moment, and not what the part is. */
+      readonly isSignal?: boolean;
       readonly bold?: boolean;
     };
 

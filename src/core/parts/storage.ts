@@ -113,7 +113,17 @@ function storageSymbol(look: StorageLook, seen: Appearance): Shape[] {
       stroke: 'hairline',
       weight: LINE,
     },
-    { shape: 'text', x: 0, y: 0, text: letterOf(held), size: 1, align: 'center', face: 'mono', bold: true },
+    {
+      shape: 'text',
+      x: 0,
+      y: 0,
+      text: letterOf(held),
+      isSignal: true,
+      size: 1,
+      align: 'center',
+      face: 'mono',
+      bold: true,
+    },
   );
   return shapes;
 }

@@ -8,7 +8,7 @@ import { LINE, outline, type Shape } from './shape';
 import { choiceSetting, numberSetting, widthSetting } from './shared-settings';
 import { typedBits, typedOneOf, typedWhole, typedWidth } from './typed-words';
 
-const wordText = (x: number, y: number, text: string, size = 0.9): Shape => ({
+const wordText = (x: number, y: number, text: string, size = 0.9): Extract<Shape, { shape: 'text' }> => ({
   shape: 'text',
   x,
   y,
@@ -61,7 +61,7 @@ const portKind = definePart(
       const [value, width] = [look.value(params.direction === 'in' ? 'Y' : 'A'), params.width];
       return [
         outline('M-1.4 -0.9H0.7L1.4 0L0.7 0.9H-1.4Z'),
-        wordText(-0.2, 0, width === 1 ? '01?z'[value]! : `${width}`),
+        { ...wordText(-0.2, 0, width === 1 ? '01?z'[value]! : `${width}`), isSignal: width === 1 },
       ];
     },
     build: () => {},

@@ -18,8 +18,9 @@ import { place } from './place';
  * blocks among them. Null where nothing is selected.
  */
 export function copied(session: Session): string | null {
-  const { selection, lesson } = session.state;
-  if (selection.parts.size === 0) return null;
+  const { selection, lesson, rules } = session.state;
+  // A circuit that stands still is not to be tried elsewhere.
+  if (selection.parts.size === 0 || rules.still) return null;
   const copy = excerpt(session.sheet, selection.parts);
   const held = sheetsUsedBy(lesson, copy);
   return writeLesson({

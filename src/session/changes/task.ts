@@ -1,3 +1,4 @@
+import type { Edit } from '@/core/circuit/edit';
 import type { Answer, Task } from '@/core/circuit/exercise';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
 import { markTask } from '@/core/exercise/marking';
@@ -12,6 +13,20 @@ export function setAnswer(session: Session, task: Task, answer: Answer): Result<
     `answer “${task.title}”`,
     { type: 'changeWork', task: task.id, work: { ...work, answer } },
     `answer ${task.id}`,
+  );
+}
+
+const isAnswerTo = (task: Task, edit: Edit): boolean =>
+  edit.type === 'group'
+    ? edit.edits.some((inner) => isAnswerTo(task, inner))
+    : edit.type === 'changeWork' && edit.task === task.id;
+
+/** Fills in an answer that cannot be taken back, as what follows gives it away. */
+export function setFinalAnswer(session: Session, task: Task, answer: Answer): Result<undefined> {
+  const work = session.state.lesson.work?.tasks[task.id];
+  if (!work) return refused('no-such-task', 'this task is not of this exercise');
+  return session.noteEdit({ type: 'changeWork', task: task.id, work: { ...work, answer } }, (edit) =>
+    isAnswerTo(task, edit),
   );
 }
 

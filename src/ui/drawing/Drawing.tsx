@@ -46,7 +46,17 @@ const EmptySheet = lazyComponent("the empty sheet's words", () =>
 const FirstSteps = lazyComponent('the first steps', () => import('./FirstSteps').then((m) => m.FirstSteps));
 
 /** The parts of the session's state that the canvas shows. */
-const DRAWN = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'values', 'on', 'readOnly'] as const;
+const DRAWN = [
+  'lesson',
+  'path',
+  'sheetId',
+  'selection',
+  'netlist',
+  'values',
+  'on',
+  'readOnly',
+  'rules',
+] as const;
 
 /** Sheets of fewer parts are painted as quickly as a picture of them. */
 const MANY = 150;

@@ -6,7 +6,7 @@ import type { Lesson } from '@/core/circuit/lesson';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
 import { taskOnSheet } from '@/core/exercise/marking';
 import { sentence } from '@/core/values/result';
-import { checkTask, openTask, setAnswer, triesLeft } from '@/session/changes/task';
+import { checkTask, openTask, setAnswer, setFinalAnswer, triesLeft } from '@/session/changes/task';
 import { told } from '@/session/told';
 import { Bar } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
@@ -113,6 +113,7 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
         task={task}
         answer={answer}
         onAnswer={readOnly ? undefined : (given) => told(setAnswer(session, task, given))}
+        onFinal={readOnly ? undefined : (given) => told(setFinalAnswer(session, task, given))}
       />
       <div className="flex flex-wrap items-center gap-2">
         {task.tells !== 'nothing' && (

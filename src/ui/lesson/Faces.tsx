@@ -1,11 +1,13 @@
 'use client';
 
 import type { ComponentType, ReactNode } from 'react';
+import { sentence } from '@/core/values/result';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { type Pane, Split } from '@/ui/controls/Split';
 import { useNarrow } from '@/ui/controls/useNarrow';
 import { Drawing } from '@/ui/drawing/Drawing';
 import { FACES } from '@/ui/faces';
+import { useSessionState } from '@/ui/session/session-context';
 import { FaceBoundary } from './FaceBoundary';
 
 /** Faces are fetched when they are first opened. */
@@ -22,22 +24,37 @@ const Tabs = lazyComponent('one face at a time', () => import('./Tabs').then((m)
 const TASK_SHARE = 28;
 const FACES_SHARE = { besideTask: 27, wide: 42, narrow: 34 };
 
+/** In place of the faces, as they would give away what is to be found out. */
+const standingStill = (why: string): Pane => ({
+  key: 'still',
+  name: 'Standing still',
+  node: (
+    <section className="pane" aria-label="Standing still">
+      <p className="p-4 text-quiet">{sentence({ code: '', message: why })}</p>
+    </section>
+  ),
+  share: undefined,
+});
+
 /** The drawing with the open faces stacked at its right, resized by dragging the borders between them. */
 export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: ReactNode }) {
+  const still = useSessionState((s) => s.rules.still);
   const shown = FACES.filter((face) => open.has(face.id));
-  const faces = shown.map(({ id, name, share }): Pane => {
-    const Shown = LAZY.get(id)!;
-    return {
-      key: id,
-      name,
-      node: (
-        <FaceBoundary key={id} name={name}>
-          <Shown />
-        </FaceBoundary>
-      ),
-      share: shown.length > 1 ? share : undefined,
-    };
-  });
+  const faces = still
+    ? [standingStill(still)]
+    : shown.map(({ id, name, share }): Pane => {
+        const Shown = LAZY.get(id)!;
+        return {
+          key: id,
+          name,
+          node: (
+            <FaceBoundary key={id} name={name}>
+              <Shown />
+            </FaceBoundary>
+          ),
+          share: shown.length > 1 ? share : undefined,
+        };
+      });
   const isNarrow = useNarrow();
   const panes: Pane[] = [];
   if (beside)

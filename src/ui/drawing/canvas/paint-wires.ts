@@ -172,7 +172,7 @@ export function paintBusValues(
     g.fillStyle = palette.quiet;
     setFont(g, 400, 0.8, FONTS.mono);
     writeText(g, String(nets.length), left + 1.1, a.y - 0.7, 0.8, 'center');
-    if (right - left < ROOM_FOR_VALUE) continue;
+    if (right - left < ROOM_FOR_VALUE || scene.isStill) continue;
     const text = wordText(
       nets.map((net) => scene.values[net] as Logic),
       radix,

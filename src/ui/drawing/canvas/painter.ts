@@ -169,7 +169,7 @@ function paintPart(
   const turns = part.turn !== 0 || part.mirrored === true;
   for (const shape of shapes) {
     if (shape.shape !== 'text') paintShape(g, shape, turns ? part : null, palette);
-    else if (shape.size >= smallest) paintText(g, shape, part, palette);
+    else if (shape.size >= smallest && !(shape.isSignal && scene.isStill)) paintText(g, shape, part, palette);
   }
   g.translate(-part.at.x, -part.at.y);
   if (LABEL * palette.letters >= smallest) paintLabel(g, part, body, palette);

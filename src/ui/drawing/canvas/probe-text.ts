@@ -16,7 +16,7 @@ export function probeText(session: Session, at: Exclude<Picked, { is: 'part' }>)
       : isPinEnd(at.end)
         ? state.view.netsOfPin(at.end.part, at.end.port)
         : undefined;
-  if (!nets || nets.length === 0) return null;
+  if (!nets || nets.length === 0 || state.rules.still) return null;
   const driver = netOf(sheet, at.is === 'wire' ? { wire: at.wire } : at.end)?.drivers[0];
   const alone = driver && pinsOf(driver.part).filter((p) => p.port.direction === 'out').length === 1;
   const name = !driver

@@ -26,6 +26,7 @@ export function sceneOf(state: SessionState, sheet: Sheet = sheetOf(state.lesson
     crossings,
     buses,
     table,
+    isStill: state.rules.still !== null,
     ...(drivenAs && { drivenAs }),
   };
 }

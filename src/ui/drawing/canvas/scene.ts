@@ -4,7 +4,7 @@ import type { Guide } from '@/core/drawing/editing/arrange';
 import { changedIds } from '@/core/drawing/geometry/spatial-index';
 import type { SheetNets } from '@/core/netlist/netlist';
 import type { TableLook } from '@/core/parts/shape';
-import { type Logic, Z } from '@/core/values/logic';
+import { type Logic, Z, ZERO } from '@/core/values/logic';
 import type { Radix } from '@/core/values/radix';
 
 /** How a signal is drawn: its value, two drivers against each other, or several bits together. */
@@ -26,6 +26,8 @@ export interface Scene {
   readonly drivenAs?: ReadonlyMap<string, string>;
   /** The sheet's truth table, for notes that show it. */
   readonly table?: (() => TableLook | null) | undefined;
+  /** Whether the circuit stands still: nothing is told of its signals. */
+  readonly isStill?: boolean;
   /** Limits painting to some of the sheet: the objects that a gesture drags, or the rest. */
   readonly some?: { readonly of: DraggedObjects; readonly lifted: boolean };
 }
@@ -95,6 +97,7 @@ export const PLAIN: Overlay = {
 };
 
 function signalAt(scene: Scene, net: number | undefined): Signal {
+  if (scene.isStill) return ZERO;
   if (net === undefined) return Z;
   return scene.conflicts.has(net) ? 'conflict' : (scene.values[net] as Logic);
 }

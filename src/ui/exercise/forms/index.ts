@@ -1,6 +1,7 @@
 import { buildForm } from './build-form';
+import { tableForm } from './table-form';
 import type { TaskForm } from './task-form';
 import { wordsForm } from './words-form';
 
 /** The forms of all kinds of task. */
-export const FORMS = [buildForm, wordsForm] as unknown as readonly TaskForm[];
+export const FORMS = [buildForm, tableForm, wordsForm] as unknown as readonly TaskForm[];

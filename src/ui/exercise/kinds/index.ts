@@ -1,9 +1,10 @@
 import { build } from './build';
+import { table } from './table';
 import type { TaskView } from './task-view';
 import { words } from './words';
 
 /** The views of all kinds of task. */
-export const VIEWS: readonly TaskView[] = [build, words];
+export const VIEWS: readonly TaskView[] = [build, table, words];
 
 /** The views of a kind. @throws Error for an unknown kind: file readers let none pass. */
 export function taskViewOf({ kind }: { readonly kind: string }): TaskView {

@@ -7,6 +7,8 @@ export interface WorkProps {
   readonly answer: Answer | null;
   /** Absent where the answer can only be looked at. */
   readonly onAnswer?: (answer: Answer) => void;
+  /** For an answer that cannot be taken back. */
+  readonly onFinal?: (answer: Answer) => void;
 }
 
 export interface FeedbackProps {

@@ -1,0 +1,77 @@
+import type { Sheet } from '../../../circuit/sheet';
+import { stateTable } from '../../../logic/table/state-table';
+import { cell, inputAt, truthTable, whyNoTable } from '../../../logic/table/truth-table';
+import { compile } from '../../../netlist/compile';
+import { type Logic, letterOf } from '../../../values/logic';
+import { done, type Result, refusal, refused } from '../../../values/result';
+import { MOST_FILLED_ROWS, type TableAsked, type TableKey } from '.';
+
+/** A table with all its cells. */
+export interface WholeTable {
+  readonly columns: readonly {
+    readonly name: string;
+    readonly isInput: boolean;
+    readonly cells: readonly string[];
+  }[];
+  readonly rows: number;
+}
+
+/** The truth table of a sheet, or its state table where it stores: present states and inputs, then next states and outputs. */
+export function wholeTable(sheet: Sheet, sheets: readonly Sheet[]): Result<WholeTable> {
+  const netlist = compile(sheet, sheets);
+  if (netlist.outputs.length === 0) return refused('no-output', 'there is no output yet: place a lamp');
+  const why = whyNoTable(netlist);
+  const made = why && netlist.storage.length > 0 ? stateTable(netlist) : null;
+  if (why && !made) return refusal(why);
+  if (made && !made.ok) return made;
+  if (netlist.inputColumns.length > 6 && !made)
+    return refused('too-many-rows', `a table to fill in has at most ${MOST_FILLED_ROWS} rows`);
+  const derived = made?.ok ? made.value : truthTable(netlist);
+  if (derived.rows > MOST_FILLED_ROWS)
+    return refused('too-many-rows', `a table to fill in has at most ${MOST_FILLED_ROWS} rows`);
+  const rows = Array.from({ length: derived.rows }, (_, row) => row);
+  const letter = (value: number) => letterOf(value as Logic).toLowerCase();
+  return done({
+    rows: derived.rows,
+    columns: [
+      ...derived.inputs.map((name, i) => ({
+        name,
+        isInput: true,
+        cells: rows.map((row) => String(inputAt(derived.inputs.length, i, row))),
+      })),
+      ...derived.outputs.map((name, o) => ({
+        name,
+        isInput: false,
+        cells: rows.map((row) => letter(cell(derived, o, row))),
+      })),
+    ],
+  });
+}
+
+/** The columns that are usually filled in: all but the inputs. */
+export const usuallyAsked = ({ columns }: WholeTable): ReadonlySet<string> =>
+  new Set(columns.filter(({ isInput }) => !isInput).map(({ name }) => name));
+
+/** What is asked and wanted where some columns of a table are filled in. */
+export function tableTask(
+  { columns, rows }: WholeTable,
+  asked: ReadonlySet<string>,
+  isPredicted: boolean,
+): { readonly asked: TableAsked; readonly key: TableKey } {
+  const wanted = columns.filter(({ name }) => asked.has(name));
+  const used = new Set(wanted.flatMap(({ cells }) => cells));
+  const values = ['0', '1', ...(used.has('x') ? ['x'] : [])];
+  return {
+    asked: {
+      rows,
+      columns: columns.map(({ name, isInput, cells }) => ({
+        name,
+        isInput,
+        cells: asked.has(name) ? null : [...cells],
+      })),
+      values: [...used].every((value) => values.includes(value)) ? values : [],
+      isPredicted,
+    },
+    key: { columns: wanted.map(({ cells }) => [...cells]) },
+  };
+}
