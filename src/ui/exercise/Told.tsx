@@ -19,7 +19,8 @@ interface Props {
 export function standing({ solved, right, of, word }: Mark, tells: Tells): string {
   if (solved === null) return 'Your teacher marks this answer.';
   if (tells === 'verdict') return solved ? 'Right.' : 'Not right yet.';
-  if (solved) return of === 1 ? 'Right.' : `All ${word}s right.`;
+  if (of === 1) return solved ? 'Right.' : 'Not right yet.';
+  if (solved) return `All ${word}s right.`;
   return `${right} of ${counted(of, word)} right`;
 }
 
@@ -38,6 +39,7 @@ export function Told({ mark, tells, stale = false, children }: Props) {
           ))}
         </ul>
       )}
+      {mark.remark && <p className="mt-1 text-sm">{mark.remark}</p>}
       {children}
     </div>
   );

@@ -1,11 +1,14 @@
 import type { Answer, Task } from '../../circuit/exercise';
 import { build } from './build';
+import { formula } from './formula';
+import { map } from './map';
+import { number } from './number';
 import { table } from './table';
 import type { TaskKind } from './task-kind';
 import { words } from './words';
 
 /** All kinds of task, in the order in which they are offered. A new kind is a folder here and an entry in this list. */
-export const TASK_KINDS = [build, table, words] as const;
+export const TASK_KINDS = [build, table, formula, map, number, words] as const;
 
 /** The kind of that name, or undefined. */
 export const findTaskKind = (kind: string): TaskKind | undefined =>

@@ -25,6 +25,8 @@ export interface Mark<D = unknown> {
   readonly solved: boolean | null;
   /** Which units are wrong, in words: `rows 5 (Drive), 6`; null where that would say nothing more. */
   readonly wrong: string | null;
+  /** A sentence about an answer that may be right all the same: that a smaller one exists. */
+  readonly remark?: string | undefined;
   /** The answer in one line: the parts used, or what was filled in; empty where nothing was done. */
   readonly gist: string;
   readonly detail: D;

@@ -1,10 +1,13 @@
 import { build } from './build';
+import { formula } from './formula';
+import { map } from './map';
+import { number } from './number';
 import { table } from './table';
 import type { TaskView } from './task-view';
 import { words } from './words';
 
 /** The views of all kinds of task. */
-export const VIEWS: readonly TaskView[] = [build, table, words];
+export const VIEWS: readonly TaskView[] = [build, table, formula, map, number, words];
 
 /** The views of a kind. @throws Error for an unknown kind: file readers let none pass. */
 export function taskViewOf({ kind }: { readonly kind: string }): TaskView {

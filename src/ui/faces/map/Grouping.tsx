@@ -5,7 +5,7 @@ import { type BooleanFunction, type Cube, literalCount, sameCube } from '@/core/
 import { sentence } from '@/core/values/result';
 import { Typeset } from '@/ui/formula-text/Typeset';
 
-import { Swatch } from './Swatch';
+import { Swatch } from '@/ui/map-board/Swatch';
 
 interface GroupingProps {
   readonly fn: BooleanFunction;

@@ -13,11 +13,11 @@ import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
 import { useFormulas } from '@/ui/derived/useFormulas';
 import { Typeset } from '@/ui/formula-text/Typeset';
+import { Swatch } from '@/ui/map-board/Swatch';
 import { highlightIn, useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { Board } from './Board';
 import { Grouping } from './Grouping';
-import { Swatch } from './Swatch';
+import { LiveBoard } from './LiveBoard';
 
 /** Which loops are drawn on the map. */
 type Shown = 'ones' | 'zeros' | 'primes' | 'own';
@@ -106,7 +106,7 @@ function Mapped({ formula, shown }: { formula: Formula; shown: Shown }) {
     setOrder(order.map((input) => (input === a ? b : input === b ? a : input)));
   return (
     <div className="min-h-0 flex-1 overflow-auto p-3">
-      <Board
+      <LiveBoard
         formula={formula}
         layout={layout}
         loops={loops}

@@ -1,30 +1,38 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { sheetOf } from '@/core/circuit/lesson';
 import { OPEN_CELL } from '@/core/circuit/spec-table';
-import type { Formula } from '@/core/logic/expression/forms';
 import { loopOf, type MapLayout, rowAt, sizeOfAxis, valuesAt } from '@/core/logic/map/map';
-import { type Cube, coversRow, DONT_CARE, ON, sameCube } from '@/core/logic/minimise/cube';
-import { goToNamedRow } from '@/session/changes/columns';
-import { fillCell } from '@/session/changes/table';
-import { told } from '@/session/told';
+import { type Cube, coversRow, sameCube } from '@/core/logic/minimise/cube';
 import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
-import { useLiveRow } from '@/ui/derived/useFormulas';
-import { highlightIn, useCrossHighlight } from '@/ui/session/cross-highlight';
-import { useSession, useSessionState } from '@/ui/session/session-context';
 import { loopPath, OVER } from './loop-path';
 import { colourOf, dashOf } from './Swatch';
 
-interface BoardProps {
-  readonly formula: Formula;
+export interface BoardProps {
+  /** The name of the function. */
+  readonly name: string;
+  /** The names of its inputs. */
+  readonly names: readonly string[];
   readonly layout: MapLayout;
+  /** What stands in the cell of a row: 0, 1, x, or open. */
+  readonly letterAt: (row: number) => string;
+  /** The row at which the circuit stands; -1 for none. */
+  readonly live?: number;
+  /** A product that is pointed at elsewhere. */
+  readonly pointed?: Cube | null;
+  /** Called for 0, 1 and x on a cell, where they change it. */
+  readonly onType?: ((row: number, letter: string) => void) | undefined;
+  /** Called where no cells are picked. */
+  readonly onPress?: (row: number) => void;
+  readonly onDoublePress?: (row: number) => void;
+  readonly hintOfCells?: string | undefined;
   readonly loops: readonly Cube[];
   /** Cells that are picked for a group; null where none are drawn by hand. */
   readonly picked: ReadonlySet<number> | null;
   readonly onPick: (rows: ReadonlySet<number>) => void;
-  readonly onSwap: (a: number, b: number) => void;
+  /** Inputs change places where one is dragged onto another. */
+  readonly onSwap?: (a: number, b: number) => void;
   /** Pairs of cells between which a glitch may come. */
-  readonly marks: readonly (readonly [number, number])[];
+  readonly marks?: readonly (readonly [number, number])[];
 }
 
 const WAYS: Readonly<Record<string, { readonly down: number; readonly across: number }>> = {
@@ -64,29 +72,24 @@ export function Board(props: BoardProps) {
 }
 
 function Layer({
-  formula,
+  name,
+  names,
   layout,
+  letterAt,
+  live = -1,
+  pointed = null,
+  onType,
+  onPress,
+  onDoublePress,
+  hintOfCells,
   loops,
   picked,
   onPick,
   onSwap,
-  marks,
+  marks = [],
   layer,
   cell,
 }: BoardProps & { layer: number; cell: number }) {
-  const session = useSession();
-  const live = useLiveRow(formula.names);
-  const column = useSessionState(
-    (s) => sheetOf(s.lesson, s.rootId)?.plan?.outputs.find((o) => o.name === formula.name)?.rows,
-  );
-  const canFill = useSessionState((s) => !s.readOnly && s.netlist.storage.length === 0);
-  const fill = (row: number, letter: string) => {
-    if (canFill) told(fillCell(session, formula.name, row, letter));
-  };
-  const letterAt = (row: number) => {
-    const value = fn.rows[row];
-    return column?.[row] ?? (value === DONT_CARE ? 'x' : value === ON ? '1' : '0');
-  };
   /** Arrow keys go from cell to cell, over the edge too; 0, 1 and x fill a cell of the table. */
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
     const at = Number((event.target as Element).getAttribute('data-cell') ?? -1);
@@ -98,21 +101,18 @@ function Layer({
       const across = (spot.across + way.across + size.across) % size.across;
       const next = event.currentTarget.querySelector<HTMLElement>(`[data-cell="${rows[down]![across]}"]`);
       next?.focus();
-    } else if (canFill && /^[01xX.-]$/.test(event.key))
-      fill(at, event.key === 'X' || event.key === '-' ? 'x' : event.key);
+    } else if (onType && /^[01xX.-]$/.test(event.key))
+      onType(at, event.key === 'X' || event.key === '-' ? 'x' : event.key);
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
-  const { names, fn } = formula;
-  const pointed = useCrossHighlight((p) => p.pointed);
-  const pointedCube = highlightIn(pointed, formula.name, names);
   const size = { down: sizeOfAxis(layout.down), across: sizeOfAxis(layout.across) };
   const painting = useRef<boolean | null>(null);
   const rows = Array.from({ length: size.down }, (_, down) =>
     Array.from({ length: size.across }, (_, across) => rowAt(layout, layer, down, across)),
   );
-  const lit = (row: number) => pointedCube !== null && coversRow(pointedCube, row);
+  const lit = (row: number) => pointed !== null && coversRow(pointed, row);
   const paint = (row: number) => {
     if (!picked || painting.current === null || picked.has(row) === painting.current) return;
     const next = new Set(picked);
@@ -176,7 +176,7 @@ function Layer({
         </div>
         <div
           role="grid"
-          aria-label={`Map of ${formula.name}`}
+          aria-label={`Map of ${name}`}
           className="relative select-none"
           style={{ width: size.across * cell, height: size.down * cell }}
           onKeyDown={onKey}
@@ -210,16 +210,10 @@ function Layer({
                       painting.current = !picked.has(row);
                       paint(row);
                     }}
-                    {...hint(
-                      !picked && canFill && live >= 0
-                        ? 'Press twice, or type 0, 1 or x, to change it'
-                        : undefined,
-                    )}
-                    onDoubleClick={() => !picked && live >= 0 && fill(row, letter === '1' ? '0' : '1')}
+                    {...hint(picked ? undefined : hintOfCells)}
+                    onDoubleClick={() => !picked && onDoublePress?.(row)}
                     onClick={(event) => {
-                      if (!picked && live === -1 && column !== undefined)
-                        fill(row, letter === '1' ? 'x' : letter === 'x' ? '0' : '1');
-                      else if (!picked) goToNamedRow(session, names, row);
+                      if (!picked) onPress?.(row);
                       else if (event.detail === 0) {
                         // From the keyboard.
                         painting.current = !picked.has(row);
@@ -261,9 +255,9 @@ function Layer({
                       key={`${i} ${k}`}
                       d={loopPath(piece, cell, 3.5 + 3 * (i % 4), size)}
                       fill={colourOf(i)}
-                      fillOpacity={pointedCube && sameCube(pointedCube, cube) ? 0.22 : 0.05}
+                      fillOpacity={pointed && sameCube(pointed, cube) ? 0.22 : 0.05}
                       stroke={colourOf(i)}
-                      strokeWidth={pointedCube && sameCube(pointedCube, cube) ? 3.5 : 2.25}
+                      strokeWidth={pointed && sameCube(pointed, cube) ? 3.5 : 2.25}
                       strokeDasharray={dashOf(i)}
                       strokeLinecap="round"
                       className="pointer-events-none"
@@ -308,15 +302,13 @@ function Layer({
 const DRAGGED = 'application/x-manege-axis';
 
 /** The name of an input beside the map; dragged onto another one, the two change places. */
-function Axis({
-  name,
-  input,
-  onSwap,
-}: {
-  name: string;
-  input: number;
-  onSwap: (a: number, b: number) => void;
-}) {
+function Axis({ name, input, onSwap }: { name: string; input: number; onSwap: BoardProps['onSwap'] }) {
+  if (!onSwap)
+    return (
+      <span className="mx-0.5 inline-block px-1">
+        <Marked text={name} />
+      </span>
+    );
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: names change places on the table from the keyboard too
     <span
