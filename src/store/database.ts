@@ -88,7 +88,10 @@ export interface ExerciseRecord {
   readonly id: string;
   /** Its file as JSON, in whichever version it was kept. */
   readonly file: unknown;
+  /** Ms since 1970; 0 where it never was. */
   readonly handedOut: number;
+  /** The files of the editions that were handed out, the last one behind; older records have none. */
+  readonly editions?: readonly unknown[];
 }
 
 export interface HandInRecord {

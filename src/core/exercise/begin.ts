@@ -1,8 +1,11 @@
-import type { Exercise, FlatSheet, GivenCircuit, Task, TaskWork } from '../circuit/exercise';
+import type { Exercise, FlatSheet, GivenCircuit, Task, TaskWork, Work } from '../circuit/exercise';
 import type { Lesson } from '../circuit/lesson';
 import { DEFAULT_SETTINGS, emptySheet, type Part, type Settings, type Sheet } from '../circuit/sheet';
 import { withSheetInside } from '../parts/block';
 import { sheetIdInside, sheetInside } from '../parts/catalogue';
+
+/** Most letters of a sheet's name. */
+const MOST_NAME = 60;
 
 const unflattened = new WeakMap<FlatSheet, Sheet>();
 
@@ -35,10 +38,20 @@ const idFor = (task: Task) => task.id;
 /** The id that the inside of a block of a given circuit has in the student's hands. */
 export const blockIdFor = (task: Task, sheet: string): string => `${task.id}-${sheet}`.slice(0, 64);
 
+/** The id of the sheet that stands in for what a student was to build. */
+export const standInId = (task: string): string => `${task}-given`;
+
 /** The sheets of a given circuit under ids of the task; the first gets the name of the task. */
 function sheetsFor(task: Task, name: string): Sheet[] {
-  if (!task.given) return [emptySheet(idFor(task), name)];
-  const [first, ...others] = sheetsGiven(task.given);
+  return task.given ? sheetsUnder(task, task.given, idFor(task), name) : [emptySheet(idFor(task), name)];
+}
+
+/** The sheets of the circuit that stands in for what a task was to have built. */
+export const standInSheets = (task: Task, circuit: GivenCircuit): Sheet[] =>
+  sheetsUnder(task, circuit, standInId(task.id), `${task.title.slice(0, MOST_NAME - 10)} (given)`);
+
+function sheetsUnder(task: Task, circuit: GivenCircuit, own: string, name: string): Sheet[] {
+  const [first, ...others] = sheetsGiven(circuit);
   const ids = new Map(others.map(({ id }) => [id, blockIdFor(task, id)]));
   const led = (part: Part) => {
     const to = ids.get(sheetIdInside(part) ?? '');
@@ -50,30 +63,39 @@ function sheetsFor(task: Task, name: string): Sheet[] {
     name: named,
     parts: new Map([...sheet.parts].map(([key, part]) => [key, led(part)])),
   });
-  return [
-    moved(first!, idFor(task), name),
-    ...others.map((sheet) => moved(sheet, ids.get(sheet.id)!, sheet.name)),
-  ];
+  return [moved(first!, own, name), ...others.map((sheet) => moved(sheet, ids.get(sheet.id)!, sheet.name))];
 }
 
-/** Most letters of a sheet's name. */
-const MOST_NAME = 60;
-
-/** The work at an exercise before anything is done: a sheet for each task, with its given circuit. */
-export function begunWork(exercise: Exercise, id: string): Lesson {
-  const sheets: Sheet[] = [];
-  const tasks: Record<string, TaskWork> = {};
-  const names = new Set<string>();
-  for (const task of exercise.tasks) {
+/** Adds what some tasks begin with to the sheets and the work at an exercise. */
+function withTasks(
+  lesson: Pick<Lesson, 'sheets' | 'work'>,
+  tasks: readonly Task[],
+): { readonly sheets: readonly Sheet[]; readonly work: Work } {
+  const sheets = [...lesson.sheets];
+  const begun: Record<string, TaskWork> = { ...lesson.work?.tasks };
+  const ids = new Set(sheets.map(({ id }) => id));
+  const names = new Set(sheets.map(({ name }) => name));
+  for (const task of tasks) {
     const base = task.title.slice(0, MOST_NAME - 4);
     let name = base;
     for (let n = 2; names.has(name); n++) name = `${base} ${n}`;
     names.add(name);
-    sheets.push(...sheetsFor(task, name));
-    tasks[task.id] = { sheet: idFor(task), answer: null };
+    for (const sheet of sheetsFor(task, name)) if (!ids.has(sheet.id)) sheets.push(sheet);
+    begun[task.id] = { sheet: idFor(task), answer: null };
   }
+  return { sheets, work: { tasks: begun, checks: lesson.work?.checks ?? {} } };
+}
+
+/** The work at an exercise before anything is done: a sheet for each task, with its given circuit. */
+export function begunWork(exercise: Exercise, id: string): Lesson {
   const settings = exercise.tasks.find((task) => task.given)?.given?.settings ?? DEFAULT_SETTINGS;
-  return { id, title: exercise.title, settings, sheets, exercise, work: { tasks, checks: {} } };
+  return { id, title: exercise.title, settings, exercise, ...withTasks({ sheets: [] }, exercise.tasks) };
+}
+
+/** The work at an earlier edition of an exercise, taken on to a newer one: tasks that are new begin, the others go on. */
+export function renewedWork(lesson: Lesson, exercise: Exercise): Lesson {
+  const fresh = exercise.tasks.filter(({ id }) => !lesson.work?.tasks[id]);
+  return { ...lesson, exercise, ...withTasks(lesson, fresh) };
 }
 
 /** A sheet with those of its blocks, as a task gives it: without what was filled in or driven on it. */

@@ -5,6 +5,8 @@ import { findKind, sheetIdInside, sheetInside } from '../parts/catalogue';
 import { expectedKindOf } from './expected';
 import { isAsExpected } from './expected-rows';
 
+const NONE: ReadonlySet<string> = new Set();
+
 /** The result of holding a sheet against what is expected. */
 export interface Check {
   readonly rows: number;
@@ -31,8 +33,13 @@ export interface Check {
  * Kinds of part on a sheet and how many of each, by name; a block counts as its content, each time it is
  * used, without its ports.
  * @param sheets the sheets of the blocks.
+ * @param whole sheets whose blocks count as one part, and not as their content.
  */
-export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: string; count: number }[] {
+export function partsUsed(
+  sheet: Sheet,
+  sheets: readonly Sheet[],
+  whole: ReadonlySet<string> = NONE,
+): { kind: string; count: number }[] {
   const known = new Map<string, ReadonlyMap<string, number>>();
   const countsOf = (at: Sheet): ReadonlyMap<string, number> => {
     const before = known.get(at.id);
@@ -43,9 +50,9 @@ export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: strin
     const add = (kind: string, count: number) => counts.set(kind, (counts.get(kind) ?? 0) + count);
     for (const part of at.parts.values()) {
       const inside = sheetInside(part, sheets);
-      if (inside)
+      if (inside && !whole.has(inside.id))
         for (const [kind, count] of countsOf(inside)) if (!findKind(kind)?.boundary) add(kind, count);
-      if (sheetIdInside(part) === undefined) add(part.kind, 1);
+      if (sheetIdInside(part) === undefined || (inside && whole.has(inside.id))) add(part.kind, 1);
     }
     return counts;
   };
@@ -58,18 +65,20 @@ export function partsUsed(sheet: Sheet, sheets: readonly Sheet[]): { kind: strin
  * Holds a sheet against what is expected, every row or reading of it. Inputs and outputs are matched by name.
  * @param allowed kinds of part that may be used, besides those that always can be.
  * @param sheets all sheets of the lesson, for blocks.
+ * @param whole sheets whose blocks count as one part, whatever is inside them.
  */
 export function check(
   sheet: Sheet,
   expected: Expected,
   allowed: ReadonlySet<string>,
   sheets: readonly Sheet[] = [sheet],
+  whole: ReadonlySet<string> = NONE,
 ): Check {
   const kind = expectedKindOf(expected);
   const complaints: string[] = [];
-  const parts = partsUsed(sheet, sheets);
+  const parts = partsUsed(sheet, sheets, whole);
   for (const { kind: used, count } of parts)
-    if (!allowed.has(used) && !findKind(used)?.alwaysAllowed)
+    if (!allowed.has(used) && !findKind(used)?.alwaysAllowed && !findKind(used)?.insideSheet)
       complaints.push(
         `${findKind(used)!.name} is not allowed in this task, and ${count} of it ${count === 1 ? 'is' : 'are'} used.`,
       );

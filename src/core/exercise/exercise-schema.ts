@@ -1,7 +1,6 @@
 import { type Exercise, ORDERS, type Task, TELLS } from '../circuit/exercise';
-import { SettingsFile, SheetFile } from '../circuit/lesson-schema';
-import { MOST_SHEETS } from '../circuit/limits';
 import { type Schema, text, title, whole, z } from '../values/schema';
+import { GivenCircuit } from './given-schema';
 import { TASK_KINDS } from './kinds';
 import type { TaskKind } from './kinds/task-kind';
 
@@ -11,13 +10,6 @@ export const MOST_TASKS = 60;
 export const TaskId = z
   .string()
   .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, 'an id is letters, digits, - and _, at most 40'));
-
-const GivenCircuit = z.object({
-  settings: SettingsFile,
-  sheets: z
-    .array(SheetFile)
-    .check(z.minLength(1, 'a given circuit has at least one sheet'), z.maxLength(MOST_SHEETS)),
-});
 
 /** A task of one kind. */
 const taskOf = ({ kind, asked, key }: Pick<TaskKind, 'kind' | 'asked' | 'key'>) =>

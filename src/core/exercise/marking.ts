@@ -1,7 +1,7 @@
 import type { Exercise, Task } from '../circuit/exercise';
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import { emptySheet, type Sheet } from '../circuit/sheet';
-import { blockIdFor } from './begin';
+import { blockIdFor, standInId } from './begin';
 import { taskKindOf } from './kinds';
 import type { Mark, Solution } from './kinds/task-kind';
 import { FREE, type SheetRules } from './rules';
@@ -18,7 +18,9 @@ const NOTHING_DRAWN = emptySheet('nothing', 'Nothing');
 export function solutionOf(task: Task, lesson: Lesson): Solution {
   const work = lesson.work?.tasks[task.id];
   const answer = work?.answer?.kind === task.kind ? work.answer : null;
-  return { sheet: sheetOf(lesson, work?.sheet ?? '') ?? NOTHING_DRAWN, sheets: lesson.sheets, answer };
+  const sheet = sheetOf(lesson, work?.sheet ?? '') ?? NOTHING_DRAWN;
+  const builtIn = (other: string) => [lesson.work?.tasks[other]?.sheet ?? '', standInId(other)];
+  return { sheet, sheets: lesson.sheets, answer, builtIn };
 }
 
 /** The mark of a student's work at a task. */

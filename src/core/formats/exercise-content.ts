@@ -1,4 +1,4 @@
-import type { Exercise, FlatSheet, GivenCircuit } from '../circuit/exercise';
+import type { Exercise, FlatSheet, GivenCircuit, Task } from '../circuit/exercise';
 import { ExerciseSchema } from '../exercise/exercise-schema';
 import { taskKindOf } from '../exercise/kinds';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
@@ -13,13 +13,22 @@ export function exerciseContent(value: unknown): Result<Exercise> {
   for (const task of parsed.data.tasks) {
     const given = task.given && circuitContent(task.given);
     if (given && !given.ok) return refusal(within(`the circuit that “${task.title}” gives`, given.problem));
-    const whole = { ...task, given: given?.value ?? null };
+    const standIn = standInOf(task);
+    const circuit = standIn && circuitContent(standIn);
+    if (circuit && !circuit.ok)
+      return refusal(within(`the circuit that stands in for “${task.title}”`, circuit.problem));
+    const asked = circuit ? { ...(task.asked as object), standIn: circuit.value } : task.asked;
+    const whole = { ...task, given: given?.value ?? null, asked };
     const strange = taskKindOf(task).strange?.(whole);
     if (strange) return refused('strange-task', `in “${task.title}”: ${strange}`);
     tasks.push(whole);
   }
   return done({ ...parsed.data, tasks });
 }
+
+/** The circuit that stands in for a student's, where a task has one. */
+const standInOf = ({ asked }: Task): GivenCircuit | null =>
+  (asked as { standIn?: GivenCircuit | null }).standIn ?? null;
 
 /** Looks up the parts of a given circuit in the catalogue, and completes their parameters. */
 function circuitContent({ settings, sheets }: GivenCircuit): Result<GivenCircuit> {

@@ -10,7 +10,7 @@ export const buildTask = (key: Expected, parts: readonly string[], more: Partial
   tells: 'wanted',
   tries: null,
   given: null,
-  asked: { parts, drawing: 'free' },
+  asked: { parts, drawing: 'free', blocks: [], limits: {}, standIn: null },
   key,
   ...more,
 });

@@ -1,5 +1,7 @@
 import type { Edit } from '@/core/circuit/edit';
-import type { Answer, Task } from '@/core/circuit/exercise';
+import type { Answer, GivenCircuit, Task } from '@/core/circuit/exercise';
+import { sheetOf } from '@/core/circuit/lesson';
+import { standInSheets } from '@/core/exercise/begin';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
 import { markTask } from '@/core/exercise/marking';
 import { DONE, done, type Result, refused } from '@/core/values/result';
@@ -55,5 +57,17 @@ export function openTask(session: Session, task: Task): Result<undefined> {
   const work = session.state.lesson.work?.tasks[task.id];
   if (!work) return refused('no-such-task', 'this task is not of this exercise');
   session.openSheet(work.sheet);
+  return DONE;
+}
+
+/** Puts the circuit that stands in for what another task was to have built on sheets of the lesson, to be used as a block. */
+export function takeStandIn(session: Session, task: Task, circuit: GivenCircuit): Result<undefined> {
+  const taken = session.transaction(`take the given “${task.title}”`, (made) => {
+    for (const sheet of standInSheets(task, circuit))
+      if (!sheetOf(made.lesson, sheet.id))
+        made.make({ type: 'addSheet', sheet, at: made.lesson.sheets.length });
+  });
+  if (!taken.ok) return taken;
+  session.sayUndoable(`“${task.title} (given)” can be placed as a block now.`);
   return DONE;
 }

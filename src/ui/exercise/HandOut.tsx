@@ -1,19 +1,20 @@
 'use client';
 
+import { DropdownMenu } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
-import type { Exercise, Tells } from '@/core/circuit/exercise';
-import { ExerciseSchema } from '@/core/exercise/exercise-schema';
+import type { Exercise } from '@/core/circuit/exercise';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { taskKindOf } from '@/core/exercise/kinds';
-import { sentence } from '@/core/values/result';
-import { randomId, storeProblem } from '@/store/database';
-import { keepExercise } from '@/store/exercises';
+import { type Problem, sentence } from '@/core/values/result';
+import { storeProblem } from '@/store/database';
+import { handOut, type KeptExercise, keptExercises, saveExercise } from '@/store/exercises';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { HANDING_OUT } from '@/ui/session/first-steps';
 import { useSession } from '@/ui/session/session-context';
 import { FORMS } from './forms';
+import { exerciseOf, headingFor, taskOf } from './new-exercise';
 import { Ready } from './Ready';
-import { TaskText } from './TaskText';
+import { TaskWords } from './TaskWords';
 import { TellsChoice } from './TellsChoice';
 
 /** From a sheet to an exercise: what is done, the words, what is expected; out as a file or as a link. */
@@ -28,12 +29,16 @@ export function HandOut({ onClose }: { onClose: () => void }) {
   const [drafts, setDrafts] = useState<Readonly<Record<string, unknown>>>(() => ({
     [form.kind]: form.begin(source),
   }));
-  const [title, setTitle] = useState(sheet.name);
-  const [words, setWords] = useState('');
-  const [tells, setTells] = useState<Tells>('wanted');
-  const [tries, setTries] = useState<number | null>(null);
+  const [heading, setHeading] = useState(() => headingFor(sheet.name));
+  const [sets, setSets] = useState<readonly KeptExercise[]>([]);
   const [out, setOut] = useState<Exercise | null>(null);
   const [problem, setProblem] = useState('');
+  useEffect(() => {
+    keptExercises().then(setSets, () => {});
+  }, []);
+  const fail = (error: unknown) => setProblem(sentence(storeProblem(error)));
+  const refuse = ({ code, message }: Problem) =>
+    setProblem(code === 'bad-value' ? `${message}.` : sentence({ code, message }));
   const choose = (kind: string) => {
     const chosen = FORMS.find((f) => f.kind === kind)!;
     setForm(chosen);
@@ -41,40 +46,44 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     if (!(kind in drafts)) setDrafts({ ...drafts, [kind]: chosen.begin(source) });
   };
 
-  const make = () => {
+  /** The exercise with the task behind those that are there, or a new one of it alone. */
+  const withTask = (to: Exercise | null): Exercise | null => {
     const body = form.finish(source, drafts[form.kind]);
     if (!body.ok) {
-      setProblem(sentence(body.problem));
-      return;
+      refuse(body.problem);
+      return null;
     }
-    const kind = taskKindOf(form);
-    const made = ExerciseSchema.safeParse({
-      id: randomId(),
-      title,
-      words: '',
-      edition: 1,
-      made: new Date().toISOString(),
-      order: 'free',
-      tasks: [
-        {
-          id: 'task1',
-          kind: kind.kind,
-          title: title.trim() || 'Task',
-          words,
-          points: 1,
-          tells: kind.isMarkedByHand ? 'nothing' : tells,
-          tries,
-          ...body.value,
-        },
-      ],
-    });
-    if (!made.success) {
-      setProblem(`${made.error.issues[0]!.message}.`);
-      return;
+    const title = heading.title.trim();
+    const fitted = to ? (form.fit?.(source, body.value, to.tasks) ?? body.value) : body.value;
+    const task = taskOf(form.kind, { ...heading, title: title || 'Task' }, fitted, to?.tasks);
+    if (!task.ok) {
+      refuse(task.problem);
+      return null;
     }
+    if (to) return { ...to, tasks: [...to.tasks, task.value] };
+    const made = exerciseOf(title, [task.value]);
+    if (made.ok) return made.value;
+    refuse(made.problem);
+    return null;
+  };
+  const make = () => {
+    const made = withTask(null);
+    if (!made) return;
     setProblem('');
-    setOut(made.data);
-    keepExercise(made.data).catch((error) => setProblem(sentence(storeProblem(error))));
+    setOut(made);
+    handOut(made).catch(fail);
+  };
+  const add = (to: Exercise | null) => {
+    const made = withTask(to);
+    if (!made) return;
+    saveExercise(made).then(() => {
+      session.say(
+        to
+          ? `Task ${made.tasks.length} of “${made.title}”. It is on the shelf, among the exercises.`
+          : `“${made.title}” is begun. It is on the shelf, among the exercises.`,
+      );
+      onClose();
+    }, fail);
   };
 
   if (out) return <Ready exercise={out} onBack={() => setOut(null)} onClose={onClose} problem={problem} />;
@@ -90,18 +99,20 @@ export function HandOut({ onClose }: { onClose: () => void }) {
           close="Cancel"
           problem={problem}
           main={{ name: 'Make the exercise', onClick: make }}
-        />
+        >
+          <AddTo sets={sets} onAdd={add} />
+        </DialogFoot>
       }
     >
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Title</span>
         <input
           className="field"
-          value={title}
+          value={heading.title}
           maxLength={120}
           // biome-ignore lint/a11y/noAutofocus: the dialog was opened to type this
           autoFocus
-          onChange={(event) => setTitle(event.target.value)}
+          onChange={(event) => setHeading({ ...heading, title: event.target.value })}
         />
       </label>
       <fieldset>
@@ -116,34 +127,48 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         </div>
         <p className="mt-1 text-sm text-quiet">{taskKindOf(form).says}</p>
       </fieldset>
-      <div className="grid grid-cols-2 gap-4">
-        <label className="flex flex-col gap-1">
-          <span className="font-semibold">
-            Task <span className="font-normal text-quiet">in words; Markdown</span>
-          </span>
-          <textarea
-            className="field h-32 resize-y py-2"
-            value={words}
-            maxLength={20000}
-            placeholder={'What is to be done?\n\n- one line for each condition'}
-            onChange={(event) => setWords(event.target.value)}
-          />
-        </label>
-        <div className="flex min-w-0 flex-col gap-1">
-          <span className="font-semibold">As the student sees it</span>
-          <div className="h-32 overflow-auto rounded-lg border border-hairline bg-raised px-3 py-2">
-            {words ? <TaskText text={words} /> : <span className="text-quiet">The task appears here.</span>}
-          </div>
-        </div>
-      </div>
+      <TaskWords words={heading.words} onWords={(words) => setHeading({ ...heading, words })} />
       <Form
         source={source}
         draft={drafts[form.kind]}
         onDraft={(draft) => setDrafts({ ...drafts, [form.kind]: draft })}
       />
       {!taskKindOf(form).isMarkedByHand && (
-        <TellsChoice tells={tells} tries={tries} onTells={setTells} onTries={setTries} />
+        <TellsChoice
+          tells={heading.tells}
+          tries={heading.tries}
+          onTells={(tells) => setHeading({ ...heading, tells })}
+          onTries={(tries) => setHeading({ ...heading, tries })}
+        />
       )}
     </Modal>
+  );
+}
+
+/** The way into a set: the task becomes one of several. */
+function AddTo({
+  sets,
+  onAdd,
+}: {
+  readonly sets: readonly KeptExercise[];
+  readonly onAdd: (to: Exercise | null) => void;
+}) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="button">Add to a set ▾</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu max-h-72 overflow-auto" align="end">
+          <DropdownMenu.Item className="menu-item" onSelect={() => onAdd(null)}>
+            A new set
+          </DropdownMenu.Item>
+          {sets.map(({ exercise }) => (
+            <DropdownMenu.Item key={exercise.id} className="menu-item" onSelect={() => onAdd(exercise)}>
+              <bdi className="truncate">{exercise.title}</bdi>
+              <span className="ml-2 text-quiet">{exercise.tasks.length}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }

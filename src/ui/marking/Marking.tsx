@@ -2,7 +2,6 @@
 
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
-import type { Exercise } from '@/core/circuit/exercise';
 import type { HandIn } from '@/core/exercise/hand-in';
 import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
@@ -28,7 +27,7 @@ import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Look } from './Look';
 import { Marks } from './Marks';
-import { byStudent, mark, type Row } from './marked-row';
+import { asAsked, byStudent, mark, type Row } from './marked-row';
 
 interface LeftOut {
   readonly file: string;
@@ -45,7 +44,8 @@ const keysOf = (row: Row) => [row.key, ...row.earlier.map((one) => one.key)];
 /** The marking page: hand-ins of one exercise, each checked against it again; nothing leaves the browser. */
 export function Marking({ samples }: { samples: Samples }) {
   const [exercises, setExercises] = useState<readonly KeptExercise[] | null>(null);
-  const [exercise, setExercise] = useState<Exercise | null>(null);
+  const [shown, setShown] = useState<KeptExercise | null>(null);
+  const exercise = shown?.exercise ?? null;
   const [rows, setRows] = useState<readonly Row[]>([]);
   const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
@@ -56,13 +56,15 @@ export function Marking({ samples }: { samples: Samples }) {
     [],
   );
 
-  const show = useCallback(async (chosen: Exercise) => {
-    setExercise(chosen);
+  const show = useCallback(async (next: KeptExercise) => {
+    const { exercise: chosen, editions } = next;
+    setShown(next);
     history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
     const kept = await keptHandIns(chosen.id);
     const marked = kept.flatMap(({ key, file, text }) => {
       const read = readHandIn(text);
-      return read.ok ? [mark(key, file, read.value, chosen)] : [];
+      if (!read.ok) return [];
+      return [mark(key, file, read.value, asAsked(chosen, editions, read.value.exercise.edition))];
     });
     setRows(byStudent(marked));
   }, []);
@@ -74,7 +76,7 @@ export function Marking({ samples }: { samples: Samples }) {
         setExercises(kept);
         const asked = new URLSearchParams(location.search).get('exercise');
         const first = kept.find((e) => e.exercise.id === asked) ?? kept[0];
-        return first && show(first.exercise);
+        return first && show(first);
       })
       .catch((error) => {
         setExercises([]);
@@ -115,7 +117,8 @@ export function Marking({ samples }: { samples: Samples }) {
         chosen.id,
         fitting.map(({ file, handIn }) => ({ file, text: writeHandIn(handIn) })),
       );
-      await show(chosen);
+      const now = kept.find((e) => e.exercise.id === chosen!.id);
+      if (now) await show(now);
     }
     setLeftOut(out);
     const again = fitting.length - fresh;
@@ -144,7 +147,7 @@ export function Marking({ samples }: { samples: Samples }) {
         tone: 'calm',
         offer: {
           label: 'Undo',
-          run: () => void putBack().then(() => exercise && show(exercise), fail),
+          run: () => void putBack().then(() => shown && show(shown), fail),
         },
       });
     }, fail);
@@ -182,7 +185,7 @@ export function Marking({ samples }: { samples: Samples }) {
               onChange={(event) => {
                 const chosen = exercises.find((e) => e.exercise.id === event.target.value);
                 setLeftOut([]);
-                if (chosen) show(chosen.exercise).catch(fail);
+                if (chosen) show(chosen).catch(fail);
               }}
             >
               {exercises.map((e) => (

@@ -28,6 +28,16 @@ export function byStudent(rows: readonly Row[]): Row[] {
     .sort((a, b) => a.handIn.name.localeCompare(b.handIn.name));
 }
 
+/** An exercise with its tasks as they were in the edition that a hand-in answers: it is marked by what it was asked. */
+export function asAsked(exercise: Exercise, editions: readonly Exercise[], edition: number): Exercise {
+  const then = editions.find((e) => e.edition === edition);
+  if (!then) return exercise;
+  return {
+    ...exercise,
+    tasks: exercise.tasks.map((task) => then.tasks.find(({ id }) => id === task.id) ?? task),
+  };
+}
+
 /** Checks a hand-in against its exercise. */
 export const mark = (key: number, file: string, handIn: HandIn, exercise: Exercise): Row => ({
   key,

@@ -23,6 +23,7 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
+import { Exercises } from './Exercises';
 import { Kept } from './Kept';
 import { Picture } from './Picture';
 
@@ -145,6 +146,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
               <Card key={item.record.id} item={item} reload={reload} say={setSaid} fail={fail} />
             ))}
           </div>
+          {items !== null && <Exercises say={setSaid} fail={fail} />}
           <HowItGoes />
         </main>
         <Kept say={(text, tone) => setSaid({ text, tone })} />

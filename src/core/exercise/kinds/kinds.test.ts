@@ -30,7 +30,12 @@ const heading = {
   given: null,
 } as const;
 const sheet = emptySheet('sheet1', 'Sheet 1');
-const solution = <A extends Answer>(answer: A | null) => ({ sheet, sheets: [sheet], answer });
+const solution = <A extends Answer>(answer: A | null) => ({
+  sheet,
+  sheets: [sheet],
+  answer,
+  builtIn: () => [],
+});
 
 /** Functions of two to four inputs that are 1 somewhere. */
 const anyFunction = fc

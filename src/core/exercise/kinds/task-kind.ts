@@ -10,6 +10,8 @@ export interface Solution<A extends Answer | null = Answer | null> {
   /** All sheets of the lesson, for blocks. */
   readonly sheets: readonly Sheet[];
   readonly answer: A;
+  /** The sheets that hold what was built in another task, by its id: the student's, and the one that stands in for it. */
+  readonly builtIn: (task: string) => readonly string[];
 }
 
 /** What a task's work was found to be. `D` is what the kind's own views show of it. */

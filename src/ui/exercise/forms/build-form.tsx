@@ -1,18 +1,16 @@
 'use client';
 
-import { Fragment } from 'react';
 import type { Expected } from '@/core/circuit/exercise';
+import { excerptFor } from '@/core/exercise/begin';
 import { partsUsed } from '@/core/exercise/check';
 import { EXPECTED_KINDS } from '@/core/exercise/expected';
 import type { ExpectedKind, SetUp, SetUpSource, SetUpValues } from '@/core/exercise/expected/expected-kind';
-import type { Drawing } from '@/core/exercise/rules';
-import { families, findKind, PLACEABLE } from '@/core/parts/catalogue';
+import type { BuildAsked } from '@/core/exercise/kinds/build';
+import { findKind, sheetInside } from '@/core/parts/catalogue';
 import { done, type Result, refusal, sentence } from '@/core/values/result';
 import { ExpectedTable } from '../ExpectedTable';
+import { BuildAskedFields, GATES } from './BuildAskedFields';
 import type { FormProps, TaskForm } from './task-form';
-
-const FAMILIES = families(PLACEABLE.filter((k) => !k.alwaysAllowed));
-const GATES = PLACEABLE.filter((k) => k.isGate).map((k) => k.kind);
 
 /** One way to set up the expectation, with the values of its fields. */
 interface Way {
@@ -42,8 +40,9 @@ function waysFrom(source: SetUpSource): readonly Way[] {
 interface Draft {
   readonly ways: readonly Way[];
   readonly chosen: number;
-  readonly allowed: ReadonlySet<string>;
-  readonly drawing: Drawing;
+  readonly asked: BuildAsked;
+  /** Whether the circuit of the sheet is given as a block in later tasks. */
+  readonly standsIn: boolean;
 }
 
 /** The kinds of part on the sheet, without those that can always be placed. */
@@ -52,10 +51,9 @@ const used = ({ sheet, sheets }: SetUpSource): ReadonlySet<string> =>
 
 /** What is expected of the circuit, and the parts of which it may be made. */
 function Form({ source, draft, onDraft }: FormProps<Draft>) {
-  const { ways, chosen, allowed } = draft;
+  const { ways, chosen, asked } = draft;
   const way = ways[chosen]!;
   const change = (part: Partial<Way>) => onDraft({ ...draft, ways: ways.with(chosen, { ...way, ...part }) });
-  const onAllowed = (next: ReadonlySet<string>) => onDraft({ ...draft, allowed: next });
   const fill = (id: string, value: string) => {
     const values = { ...way.values, [id]: value };
     const made = way.setUp.make(source, values, way.expected);
@@ -103,50 +101,20 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
           />
         )}
       </fieldset>
-      <fieldset>
-        <legend className="mb-1 font-semibold">
-          Parts that may be used{' '}
-          <span className="font-normal text-quiet">besides switches and lamps; also inside blocks</span>
-        </legend>
-        <div className="mb-1.5 flex gap-2">
-          <button type="button" className="button small" onClick={() => onAllowed(used(source))}>
-            As on this sheet
-          </button>
-          <button type="button" className="button small" onClick={() => onAllowed(new Set(GATES))}>
-            All gates
-          </button>
-          <button type="button" className="button small" onClick={() => onAllowed(new Set(['nand']))}>
-            NAND only
-          </button>
-          <button type="button" className="button small" onClick={() => onAllowed(new Set(['nor']))}>
-            NOR only
-          </button>
-        </div>
-        <div className="grid grid-cols-[6rem_1fr] gap-y-1.5">
-          {FAMILIES.map(({ family, kinds }) => (
-            <Fragment key={family}>
-              <span className="text-sm text-quiet">{family}</span>
-              <div className="flex flex-wrap gap-x-4 gap-y-0.5">
-                {kinds.map((kind) => (
-                  <label key={kind.kind} className="flex items-center gap-1.5">
-                    <input
-                      type="checkbox"
-                      checked={allowed.has(kind.kind)}
-                      onChange={(event) => {
-                        const next = new Set(allowed);
-                        if (event.target.checked) next.add(kind.kind);
-                        else next.delete(kind.kind);
-                        onAllowed(next);
-                      }}
-                    />
-                    {kind.name}
-                  </label>
-                ))}
-              </div>
-            </Fragment>
-          ))}
-        </div>
-      </fieldset>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={draft.standsIn}
+          onChange={(event) => onDraft({ ...draft, standsIn: event.target.checked })}
+        />
+        In later tasks, give this sheet as a block to those who did not solve it
+        <span className="text-quiet">it can be read in the file</span>
+      </label>
+      <BuildAskedFields
+        asked={asked}
+        own={used(source)}
+        onAsked={(next) => onDraft({ ...draft, asked: next })}
+      />
     </>
   );
 }
@@ -216,12 +184,25 @@ export const buildForm: TaskForm<Draft> = {
       ways.findIndex((way) => way.made.ok),
     );
     // Where the sheet has a table of its own, its gates are a good beginning.
-    return { ways, chosen, allowed: ways[0]!.made.ok ? new Set(GATES) : used(source), drawing: 'free' };
+    const parts = [...(ways[0]!.made.ok ? GATES : used(source))];
+    return {
+      ways,
+      chosen,
+      asked: { parts, drawing: 'free', blocks: [], limits: {}, standIn: null },
+      standsIn: false,
+    };
   },
   Form,
-  finish(_, { ways, chosen, allowed, drawing }) {
+  Asked: BuildAskedFields as TaskForm<Draft>['Asked'],
+  finish({ sheet, sheets, settings }, { ways, chosen, asked, standsIn }) {
     const { made, expected } = ways[chosen]!;
     if (!made.ok) return refusal(made.problem);
-    return done({ given: null, asked: { parts: [...allowed], drawing }, key: expected });
+    const standIn = standsIn ? excerptFor(sheet, sheets, settings) : null;
+    return done({ given: null, asked: { ...asked, standIn }, key: expected });
+  },
+  fit({ sheet, sheets }, body, earlier) {
+    const inside = [...sheet.parts.values()].flatMap((part) => sheetInside(part, sheets)?.name ?? []);
+    const blocks = earlier.filter(({ kind, title }) => kind === 'build' && inside.includes(title));
+    return { ...body, asked: { ...(body.asked as BuildAsked), blocks: blocks.map(({ id }) => id) } };
   },
 };

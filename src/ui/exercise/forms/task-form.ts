@@ -12,10 +12,21 @@ export interface FormProps<D> {
   readonly onDraft: (draft: D) => void;
 }
 
+export interface AskedProps {
+  readonly asked: unknown;
+  readonly onAsked: (asked: unknown) => void;
+  /** The tasks before it in its exercise. */
+  readonly earlier: readonly Task[];
+}
+
 /** How a teacher sets up a kind of task, from a sheet. `D` is what the form holds. */
 export interface TaskForm<D = unknown> {
   readonly kind: string;
   begin(source: SetUpSource): D;
   readonly Form: ComponentType<FormProps<D>>;
   finish(source: SetUpSource, draft: D): Result<TaskBody>;
+  /** Fits a task to those before it in its exercise. */
+  fit?(source: SetUpSource, body: TaskBody, earlier: readonly Task[]): TaskBody;
+  /** What can be changed later of what is asked, without the sheet; absent where nothing can. */
+  readonly Asked?: ComponentType<AskedProps>;
 }

@@ -1,13 +1,17 @@
 'use client';
 
 import { sheetOf } from '@/core/circuit/lesson';
+import { standInId } from '@/core/exercise/begin';
 import type { Check } from '@/core/exercise/check';
 import { expectedKindOf } from '@/core/exercise/expected';
 import type { ExpectedSignal } from '@/core/exercise/expected/expected-kind';
 import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
 import { type BuildTask, partsAllowed } from '@/core/exercise/kinds/build';
+import { limitsText } from '@/core/exercise/kinds/build/limits';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/expected';
+import { takeStandIn } from '@/session/changes/task';
+import { told } from '@/session/told';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import type { FeedbackProps, TaskView, WorkProps } from './task-view';
@@ -15,6 +19,39 @@ import type { FeedbackProps, TaskView, WorkProps } from './task-view';
 /** Names with commas, with the width of each bus. */
 const named = (signals: readonly ExpectedSignal[]) =>
   signals.map(({ name, width }) => (width > 1 ? `${name} (${width} bits)` : name)).join(', ');
+
+/** The blocks from earlier tasks, and the given ones in place of those that are not solved. */
+function Blocks({ task, mayTake }: { readonly task: BuildTask; readonly mayTake: boolean }) {
+  const session = useSession();
+  const lesson = useSessionState((s) => s.lesson);
+  const tasks = (lesson.exercise?.tasks ?? []).filter(({ id }) => task.asked.blocks.includes(id));
+  if (tasks.length === 0) return null;
+  return (
+    <div className="flex flex-col items-start gap-1 text-sm">
+      <p>
+        <span className="text-quiet">As blocks: </span>
+        <span className="font-semibold">{tasks.map(({ title }) => title).join(', ')}</span>
+      </p>
+      {mayTake &&
+        tasks.map((one) => {
+          const { standIn } = (one as BuildTask).asked;
+          const isThere = lesson.sheets.some(({ id }) => id === standInId(one.id));
+          if (!standIn || isThere || lesson.work?.checks[one.id]?.solved) return null;
+          return (
+            <button
+              key={one.id}
+              type="button"
+              className="button small"
+              onClick={() => told(takeStandIn(session, one, standIn))}
+              {...hint('Yours is not right yet: go on with a finished one')}
+            >
+              Take the given “{one.title}”
+            </button>
+          );
+        })}
+    </div>
+  );
+}
 
 /** The inputs, outputs and parts of the task, and a way to begin. */
 function Work({ task: any, onAnswer }: WorkProps) {
@@ -32,7 +69,14 @@ function Work({ task: any, onAnswer }: WorkProps) {
         <dd className="font-semibold">{named(outputs)}</dd>
         <dt className="text-quiet">Parts</dt>
         <dd>{['Switch', 'Lamp', ...allowed.map((kind) => findKind(kind)!.name)].join(', ')}</dd>
+        {limitsText(task.asked.limits).length > 0 && (
+          <>
+            <dt className="text-quiet">Limits</dt>
+            <dd className="font-semibold">{limitsText(task.asked.limits).join(', ')}</dd>
+          </>
+        )}
       </dl>
+      <Blocks task={task} mayTake={onAnswer !== undefined} />
       {isEmpty && onAnswer && (
         <button type="button" className="button self-start" onClick={() => placeExpected(session, task.key)}>
           Place the inputs and outputs

@@ -3,13 +3,20 @@ import { findKind } from '../../../parts/catalogue';
 import { type Infer, list, text, z } from '../../../values/schema';
 import { type Check, check, wrongRowsText } from '../../check';
 import { AnyExpected, expectedKindOf } from '../../expected';
+import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
 import type { TaskKind } from '../task-kind';
+import { exceeded, Limits } from './limits';
 
 const Asked = z.object({
   /** Kinds of part from the catalogue; switches and lamps can always be used. */
   parts: list(text(40), 200),
   drawing: z._default(z.enum(DRAWINGS), 'free'),
+  /** Ids of tasks whose circuits may be used as blocks, as one part each. */
+  blocks: z._default(list(text(40), 60), []),
+  limits: z._default(Limits, {}),
+  /** The circuit that stands in for the student's as a block in later tasks; null for none. */
+  standIn: z._default(z.nullable(GivenCircuit), null),
 });
 export type BuildAsked = Infer<typeof Asked>;
 export type BuildTask = Task<BuildAsked, Expected>;
@@ -55,8 +62,11 @@ export const build = {
     drawing: task.asked.drawing,
     needsTime: expectedKindOf(task.key).drive(task.key) !== null,
   }),
-  mark(task, { sheet, sheets }) {
-    const found = check(sheet, task.key, partsAllowed(task), sheets);
+  mark(task, { sheet, sheets, builtIn }) {
+    const built = new Set(task.asked.blocks.flatMap(builtIn));
+    const checked = check(sheet, task.key, partsAllowed(task), sheets, built);
+    const complaints = [...checked.complaints, ...exceeded(task.asked.limits, sheet, sheets, built)];
+    const found = { ...checked, complaints, solved: checked.solved && complaints.length === 0 };
     const { word } = expectedKindOf(task.key).rows(task.key);
     return {
       right: found.right,

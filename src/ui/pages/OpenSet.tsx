@@ -1,0 +1,135 @@
+'use client';
+
+import Link from 'next/link';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Exercise } from '@/core/circuit/exercise';
+import { begunWork } from '@/core/exercise/begin';
+import { rulesOn } from '@/core/exercise/marking';
+import { sentence } from '@/core/values/result';
+import { Session } from '@/session/session';
+import { storeProblem, storeReady } from '@/store/database';
+import { handOut, keptExercise, saveExercise } from '@/store/exercises';
+import { hint } from '@/ui/controls/hint';
+import { Loading } from '@/ui/controls/Loading';
+import { Mark } from '@/ui/controls/Mark';
+import { Notice, type NoticeProps } from '@/ui/controls/Notice';
+import { NotKept } from '@/ui/controls/NotKept';
+import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { Ready } from '@/ui/exercise/Ready';
+import { SetEditor } from '@/ui/exercise/SetEditor';
+import { TaskPane } from '@/ui/exercise/TaskPane';
+import { TitleField } from '@/ui/exercise/TitleField';
+import { LessonView } from '@/ui/lesson/LessonView';
+
+/** The page of an exercise: its tasks are put in order and worded, looked at as a student would, and handed out. */
+export function OpenSet() {
+  const [exercise, setExercise] = useState<Exercise | null | 'missing'>(null);
+  const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
+  const [isPreview, setPreview] = useState(false);
+  const [out, setOut] = useState<Exercise | null>(null);
+  const dismiss = useCallback(() => setSaid(null), []);
+  const fail = useCallback(
+    (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
+    [],
+  );
+  useEffect(() => {
+    const id = new URLSearchParams(location.search).get('id') ?? '';
+    storeReady()
+      .then(() => keptExercise(id))
+      .then((kept) => setExercise(kept?.exercise ?? 'missing'))
+      .catch((error) => {
+        setExercise('missing');
+        fail(error);
+      });
+  }, [fail]);
+  // Writes follow one another, so that the last one stands.
+  const writing = useRef(Promise.resolve());
+  const change = (next: Exercise) => {
+    setExercise(next);
+    writing.current = writing.current.then(() => saveExercise(next)).catch(fail);
+  };
+
+  if (exercise === null) return <Loading what="Opening the exercise …" />;
+  if (exercise === 'missing')
+    return (
+      <main className="flex h-dvh flex-col items-center justify-center gap-3 p-6 text-center">
+        <Mark size={44} />
+        <h1 className="text-xl font-bold">This exercise is not in this browser</h1>
+        <p className="max-w-md text-quiet">It was deleted, or it was made in another browser.</p>
+        <Link href="/" className="text-accent underline">
+          All lessons
+        </Link>
+      </main>
+    );
+  if (isPreview) return <Preview exercise={exercise} onBack={() => setPreview(false)} />;
+  return (
+    <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-6 py-4">
+      <header className="flex items-center gap-3">
+        <Link href="/" aria-label="All lessons" {...hint('All lessons')}>
+          <Mark size={34} />
+        </Link>
+        <h1 className="min-w-0 flex-1">
+          <TitleField
+            className="h-9 w-full max-w-xl rounded-lg border border-transparent bg-transparent px-1.5 text-xl font-bold hover:border-hairline focus:bg-raised"
+            title={exercise.title}
+            label="Title of the exercise"
+            onTitle={(title) => change({ ...exercise, title })}
+          />
+        </h1>
+        <Link className="button" href={`/marking?exercise=${exercise.id}`}>
+          Marking
+        </Link>
+        <button type="button" className="button" onClick={() => setPreview(true)}>
+          As a student
+        </button>
+        <button
+          type="button"
+          className="button main"
+          onClick={() => {
+            writing.current
+              .then(() => handOut(exercise))
+              .then((made) => {
+                setExercise(made);
+                setOut(made);
+              })
+              .catch(fail);
+          }}
+        >
+          Hand out
+        </button>
+        <ThemeButton />
+      </header>
+      <NotKept />
+      <main className="flex flex-col gap-4">
+        <SetEditor
+          exercise={exercise}
+          onChange={change}
+          onRemoved={(title, putBack) =>
+            setSaid({ text: `“${title}” is removed.`, tone: 'calm', offer: { label: 'Undo', run: putBack } })
+          }
+        />
+      </main>
+      {out && <Ready exercise={out} problem="" onBack={() => setOut(null)} onClose={() => setOut(null)} />}
+      {said && <Notice {...said} dismiss={dismiss} />}
+    </div>
+  );
+}
+
+/** The exercise as a student would see it. Nothing done to it here is kept. */
+function Preview({ exercise, onBack }: { readonly exercise: Exercise; readonly onBack: () => void }) {
+  const session = useMemo(() => new Session(begunWork(exercise, 'preview'), { rules: rulesOn }), [exercise]);
+  return (
+    <LessonView
+      session={session}
+      beside={<TaskPane exercise={exercise} onHandIn={onBack} />}
+      banner={
+        <div className="flex items-center gap-3 rounded-xl border border-hairline bg-raised px-3 py-1.5">
+          <button type="button" className="button small" onClick={onBack}>
+            Back to the tasks
+          </button>
+          <span className="text-sm text-quiet">As a student sees it; nothing that you do here is kept.</span>
+        </div>
+      }
+    />
+  );
+}
