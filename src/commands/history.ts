@@ -1,7 +1,7 @@
 import { DONE, refused } from '@/core/values/result';
 import type { Step } from '@/session/history';
 import type { Command } from './command';
-import { all, canEdit } from './conditions';
+import { all, canWrite } from './conditions';
 
 /** `Undo: move 3 parts`, or the word alone where there is nothing. */
 const stepName = (word: string, step: Step | undefined) => (step ? `${word}: ${step.name}` : word);
@@ -14,7 +14,7 @@ export const UNDO: Command = {
   words: 'back revert',
   isEverywhere: true,
   nameNow: ({ session }) => stepName('Undo', session.state.history.undo.at(-1)),
-  when: all(canEdit, ({ session }) =>
+  when: all(canWrite, ({ session }) =>
     session.state.history.undo.length > 0 ? DONE : refused('no-step', 'there is nothing to undo'),
   ),
   run: ({ session }) => session.undo(),
@@ -28,7 +28,7 @@ export const REDO: Command = {
   words: 'again repeat',
   isEverywhere: true,
   nameNow: ({ session }) => stepName('Redo', session.state.history.redo.at(-1)),
-  when: all(canEdit, ({ session }) =>
+  when: all(canWrite, ({ session }) =>
     session.state.history.redo.length > 0 ? DONE : refused('no-step', 'there is nothing to redo'),
   ),
   run: ({ session }) => session.redo(),

@@ -1,7 +1,7 @@
 import type { Settings } from '@/core/circuit/sheet';
 import { changeSettings } from '@/session/changes/lesson';
 import type { Command } from './command';
-import { canEdit } from './conditions';
+import { canWrite } from './conditions';
 
 /** A setting of the lesson that is one of a few values. */
 export interface SettingChoice {
@@ -53,7 +53,7 @@ export const SETTING_COMMANDS: readonly Command[] = SETTINGS.flatMap(({ setting,
       group: 'settings',
       undoName: `change ${what}`,
       isOn: ({ session }) => session.state.lesson.settings[setting] === value,
-      when: canEdit,
+      when: canWrite,
       run: ({ session }) => changeSettings(session, what, { [setting]: value }),
     }),
   ),

@@ -79,7 +79,17 @@ function bulb(x: number, value: Logic, r: number, light: Light = 'amber'): Shape
     },
   ];
   if (value === X || value === Z)
-    shapes.push({ shape: 'text', x, y: 0, text: '?', size: r, align: 'center', paint: 'quiet', bold: true });
+    shapes.push({
+      shape: 'text',
+      x,
+      y: 0,
+      text: '?',
+      isSignal: true,
+      size: r,
+      align: 'center',
+      paint: 'quiet',
+      bold: true,
+    });
   return shapes;
 }
 

@@ -1,4 +1,5 @@
 import { type Infer, list, type Schema, text, title, whole, z } from '../values/schema';
+import { FAULT_TEXT } from './fault';
 import { MOST_BITS, PIN_SIDES } from './limits';
 
 const oneOf = <const V extends readonly [string, ...string[]]>(values: V, usual: V[number]) =>
@@ -42,8 +43,12 @@ export const PARAM_SCHEMAS = {
   /** The caption over an input or output, and the key that moves it in front of a class. */
   caption: z._default(text(12), ''),
   boundKey: z._default(text(1), ''),
-  /** Delays of one part that differ from those of its kind, in ps. */
-  ownDelay: { delayRise: ownTime, delayFall: ownTime },
+  /** Delays of one part that differ from those of its kind, in ps, and what is wrong inside it; see `PartFault`. */
+  ownDelay: {
+    delayRise: ownTime,
+    delayFall: ownTime,
+    fault: z.optional(z.string().check(z.regex(FAULT_TEXT, 'this is no fault of a part'))),
+  },
   /** How long the data must stand still around the clock edge where that differs from the kind's, in ps. */
   ownWindow: { setup: ownTime, hold: ownTime },
   /** Refuses parameters that do not go together, with that sentence. */

@@ -1,8 +1,9 @@
 import type { Part } from '../circuit/sheet';
 import { byParams } from './by-params';
-import { kindOf } from './catalogue';
+import { findKind, kindOf } from './catalogue';
+import { faultOf } from './fault';
 import type { Builder, PartKind, Port, PowerUp, Role } from './part-kind';
-import type { Delay, Primitive } from './primitive';
+import { type Delay, Primitive } from './primitive';
 
 /**
  * One primitive of a part. References of 0 and above are the part's pin bits, -1 and below its inner nets.
@@ -69,17 +70,34 @@ function record(part: Part): Template {
   const { delayRise, delayFall, setup, hold } = part.params as Partial<Record<OwnTiming, number>>;
   const delayed = (own: Delay | undefined): Delay | undefined =>
     own && { rise: delayRise ?? own.rise, fall: delayFall ?? delayRise ?? own.fall };
+  const fault = faultOf(part);
+  const gate = (op: Primitive, inputs: readonly number[]) => {
+    gates.push({ op, inputs, output: -++inner });
+    return -inner;
+  };
+  /** The port that the inside is really joined to. */
+  const joinedTo = (port: string) => {
+    if (fault?.is !== 'exchanged') return port;
+    const [a, b] = fault.ports;
+    return port === a && portIndex.has(b) ? b : port === b && portIndex.has(a) ? a : port;
+  };
+  /** A pin as the inside sees it. */
+  const seen = (port: string, pin: number) => {
+    if ((fault?.is !== 'inverted' && fault?.is !== 'open') || fault.port !== port) return pin;
+    return fault.is === 'open' ? gate(Primitive.CONST_X, []) : gate(Primitive.NOT, [pin]);
+  };
   const builder: Builder = {
-    pin: (port, bit = 0) => pinStart[portIndex.get(port)!]! + bit,
+    pin: (port, bit = 0) => seen(port, pinStart[portIndex.get(joinedTo(port))!]! + bit),
     pins: (port) => {
-      const at = portIndex.get(port)!;
-      return Array.from({ length: ports[at]!.width }, (_, bit) => pinStart[at]! + bit);
+      const at = portIndex.get(joinedTo(port))!;
+      return Array.from({ length: ports[at]!.width }, (_, bit) => seen(port, pinStart[at]! + bit));
     },
-    gate: (op, inputs) => {
-      gates.push({ op, inputs, output: -++inner });
-      return -inner;
+    gate,
+    drive: (output, op, inputs, delay) => {
+      if (fault?.is === 'stuck')
+        gates.push({ op: fault.at ? Primitive.CONST_1 : Primitive.CONST_0, inputs: [], output });
+      else gates.push({ op, inputs, output, delay: delayed(delay) });
     },
-    drive: (output, op, inputs, delay) => gates.push({ op, inputs, output, delay: delayed(delay) }),
     later: () => -++inner,
     store: (op, inputs, output, store) =>
       gates.push({
@@ -91,6 +109,7 @@ function record(part: Part): Template {
     join: (a, b) => joins.push([a, b]),
     pull: (pin, to) => pulls.push([pin, to]),
   };
-  kind.build(part.params, builder);
+  const works = fault?.is === 'other' ? findKind(fault.kind) : undefined;
+  (works ?? kind).build(part.params, builder);
   return { kind, role: kind.role?.(part.params), ports, portIndex, pinStart, inner, gates, joins, pulls };
 }

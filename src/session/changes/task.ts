@@ -7,6 +7,10 @@ import { markTask } from '@/core/exercise/marking';
 import { DONE, done, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 
+/** The answer to a task as it stands in the lesson. */
+export const answerNow = (session: Session, task: Task): Answer | null =>
+  session.state.lesson.work?.tasks[task.id]?.answer ?? null;
+
 /** Fills in a student's answer; one step of undo for what is filled in without a pause. */
 export function setAnswer(session: Session, task: Task, answer: Answer): Result<undefined> {
   const work = session.state.lesson.work?.tasks[task.id];

@@ -1,4 +1,6 @@
 import { buildForm } from './build-form';
+import { diagramForm } from './diagram-form';
+import { faultForm } from './fault-form';
 import { formulaForm } from './formula-form';
 import { mapForm } from './map-form';
 import { numberForm } from './number-form';
@@ -10,6 +12,8 @@ import { wordsForm } from './words-form';
 export const FORMS = [
   buildForm,
   tableForm,
+  diagramForm,
+  faultForm,
   formulaForm,
   mapForm,
   numberForm,

@@ -1,4 +1,6 @@
 import { build } from './build';
+import { diagram } from './diagram';
+import { fault } from './fault';
 import { formula } from './formula';
 import { map } from './map';
 import { number } from './number';
@@ -7,7 +9,7 @@ import type { TaskView } from './task-view';
 import { words } from './words';
 
 /** The views of all kinds of task. */
-export const VIEWS: readonly TaskView[] = [build, table, formula, map, number, words];
+export const VIEWS: readonly TaskView[] = [build, table, diagram, fault, formula, map, number, words];
 
 /** The views of a kind. @throws Error for an unknown kind: file readers let none pass. */
 export function taskViewOf({ kind }: { readonly kind: string }): TaskView {

@@ -10,6 +10,7 @@ import {
 } from '@/core/exercise/kinds/table';
 import { sameName } from '@/core/values/names';
 import { goToNamedRow } from '@/session/changes/columns';
+import { answerNow } from '@/session/changes/task';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { CellGrid } from '../CellGrid';
@@ -17,15 +18,19 @@ import type { FeedbackProps, TaskView, WorkProps } from './task-view';
 
 function Work({ task: any, answer, onAnswer, onFinal }: WorkProps) {
   const task = any as TableTask;
+  const session = useSession();
   const { asked, given } = task;
   const filled = filledIn(task, answer as TableAnswer | null);
   const observed = useObserved(task);
   const mayFill = onAnswer && !(asked.isPredicted && filled.isFinal);
-  const fill = (column: number, row: number, value: string) =>
+  const take = (now: TableAnswer, column: number, row: number, value: string) =>
     onAnswer?.({
-      ...filled,
-      columns: filled.columns.with(column, filled.columns[column]!.with(row, value)),
+      ...now,
+      columns: now.columns.with(column, now.columns[column]!.with(row, value)),
     } as TableAnswer);
+  // What is typed quickly comes before the page has shown the last cell.
+  const fill = (column: number, row: number, value: string) =>
+    take(filledIn(task, answerNow(session, task) as TableAnswer | null), column, row, value);
   const isFull = filled.columns.every((cells) => cells.every((cell) => cell !== ''));
   return (
     <>

@@ -1,0 +1,337 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, type Locator, type Page, test } from '@playwright/test';
+import { asFile, handIn, SheetHand, tabTo, textOf } from './hand';
+
+/** Hands the open sheet of a demo lesson out as a task, and opens it as a student: the file, and the task pane. */
+async function handedOut(
+  page: Page,
+  lesson: string,
+  kind: string,
+  setUp: (dialog: Locator) => Promise<void> = async () => {},
+): Promise<{ file: string; task: Locator; hand: SheetHand }> {
+  await page.goto('/');
+  await page.locator(`a[href="/lesson?id=demo-${lesson}"]`).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(kind, { exact: true }).check();
+  await setUp(dialog);
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  const link = await dialog.getByLabel('Link to the exercise').inputValue();
+  const saving = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Save the exercise file' }).click();
+  const file = await textOf(await saving);
+  await page.goto('about:blank');
+  await page.goto(link);
+  await hand.ready();
+  return { file, task: page.getByRole('region', { name: 'Task' }), hand };
+}
+
+const check = (task: Locator) => task.getByRole('button', { name: 'Check' }).click();
+
+/** Marks two hand-ins on the page and by the command, which agree: Ada's is right, and Ben's is not. */
+async function marked(page: Page, exercise: string, right: string, wrong: string): Promise<void> {
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([
+      asFile('t.exercise.json', exercise),
+      asFile('a.handin.json', right),
+      asFile('b.handin.json', wrong),
+    ]);
+  await expect(page.getByRole('row', { name: /Ada Sample/ })).toContainText('✓');
+  await expect(page.getByRole('row', { name: /Ben Sample/ })).toContainText('✗');
+  const folder = mkdtempSync(join(tmpdir(), 'tasks-'));
+  const kept = (name: string, text: string) => {
+    writeFileSync(join(folder, name), text);
+    return join(folder, name);
+  };
+  const files = [
+    kept('t.exercise.json', exercise),
+    kept('a.handin.json', right),
+    kept('b.handin.json', wrong),
+  ];
+  const { stdout, status } = spawnSync('./manege', ['mark', ...files], { encoding: 'utf8' });
+  expect(status).toBe(1);
+  expect(stdout).toMatch(/^Ada Sample: solved/m);
+  expect(stdout).toMatch(/^Ben Sample: not solved/m);
+}
+
+test('a table is predicted while the circuit stands still, then observed on it', async ({ page }) => {
+  const { file, task, hand } = await handedOut(page, 'drive-interlock', 'Fill in a table');
+  await expect(page.getByText(/The circuit stands still until you have filled in the table/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Truth table' })).toHaveCount(0);
+  const grid = task.getByRole('grid', { name: 'Table to fill in' });
+  await expect(task.getByRole('button', { name: 'Observe' })).toBeDisabled();
+  // A press turns a cell; keys fill the column downwards and go on to the next.
+  await grid.getByRole('button', { name: 'Drive in row 0' }).click();
+  await expect(grid.getByRole('button', { name: 'Drive in row 0: 0' })).toBeFocused();
+  await page.keyboard.type('0000000100001111');
+  await check(task);
+  await expect(task.getByText('14 of 16 cells right')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await hand.saved();
+  await page.reload();
+  await hand.ready();
+  await expect(grid.getByRole('button', { name: 'Warn in row 6: 1' })).toBeVisible();
+  await grid.getByRole('button', { name: 'Warn in row 6: 1' }).click();
+  await grid.getByRole('button', { name: 'Warn in row 7: 1' }).click();
+  await check(task);
+  await expect(task.getByText('All cells right.')).toBeVisible();
+  await task.getByRole('button', { name: 'Observe' }).click();
+  await expect(grid).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'Truth table' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(task.getByText('Your prediction stands.', { exact: false })).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('lanes of a diagram are drawn by pointer and by keys, and checked span by span', async ({ page }) => {
+  const { file, task } = await handedOut(page, 'lamp-chase', 'Complete a diagram', async (dialog) => {
+    for (const lamp of ['L2', 'L3', 'L4', 'L5', 'L6', 'L7'])
+      await dialog.getByRole('checkbox', { name: lamp }).uncheck();
+    await dialog.getByLabel('Cells').fill('8');
+  });
+  const grid = task.getByRole('grid', { name: 'Diagram to complete' });
+  const cells = grid.getByRole('gridcell');
+  await expect(cells).toHaveCount(16);
+  // Drawn over with the pointer held.
+  const [from, to] = [(await cells.nth(0).boundingBox())!, (await cells.nth(3).boundingBox())!];
+  await page.mouse.move(from.x + 5, from.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 5, to.y + 5, { steps: 6 });
+  await page.mouse.up();
+  await expect(grid.getByRole('gridcell', { name: 'L0 from 750 ms: high' })).toBeVisible();
+  await check(task);
+  await expect(task.getByText('12 cells are not drawn yet.')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await cells.nth(0).click();
+  await page.keyboard.type('10000000');
+  await cells.nth(8).click();
+  await page.keyboard.type('01100000');
+  await check(task);
+  await expect(task.getByText('All spans right.')).toBeVisible();
+  await task.getByRole('button', { name: 'Observe' }).click();
+  await expect(task.getByText('Your diagram stands.', { exact: false })).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('a fault inside a part is found by trying, with a row that shows it', async ({ page }) => {
+  const { file, task, hand } = await handedOut(page, 'drive-interlock', 'Find the fault', async (dialog) => {
+    await dialog.getByLabel(/^Fault/).selectOption('inverted');
+    await dialog.getByLabel(/^At/).selectOption({ label: 'NOT 1' });
+    await expect(dialog.getByText('NOT 1: its input A is inverted')).toBeVisible();
+  });
+  const rowOf = (row: number) => task.getByRole('row').filter({ hasText: `row ${row}` });
+  await rowOf(0)
+    .getByRole('button', { name: /shows it/ })
+    .click();
+  await rowOf(6).getByRole('button', { name: /^try/ }).click();
+  await expect(page.getByText('Row 6 of 8')).toBeVisible();
+  await check(task);
+  await expect(task.getByText('In this row the circuit does what is wanted.')).toBeVisible();
+  await expect(task.getByText('No part is chosen yet.')).toBeVisible();
+  /** Selects the part with that number in the order in which parts are read. */
+  const choose = async (at: number, name: string) => {
+    await page.keyboard.press('Escape');
+    const list = page.getByRole('listbox', { name: /^Parts on/ });
+    await tabTo(page, list);
+    for (let i = 0; i < at; i++) await page.keyboard.press('ArrowDown');
+    await expect(list.getByRole('option', { selected: true })).toContainText(name);
+  };
+  await choose(5, 'AND 1');
+  await task.getByRole('button', { name: 'It is AND 1' }).click();
+  await check(task);
+  await expect(task.getByText('This part is not at fault.')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await rowOf(6)
+    .getByRole('button', { name: /shows it/ })
+    .click();
+  await choose(4, 'NOT 1');
+  await task.getByRole('button', { name: 'It is NOT 1' }).click();
+  await check(task);
+  await expect(task.getByText('All answers right.')).toBeVisible();
+  // The circuit is given: it cannot be changed.
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => (await hand.parts()).join()).toContain('NOT 1');
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('a formula is written in a form, read back as it is typed, and held against its table', async ({
+  page,
+}) => {
+  const { file, task } = await handedOut(page, 'drive-interlock', 'Write a formula', async (dialog) => {
+    await dialog.getByLabel('Output').selectOption('Warn');
+    await dialog.getByLabel(/^Form/).selectOption('sum of products');
+    await expect(dialog.getByText('2 are enough')).toBeVisible();
+    await dialog.getByLabel(/^Most literals/).fill('2');
+  });
+  const field = task.getByLabel('Warn =');
+  await field.fill('Key (Bars');
+  await check(task);
+  await expect(task.getByText('0 of 8 rows right')).toBeVisible();
+  await field.fill("Key Bars' + Clear");
+  await check(task);
+  await expect(task.getByText('5 of 8 rows right')).toBeVisible();
+  await expect(task.getByText('It has 3 literals, and 2 are allowed.')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await field.fill("Key Bars'");
+  await check(task);
+  await expect(task.getByText('All rows right.')).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('groups are drawn on a map; what makes no block is told at once', async ({ page }) => {
+  const { file, task } = await handedOut(page, 'drive-interlock', 'Group a map', async (dialog) => {
+    await dialog.getByLabel('Output').selectOption('Warn');
+  });
+  const map = task.getByRole('grid', { name: 'Map of Warn' });
+  const pick = async (row: number) => map.getByRole('gridcell', { name: `row ${row}:` }).click();
+  await pick(4);
+  await pick(7);
+  await task.getByRole('button', { name: 'Loop these 2 cells' }).click();
+  await expect(task.getByRole('alert')).toContainText('These cells do not make a block');
+  await pick(7);
+  await task.getByRole('button', { name: 'Loop this cell' }).click();
+  await check(task);
+  await expect(task.getByText('It can be larger: 2 cells.')).toBeVisible();
+  await expect(task.getByText('No group covers row 5.')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await task.getByRole('button', { name: 'Remove group 1' }).click();
+  await pick(4);
+  await pick(5);
+  await task.getByRole('button', { name: 'Loop these 2 cells' }).click();
+  await check(task);
+  await expect(task.getByText('Right.', { exact: true })).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('a number has its unit, and comes from the circuit', async ({ page }) => {
+  const { file, task } = await handedOut(page, 'lamp-chase', 'Give a number', async (dialog) => {
+    await expect(dialog.getByLabel(/^Wanted/)).toHaveValue('period');
+    await expect(dialog.getByLabel(/^Value/)).toHaveValue('23 ns');
+  });
+  const field = task.getByLabel(/^Your answer/);
+  await field.fill('23');
+  await check(task);
+  await expect(task.getByText('Write a time with its unit, such as 12.5 ns.')).toBeVisible();
+  await expect(task.getByText('It is 23 ns.')).toHaveCount(0);
+  await field.fill('12 ns');
+  await check(task);
+  await expect(task.getByText('It is 23 ns.')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await field.fill('0,023 us');
+  await check(task);
+  await expect(task.getByText('Right.', { exact: true })).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('an answer in words waits for its marker, beside the model answer', async ({ page }) => {
+  const { file, task } = await handedOut(page, 'drive-interlock', 'Answer in words', async (dialog) => {
+    await dialog.getByLabel(/^A good answer/).fill('While the key is in and a bar is up.');
+  });
+  await expect(task.getByRole('button', { name: 'Check' })).toHaveCount(0);
+  await expect(task.getByText('While the key is in')).toHaveCount(0);
+  await task.getByLabel('Your answer').fill('When a bar is up and the key is in.');
+  const given = await handIn(page, 'Ada Sample');
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([asFile('t.exercise.json', file), asFile('a.handin.json', given)]);
+  const row = page.getByRole('row', { name: /Ada Sample/ });
+  await expect(row).toContainText('? to mark');
+  await expect(row).toContainText('When a bar is up');
+  await row.getByRole('button', { name: 'Open' }).click();
+  const marks = page.getByRole('region', { name: 'Marks' });
+  await expect(marks.getByText('While the key is in and a bar is up.')).toBeVisible();
+});
+
+test('a check tells no more than the teacher chose, and no oftener', async ({ page }) => {
+  const { task, hand } = await handedOut(page, 'drive-interlock', 'Fill in a table', async (dialog) => {
+    await dialog.getByLabel(/^A check tells/).selectOption('verdict');
+    await dialog.getByLabel(/^Checks/).selectOption('2');
+  });
+  await task.getByRole('grid').getByRole('button', { name: 'Drive in row 0' }).click();
+  await page.keyboard.type('1');
+  await check(task);
+  await expect(task.getByText('Not right yet.')).toBeVisible();
+  await expect(task.getByText(/of 16/)).toHaveCount(1);
+  await expect(task.getByRole('table', { name: 'What is right' })).toHaveCount(0);
+  await expect(task.getByText('One check left')).toBeVisible();
+  // Neither undoing nor reloading gives a check back.
+  await page.keyboard.press('Control+z');
+  await hand.saved();
+  await page.reload();
+  await hand.ready();
+  await check(task);
+  await expect(task.getByText('No check left')).toBeVisible();
+  await expect(task.getByRole('button', { name: 'Check' })).toBeDisabled();
+});
+
+test('a set is made of sheets, worded, tried as a student, handed out, and mended in a second edition', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.locator('a[href="/lesson?id=demo-ticket-adder"]').click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Half adder' }).first().click();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page.getByRole('button', { name: 'Add to a set' }).click();
+  await page.getByRole('menuitem', { name: 'A new set' }).click();
+  await expect(page.getByText('“Half adder” is begun.', { exact: false })).toBeVisible();
+
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Tasks of Half adder' }).click();
+  await page.getByLabel('Title of the exercise').fill('Tickets');
+  await page.getByRole('button', { name: 'Add tasks' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(/^Lesson/).selectOption({ label: 'Ticket adder' });
+  await dialog.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(dialog.getByRole('alert')).toHaveText('Choose a sheet first.');
+  await dialog.getByLabel('Full adder').check();
+  await dialog.getByRole('button', { name: 'Add', exact: true }).click();
+  // The full adder of the lesson is made of half adders: what the student built may be used.
+  await expect(
+    page.getByRole('group', { name: /Blocks that may be used/ }).getByLabel('Half adder'),
+  ).toBeChecked();
+  await page.getByLabel(/^Points/).fill('3');
+  await page.getByLabel(/^Students do them/).selectOption('in order');
+  await page.getByRole('button', { name: 'As a student' }).click();
+  await hand.ready();
+  const task = page.getByRole('region', { name: 'Task' });
+  await expect(task.getByRole('button', { name: /^Task 2/ })).toBeDisabled();
+  await page.getByRole('button', { name: 'Back to the tasks' }).click();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the exercise file' }).click();
+  const first = JSON.parse(await textOf(await saving));
+  expect(first).toMatchObject({ title: 'Tickets', edition: 1, order: 'in order' });
+  expect(first.tasks.map((t: { title: string; points: number }) => [t.title, t.points])).toEqual([
+    ['Half adder', 1],
+    ['Full adder', 3],
+  ]);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.reload();
+  await expect(page.getByLabel('Title of the exercise')).toHaveValue('Tickets');
+  await page.getByRole('textbox', { name: /^Task/ }).fill('Add two bits.');
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const again = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the exercise file' }).click();
+  const second = JSON.parse(await textOf(await again));
+  expect(second).toMatchObject({ id: first.id, edition: 2 });
+  expect(second.tasks[0].words).toBe('Add two bits.');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: 'Tasks of Tickets' })).toContainText('2 tasks · handed out');
+});

@@ -1,0 +1,138 @@
+'use client';
+
+import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
+import { MOST_CELLS } from '@/core/exercise/kinds/diagram';
+import { diagramTask, type WholeDiagram, wholeDiagram } from '@/core/exercise/kinds/diagram/set-up';
+import { done, type Result, refusal, refused } from '@/core/values/result';
+import { readDuration, timeText } from '@/core/values/time';
+import { LaneGrid } from '../LaneGrid';
+import { FormProblem } from './FormProblem';
+import { GivenChoice, givenOf } from './GivenChoice';
+import type { FormProps, TaskForm } from './task-form';
+
+interface Draft {
+  readonly cells: string;
+  /** Time of a cell as it was typed; empty for the usual one. */
+  readonly cell: string;
+  readonly made: Result<WholeDiagram>;
+  readonly asked: ReadonlySet<string>;
+  readonly isGiven: boolean;
+  readonly isPredicted: boolean;
+}
+
+const USUAL_CELLS = '16';
+
+function made(
+  { sheet, sheets, settings, on }: SetUpSource,
+  cells: string,
+  cell: string,
+): Result<WholeDiagram> {
+  const count = Number(cells);
+  if (!Number.isInteger(count) || count < 2 || count > MOST_CELLS)
+    return refused('bad-count', `give a number of cells from 2 to ${MOST_CELLS}`);
+  const ps = cell.trim() === '' ? null : readDuration(cell);
+  if (cell.trim() !== '' && !(ps && ps > 0))
+    return refused('bad-time', 'give the time of a cell, such as 10 ns');
+  return wholeDiagram(sheet, sheets, settings, on, count, ps);
+}
+
+function Form({ source, draft, onDraft }: FormProps<Draft>) {
+  const { asked, isGiven, isPredicted, cells, cell } = draft;
+  const change = (next: Partial<Pick<Draft, 'cells' | 'cell'>>) => {
+    const now = { ...draft, ...next };
+    onDraft({ ...now, made: made(source, now.cells, now.cell) });
+  };
+  const turn = (name: string) => {
+    const next = new Set(asked);
+    if (!next.delete(name)) next.add(name);
+    onDraft({ ...draft, asked: next });
+  };
+  return (
+    <>
+      <div className="flex gap-4">
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">Cells</span>
+          <input
+            className="field w-24"
+            type="number"
+            min={2}
+            max={MOST_CELLS}
+            value={cells}
+            onChange={(event) => change({ cells: event.target.value })}
+          />
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">Time of a cell</span>
+          <input
+            className="field w-36"
+            value={cell}
+            placeholder={draft.made.ok ? timeText(draft.made.value.cell) : 'such as 10 ns'}
+            onChange={(event) => change({ cell: event.target.value })}
+          />
+        </label>
+      </div>
+      {draft.made.ok ? (
+        <fieldset className="flex flex-col gap-2">
+          <legend className="mb-1 font-semibold">Lanes that are drawn</legend>
+          <div className="flex flex-wrap gap-x-4 gap-y-1">
+            {draft.made.value.lanes.map(({ name }) => (
+              <label key={name} className="flex items-center gap-1.5">
+                <input type="checkbox" checked={asked.has(name)} onChange={() => turn(name)} />
+                {name}
+              </label>
+            ))}
+          </div>
+          <div className="rounded-lg border border-hairline bg-raised p-2">
+            <LaneGrid
+              label="The lanes with what is wanted"
+              cell={draft.made.value.cell}
+              cells={draft.made.value.cells}
+              lanes={draft.made.value.lanes}
+            />
+          </div>
+        </fieldset>
+      ) : (
+        <FormProblem problem={draft.made.problem} />
+      )}
+      <GivenChoice
+        source={source}
+        isGiven={isGiven}
+        onGiven={(given) => onDraft({ ...draft, isGiven: given })}
+      />
+      {isGiven && (
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={isPredicted}
+            onChange={(event) => onDraft({ ...draft, isPredicted: event.target.checked })}
+          />
+          The circuit stands still until the lanes are drawn: predict first, then observe
+        </label>
+      )}
+    </>
+  );
+}
+
+export const diagramForm: TaskForm<Draft> = {
+  kind: 'diagram',
+  begin(source) {
+    const whole = made(source, USUAL_CELLS, '');
+    const outputs = whole.ok ? whole.value.lanes.filter(({ isInput }) => !isInput) : [];
+    return {
+      cells: USUAL_CELLS,
+      cell: '',
+      made: whole,
+      asked: new Set(outputs.map(({ name }) => name)),
+      isGiven: true,
+      isPredicted: true,
+    };
+  },
+  Form,
+  finish(source, { made: whole, asked, isGiven, isPredicted }) {
+    if (!whole.ok) return refusal(whole.problem);
+    if (!whole.value.lanes.some(({ name }) => asked.has(name)))
+      return refused('nothing-asked', 'choose a lane that is drawn');
+    const given = givenOf(source, isGiven);
+    return done({ given, ...diagramTask(whole.value, asked, given !== null && isPredicted) });
+  },
+};
