@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { begunWork } from '@/core/exercise/begin';
 import { check, partsUsed } from '@/core/exercise/check';
 import { tableOfSheet } from '@/core/exercise/expected/table/expected-table';
+import { TASK_KINDS } from '@/core/exercise/kinds';
 import { type Marked, markAll } from '@/core/exercise/marking';
-import { readExercise } from '@/core/formats/exercise-file';
+import { readExercise, writeExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
 import { tableLines } from '@/core/logic/table/table-text';
@@ -12,6 +14,8 @@ import { compile } from '@/core/netlist/compile';
 import { sourceKey } from '@/core/netlist/netlist';
 import { Run } from '@/core/simulate/run';
 import { expectTidy } from '@/core/testing/tidy-sheet';
+import { expectDone } from '@/core/values/result';
+import { readySets } from './sets';
 
 const text = (name: string) => readFileSync(join(__dirname, name), 'utf8');
 
@@ -147,4 +151,42 @@ test('Organ drum: eight stops, forwards and backwards', () => {
     }
     expect(seen).toEqual(order);
   }
+});
+
+describe('the ready sets', () => {
+  const lessonAt = (file: string) => expectDone(readLesson(text(`${file}.manege.json`)));
+  const sets = readySets(lessonAt('ticket-adder'), lessonAt('lamp-chase'));
+
+  test('are seven, of all kinds of task, and stand in their files as they are made', () => {
+    expect(sets.map(({ exercise }) => exercise.title)).toEqual([
+      'First gates',
+      'Interlock',
+      'Tickets',
+      'Find the fault',
+      'Lamp chase',
+      'Read the diagram',
+      'Numbers',
+    ]);
+    const kinds = new Set(sets.flatMap(({ exercise }) => exercise.tasks.map(({ kind }) => kind)));
+    expect([...kinds].sort()).toEqual(TASK_KINDS.map(({ kind }) => kind as string).sort());
+    for (const { file, exercise } of sets) {
+      const kept = text(`sets/${file}.exercise.json`);
+      expect(kept).toBe(writeExercise(exercise));
+      expect(expectDone(readExercise(kept)).tasks).toHaveLength(exercise.tasks.length);
+    }
+  });
+
+  test.each(sets.map((set) => [set.exercise.title, set] as const))(
+    '%s: every task takes its model answer, and none that is empty',
+    (_, { exercise, model }) => {
+      for (const { task, mark } of markAll(exercise, model))
+        expect([task.title, mark.solved, mark.complaints]).toEqual([
+          task.title,
+          task.kind === 'words' ? null : true,
+          [],
+        ]);
+      for (const { task, mark } of markAll(exercise, begunWork(exercise, 'empty')))
+        expect([task.title, mark.solved]).toEqual([task.title, false]);
+    },
+  );
 });

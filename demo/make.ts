@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
@@ -15,12 +15,15 @@ import type { ExpectedTable } from '../src/core/exercise/expected/table/expected
 import { handInOf } from '../src/core/exercise/hand-in';
 import { writeExercise } from '../src/core/formats/exercise-file';
 import { writeHandIn } from '../src/core/formats/hand-in-file';
+import { readLesson } from '../src/core/formats/lesson-file';
 import { writeLesson } from '../src/core/formats/write-lesson';
 import { blockParams } from '../src/core/netlist/blocks';
 import { findKind } from '../src/core/parts/catalogue';
 import { defaultParams } from '../src/core/parts/params';
 import { drawStatement } from '../src/core/synthesis/draw-statement';
 import { readStatement } from '../src/core/synthesis/statement';
+import { expectDone } from '../src/core/values/result';
+import { readySets } from './sets';
 
 /*
  * Draws the carousel lessons by the same edits as a person would: `npm run demo` writes them again. Longer than other
@@ -436,7 +439,7 @@ const warningLamp: Exercise = {
       tells: 'wanted',
       tries: null,
       given: null,
-      asked: { parts: ['and', 'or', 'not'], drawing: 'typed' },
+      asked: { parts: ['and', 'or', 'not'], drawing: 'typed', blocks: [], limits: {}, standIn: null },
       key: tableExpected,
     },
   ],
@@ -500,3 +503,8 @@ queueSelector();
 rideTimer();
 turnstileTotal();
 handIns();
+
+const lessonAt = (file: string) =>
+  expectDone(readLesson(readFileSync(new URL(`${file}.manege.json`, import.meta.url), 'utf8')));
+for (const { file, exercise } of readySets(lessonAt('ticket-adder'), lessonAt('lamp-chase')))
+  write(`sets/${file}.exercise.json`, writeExercise(exercise));

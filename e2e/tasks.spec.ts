@@ -335,3 +335,38 @@ test('a set is made of sheets, worded, tried as a student, handed out, and mende
   await page.goto('/');
   await expect(page.getByRole('link', { name: 'Tasks of Tickets' })).toContainText('2 tasks · handed out');
 });
+
+test('a ready set is taken, tried as a student, and its ladder goes on with what was built', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take a ready set' }).click();
+  await page.getByRole('menuitem', { name: /^Tickets/ }).click();
+  await expect(page.getByLabel('Title of the exercise')).toHaveValue('Tickets');
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const link = await page.getByLabel('Link to the exercise').inputValue();
+  await page.goto('about:blank');
+  await page.goto(link);
+  const hand = new SheetHand(page);
+  await hand.ready();
+  const task = page.getByRole('region', { name: 'Task' });
+  await expect(task.getByText('0 of 7 solved')).toBeVisible();
+  await hand.type(4, 4, 'Sum = A xor B');
+  await hand.type(4, 14, 'Carry = A and B');
+  await check(task);
+  await expect(task.getByText('All rows right.')).toBeVisible();
+  await expect(task.getByText('1 of 7 solved')).toBeVisible();
+  // The half adder is a part of the full adder: two of one’s own blocks and an OR.
+  await task.getByRole('button', { name: /^Task 2/ }).click();
+  await expect(task.getByText('As blocks:')).toBeVisible();
+  await hand.type(4, 4, 'S, C = half adder(A, B)');
+  await hand.type(4, 14, 'Sum, D = half adder(S, In)');
+  await hand.type(4, 24, 'Carry = C or D');
+  await check(task);
+  await expect(task.getByText(/The task has no output called “S”/)).toBeVisible();
+  await hand.saved();
+  await page.reload();
+  await hand.ready();
+  await expect(task.getByText('1 of 7 solved')).toBeVisible();
+  await expect(task.getByRole('heading', { name: 'Full adder' })).toBeVisible();
+});

@@ -145,6 +145,23 @@ export const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: 'Hand out' }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
   },
+  'hand out a fault, a diagram, a number': async (page) => {
+    await views['lesson, time']!(page);
+    await page.getByRole('button', { name: 'Hand out' }).click();
+    for (const kind of ['Find the fault', 'Give a number', 'Complete a diagram'])
+      await page.getByLabel(kind, { exact: true }).check();
+    await expect(page.getByRole('group', { name: 'The lanes with what is wanted' })).toBeVisible();
+  },
+  'tasks of an exercise': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('button', { name: 'Hand out' }).click();
+    await page.getByRole('button', { name: 'Add to a set' }).click();
+    await page.getByRole('menuitem', { name: 'A new set' }).click();
+    await expect(page.getByText('is begun.', { exact: false })).toBeVisible();
+    await page.goto('/');
+    await page.getByRole('link', { name: 'Tasks of Drive interlock' }).click();
+    await expect(page.getByLabel('Title of the exercise')).toBeVisible();
+  },
   exercise: async (page) => {
     await page.goto('/exercise');
     await page.getByLabel('Exercise file').setInputFiles('demo/exercise/warning-lamp.exercise.json');

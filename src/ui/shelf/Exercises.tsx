@@ -1,12 +1,14 @@
 'use client';
 
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
 import { counted } from '@/core/values/wording';
 import { load } from '@/loading/load';
 import { randomId } from '@/store/database';
 import { type KeptExercise, keptExercises, removeExercise, saveExercise } from '@/store/exercises';
+import { READY_SETS, type ReadySet, takeReadySet } from '@/store/ready-sets';
 import { fileName, saveFile } from '@/ui/controls/files';
 import type { NoticeProps } from '@/ui/controls/Notice';
 
@@ -22,18 +24,51 @@ export function Exercises({ say, fail }: Props) {
   useEffect(() => {
     reload().catch(fail);
   }, [reload, fail]);
-  if (kept.length === 0) return null;
   return (
     <section aria-labelledby="exercises">
-      <h2 id="exercises" className="mb-2 text-lg font-bold">
-        Exercises
-      </h2>
+      <div className="mb-2 flex items-center gap-3">
+        <h2 id="exercises" className="text-lg font-bold">
+          Exercises
+        </h2>
+        <ReadySets fail={fail} />
+      </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(20rem,1fr))] gap-3">
         {kept.map((one) => (
           <Row key={one.exercise.id} kept={one} reload={reload} say={say} fail={fail} />
         ))}
       </ul>
     </section>
+  );
+}
+
+/** The sets that come with Manege: one that is taken becomes one's own. */
+function ReadySets({ fail }: Pick<Props, 'fail'>) {
+  const router = useRouter();
+  const take = async (set: ReadySet) => {
+    const taken = await takeReadySet(set);
+    if (!taken.ok) throw new Error(taken.problem.message);
+    router.push(`/set?id=${taken.value}`);
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="button small">Take a ready set ▾</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu max-w-md" align="start">
+          {READY_SETS.map((set) => (
+            <DropdownMenu.Item
+              key={set.id}
+              className="menu-item h-auto py-1.5"
+              onSelect={() => void take(set).catch(fail)}
+            >
+              <span>
+                <span className="block font-semibold">{set.title}</span>
+                <span className="block text-sm text-quiet">{set.says}</span>
+              </span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 

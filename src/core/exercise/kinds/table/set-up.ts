@@ -30,6 +30,9 @@ export function wholeTable(sheet: Sheet, sheets: readonly Sheet[]): Result<Whole
   if (derived.rows > MOST_FILLED_ROWS)
     return refused('too-many-rows', `a table to fill in has at most ${MOST_FILLED_ROWS} rows`);
   const rows = Array.from({ length: derived.rows }, (_, row) => row);
+  /** A lamp may be called as the state that it shows. */
+  const free = (name: string, i: number) =>
+    derived.inputs.includes(name) || derived.outputs.indexOf(name) < i ? `${name} out` : name;
   const letter = (value: number) => letterOf(value as Logic).toLowerCase();
   return done({
     rows: derived.rows,
@@ -40,7 +43,7 @@ export function wholeTable(sheet: Sheet, sheets: readonly Sheet[]): Result<Whole
         cells: rows.map((row) => String(inputAt(derived.inputs.length, i, row))),
       })),
       ...derived.outputs.map((name, o) => ({
-        name,
+        name: free(name, o),
         isInput: false,
         cells: rows.map((row) => letter(cell(derived, o, row))),
       })),

@@ -1,0 +1,639 @@
+import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
+import { apply } from '../src/core/circuit/edit';
+import type { Answer, Exercise, Expected, Order, Task } from '../src/core/circuit/exercise';
+import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
+import { DEFAULT_SETTINGS, type Params, type Sheet } from '../src/core/circuit/sheet';
+import type { Stimulus } from '../src/core/circuit/time-setup';
+import { layOut } from '../src/core/drawing/layout/lay-out';
+import { begunWork, excerptFor } from '../src/core/exercise/begin';
+import { partsUsed } from '../src/core/exercise/check';
+import { runOfSheet } from '../src/core/exercise/expected/run/expected-run';
+import { tableOfSheet } from '../src/core/exercise/expected/table/expected-table';
+import type { Limits } from '../src/core/exercise/kinds/build/limits';
+import { diagramTask, wholeDiagram } from '../src/core/exercise/kinds/diagram/set-up';
+import { injected, rowsThatTell } from '../src/core/exercise/kinds/fault/inject';
+import type { WantedForm } from '../src/core/exercise/kinds/formula';
+import { type FunctionRows, functionOf } from '../src/core/exercise/kinds/function';
+import type { Quantity } from '../src/core/exercise/kinds/number/quantity';
+import { tableTask, usuallyAsked, wholeTable } from '../src/core/exercise/kinds/table/set-up';
+import { readVerilog } from '../src/core/formats/verilog/read';
+import { rowsOf } from '../src/core/logic/minimise/cube';
+import { minimise } from '../src/core/logic/minimise/minimise';
+import { compile } from '../src/core/netlist/compile';
+import { withSheetInside } from '../src/core/parts/block';
+import { findKind, sheetIdInside } from '../src/core/parts/catalogue';
+import type { PartFault } from '../src/core/parts/fault';
+import { defaultParams } from '../src/core/parts/params';
+import { drawStatement } from '../src/core/synthesis/draw-statement';
+import { readStatement } from '../src/core/synthesis/statement';
+import { expectDone } from '../src/core/values/result';
+
+/*
+ * The ready sets of tasks in the carousel scenario. `npm run demo` writes them; the model answers beside the tasks are held
+ * against them by the tests. Longer than other files because the sets are its content: each stands here whole.
+ */
+
+/** A task with the answer that is right. */
+interface Posed {
+  readonly task: Task;
+  readonly answer: Answer | null;
+  /** The circuit that is right, for a task in which one is built; its blocks lead to the sheets of other tasks. */
+  readonly sheet?: Sheet;
+}
+
+/** A set with the work of a student who does everything right. */
+export interface ReadySet {
+  readonly file: string;
+  readonly exercise: Exercise;
+  readonly model: Lesson;
+}
+
+/** A sheet drawn of typed statements. */
+function drawn(...statements: readonly string[]): Sheet {
+  let lesson = emptyLesson('drawn', 'Drawn');
+  const id = lesson.sheets[0]!.id;
+  for (const [i, text] of statements.entries()) {
+    const statement = expectDone(readStatement(lesson, id, text));
+    lesson = expectDone(apply(lesson, drawStatement(lesson, id, statement, { x: 4, y: 6 + 14 * i }).edit));
+  }
+  return layOut(lesson.sheets[0]!);
+}
+
+/** The sheet of a module with switches and lamps at its ports; an input `clk` is a clock. */
+function module(source: string): Sheet {
+  const sheet = expectDone(readVerilog(source, 'Module')).sheets[0]!;
+  const parts = new Map(sheet.parts);
+  for (const [id, part] of parts) {
+    if (part.kind !== 'port') continue;
+    const isClock = part.label === 'clk';
+    const kind = findKind(part.params.direction === 'out' ? 'lamp' : isClock ? 'clock' : 'switch')!;
+    const width: Params = isClock ? {} : { width: part.params.width! };
+    const label = isClock ? 'Clock' : part.label;
+    parts.set(id, { ...part, kind: kind.kind, label, params: { ...defaultParams(kind), ...width } });
+  }
+  return layOut({ ...sheet, parts });
+}
+
+const heading = (title: string, words: string, points = 1) => ({
+  id: '',
+  title,
+  words,
+  points,
+  tells: 'wanted' as const,
+  tries: null,
+  given: null,
+});
+
+const GATES = ['and', 'or', 'not', 'nand', 'nor', 'xor', 'xnor'];
+
+interface BuildOptions {
+  readonly parts?: readonly string[];
+  readonly blocks?: readonly string[];
+  readonly limits?: Limits;
+  readonly points?: number;
+}
+
+function build(title: string, words: string, sheet: Sheet, key: Expected, options: BuildOptions = {}): Posed {
+  const { parts = GATES, blocks = [], limits = {}, points = 1 } = options;
+  const asked = { parts, drawing: 'free', blocks, limits, standIn: null };
+  return { task: { ...heading(title, words, points), kind: 'build', asked, key }, answer: null, sheet };
+}
+
+const buildTable = (title: string, words: string, sheet: Sheet, options: BuildOptions = {}): Posed =>
+  build(title, words, sheet, expectDone(tableOfSheet(sheet)), options);
+
+/** The kinds of part on a sheet that have to be allowed. */
+const partsOf = (sheet: Sheet, sheets: readonly Sheet[] = [sheet]): string[] =>
+  partsUsed(sheet, sheets).flatMap(({ kind }) => (findKind(kind)?.alwaysAllowed ? [] : [kind]));
+
+/** Each input on its own waveform, at a pace in ps. */
+function driving(
+  sheet: Sheet,
+  pattern: 'random' | 'bits',
+  step: number,
+  data: Readonly<Record<string, string>> = {},
+): Stimulus {
+  const inputs = compile(sheet, [sheet]).inputs.flatMap(({ part, name }, i) => {
+    if (sheet.parts.get(part)?.kind === 'clock') return [];
+    const wave =
+      pattern === 'random'
+        ? { ...DEFAULT_WAVE, pattern, step, seed: i + 1 }
+        : { ...DEFAULT_WAVE, pattern, step, data: data[name] ?? '0' };
+    return [{ part, wave }];
+  });
+  return { name: 'The task’s run', inputs };
+}
+
+function buildRun(
+  title: string,
+  words: string,
+  sheet: Sheet,
+  stimulus: Stimulus | null,
+  count: number,
+  options: BuildOptions = {},
+): Posed {
+  const lesson = { sheets: [sheet], settings: DEFAULT_SETTINGS };
+  const { expected } = expectDone(runOfSheet(sheet, lesson, stimulus, new Set(), count));
+  return build(title, words, sheet, expected, { parts: partsOf(sheet), ...options });
+}
+
+/** A table that is predicted from a circuit, or filled in from words alone. */
+function table(title: string, words: string, sheet: Sheet, isGiven: boolean): Posed {
+  const whole = expectDone(wholeTable(sheet, [sheet]));
+  const { asked, key } = tableTask(whole, usuallyAsked(whole), isGiven);
+  const given = isGiven ? excerptFor(sheet, [sheet], DEFAULT_SETTINGS) : null;
+  const answer = { kind: 'table', columns: key.columns, isFinal: true } as Answer;
+  return { task: { ...heading(title, words), kind: 'table', given, asked, key }, answer };
+}
+
+function diagram(title: string, words: string, sheet: Sheet, lanes: readonly string[], cells = 16): Posed {
+  const whole = expectDone(wholeDiagram(sheet, [sheet], DEFAULT_SETTINGS, new Set(), cells));
+  const { asked, key } = diagramTask(whole, new Set(lanes), true);
+  const given = excerptFor(sheet, [sheet], DEFAULT_SETTINGS);
+  const answer = { kind: 'diagram', lanes: key.lanes, isFinal: true } as Answer;
+  return { task: { ...heading(title, words), kind: 'diagram', given, asked, key }, answer };
+}
+
+/** A fault at the first part of a kind. */
+function fault(
+  title: string,
+  words: string,
+  sheet: Sheet,
+  kind: string,
+  put: PartFault,
+  does: 'find' | 'repair' = 'find',
+): Posed {
+  const part = [...sheet.parts.values()].find((p) => p.kind === kind)!.id;
+  const wanted = expectDone(tableOfSheet(sheet));
+  const faulty = injected(sheet, part, put);
+  const [row] = rowsThatTell(faulty, [faulty], wanted);
+  if (row === undefined) throw new Error(`the fault of “${title}” cannot be seen`);
+  return {
+    task: {
+      ...heading(title, words, 2),
+      kind: 'fault',
+      given: excerptFor(faulty, [faulty], DEFAULT_SETTINGS),
+      asked: { does, needsRow: does === 'find' },
+      key: { part, wanted },
+    },
+    answer: does === 'find' ? ({ kind: 'fault', part, row, tried: 1 } as Answer) : null,
+    ...(does === 'repair' ? { sheet } : {}),
+  };
+}
+
+function map(title: string, words: string, of: FunctionRows): Posed {
+  const fn = functionOf(of);
+  const groups = minimise(fn).cubes.map((cube) => [...rowsOf(cube, fn.inputs)]);
+  return {
+    task: { ...heading(title, words), kind: 'map', asked: { function: of }, key: {} },
+    answer: { kind: 'map', groups } as Answer,
+  };
+}
+
+function formula(
+  title: string,
+  words: string,
+  of: FunctionRows,
+  form: WantedForm,
+  mostLiterals: number,
+  text: string,
+): Posed {
+  const asked = { inputs: of.inputs, output: of.output, form, mostLiterals, showsTable: true };
+  return {
+    task: { ...heading(title, words), kind: 'formula', asked, key: { function: of } },
+    answer: { kind: 'formula', text } as Answer,
+  };
+}
+
+interface NumberOptions {
+  readonly quantity?: Quantity;
+  readonly bits?: number;
+  readonly tolerance?: number;
+  readonly given?: Sheet;
+}
+
+function number(title: string, words: string, value: string, options: NumberOptions = {}): Posed {
+  const { quantity = 'number', bits = null, tolerance = 0, given } = options;
+  return {
+    task: {
+      ...heading(title, words),
+      kind: 'number',
+      given: given ? excerptFor(given, [given], DEFAULT_SETTINGS) : null,
+      asked: { quantity, bits },
+      key: { value, tolerance },
+    },
+    answer: { kind: 'number', text: value } as Answer,
+  };
+}
+
+function words(title: string, text: string, model: string, given?: Sheet): Posed {
+  return {
+    task: {
+      ...heading(title, text),
+      tells: 'nothing',
+      kind: 'words',
+      given: given ? excerptFor(given, [given], DEFAULT_SETTINGS) : null,
+      asked: {},
+      key: { model },
+    },
+    answer: { kind: 'words', text: model } as Answer,
+  };
+}
+
+/** The set of some tasks, numbered, and the work that solves them. */
+function set(
+  file: string,
+  title: string,
+  text: string,
+  posed: readonly Posed[],
+  order: Order = 'free',
+): ReadySet {
+  const tasks = posed.map(({ task }, i) => ({ ...task, id: `task${i + 1}` }));
+  const exercise: Exercise = {
+    id: `ready-${file}`,
+    title,
+    words: text,
+    edition: 1,
+    made: '2026-09-01T08:00:00.000Z',
+    order,
+    tasks,
+  };
+  const begun = begunWork(exercise, 'model');
+  const solved = new Map<string, Sheet>();
+  for (const [i, { sheet }] of posed.entries()) if (sheet) solved.set(`task${i + 1}`, sheet);
+  const answers = Object.fromEntries(
+    posed.map(({ answer }, i) => [`task${i + 1}`, { sheet: `task${i + 1}`, answer }]),
+  );
+  const sheets = begun.sheets.map((sheet) => {
+    const own = solved.get(sheet.id);
+    return own ? { ...own, id: sheet.id, name: sheet.name } : sheet;
+  });
+  return { file, exercise, model: { ...begun, sheets, work: { tasks: answers, checks: {} } } };
+}
+
+// Circuits that several sets use.
+const interlock = () => drawn('Drive = Key and Bars and Clear', 'Warn = Key and not Bars');
+const warn: FunctionRows = {
+  inputs: ['Key', 'Bars', 'Clear', 'Stop'],
+  output: 'Warn',
+  rows: '0000000011111101',
+};
+const toggler = () =>
+  module(`module toggler(input clk, input turn, output reg q);
+initial q = 0;
+always @(posedge clk) if (turn) q <= ~q;
+endmodule`);
+const counter = (limit: number) =>
+  module(`module counter(input clk, output reg [3:0] n);
+initial n = 0;
+always @(posedge clk) n <= ${limit === 16 ? 'n + 1' : `n == ${limit - 1} ? 4'd0 : n + 1`};
+endmodule`);
+
+function firstGates(): ReadySet {
+  const both = drawn('Drive = Key and Bars');
+  const either = drawn('Bell = North or South');
+  const free = drawn('Free = not Taken');
+  return set('first-gates', 'First gates', 'Three gates of the carousel: predict each, then try it.', [
+    table(
+      'Both',
+      'The carousel may turn when the key is in **and** the bars are down. Predict **Drive**.',
+      both,
+      true,
+    ),
+    table(
+      'Either',
+      'A rider may ring at the north **or** at the south gate. Predict **Bell**.',
+      either,
+      true,
+    ),
+    table('Neither', 'The lamp **Free** shows whether a horse may be mounted. Predict it.', free, true),
+    words(
+      'In words',
+      'When is the lamp **Bell** on? Answer in one sentence.',
+      'Bell is on whenever at least one of North and South is on.',
+      either,
+    ),
+  ]);
+}
+
+function interlockSet(): ReadySet {
+  const sheet = interlock();
+  const nands = module(`module warn(input Key, input Bars, output Warn);
+wire Down, Up;
+nand (Down, Key, Bars);
+nand (Up, Key, Down);
+nand (Warn, Up, Up);
+endmodule`);
+  return set(
+    'interlock',
+    'Interlock',
+    'From the words to the circuit: table, map, smallest sum, and NANDs alone.',
+    [
+      table(
+        'The table',
+        '- **Drive** may be 1 only while the key is in, the bars are down *and* the platform is clear.\n- **Warn** lights while the key is in and a bar is up.',
+        sheet,
+        false,
+      ),
+      map('The map', 'With a fourth input **Stop** the warning lamp does this. Group its ones.', warn),
+      formula(
+        'The smallest sum',
+        'Write **Warn** as a sum of products with as few literals as you can.',
+        warn,
+        'sum of products',
+        6,
+        "Key Bars' + Key Clear' + Key Stop",
+      ),
+      buildTable('The circuit', 'Draw **Drive** and **Warn** with AND, OR and NOT.', sheet, {
+        parts: ['and', 'or', 'not'],
+        points: 2,
+      }),
+      buildTable(
+        'NANDs alone',
+        'Draw **Warn** = Key and not Bars with at most three NANDs of two inputs.',
+        nands,
+        {
+          parts: ['nand'],
+          limits: { gates: 3, gateInputs: 2 },
+          points: 3,
+        },
+      ),
+    ],
+  );
+}
+
+/** The sheets of the ticket adder, their blocks leading to the tasks in which they are built. */
+function ticketSheets(lesson: Lesson): { half: Sheet; full: Sheet; four: Sheet } {
+  const named = (name: string) => lesson.sheets.find((s) => s.name === name)!;
+  const ids = new Map([
+    [named('Half adder').id, 'task1'],
+    [named('Full adder').id, 'task2'],
+  ]);
+  const led = (sheet: Sheet): Sheet => ({
+    ...sheet,
+    parts: new Map(
+      [...sheet.parts].map(([id, part]) => {
+        const to = ids.get(sheetIdInside(part) ?? '');
+        return [id, to ? withSheetInside(part, to) : part];
+      }),
+    ),
+  });
+  return { half: named('Half adder'), full: led(named('Full adder')), four: led(named('Four bits')) };
+}
+
+function tickets(lesson: Lesson): ReadySet {
+  const own = (name: string) => {
+    const sheet = lesson.sheets.find((s) => s.name === name)!;
+    return expectDone(tableOfSheet(sheet, lesson.sheets));
+  };
+  const { half, full, four } = ticketSheets(lesson);
+  const sixteen = module(`module sixteen(input [15:0] Children, input [15:0] Adults, output [15:0] Tickets);
+assign Tickets = Children + Adults;
+endmodule`);
+  const more = module(`module more(input [3:0] Riders, output [3:0] Next);
+assign Next = Riders + 1;
+endmodule`);
+  const free = module(`module free(input [3:0] Places, input [3:0] Riders, output [3:0] Free);
+assign Free = Places - Riders;
+endmodule`);
+  const unit = module(`module unit(input [2:0] A, input [2:0] B, input [1:0] Does, output [2:0] Y);
+assign Y = Does == 0 ? A + B : Does == 1 ? A - B : Does == 2 ? (A & B) : (A | B);
+endmodule`);
+  const table8 = (title: string, text: string, sheet: Sheet, points: number) =>
+    buildTable(title, text, sheet, {
+      parts: [
+        ...new Set([...GATES, ...partsOf(sheet), 'adder', 'subtractor', 'constant', 'slice', 'join', 'mux']),
+      ].filter((kind) => findKind(kind)),
+      points,
+    });
+  return set(
+    'tickets',
+    'Tickets',
+    'Children’s and adults’ tickets are added, step by step: what you build in one task is a block in the next.',
+    [
+      build(
+        'Half adder',
+        'Add two bits **A** and **B**: **Sum** and **Carry**.',
+        half,
+        own('Half adder'),
+        {},
+      ),
+      build(
+        'Full adder',
+        'Add **A**, **B** and a carry **In** out of two of your half adders and one OR.',
+        full,
+        own('Full adder'),
+        { parts: ['or', 'label'], blocks: ['task1'], points: 2 },
+      ),
+      build('Four bits', 'Chain full adders into a sum of four bits.', four, own('Four bits'), {
+        parts: [
+          ...new Set([
+            ...partsOf(
+              four,
+              lesson.sheets.map((s) => (s.name === 'Four bits' ? four : s)),
+            ).filter((kind) => !GATES.includes(kind) && kind !== 'block'),
+            'slice',
+            'join',
+            'constant',
+          ]),
+        ],
+        blocks: ['task1', 'task2'],
+        points: 3,
+      }),
+      buildRun(
+        'Sixteen bits',
+        'Add two numbers of sixteen bits, with adders from the ring or your own.',
+        sixteen,
+        driving(sixteen, 'random', 10_000),
+        24,
+        {
+          parts: [...new Set([...partsOf(sixteen), 'slice', 'join', 'constant', 'adder'])],
+          blocks: ['task1', 'task2', 'task3'],
+          points: 3,
+        },
+      ),
+      table8('One more', 'The number **Riders** and one more, of four bits.', more, 2),
+      table8('Free places', '**Places** less **Riders**, of four bits.', free, 2),
+      table8(
+        'Arithmetic unit',
+        '**Does** says what is done: 0 adds, 1 subtracts, 2 is AND, 3 is OR.',
+        unit,
+        4,
+      ),
+    ],
+  );
+}
+
+function findTheFault(): ReadySet {
+  const sheet = interlock();
+  const selector = drawn('Platform = (North and not Turn) or (South and Turn)');
+  const half = drawn('Sum = A xor B', 'Carry = A and B');
+  return set(
+    'find-the-fault',
+    'Find the fault',
+    'In each circuit one part is not what it seems. Find it with as few rows as you can.',
+    [
+      fault(
+        'Dark lamp',
+        'The drive does not start. Which part is it, and which row shows it?',
+        sheet,
+        'and',
+        { is: 'stuck', at: 0 },
+      ),
+      fault('Wrong queue', 'Riders are let in from the wrong side.', selector, 'not', {
+        is: 'inverted',
+        port: 'A',
+      }),
+      fault('Too many tickets', 'The sum of two tickets is wrong.', half, 'xor', { is: 'other', kind: 'or' }),
+      fault(
+        'Repair it',
+        'Repair the interlock: replace the part that is at fault.',
+        sheet,
+        'not',
+        { is: 'open', port: 'A' },
+        'repair',
+      ),
+    ],
+  );
+}
+
+function lampChase(chase: Sheet): ReadySet {
+  const turn = toggler();
+  const sixteen = counter(16);
+  const ten = counter(10);
+  return set(
+    'lamp-chase',
+    'Lamp chase',
+    'Lamps that run round the roof: flip-flops, counters, and how fast the clock may be.',
+    [
+      table(
+        'A flip-flop that turns over',
+        'Complete the state table: the present state and **turn**, then the state after the edge.',
+        turn,
+        true,
+      ),
+      diagram(
+        'The chase',
+        'A light runs round the roof. Draw the lanes of **L0**, **L1** and **L2**.',
+        chase,
+        ['L0', 'L1', 'L2'],
+      ),
+      buildRun(
+        'Count to sixteen',
+        'Build a counter of four bits that counts at each rising edge.',
+        sixteen,
+        null,
+        20,
+        {
+          parts: [
+            ...new Set([
+              ...GATES,
+              ...partsOf(sixteen),
+              'tff',
+              'dff',
+              'jkff',
+              'counter',
+              'register',
+              'adder',
+              'constant',
+              'join',
+              'slice',
+              'clock',
+            ]),
+          ].filter((kind) => findKind(kind)),
+          points: 3,
+        },
+      ),
+      buildRun('Cut at ten', 'Now it begins anew after nine.', ten, null, 24, {
+        parts: [
+          ...new Set([
+            ...GATES,
+            ...partsOf(ten),
+            'tff',
+            'dff',
+            'jkff',
+            'counter',
+            'register',
+            'adder',
+            'comparator',
+            'constant',
+            'join',
+            'slice',
+            'clock',
+          ]),
+        ].filter((kind) => findKind(kind)),
+        points: 3,
+      }),
+      number('The shortest period', 'How short may the clock period of this chase be?', '19 ns', {
+        quantity: 'time',
+        tolerance: 0.2,
+        given: chase,
+      }),
+      number(
+        'After five stages',
+        'Five flip-flops that turn over at each edge follow one another, behind a clock of 64 kHz. Which frequency leaves the last?',
+        '2 kHz',
+        { quantity: 'frequency' },
+      ),
+    ],
+  );
+}
+
+function readTheDiagram(chase: Sheet): ReadySet {
+  const gate = drawn('Drive = Key and Bars');
+  const timed = (sheet: Sheet, data: Readonly<Record<string, string>>): Sheet => {
+    const stimulus = driving(sheet, 'bits', 10_000, data);
+    return { ...sheet, time: { stimuli: [stimulus], driven: stimulus.name, lanes: [] } as never };
+  };
+  const set1 = timed(gate, { Key: '0011110011100110', Bars: '0101101101011010' });
+  const differ = timed(drawn('Alarm = Left xor Right'), {
+    Left: '0110011100101101',
+    Right: '0011010110110010',
+  });
+  return set(
+    'read-the-diagram',
+    'Read the diagram',
+    'Lanes are missing: complete them, then run the circuit and compare.',
+    [
+      diagram('Both', 'Draw **Drive** under the two lanes that are given.', set1, ['Drive']),
+      diagram('They differ', 'Draw **Alarm**: it is on while the two bars differ.', differ, ['Alarm']),
+      diagram('A ring of lamps', 'Draw the lanes of **L4** and **L5**. The light begins at L0.', chase, [
+        'L4',
+        'L5',
+      ]),
+    ],
+  );
+}
+
+function numbers(): ReadySet {
+  return set('numbers', 'Numbers', 'How the ticket machine writes its numbers.', [
+    number('Binary', 'Write 13 tickets in five bits.', '01101', { bits: 5 }),
+    number('Back again', 'How many tickets are 10110?', '22'),
+    number('Hexadecimal', 'The counter shows 2F in hexadecimal. How many riders are that?', '47'),
+    number(
+      'Two’s complement',
+      'Five tickets were given back. Write -5 in eight bits, in two’s complement.',
+      '11111011',
+      { bits: 8 },
+    ),
+    number('Below zero', 'What number is 11110110, in two’s complement of eight bits?', '-10'),
+    number('How many rows', 'How many rows has the truth table of this circuit?', '8', {
+      given: interlock(),
+    }),
+  ]);
+}
+
+/**
+ * All ready sets, in the order of a course.
+ * @param adder the lesson of the ticket adder, whose sheets the ladder asks for.
+ * @param chase the lesson of the lamp chase.
+ */
+export const readySets = (adder: Lesson, chase: Lesson): readonly ReadySet[] => [
+  firstGates(),
+  interlockSet(),
+  tickets(adder),
+  findTheFault(),
+  lampChase(chase.sheets[0]!),
+  readTheDiagram(chase.sheets[0]!),
+  numbers(),
+];
