@@ -1,7 +1,8 @@
+import { basename } from 'node:path';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { type Marked, markAll } from '../src/core/exercise/marking';
 import { readExercise } from '../src/core/formats/exercise-file';
-import { readHandIn } from '../src/core/formats/hand-in-file';
+import { readAnyHandIn } from '../src/core/formats/hand-in-file';
 import { type MarkedRow, markingCsv, pointsSoFar } from '../src/core/formats/marking-csv';
 import { printable } from '../src/core/values/printable';
 import { counted } from '../src/core/values/wording';
@@ -31,7 +32,11 @@ export async function mark(file: string, handIns: readonly string[], options: Op
 }
 
 async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
-  const read = readHandIn(await textOf(file));
+  const read = readAnyHandIn(
+    await textOf(file),
+    basename(file).replace(/(\.manege)?\.json$/i, ''),
+    new Date(),
+  );
   if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   const handIn = read.value;
   if (handIn.exercise.id !== exercise.id)

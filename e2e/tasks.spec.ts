@@ -370,3 +370,52 @@ test('a ready set is taken, tried as a student, and its ladder goes on with what
   await expect(task.getByText('1 of 7 solved')).toBeVisible();
   await expect(task.getByRole('heading', { name: 'Full adder' })).toBeVisible();
 });
+
+test('a saved lesson is taken for a hand-in, and a claim that is not true is told', async ({ page }) => {
+  const { file, task } = await handedOut(page, 'drive-interlock', 'Give a number', async (dialog) => {
+    await dialog.getByLabel(/^Wanted/).selectOption('gates');
+  });
+  await task.getByLabel(/^Your answer/).fill('3');
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save file' }).click();
+  const saved = await textOf(await saving);
+  const given = await handIn(page, 'Ben Sample');
+  const forged = given.replace('"text": "3"', '"text": "4"');
+  expect(forged).not.toBe(given);
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([
+      asFile('t.exercise.json', file),
+      asFile('Ada Sample.manege.json', saved),
+      asFile('b.handin.json', forged),
+    ]);
+  await expect(page.getByRole('row', { name: /Ada Sample/ })).toContainText('✓ 1 of 1');
+  const row = page.getByRole('row', { name: /Ben Sample/ });
+  await expect(row).toContainText('✗ 0 of 1');
+  await expect(row).toContainText('The file claims another result.');
+});
+
+test('the link has the address that students use, and a QR code', async ({ page }) => {
+  await page.goto('/');
+  await page.locator('a[href="/lesson?id=demo-drive-interlock"]').click();
+  await new SheetHand(page).ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page.getByRole('button', { name: 'Make the exercise' }).click();
+  const address = page.getByPlaceholder('such as http://room12.school:3000');
+  if (/localhost/.test(page.url()))
+    await expect(page.getByText('This link works on this computer only.')).toBeVisible();
+  else await expect(address).toHaveCount(0);
+  test.skip(!/localhost/.test(page.url()), 'a page under another name has its address');
+  await address.fill('room12.school');
+  await expect(page.getByRole('alert')).toHaveText('An address begins with http:// or https://.');
+  await address.fill('http://room12.school:3000/anything');
+  await expect(page.getByLabel('Link to the exercise')).toHaveValue(
+    /^http:\/\/room12\.school:3000\/exercise#/,
+  );
+  await page.getByRole('button', { name: 'QR code' }).click();
+  await expect(page.getByRole('img', { name: 'QR code of the link' })).toBeVisible();
+  await page.getByRole('button', { name: 'Back' }).click();
+  await page.getByRole('button', { name: 'Make the exercise' }).click();
+  await expect(address).toHaveValue('http://room12.school:3000/anything');
+});

@@ -74,6 +74,13 @@ async function tour(theme, names) {
     );
   await shot('hand-out');
 
+  await page.goto(base);
+  await page.getByRole('button', { name: 'Take a ready set' }).click();
+  await page.getByRole('menuitem', { name: /^Tickets/ }).click();
+  await page.getByRole('button', { name: /Full adder/ }).click();
+  await page.getByRole('textbox', { name: 'Title of the exercise' }).waitFor();
+  await shot('tasks');
+
   await open('Ticket adder');
   for (const [down, value] of [
     [1, '11'],
@@ -268,6 +275,7 @@ try {
     'ring',
     'commands',
     'hand-out',
+    'tasks',
     'lesson-ticket-adder',
     'lesson-lamp-chase',
     'ride-timer',
@@ -280,7 +288,7 @@ try {
     'marking',
     'marking-look',
   ]);
-  await tour('dark', ['functions', 'lesson-interlock', 'actions']);
+  await tour('dark', ['lesson-interlock', 'actions']);
 } finally {
   await browser.close();
   server.kill();

@@ -44,3 +44,12 @@ export function handInOf(
     };
   return { exercise: { id, title, edition }, name, results, handedIn: at.toISOString(), seconds, lesson };
 }
+
+/**
+ * A student's saved lesson as a hand-in, under the name of its file; null for a lesson that answers no exercise.
+ * @param at when the file was last changed, as far as that is known.
+ */
+export function handInOfLesson(lesson: Lesson, name: string, at: Date): HandIn | null {
+  if (!lesson.exercise) return null;
+  return handInOf(lesson.exercise, lesson, name.slice(0, 120) || 'Without a name', 0, at);
+}

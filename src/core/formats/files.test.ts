@@ -12,7 +12,7 @@ import { interlock } from '../testing/sketch';
 import { expectDone, type Result } from '../values/result';
 import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
 import type { ReadPlace } from './format';
-import { readHandIn, writeHandIn } from './hand-in-file';
+import { readAnyHandIn, readHandIn, writeHandIn } from './hand-in-file';
 import { lessonFromKept, lessonToKeep } from './kept-lesson';
 import { readLesson } from './lesson-file';
 import { markingCsv } from './marking-csv';
@@ -209,6 +209,18 @@ describe('hand-ins', () => {
     const read = readHandIn(writeHandIn(handIn));
     expect(read.ok && { ...read.value, lesson: null }).toEqual({ ...handIn, lesson: null });
     expect(read.ok && writeLesson(read.value.lesson)).toBe(writeLesson(worked));
+  });
+
+  test('a saved lesson will do in their place, under the name of its file', () => {
+    const text = writeLesson({ ...worked, exercise });
+    const at = new Date('2026-09-03T08:00:00.000Z');
+    const read = expectDone(readAnyHandIn(text, 'ada', at));
+    expect(read).toMatchObject({ name: 'ada', handedIn: at.toISOString(), exercise: { id: exercise.id } });
+    expect(markAll(exercise, read.lesson)[0]!.mark.solved).toBe(true);
+    expect(problemOf(readAnyHandIn(writeLesson(lesson), 'ada', at))).toBe(
+      'it is a lesson that answers no exercise',
+    );
+    expect(expectDone(readAnyHandIn(writeHandIn(handIn), 'x', at)).name).toBe('Ada Sample');
   });
 
   test('are refused with the reason', () => {

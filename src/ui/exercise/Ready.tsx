@@ -3,9 +3,13 @@
 import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
+import { remember, remembered } from '@/loading/page-memory';
 import { copyText } from '@/session/page-clipboard';
 import { fileName, saveFile } from '@/ui/controls/files';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { Modal } from '@/ui/controls/Modal';
+
+const QrCode = lazyComponent('the QR code', () => import('./QrCode').then((m) => m.QrCode));
 
 interface ReadyProps {
   readonly exercise: Exercise;
@@ -14,11 +18,30 @@ interface ReadyProps {
   readonly onClose: () => void;
 }
 
+const ADDRESS_KEY = 'manege-address';
+
+/** An address without what stands behind its host; null where it is none. */
+function addressOf(text: string): string | null {
+  try {
+    const { protocol, origin } = new URL(text.trim());
+    return protocol === 'http:' || protocol === 'https:' ? origin : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Whether an address leads to the computer on which it is opened. */
+const isOwnComputer = (address: string): boolean =>
+  /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(new URL(address).hostname);
+
 /** An exercise that is made: its file and its link. */
 export function Ready({ exercise, problem, onBack, onClose }: ReadyProps) {
-  const link = useMemo(() => `${location.origin}/exercise#${exerciseToFragment(exercise)}`, [exercise]);
+  const [address, setAddress] = useState(() => remembered(ADDRESS_KEY) ?? '');
+  const base = addressOf(address) ?? location.origin;
+  const link = useMemo(() => `${base}/exercise#${exerciseToFragment(exercise)}`, [base, exercise]);
   const long = link.length > LONGEST_LINK;
   const [copied, setCopied] = useState('');
+  const [isCode, setCode] = useState(false);
   return (
     <Modal
       title={`“${exercise.title}” is ready`}
@@ -68,6 +91,14 @@ export function Ready({ exercise, problem, onBack, onClose }: ReadyProps) {
           aria-label="Link to the exercise"
           onFocus={(event) => event.target.select()}
         />
+        <Address
+          base={base}
+          address={address}
+          onAddress={(text) => {
+            setAddress(text);
+            remember(ADDRESS_KEY, text);
+          }}
+        />
         <div className="flex items-center gap-3">
           <button
             type="button"
@@ -84,15 +115,56 @@ export function Ready({ exercise, problem, onBack, onClose }: ReadyProps) {
           >
             Copy the link
           </button>
+          {!long && (
+            <button type="button" className="button" aria-expanded={isCode} onClick={() => setCode(!isCode)}>
+              QR code
+            </button>
+          )}
           <span className="text-sm text-quiet" role="status">
             {copied || `${link.length.toLocaleString('en')} characters`}
           </span>
         </div>
       </div>
+      {isCode && !long && <QrCode text={link} />}
       <p className="text-sm text-quiet">
         What comes back are files: drop them on the marking page, all at once. The exercise stays listed there
         in this browser.
       </p>
     </Modal>
+  );
+}
+
+interface AddressProps {
+  readonly base: string;
+  readonly address: string;
+  readonly onAddress: (text: string) => void;
+}
+
+/** The address under which students find Manege: to be set once where this page is served to this computer alone. */
+function Address({ base, address, onAddress }: AddressProps) {
+  const isOwn = isOwnComputer(base);
+  if (!isOwn && !address) return null;
+  return (
+    <label className="flex flex-col gap-1 text-sm">
+      {isOwn ? (
+        <span className="text-bad">
+          This link works on this computer only. Write the address under which your students open Manege; it
+          is remembered.
+        </span>
+      ) : (
+        <span>The address under which your students open Manege</span>
+      )}
+      <input
+        className="field max-w-96"
+        value={address}
+        placeholder="such as http://room12.school:3000"
+        onChange={(event) => onAddress(event.target.value)}
+      />
+      {address.trim() !== '' && addressOf(address) === null && (
+        <span role="alert" className="text-bad">
+          An address begins with http:// or https://.
+        </span>
+      )}
+    </label>
   );
 }

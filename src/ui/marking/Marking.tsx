@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
-import type { HandIn } from '@/core/exercise/hand-in';
+import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
@@ -38,6 +38,9 @@ export interface Samples {
   readonly exercise: string;
   readonly handIns: readonly { readonly name: string; readonly text: string }[];
 }
+
+/** The name of a file without its endings. */
+const studentIn = (file: string): string => file.replace(/(\.manege)?\.json$/i, '');
 
 const keysOf = (row: Row) => [row.key, ...row.earlier.map((one) => one.key)];
 
@@ -97,6 +100,12 @@ export function Marking({ samples }: { samples: Samples }) {
         chosen = read.value.exercise;
         await keepExercise(chosen);
       } else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
+      else if (read.value.is === 'lesson') {
+        // A student's saved lesson will do as well; its file says whose it is.
+        const handIn = handInOfLesson(read.value.lesson, studentIn(file.name), new Date());
+        if (handIn) handIns.push({ file: file.name, handIn });
+        else out.push({ file: file.name, problem: 'it is a lesson that answers no exercise' });
+      }
     }
     const kept = await keptExercises();
     setExercises(kept);

@@ -4,7 +4,7 @@ import type { Mark } from '@/core/exercise/kinds/task-kind';
 import type { Marked } from '@/core/exercise/marking';
 import { pointsSoFar } from '@/core/formats/marking-csv';
 import { hint } from '@/ui/controls/hint';
-import { isAllRight, type Row } from './marked-row';
+import { isAllRight, otherClaims, type Row } from './marked-row';
 
 interface MarksProps {
   readonly rows: readonly Row[];
@@ -44,75 +44,78 @@ export function Marks({ rows, tasks, onLook, onRemove }: MarksProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ key, handIn, earlier, marks }) => (
-            <tr key={key} className="border-t border-hairline align-top">
-              <th scope="row" className="max-w-60 px-4 py-2.5">
-                <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
-                  {handIn.name}
-                </bdi>
-              </th>
-              {marks.map(({ task, mark }) => (
-                <td
-                  key={task.id}
-                  className={`px-4 py-2.5 font-semibold whitespace-nowrap ${mark.solved ? 'text-good' : mark.solved === null ? '' : 'text-bad'}`}
-                >
-                  {howMuch(mark)}
-                  {only && mark.wrong && (
-                    <div className="text-sm font-normal text-quiet">wrong: {mark.wrong}</div>
+          {rows.map((row) => {
+            const { key, handIn, earlier, marks } = row;
+            return (
+              <tr key={key} className="border-t border-hairline align-top">
+                <th scope="row" className="max-w-60 px-4 py-2.5">
+                  <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
+                    {handIn.name}
+                  </bdi>
+                </th>
+                {marks.map(({ task, mark }) => (
+                  <td
+                    key={task.id}
+                    className={`px-4 py-2.5 font-semibold whitespace-nowrap ${mark.solved ? 'text-good' : mark.solved === null ? '' : 'text-bad'}`}
+                  >
+                    {howMuch(mark)}
+                    {only && mark.wrong && (
+                      <div className="text-sm font-normal text-quiet">wrong: {mark.wrong}</div>
+                    )}
+                  </td>
+                ))}
+                {only ? (
+                  <td className="max-w-80 px-4 py-2.5 wrap-anywhere">{marks[0]?.mark.gist || 'none'}</td>
+                ) : (
+                  <td className="px-4 py-2.5 whitespace-nowrap">{pointsText(marks)}</td>
+                )}
+                <td className="max-w-80 px-4 py-2.5 text-sm">
+                  <Complaints marks={marks} claims={otherClaims(row)} />
+                </td>
+                <td className="px-4 py-2.5 text-sm whitespace-nowrap">
+                  {new Date(handIn.handedIn).toLocaleString('en-GB', {
+                    dateStyle: 'medium',
+                    timeStyle: 'short',
+                  })}
+                  {earlier.length > 0 && (
+                    <ul aria-label={`Earlier hand-ins of ${handIn.name}`} className="mt-1 text-quiet">
+                      {earlier.map((one) => (
+                        <li key={one.key}>
+                          <button
+                            type="button"
+                            className="-mx-1 cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
+                            onClick={() => onLook(one.key)}
+                          >
+                            before: {only ? howMuch(one.marks[0]!.mark) : pointsText(one.marks)},{' '}
+                            {new Date(one.handIn.handedIn).toLocaleString('en-GB', {
+                              day: 'numeric',
+                              month: 'short',
+                              hour: '2-digit',
+                              minute: '2-digit',
+                            })}
+                          </button>
+                        </li>
+                      ))}
+                    </ul>
                   )}
                 </td>
-              ))}
-              {only ? (
-                <td className="max-w-80 px-4 py-2.5 wrap-anywhere">{marks[0]?.mark.gist || 'none'}</td>
-              ) : (
-                <td className="px-4 py-2.5 whitespace-nowrap">{pointsText(marks)}</td>
-              )}
-              <td className="max-w-80 px-4 py-2.5 text-sm">
-                <Complaints marks={marks} />
-              </td>
-              <td className="px-4 py-2.5 text-sm whitespace-nowrap">
-                {new Date(handIn.handedIn).toLocaleString('en-GB', {
-                  dateStyle: 'medium',
-                  timeStyle: 'short',
-                })}
-                {earlier.length > 0 && (
-                  <ul aria-label={`Earlier hand-ins of ${handIn.name}`} className="mt-1 text-quiet">
-                    {earlier.map((one) => (
-                      <li key={one.key}>
-                        <button
-                          type="button"
-                          className="-mx-1 cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
-                          onClick={() => onLook(one.key)}
-                        >
-                          before: {only ? howMuch(one.marks[0]!.mark) : pointsText(one.marks)},{' '}
-                          {new Date(one.handIn.handedIn).toLocaleString('en-GB', {
-                            day: 'numeric',
-                            month: 'short',
-                            hour: '2-digit',
-                            minute: '2-digit',
-                          })}
-                        </button>
-                      </li>
-                    ))}
-                  </ul>
-                )}
-              </td>
-              <td className="px-2 py-1.5 text-right whitespace-nowrap">
-                <button type="button" className="button small" onClick={() => onLook(key)}>
-                  Open
-                </button>
-                <button
-                  type="button"
-                  className="icon-button"
-                  aria-label={`Remove the hand-in of ${handIn.name}`}
-                  {...hint('Remove')}
-                  onClick={() => onRemove(key)}
-                >
-                  ×
-                </button>
-              </td>
-            </tr>
-          ))}
+                <td className="px-2 py-1.5 text-right whitespace-nowrap">
+                  <button type="button" className="button small" onClick={() => onLook(key)}>
+                    Open
+                  </button>
+                  <button
+                    type="button"
+                    className="icon-button"
+                    aria-label={`Remove the hand-in of ${handIn.name}`}
+                    {...hint('Remove')}
+                    onClick={() => onRemove(key)}
+                  >
+                    ×
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
         </tbody>
       </table>
     </>
@@ -133,10 +136,19 @@ function pointsText(marks: readonly Marked[]): string {
 
 const MOST_SHOWN = 4;
 
-function Complaints({ marks }: { marks: readonly Marked[] }) {
-  const all = marks.flatMap(({ mark }, i) =>
+function Complaints({ marks, claims }: { marks: readonly Marked[]; claims: readonly number[] }) {
+  const found = marks.flatMap(({ mark }, i) =>
     mark.complaints.map((text) => (marks.length === 1 ? text : `${i + 1}: ${text}`)),
   );
+  const claimed =
+    claims.length === 0
+      ? []
+      : [
+          marks.length === 1
+            ? 'The file claims another result.'
+            : `The file claims another result in ${claims.join(', ')}.`,
+        ];
+  const all = [...claimed, ...found];
   if (all.length === 0) return <span className="text-quiet">none</span>;
   return (
     <ul className="wrap-anywhere text-bad">

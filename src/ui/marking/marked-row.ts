@@ -38,6 +38,13 @@ export function asAsked(exercise: Exercise, editions: readonly Exercise[], editi
   };
 }
 
+/** The tasks of which a hand-in claims another result than is found: 1 for the first. */
+export const otherClaims = ({ handIn, marks }: MarkedRow): number[] =>
+  marks.flatMap(({ task, mark: { right, of } }, i) => {
+    const claim = handIn.results[task.id];
+    return claim && (claim.right !== right || claim.of !== of) ? [i + 1] : [];
+  });
+
 /** Checks a hand-in against its exercise. */
 export const mark = (key: number, file: string, handIn: HandIn, exercise: Exercise): Row => ({
   key,

@@ -321,10 +321,17 @@ function Card({ item, reload, say, fail }: CardProps) {
   );
 }
 
+/** How many tasks of an exercise are solved, where there are several. */
+function progress({ exercise, work }: Lesson): string[] {
+  const tasks = exercise?.tasks ?? [];
+  if (tasks.length < 2) return [];
+  return [`${tasks.filter(({ id }) => work?.checks[id]?.solved).length} of ${tasks.length} solved`];
+}
+
 function summary(lesson: Lesson): string {
   const parts = lesson.sheets.reduce((sum, s) => sum + s.parts.size, 0);
   const words = [parts === 0 ? 'empty' : parts === 1 ? '1 part' : `${parts} parts`];
   if (lesson.sheets.length > 1) words.push(`${lesson.sheets.length} sheets`);
-  if (lesson.exercise) words.unshift('your work at an exercise');
+  if (lesson.exercise) words.unshift('your work at an exercise', ...progress(lesson));
   return words.join(' · ');
 }

@@ -8,7 +8,7 @@ export const LESSON_FORMAT: Format = {
   mimeType: 'application/json',
   heading: 'manege-lesson',
   read: {
-    at: ['shelf', 'command line'],
+    at: ['shelf', 'command line', 'marking'],
     load: async () => {
       const { lessonFromJson } = await import('../lesson-file');
       return ({ json }) => mapped(lessonFromJson(json), (lesson) => ({ is: 'lesson', lesson }));
