@@ -61,8 +61,11 @@ module.exports = {
     only(
       'exercise',
       core('exercise'),
-      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'exercise'].map(core),
+      ['values', 'sealing', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'exercise'].map(
+        core,
+      ),
     ),
+    only('sealing', core('sealing'), ['values', 'sealing'].map(core)),
     only('core', '^src/core/', ['^src/core/']),
     ...divided('core/logic', {
       table: [],

@@ -115,6 +115,7 @@ async function main(): Promise<number> {
     .argument('<exercise>', 'an exercise file (*.exercise.json)')
     .argument('<hand-ins...>', 'hand-in files (*.handin.json)')
     .option('--csv <file>', 'write the marks as CSV as well')
+    .option('--key <file>', 'the key that opens sealed answers; its passphrase is in MANEGE_PASSPHRASE')
     .action(async (exercise, handIns, options) => {
       if (!(await mark(exercise, handIns, options))) code = 1;
     });

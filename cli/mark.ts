@@ -1,8 +1,10 @@
 import { basename } from 'node:path';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { type Marked, markAll } from '../src/core/exercise/marking';
+import { unsealedExercise } from '../src/core/exercise/sealing';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readAnyHandIn } from '../src/core/formats/hand-in-file';
+import { readKeys } from '../src/core/formats/key-file';
 import { type MarkedRow, markingCsv, pointsSoFar } from '../src/core/formats/marking-csv';
 import { printable } from '../src/core/values/printable';
 import { counted } from '../src/core/values/wording';
@@ -12,6 +14,8 @@ import { writeLines } from './write-out';
 
 interface Options {
   readonly csv?: string;
+  /** The file of the key to which answers are sealed; its passphrase is in the environment. */
+  readonly key?: string;
 }
 
 /**
@@ -22,13 +26,25 @@ interface Options {
 export async function mark(file: string, handIns: readonly string[], options: Options): Promise<boolean> {
   const read = readExercise(await textOf(file));
   if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
+  const exercise = options.key === undefined ? read.value : await opened(read.value, options.key);
   const rows: MarkedRow[] = [];
-  for (const name of handIns) rows.push(await marked(name, read.value));
+  for (const name of handIns) rows.push(await marked(name, exercise));
   await writeLines(rows.flatMap(lines));
   if (options.csv !== undefined) {
-    await writeLines([markingCsv(read.value, rows).slice(0, -1)], options.csv);
+    await writeLines([markingCsv(exercise, rows).slice(0, -1)], options.csv);
   }
   return rows.every(({ marks }) => marks.every(({ mark: { solved } }) => solved));
+}
+
+/** The exercise with its sealed answers open. */
+async function opened(exercise: Exercise, file: string): Promise<Exercise> {
+  const passphrase = process.env.MANEGE_PASSPHRASE;
+  if (!passphrase) throw new BadInput(`${file}: put its passphrase into MANEGE_PASSPHRASE`);
+  const keys = readKeys(await textOf(file), passphrase);
+  if (!keys.ok) throw new BadInput(`${file}: ${keys.problem.message}`);
+  const read = unsealedExercise(exercise, keys.value);
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
+  return read.value;
 }
 
 async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {

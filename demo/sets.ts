@@ -4,7 +4,7 @@ import type { Answer, Exercise, Expected, Order, Task } from '../src/core/circui
 import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
 import { DEFAULT_SETTINGS, type Params, type Sheet } from '../src/core/circuit/sheet';
 import type { Stimulus } from '../src/core/circuit/time-setup';
-import { layOut } from '../src/core/drawing/layout/lay-out';
+import { tidy } from '../src/core/drawing/editing/arrange';
 import { begunWork, excerptFor } from '../src/core/exercise/begin';
 import { partsUsed } from '../src/core/exercise/check';
 import { runOfSheet } from '../src/core/exercise/expected/run/expected-run';
@@ -48,6 +48,12 @@ export interface ReadySet {
   readonly model: Lesson;
 }
 
+/** The sheet laid out as the command does it. @param others the sheets of its blocks. */
+function tidied(sheet: Sheet, others: readonly Sheet[] = []): Sheet {
+  const lesson = { ...emptyLesson('tidied', 'Tidied'), sheets: [sheet, ...others] };
+  return expectDone(apply(lesson, tidy(lesson, sheet.id))).sheets[0]!;
+}
+
 /** A sheet drawn of typed statements. */
 function drawn(...statements: readonly string[]): Sheet {
   let lesson = emptyLesson('drawn', 'Drawn');
@@ -56,7 +62,17 @@ function drawn(...statements: readonly string[]): Sheet {
     const statement = expectDone(readStatement(lesson, id, text));
     lesson = expectDone(apply(lesson, drawStatement(lesson, id, statement, { x: 4, y: 6 + 14 * i }).edit));
   }
-  return layOut(lesson.sheets[0]!);
+  return tidied(lesson.sheets[0]!);
+}
+
+/** A sheet drawn of a typed statement that uses other sheets as blocks. */
+function called(others: readonly Sheet[], text: string): Sheet {
+  const lesson = emptyLesson('called', 'Called');
+  const around = { ...lesson, sheets: [...lesson.sheets, ...others] };
+  const { id } = lesson.sheets[0]!;
+  const statement = expectDone(readStatement(around, id, text));
+  const after = expectDone(apply(around, drawStatement(around, id, statement, { x: 4, y: 6 }).edit));
+  return tidied(after.sheets[0]!, others);
 }
 
 /** The sheet of a module with switches and lamps at its ports; an input `clk` is a clock. */
@@ -71,7 +87,7 @@ function module(source: string): Sheet {
     const label = isClock ? 'Clock' : part.label;
     parts.set(id, { ...part, kind: kind.kind, label, params: { ...defaultParams(kind), ...width } });
   }
-  return layOut({ ...sheet, parts });
+  return tidied({ ...sheet, parts });
 }
 
 const heading = (title: string, words: string, points = 1) => ({
@@ -387,9 +403,23 @@ function tickets(lesson: Lesson): ReadySet {
     return expectDone(tableOfSheet(sheet, lesson.sheets));
   };
   const { half, full, four } = ticketSheets(lesson);
-  const sixteen = module(`module sixteen(input [15:0] Children, input [15:0] Adults, output [15:0] Tickets);
-assign Tickets = Children + Adults;
-endmodule`);
+  const sixteen = called(
+    [
+      { ...half, id: 'task1', name: 'Half adder' },
+      { ...full, id: 'task2', name: 'Full adder' },
+    ],
+    'Tickets, Carry = full adder(Children[15:0], Adults[15:0], Carry = 0)',
+  );
+  const around = [sixteen, { ...half, id: 'task1' }, { ...full, id: 'task2' }];
+  const own16 = runOfSheet(
+    sixteen,
+    { sheets: around, settings: DEFAULT_SETTINGS },
+    driving(sixteen, 'random', 10_000),
+    new Set(),
+    24,
+  );
+  const run16 = expectDone(own16).expected;
+  const sum16 = { ...run16, outputs: run16.outputs.filter(({ name }) => name === 'Tickets') };
   const more = module(`module more(input [3:0] Riders, output [3:0] Next);
 assign Next = Riders + 1;
 endmodule`);
@@ -440,14 +470,13 @@ endmodule`);
         blocks: ['task1', 'task2'],
         points: 3,
       }),
-      buildRun(
+      build(
         'Sixteen bits',
-        'Add two numbers of sixteen bits, with adders from the ring or your own.',
+        'Add **Children** and **Adults** of sixteen bits, out of your full adders.',
         sixteen,
-        driving(sixteen, 'random', 10_000),
-        24,
+        sum16,
         {
-          parts: [...new Set([...partsOf(sixteen), 'slice', 'join', 'constant', 'adder'])],
+          parts: ['slice', 'join', 'constant', 'label'],
           blocks: ['task1', 'task2', 'task3'],
           points: 3,
         },

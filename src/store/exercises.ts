@@ -1,6 +1,7 @@
 import type { Exercise } from '@/core/circuit/exercise';
 import type { Lesson } from '@/core/circuit/lesson';
 import { begunWork, renewedWork } from '@/core/exercise/begin';
+import { isSealed } from '@/core/exercise/sealed';
 import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
 import { done, type Result, refused } from '@/core/values/result';
 import { database, type ExerciseRecord, type HandInRecord, randomId } from './database';
@@ -85,7 +86,11 @@ export async function keepExercise(exercise: Exercise): Promise<void> {
   await database.transaction('rw', exercises, async () => {
     const before = await exercises.get(exercise.id);
     const kept = before && keptOf(before);
-    const editions = [...(kept?.editions ?? []).filter((e) => e.edition !== exercise.edition), exercise].sort(
+    const same = kept?.editions.find((e) => e.edition === exercise.edition);
+    // What was sealed when it was handed out is open here.
+    const isKnown = same !== undefined && exercise.tasks.some(isSealed) && !same.tasks.some(isSealed);
+    if (isKnown) return;
+    const editions = [...(kept?.editions ?? []).filter((e) => e !== same), exercise].sort(
       (a, b) => a.edition - b.edition,
     );
     const now = kept && kept.exercise.edition > exercise.edition ? kept.exercise : exercise;

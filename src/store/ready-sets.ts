@@ -18,49 +18,49 @@ export const READY_SETS: readonly ReadySet[] = [
     id: 'first-gates',
     title: 'First gates',
     says: 'AND, OR and NOT: predicted, observed, described.',
-    fetch: () => import('../../demo/sets/first-gates.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/first-gates.exercise.json')),
   },
   {
     id: 'interlock',
     title: 'Interlock',
     says: 'From the words to the circuit: table, map, smallest sum, NANDs alone.',
-    fetch: () => import('../../demo/sets/interlock.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/interlock.exercise.json')),
   },
   {
     id: 'tickets',
     title: 'Tickets',
     says: 'A ladder from the half adder to sixteen bits and a small arithmetic unit.',
-    fetch: () => import('../../demo/sets/tickets.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/tickets.exercise.json')),
   },
   {
     id: 'find-the-fault',
     title: 'Find the fault',
     says: 'Four circuits with something wrong inside one part.',
-    fetch: () => import('../../demo/sets/find-the-fault.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/find-the-fault.exercise.json')),
   },
   {
     id: 'lamp-chase',
     title: 'Lamp chase',
     says: 'Flip-flops, counters, a count that is cut at ten, the shortest clock period.',
-    fetch: () => import('../../demo/sets/lamp-chase.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/lamp-chase.exercise.json')),
   },
   {
     id: 'read-the-diagram',
     title: 'Read the diagram',
     says: 'Lanes of timing diagrams to complete.',
-    fetch: () => import('../../demo/sets/read-the-diagram.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/read-the-diagram.exercise.json')),
   },
   {
     id: 'numbers',
     title: 'Numbers',
     says: 'Binary, hexadecimal and two’s complement.',
-    fetch: () => import('../../demo/sets/numbers.exercise.json'),
+    fetch: () => load('a ready set', () => import('../../demo/sets/numbers.exercise.json')),
   },
 ];
 
 /** Puts a set among one's own exercises, where it can be changed and handed out. @returns the id that it has there. */
-export async function takeReadySet({ id, title, fetch }: ReadySet): Promise<Result<string>> {
-  const { default: file } = await load(`the set “${title}”`, fetch);
+export async function takeReadySet({ id, fetch }: ReadySet): Promise<Result<string>> {
+  const { default: file } = await fetch();
   const read = exerciseFromJson(file);
   if (!read.ok) return read;
   const own = (await database.exercises.get(`ready-${id}`)) ? randomId() : read.value.id;

@@ -21,6 +21,12 @@ export interface GivenCircuit {
   readonly sheets: readonly FlatSheet[];
 }
 
+/** A picture of a circuit in the words of a task, where they say `![name](picture)`. */
+export interface TaskPicture {
+  readonly name: string;
+  readonly circuit: GivenCircuit;
+}
+
 /** One task of an exercise; `exercise/kinds/` knows what `asked` and `key` hold for each kind. */
 export interface Task<Q = unknown, K = unknown> {
   readonly id: string;
@@ -28,6 +34,7 @@ export interface Task<Q = unknown, K = unknown> {
   readonly title: string;
   /** Markdown without HTML. */
   readonly words: string;
+  readonly pictures?: readonly TaskPicture[] | undefined;
   readonly points: number;
   readonly tells: Tells;
   /** Checks that a student may make; null for as many as wanted. */
@@ -35,8 +42,10 @@ export interface Task<Q = unknown, K = unknown> {
   readonly given: GivenCircuit | null;
   /** What is asked, as every student sees it. */
   readonly asked: Q;
-  /** The wanted answer. */
+  /** The wanted answer; null where it is sealed. */
   readonly key: K;
+  /** The wanted answer as only the teacher's key opens it, and the public key to which it is sealed. */
+  readonly sealed?: { readonly to: string; readonly box: string } | undefined;
 }
 
 /** Whether a student may do the tasks as they like, or each only when the one before is solved. */

@@ -63,8 +63,15 @@ test('a forbidden part, a missing input, an unknown name and a loose pin are com
   expect(result.complaints).toContain('The input “Clear” is missing.');
   expect(result.complaints.join()).toContain('Input C of AND 1 is open');
   expect(result.right).toBe(0);
+  s.place('switch', 60, 60, 'Extra');
+  expect(check(s.sheet, expected, allowed).complaints).toContain('The task has no input called “Extra”.');
+});
+
+test('a lamp that shows something on the way is no complaint', () => {
+  const s = interlock();
   s.place('lamp', 60, 60, 'Extra');
-  expect(check(s.sheet, expected, allowed).complaints).toContain('The task has no output called “Extra”.');
+  s.wire('and1.Y', 'lamp3.A');
+  expect(check(s.sheet, expected, allowed)).toMatchObject({ solved: true, complaints: [] });
 });
 
 test('an empty sheet has no right row, and says what is missing', () => {

@@ -1,8 +1,11 @@
 import { type Exercise, ORDERS, type Task, TELLS } from '../circuit/exercise';
-import { type Schema, text, title, whole, z } from '../values/schema';
+import { list, type Schema, text, title, whole, z } from '../values/schema';
 import { GivenCircuit } from './given-schema';
 import { TASK_KINDS } from './kinds';
 import type { TaskKind } from './kinds/task-kind';
+
+/** Most pictures in the words of a task. */
+export const MOST_PICTURES = 8;
 
 /** Most tasks of an exercise. */
 export const MOST_TASKS = 60;
@@ -11,6 +14,8 @@ export const TaskId = z
   .string()
   .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, 'an id is letters, digits, - and _, at most 40'));
 
+const Base64Url = text(200_000).check(z.regex(/^[A-Za-z0-9_-]+$/, 'a sealed answer is base64url'));
+
 /** A task of one kind. */
 const taskOf = ({ kind, asked, key }: Pick<TaskKind, 'kind' | 'asked' | 'key'>) =>
   z.object({
@@ -18,12 +23,14 @@ const taskOf = ({ kind, asked, key }: Pick<TaskKind, 'kind' | 'asked' | 'key'>) 
     kind: z.literal(kind),
     title: title(120, 'the task has no title'),
     words: text(20_000),
+    pictures: z.optional(list(z.object({ name: title(60), circuit: GivenCircuit }), MOST_PICTURES)),
     points: z.number().check(z.minimum(0), z.maximum(1000)),
     tells: z.enum(TELLS),
     tries: z.nullable(whole(1, 99)),
     given: z.nullable(GivenCircuit),
     asked,
-    key,
+    key: z.nullable(key),
+    sealed: z.optional(z.object({ to: Base64Url, box: Base64Url })),
   });
 
 type TaskSchema = ReturnType<typeof taskOf>;
@@ -50,6 +57,17 @@ export const ExerciseSchema = z
       .check(z.minLength(1, 'an exercise has at least one task'), z.maxLength(MOST_TASKS)),
   })
   .check((context) => {
+    for (const [i, { key, sealed }] of context.value.tasks.entries())
+      if ((key === null) !== (sealed !== undefined))
+        context.issues.push({
+          code: 'custom',
+          message:
+            key === null
+              ? 'its wanted answer is missing'
+              : 'its wanted answer is there twice, sealed and open',
+          path: ['tasks', i, 'key'],
+          input: context.value,
+        });
     const ids = context.value.tasks.map((t) => t.id);
     for (const [i, id] of ids.entries())
       if (ids.indexOf(id) !== i)

@@ -171,6 +171,15 @@ describe('a ladder', () => {
 });
 
 describe('files', () => {
+  test('pictures in the words come back with their circuits, and a damaged one is named', () => {
+    const pictures = [{ name: 'Interlock', circuit: given }];
+    const shown = exerciseOf([built({}, { pictures, words: '![Interlock](picture)' })]);
+    expect(expectDone(readExercise(writeExercise(shown)))).toEqual(shown);
+    const bad = writeExercise(shown).replace('"kind": "not"', '"kind": "warp"');
+    const read = readExercise(bad);
+    expect(read.ok ? '' : read.problem.message).toContain('the picture “Interlock” of “T”');
+  });
+
   const exercise = exerciseOf([built({ gates: 5 }), words], { words: 'All of it.', order: 'in order' });
   test('come back as they were, given circuits and limits with them', () => {
     expect(expectDone(readExercise(writeExercise(exercise)))).toEqual(exercise);

@@ -5,6 +5,7 @@ import { blockIdFor, standInId } from './begin';
 import { taskKindOf } from './kinds';
 import type { Mark, Solution } from './kinds/task-kind';
 import { FREE, type SheetRules } from './rules';
+import { isSealed } from './sealed';
 
 /** A task with the mark of a student's work at it. */
 export interface Marked {
@@ -23,9 +24,21 @@ export function solutionOf(task: Task, lesson: Lesson): Solution {
   return { sheet, sheets: lesson.sheets, answer, builtIn };
 }
 
+/** The mark of what cannot be told without the teacher's key. */
+const SEALED: Mark = {
+  right: 0,
+  of: 1,
+  word: 'task',
+  complaints: [],
+  solved: null,
+  wrong: null,
+  gist: 'sealed',
+  detail: null,
+};
+
 /** The mark of a student's work at a task. */
 export const markTask = (task: Task, lesson: Lesson): Mark =>
-  taskKindOf(task).mark(task, solutionOf(task, lesson));
+  isSealed(task) ? SEALED : taskKindOf(task).mark(task, solutionOf(task, lesson));
 
 /** The marks of all tasks, in their order. */
 export const markAll = (exercise: Exercise, lesson: Lesson): Marked[] =>

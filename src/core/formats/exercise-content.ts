@@ -1,6 +1,7 @@
 import type { Exercise, FlatSheet, GivenCircuit, Task } from '../circuit/exercise';
 import { ExerciseSchema } from '../exercise/exercise-schema';
 import { taskKindOf } from '../exercise/kinds';
+import { isSealed } from '../exercise/sealed';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
 import { sheetFromFile } from './sheet-file';
@@ -13,13 +14,20 @@ export function exerciseContent(value: unknown): Result<Exercise> {
   for (const task of parsed.data.tasks) {
     const given = task.given && circuitContent(task.given);
     if (given && !given.ok) return refusal(within(`the circuit that “${task.title}” gives`, given.problem));
+    const pictures = [];
+    for (const { name, circuit } of task.pictures ?? []) {
+      const read = circuitContent(circuit);
+      if (!read.ok) return refusal(within(`the picture “${name}” of “${task.title}”`, read.problem));
+      pictures.push({ name, circuit: read.value });
+    }
     const standIn = standInOf(task);
     const circuit = standIn && circuitContent(standIn);
     if (circuit && !circuit.ok)
       return refusal(within(`the circuit that stands in for “${task.title}”`, circuit.problem));
     const asked = circuit ? { ...(task.asked as object), standIn: circuit.value } : task.asked;
-    const whole = { ...task, given: given?.value ?? null, asked };
-    const strange = taskKindOf(task).strange?.(whole);
+    const shown = task.pictures ? { pictures } : {};
+    const whole = { ...task, ...shown, given: given?.value ?? null, asked };
+    const strange = isSealed(whole) ? null : taskKindOf(task).strange?.(whole);
     if (strange) return refused('strange-task', `in “${task.title}”: ${strange}`);
     tasks.push(whole);
   }

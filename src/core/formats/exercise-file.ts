@@ -1,5 +1,6 @@
 import { strFromU8, strToU8, unzlibSync, zlibSync } from 'fflate';
 import type { Exercise } from '../circuit/exercise';
+import { fromBase64Url, toBase64Url } from '../sealing/base64url';
 import { type Result, refusal, refused } from '../values/result';
 import { exerciseContent } from './exercise-content';
 import { EXERCISE_STEPS } from './migrations/exercise';
@@ -28,12 +29,6 @@ export function exerciseFromJson(value: unknown): Result<Exercise> {
   return exerciseContent(migrated(value as JsonFile, EXERCISE_STEPS));
 }
 
-const toBase64Url = (bytes: Uint8Array) =>
-  btoa(Array.from(bytes, (b) => String.fromCharCode(b)).join(''))
-    .replaceAll('+', '-')
-    .replaceAll('/', '_')
-    .replaceAll('=', '');
-
 /** The exercise as the fragment of a link, without `#`: JSON, zlib (RFC 1950), base64url (RFC 4648). */
 export function exerciseToFragment(exercise: Exercise): string {
   return toBase64Url(zlibSync(strToU8(writeExercise(exercise)), { level: 9 }));
@@ -43,9 +38,7 @@ export function exerciseFromFragment(fragment: string): Result<Exercise> {
   if (fragment.length > LONGEST_FRAGMENT)
     return refused('link-too-long', 'the link is far longer than any exercise needs');
   try {
-    const packed = Uint8Array.from(atob(fragment.replaceAll('-', '+').replaceAll('_', '/')), (c) =>
-      c.charCodeAt(0),
-    );
+    const packed = fromBase64Url(fragment);
     const out = new Uint8Array(1_000_000);
     const text = strFromU8(unzlibSync(packed, { out }));
     return readExercise(text);

@@ -12,7 +12,7 @@ import { interlock } from '../testing/sketch';
 import { expectDone, type Result } from '../values/result';
 import { exerciseFromFragment, exerciseToFragment, readExercise, writeExercise } from './exercise-file';
 import type { ReadPlace } from './format';
-import { readAnyHandIn, readHandIn, writeHandIn } from './hand-in-file';
+import { handInsInText, handInToText, readAnyHandIn, readHandIn, writeHandIn } from './hand-in-file';
 import { lessonFromKept, lessonToKeep } from './kept-lesson';
 import { readLesson } from './lesson-file';
 import { markingCsv } from './marking-csv';
@@ -209,6 +209,14 @@ describe('hand-ins', () => {
     const read = readHandIn(writeHandIn(handIn));
     expect(read.ok && { ...read.value, lesson: null }).toEqual({ ...handIn, lesson: null });
     expect(read.ok && writeLesson(read.value.lesson)).toBe(writeLesson(worked));
+  });
+
+  test('stand among other words as text, and a word that was cut short is told', () => {
+    const text = handInToText(handIn);
+    const [read, cut] = handInsInText(`Dear teacher,\n${text}\n${text.slice(0, 90)} Ada`);
+    expect(read).toEqual({ ok: true, value: expectDone(readHandIn(writeHandIn(handIn))) });
+    expect(cut).toMatchObject({ problem: { code: 'damaged-text' } });
+    expect(handInsInText('nothing of ours')).toEqual([]);
   });
 
   test('a saved lesson will do in their place, under the name of its file', () => {

@@ -1,5 +1,7 @@
+import { strFromU8, strToU8, unzlibSync, zlibSync } from 'fflate';
 import { TaskId } from '../exercise/exercise-schema';
 import { type HandIn, handInOfLesson } from '../exercise/hand-in';
+import { fromBase64Url, toBase64Url } from '../sealing/base64url';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue, list, text, title, whole, z } from '../values/schema';
 import { lessonFromJson } from './lesson-file';
@@ -33,6 +35,34 @@ export function writeHandIn(handIn: HandIn): string {
 export function readHandIn(text: string): Result<HandIn> {
   const json = readJson(text);
   return json.ok ? handInFromJson(json.value) : json;
+}
+
+/** What stands before a hand-in that is text, so that it is known among other words. */
+const TEXT_MARK = 'manege-hand-in:';
+/** Longest text that is unpacked at all, and what it may become. */
+const LONGEST_TEXT = 200_000;
+const LARGEST = 4_000_000;
+
+/** A hand-in as one word that can be pasted: JSON, zlib (RFC 1950), base64url (RFC 4648). */
+export const handInToText = (handIn: HandIn): string =>
+  TEXT_MARK + toBase64Url(zlibSync(strToU8(writeHandIn(handIn)), { level: 9 }));
+
+/** The hand-ins among pasted words, each as it is read; other words are passed over. */
+export function handInsInText(text: string): Result<HandIn>[] {
+  const words = text.split(/\s+/).filter((word) => word.startsWith(TEXT_MARK));
+  return words.map((word) => {
+    const packed = word.slice(TEXT_MARK.length);
+    if (packed.length > LONGEST_TEXT)
+      return refused('too-long', 'the text is far longer than a hand-in needs');
+    try {
+      return readHandIn(strFromU8(unzlibSync(fromBase64Url(packed), { out: new Uint8Array(LARGEST) })));
+    } catch {
+      return refused(
+        'damaged-text',
+        'the text is damaged or was cut short: ask for it again, or for the file',
+      );
+    }
+  });
 }
 
 /**

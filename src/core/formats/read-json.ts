@@ -38,6 +38,7 @@ const KINDS: Record<string, string> = {
   'manege-lesson': 'a lesson',
   'manege-exercise': 'an exercise',
   'manege-hand-in': 'a hand-in',
+  'manege-key': 'a key',
 };
 
 /** The problem of a file that is none of ours, another kind of ours, or of an unknown version; else null. */

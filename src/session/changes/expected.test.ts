@@ -1,5 +1,6 @@
 import { emptyLesson } from '@/core/circuit/lesson';
 import { check } from '@/core/exercise/check';
+import { expectedKindOf } from '@/core/exercise/expected';
 import { type ExpectedRun, runOfSheet } from '@/core/exercise/expected/run/expected-run';
 import { Sketch } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
@@ -103,7 +104,7 @@ test('inputs and outputs are placed with their names, widths and clocks', () => 
     outputs: [{ name: 'Total', width: 8, values: expected.readings.map(() => 'x'.repeat(8)) }],
   };
   const session = new Session(emptyLesson('placed', 'Placed'));
-  placeExpected(session, more);
+  placeExpected(session, expectedKindOf(more).signals(more));
   const parts = [...session.sheet.parts.values()].map(({ kind, label, params }) => [
     kind,
     label,

@@ -107,8 +107,13 @@ function inputFor(input: ExpectedSignal): NewPart {
 }
 
 /** Places the inputs and outputs that a task expects, each with its name and width, in one step of undo. */
-export function placeExpected(session: Session, expected: Expected): Result<undefined> {
-  const { inputs, outputs } = expectedKindOf(expected).signals(expected);
+export function placeExpected(
+  session: Session,
+  {
+    inputs,
+    outputs,
+  }: { readonly inputs: readonly ExpectedSignal[]; readonly outputs: readonly ExpectedSignal[] },
+): Result<undefined> {
   const placed = session.transaction('place the inputs and outputs', (made) => {
     placeColumn(made, inputs.map(inputFor), { x: 0, y: 0 }, false);
     placeColumn(

@@ -4,8 +4,9 @@ import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { handInOf } from '@/core/exercise/hand-in';
 import { markAll } from '@/core/exercise/marking';
-import { writeHandIn } from '@/core/formats/hand-in-file';
+import { handInToText, writeHandIn } from '@/core/formats/hand-in-file';
 import { remember, remembered } from '@/loading/page-memory';
+import { copyText } from '@/session/page-clipboard';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSessionState } from '@/ui/session/session-context';
@@ -17,6 +18,9 @@ interface Props {
   readonly onClose: () => void;
 }
 
+/** Longer texts are cut by many mail and chat tools. */
+const LONGEST_TEXT = 20_000;
+
 const NAME_KEY = 'manege-student';
 
 const rememberedName = () => remembered(NAME_KEY) ?? '';
@@ -27,16 +31,38 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
   const marks = useMemo(() => markAll(exercise, lesson), [exercise, lesson]);
   const [name, setName] = useState(rememberedName);
   const [saved, setSaved] = useState('');
-  const save = () => {
+  /** The work under the student's name; null where none is written. */
+  const handed = () => {
     const student = name.trim();
     if (!student) {
       setSaved('Write your name first.');
-      return;
+      return null;
     }
     remember(NAME_KEY, student);
-    const file = fileName(`${exercise.title} ${student}`, '.handin.json');
-    saveFile(file, writeHandIn(handInOf(exercise, lesson, student, seconds(), new Date())));
+    return handInOf(exercise, lesson, student, seconds(), new Date());
+  };
+  const save = () => {
+    const handIn = handed();
+    if (!handIn) return;
+    const file = fileName(`${exercise.title} ${handIn.name}`, '.handin.json');
+    saveFile(file, writeHandIn(handIn));
     setSaved(`Saved as ${file}. Give this file to your teacher.`);
+  };
+  const copy = () => {
+    const handIn = handed();
+    if (!handIn) return;
+    const text = handInToText(handIn);
+    if (text.length > LONGEST_TEXT) {
+      setSaved('This is too much for a text: save the file.');
+      return;
+    }
+    copyText(text).then((isTaken) =>
+      setSaved(
+        isTaken
+          ? `Copied, ${text.length.toLocaleString('en')} characters. Paste it into a message to your teacher.`
+          : 'This browser does not let pages copy: save the file.',
+      ),
+    );
   };
   const single = marks.length === 1;
   return (
@@ -44,7 +70,13 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       title="Hand in"
       says="Your work is saved as a file, with your name and how it stands now. You can go on working and hand in again."
       onClose={onClose}
-      foot={<DialogFoot onClose={onClose} main={{ name: 'Save the hand-in file', onClick: save }} />}
+      foot={
+        <DialogFoot onClose={onClose} main={{ name: 'Save the hand-in file', onClick: save }}>
+          <button type="button" className="button" onClick={copy}>
+            Copy as text
+          </button>
+        </DialogFoot>
+      }
     >
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Your name</span>

@@ -3,6 +3,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
+import { excerptFor } from '@/core/exercise/begin';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { taskKindOf } from '@/core/exercise/kinds';
 import { type Problem, sentence } from '@/core/values/result';
@@ -14,6 +15,7 @@ import { useSession } from '@/ui/session/session-context';
 import { FORMS } from './forms';
 import { exerciseOf, headingFor, taskOf } from './new-exercise';
 import { Ready } from './Ready';
+import { placeOfPicture } from './TaskText';
 import { TaskWords } from './TaskWords';
 import { TellsChoice } from './TellsChoice';
 
@@ -112,6 +114,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
           maxLength={120}
           // biome-ignore lint/a11y/noAutofocus: the dialog was opened to type this
           autoFocus
+          onFocus={(event) => event.target.select()}
           onChange={(event) => setHeading({ ...heading, title: event.target.value })}
         />
       </label>
@@ -127,7 +130,20 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         </div>
         <p className="mt-1 text-sm text-quiet">{taskKindOf(form).says}</p>
       </fieldset>
-      <TaskWords words={heading.words} onWords={(words) => setHeading({ ...heading, words })} />
+      <TaskWords
+        words={heading.words}
+        pictures={heading.pictures}
+        onWords={(words) => setHeading({ ...heading, words })}
+        onPicture={
+          sheet.parts.size > 0
+            ? () => {
+                const picture = { name: sheet.name, circuit: excerptFor(sheet, sheets, settings) };
+                const words = `${heading.words.trimEnd()}\n\n${placeOfPicture(picture.name)}\n`.trimStart();
+                setHeading({ ...heading, words, pictures: [picture] });
+              }
+            : undefined
+        }
+      />
       <Form
         source={source}
         draft={drafts[form.kind]}

@@ -20,7 +20,7 @@ export function MarkedTask({ marked: { task, mark }, lesson, isTitled }: Props) 
   return (
     <>
       {isTitled && <h3 className="font-bold">{task.title}</h3>}
-      <TaskText text={task.words} />
+      <TaskText text={task.words} pictures={task.pictures} />
       <Work task={task} answer={lesson.work?.tasks[task.id]?.answer ?? null} />
       <Told task={task} mark={mark} tells="wanted">
         <Feedback task={task} mark={mark} tells="wanted" />

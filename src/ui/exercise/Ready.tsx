@@ -1,14 +1,18 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
+import { isSealed, isToSeal } from '@/core/exercise/sealed';
 import { exerciseToFragment, LONGEST_LINK, writeExercise } from '@/core/formats/exercise-file';
+import { problemOf, sentence } from '@/core/values/result';
+import { load } from '@/loading/load';
 import { remember, remembered } from '@/loading/page-memory';
 import { copyText } from '@/session/page-clipboard';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { lazyComponent } from '@/ui/controls/lazy-component';
-import { Modal } from '@/ui/controls/Modal';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
 
+const SealedWith = lazyComponent('the key', () => import('./SealedWith').then((m) => m.SealedWith));
 const QrCode = lazyComponent('the QR code', () => import('./QrCode').then((m) => m.QrCode));
 
 interface ReadyProps {
@@ -35,7 +39,36 @@ const isOwnComputer = (address: string): boolean =>
   /^(localhost|127\.\d+\.\d+\.\d+|\[::1\])$/.test(new URL(address).hostname);
 
 /** An exercise that is made: its file and its link. */
-export function Ready({ exercise, problem, onBack, onClose }: ReadyProps) {
+export function Ready(props: ReadyProps) {
+  const { exercise } = props;
+  const [sealed, setSealed] = useState<Exercise | null>(() =>
+    exercise.tasks.some(isToSeal) ? null : exercise,
+  );
+  const [failed, setFailed] = useState('');
+  useEffect(() => {
+    if (sealed) return;
+    Promise.all([
+      load('what seals answers', () => import('@/store/keys')),
+      load('what seals answers', () => import('@/core/exercise/sealing')),
+    ])
+      .then(async ([keys, sealing]) => sealing.sealedExercise(exercise, (await keys.ownKeysMade()).publicKey))
+      .then(setSealed, (error) => setFailed(sentence(problemOf(error))));
+  }, [exercise, sealed]);
+  if (!sealed)
+    return (
+      <Modal
+        title={`“${exercise.title}”`}
+        says={failed || 'Sealing the wanted answers …'}
+        onClose={props.onClose}
+        foot={<DialogFoot onClose={props.onClose} />}
+      >
+        {null}
+      </Modal>
+    );
+  return <Out {...props} exercise={sealed} />;
+}
+
+function Out({ exercise, problem, onBack, onClose }: ReadyProps) {
   const [address, setAddress] = useState(() => remembered(ADDRESS_KEY) ?? '');
   const base = addressOf(address) ?? location.origin;
   const link = useMemo(() => `${base}/exercise#${exerciseToFragment(exercise)}`, [base, exercise]);
@@ -125,6 +158,7 @@ export function Ready({ exercise, problem, onBack, onClose }: ReadyProps) {
           </span>
         </div>
       </div>
+      {exercise.tasks.some(isSealed) && <SealedWith />}
       {isCode && !long && <QrCode text={link} />}
       <p className="text-sm text-quiet">
         What comes back are files: drop them on the marking page, all at once. The exercise stays listed there

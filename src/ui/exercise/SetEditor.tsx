@@ -181,7 +181,11 @@ function TaskFields({ task, earlier, onTask }: FieldsProps) {
           />
         </label>
       </div>
-      <TaskWords words={task.words} onWords={(words) => onTask({ ...task, words })} />
+      <TaskWords
+        words={task.words}
+        pictures={task.pictures}
+        onWords={(words) => onTask({ ...task, words })}
+      />
       {!taskKindOf(task).isMarkedByHand && (
         <TellsChoice
           tells={task.tells}

@@ -108,7 +108,7 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
   };
   return (
     <>
-      <TaskText text={task.words} />
+      <TaskText text={task.words} pictures={task.pictures} />
       <Work
         task={task}
         answer={answer}

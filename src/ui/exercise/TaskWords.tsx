@@ -1,34 +1,49 @@
 'use client';
 
+import type { TaskPicture } from '@/core/circuit/exercise';
 import { TaskText } from './TaskText';
 
 interface Props {
   readonly words: string;
   readonly onWords: (words: string) => void;
+  readonly pictures?: readonly TaskPicture[] | undefined;
+  /** Puts a picture of the sheet into the words, where there is a sheet. */
+  readonly onPicture?: (() => void) | undefined;
 }
 
 /** The words of a task, beside what the student sees of them. */
-export function TaskWords({ words, onWords }: Props) {
+export function TaskWords({ words, onWords, pictures, onPicture }: Props) {
   return (
-    <div className="grid grid-cols-2 gap-4">
-      <label className="flex flex-col gap-1">
-        <span className="font-semibold">
-          Task <span className="font-normal text-quiet">in words; Markdown</span>
-        </span>
-        <textarea
-          className="field h-32 resize-y py-2"
-          value={words}
-          maxLength={20000}
-          placeholder={'What is to be done?\n\n- one line for each condition'}
-          onChange={(event) => onWords(event.target.value)}
-        />
-      </label>
-      <div className="flex min-w-0 flex-col gap-1">
-        <span className="font-semibold">As the student sees it</span>
-        <div className="h-32 overflow-auto rounded-lg border border-hairline bg-raised px-3 py-2">
-          {words ? <TaskText text={words} /> : <span className="text-quiet">The task appears here.</span>}
+    <div className="flex flex-col gap-1.5">
+      <div className="grid grid-cols-2 gap-4">
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">
+            Task <span className="font-normal text-quiet">in words; Markdown</span>
+          </span>
+          <textarea
+            className="field h-32 resize-y py-2"
+            value={words}
+            maxLength={20000}
+            placeholder={'What is to be done?\n\n- one line for each condition'}
+            onChange={(event) => onWords(event.target.value)}
+          />
+        </label>
+        <div className="flex min-w-0 flex-col gap-1">
+          <span className="font-semibold">As the student sees it</span>
+          <div className="h-32 overflow-auto rounded-lg border border-hairline bg-raised px-3 py-2">
+            {words ? (
+              <TaskText text={words} pictures={pictures} />
+            ) : (
+              <span className="text-quiet">The task appears here.</span>
+            )}
+          </div>
         </div>
       </div>
+      {onPicture && (
+        <button type="button" className="button small self-start" onClick={onPicture}>
+          Put in a picture of this sheet
+        </button>
+      )}
     </div>
   );
 }

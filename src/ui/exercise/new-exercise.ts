@@ -1,4 +1,4 @@
-import type { Exercise, Task, Tells } from '@/core/circuit/exercise';
+import type { Exercise, Task, TaskPicture, Tells } from '@/core/circuit/exercise';
 import { AnyTask, ExerciseSchema } from '@/core/exercise/exercise-schema';
 import { taskKindOf } from '@/core/exercise/kinds';
 import { done, located, type Result, refusal } from '@/core/values/result';
@@ -10,6 +10,7 @@ import type { TaskBody } from './forms/task-form';
 export interface TaskHeading {
   readonly title: string;
   readonly words: string;
+  readonly pictures?: readonly TaskPicture[] | undefined;
   readonly points: number;
   readonly tells: Tells;
   readonly tries: number | null;
@@ -36,8 +37,11 @@ export function taskOf(
   body: TaskBody,
   among: readonly Task[] = [],
 ): Result<Task> {
+  // A picture that is no longer named would only make the link longer.
+  const named = heading.pictures?.filter(({ name }) => heading.words.includes(`![${name}]`));
+  const pictures = named && named.length > 0 ? { pictures: named } : { pictures: undefined };
   const tells = taskKindOf({ kind }).isMarkedByHand ? 'nothing' : heading.tells;
-  const made = AnyTask.safeParse({ id: freeId(among), kind, ...heading, tells, ...body });
+  const made = AnyTask.safeParse({ id: freeId(among), kind, ...heading, ...pictures, tells, ...body });
   return made.success ? done(made.data) : refusal(located(firstIssue(made.error)));
 }
 

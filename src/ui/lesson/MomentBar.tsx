@@ -13,6 +13,8 @@ const TimeMoment = lazyComponent('the time controls', () => import('./TimeMoment
 export function MomentBar() {
   const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
   const table = useSessionState((s) => s.table);
+  const still = useSessionState((s) => s.rules.still);
+  if (still) return null;
   if (timed) return <TimeMoment />;
   if (table.state === 'ready') return <RowMoment rows={table.table.rows} />;
   return null;

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { taskKindOf } from '@/core/exercise/kinds';
 import type { Marked } from '@/core/exercise/marking';
+import { isSealed } from '@/core/exercise/sealed';
 import { drivenByTask } from '@/session/changes/expected';
 import { Session } from '@/session/session';
 import { hint } from '@/ui/controls/hint';
@@ -22,7 +23,7 @@ interface LookProps {
 function sessionFor(row: Row, { task }: Marked): Session {
   const { lesson } = row.handIn;
   const sheetId = lesson.work?.tasks[task.id]?.sheet ?? lesson.sheets[0]!.id;
-  const expected = taskKindOf(task).expected?.(task);
+  const expected = isSealed(task) ? undefined : taskKindOf(task).expected?.(task);
   const shown = expected ? drivenByTask(lesson, expected, sheetId) : lesson;
   return new Session(shown, { readOnly: true, sheetId });
 }

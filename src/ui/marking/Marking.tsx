@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
+import { isSealed } from '@/core/exercise/sealed';
 import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
@@ -13,6 +14,7 @@ import {
   type KeptExercise,
   keepExercise,
   keepHandIns,
+  keptExercise,
   keptExercises,
   keptHandIns,
 } from '@/store/exercises';
@@ -28,6 +30,8 @@ import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Look } from './Look';
 import { Marks } from './Marks';
 import { asAsked, byStudent, mark, type Row } from './marked-row';
+import { PasteHandIns } from './PasteHandIns';
+import { openedHere, Unseal } from './Unseal';
 
 interface LeftOut {
   readonly file: string;
@@ -53,6 +57,7 @@ export function Marking({ samples }: { samples: Samples }) {
   const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
   const [looking, setLooking] = useState<number | null>(null);
+  const [isPasting, setPasting] = useState(false);
   const dismiss = useCallback(() => setSaid(null), []);
   const fail = useCallback(
     (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
@@ -97,7 +102,7 @@ export function Marking({ samples }: { samples: Samples }) {
       const read = await readContent(file, 'marking');
       if (!read.ok) out.push({ file: file.name, problem: read.problem.message });
       else if (read.value.is === 'exercise') {
-        chosen = read.value.exercise;
+        chosen = await openedHere(read.value.exercise);
         await keepExercise(chosen);
       } else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
       else if (read.value.is === 'lesson') {
@@ -225,6 +230,9 @@ export function Marking({ samples }: { samples: Samples }) {
                 </button>
               </>
             )}
+            <button type="button" className="button" onClick={() => setPasting(true)}>
+              Paste
+            </button>
             <FileButton
               className="button main"
               label="Hand-in files"
@@ -238,6 +246,16 @@ export function Marking({ samples }: { samples: Samples }) {
           </div>
         </header>
         {exercises !== null && <NotKept />}
+        {exercise?.tasks.some(isSealed) && (
+          <Unseal
+            exercise={exercise}
+            onOpened={() => {
+              keptExercise(exercise.id)
+                .then((kept) => kept && show(kept))
+                .catch(fail);
+            }}
+          />
+        )}
         {leftOut.length > 0 && (
           <section role="alert" className="rounded-xl border border-bad bg-raised px-4 py-3">
             <div className="flex items-start">
@@ -287,6 +305,19 @@ export function Marking({ samples }: { samples: Samples }) {
           )}
         </main>
       </div>
+      {isPasting && (
+        <PasteHandIns
+          onClose={() => setPasting(false)}
+          onTake={(pasted) => {
+            setPasting(false);
+            const files = pasted.map((handIn) => ({
+              name: `${handIn.name}.handin.json`,
+              text: done(writeHandIn(handIn)),
+            }));
+            take(files).catch(fail);
+          }}
+        />
+      )}
       {said && <Notice {...said} dismiss={dismiss} />}
     </DropZone>
   );

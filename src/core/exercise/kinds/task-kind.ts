@@ -52,6 +52,10 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   readonly key: Schema<K>;
   /** The answer in a file; null where the circuit is the answer. */
   readonly answer: Schema<A> | null;
+  /** Why its wanted answer cannot be sealed, as a clause, else null. */
+  unsealable?(task: Task<Q, K>): string | null;
+  /** What is asked where the wanted answer is sealed: with all that must stay open of it. */
+  openPart?(task: Task<Q, K>): Q;
   /** What does not fit between the parts of a task, else null. */
   strange?(task: Task<Q, K>): string | null;
   /** The expectation that the task's circuit is held against, where it is. */

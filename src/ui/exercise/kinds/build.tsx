@@ -6,7 +6,7 @@ import type { Check } from '@/core/exercise/check';
 import { expectedKindOf } from '@/core/exercise/expected';
 import type { ExpectedSignal } from '@/core/exercise/expected/expected-kind';
 import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
-import { type BuildTask, partsAllowed } from '@/core/exercise/kinds/build';
+import { type BuildTask, partsAllowed, signalsOf } from '@/core/exercise/kinds/build';
 import { limitsText } from '@/core/exercise/kinds/build/limits';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/expected';
@@ -58,7 +58,8 @@ function Work({ task: any, onAnswer }: WorkProps) {
   const task = any as BuildTask;
   const session = useSession();
   const isEmpty = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.parts.size === 0);
-  const { inputs, outputs } = expectedKindOf(task.key).signals(task.key);
+  const signals = signalsOf(task);
+  const { inputs, outputs } = signals;
   const allowed = [...partsAllowed(task)].filter((kind) => !findKind(kind)?.alwaysAllowed);
   return (
     <>
@@ -78,7 +79,7 @@ function Work({ task: any, onAnswer }: WorkProps) {
       </dl>
       <Blocks task={task} mayTake={onAnswer !== undefined} />
       {isEmpty && onAnswer && (
-        <button type="button" className="button self-start" onClick={() => placeExpected(session, task.key)}>
+        <button type="button" className="button self-start" onClick={() => placeExpected(session, signals)}>
           Place the inputs and outputs
         </button>
       )}

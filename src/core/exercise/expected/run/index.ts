@@ -46,7 +46,7 @@ function given(expected: ExpectedRun, netlist: Netlist, complaints: string[]): G
   const found = (
     signals: readonly { readonly name: string; readonly width: number }[],
     there: readonly Terminal[],
-    word: string,
+    word: 'input' | 'output',
   ) => {
     const names = signals.map((s) => s.name);
     return matchedTerminals(names, there, word, complaints).map((at, i): Terminal | null => {

@@ -1,12 +1,15 @@
 import type { Expected, Task } from '../../../circuit/exercise';
+import { SignalName } from '../../../circuit/signal-name';
 import { findKind } from '../../../parts/catalogue';
-import { type Infer, list, text, z } from '../../../values/schema';
+import { type Infer, list, text, whole, z } from '../../../values/schema';
 import { type Check, check, wrongRowsText } from '../../check';
 import { AnyExpected, expectedKindOf } from '../../expected';
 import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
 import type { TaskKind } from '../task-kind';
 import { exceeded, Limits } from './limits';
+
+const Signals = list(z.object({ name: SignalName, width: whole(1, 64), period: z.nullable(z.number()) }), 64);
 
 const Asked = z.object({
   /** Kinds of part from the catalogue; switches and lamps can always be used. */
@@ -15,22 +18,26 @@ const Asked = z.object({
   /** Ids of tasks whose circuits may be used as blocks, as one part each. */
   blocks: z._default(list(text(40), 60), []),
   limits: z._default(Limits, {}),
+  /** Inputs and outputs, where what is expected is sealed. */
+  signals: z.optional(z.object({ inputs: Signals, outputs: Signals, isTimed: z.boolean() })),
   /** The circuit that stands in for the student's as a block in later tasks; null for none. */
   standIn: z._default(z.nullable(GivenCircuit), null),
 });
 export type BuildAsked = Infer<typeof Asked>;
 export type BuildTask = Task<BuildAsked, Expected>;
 
+/** The inputs and outputs of a task, and whether time runs: as far as they are open where the rest is sealed. */
+export function signalsOf({ asked, key }: BuildTask): NonNullable<BuildAsked['signals']> {
+  if (asked.signals) return asked.signals;
+  const { inputs, outputs } = expectedKindOf(key).signals(key);
+  return { inputs: [...inputs], outputs: [...outputs], isTimed: expectedKindOf(key).drive(key) !== null };
+}
+
 /** The kinds of part that a task lets be placed, besides those that always can be. */
-export function partsAllowed({ asked, key }: BuildTask): ReadonlySet<string> {
-  const allowed = new Set(asked.parts);
+export function partsAllowed(task: BuildTask): ReadonlySet<string> {
+  const allowed = new Set(task.asked.parts);
   // An input that goes up and down by itself may be a clock.
-  if (
-    expectedKindOf(key)
-      .signals(key)
-      .inputs.some((i) => i.period !== null)
-  )
-    allowed.add('clock');
+  if (signalsOf(task).inputs.some((i) => i.period !== null)) allowed.add('clock');
   return allowed;
 }
 
@@ -51,6 +58,7 @@ export const build = {
   asked: Asked,
   key: AnyExpected,
   answer: null,
+  openPart: (task) => ({ ...task.asked, signals: signalsOf(task) }),
   strange({ asked }) {
     const strange = asked.parts.find((kind) => !findKind(kind));
     return strange === undefined ? null : `it allows a part “${strange}”, which this Manege does not know`;
@@ -60,7 +68,7 @@ export const build = {
     ...FREE,
     parts: partsAllowed(task),
     drawing: task.asked.drawing,
-    needsTime: expectedKindOf(task.key).drive(task.key) !== null,
+    needsTime: signalsOf(task).isTimed,
   }),
   mark(task, { sheet, sheets, builtIn }) {
     const built = new Set(task.asked.blocks.flatMap(builtIn));

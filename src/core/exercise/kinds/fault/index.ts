@@ -69,6 +69,7 @@ export const fault = {
   asked: Asked,
   key: Key,
   answer: Answer,
+  unsealable: () => 'the fault is inside the given circuit, which has to run',
   strange(task) {
     if (!task.given) return 'it gives no circuit';
     const sheets = sheetsGiven(task.given);

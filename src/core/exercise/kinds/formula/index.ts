@@ -135,6 +135,7 @@ export const formula = {
   asked: Asked,
   key: Key,
   answer: Answer,
+  unsealable: ({ asked }) => (asked.showsTable ? 'the table of its function is shown' : null),
   strange: ({ asked, key: { function: of } }) =>
     of.output === asked.output && of.inputs.join() === asked.inputs.join()
       ? null

@@ -48,6 +48,7 @@ export const map = {
   asked: Asked,
   key: Key,
   answer: Answer,
+  unsealable: () => 'a map shows its function',
   strange({ asked: { function: of } }) {
     if (of.inputs.length < LEAST_ON_MAP) return `a map has at least ${LEAST_ON_MAP} inputs`;
     return of.rows.includes('1') ? null : 'its function is nowhere 1, so that there is nothing to group';

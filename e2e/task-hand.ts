@@ -1,0 +1,63 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { asFile, SheetHand, textOf } from './hand';
+
+/** Hands the open sheet of a demo lesson out as a task, and opens it as a student: the file, and the task pane. */
+export async function handedOut(
+  page: Page,
+  lesson: string,
+  kind: string,
+  setUp: (dialog: Locator) => Promise<void> = async () => {},
+): Promise<{ file: string; task: Locator; hand: SheetHand }> {
+  await page.goto('/');
+  await page.locator(`a[href="/lesson?id=demo-${lesson}"]`).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(kind, { exact: true }).check();
+  await setUp(dialog);
+  await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+  const link = await dialog.getByLabel('Link to the exercise').inputValue();
+  const saving = page.waitForEvent('download');
+  await dialog.getByRole('button', { name: 'Save the exercise file' }).click();
+  const file = await textOf(await saving);
+  await page.goto('about:blank');
+  await page.goto(link);
+  await hand.ready();
+  return { file, task: page.getByRole('region', { name: 'Task' }), hand };
+}
+
+/** Presses “Check” of the open task. */
+export const check = (task: Locator) => task.getByRole('button', { name: 'Check' }).click();
+
+/** Marks two hand-ins on the page and by the command, which agree: Ada's is right, and Ben's is not. */
+export async function marked(page: Page, exercise: string, right: string, wrong: string): Promise<void> {
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([
+      asFile('t.exercise.json', exercise),
+      asFile('a.handin.json', right),
+      asFile('b.handin.json', wrong),
+    ]);
+  await expect(page.getByRole('row', { name: /Ada Sample/ })).toContainText('✓');
+  await expect(page.getByRole('row', { name: /Ben Sample/ })).toContainText('✗');
+  const folder = mkdtempSync(join(tmpdir(), 'tasks-'));
+  const kept = (name: string, text: string) => {
+    writeFileSync(join(folder, name), text);
+    return join(folder, name);
+  };
+  const files = [
+    kept('t.exercise.json', exercise),
+    kept('a.handin.json', right),
+    kept('b.handin.json', wrong),
+  ];
+  const { stdout, status } = spawnSync('./manege', ['mark', ...files], { encoding: 'utf8' });
+  expect(status).toBe(1);
+  expect(stdout).toMatch(/^Ada Sample: solved/m);
+  expect(stdout).toMatch(/^Ben Sample: not solved/m);
+}

@@ -1,0 +1,49 @@
+import type { Exercise, Task } from '../circuit/exercise';
+import { type KeyPair, seal, unseal } from '../sealing/seal';
+import { done, type Result, refusal, refused, within } from '../values/result';
+import { firstIssue } from '../values/schema';
+import { taskKindOf } from './kinds';
+import { isToSeal } from './sealed';
+
+/** An exercise as it is handed out: where a check tells nothing, the wanted answer is sealed to the teacher's key. */
+export function sealedExercise(exercise: Exercise, publicKey: string): Exercise {
+  const tasks = exercise.tasks.map((task): Task => {
+    if (!isToSeal(task)) return task;
+    const asked = taskKindOf(task).openPart?.(task) ?? task.asked;
+    return {
+      ...task,
+      asked,
+      key: null,
+      sealed: { to: publicKey, box: seal(JSON.stringify(task.key), publicKey) },
+    };
+  });
+  return { ...exercise, tasks };
+}
+
+/** The exercise with its wanted answers again; refused where a task is sealed to another key. */
+export function unsealedExercise(exercise: Exercise, keys: KeyPair): Result<Exercise> {
+  const tasks: Task[] = [];
+  for (const task of exercise.tasks) {
+    if (!task.sealed) {
+      tasks.push(task);
+      continue;
+    }
+    const opened = unseal(task.sealed.box, keys);
+    if (!opened.ok) return refusal(within(`“${task.title}”`, opened.problem));
+    const key = keyIn(task, opened.value);
+    if (!key.ok) return key;
+    const { sealed: _, ...open } = task;
+    tasks.push({ ...open, key: key.value });
+  }
+  return done({ ...exercise, tasks });
+}
+
+function keyIn(task: Task, text: string): Result<unknown> {
+  try {
+    const read = taskKindOf(task).key.safeParse(JSON.parse(text));
+    if (read.success) return done(read.data);
+    return refusal(within(`what is sealed in “${task.title}”`, firstIssue(read.error)));
+  } catch {
+    return refused('damaged', `what is sealed in “${task.title}” is damaged`);
+  }
+}
