@@ -47,12 +47,22 @@ function played(lesson: Lesson, steps: Turns, also: readonly Rig[] = []) {
   const { inputs, outputs } = rig.netlist;
   const values = new Map<string, number>();
   const wordsOf = (of: Rig) => outputs.map(({ name }) => of.word(name));
+  /** Whether some wire is unknown to the engine where the model knows it. */
+  const isVague = () =>
+    [...sheet.wires.keys()].some((id) => {
+      const bits = model.wire(id);
+      const nets = rig.netlist.netsOfWire(id) ?? [];
+      return nets.some(
+        (net, i) => letterOf(rig.run.values[net] as Logic) === 'X' && /[01]/.test(bits[i] ?? ''),
+      );
+    });
   const look = () => ({
     plain: [...outputs.map((o) => [...model.pin(o.part, 'A')].reverse().join(''))],
     stored: Object.fromEntries(model.stores.map((key) => [key, model.stored(key).join('')])),
     engine: wordsOf(rig),
     held: held(rig),
     also: also.map(wordsOf),
+    isVague: isVague(),
   });
   const all = [look()];
   for (const { input, bit } of steps) {
@@ -86,14 +96,19 @@ test.each<Every>(['binary', 'without arithmetic'])(
 const veiled = (text: string, by: string) => [...text].map((b, i) => (by[i] === 'X' ? 'X' : b)).join('');
 
 test('arithmetic with unknown bits gives what the plain model gives, or X', () => {
+  let looks = 0;
   fc.assert(
     fc.property(design('all'), turns, (lesson, steps) => {
-      const all = played(lesson, steps);
-      for (const { engine, plain } of all)
+      for (const { engine, plain, isVague } of played(lesson, steps)) {
         expect(engine).toEqual(plain.map((text, i) => veiled(text, engine[i]!)));
+        // An edge may hide behind a clock that is unknown to the engine alone: from there on they may differ.
+        if (isVague) break;
+        looks++;
+      }
     }),
     { numRuns: EACH },
   );
+  expect(looks).toBeGreaterThan(3 * EACH);
 });
 
 test('written as Verilog and read again, random circuits still do what the plain model does', () => {
