@@ -32,38 +32,49 @@ export const flatSheet = ({ parts, wires, ...rest }: Sheet): FlatSheet => ({
 /** The sheets of a given circuit, the one that is shown first. */
 export const sheetsGiven = ({ sheets }: GivenCircuit): readonly Sheet[] => sheets.map(sheetOfFlat);
 
-/** The id of the sheet on which a task is begun. */
-const idFor = (task: Task) => task.id;
+/** Most letters of an id. */
+const MOST_ID = 64;
 
-/** The id that the inside of a block of a given circuit has in the student's hands. */
-export const blockIdFor = (task: Task, sheet: string): string => `${task.id}-${sheet}`.slice(0, 64);
-
-/** The id of the sheet that stands in for what a student was to build. */
+/** The id that the sheet which stands in for what a student was to build has in the student's hands. */
 export const standInId = (task: string): string => `${task}-given`;
+
+/** The ids that the sheets of a given circuit have in the student's hands, in their order; the first is the owner's. */
+export const idsUnder = (owner: string, { sheets }: GivenCircuit): readonly string[] =>
+  sheets.map(({ id }, i) => {
+    if (i === 0) return owner;
+    const named = `${owner}-${id}`;
+    return named.length <= MOST_ID ? named : `${owner}-${i}`;
+  });
+
+/** The ids of all sheets that a task may begin with, and of those that may stand in for what it was to have built. */
+export const idsBegun = (task: Task, standIn: GivenCircuit | null): readonly string[] => [
+  ...(task.given ? idsUnder(task.id, task.given) : [task.id]),
+  ...(standIn ? idsUnder(standInId(task.id), standIn) : []),
+];
 
 /** The sheets of a given circuit under ids of the task; the first gets the name of the task. */
 function sheetsFor(task: Task, name: string): Sheet[] {
-  return task.given ? sheetsUnder(task, task.given, idFor(task), name) : [emptySheet(idFor(task), name)];
+  return task.given ? sheetsUnder(task.id, task.given, name) : [emptySheet(task.id, name)];
 }
 
 /** The sheets of the circuit that stands in for what a task was to have built. */
 export const standInSheets = (task: Task, circuit: GivenCircuit): Sheet[] =>
-  sheetsUnder(task, circuit, standInId(task.id), `${task.title.slice(0, MOST_NAME - 10)} (given)`);
+  sheetsUnder(standInId(task.id), circuit, `${task.title.slice(0, MOST_NAME - 10)} (given)`);
 
-function sheetsUnder(task: Task, circuit: GivenCircuit, own: string, name: string): Sheet[] {
-  const [first, ...others] = sheetsGiven(circuit);
-  const ids = new Map(others.map(({ id }) => [id, blockIdFor(task, id)]));
+function sheetsUnder(owner: string, circuit: GivenCircuit, name: string): Sheet[] {
+  const sheets = sheetsGiven(circuit);
+  const under = idsUnder(owner, circuit);
+  const ids = new Map(sheets.map(({ id }, i) => [id, under[i]!]));
   const led = (part: Part) => {
     const to = ids.get(sheetIdInside(part) ?? '');
     return to ? withSheetInside(part, to) : part;
   };
-  const moved = (sheet: Sheet, id: string, named: string): Sheet => ({
+  return sheets.map((sheet, i) => ({
     ...sheet,
-    id,
-    name: named,
+    id: under[i]!,
+    name: i === 0 ? name : sheet.name,
     parts: new Map([...sheet.parts].map(([key, part]) => [key, led(part)])),
-  });
-  return [moved(first!, own, name), ...others.map((sheet) => moved(sheet, ids.get(sheet.id)!, sheet.name))];
+  }));
 }
 
 /** Adds what some tasks begin with to the sheets and the work at an exercise. */
@@ -81,7 +92,7 @@ function withTasks(
     for (let n = 2; names.has(name); n++) name = `${base} ${n}`;
     names.add(name);
     for (const sheet of sheetsFor(task, name)) if (!ids.has(sheet.id)) sheets.push(sheet);
-    begun[task.id] = { sheet: idFor(task), answer: null };
+    begun[task.id] = { sheet: task.id, answer: null };
   }
   return { sheets, work: { tasks: begun, checks: lesson.work?.checks ?? {} } };
 }

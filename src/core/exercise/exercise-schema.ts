@@ -10,9 +10,11 @@ export const MOST_PICTURES = 8;
 /** Most tasks of an exercise. */
 export const MOST_TASKS = 60;
 
-export const TaskId = z
-  .string()
-  .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, 'an id is letters, digits, - and _, at most 40'));
+export const TaskId = z.string().check(
+  z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,39}$/, 'an id is letters, digits, - and _, at most 40'),
+  // Work is kept by these ids, in plain objects.
+  z.refine((id) => !(id in Object.prototype), 'this word cannot be an id'),
+);
 
 const Base64Url = text(200_000).check(z.regex(/^[A-Za-z0-9_-]+$/, 'a sealed answer is base64url'));
 

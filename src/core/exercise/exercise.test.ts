@@ -6,7 +6,7 @@ import { writeLesson } from '../formats/write-lesson';
 import { buildTask, exerciseOf } from '../testing/exercises';
 import { interlock, Sketch } from '../testing/sketch';
 import { expectDone } from '../values/result';
-import { begunWork, excerptFor, renewedWork, standInSheets } from './begin';
+import { begunWork, excerptFor, idsBegun, renewedWork, standInSheets } from './begin';
 import { tableOfSheet } from './expected/table/expected-table';
 import type { Limits } from './kinds/build/limits';
 import { markAll, markTask, pointsOf, rulesOn, taskOnSheet } from './marking';
@@ -153,6 +153,16 @@ describe('a ladder', () => {
     expect(standInSheets(one, given).map(({ id, name }) => [id, name])).toEqual([
       ['task1-given', 'Inverter (given)'],
     ]);
+    // A block of the circuit that a task begins with is another than that of the circuit which stands in.
+    const held = { ...given, sheets: [...given.sheets, { ...given.sheets[0]!, id: 'inner' }] };
+    expect(idsBegun({ ...one, given: held }, held)).toEqual([
+      'task1',
+      'task1-inner',
+      'task1-given',
+      'task1-given-inner',
+    ]);
+    const long = { ...held, sheets: held.sheets.map((s, i) => (i > 0 ? { ...s, id: 'x'.repeat(60) } : s)) };
+    expect(idsBegun({ ...one, given: long }, null)).toEqual(['task1', 'task1-1']);
     const tasks = [one, two(['task1'])];
     const own = work(tasks);
     const [inner, outer] = own.sheets;
@@ -187,7 +197,12 @@ describe('files', () => {
 
   interface Draft {
     order: string;
-    tasks: { kind: string; points: number; given: { sheets: { wires: object[]; parts: object[] }[] } }[];
+    tasks: {
+      kind: string;
+      points: number;
+      id?: string;
+      given: { sheets: { id?: string; wires: object[]; parts: object[] }[] };
+    }[];
   }
   const bent = (change: (file: Draft) => void) => {
     const file: Draft = JSON.parse(writeExercise(exercise));
@@ -210,6 +225,48 @@ describe('files', () => {
       /the circuit that “Why” gives: on sheet .*gone\.A, which is not there/,
     ],
     ['a part of no kind', (f) => Object.assign(inside(f).parts[0]!, { kind: 'warp' }), /warp/],
+    [
+      'two tasks of one id',
+      (f) => Object.assign(f.tasks[1]!, { id: 'task1' }),
+      /two tasks have the id task1/,
+    ],
+    [
+      'an id that all objects have',
+      (f) => Object.assign(f.tasks[0]!, { id: 'constructor' }),
+      /tasks › 1 › id: this word cannot be an id/,
+    ],
+    [
+      'a sheet that would have the id of another task',
+      (f) => {
+        Object.assign(f.tasks[0]!, { id: 'task2-inner' });
+        f.tasks[1]!.given.sheets.push({ ...inside(f), id: 'inner' });
+      },
+      /a sheet of “T” and one of “Why” would both have the id task2-inner/,
+    ],
+    [
+      'a sheet inside itself',
+      (f) => {
+        const block = { sheet: 'inner', title: 'Inner', inputs: '', outputs: '' };
+        const holds = (id: string, sheet: string) => ({
+          ...inside(f),
+          id,
+          name: id,
+          parts: [{ id: 'block1', kind: 'block', at: { x: 0, y: 0 }, params: { ...block, sheet } }],
+          wires: [],
+        });
+        f.tasks[1]!.given.sheets.push(holds('outer', 'inner'), holds('inner', 'outer'));
+      },
+      /the circuit that “Why” gives: a sheet cannot hold itself: “outer” holds “inner” holds “outer”/,
+    ],
+    [
+      'more sheets together than a lesson has',
+      (f) => {
+        const many = (n: number) => Array.from({ length: n }, (_, i) => ({ ...inside(f), id: `s${i}` }));
+        f.tasks[1]!.given.sheets = many(300);
+        f.tasks.push({ ...f.tasks[1]!, id: 'task3' });
+      },
+      /its tasks begin with 601 sheets together, and a lesson has 500 at most/,
+    ],
     ['negative points', (f) => Object.assign(f.tasks[0]!, { points: -1 }), /tasks › 1 › points/],
     ['an order of its own', (f) => Object.assign(f, { order: 'backwards' }), /order: one of free, in order/],
   ])('%s is refused whole, in one sentence', (_, change, why) => {

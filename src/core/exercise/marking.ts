@@ -1,7 +1,7 @@
 import type { Exercise, Task } from '../circuit/exercise';
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import { emptySheet, type Sheet } from '../circuit/sheet';
-import { blockIdFor, standInId } from './begin';
+import { idsUnder, standInId } from './begin';
 import { taskKindOf } from './kinds';
 import type { Mark, Solution } from './kinds/task-kind';
 import { FREE, type SheetRules } from './rules';
@@ -50,9 +50,7 @@ export const taskOnSheet = ({ exercise, work }: Lesson, sheet: string): Task | u
 
 /** The task whose given circuit has a block with this inside, or undefined. */
 const taskOfBlock = ({ exercise }: Lesson, sheet: string): Task | undefined =>
-  exercise?.tasks.find((task) =>
-    task.given?.sheets.some(({ id }, i) => i > 0 && blockIdFor(task, id) === sheet),
-  );
+  exercise?.tasks.find((task) => (task.given ? idsUnder(task.id, task.given).indexOf(sheet) > 0 : false));
 
 /** What the exercise of a lesson, if it has one, lets be done on a sheet. */
 export function rulesOn(lesson: Lesson, sheet: Pick<Sheet, 'id'>): SheetRules {

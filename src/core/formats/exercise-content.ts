@@ -1,7 +1,10 @@
 import type { Exercise, FlatSheet, GivenCircuit, Task } from '../circuit/exercise';
+import { MOST_SHEETS } from '../circuit/limits';
+import { idsBegun, sheetOfFlat } from '../exercise/begin';
 import { ExerciseSchema } from '../exercise/exercise-schema';
 import { taskKindOf } from '../exercise/kinds';
 import { isSealed } from '../exercise/sealed';
+import { blockCycle, holdsItself } from '../netlist/blocks';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
 import { sheetFromFile } from './sheet-file';
@@ -10,7 +13,8 @@ import { sheetFromFile } from './sheet-file';
 export function exerciseContent(value: unknown): Result<Exercise> {
   const parsed = ExerciseSchema.safeParse(value);
   if (!parsed.success) return refusal(located(firstIssue(parsed.error)));
-  const tasks = [];
+  const tasks: Task[] = [];
+  const begun = new Map<string, string>();
   for (const task of parsed.data.tasks) {
     const given = task.given && circuitContent(task.given);
     if (given && !given.ok) return refusal(within(`the circuit that “${task.title}” gives`, given.problem));
@@ -29,8 +33,22 @@ export function exerciseContent(value: unknown): Result<Exercise> {
     const whole = { ...task, ...shown, given: given?.value ?? null, asked };
     const strange = isSealed(whole) ? null : taskKindOf(task).strange?.(whole);
     if (strange) return refused('strange-task', `in “${task.title}”: ${strange}`);
+    for (const id of idsBegun(whole, circuit?.value ?? null)) {
+      const other = begun.get(id);
+      if (other !== undefined)
+        return refused(
+          'twice',
+          `a sheet of “${other}” and one of “${task.title}” would both have the id ${id}`,
+        );
+      begun.set(id, task.title);
+    }
     tasks.push(whole);
   }
+  if (begun.size > MOST_SHEETS)
+    return refused(
+      'too-many-sheets',
+      `its tasks begin with ${begun.size} sheets together, and a lesson has ${MOST_SHEETS} at most`,
+    );
   return done({ ...parsed.data, tasks });
 }
 
@@ -47,6 +65,11 @@ function circuitContent({ settings, sheets }: GivenCircuit): Result<GivenCircuit
     if (!sheet.ok) return refusal(within(`on sheet “${file.name}”`, sheet.problem));
     const { parts, wires, ...rest } = sheet.value;
     read.push({ ...rest, parts: [...parts.values()], wires: [...wires.values()] });
+  }
+  const whole = read.map(sheetOfFlat);
+  for (const sheet of whole) {
+    const cycle = blockCycle(whole, sheet);
+    if (cycle) return refused('block-cycle', holdsItself('sheet', cycle));
   }
   return done({ settings, sheets: read });
 }

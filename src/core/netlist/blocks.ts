@@ -34,6 +34,10 @@ function heldSheets(lesson: Lesson, id: string): ReadonlySet<string> {
   return held;
 }
 
+/** Says that a sheet, called by its name here, holds itself by way of others. */
+export const holdsItself = (called: string, cycle: readonly string[]): string =>
+  `a ${called} cannot hold itself: ${cycle.map((name) => `“${name}”`).join(' holds ')}`;
+
 /**
  * A chain of sheets that leads from a sheet back to one that it has met, by the names of the sheets, the first and the last
  * the same; null where no sheet holds itself.

@@ -1,4 +1,4 @@
-import { blockCycle } from '../../netlist/blocks';
+import { blockCycle, holdsItself } from '../../netlist/blocks';
 import { done, mapped, refused } from '../../values/result';
 import type { Format } from '../format';
 
@@ -26,10 +26,7 @@ export const VERILOG_FORMAT: Format = {
       return ({ lesson, sheet }) => {
         const cycle = blockCycle(lesson.sheets, sheet);
         if (cycle)
-          return refused(
-            'block-cycle',
-            `a module cannot hold itself: ${cycle.map((name) => `“${name}”`).join(' holds ')}. Take one of these blocks away`,
-          );
+          return refused('block-cycle', `${holdsItself('module', cycle)}. Take one of these blocks away`);
         return done([writeVerilog(lesson, sheet).trimEnd()]);
       };
     },
