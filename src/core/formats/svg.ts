@@ -9,16 +9,7 @@ import {
   type WireColour,
 } from '../circuit/sheet';
 import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/geometry/crossings';
-import {
-  bodyOf,
-  courseOf,
-  footprintOf,
-  labelBesidePins,
-  labelSide,
-  oriented,
-  pinsOf,
-  textSide,
-} from '../drawing/geometry/placement';
+import { courseOf, footprintOf, labelPlace, oriented, pinsOf, textSide } from '../drawing/geometry/placement';
 import { spatialIndexOf } from '../drawing/geometry/spatial-index';
 import { kindOf } from '../parts/catalogue';
 import type { Paint, Shape } from '../parts/shape';
@@ -182,21 +173,7 @@ function shapeLine(shape: Shape, part: Part): string {
 }
 
 function labelLine(part: Part): string | null {
-  if (!part.label) return null;
-  const body = bodyOf(part);
-  const middle = (body.y0 + body.y1) / 2 + 0.4;
+  const place = labelPlace(part);
   const more = ` fill="${COLOURS.ink}" font-family="${FONTS.text}" font-weight="600"`;
-  switch (labelSide(part)) {
-    case 'left':
-      return textLine({ x: body.x0 - 0.85, y: middle }, part.label, 1.15, 'right', more);
-    case 'right':
-      return textLine({ x: body.x1 + 1.3, y: middle }, part.label, 1.15, 'left', more);
-    case 'top': {
-      const beside = labelBesidePins(part);
-      const at = { x: beside ?? (body.x0 + body.x1) / 2, y: body.y0 - 0.6 };
-      return textLine(at, part.label, 1.15, beside === null ? 'center' : 'left', more);
-    }
-    default:
-      return null;
-  }
+  return place && textLine(place.at, part.label, 1.15, place.align, more);
 }

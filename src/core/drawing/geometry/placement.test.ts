@@ -9,6 +9,8 @@ import {
   extentOf,
   footprintOf,
   inPart,
+  labelBox,
+  labelPlace,
   labelSide,
   oriented,
   pinsOf,
@@ -55,6 +57,14 @@ test('body, pins and label lie inside each other’s boxes, whatever way the par
         expect(contains(outer, { x: inner.x1, y: inner.y1 })).toBe(true);
       }
       expect(['left', 'right', 'top', 'none']).toContain(labelSide(part));
+      // What keeps clear of a label keeps clear of its letters.
+      const [place, box] = [labelPlace(part), labelBox(part)];
+      expect(place === null).toBe(box === null);
+      if (!place || !box) return;
+      const wide = part.label.length * 0.62;
+      const x0 = place.at.x - { left: 0, right: wide, center: wide / 2 }[place.align];
+      expect([x0 - box.x0, box.x1 - x0 - wide].every((room) => room > -1e-9)).toBe(true);
+      expect(place.at.y > box.y0 && place.at.y < box.y1).toBe(true);
     }),
   );
 });

@@ -148,6 +148,9 @@ export function extentOf(part: Part): Box {
 /** How wide a label is, roughly, in grid steps: the painter measures, the layout only keeps clear of it. */
 const LETTER = 0.62;
 
+/** Grid steps between a body and its label. */
+const LABEL_GAP = 0.6;
+
 const footprints = new WeakMap<Part, Box>();
 
 /** Everything that is painted of a part, its label with it. */
@@ -190,25 +193,40 @@ function captionsOf(part: Part): Box[] {
   });
 }
 
-/** Where the label of a part stands, roughly; null where none is drawn. */
-export function labelBox(part: Part): Box | null {
-  const e = extentOf(part);
-  const wide = plainText(part.label).length * LETTER + 0.6;
-  const [x, y] = [(e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2];
+/** Where the letters of a part's label are written, on their baseline; null where none is drawn. */
+export function labelPlace(part: Part): { at: Point; align: 'left' | 'right' | 'center' } | null {
+  const body = bodyOf(part);
+  const middle = (body.y0 + body.y1) / 2 + 0.4;
+  const above = body.y0 - LABEL_GAP;
   switch (part.label ? labelSide(part) : 'none') {
     case 'left':
-      return { x0: e.x0 - wide, y0: y - 0.7, x1: e.x0, y1: y + 0.7 };
+      return { at: { x: body.x0 - LABEL_GAP, y: middle }, align: 'right' };
     case 'right':
-      return { x0: e.x1, y0: y - 0.7, x1: e.x1 + wide, y1: y + 0.7 };
+      return { at: { x: body.x1 + LABEL_GAP, y: middle }, align: 'left' };
     case 'top': {
       const beside = labelBesidePins(part);
-      if (beside === null) return { x0: x - wide / 2, y0: e.y0 - 1.7, x1: x + wide / 2, y1: e.y0 };
-      const { y0 } = bodyOf(part);
-      return { x0: beside - 0.3, y0: y0 - 1.7, x1: beside - 0.3 + wide, y1: y0 };
+      return beside === null
+        ? { at: { x: (body.x0 + body.x1) / 2, y: above }, align: 'center' }
+        : { at: { x: beside, y: above }, align: 'left' };
     }
     default:
       return null;
   }
+}
+
+/** The room that the label of a part takes, roughly, with the gap to its body; null where none is drawn. */
+export function labelBox(part: Part): Box | null {
+  const place = labelPlace(part);
+  if (!place) return null;
+  const wide = plainText(part.label).length * LETTER;
+  const { x, y } = place.at;
+  const side = labelSide(part);
+  if (side === 'top') {
+    const x0 = place.align === 'center' ? x - wide / 2 : x;
+    return { x0: x0 - LABEL_GAP / 2, y0: y - 1.1, x1: x0 + wide + LABEL_GAP / 2, y1: y + LABEL_GAP };
+  }
+  const [x0, x1] = side === 'left' ? [x - wide, x + LABEL_GAP] : [x - LABEL_GAP, x + wide];
+  return { x0, y0: y - 1.1, x1, y1: y + 0.3 };
 }
 
 type LabelSide = 'left' | 'right' | 'top' | 'none';
@@ -221,7 +239,7 @@ export function labelSide(part: Part): LabelSide {
 }
 
 /** Where a label over a part begins that has pins there: to the right of them; null where it stands in the middle. */
-export function labelBesidePins(part: Part): number | null {
+function labelBesidePins(part: Part): number | null {
   const above = pinsOf(part).filter(({ out }) => out.y < 0);
   return above.length === 0 ? null : Math.max(...above.map(({ at }) => at.x)) + 0.7;
 }

@@ -1,13 +1,6 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/sheet';
-import {
-  bodyOf,
-  courseOf,
-  labelBesidePins,
-  labelSide,
-  oriented,
-  textSide,
-} from '@/core/drawing/geometry/placement';
+import { bodyOf, courseOf, labelPlace, oriented, textSide } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { kindOf } from '@/core/parts/catalogue';
@@ -172,7 +165,7 @@ function paintPart(
     else if (shape.size >= smallest && !(shape.isSignal && scene.isStill)) paintText(g, shape, part, palette);
   }
   g.translate(-part.at.x, -part.at.y);
-  if (LABEL * palette.letters >= smallest) paintLabel(g, part, body, palette);
+  if (LABEL * palette.letters >= smallest) paintLabel(g, part, palette);
 }
 
 function paintText(
@@ -221,22 +214,13 @@ function paintShape(
 /** Height of labels in grid steps. */
 const LABEL = 1.15;
 
-function paintLabel(g: CanvasRenderingContext2D, part: Part, body: Box, palette: Palette): void {
-  if (!part.label) return;
-  const side = labelSide(part);
+function paintLabel(g: CanvasRenderingContext2D, part: Part, palette: Palette): void {
+  const place = labelPlace(part);
+  if (!place) return;
   g.fillStyle = palette.ink;
   const size = LABEL * palette.letters;
   setFont(g, 600, size, FONTS.text);
-  const middle = (body.y0 + body.y1) / 2 + 0.4;
-  if (side === 'left') {
-    writeText(g, part.label, body.x0 - 0.85, middle, size, 'right');
-  } else if (side === 'right') {
-    writeText(g, part.label, body.x1 + 1.3, middle, size, 'left');
-  } else if (side === 'top') {
-    const beside = labelBesidePins(part);
-    if (beside === null) writeText(g, part.label, (body.x0 + body.x1) / 2, body.y0 - 0.6, size, 'center');
-    else writeText(g, part.label, beside, body.y0 - 0.6, size, 'left');
-  }
+  writeText(g, part.label, place.at.x, place.at.y, size, place.align);
 }
 
 /** Small squares at the ends of selected wires, by which they can be taken. */
