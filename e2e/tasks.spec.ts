@@ -135,6 +135,7 @@ test('groups are drawn on a map; what makes no block is told at once', async ({ 
     await dialog.getByLabel('Output').selectOption('Warn');
   });
   const map = task.getByRole('grid', { name: 'Map of Warn' });
+  await expect(page.getByText('This task asks for no circuit. You may draw one if it helps.')).toBeVisible();
   const pick = async (row: number) => map.getByRole('gridcell', { name: `row ${row}:` }).click();
   await pick(4);
   await pick(7);

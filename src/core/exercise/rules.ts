@@ -15,10 +15,22 @@ export interface SheetRules {
   readonly drawing: Drawing;
   /** Whether time runs while the task is done. */
   readonly needsTime: boolean;
+  /** Whether nothing is asked of the sheet: the answer is given elsewhere, and this one is for trying. */
+  readonly isScratch: boolean;
 }
 
 /** A sheet on which everything may be done. */
-export const FREE: SheetRules = { parts: null, fixed: null, still: null, drawing: 'free', needsTime: false };
+export const FREE: SheetRules = {
+  parts: null,
+  fixed: null,
+  still: null,
+  drawing: 'free',
+  needsTime: false,
+  isScratch: false,
+};
+
+/** The sheet of a task that gives no circuit and asks for none. */
+export const SCRATCH: SheetRules = { ...FREE, isScratch: true };
 
 /** A sheet whose circuit is given and is only tried. */
 export const GIVEN: SheetRules = { ...FREE, fixed: 'the circuit of this task is given, and stays as it is' };

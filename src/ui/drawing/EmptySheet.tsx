@@ -1,9 +1,15 @@
+import { useSessionState } from '@/ui/session/session-context';
+
 /** The first steps, on an empty sheet. */
 export function EmptySheet({ readOnly }: { readOnly: boolean }) {
+  const isScratch = useSessionState((s) => s.rules.isScratch);
   if (readOnly) return null;
   return (
     <div className="pointer-events-none absolute inset-0 flex flex-col items-center justify-center gap-2 p-8 text-center">
-      <p className="text-xl font-semibold">An empty sheet</p>
+      <p className="text-xl font-semibold">{isScratch ? 'A sheet to try things on' : 'An empty sheet'}</p>
+      {isScratch && (
+        <p className="max-w-md text-quiet">This task asks for no circuit. You may draw one if it helps.</p>
+      )}
       <p className="max-w-md text-quiet">
         Press <Key>Space</Key> or the right mouse button for the ring of parts, or simply type a name:{' '}
         <Key>sw A, B</Key> <Key>and</Key> <Key>lamp</Key>

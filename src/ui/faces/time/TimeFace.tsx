@@ -304,7 +304,9 @@ export function TimeFace() {
         style={{ minHeight: `min(${diagramHeight(shapes)}px, 55%)` }}
       >
         {lanes.length === 0 && (
-          <p className="absolute z-10 p-5 text-quiet">No signals yet. Place a clock, a switch or a lamp.</p>
+          <p className="absolute inset-0 z-10 bg-raised p-5 text-quiet">
+            No signals yet. Place a clock, a switch or a lamp.
+          </p>
         )}
         {lanes.length > 0 && reached === 0 && (
           <p

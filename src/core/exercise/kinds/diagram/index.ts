@@ -3,7 +3,7 @@ import { SignalName } from '../../../circuit/signal-name';
 import { type Infer, list, moment, text, whole, z } from '../../../values/schema';
 import { timeText } from '../../../values/time';
 import { counted } from '../../../values/wording';
-import { FREE, GIVEN } from '../../rules';
+import { GIVEN, SCRATCH } from '../../rules';
 import type { TaskKind } from '../task-kind';
 
 /** Cells of a lane, at most: what is drawn by hand on one screen. */
@@ -105,7 +105,7 @@ export const diagram = {
     return all.some((levels) => levels.length !== asked.cells) ? `a lane has not ${asked.cells} cells` : null;
   },
   rules: ({ asked, given }, answer) => ({
-    ...(given ? GIVEN : FREE),
+    ...(given ? GIVEN : SCRATCH),
     still:
       given && asked.isPredicted && !answer?.isFinal
         ? 'the circuit stands still until you have drawn the lanes and pressed “Observe”'

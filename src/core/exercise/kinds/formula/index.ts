@@ -8,7 +8,7 @@ import { sameName } from '../../../values/names';
 import { done, type Result, refused, sentence } from '../../../values/result';
 import { type Infer, text, whole, z } from '../../../values/schema';
 import { listed } from '../../../values/wording';
-import { FREE, GIVEN } from '../../rules';
+import { GIVEN, SCRATCH } from '../../rules';
 import { FunctionRows, functionOf } from '../function';
 import type { TaskKind } from '../task-kind';
 
@@ -140,7 +140,7 @@ export const formula = {
     of.output === asked.output && of.inputs.join() === asked.inputs.join()
       ? null
       : 'its inputs and its output are not those of its function',
-  rules: ({ given }) => (given ? GIVEN : FREE),
+  rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {
     const typed = answer?.text.trim() ?? '';
     const wanted = key.function.rows;

@@ -4,7 +4,7 @@ import { type Cube, OFF, ON, rowsOf, sameCube } from '../../../logic/minimise/cu
 import { minimise } from '../../../logic/minimise/minimise';
 import { type Infer, list, whole, z } from '../../../values/schema';
 import { counted } from '../../../values/wording';
-import { FREE, GIVEN } from '../../rules';
+import { GIVEN, SCRATCH } from '../../rules';
 import { FunctionRows, functionOf } from '../function';
 import type { TaskKind } from '../task-kind';
 
@@ -53,7 +53,7 @@ export const map = {
     if (of.inputs.length < LEAST_ON_MAP) return `a map has at least ${LEAST_ON_MAP} inputs`;
     return of.rows.includes('1') ? null : 'its function is nowhere 1, so that there is nothing to group';
   },
-  rules: ({ given }) => (given ? GIVEN : FREE),
+  rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark(task, { answer }) {
     const { function: of } = task.asked;
     const fn = functionOf(of);

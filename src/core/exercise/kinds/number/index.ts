@@ -1,6 +1,6 @@
 import type { Task } from '../../../circuit/exercise';
 import { type Infer, text, z } from '../../../values/schema';
-import { FREE, GIVEN } from '../../rules';
+import { GIVEN, SCRATCH } from '../../rules';
 import type { TaskKind } from '../task-kind';
 import { QUANTITIES, readQuantity } from './quantity';
 
@@ -63,7 +63,7 @@ export const number = {
     const why = whyUnreadable(asked, key.value);
     return why && `its wanted value cannot be read. ${why}`;
   },
-  rules: ({ given }) => (given ? GIVEN : FREE),
+  rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {
     const typed = answer?.text.trim() ?? '';
     const why = typed === '' ? 'Nothing is filled in yet.' : whyUnreadable(asked, typed);

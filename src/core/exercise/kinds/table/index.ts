@@ -2,7 +2,7 @@ import type { Task } from '../../../circuit/exercise';
 import { SignalName } from '../../../circuit/signal-name';
 import { type Infer, list, text, title, whole, z } from '../../../values/schema';
 import { listed } from '../../../values/wording';
-import { FREE, GIVEN } from '../../rules';
+import { GIVEN, SCRATCH } from '../../rules';
 import type { TaskKind } from '../task-kind';
 
 /** Rows of a table that a student fills in, at most: nobody fills in more by hand. */
@@ -102,7 +102,7 @@ export const table = {
       : null;
   },
   rules: ({ asked, given }, answer) => ({
-    ...(given ? GIVEN : FREE),
+    ...(given ? GIVEN : SCRATCH),
     still:
       given && asked.isPredicted && !answer?.isFinal
         ? 'the circuit stands still until you have filled in the table and pressed “Observe”'

@@ -1,5 +1,5 @@
 import { type Infer, text, z } from '../../../values/schema';
-import { FREE } from '../../rules';
+import { FREE, SCRATCH } from '../../rules';
 import type { TaskKind } from '../task-kind';
 
 /** Most letters of an answer in words. */
@@ -26,7 +26,7 @@ export const words = {
   asked: Asked,
   key: Key,
   answer: Answer,
-  rules: () => FREE,
+  rules: ({ given }) => (given ? FREE : SCRATCH),
   mark(_, { answer }) {
     const written = answer?.text.trim() ?? '';
     return {
