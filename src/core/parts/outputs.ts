@@ -15,8 +15,9 @@ interface NumberParams {
   readonly radix: Radix;
 }
 
+/** Rays of a lit lamp, none of them to where its pin and its label are. */
 const rays = (r: number) =>
-  [0, 1, 2, 3, 5, 6, 7]
+  [1, 2, 3, 5, 6, 7]
     .map((i) => {
       const c = Math.cos((i * Math.PI) / 4);
       const s = Math.sin((i * Math.PI) / 4);

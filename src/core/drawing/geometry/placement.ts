@@ -214,19 +214,25 @@ export function labelPlace(part: Part): { at: Point; align: 'left' | 'right' | '
   }
 }
 
-/** The room that the label of a part takes, roughly, with the gap to its body; null where none is drawn. */
+/** The room that the label of a part takes, roughly; null where none is drawn. */
 export function labelBox(part: Part): Box | null {
-  const place = labelPlace(part);
-  if (!place) return null;
-  const wide = plainText(part.label).length * LETTER;
-  const { x, y } = place.at;
-  const side = labelSide(part);
-  if (side === 'top') {
-    const x0 = place.align === 'center' ? x - wide / 2 : x;
-    return { x0: x0 - LABEL_GAP / 2, y0: y - 1.1, x1: x0 + wide + LABEL_GAP / 2, y1: y + LABEL_GAP };
+  const e = extentOf(part);
+  const wide = plainText(part.label).length * LETTER + LABEL_GAP;
+  const [x, y] = [(e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2];
+  switch (part.label ? labelSide(part) : 'none') {
+    case 'left':
+      return { x0: e.x0 - wide, y0: y - 0.7, x1: e.x0, y1: y + 0.7 };
+    case 'right':
+      return { x0: e.x1, y0: y - 0.7, x1: e.x1 + wide, y1: y + 0.7 };
+    case 'top': {
+      const beside = labelBesidePins(part);
+      if (beside === null) return { x0: x - wide / 2, y0: e.y0 - 1.7, x1: x + wide / 2, y1: e.y0 };
+      const { y0 } = bodyOf(part);
+      return { x0: beside - 0.3, y0: y0 - 1.7, x1: beside - 0.3 + wide, y1: y0 };
+    }
+    default:
+      return null;
   }
-  const [x0, x1] = side === 'left' ? [x - wide, x + LABEL_GAP] : [x - LABEL_GAP, x + wide];
-  return { x0, y0: y - 1.1, x1, y1: y + 0.3 };
 }
 
 type LabelSide = 'left' | 'right' | 'top' | 'none';
