@@ -122,6 +122,16 @@ const buildTable = (title: string, words: string, sheet: Sheet, options: BuildOp
 const partsOf = (sheet: Sheet, sheets: readonly Sheet[] = [sheet]): string[] =>
   partsUsed(sheet, sheets).flatMap(({ kind }) => (findKind(kind)?.alwaysAllowed ? [] : [kind]));
 
+/** The parts of a counter, and others with which one can be built. */
+const forCounting = (sheet: Sheet, ...more: string[]): string[] => [
+  ...new Set([
+    ...GATES,
+    ...partsOf(sheet),
+    ...['tff', 'dff', 'jkff', 'counter', 'register', 'adder', 'constant', 'join', 'slice', 'clock'],
+    ...more,
+  ]),
+];
+
 /** Each input on its own waveform, at a pace in ps. */
 function driving(
   sheet: Sheet,
@@ -500,7 +510,7 @@ function findTheFault(): ReadySet {
   return set(
     'find-the-fault',
     'Find the fault',
-    'In each circuit one part is not what it seems. Find it with as few rows as you can.',
+    'One part of each circuit is faulty. Find it with as few rows as you can.',
     [
       fault(
         'Dark lamp',
@@ -554,45 +564,21 @@ function lampChase(chase: Sheet): ReadySet {
         null,
         20,
         {
-          parts: [
-            ...new Set([
-              ...GATES,
-              ...partsOf(sixteen),
-              'tff',
-              'dff',
-              'jkff',
-              'counter',
-              'register',
-              'adder',
-              'constant',
-              'join',
-              'slice',
-              'clock',
-            ]),
-          ].filter((kind) => findKind(kind)),
+          parts: forCounting(sixteen),
           points: 3,
         },
       ),
-      buildRun('Cut at ten', 'Now it begins anew after nine.', ten, null, 24, {
-        parts: [
-          ...new Set([
-            ...GATES,
-            ...partsOf(ten),
-            'tff',
-            'dff',
-            'jkff',
-            'counter',
-            'register',
-            'adder',
-            'comparator',
-            'constant',
-            'join',
-            'slice',
-            'clock',
-          ]),
-        ].filter((kind) => findKind(kind)),
-        points: 3,
-      }),
+      buildRun(
+        'Cut at ten',
+        'Build a counter that goes from 0 to 9 and then starts again at 0.',
+        ten,
+        null,
+        24,
+        {
+          parts: forCounting(ten, 'comparator'),
+          points: 3,
+        },
+      ),
       number('The shortest period', 'How short may the clock period of this chase be?', '19 ns', {
         quantity: 'time',
         tolerance: 0.2,

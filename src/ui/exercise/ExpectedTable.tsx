@@ -1,6 +1,7 @@
 'use client';
 
 import { type ExpectedRows, readingText } from '@/core/exercise/expected-rows';
+import { ExpectedHead } from './ExpectedHead';
 
 const MOST_SHOWN = 64;
 
@@ -17,25 +18,7 @@ export function ExpectedTable({ of, onTurn }: Props) {
   return (
     <div className="max-h-64 overflow-auto rounded-lg border border-hairline bg-raised">
       <table className="w-full text-center font-mono text-sm">
-        <thead className="sticky top-0 bg-raised font-sans text-xs">
-          <tr>
-            {when && (
-              <th scope="col" className="px-2 py-1 font-normal text-quiet">
-                just before
-              </th>
-            )}
-            {inputs.map((name) => (
-              <th key={name} scope="col" className="px-2 py-1">
-                {name}
-              </th>
-            ))}
-            {outputs.map((name) => (
-              <th key={name} scope="col" className="border-l border-hairline px-2 py-1">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <ExpectedHead of={of} />
         <tbody>
           {Array.from({ length: Math.min(rows, MOST_SHOWN) }, (_, row) => (
             <tr key={row} className={row % 8 > 3 ? 'bg-paper' : ''}>

@@ -29,3 +29,43 @@ export function GivenChoice({ source, isGiven, onGiven }: Props) {
     </label>
   );
 }
+
+interface GivenAndStill {
+  readonly isGiven: boolean;
+  readonly isPredicted: boolean;
+}
+
+/** Whether the student gets the circuit of the sheet, and whether it stands still until the answer is predicted. */
+export function PredictedChoice({
+  source,
+  is,
+  onChoice,
+  until,
+}: {
+  readonly source: SetUpSource;
+  readonly is: GivenAndStill;
+  readonly onChoice: (is: GivenAndStill) => void;
+  /** What has to be done first, as a clause: `the lanes are drawn`. */
+  readonly until: string;
+}) {
+  const { isGiven, isPredicted } = is;
+  return (
+    <>
+      <GivenChoice
+        source={source}
+        isGiven={isGiven}
+        onGiven={(given) => onChoice({ isGiven: given, isPredicted })}
+      />
+      {isGiven && (
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={isPredicted}
+            onChange={(event) => onChoice({ isGiven, isPredicted: event.target.checked })}
+          />
+          The circuit stands still until {until}: predict first, then observe
+        </label>
+      )}
+    </>
+  );
+}

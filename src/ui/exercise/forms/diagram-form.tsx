@@ -7,7 +7,8 @@ import { done, type Result, refusal, refused } from '@/core/values/result';
 import { readDuration, timeText } from '@/core/values/time';
 import { LaneGrid } from '../LaneGrid';
 import { FormProblem } from './FormProblem';
-import { GivenChoice, givenOf } from './GivenChoice';
+import { givenOf, PredictedChoice } from './GivenChoice';
+import { PickedNames } from './PickedNames';
 import type { FormProps, TaskForm } from './task-form';
 
 interface Draft {
@@ -37,15 +38,10 @@ function made(
 }
 
 function Form({ source, draft, onDraft }: FormProps<Draft>) {
-  const { asked, isGiven, isPredicted, cells, cell } = draft;
+  const { asked, cells, cell } = draft;
   const change = (next: Partial<Pick<Draft, 'cells' | 'cell'>>) => {
     const now = { ...draft, ...next };
     onDraft({ ...now, made: made(source, now.cells, now.cell) });
-  };
-  const turn = (name: string) => {
-    const next = new Set(asked);
-    if (!next.delete(name)) next.add(name);
-    onDraft({ ...draft, asked: next });
   };
   return (
     <>
@@ -74,14 +70,11 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
       {draft.made.ok ? (
         <fieldset className="flex flex-col gap-2">
           <legend className="mb-1 font-semibold">Lanes that are drawn</legend>
-          <div className="flex flex-wrap gap-x-4 gap-y-1">
-            {draft.made.value.lanes.map(({ name }) => (
-              <label key={name} className="flex items-center gap-1.5">
-                <input type="checkbox" checked={asked.has(name)} onChange={() => turn(name)} />
-                {name}
-              </label>
-            ))}
-          </div>
+          <PickedNames
+            names={draft.made.value.lanes.map(({ name }) => name)}
+            picked={asked}
+            onPicked={(next) => onDraft({ ...draft, asked: next })}
+          />
           <div className="rounded-lg border border-hairline bg-raised p-2">
             <LaneGrid
               label="The lanes with what is wanted"
@@ -94,21 +87,12 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
       ) : (
         <FormProblem problem={draft.made.problem} />
       )}
-      <GivenChoice
+      <PredictedChoice
         source={source}
-        isGiven={isGiven}
-        onGiven={(given) => onDraft({ ...draft, isGiven: given })}
+        is={draft}
+        onChoice={(is) => onDraft({ ...draft, ...is })}
+        until="the lanes are drawn"
       />
-      {isGiven && (
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={isPredicted}
-            onChange={(event) => onDraft({ ...draft, isPredicted: event.target.checked })}
-          />
-          The circuit stands still until the lanes are drawn: predict first, then observe
-        </label>
-      )}
     </>
   );
 }

@@ -1,9 +1,11 @@
 'use client';
 
 import { tableTask, usuallyAsked, type WholeTable, wholeTable } from '@/core/exercise/kinds/table/set-up';
-import { done, type Result, refusal, refused, sentence } from '@/core/values/result';
+import { done, type Result, refusal, refused } from '@/core/values/result';
 import { CellGrid } from '../CellGrid';
-import { GivenChoice, givenOf } from './GivenChoice';
+import { FormProblem } from './FormProblem';
+import { givenOf, PredictedChoice } from './GivenChoice';
+import { PickedNames } from './PickedNames';
 import type { FormProps, TaskForm } from './task-form';
 
 interface Draft {
@@ -15,30 +17,17 @@ interface Draft {
 
 /** Which columns of the sheet's table are filled in, and whether its circuit is given. */
 function Form({ source, draft, onDraft }: FormProps<Draft>) {
-  const { made, asked, isGiven, isPredicted } = draft;
-  if (!made.ok)
-    return (
-      <p role="alert" className="text-sm text-bad">
-        {sentence(made.problem)}
-      </p>
-    );
+  const { made, asked } = draft;
+  if (!made.ok) return <FormProblem problem={made.problem} />;
   const table = made.value;
-  const turn = (name: string) => {
-    const next = new Set(asked);
-    if (!next.delete(name)) next.add(name);
-    onDraft({ ...draft, asked: next });
-  };
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="mb-1 font-semibold">Columns that are filled in</legend>
-      <div className="flex flex-wrap gap-x-4 gap-y-1">
-        {table.columns.map(({ name }) => (
-          <label key={name} className="flex items-center gap-1.5">
-            <input type="checkbox" checked={asked.has(name)} onChange={() => turn(name)} />
-            {name}
-          </label>
-        ))}
-      </div>
+      <PickedNames
+        names={table.columns.map(({ name }) => name)}
+        picked={asked}
+        onPicked={(next) => onDraft({ ...draft, asked: next })}
+      />
       <div className="max-h-56 overflow-auto rounded-lg border border-hairline bg-raised p-1">
         <CellGrid
           label="The table with what is wanted"
@@ -49,21 +38,12 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
           lookOf={() => 'text-accent font-bold'}
         />
       </div>
-      <GivenChoice
+      <PredictedChoice
         source={source}
-        isGiven={isGiven}
-        onGiven={(given) => onDraft({ ...draft, isGiven: given })}
+        is={draft}
+        onChoice={(is) => onDraft({ ...draft, ...is })}
+        until="the table is filled in"
       />
-      {isGiven && (
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={isPredicted}
-            onChange={(event) => onDraft({ ...draft, isPredicted: event.target.checked })}
-          />
-          The circuit stands still until the table is filled in: predict first, then observe
-        </label>
-      )}
     </fieldset>
   );
 }

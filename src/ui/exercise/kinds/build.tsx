@@ -14,6 +14,7 @@ import { takeStandIn } from '@/session/changes/task';
 import { told } from '@/session/told';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
+import { ExpectedHead } from '../ExpectedHead';
 import type { FeedbackProps, TaskView, WorkProps } from './task-view';
 
 /** Names with commas, with the width of each bus. */
@@ -98,7 +99,8 @@ function Feedback({ task, mark, tells }: FeedbackProps) {
   const session = useSession();
   const { key: expected } = task as BuildTask;
   const result = mark.detail as Check;
-  const { inputs, outputs, word, when, input, output } = expectedKindOf(expected).rows(expected);
+  const expectation = expectedKindOf(expected).rows(expected);
+  const { inputs, outputs, word, when, input, output } = expectation;
   // What was wanted of a lamp that is not there yet is not told, nor anything of an empty sheet.
   const isThere = result.given.map((values) => [...values].some((value) => !value.startsWith('-')));
   if ((tells !== 'wanted' && tells !== 'places') || !isThere.includes(true)) return null;
@@ -115,32 +117,7 @@ function Feedback({ task, mark, tells }: FeedbackProps) {
         </button>
       )}
       <table className="mt-2 w-full text-center font-mono text-sm">
-        <thead>
-          <tr className="border-b border-ink font-sans text-xs">
-            {when && (
-              <th
-                scope="col"
-                className="px-1 py-1 font-normal text-quiet"
-                {...hint('When the outputs are read')}
-              >
-                just before
-              </th>
-            )}
-            {inputs.map((name) => (
-              <th key={name} scope="col" className="px-1 py-1">
-                {name}
-              </th>
-            ))}
-            {outputs.map((name) => (
-              <th key={name} scope="col" className="border-l border-hairline px-1 py-1">
-                {name}
-              </th>
-            ))}
-            <th scope="col">
-              <span className="sr-only">right or wrong</span>
-            </th>
-          </tr>
-        </thead>
+        <ExpectedHead of={expectation} last="right or wrong" />
         <tbody>
           {result.rowIsRight.slice(0, MOST_SHOWN).map((isRight, row) => (
             <tr key={row} className={isRight ? '' : 'bg-one-soft'}>

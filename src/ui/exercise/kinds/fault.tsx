@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import type { Task } from '@/core/circuit/exercise';
 import { sheetsGiven } from '@/core/exercise/begin';
 import { expectedKindOf } from '@/core/exercise/expected';
@@ -9,6 +10,7 @@ import { nameOfPart } from '@/core/exercise/kinds/fault/inject';
 import { goToExpected } from '@/session/changes/expected';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
+import { ExpectedHead } from '../ExpectedHead';
 import { build } from './build';
 import type { FeedbackProps, TaskView, WorkProps } from './task-view';
 
@@ -23,9 +25,10 @@ function Work({ task: any, answer: given, onAnswer }: WorkProps) {
   const chosen = useSessionState((s) => (s.selection.parts.size === 1 ? [...s.selection.parts][0]! : null));
   const tried = useSessionState((s) => s.tried.size);
   const word = wordOf(task);
-  const { inputs, outputs, rows, when, input, output } = expectedKindOf(task.key.wanted).rows(
-    task.key.wanted,
-  );
+  const expectation = expectedKindOf(task.key.wanted).rows(task.key.wanted);
+  const { inputs, outputs, rows, when, input, output } = expectation;
+  const [typed, setTyped] = useState('0');
+  const first = Math.min(Math.max(0, Math.trunc(Number(typed)) || 0), rows - 1);
   const take = (change: Partial<FaultAnswer>) => onAnswer?.({ ...answer, ...change, tried } as FaultAnswer);
   const isFound = task.asked.does === 'find';
   const selected = chosen !== null && sheet!.parts.has(chosen) ? chosen : null;
@@ -36,32 +39,25 @@ function Work({ task: any, answer: given, onAnswer }: WorkProps) {
           ? `Without the fault the circuit would do this. ${task.asked.needsRow ? `Choose a ${word} that shows it, and the part.` : 'Choose the part.'}`
           : 'Change the drawing until the circuit does this.'}
       </p>
+      {rows > MOST_SHOWN && (
+        <label className="flex items-center gap-2 text-sm">
+          <span>From {word}</span>
+          <input
+            className="field w-24"
+            type="number"
+            min={0}
+            max={rows - 1}
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <span className="text-quiet">of {rows}</span>
+        </label>
+      )}
       <div className="max-h-80 overflow-auto">
         <table className="w-full text-center font-mono text-sm" aria-label="What is wanted">
-          <thead className="sticky top-0 bg-raised">
-            <tr className="border-b border-ink font-sans text-xs">
-              {when && (
-                <th scope="col" className="px-1 py-1 font-normal text-quiet">
-                  just before
-                </th>
-              )}
-              {inputs.map((name) => (
-                <th key={name} scope="col" className="px-1 py-1">
-                  {name}
-                </th>
-              ))}
-              {outputs.map((name) => (
-                <th key={name} scope="col" className="border-l border-hairline px-1 py-1">
-                  {name}
-                </th>
-              ))}
-              <th scope="col">
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
+          <ExpectedHead of={expectation} last="Actions" />
           <tbody>
-            {Array.from({ length: Math.min(rows, MOST_SHOWN) }, (_, row) => (
+            {Array.from({ length: Math.min(rows - first, MOST_SHOWN) }, (_, i) => first + i).map((row) => (
               <tr key={row} className={row === answer.row ? 'bg-one-soft' : ''}>
                 {when && <td className="font-sans text-quiet tabular-nums">{when(row)}</td>}
                 {inputs.map((name, i) => (
