@@ -2,6 +2,7 @@ import { basename } from 'node:path';
 import type { Exercise } from '../src/core/circuit/exercise';
 import { type Marked, markAll } from '../src/core/exercise/marking';
 import { unsealedExercise } from '../src/core/exercise/sealing';
+import { verdictsOn } from '../src/core/exercise/verdicts';
 import { readExercise } from '../src/core/formats/exercise-file';
 import { readAnyHandIn } from '../src/core/formats/hand-in-file';
 import { readKeys } from '../src/core/formats/key-file';
@@ -57,7 +58,8 @@ async function marked(file: string, exercise: Exercise): Promise<MarkedRow> {
   const handIn = read.value;
   if (handIn.exercise.id !== exercise.id)
     throw new BadInput(`${file}: it answers “${handIn.exercise.title}”, not “${exercise.title}”`);
-  return { handIn, marks: markAll(exercise, handIn.lesson) };
+  const verdicts = await verdictsOn(exercise.tasks, handIn.lesson);
+  return { handIn, marks: markAll(exercise, handIn.lesson, verdicts) };
 }
 
 /** A line for a hand-in of one task; else one with the sum, and one a task. */

@@ -199,10 +199,16 @@ test('an answer in words waits for its marker, beside the model answer', async (
 });
 
 test('a check tells no more than the teacher chose, and no oftener', async ({ page }) => {
-  const { task, hand } = await handedOut(page, 'drive-interlock', 'Fill in a table', async (dialog) => {
+  const { file, task, hand } = await handedOut(page, 'drive-interlock', 'Fill in a table', async (dialog) => {
     await dialog.getByLabel(/^A check tells/).selectOption('verdict');
     await dialog.getByLabel(/^Checks/).selectOption('2');
+    await expect(
+      dialog.getByText(/Only a slow hash .* all 65,536 answers are tried in 2 hours/),
+    ).toBeVisible();
   });
+  // The file holds no cell that is wanted.
+  const { key } = JSON.parse(file).tasks[0];
+  expect(new Set(key.columns.flat())).toEqual(new Set(['']));
   await task.getByRole('grid').getByRole('button', { name: 'Drive in row 0' }).click();
   await page.keyboard.type('1');
   await check(task);
@@ -215,7 +221,14 @@ test('a check tells no more than the teacher chose, and no oftener', async ({ pa
   await hand.saved();
   await page.reload();
   await hand.ready();
+  await task.getByRole('grid').getByRole('button', { name: 'Drive in row 0' }).click();
+  await page.keyboard.type('0000000100001100');
   await check(task);
+  await expect(task.getByText('Right.', { exact: true })).toBeVisible();
   await expect(task.getByText('No check left')).toBeVisible();
   await expect(task.getByRole('button', { name: 'Check' })).toBeDisabled();
+  const right = await handIn(page, 'Ada Sample');
+  await task.getByRole('grid').getByRole('button', { name: 'Drive in row 0: 0' }).click();
+  const wrong = await handIn(page, 'Ben Sample');
+  await marked(page, file, right, wrong);
 });

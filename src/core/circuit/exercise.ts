@@ -27,6 +27,12 @@ export interface TaskPicture {
   readonly circuit: GivenCircuit;
 }
 
+/** A slow hash of an answer with its salt, in base64url; see `exercise/verdicts.ts`. */
+export interface Digest {
+  readonly salt: string;
+  readonly hash: string;
+}
+
 /** One task of an exercise; `exercise/kinds/` knows what `asked` and `key` hold for each kind. */
 export interface Task<Q = unknown, K = unknown> {
   readonly id: string;
@@ -42,10 +48,12 @@ export interface Task<Q = unknown, K = unknown> {
   readonly given: GivenCircuit | null;
   /** What is asked, as every student sees it. */
   readonly asked: Q;
-  /** The wanted answer; null where it is sealed. */
+  /** The wanted answer; null where it is sealed, and without what is to be found where there is a digest of it. */
   readonly key: K;
   /** The wanted answer as only the teacher's key opens it, and the public key to which it is sealed. */
   readonly sealed?: { readonly to: string; readonly box: string } | undefined;
+  /** What tells a right answer without telling the answer; there beside the box where checks may tell “right or not yet”. */
+  readonly digest?: Digest | undefined;
 }
 
 /** Whether a student may do the tasks as they like, or each only when the one before is solved. */

@@ -18,6 +18,8 @@ export const TaskId = z.string().check(
 
 const Base64Url = text(200_000).check(z.regex(/^[A-Za-z0-9_-]+$/, 'a sealed answer is base64url'));
 
+const Digits = z.string().check(z.regex(/^[A-Za-z0-9_-]{16,100}$/, 'a digest is base64url'));
+
 /** A task of one kind. */
 const taskOf = ({ kind, asked, key }: Pick<TaskKind, 'kind' | 'asked' | 'key'>) =>
   z.object({
@@ -33,6 +35,7 @@ const taskOf = ({ kind, asked, key }: Pick<TaskKind, 'kind' | 'asked' | 'key'>) 
     asked,
     key: z.nullable(key),
     sealed: z.optional(z.object({ to: Base64Url, box: Base64Url })),
+    digest: z.optional(z.object({ salt: Digits, hash: Digits })),
   });
 
 type TaskSchema = ReturnType<typeof taskOf>;
@@ -44,6 +47,13 @@ export const AnyTask = z.discriminatedUnion(
   'kind',
   KINDS.map(taskOf) as [TaskSchema, ...TaskSchema[]],
 ) as unknown as Schema<Task>;
+
+/** What does not fit between the places in which a wanted answer can stand, else null. */
+function whyKeyIsStrange({ key, sealed, digest }: Pick<Task, 'key' | 'sealed' | 'digest'>): string | null {
+  if (digest && !sealed) return 'it has a digest of its wanted answer, and no sealed answer';
+  if (key === null) return sealed && !digest ? null : 'its wanted answer is missing';
+  return sealed && !digest ? 'its wanted answer is there twice, sealed and open' : null;
+}
 
 /** The content of an exercise file, without its heading. */
 export const ExerciseSchema = z
@@ -59,17 +69,11 @@ export const ExerciseSchema = z
       .check(z.minLength(1, 'an exercise has at least one task'), z.maxLength(MOST_TASKS)),
   })
   .check((context) => {
-    for (const [i, { key, sealed }] of context.value.tasks.entries())
-      if ((key === null) !== (sealed !== undefined))
-        context.issues.push({
-          code: 'custom',
-          message:
-            key === null
-              ? 'its wanted answer is missing'
-              : 'its wanted answer is there twice, sealed and open',
-          path: ['tasks', i, 'key'],
-          input: context.value,
-        });
+    for (const [i, task] of context.value.tasks.entries()) {
+      const message = whyKeyIsStrange(task);
+      if (message)
+        context.issues.push({ code: 'custom', message, path: ['tasks', i, 'key'], input: context.value });
+    }
     const ids = context.value.tasks.map((t) => t.id);
     for (const [i, id] of ids.entries())
       if (ids.indexOf(id) !== i)

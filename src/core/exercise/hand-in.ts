@@ -1,6 +1,6 @@
 import type { Exercise } from '../circuit/exercise';
 import type { Lesson } from '../circuit/lesson';
-import { markAll } from './marking';
+import { markAll, type Verdicts } from './marking';
 
 /** Complaints that a hand-in tells, and their letters. */
 const MOST_COMPLAINTS = 100;
@@ -33,10 +33,11 @@ export function handInOf(
   name: string,
   seconds: number,
   at: Date,
+  verdicts: Verdicts | null = null,
 ): HandIn {
   const { id, title, edition } = exercise;
   const results: Record<string, HandedResult> = {};
-  for (const { task, mark } of markAll(exercise, lesson))
+  for (const { task, mark } of markAll(exercise, lesson, verdicts))
     results[task.id] = {
       right: mark.right,
       of: mark.of,

@@ -1,4 +1,4 @@
-import type { Exercise, Task } from '../circuit/exercise';
+import type { Digest, Exercise, Task } from '../circuit/exercise';
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import { emptySheet, type Sheet } from '../circuit/sheet';
 import { idsUnder, standInId } from './begin';
@@ -36,13 +36,42 @@ const SEALED: Mark = {
   detail: null,
 };
 
-/** The mark of a student's work at a task. */
-export const markTask = (task: Task, lesson: Lesson): Mark =>
-  isSealed(task) ? SEALED : taskKindOf(task).mark(task, solutionOf(task, lesson));
+/** Whether an answer, as a text, is the one of a digest. */
+export type Verdicts = (digest: Digest, answer: string) => boolean;
+
+/**
+ * The mark of a student's work at a task.
+ * @param verdicts answers to what stands there as a digest, where they were found; see `verdicts.ts`. Without them it is not
+ *   marked.
+ */
+export function markTask(task: Task, lesson: Lesson, verdicts: Verdicts | null = null): Mark {
+  if (isSealed(task) && !(task.digest && verdicts)) return SEALED;
+  const mark = taskKindOf(task).mark(task, solutionOf(task, lesson));
+  if (!task.digest) return mark;
+  const given = digestible(task, mark);
+  const solved = given !== null && verdicts!(task.digest, given);
+  const { complaints, gist } = mark;
+  return { ...SEALED, right: solved ? 1 : 0, complaints, solved, gist };
+}
+
+/** The text of an answer that its digest is held against; null where it cannot be right. */
+const digestible = (task: Task, mark: Mark): string | null =>
+  taskKindOf(task).hashed?.given(task, mark) ?? null;
+
+/** The texts of a student's work that have to be held against digests. */
+export const digestibles = (
+  tasks: readonly Task[],
+  lesson: Lesson,
+): { readonly digest: Digest; readonly answer: string }[] =>
+  tasks.flatMap((task) => {
+    if (!task.digest) return [];
+    const answer = digestible(task, taskKindOf(task).mark(task, solutionOf(task, lesson)));
+    return answer === null ? [] : [{ digest: task.digest, answer }];
+  });
 
 /** The marks of all tasks, in their order. */
-export const markAll = (exercise: Exercise, lesson: Lesson): Marked[] =>
-  exercise.tasks.map((task) => ({ task, mark: markTask(task, lesson) }));
+export const markAll = (exercise: Exercise, lesson: Lesson, verdicts: Verdicts | null = null): Marked[] =>
+  exercise.tasks.map((task) => ({ task, mark: markTask(task, lesson, verdicts) }));
 
 /** The task that is done on a sheet, or undefined. */
 export const taskOnSheet = ({ exercise, work }: Lesson, sheet: string): Task | undefined =>

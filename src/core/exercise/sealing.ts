@@ -3,21 +3,27 @@ import { type KeyPair, seal, unseal } from '../sealing/seal';
 import { done, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
 import { taskKindOf } from './kinds';
-import { isToSeal } from './sealed';
+import { isToSeal, secrecyOf } from './sealed';
+import { digestOf } from './verdicts';
 
-/** An exercise as it is handed out: where a check tells nothing, the wanted answer is sealed to the teacher's key. */
-export function sealedExercise(exercise: Exercise, publicKey: string): Exercise {
-  const tasks = exercise.tasks.map((task): Task => {
-    if (!isToSeal(task)) return task;
-    const asked = taskKindOf(task).openPart?.(task) ?? task.asked;
-    return {
-      ...task,
-      asked,
-      key: null,
-      sealed: { to: publicKey, box: seal(JSON.stringify(task.key), publicKey) },
-    };
-  });
+/**
+ * An exercise as it is handed out: where a check tells nothing, the wanted answer is sealed to the teacher's key; where it tells
+ * “right or not yet”, a digest stands there as well. Slow: a tenth of a second or two for each digest.
+ */
+export async function sealedExercise(exercise: Exercise, publicKey: string): Promise<Exercise> {
+  const tasks: Task[] = [];
+  for (const task of exercise.tasks) tasks.push(await sealedTask(task, publicKey));
   return { ...exercise, tasks };
+}
+
+async function sealedTask(task: Task, publicKey: string): Promise<Task> {
+  if (!isToSeal(task)) return task;
+  const { openPart, hashed } = taskKindOf(task);
+  const sealed = { to: publicKey, box: seal(JSON.stringify(task.key), publicKey) };
+  if (secrecyOf(task) === 'sealed')
+    return { ...task, asked: openPart?.(task) ?? task.asked, key: null, sealed };
+  const digest = await digestOf(hashed!.wanted(task));
+  return { ...task, key: hashed!.blank(task), sealed, digest };
 }
 
 /** The exercise with its wanted answers again; refused where a task is sealed to another key. */
@@ -32,7 +38,7 @@ export function unsealedExercise(exercise: Exercise, keys: KeyPair): Result<Exer
     if (!opened.ok) return refusal(within(`“${task.title}”`, opened.problem));
     const key = keyIn(task, opened.value);
     if (!key.ok) return key;
-    const { sealed: _, ...open } = task;
+    const { sealed: _, digest: __, ...open } = task;
     tasks.push({ ...open, key: key.value });
   }
   return done({ ...exercise, tasks });

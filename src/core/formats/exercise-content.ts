@@ -3,7 +3,6 @@ import { MOST_SHEETS } from '../circuit/limits';
 import { idsBegun, sheetOfFlat } from '../exercise/begin';
 import { ExerciseSchema } from '../exercise/exercise-schema';
 import { taskKindOf } from '../exercise/kinds';
-import { isSealed } from '../exercise/sealed';
 import { blockCycle, holdsItself } from '../netlist/blocks';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
@@ -31,7 +30,7 @@ export function exerciseContent(value: unknown): Result<Exercise> {
     const asked = circuit ? { ...(task.asked as object), standIn: circuit.value } : task.asked;
     const shown = task.pictures ? { pictures } : {};
     const whole = { ...task, ...shown, given: given?.value ?? null, asked };
-    const strange = isSealed(whole) ? null : taskKindOf(task).strange?.(whole);
+    const strange = whole.key === null ? null : taskKindOf(task).strange?.(whole);
     if (strange) return refused('strange-task', `in “${task.title}”: ${strange}`);
     for (const id of idsBegun(whole, circuit?.value ?? null)) {
       const other = begun.get(id);

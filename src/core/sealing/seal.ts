@@ -22,7 +22,7 @@ export interface KeyPair {
 const KEY_BYTES = 32;
 const NONCE_BYTES = 24;
 /** Boxes are as long as the next multiple of this, so that their length tells little. */
-const PADDED_TO = 1024;
+const PADDED_TO = 256;
 const LENGTH_BYTES = 4;
 
 export function newKeyPair(): KeyPair {

@@ -1,9 +1,9 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Answer, GivenCircuit, Task } from '@/core/circuit/exercise';
-import { sheetOf } from '@/core/circuit/lesson';
+import { type Lesson, sheetOf } from '@/core/circuit/lesson';
 import { standInSheets } from '@/core/exercise/begin';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
-import { markTask } from '@/core/exercise/marking';
+import { markTask, type Verdicts } from '@/core/exercise/marking';
 import { DONE, done, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
 
@@ -42,12 +42,19 @@ export function triesLeft(session: Session, task: Task): number | null {
   return Math.max(0, task.tries - (session.state.lesson.work?.checks[task.id]?.count ?? 0));
 }
 
-/** Checks the work at a task, and counts that it was checked. */
-export function checkTask(session: Session, task: Task): Result<Mark> {
+/**
+ * Checks the work at a task, and counts that it was checked.
+ * @param lesson the work as it is checked.
+ */
+export function checkTask(
+  session: Session,
+  task: Task,
+  lesson: Lesson = session.state.lesson,
+  verdicts: Verdicts | null = null,
+): Result<Mark> {
   if (triesLeft(session, task) === 0) return refused('no-tries', 'all checks of this task are used');
-  const { lesson } = session.state;
-  const mark = markTask(task, lesson);
-  const count = (lesson.work?.checks[task.id]?.count ?? 0) + 1;
+  const mark = markTask(task, lesson, verdicts);
+  const count = (session.state.lesson.work?.checks[task.id]?.count ?? 0) + 1;
   const noted = session.noteEdit({
     type: 'noteChecks',
     task: task.id,

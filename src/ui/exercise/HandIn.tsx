@@ -1,16 +1,18 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { handInOf } from '@/core/exercise/hand-in';
-import { markAll } from '@/core/exercise/marking';
+import { markAll, type Verdicts } from '@/core/exercise/marking';
 import { handInToText, writeHandIn } from '@/core/formats/hand-in-file';
+import { problemOf, sentence } from '@/core/values/result';
 import { remember, remembered } from '@/loading/page-memory';
 import { copyText } from '@/session/page-clipboard';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSessionState } from '@/ui/session/session-context';
 import { standing } from './Told';
+import { verdictsFor } from './verdicts';
 
 interface Props {
   readonly exercise: Exercise;
@@ -28,9 +30,20 @@ const rememberedName = () => remembered(NAME_KEY) ?? '';
 /** The student's last step: a name, how it stands, and the file to give back. */
 export function HandIn({ exercise, seconds, onClose }: Props) {
   const lesson = useSessionState((s) => s.lesson);
-  const marks = useMemo(() => markAll(exercise, lesson), [exercise, lesson]);
-  const [name, setName] = useState(rememberedName);
+  const [verdicts, setVerdicts] = useState<Verdicts | null>(null);
+  const [isReady, setReady] = useState(!exercise.tasks.some(({ digest }) => digest));
   const [saved, setSaved] = useState('');
+  useEffect(() => {
+    verdictsFor(exercise.tasks, lesson).then(
+      (all) => {
+        setVerdicts(() => all);
+        setReady(true);
+      },
+      (error) => setSaved(sentence(problemOf(error))),
+    );
+  }, [exercise, lesson]);
+  const marks = useMemo(() => markAll(exercise, lesson, verdicts), [exercise, lesson, verdicts]);
+  const [name, setName] = useState(rememberedName);
   /** The work under the student's name; null where none is written. */
   const handed = () => {
     const student = name.trim();
@@ -38,8 +51,12 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
       setSaved('Write your name first.');
       return null;
     }
+    if (!isReady) {
+      setSaved('Your answers are still being checked: one moment.');
+      return null;
+    }
     remember(NAME_KEY, student);
-    return handInOf(exercise, lesson, student, seconds(), new Date());
+    return handInOf(exercise, lesson, student, seconds(), new Date(), verdicts);
   };
   const save = () => {
     const handIn = handed();
@@ -101,7 +118,9 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
             <b className={mark.solved && task.tells !== 'nothing' ? 'text-good' : ''}>
               {task.tells === 'nothing'
                 ? 'It is marked after you have handed in.'
-                : standing(mark, task.tells)}
+                : task.digest && !isReady
+                  ? 'Checking …'
+                  : standing(mark, task.tells)}
             </b>
             {task.tells !== 'nothing' && mark.complaints.length > 0 && (
               <ul className="list-disc pl-5 text-sm">

@@ -2,7 +2,7 @@
 
 import { DropdownMenu } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
-import type { Exercise } from '@/core/circuit/exercise';
+import type { Exercise, Task } from '@/core/circuit/exercise';
 import { excerptFor } from '@/core/exercise/begin';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { taskKindOf } from '@/core/exercise/kinds';
@@ -88,6 +88,14 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     }, fail);
   };
 
+  const { tells } = heading;
+  const draft = drafts[form.kind];
+  /** The task as far as it can be made of what is filled in. */
+  const asItIs = useMemo((): Task | null => {
+    const body = form.finish(source, draft);
+    return body.ok ? { ...headingFor('Task'), id: 'task', kind: form.kind, tells, ...body.value } : null;
+  }, [form, source, draft, tells]);
+
   if (out) return <Ready exercise={out} onBack={() => setOut(null)} onClose={onClose} problem={problem} />;
   const { Form } = form;
   return (
@@ -144,15 +152,12 @@ export function HandOut({ onClose }: { onClose: () => void }) {
             : undefined
         }
       />
-      <Form
-        source={source}
-        draft={drafts[form.kind]}
-        onDraft={(draft) => setDrafts({ ...drafts, [form.kind]: draft })}
-      />
+      <Form source={source} draft={draft} onDraft={(draft) => setDrafts({ ...drafts, [form.kind]: draft })} />
       {!taskKindOf(form).isMarkedByHand && (
         <TellsChoice
           tells={heading.tells}
           tries={heading.tries}
+          task={asItIs}
           onTells={(tells) => setHeading({ ...heading, tells })}
           onTries={(tries) => setHeading({ ...heading, tries })}
         />

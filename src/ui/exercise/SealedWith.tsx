@@ -28,8 +28,9 @@ export function SealedWith() {
     <div className="flex flex-col gap-2 text-sm">
       <h3 className="text-base font-semibold">Sealed answers</h3>
       <p className="text-quiet">
-        Where a check tells nothing, the wanted answer is sealed: students cannot read it from the file, and
-        only the key of this browser opens it. To mark on another computer, take the key there as a file.
+        Where a check tells nothing, or only “right or not yet”, the wanted answer is sealed: students cannot
+        read it from the file, and only the key of this browser opens it. To mark on another computer, take
+        the key there as a file.
       </p>
       <div className="flex flex-wrap items-center gap-2">
         <input

@@ -190,6 +190,7 @@ function TaskFields({ task, earlier, onTask }: FieldsProps) {
         <TellsChoice
           tells={task.tells}
           tries={task.tries}
+          task={task}
           onTells={(tells) => onTask({ ...task, tells })}
           onTries={(tries) => onTask({ ...task, tries })}
         />

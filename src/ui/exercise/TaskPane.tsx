@@ -4,8 +4,8 @@ import { useState } from 'react';
 import type { Exercise, Task } from '@/core/circuit/exercise';
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
-import { taskOnSheet } from '@/core/exercise/marking';
-import { sentence } from '@/core/values/result';
+import { taskOnSheet, type Verdicts } from '@/core/exercise/marking';
+import { problemOf, sentence } from '@/core/values/result';
 import { checkTask, openTask, setAnswer, setFinalAnswer, triesLeft } from '@/session/changes/task';
 import { told } from '@/session/told';
 import { Bar } from '@/ui/controls/Bar';
@@ -14,6 +14,7 @@ import { useSession, useSessionState } from '@/ui/session/session-context';
 import { taskViewOf } from './kinds';
 import { TaskText } from './TaskText';
 import { Told } from './Told';
+import { verdictsFor } from './verdicts';
 
 interface Props {
   readonly exercise: Exercise;
@@ -101,10 +102,25 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
   const { Work, Feedback } = taskViewOf(task);
   const answer = lesson.work?.tasks[task.id]?.answer ?? null;
   const left = triesLeft(session, task);
-  const check = () => {
-    const made = checkTask(session, task);
+  const [isChecking, setChecking] = useState(false);
+  const found = (of: Lesson, verdicts: Verdicts | null) => {
+    const made = checkTask(session, task, of, verdicts);
     setProblem(made.ok ? '' : sentence(made.problem));
-    if (made.ok) setChecked({ of: session.state.lesson, mark: made.value });
+    if (made.ok) setChecked({ of, mark: made.value });
+  };
+  const check = () => {
+    const of = session.state.lesson;
+    if (!task.digest) {
+      found(of, null);
+      return;
+    }
+    setChecking(true);
+    verdictsFor([task], of)
+      .then(
+        (verdicts) => found(of, verdicts),
+        (error) => setProblem(sentence(problemOf(error))),
+      )
+      .finally(() => setChecking(false));
   };
   return (
     <>
@@ -117,8 +133,8 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
       />
       <div className="flex flex-wrap items-center gap-2">
         {task.tells !== 'nothing' && (
-          <button type="button" className="button main" disabled={left === 0} onClick={check}>
-            Check
+          <button type="button" className="button main" disabled={left === 0 || isChecking} onClick={check}>
+            {isChecking ? 'Checking …' : 'Check'}
           </button>
         )}
         <button type="button" className="button" onClick={onHandIn}>

@@ -1,7 +1,7 @@
 'use client';
 
-import type { Tells } from '@/core/circuit/exercise';
-import { TELLS } from '@/core/circuit/exercise';
+import { type Task, TELLS, type Tells } from '@/core/circuit/exercise';
+import { secrecyText } from '@/core/exercise/sealed';
 
 const NAMES: Readonly<Record<Tells, string>> = {
   wanted: 'what is wrong, and what was wanted',
@@ -18,10 +18,12 @@ interface Props {
   readonly tries: number | null;
   readonly onTells: (tells: Tells) => void;
   readonly onTries: (tries: number | null) => void;
+  /** The task as far as it is made, to say what its file keeps secret. */
+  readonly task: Task | null;
 }
 
 /** How much a student learns from a check, and how often. */
-export function TellsChoice({ tells, tries, onTells, onTries }: Props) {
+export function TellsChoice({ tells, tries, onTells, onTries, task }: Props) {
   return (
     <div className="flex flex-wrap gap-4">
       <label className="flex flex-col gap-1">
@@ -55,6 +57,7 @@ export function TellsChoice({ tells, tries, onTells, onTries }: Props) {
           </select>
         </label>
       )}
+      {task && <p className="w-full text-sm text-quiet">{secrecyText(task)}</p>}
     </div>
   );
 }

@@ -40,7 +40,8 @@ export function Told({ mark, tells, stale = false, children }: Props) {
         </ul>
       )}
       {mark.remark && <p className="mt-1 text-sm">{mark.remark}</p>}
-      {children}
+      {/* Of what is sealed, or known by a digest alone, there is nothing to show. */}
+      {mark.detail !== null && children}
     </div>
   );
 }

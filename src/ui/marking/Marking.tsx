@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { isSealed } from '@/core/exercise/sealed';
 import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
@@ -52,6 +52,7 @@ const keysOf = (row: Row) => [row.key, ...row.earlier.map((one) => one.key)];
 export function Marking({ samples }: { samples: Samples }) {
   const [exercises, setExercises] = useState<readonly KeptExercise[] | null>(null);
   const [shown, setShown] = useState<KeptExercise | null>(null);
+  const latest = useRef<KeptExercise | null>(null);
   const exercise = shown?.exercise ?? null;
   const [rows, setRows] = useState<readonly Row[]>([]);
   const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
@@ -67,14 +68,18 @@ export function Marking({ samples }: { samples: Samples }) {
   const show = useCallback(async (next: KeptExercise) => {
     const { exercise: chosen, editions } = next;
     setShown(next);
+    latest.current = next;
     history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
     const kept = await keptHandIns(chosen.id);
-    const marked = kept.flatMap(({ key, file, text }) => {
+    const marked: Row[] = [];
+    for (const { key, file, text } of kept) {
       const read = readHandIn(text);
-      if (!read.ok) return [];
-      return [mark(key, file, read.value, asAsked(chosen, editions, read.value.exercise.edition))];
-    });
-    setRows(byStudent(marked));
+      if (!read.ok) continue;
+      const { edition } = read.value.exercise;
+      marked.push(await mark(key, file, read.value, asAsked(chosen, editions, edition)));
+    }
+    // Another may have been chosen meanwhile.
+    if (latest.current === next) setRows(byStudent(marked));
   }, []);
 
   useEffect(() => {

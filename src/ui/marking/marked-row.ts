@@ -2,6 +2,7 @@ import type { Exercise } from '@/core/circuit/exercise';
 import type { HandIn } from '@/core/exercise/hand-in';
 import { markAll } from '@/core/exercise/marking';
 import type { MarkedRow } from '@/core/formats/marking-csv';
+import { verdictsFor } from '@/ui/exercise/verdicts';
 
 /** A hand-in with its marks. */
 export interface Row extends MarkedRow {
@@ -46,13 +47,10 @@ export const otherClaims = ({ handIn, marks }: MarkedRow): number[] =>
   });
 
 /** Checks a hand-in against its exercise. */
-export const mark = (key: number, file: string, handIn: HandIn, exercise: Exercise): Row => ({
-  key,
-  file,
-  handIn,
-  earlier: [],
-  marks: markAll(exercise, handIn.lesson),
-});
+export async function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Promise<Row> {
+  const verdicts = await verdictsFor(exercise.tasks, handIn.lesson);
+  return { key, file, handIn, earlier: [], marks: markAll(exercise, handIn.lesson, verdicts) };
+}
 
 /** Whether every task is found solved. */
 export const isAllRight = ({ marks }: MarkedRow): boolean => marks.every(({ mark: { solved } }) => solved);

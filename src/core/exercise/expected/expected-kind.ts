@@ -85,6 +85,8 @@ export interface ExpectedKind<E extends Expected> {
   rows(expected: E): ExpectedRows;
   /** The outputs of a circuit. @param complaints receives sentences about missing or unsuitable signals. */
   given(expected: E, netlist: Netlist, complaints: string[]): Given;
+  /** The expectation without what is to be found; absent where that would be nothing. Don't-cares stay. */
+  blank?(expected: E): E;
   /** How time runs; null where the switches alone decide. */
   drive(expected: E): ExpectedDrive | null;
   readonly setUps: readonly SetUp<E>[];

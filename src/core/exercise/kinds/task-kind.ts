@@ -31,7 +31,22 @@ export interface Mark<D = unknown> {
   readonly remark?: string | undefined;
   /** The answer in one line: the parts used, or what was filled in; empty where nothing was done. */
   readonly gist: string;
+  /** Null where the wanted answer is not known here. */
   readonly detail: D;
+}
+
+/** How a right answer to a kind of task is known without being told. `K` is its wanted answer, `D` the detail of a mark. */
+export interface Hashable<Q, K, D> {
+  /** Why it cannot be for a task, as a clause, else null. */
+  whyNot?(task: Task<Q, K>): string | null;
+  /** The wanted answer without what is to be found; places in which either will do stay. */
+  blank(task: Task<Q, K>): K;
+  /** The wanted answer as a text that right answers have, and no others. */
+  wanted(task: Task<Q, K>): string;
+  /** That text of an answer, from its mark against the blank; null where it cannot be right. */
+  given(task: Task<Q, K>, mark: Mark<D>): string | null;
+  /** How many answers one tries who knows nothing, as a power of two; null where a person would guess it in a few. */
+  bits(task: Task<Q, K>): number | null;
 }
 
 /**
@@ -54,6 +69,8 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   readonly answer: Schema<A> | null;
   /** Why its wanted answer cannot be sealed, as a clause, else null. */
   unsealable?(task: Task<Q, K>): string | null;
+  /** How checks can tell “right or not yet” by a hash alone; absent for kinds of which they cannot. */
+  readonly hashed?: Hashable<Q, K, D>;
   /** What is asked where the wanted answer is sealed: with all that must stay open of it. */
   openPart?(task: Task<Q, K>): Q;
   /** What does not fit between the parts of a task, else null. */

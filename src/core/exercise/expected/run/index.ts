@@ -2,6 +2,7 @@ import type { Netlist, Terminal } from '../../../netlist/netlist';
 import { waveLevels } from '../../../parts/wave';
 import { drivenBy } from '../../../simulate/drive';
 import { justAfter, timeText } from '../../../values/time';
+import { blanked } from '../../kinds/dont-cares';
 import { complainOfProblems, matchedTerminals } from '../../signals';
 import type { ExpectedKind, Given } from '../expected-kind';
 import { ExpectedRun, readRun, stimulusOf } from './expected-run';
@@ -33,6 +34,10 @@ export const run = {
     };
   },
   given,
+  blank: (expected) => ({
+    ...expected,
+    outputs: expected.outputs.map((o) => ({ ...o, values: o.values.map(blanked) })),
+  }),
   drive: (expected) => ({
     delays: expected.delays,
     powerUp: expected.powerUp,

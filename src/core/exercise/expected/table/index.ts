@@ -2,6 +2,7 @@ import { cell, inputAt, truthTable, whyNoTable } from '../../../logic/table/trut
 import type { Netlist } from '../../../netlist/netlist';
 import { letterOf } from '../../../values/logic';
 import { problem, sentence } from '../../../values/result';
+import { blanked } from '../../kinds/dont-cares';
 import { complainOfProblems, matchedTerminals } from '../../signals';
 import type { ExpectedKind, Given } from '../expected-kind';
 import { ExpectedTable } from './expected-table';
@@ -28,6 +29,10 @@ export const table = {
     output: (column, row) => outputs[column]!.rows[row]!,
   }),
   given,
+  blank: (expected) => ({
+    ...expected,
+    outputs: expected.outputs.map((o) => ({ ...o, rows: blanked(o.rows) })),
+  }),
   drive: () => null,
   setUps: [ofSheet, typedIn],
 } satisfies ExpectedKind<ExpectedTable>;

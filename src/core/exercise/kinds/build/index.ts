@@ -6,6 +6,7 @@ import { type Check, check, wrongRowsText } from '../../check';
 import { AnyExpected, expectedKindOf } from '../../expected';
 import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
+import { caredFor, withDontCares } from '../dont-cares';
 import type { TaskKind } from '../task-kind';
 import { exceeded, Limits } from './limits';
 
@@ -49,6 +50,12 @@ function partsText(found: Check): string {
     .join(', ');
 }
 
+/** The wanted words of each output, row by row. */
+function wantedWords(key: Expected): string[][] {
+  const { outputs, rows, output } = expectedKindOf(key).rows(key);
+  return outputs.map((_, o) => Array.from({ length: rows }, (_, row) => output(o, row)));
+}
+
 /** A circuit is asked for: its rows or readings are held against what is expected. */
 export const build = {
   kind: 'build',
@@ -62,6 +69,21 @@ export const build = {
   strange({ asked }) {
     const strange = asked.parts.find((kind) => !findKind(kind));
     return strange === undefined ? null : `it allows a part “${strange}”, which this Manege does not know`;
+  },
+  hashed: {
+    whyNot: ({ key }) =>
+      expectedKindOf(key).blank
+        ? null
+        : 'a circuit can only be proved the same where the wanted one is known',
+    blank: ({ key }) => expectedKindOf(key).blank!(key),
+    wanted: ({ key }) => wantedWords(key).flat().join(),
+    given: ({ key }, { complaints, detail }) =>
+      complaints.length > 0
+        ? null
+        : wantedWords(key)
+            .flatMap((words, o) => words.map((wanted, row) => withDontCares(wanted, detail.given[o]![row]!)))
+            .join(),
+    bits: ({ key }) => caredFor(wantedWords(key).flat().join('')),
   },
   expected: (task) => task.key,
   rules: (task) => ({

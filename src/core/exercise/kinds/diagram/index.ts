@@ -4,6 +4,7 @@ import { type Infer, list, moment, text, whole, z } from '../../../values/schema
 import { timeText } from '../../../values/time';
 import { counted } from '../../../values/wording';
 import { GIVEN, SCRATCH } from '../../rules';
+import { blanked, caredFor, withDontCares } from '../dont-cares';
 import type { TaskKind } from '../task-kind';
 
 /** Cells of a lane, at most: what is drawn by hand on one screen. */
@@ -103,6 +104,13 @@ export const diagram = {
       return `it has ${key.lanes.length} wanted lanes where ${open.length} are needed`;
     const all = [...asked.lanes.flatMap(({ levels }) => levels ?? []), ...key.lanes];
     return all.some((levels) => levels.length !== asked.cells) ? `a lane has not ${asked.cells} cells` : null;
+  },
+  hashed: {
+    blank: ({ key }) => ({ lanes: key.lanes.map(blanked) }),
+    wanted: ({ key }) => key.lanes.join(),
+    given: ({ key }, { detail }) =>
+      detail.answer.lanes.map((levels, i) => withDontCares(key.lanes[i]!, levels)).join(),
+    bits: ({ key }) => caredFor(key.lanes.join('')),
   },
   rules: ({ asked, given }, answer) => ({
     ...(given ? GIVEN : SCRATCH),

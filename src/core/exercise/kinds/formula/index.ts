@@ -9,6 +9,7 @@ import { done, type Result, refused, sentence } from '../../../values/result';
 import { type Infer, text, whole, z } from '../../../values/schema';
 import { listed } from '../../../values/wording';
 import { GIVEN, SCRATCH } from '../../rules';
+import { blanked, caredFor, withDontCares } from '../dont-cares';
 import { FunctionRows, functionOf } from '../function';
 import type { TaskKind } from '../task-kind';
 
@@ -140,6 +141,13 @@ export const formula = {
     of.output === asked.output && of.inputs.join() === asked.inputs.join()
       ? null
       : 'its inputs and its output are not those of its function',
+  hashed: {
+    blank: ({ key }) => ({ function: { ...key.function, rows: blanked(key.function.rows) } }),
+    wanted: ({ key }) => key.function.rows,
+    given: ({ key }, { complaints, detail }) =>
+      complaints.length > 0 ? null : withDontCares(key.function.rows, detail.rows),
+    bits: ({ key }) => caredFor(key.function.rows),
+  },
   rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {
     const typed = answer?.text.trim() ?? '';

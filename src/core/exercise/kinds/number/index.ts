@@ -50,6 +50,22 @@ function isRight({ quantity, bits }: NumberAsked, { value, tolerance }: NumberKe
   return Math.abs(is - wanted) <= Math.abs(wanted) * Math.max(tolerance, ROUNDING);
 }
 
+/** Digits of a value that count in a hash: fewer than rounding touches. */
+const COUNTED_DIGITS = 12;
+
+/** A value in one writing; null where it cannot be read. */
+function asText(asked: NumberAsked, typed: string): string | null {
+  if (whyUnreadable(asked, typed)) return null;
+  if (asked.bits !== null) return typed.replaceAll(/[\s_]/g, '');
+  return readQuantity(typed, asked.quantity)!.toPrecision(COUNTED_DIGITS);
+}
+
+/** A value that says nothing, in the form that is asked for. */
+function blankOf({ quantity, bits }: NumberAsked): string {
+  if (bits !== null) return '0'.repeat(bits);
+  return { number: '1', time: '1 ns', frequency: '1 Hz' }[quantity];
+}
+
 /** A value is asked for, with its unit where it has one. */
 export const number = {
   kind: 'number',
@@ -62,6 +78,14 @@ export const number = {
   strange: ({ asked, key }) => {
     const why = whyUnreadable(asked, key.value);
     return why && `its wanted value cannot be read. ${why}`;
+  },
+  hashed: {
+    whyNot: ({ key }) =>
+      key.tolerance > 0 ? 'a value that may be off by some has many right answers' : null,
+    blank: ({ asked, key }) => ({ ...key, value: blankOf(asked) }),
+    wanted: ({ asked, key }) => asText(asked, key.value)!,
+    given: ({ asked }, { detail }) => asText(asked, detail),
+    bits: ({ asked }) => asked.bits,
   },
   rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {

@@ -54,9 +54,14 @@ export function filledIn({ asked }: TableTask, answer: TableAnswer | null): Tabl
   return { kind: 'table', columns, isFinal: answer?.isFinal ?? false };
 }
 
-/** Whether two cells say the same: capitals and blanks do not count. */
-export const isSameCell = (a: string, b: string): boolean =>
-  a.replaceAll(/\s/g, '').toLowerCase() === b.replaceAll(/\s/g, '').toLowerCase();
+/** A cell as it is compared: capitals and blanks do not count. */
+const compared = (cell: string): string => cell.replaceAll(/\s/g, '').toLowerCase();
+
+/** Whether two cells say the same. */
+export const isSameCell = (a: string, b: string): boolean => compared(a) === compared(b);
+
+const textOfCells = (columns: readonly (readonly string[])[]): string =>
+  JSON.stringify(columns.map((cells) => cells.map(compared)));
 
 /** Wrong rows that are told one by one. */
 const MOST_NAMED = 6;
@@ -100,6 +105,13 @@ export const table = {
     return all.some((cells) => cells.length !== asked.rows)
       ? `a column has not the ${asked.rows} rows of the table`
       : null;
+  },
+  hashed: {
+    blank: ({ key }) => ({ columns: key.columns.map((cells) => cells.map(() => '')) }),
+    wanted: ({ key }) => textOfCells(key.columns),
+    given: (_, { detail }) => textOfCells(detail.answer.columns),
+    bits: ({ asked, key }) =>
+      asked.values.length > 1 ? Math.log2(asked.values.length) * key.columns.flat().length : null,
   },
   rules: ({ asked, given }, answer) => ({
     ...(given ? GIVEN : SCRATCH),
