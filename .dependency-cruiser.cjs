@@ -117,7 +117,7 @@ module.exports = {
       compare: ['controls', 'session'],
       palette: ['controls', 'session'],
       drawing: ['controls', 'session'],
-      exercise: ['controls', 'session', 'formula-text', 'map-board'],
+      exercise: ['controls', 'session', 'compare', 'formula-text', 'map-board'],
       'map-board': ['controls'],
       faces: ['controls', 'session', 'derived', 'formula-text', 'map-board'],
       lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces'],

@@ -113,7 +113,7 @@ test('words have tables and pictures of circuits, and HTML in them is text', asy
   const { task } = await handedOut(page, 'drive-interlock', 'Answer in words', async (dialog) => {
     const words = dialog.getByRole('textbox', { name: /^Task/ });
     await words.fill('| Key | Warn |\n| --- | --- |\n| 1 | ? |\n\n<b>loud</b> [away](http://other.example/)');
-    await dialog.getByRole('button', { name: 'Put in a picture of this sheet' }).click();
+    await dialog.getByRole('button', { name: 'Picture' }).click();
     await expect(words).toHaveValue(/!\[Drive interlock\]\(picture\)/);
     await expect(dialog.getByRole('img', { name: 'Drive interlock' })).toBeVisible();
     await dialog.getByLabel('Give the circuit of this sheet to the student').uncheck();

@@ -232,3 +232,62 @@ test('a check tells no more than the teacher chose, and no oftener', async ({ pa
   const wrong = await handIn(page, 'Ben Sample');
   await marked(page, file, right, wrong);
 });
+
+test('a circuit is proved to be the same as the teacher’s, or the case that tells them apart is shown', async ({
+  page,
+}) => {
+  const { file, task, hand } = await handedOut(page, 'drive-interlock', 'Build a circuit', async (dialog) => {
+    await dialog.getByLabel('The same as this sheet, proved').check();
+    await expect(dialog.getByText(/has to do the same for every input/)).toBeVisible();
+    await dialog.getByRole('button', { name: 'Formulas' }).click();
+    await dialog.getByRole('button', { name: 'Table' }).click();
+  });
+  // The formulas and the table of the sheet stand in the words.
+  await expect(task.getByText('Drive = Key Bars Clear')).toBeVisible();
+  await expect(task.getByRole('table').getByRole('row')).toHaveCount(9);
+  await check(task);
+  await expect(task.getByText('The input “Key” is missing.')).toBeVisible();
+  await hand.type(4, 4, 'Drive = Key Bars Clear');
+  await hand.type(4, 40, 'Warn = Key + Bars');
+  await check(task);
+  await expect(task.getByText('Different in this row:')).toBeVisible();
+  const there = task.getByRole('table', { name: 'Outputs there' }).getByRole('row', { name: /Warn/ });
+  await expect(there).toContainText('wanted 0');
+  await expect(there).toContainText('yours 1');
+  await task.getByRole('button', { name: 'Show it on the circuit' }).click();
+  await expect(page.getByText('Row 2 of 8')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await page.keyboard.press('Control+z');
+  await hand.type(4, 40, "Warn = Key Bars'");
+  await check(task);
+  await expect(task.getByText('Right.', { exact: true })).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});
+
+test('a circuit is asked for by formulas, begun with a sheet, and no larger than its limits', async ({
+  page,
+}) => {
+  const { task, hand } = await handedOut(page, 'drive-interlock', 'Build a circuit', async (dialog) => {
+    await dialog.getByLabel('Formulas typed in here').check();
+    await dialog.getByLabel('A line for each output').fill('Drive = Key Bars Clear\nWarn = Key (Bars');
+    await expect(dialog.getByRole('alert')).toBeVisible();
+    await dialog
+      .getByLabel('A line for each output')
+      .fill("Drive = Key Bars Clear\nWarn = Key Bars' + Clear'");
+    await dialog
+      .getByLabel(/^The student begins with/)
+      .selectOption({ label: 'this sheet, “Drive interlock”' });
+    await dialog.getByLabel('Packages').fill('2');
+  });
+  await expect(task.getByText('2 packages')).toBeVisible();
+  // The sheet is there, and can be changed.
+  await expect.poll(async () => (await hand.parts()).join()).toContain('NOT 1');
+  await check(task);
+  await expect(task.getByText(/of 8 rows right/)).toBeVisible();
+  await expect(task.getByText('It has 3 packages, and 2 are allowed.')).toBeVisible();
+  await tabTo(page, page.getByRole('listbox', { name: /^Parts on/ }));
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await expect.poll(() => hand.parts()).toEqual([]);
+});

@@ -7,6 +7,7 @@ import {
   cellTurned,
   type ExpectedTable,
   namesIn,
+  tableOfFormulas,
   tableOfNames,
   tableOfSheet,
 } from './expected/table/expected-table';
@@ -152,4 +153,27 @@ test('a sheet without outputs, or with storage, gives no expected table but a re
     ok: false,
     problem: { message: 'there is no output yet: place a lamp' },
   });
+});
+
+test('typed formulas say a table, and are refused with what is missing in them', () => {
+  const made = tableOfFormulas('Sum = A ⊕ B\nCarry = A B');
+  expect(made).toMatchObject({
+    value: {
+      inputs: ['A', 'B'],
+      outputs: [
+        { name: 'Sum', rows: '0110' },
+        { name: 'Carry', rows: '0001' },
+      ],
+    },
+  });
+  expect(tableOfFormulas('Key ∧ Bars')).toMatchObject({ value: { outputs: [{ name: 'Y', rows: '0001' }] } });
+  const problem = (text: string) => {
+    const read = tableOfFormulas(text);
+    return read.ok ? null : read.problem.message;
+  };
+  expect(problem('')).toContain('write a formula');
+  expect(problem('Y = 1')).toContain('the name of an input');
+  expect(problem('A B\nA + B')).toContain('each needs a name');
+  expect(problem('Sum = A B\nCarry = Sum A')).toContain('Sum is an output');
+  expect(problem('Sum = A (B')).not.toBeNull();
 });

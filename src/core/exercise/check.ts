@@ -3,6 +3,7 @@ import type { Sheet } from '../circuit/sheet';
 import { compile } from '../netlist/compile';
 import { findKind, sheetIdInside, sheetInside } from '../parts/catalogue';
 import { expectedKindOf } from './expected';
+import type { Difference } from './expected/expected-kind';
 import { isAsExpected } from './expected-rows';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -25,8 +26,10 @@ export interface Check {
   readonly complaints: readonly string[];
   /** Kinds of part on the sheet and how many of each, in the order of the catalogue. */
   readonly parts: readonly { readonly kind: string; readonly count: number }[];
-  /** Everything right and nothing to complain about. */
-  readonly solved: boolean;
+  /** A case that shows what is wrong, where it was found by a proof. */
+  readonly difference: Difference | null;
+  /** Everything right and nothing to complain about; null where that could not be decided. */
+  readonly solved: boolean | null;
 }
 
 /**
@@ -83,7 +86,28 @@ export function check(
         `${findKind(used)!.name} is not allowed in this task, and ${count} of it ${count === 1 ? 'is' : 'are'} used.`,
       );
 
-  const { words, hasAllInputs } = kind.given(expected, compile(sheet, sheets), complaints);
+  const netlist = compile(sheet, sheets);
+  if (kind.prove) {
+    const isForbidden = complaints.length > 0;
+    const proof = kind.prove(expected, netlist, complaints);
+    const isSame = proof === 'same';
+    const difference = typeof proof === 'string' ? null : proof;
+    const wrong = Object.keys(difference?.wanted ?? {}).filter(
+      (name) => difference!.wanted[name] !== difference!.given[name],
+    );
+    return {
+      rows: 1,
+      right: isSame ? 1 : 0,
+      rowIsRight: [isSame],
+      wrongOutputs: [wrong],
+      given: [],
+      complaints,
+      parts,
+      difference,
+      solved: proof === 'undecided' && !isForbidden ? null : isSame && complaints.length === 0,
+    };
+  }
+  const { words, hasAllInputs } = kind.given(expected, netlist, complaints);
   const { rows, outputs, output } = kind.rows(expected);
   const wrongOutputs = Array.from({ length: rows }, (_, row) =>
     outputs.filter((_, o) => !isAsExpected(output(o, row), words[o]![row]!)),
@@ -98,6 +122,7 @@ export function check(
     given: words,
     complaints,
     parts,
+    difference: null,
     solved: right === rows && complaints.length === 0,
   };
 }

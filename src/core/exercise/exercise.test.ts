@@ -89,6 +89,8 @@ describe('limits', () => {
     [{ levels: 2 }, []],
     [{ levels: 1 }, ['It has 2 levels of gates, and 1 is allowed.']],
     [{ storage: 0 }, []],
+    [{ packages: 3 }, []],
+    [{ packages: 2 }, ['It has 3 packages, and 2 are allowed.']],
     [{ delay: 1 }, [expect.stringMatching(/^Its longest delay is \d+ ns, and 1 ps are allowed\.$/)]],
   ])('%j: %j', (limits, complaints) => {
     const task = built(limits);

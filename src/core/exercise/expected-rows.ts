@@ -4,8 +4,8 @@ export interface ExpectedRows {
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
   readonly rows: number;
-  /** The word for a row: `row`, or `reading`. */
-  readonly word: 'row' | 'reading';
+  /** The word for a row: `row`, `reading`, or `proof` where there is one for the whole. */
+  readonly word: 'row' | 'reading' | 'proof';
   /** When each row is read; null where rows have no time. */
   readonly when: ((row: number) => string) | null;
   readonly input: (column: number, row: number) => string;

@@ -2,7 +2,7 @@ import type { Exercise, Task } from '../circuit/exercise';
 import { type KeyPair, seal, unseal } from '../sealing/seal';
 import { done, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
-import { taskKindOf } from './kinds';
+import { taskKindOf, withCircuits } from './kinds';
 import { isToSeal, secrecyOf } from './sealed';
 import { digestOf } from './verdicts';
 
@@ -46,9 +46,11 @@ export function unsealedExercise(exercise: Exercise, keys: KeyPair): Result<Exer
 
 function keyIn(task: Task, text: string): Result<unknown> {
   try {
+    const where = `what is sealed in “${task.title}”`;
     const read = taskKindOf(task).key.safeParse(JSON.parse(text));
-    if (read.success) return done(read.data);
-    return refusal(within(`what is sealed in “${task.title}”`, firstIssue(read.error)));
+    if (!read.success) return refusal(within(where, firstIssue(read.error)));
+    const whole = withCircuits({ ...task, key: read.data });
+    return whole.ok ? done(whole.value.key) : refusal(within(where, whole.problem));
   } catch {
     return refused('damaged', `what is sealed in “${task.title}” is damaged`);
   }

@@ -1,5 +1,6 @@
 import type { Netlist, Terminal } from '../netlist/netlist';
 import { sameName } from '../values/names';
+import { counted } from '../values/wording';
 
 /** The terminals in the expected order, -1 for a missing one, and the complaints about them. */
 export function matchedTerminals(
@@ -19,6 +20,25 @@ export function matchedTerminals(
     const at = there.findIndex((t) => sameName(t.name, name));
     if (at === -1) complaints.push(`The ${word} “${name}” is missing.`);
     return at;
+  });
+}
+
+/** The terminals in the expected order, null for one that is missing or has another width, and the complaints about them. */
+export function fittingTerminals(
+  expected: readonly { readonly name: string; readonly width: number }[],
+  there: readonly Terminal[],
+  word: 'input' | 'output',
+  complaints: string[],
+): (Terminal | null)[] {
+  const names = expected.map((s) => s.name);
+  return matchedTerminals(names, there, word, complaints).map((at, i) => {
+    const terminal = there[at];
+    const { name, width } = expected[i]!;
+    if (!terminal || terminal.nets.length === width) return terminal ?? null;
+    complaints.push(
+      `The ${word} “${name}” has ${counted(terminal.nets.length, 'bit')} here, and ${width} in the task.`,
+    );
+    return null;
   });
 }
 

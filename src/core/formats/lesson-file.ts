@@ -3,13 +3,13 @@ import { LESSON_VERSION, type Lesson } from '../circuit/lesson';
 import { LessonFile } from '../circuit/lesson-schema';
 import type { Sheet } from '../circuit/sheet';
 import { WorkSchema } from '../exercise/exercise-schema';
+import { sheetFromFile } from '../parts/sheet-from-file';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue } from '../values/schema';
 import { exerciseContent } from './exercise-content';
 import { LESSON_STEPS } from './migrations/lesson';
 import { type JsonFile, migrated } from './migrations/migrate';
 import { headingProblem, readJson } from './read-json';
-import { sheetFromFile } from './sheet-file';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
 export function readLesson(text: string): Result<Lesson> {

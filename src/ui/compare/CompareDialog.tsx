@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Lesson, sheetOf } from '@/core/circuit/lesson';
 import type { Sheet } from '@/core/circuit/sheet';
-import type { Proof, Row, Shown } from '@/core/logic/equivalence/prove';
+import type { Proof, Row } from '@/core/logic/equivalence/prove';
 import {
   asGuest,
   calledAs,
@@ -21,6 +21,7 @@ import { Marked } from '@/ui/controls/Marked';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { prover } from '@/workers/prove-client';
+import { DifferenceTable } from './DifferenceTable';
 
 type Work =
   | { readonly state: 'idle' }
@@ -293,35 +294,7 @@ function Said({ proof, names, canShowOther, onShow }: SaidProps) {
   const { inputs, outputs } = proof;
   return (
     <div role="status" className="flex flex-col gap-3">
-      <p className="text-lg">
-        <b className="text-bad">Different</b>{' '}
-        {inputs.length === 1 ? 'in this row:' : `after ${inputs.length - 1} clocks from power-up:`}
-      </p>
-      <div className="overflow-auto rounded-lg border border-hairline">
-        <table className="w-full text-center font-mono">
-          <thead className="font-sans text-sm">
-            <tr>
-              {inputs.length > 1 && <th className="px-2 py-1">clock</th>}
-              {Object.keys(inputs[0]!).map((name) => (
-                <th key={name} className="px-2 py-1">
-                  <Marked text={name} />
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {inputs.map((row, i) => (
-              <tr key={i} className="border-t border-hairline">
-                {inputs.length > 1 && <td className="text-quiet">{i + 1}</td>}
-                {Object.values(row).map((value, k) => (
-                  <td key={k}>{value}</td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <Outputs outputs={outputs} names={names} />
+      <DifferenceTable inputs={inputs} names={names} values={[outputs.a, outputs.b]} />
       <div className="flex flex-wrap gap-2">
         {names.slice(0, canShowOther ? 2 : 1).map((name, at) => (
           <button
@@ -335,36 +308,5 @@ function Said({ proof, names, canShowOther, onShow }: SaidProps) {
         ))}
       </div>
     </div>
-  );
-}
-
-function Outputs({
-  outputs,
-  names,
-}: {
-  outputs: { readonly a: Shown; readonly b: Shown };
-  names: readonly [string, string];
-}) {
-  return (
-    <table className="w-max font-mono">
-      <tbody>
-        {Object.keys(outputs.a).map((name) => {
-          const [a, b] = [outputs.a[name], outputs.b[name]];
-          return (
-            <tr key={name} className={a === b ? 'text-quiet' : 'font-bold'}>
-              <th scope="row" className="pr-4 text-left font-sans">
-                <Marked text={name} />
-              </th>
-              <td className="pr-4">
-                <span className="font-sans text-sm text-quiet">{names[0]}</span> {a}
-              </td>
-              <td className={a === b ? '' : 'text-bad'}>
-                <span className="font-sans text-sm text-quiet">{names[1]}</span> {b}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
   );
 }

@@ -6,7 +6,8 @@ import type { Exercise, Task } from '@/core/circuit/exercise';
 import { excerptFor } from '@/core/exercise/begin';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { taskKindOf } from '@/core/exercise/kinds';
-import { type Problem, sentence } from '@/core/values/result';
+import { formulasInWords, tableInWords } from '@/core/exercise/put-in-words';
+import { done, type Problem, type Result, sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { handOut, type KeptExercise, keptExercises, saveExercise } from '@/store/exercises';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
@@ -96,6 +97,26 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     return body.ok ? { ...headingFor('Task'), id: 'task', kind: form.kind, tells, ...body.value } : null;
   }, [form, source, draft, tells]);
 
+  const put = (text: Result<string>, pictures = heading.pictures) => {
+    if (!text.ok) {
+      refuse(text.problem);
+      return;
+    }
+    const words = `${heading.words.trimEnd()}\n\n${text.value}\n`.trimStart();
+    setHeading({ ...heading, words, pictures });
+  };
+  const puts = [
+    {
+      name: 'Picture',
+      onPut: () => {
+        const picture = { name: sheet.name, circuit: excerptFor(sheet, sheets, settings) };
+        put(done(placeOfPicture(picture.name)), [picture]);
+      },
+    },
+    { name: 'Table', onPut: () => put(tableInWords(sheet, sheets)) },
+    { name: 'Formulas', onPut: () => put(formulasInWords(sheet, sheets)) },
+  ];
+
   if (out) return <Ready exercise={out} onBack={() => setOut(null)} onClose={onClose} problem={problem} />;
   const { Form } = form;
   return (
@@ -142,15 +163,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         words={heading.words}
         pictures={heading.pictures}
         onWords={(words) => setHeading({ ...heading, words })}
-        onPicture={
-          sheet.parts.size > 0
-            ? () => {
-                const picture = { name: sheet.name, circuit: excerptFor(sheet, sheets, settings) };
-                const words = `${heading.words.trimEnd()}\n\n${placeOfPicture(picture.name)}\n`.trimStart();
-                setHeading({ ...heading, words, pictures: [picture] });
-              }
-            : undefined
-        }
+        puts={sheet.parts.size > 0 ? puts : []}
       />
       <Form source={source} draft={draft} onDraft={(draft) => setDrafts({ ...drafts, [form.kind]: draft })} />
       {!taskKindOf(form).isMarkedByHand && (

@@ -7,12 +7,12 @@ interface Props {
   readonly words: string;
   readonly onWords: (words: string) => void;
   readonly pictures?: readonly TaskPicture[] | undefined;
-  /** Puts a picture of the sheet into the words, where there is a sheet. */
-  readonly onPicture?: (() => void) | undefined;
+  /** What can be put into the words, where there is a sheet: its picture, its table. */
+  readonly puts?: readonly { readonly name: string; readonly onPut: () => void }[];
 }
 
 /** The words of a task, beside what the student sees of them. */
-export function TaskWords({ words, onWords, pictures, onPicture }: Props) {
+export function TaskWords({ words, onWords, pictures, puts = [] }: Props) {
   return (
     <div className="flex flex-col gap-1.5">
       <div className="grid grid-cols-2 gap-4">
@@ -39,10 +39,15 @@ export function TaskWords({ words, onWords, pictures, onPicture }: Props) {
           </div>
         </div>
       </div>
-      {onPicture && (
-        <button type="button" className="button small self-start" onClick={onPicture}>
-          Put in a picture of this sheet
-        </button>
+      {puts.length > 0 && (
+        <div className="flex flex-wrap items-center gap-2 text-sm">
+          <span className="text-quiet">Put in, from this sheet:</span>
+          {puts.map(({ name, onPut }) => (
+            <button key={name} type="button" className="button small" onClick={onPut}>
+              {name}
+            </button>
+          ))}
+        </div>
       )}
     </div>
   );

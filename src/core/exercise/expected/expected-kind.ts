@@ -2,6 +2,7 @@ import type { Expected } from '../../circuit/exercise';
 import type { Lesson } from '../../circuit/lesson';
 import type { Settings, Sheet } from '../../circuit/sheet';
 import type { Stimulus } from '../../circuit/time-setup';
+import type { Row, Shown } from '../../logic/equivalence/prove';
 import type { Netlist } from '../../netlist/netlist';
 import type { Result } from '../../values/result';
 import type { Schema } from '../../values/schema';
@@ -23,6 +24,14 @@ export interface Given {
   readonly hasAllInputs: boolean;
 }
 
+/** A case in which a circuit does something else than is wanted. */
+export interface Difference {
+  /** One row, or one a clock from power-up, the last one that at which they differ. */
+  readonly inputs: readonly Row[];
+  readonly wanted: Shown;
+  readonly given: Shown;
+}
+
 /** How time runs while a circuit is checked. */
 export interface ExpectedDrive extends Pick<Settings, 'delays' | 'powerUp'> {
   /** The stimulus for a circuit; inputs are found by their names. */
@@ -42,7 +51,7 @@ export interface SetUpSource {
 
 /** Something that is asked of the teacher; its value is a text. */
 export type SetUpField = { readonly id: string; readonly label: string } & (
-  | { readonly control: 'text' }
+  | { readonly control: 'text' | 'lines' }
   | { readonly control: 'number'; readonly least: number; readonly most: number }
   | { readonly control: 'choice'; readonly options: readonly (readonly [value: string, label: string])[] }
 );
@@ -83,6 +92,15 @@ export interface ExpectedKind<E extends Expected> {
   };
   /** The expectation, row by row, as student and marker see it. */
   rows(expected: E): ExpectedRows;
+  /** Looks up what a circuit in it is made of; absent where there is none. */
+  content?(expected: E): Result<E>;
+  /** Whether time runs while a circuit is checked. */
+  isTimed(expected: E): boolean;
+  /**
+   * Whether a circuit does the same, proved; instead of rows, of which there is one for the whole.
+   * @param complaints receives sentences about missing or unsuitable signals.
+   */
+  prove?(expected: E, netlist: Netlist, complaints: string[]): Difference | 'same' | 'other' | 'undecided';
   /** The outputs of a circuit. @param complaints receives sentences about missing or unsuitable signals. */
   given(expected: E, netlist: Netlist, complaints: string[]): Given;
   /** The expectation without what is to be found; absent where that would be nothing. Don't-cares stay. */

@@ -1,4 +1,5 @@
-import type { Answer, Task } from '../../circuit/exercise';
+import type { Answer, GivenCircuit, Task } from '../../circuit/exercise';
+import { done, type Result } from '../../values/result';
 import { build } from './build';
 import { diagram } from './diagram';
 import { fault } from './fault';
@@ -22,3 +23,9 @@ export function taskKindOf({ kind }: Pick<Task | Answer, 'kind'>): TaskKind {
   if (!found) throw new Error(`no kind of task is called ${kind}`);
   return found;
 }
+
+/** A task with the circuits in what is asked, and in the wanted answer, read as such: see `circuitContent`. */
+export const withCircuits = (task: Task): Result<Task> => taskKindOf(task).withCircuits?.(task) ?? done(task);
+
+/** The circuit that stands in for a student's, where a task has one. */
+export const standInOf = (task: Task): GivenCircuit | null => taskKindOf(task).standIn?.(task) ?? null;

@@ -1,5 +1,6 @@
-import type { Answer, Expected, Task } from '../../circuit/exercise';
+import type { Answer, Expected, GivenCircuit, Task } from '../../circuit/exercise';
 import type { Sheet } from '../../circuit/sheet';
+import type { Result } from '../../values/result';
 import type { Schema } from '../../values/schema';
 import type { SheetRules } from '../rules';
 
@@ -73,6 +74,10 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   readonly hashed?: Hashable<Q, K, D>;
   /** What is asked where the wanted answer is sealed: with all that must stay open of it. */
   openPart?(task: Task<Q, K>): Q;
+  /** The task with circuits that stand in what is asked and wanted read, where it has any; refused with which of them. */
+  withCircuits?(task: Task<Q, K>): Result<Task<Q, K>>;
+  /** The circuit that stands in for the student's in later tasks. */
+  standIn?(task: Task<Q, K>): GivenCircuit | null;
   /** What does not fit between the parts of a task, else null. */
   strange?(task: Task<Q, K>): string | null;
   /** The expectation that the task's circuit is held against, where it is. */

@@ -1,10 +1,10 @@
 import type { Netlist } from '../../netlist/netlist';
 import { type Logic, letterOf, ONE, ZERO } from '../../values/logic';
 import { sameName } from '../../values/names';
-import { done, type Result, refused } from '../../values/result';
+import { done, type Problem, type Result, refused } from '../../values/result';
 import { Stepper } from '../table/state-table';
-import { inputAt } from '../table/truth-table';
-import { type Proof, type ProofOptions, proveCombinational, type Row } from './prove';
+import { inputAt, whyNoTable } from '../table/truth-table';
+import { MOST_ROWS, type Proof, type ProofOptions, proveCombinational, type Row } from './prove';
 
 /** States of both circuits together that are looked at, at most. */
 export const MOST_STATES = 250_000;
@@ -38,7 +38,16 @@ export function prove(a: Netlist, b: Netlist, options: ProofOptions = {}): Resul
       'other-ports',
       `their outputs differ: ${names(a.outputColumns)} here, ${names(b.outputColumns)} there`,
     );
-  return done(explored(a, first.value, second.value, places, outputs, options.progress ?? (() => {})));
+  return done(explored(a, first.value, second.value, places, outputs, options));
+}
+
+/** Why nothing can be proved of a circuit, whatever it is compared with; else null. */
+export function whyNoProof(netlist: Netlist): Problem | null {
+  if (netlist.storage.length > 0) {
+    const stepper = Stepper.of(netlist);
+    return stepper.ok ? null : stepper.problem;
+  }
+  return netlist.inputColumns.length > MOST_ROWS ? null : whyNoTable(netlist);
 }
 
 /** How a pair of states was reached: from which one, by which row of inputs. */
@@ -55,7 +64,7 @@ function explored(
   b: Stepper,
   places: readonly number[],
   outputs: readonly number[],
-  progress: (share: number) => void,
+  { progress = () => {}, mostSteps = MOST_STEPS }: ProofOptions,
 ): Proof {
   const method = 'all states from power-up';
   const width = a.columns.length;
@@ -74,7 +83,7 @@ function explored(
   for (let at = 0; at < reached.length; at++) {
     const state = reached[at]!;
     for (let row = 0; row < rows; row++) {
-      if (++steps > MOST_STEPS || seen.size > MOST_STATES)
+      if (++steps > mostSteps || seen.size > MOST_STATES)
         return {
           verdict: 'undecided',
           method,

@@ -31,6 +31,8 @@ export interface ProofOptions {
   readonly progress?: (share: number) => void;
   /** Nodes of decision diagrams, at most. */
   readonly mostNodes?: number;
+  /** Steps of two circuits with storage, at most. */
+  readonly mostSteps?: number;
   /** Work of the search for a row, at most; see `sweep`. */
   readonly mostWork?: number;
 }
@@ -40,7 +42,7 @@ const ALL_ROWS = 20;
 /** Nodes of the diagrams that are tried first. */
 const FEW_NODES = 100_000;
 /** And up to this many where diagrams grow too large, first of all where the tables of both take no more than so much. */
-const MOST_ROWS = 26;
+export const MOST_ROWS = 26;
 const MOST_BYTES = 1 << 28;
 
 /** Inputs and outputs of two circuits that belong together, by name. */

@@ -7,6 +7,7 @@ import type { Limits } from '@/core/exercise/kinds/build/limits';
 import { DRAWINGS, type Drawing } from '@/core/exercise/rules';
 import { families, PLACEABLE } from '@/core/parts/catalogue';
 import { PS_PER_UNIT } from '@/core/values/time';
+import { hint } from '@/ui/controls/hint';
 
 const FAMILIES = families(PLACEABLE.filter((k) => !k.alwaysAllowed));
 export const GATES: readonly string[] = PLACEABLE.filter((k) => k.isGate).map((k) => k.kind);
@@ -127,11 +128,15 @@ export function BuildAskedFields({ asked, onAsked, own, earlier = [] }: Props) {
   );
 }
 
+const PACKED =
+  'Of the 7400 or 4000 series: four gates of two inputs in one, three of three, two of four, six inverters, two flip-flops';
+
 const LIMITS: readonly (readonly [keyof Limits, string])[] = [
   ['gates', 'Most gates'],
   ['gateInputs', 'Inputs a gate'],
   ['levels', 'Levels'],
   ['storage', 'Bits of storage'],
+  ['packages', 'Packages'],
   ['delay', 'Longest delay, ns'],
 ];
 
@@ -156,6 +161,7 @@ function LimitFields({
         type="number"
         min={0}
         placeholder="any"
+        {...(of === 'packages' ? hint(PACKED) : {})}
         value={limits[of] === undefined ? '' : limits[of] / unit(of)}
         onChange={(event) => change(of, event.target.value)}
       />

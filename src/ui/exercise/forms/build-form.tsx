@@ -41,6 +41,8 @@ interface Draft {
   readonly ways: readonly Way[];
   readonly chosen: number;
   readonly asked: BuildAsked;
+  /** The sheet with which the student begins; nothing for an empty one. */
+  readonly beginsWith: string;
   /** Whether the circuit of the sheet is given as a block in later tasks. */
   readonly standsIn: boolean;
 }
@@ -88,7 +90,7 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
             ),
         )}
         <SetUpFields way={way} source={source} onFill={fill} />
-        {way.expected && (way.made.ok || way.setUp.isAlwaysOffered) && (
+        {way.expected && !way.kind.prove && (way.made.ok || way.setUp.isAlwaysOffered) && (
           <ExpectedTable
             of={way.kind.rows(way.expected)}
             onTurn={
@@ -101,6 +103,25 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
           />
         )}
       </fieldset>
+      {source.sheets.some(({ parts }) => parts.size > 0) && (
+        <label className="flex flex-wrap items-center gap-2">
+          <span className="font-semibold">The student begins with</span>
+          <select
+            className="field"
+            value={draft.beginsWith}
+            onChange={(event) => onDraft({ ...draft, beginsWith: event.target.value })}
+          >
+            <option value="">an empty sheet</option>
+            {source.sheets
+              .filter(({ parts }) => parts.size > 0)
+              .map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {id === source.sheet.id ? `this sheet, “${name}”` : `“${name}”`}
+                </option>
+              ))}
+          </select>
+        </label>
+      )}
       <label className="flex items-center gap-1.5">
         <input
           type="checkbox"
@@ -135,7 +156,10 @@ function SetUpFields({ way, source, onFill }: SetUpFieldsProps) {
       {fields.length > 0 && (
         <div className="grid grid-cols-2 gap-3">
           {fields.map((field) => (
-            <div key={field.id} className="flex flex-col gap-0.5 text-sm">
+            <div
+              key={field.id}
+              className={`flex flex-col gap-0.5 text-sm ${field.control === 'lines' ? 'col-span-2' : ''}`}
+            >
               <label htmlFor={`set-up-${field.id}`}>{field.label}</label>
               {field.control === 'choice' ? (
                 <select
@@ -150,6 +174,16 @@ function SetUpFields({ way, source, onFill }: SetUpFieldsProps) {
                     </option>
                   ))}
                 </select>
+              ) : field.control === 'lines' ? (
+                <textarea
+                  id={`set-up-${field.id}`}
+                  className="field h-20 resize-y py-1.5 font-mono"
+                  placeholder={'Sum = A ⊕ B\nCarry = A B'}
+                  spellCheck={false}
+                  maxLength={20_000}
+                  value={values[field.id]}
+                  onChange={(event) => onFill(field.id, event.target.value)}
+                />
               ) : (
                 <input
                   id={`set-up-${field.id}`}
@@ -189,16 +223,19 @@ export const buildForm: TaskForm<Draft> = {
       ways,
       chosen,
       asked: { parts, drawing: 'free', blocks: [], limits: {}, standIn: null },
+      beginsWith: '',
       standsIn: false,
     };
   },
   Form,
   Asked: BuildAskedFields as TaskForm<Draft>['Asked'],
-  finish({ sheet, sheets, settings }, { ways, chosen, asked, standsIn }) {
+  finish({ sheet, sheets, settings }, { ways, chosen, asked, standsIn, beginsWith }) {
     const { made, expected } = ways[chosen]!;
     if (!made.ok) return refusal(made.problem);
     const standIn = standsIn ? excerptFor(sheet, sheets, settings) : null;
-    return done({ given: null, asked: { ...asked, standIn }, key: expected });
+    const begun = sheets.find(({ id }) => id === beginsWith);
+    const given = begun ? excerptFor(begun, sheets, settings) : null;
+    return done({ given, asked: { ...asked, standIn }, key: expected });
   },
   fit({ sheet, sheets }, body, earlier) {
     const inside = [...sheet.parts.values()].flatMap((part) => sheetInside(part, sheets)?.name ?? []);

@@ -4,14 +4,16 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { standInId } from '@/core/exercise/begin';
 import type { Check } from '@/core/exercise/check';
 import { expectedKindOf } from '@/core/exercise/expected';
-import type { ExpectedSignal } from '@/core/exercise/expected/expected-kind';
+import type { Difference, ExpectedSignal } from '@/core/exercise/expected/expected-kind';
 import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
 import { type BuildTask, partsAllowed, signalsOf } from '@/core/exercise/kinds/build';
 import { limitsText } from '@/core/exercise/kinds/build/limits';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/expected';
 import { takeStandIn } from '@/session/changes/task';
+import { showDifference } from '@/session/show-proof';
 import { told } from '@/session/told';
+import { DifferenceTable } from '@/ui/compare/DifferenceTable';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { ExpectedHead } from '../ExpectedHead';
@@ -94,11 +96,36 @@ const MOST_SHOWN = 256;
 const wrongIn = ({ given, wrongOutputs }: Check, row: number) =>
   given.length > 1 && wrongOutputs[row]!.length > 0 ? `wrong: ${wrongOutputs[row]!.join(', ')}` : 'wrong';
 
+/** The case that a proof found, on its table and on the live circuit. */
+function Shown({ difference, isWantedTold }: { difference: Difference; isWantedTold: boolean }) {
+  const session = useSession();
+  const { inputs, wanted, given } = difference;
+  const names = isWantedTold ? ['wanted', 'yours'] : ['yours'];
+  const differing = Object.keys(wanted).filter((name) => wanted[name] !== given[name]);
+  return (
+    <div className="mt-2 flex flex-col items-start gap-2">
+      <DifferenceTable inputs={inputs} names={names} values={isWantedTold ? [wanted, given] : [given]} />
+      {!isWantedTold && <p className="text-sm">Wrong there: {differing.join(', ')}.</p>}
+      <button
+        type="button"
+        className="button small"
+        onClick={() => showDifference(session, session.state.rootId, inputs)}
+      >
+        Show it on the circuit
+      </button>
+    </div>
+  );
+}
+
 /** The check row by row, as far as the task tells it; each row can be tried on the live circuit. */
 function Feedback({ task, mark, tells }: FeedbackProps) {
   const session = useSession();
   const { key: expected } = task as BuildTask;
   const result = mark.detail as Check;
+  if (result.difference)
+    return tells === 'wanted' || tells === 'places' ? (
+      <Shown difference={result.difference} isWantedTold={tells === 'wanted'} />
+    ) : null;
   const expectation = expectedKindOf(expected).rows(expected);
   const { inputs, outputs, word, when, input, output } = expectation;
   // What was wanted of a lamp that is not there yet is not told, nor anything of an empty sheet.

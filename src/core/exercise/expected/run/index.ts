@@ -1,9 +1,9 @@
-import type { Netlist, Terminal } from '../../../netlist/netlist';
+import type { Netlist } from '../../../netlist/netlist';
 import { waveLevels } from '../../../parts/wave';
 import { drivenBy } from '../../../simulate/drive';
 import { justAfter, timeText } from '../../../values/time';
 import { blanked } from '../../kinds/dont-cares';
-import { complainOfProblems, matchedTerminals } from '../../signals';
+import { complainOfProblems, fittingTerminals } from '../../signals';
 import type { ExpectedKind, Given } from '../expected-kind';
 import { ExpectedRun, readRun, stimulusOf } from './expected-run';
 import { ofSheet } from './set-up';
@@ -38,6 +38,7 @@ export const run = {
     ...expected,
     outputs: expected.outputs.map((o) => ({ ...o, values: o.values.map(blanked) })),
   }),
+  isTimed: () => true,
   drive: (expected) => ({
     delays: expected.delays,
     powerUp: expected.powerUp,
@@ -48,24 +49,8 @@ export const run = {
 } satisfies ExpectedKind<ExpectedRun>;
 
 function given(expected: ExpectedRun, netlist: Netlist, complaints: string[]): Given {
-  const found = (
-    signals: readonly { readonly name: string; readonly width: number }[],
-    there: readonly Terminal[],
-    word: 'input' | 'output',
-  ) => {
-    const names = signals.map((s) => s.name);
-    return matchedTerminals(names, there, word, complaints).map((at, i): Terminal | null => {
-      const terminal = there[at];
-      const { name, width } = signals[i]!;
-      if (!terminal || terminal.nets.length === width) return terminal ?? null;
-      complaints.push(
-        `The ${word} “${name}” has ${terminal.nets.length} bits here, and ${width} in the task.`,
-      );
-      return null;
-    });
-  };
-  const inputs = found(expected.inputs, netlist.inputs, 'input');
-  const outputs = found(expected.outputs, netlist.outputs, 'output');
+  const inputs = fittingTerminals(expected.inputs, netlist.inputs, 'input', complaints);
+  const outputs = fittingTerminals(expected.outputs, netlist.outputs, 'output', complaints);
   complainOfProblems(netlist, complaints);
   const driven = drivenBy(netlist, stimulusOf(expected, netlist, 'expected'));
   const read = readRun(driven, outputs, expected.readings, expected);

@@ -1,8 +1,11 @@
 import type { Sheet } from '../../../circuit/sheet';
 import { SignalName } from '../../../circuit/signal-name';
-import { cell, truthTable, whyNoTable } from '../../../logic/table/truth-table';
+import { evaluate, namesOf } from '../../../logic/expression/expression';
+import { readFormulas } from '../../../logic/expression/typed-formulas';
+import { cell, inputAt, truthTable, whyNoTable } from '../../../logic/table/truth-table';
 import { compile } from '../../../netlist/compile';
 import { letterOf } from '../../../values/logic';
+import { sameName } from '../../../values/names';
 import { done, type Result, refusal, refused } from '../../../values/result';
 import { type Infer, z } from '../../../values/schema';
 
@@ -108,6 +111,36 @@ export function tableOfNames(
     return { name, rows: letters };
   });
   return checked({ kind: 'table', inputs: [...inputs], outputs: columns });
+}
+
+/** The table of typed formulas, one a line; their names are the inputs, in the order in which they come. */
+export function tableOfFormulas(text: string): Result<ExpectedTable> {
+  const read = readFormulas(text);
+  if (!read.ok) return read;
+  const formulas = read.value;
+  if (formulas.length === 0) return refused('empty', 'write a formula, such as Warn = Key Bars′');
+  const inputs = [...new Set(formulas.flatMap(({ expression }) => namesOf(expression)))];
+  if (inputs.length === 0) return refused('no-input', 'a formula needs the name of an input in it');
+  if (inputs.length > MOST_TABLE_INPUTS) return TOO_MANY_INPUTS;
+  const lone = formulas.length === 1 ? 'Y' : null;
+  const outputs = [];
+  for (const { name: typed, expression } of formulas) {
+    const name = typed ?? lone;
+    if (name === null) return refused('no-name', 'of several formulas each needs a name: Sum = A ⊕ B');
+    if (inputs.some((input) => sameName(input, name)))
+      return refused(
+        'output-inside',
+        `${name} is an output, and stands in a formula as well: write that out`,
+      );
+    const rows = Array.from({ length: 2 ** inputs.length }, (_, row) => {
+      const values = new Map(
+        inputs.map((input, i) => [input, inputAt(inputs.length, i, row) as 0 | 1] as const),
+      );
+      return String(evaluate(expression, values));
+    });
+    outputs.push({ name, rows: rows.join('') });
+  }
+  return checked({ kind: 'table', inputs, outputs });
 }
 
 /** The table with one cell changed in turn: 0, 1, x, and 0 again. */

@@ -6,7 +6,7 @@ import { blanked } from '../../kinds/dont-cares';
 import { complainOfProblems, matchedTerminals } from '../../signals';
 import type { ExpectedKind, Given } from '../expected-kind';
 import { ExpectedTable } from './expected-table';
-import { ofSheet, typedIn } from './set-up';
+import { ofFormulas, ofSheet, typedIn } from './set-up';
 
 /** Most inputs of a sheet that is checked; far more than any expected table has. */
 const MOST_SHEET_INPUTS = 20;
@@ -34,7 +34,8 @@ export const table = {
     outputs: expected.outputs.map((o) => ({ ...o, rows: blanked(o.rows) })),
   }),
   drive: () => null,
-  setUps: [ofSheet, typedIn],
+  isTimed: () => false,
+  setUps: [ofSheet, typedIn, ofFormulas],
 } satisfies ExpectedKind<ExpectedTable>;
 
 function given(expected: ExpectedTable, netlist: Netlist, complaints: string[]): Given {

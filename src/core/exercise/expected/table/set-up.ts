@@ -1,5 +1,12 @@
 import type { SetUp } from '../expected-kind';
-import { cellTurned, type ExpectedTable, namesIn, tableOfNames, tableOfSheet } from './expected-table';
+import {
+  cellTurned,
+  type ExpectedTable,
+  namesIn,
+  tableOfFormulas,
+  tableOfNames,
+  tableOfSheet,
+} from './expected-table';
 
 /** The truth table of the teacher's own sheet, as it is. */
 export const ofSheet: SetUp<ExpectedTable> = {
@@ -33,4 +40,15 @@ export const typedIn: SetUp<ExpectedTable> = {
   },
   hint: () => 'Press a cell to change it: 0, 1, x (don’t care).',
   turn: (expected, _, output, row) => cellTurned(expected, output, row),
+};
+
+/** Formulas that are typed; what they say is the table. */
+export const ofFormulas: SetUp<ExpectedTable> = {
+  name: 'Formulas typed in here',
+  from: 'typed',
+  isAlwaysOffered: true,
+  fields: () => [{ id: 'formulas', label: 'A line for each output', control: 'lines' }],
+  initial: () => ({ formulas: '' }),
+  make: (_, { formulas }) => tableOfFormulas(formulas!),
+  hint: () => '',
 };

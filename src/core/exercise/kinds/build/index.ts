@@ -1,9 +1,11 @@
 import type { Expected, Task } from '../../../circuit/exercise';
 import { SignalName } from '../../../circuit/signal-name';
 import { findKind } from '../../../parts/catalogue';
+import { done, refusal, within } from '../../../values/result';
 import { type Infer, list, text, whole, z } from '../../../values/schema';
 import { type Check, check, wrongRowsText } from '../../check';
-import { AnyExpected, expectedKindOf } from '../../expected';
+import { circuitContent } from '../../circuit-content';
+import { AnyExpected, expectedContent, expectedKindOf } from '../../expected';
 import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
 import { caredFor, withDontCares } from '../dont-cares';
@@ -31,7 +33,7 @@ export type BuildTask = Task<BuildAsked, Expected>;
 export function signalsOf({ asked, key }: BuildTask): NonNullable<BuildAsked['signals']> {
   if (asked.signals) return asked.signals;
   const { inputs, outputs } = expectedKindOf(key).signals(key);
-  return { inputs: [...inputs], outputs: [...outputs], isTimed: expectedKindOf(key).drive(key) !== null };
+  return { inputs: [...inputs], outputs: [...outputs], isTimed: expectedKindOf(key).isTimed(key) };
 }
 
 /** The kinds of part that a task lets be placed, besides those that always can be. */
@@ -66,6 +68,20 @@ export const build = {
   key: AnyExpected,
   answer: null,
   openPart: (task) => ({ ...task.asked, signals: signalsOf(task) }),
+  withCircuits(task) {
+    const { standIn } = task.asked;
+    const circuit = standIn && circuitContent(standIn);
+    if (circuit && !circuit.ok)
+      return refusal(within('the circuit that stands in for the student’s', circuit.problem));
+    const key = task.key && expectedContent(task.key);
+    if (key && !key.ok) return key;
+    return done({
+      ...task,
+      asked: { ...task.asked, standIn: circuit?.value ?? null },
+      key: key ? key.value : task.key,
+    });
+  },
+  standIn: ({ asked }) => asked.standIn,
   strange({ asked }) {
     const strange = asked.parts.find((kind) => !findKind(kind));
     return strange === undefined ? null : `it allows a part “${strange}”, which this Manege does not know`;
@@ -95,8 +111,12 @@ export const build = {
   mark(task, { sheet, sheets, builtIn }) {
     const built = new Set(task.asked.blocks.flatMap(builtIn));
     const checked = check(sheet, task.key, partsAllowed(task), sheets, built);
-    const complaints = [...checked.complaints, ...exceeded(task.asked.limits, sheet, sheets, built)];
-    const found = { ...checked, complaints, solved: checked.solved && complaints.length === 0 };
+    const over = exceeded(task.asked.limits, sheet, sheets, built);
+    const found = {
+      ...checked,
+      complaints: [...checked.complaints, ...over],
+      solved: over.length > 0 ? false : checked.solved,
+    };
     const { word } = expectedKindOf(task.key).rows(task.key);
     return {
       right: found.right,

@@ -7,6 +7,7 @@ import { type Infer, moment, whole, z } from '../../../values/schema';
 import { timeText } from '../../../values/time';
 import { counted } from '../../../values/wording';
 import { partsUsed } from '../../check';
+import { packagesNeeded } from './packages';
 
 const Most = z.optional(whole(0, 100_000));
 
@@ -19,18 +20,21 @@ export const Limits = z.object({
   levels: Most,
   /** Bits of storage. */
   storage: Most,
+  /** Packages of the 7400 or 4000 series, see `packagesNeeded`. */
+  packages: Most,
   /** The longest delay by the parts' own delays, in ps. */
   delay: z.optional(moment()),
 });
 export type Limits = Infer<typeof Limits>;
 
 /** The limits in words: `at most 5 gates`. */
-export function limitsText({ gates, gateInputs, levels, storage, delay }: Limits): string[] {
+export function limitsText({ gates, gateInputs, levels, storage, packages, delay }: Limits): string[] {
   return [
     gates !== undefined && `at most ${counted(gates, 'gate')}`,
     gateInputs !== undefined && `${counted(gateInputs, 'input')} a gate`,
     levels !== undefined && counted(levels, 'level'),
     storage !== undefined && counted(storage, 'bit of storage', 'bits of storage'),
+    packages !== undefined && counted(packages, 'package'),
     delay !== undefined && `a delay of ${timeText(delay)}`,
   ].filter((text) => text !== false);
 }
@@ -72,6 +76,8 @@ export function exceeded(
       limits.gateInputs,
       (n) => `a gate with ${counted(n, 'input')}`,
     );
+  if (limits.packages !== undefined)
+    hold(packagesNeeded(sheet, sheets, whole), limits.packages, (n) => counted(n, 'package'));
   if (limits.levels === undefined && limits.storage === undefined && limits.delay === undefined) return said;
   const netlist = compile(sheet, sheets);
   hold(netlist.storage.length, limits.storage, (n) => counted(n, 'bit of storage', 'bits of storage'));

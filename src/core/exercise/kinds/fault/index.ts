@@ -5,7 +5,7 @@ import { type Infer, text, whole, z } from '../../../values/schema';
 import { counted } from '../../../values/wording';
 import { sheetsGiven } from '../../begin';
 import { type Check, check, wrongRowsText } from '../../check';
-import { AnyExpected, expectedKindOf } from '../../expected';
+import { ExpectedByRows, expectedKindOf } from '../../expected';
 import { FREE, GIVEN } from '../../rules';
 import type { TaskKind } from '../task-kind';
 import { faultWords, nameOfPart, rowsThatTell } from './inject';
@@ -21,7 +21,7 @@ const Key = z.object({
   /** The part that is at fault. */
   part: text(64),
   /** What the circuit does without the fault. */
-  wanted: AnyExpected,
+  wanted: ExpectedByRows,
 });
 
 const Answer = z.object({
@@ -81,7 +81,7 @@ export const fault = {
   expected: ({ key }) => key.wanted,
   rules: ({ asked, key }) => ({
     ...(asked.does === 'find' ? GIVEN : FREE),
-    needsTime: expectedKindOf(key.wanted).drive(key.wanted) !== null,
+    needsTime: expectedKindOf(key.wanted).isTimed(key.wanted),
   }),
   mark(task, { sheet, sheets, answer }) {
     const { asked, key, given } = task;

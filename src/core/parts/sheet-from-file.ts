@@ -1,9 +1,9 @@
 import type { SheetFile } from '../circuit/lesson-schema';
 import { isPinEnd, type Part, type Sheet, type Wire } from '../circuit/sheet';
-import { findKind, kindOf } from '../parts/catalogue';
-import { readParams } from '../parts/params';
 import { located, type Result, refusal, refused, within } from '../values/result';
 import type { Infer } from '../values/schema';
+import { findKind, kindOf } from './catalogue';
+import { readParams } from './params';
 
 /** Reads a sheet whose form has been checked: its parts are looked up in the catalogue, and its wires end on something. */
 export function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
