@@ -191,7 +191,7 @@ function fault(
 ): Posed {
   const part = [...sheet.parts.values()].find((p) => p.kind === kind)!.id;
   const wanted = expectDone(tableOfSheet(sheet));
-  const faulty = injected(sheet, part, put);
+  const faulty = injected(sheet, { part, fault: put });
   const [row] = rowsThatTell(faulty, [faulty], wanted);
   if (row === undefined) throw new Error(`the fault of “${title}” cannot be seen`);
   return {
@@ -199,10 +199,11 @@ function fault(
       ...heading(title, words, 2),
       kind: 'fault',
       given: excerptFor(faulty, [faulty], DEFAULT_SETTINGS),
-      asked: { does, needsRow: does === 'find' },
-      key: { part, wanted },
+      asked: { does, needsRow: does === 'find', isDark: does === 'find' },
+      key: { part, wire: null, wanted },
     },
-    answer: does === 'find' ? ({ kind: 'fault', part, row, tried: 1 } as Answer) : null,
+    answer:
+      does === 'find' ? ({ kind: 'fault', part, wire: null, row, tried: 1, probed: 0 } as Answer) : null,
     ...(does === 'repair' ? { sheet } : {}),
   };
 }

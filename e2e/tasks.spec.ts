@@ -77,7 +77,7 @@ test('a fault inside a part is found by trying, with a row that shows it', async
   await expect(page.getByText('Row 6 of 8')).toBeVisible();
   await check(task);
   await expect(task.getByText('In this row the circuit does what is wanted.')).toBeVisible();
-  await expect(task.getByText('No part is chosen yet.')).toBeVisible();
+  await expect(task.getByText('No part or wire is chosen yet.')).toBeVisible();
   /** Selects the part with that number in the order in which parts are read. */
   const choose = async (at: number, name: string) => {
     await page.keyboard.press('Escape');
@@ -89,7 +89,7 @@ test('a fault inside a part is found by trying, with a row that shows it', async
   await choose(5, 'AND 1');
   await task.getByRole('button', { name: 'It is AND 1' }).click();
   await check(task);
-  await expect(task.getByText('This part is not at fault.')).toBeVisible();
+  await expect(task.getByText('This is not at fault.')).toBeVisible();
   const wrong = await handIn(page, 'Ben Sample');
   await rowOf(6)
     .getByRole('button', { name: /shows it/ })
@@ -290,4 +290,42 @@ test('a circuit is asked for by formulas, begun with a sheet, and no larger than
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await expect.poll(() => hand.parts()).toEqual([]);
+});
+
+test('a cut wire is found by probing; rows and wires tell nothing before they are tried', async ({
+  page,
+}) => {
+  const { file, task, hand } = await handedOut(page, 'drive-interlock', 'Find the fault', async (dialog) => {
+    await dialog.getByLabel(/^Fault/).selectOption({ label: 'a cut wire' });
+    await dialog.getByLabel(/^At/).selectOption({ label: 'the wire from NOT 1 to AND 2' });
+    await expect(dialog.getByText('The wire from NOT 1 to AND 2: it is cut')).toBeVisible();
+    await expect(dialog.getByLabel(/^Wires tell their signal once they are probed/)).toBeChecked();
+  });
+  const rows = page.getByRole('table', { name: 'Tried rows' }).getByRole('row');
+  await expect(page.getByText('Nothing is tried yet.', { exact: false })).toBeVisible();
+  const at = (row: number) => task.getByRole('row').filter({ hasText: `row ${row}` });
+  await at(4).getByRole('button', { name: /^try/ }).click();
+  await expect(rows).toHaveCount(2);
+  await expect(rows.nth(1)).toContainText('X');
+  await at(4)
+    .getByRole('button', { name: /shows it/ })
+    .click();
+  // The parts tell no signal either.
+  await expect.poll(async () => (await hand.parts()).join()).toContain('output not probed');
+  const probe = (name: string) => task.getByLabel('Selected on the drawing').selectOption({ label: name });
+  await probe('the wire from NOT 1 to AND 2');
+  await expect(task.getByText('So far 1 wire probed, 1 row tried.')).toBeVisible();
+  await check(task);
+  await expect(task.getByText('No part or wire is chosen yet.')).toBeVisible();
+  await probe('the wire from AND 2 to Warn');
+  await task.getByRole('button', { name: 'It is the wire from AND 2 to Warn' }).click();
+  await check(task);
+  await expect(task.getByText('This is not at fault.')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await probe('the wire from NOT 1 to AND 2');
+  await task.getByRole('button', { name: 'It is the wire from NOT 1 to AND 2' }).click();
+  await check(task);
+  await expect(task.getByText('All answers right.')).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
 });

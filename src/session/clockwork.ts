@@ -2,7 +2,7 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { type Netlist, storeName } from '@/core/netlist/netlist';
 import { POWER_UP, Run, type RunOptions } from '@/core/simulate/run';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
-import { isTimed, movesByItself, nextHalf, rowNow } from './moment';
+import { isTimed, movesByItself, nextHalf, rowNow, rowsOf } from './moment';
 import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
 
 /** Ms of a frame that a run may take, and changes of nets after which it checks the wall clock. */
@@ -99,8 +99,7 @@ export class Clockwork {
         this.unseen++;
         return;
       }
-      const row =
-        this.host.state.table.state === 'ready' ? rowNow(this.host.state.netlist, this.run.values) : -1;
+      const row = rowsOf(this.host.state) !== null ? rowNow(this.host.state.netlist, this.run.values) : -1;
       if (this.host.state.tried.has(row)) this.host.note(row);
       if ((goal && isThere) || isAtRest) {
         if (goal?.is === 'values' && !this.holds(goal))

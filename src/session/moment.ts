@@ -6,6 +6,7 @@ import { periodOf } from '@/core/timing/clock-edges';
 import { type Logic, ONE } from '@/core/values/logic';
 import { sameName } from '@/core/values/names';
 import { PS_PER_SECOND } from '@/core/values/time';
+import type { SessionState } from './state';
 
 /** 20 ns a second: a gate takes about half a second. */
 const WAVE_PACE = 20_000;
@@ -13,6 +14,16 @@ const WAVE_PACE = 20_000;
 /** The row in which a circuit stands: its inputs' values read as a binary number, the first the highest. */
 export function rowNow(netlist: Netlist, values: Uint8Array): number {
   return rowOf(netlist.inputColumns.map((t) => values[t.nets[0]] as Logic));
+}
+
+/** How many rows the running circuit has: of its table, or of its inputs where a task keeps the table dark; null without rows. */
+export function rowsOf({
+  table,
+  rules,
+  netlist,
+}: Pick<SessionState, 'table' | 'rules' | 'netlist'>): number | null {
+  if (table.state === 'ready') return table.table.rows;
+  return rules.isDark && netlist.storage.length === 0 ? 2 ** netlist.inputColumns.length : null;
 }
 
 /** The row in which a circuit stands for inputs in an order of their own, found by name; -1 without all of them. */

@@ -1,6 +1,7 @@
 import type { Part, Sheet } from '@/core/circuit/sheet';
 import type { Diagnostic } from '@/core/netlist/diagnostic';
 import { driversOf, type Netlist } from '@/core/netlist/netlist';
+import { wiringOf } from '@/core/netlist/sheet-wiring';
 import { spokenName } from '@/core/parts/catalogue';
 import { Primitive } from '@/core/parts/primitive';
 import type { Conflict } from '@/core/simulate/conflicts';
@@ -28,6 +29,8 @@ export function runtimeDiagnostics(
 
 /** Drivers that work against each other. */
 function fights(netlist: Netlist, sheet: Sheet, found: readonly Conflict[]): Diagnostic[] {
+  // What touches by a fault is not told.
+  if (wiringOf(sheet).hasTiedWires) return [];
   const told = new Set(
     netlist.diagnostics.filter((d) => d.code === 'outputs-tied').flatMap((d) => d.pins.map((p) => p.part)),
   );

@@ -17,7 +17,7 @@ import type { UpdateDerived } from './derived';
 import { type Change, type DocumentHost, LessonDocument, type Settle } from './document';
 import { EMPTY_HISTORY, type History } from './history';
 import { type LiveHost, LiveSheets } from './live-sheets';
-import { fittingPace, rowNow } from './moment';
+import { fittingPace, rowNow, rowsOf } from './moment';
 import { type RuleBook, rulesShown } from './rules';
 import { runtimeDiagnostics } from './runtime-diagnostics';
 import { isStillCircuit, type KeptStanding } from './standing';
@@ -83,6 +83,7 @@ export class Session {
       diagnostics: [],
       on,
       tried,
+      probed: new Set(),
       now: 0,
       cursor: null,
       playing: false,
@@ -312,7 +313,10 @@ export class Session {
 
   select(selection: Selection): void {
     this.endStep();
-    this.set({ selection });
+    const [wire] = selection.wires;
+    const isProbe = this.state.rules.isDark && selection.wires.size === 1 && selection.parts.size === 0;
+    const probed = isProbe ? { probed: new Set(this.state.probed).add(wire!) } : {};
+    this.set({ selection, ...probed });
   }
 
   openSheet(sheetId: string): void {
@@ -321,7 +325,13 @@ export class Session {
       if (!sheet || (sheetId === this.state.rootId && this.state.path.length === 0)) return;
       const isOther = sheetId !== this.state.rootId;
       if (isOther) this.live.leave();
-      this.set({ rootId: sheetId, path: [], sheetId, selection: NOTHING });
+      this.set({
+        rootId: sheetId,
+        path: [],
+        sheetId,
+        selection: NOTHING,
+        ...(isOther ? { probed: new Set() } : {}),
+      });
       if (isOther) this.enterSheet(sheet);
       else this.look();
     });
@@ -413,7 +423,7 @@ export class Session {
       this.time.run.set(changes);
       this.set({ on, cursor: null });
       this.time.goOn();
-      if (this.state.table.state === 'ready') this.note(rowNow(netlist, this.time.run.values));
+      if (rowsOf(this.state) !== null) this.note(rowNow(netlist, this.time.run.values));
       this.show();
     });
   }
@@ -453,9 +463,9 @@ export class Session {
   }
 
   stepRow(by: number): void {
-    const { netlist, table } = this.state;
-    if (table.state !== 'ready') return;
-    const { rows } = table.table;
+    const { netlist } = this.state;
+    const rows = rowsOf(this.state);
+    if (rows === null) return;
     this.goToRow((rowNow(netlist, this.time.run.values) + by + rows) % rows);
   }
 }

@@ -7,6 +7,7 @@ import { kindOf, spokenName } from '@/core/parts/catalogue';
 import { drivenClocks } from '@/core/simulate/drive';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { RADICES, wordText } from '@/core/values/radix';
+import { netsTold } from './nets-told';
 import type { SessionState } from './state';
 
 interface Neighbours {
@@ -102,6 +103,8 @@ export function spokenPart(state: SessionState, sheet: Sheet, part: Part): strin
     const width = ports.find((p) => p.name === port)?.width ?? 1;
     const nets = Array.from({ length: width }, (_, bit) => state.view.ownNet(part.id, port, bit));
     if (nets.includes(undefined)) return 'nothing';
+    const told = netsTold(state);
+    if (told && nets.some((net) => !told.has(net!))) return 'not probed';
     const bits = nets.map((net) => state.values[net!] as Logic);
     return width === 1 ? letterOf(bits[0]!) : wordText(bits, radix);
   };

@@ -69,6 +69,8 @@ export interface SessionState {
   readonly on: ReadonlySet<string>;
   /** Rows that were set on the live circuit, and the letters of the outputs as they were seen there at last. */
   readonly tried: ReadonlyMap<number, string>;
+  /** Wires that were selected one by one on a sheet whose signals are dark until they are probed. */
+  readonly probed: ReadonlySet<string>;
   /** Time in ps up to which the circuit has run. */
   readonly now: number;
   /** Time in ps that the faces show where that is in the past, else null. */

@@ -27,7 +27,8 @@ export class TableDeriver {
     const { host } = this;
     const { netlist, lesson, rootId, rules } = host.state;
     const work = ++this.last;
-    const reason = rules.still ? problem('still', rules.still) : whyNoTable(netlist);
+    const kept = rules.still ?? (rules.isDark ? 'each row is told once you have tried it' : null);
+    const reason = kept ? problem('still', kept) : whyNoTable(netlist);
     if (reason) {
       host.set({ table: { state: 'none', reason: sentence(reason) } });
       return;

@@ -56,6 +56,7 @@ export function unknownSelected(session: Session): Result<{ readonly name: strin
 
 /** Explains what is selected, if it is X or Z at the moment; runs the circuit anew from power-up to see whether that ends it. */
 export function whyIsItUnknown(session: Session): Result<WhyUnknown> {
+  if (session.state.rules.isPuzzle) return refused('puzzle', 'to find out why is what this task asks of you');
   const selected = unknownSelected(session);
   if (!selected.ok) return selected;
   const found = selected.value;

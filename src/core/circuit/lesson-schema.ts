@@ -53,6 +53,10 @@ export const WireFile = z.object({
   /** Whether the course was drawn by hand, and is therefore kept if possible when an end moves. */
   drawn: z.optional(z.boolean()),
   colour: z.optional(z.enum(WIRE_COLOURS)),
+  /** What is wrong with it: `cut`, or `tied` and another wire. */
+  fault: z.optional(
+    text(70).check(z.regex(/^(?:cut|tied \S{1,64})$/, 'the fault of a wire is cut, or tied and a wire')),
+  ),
 });
 
 export const SheetFile = z.object({

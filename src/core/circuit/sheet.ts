@@ -66,6 +66,8 @@ export interface Wire {
   readonly course: readonly Point[];
   readonly drawn?: boolean | undefined;
   readonly colour?: WireColour | undefined;
+  /** What is wrong with it, though it is drawn as if it were sound; see `parts/fault.ts`. */
+  readonly fault?: string | undefined;
 }
 
 export interface Sheet {

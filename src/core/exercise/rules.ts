@@ -13,6 +13,10 @@ export interface SheetRules {
   /** Why the circuit stands still, without signals and tables, as a clause; null where it runs. */
   readonly still: string | null;
   readonly drawing: Drawing;
+  /** Whether wires tell their signals only where they were probed, and rows only where they were tried. */
+  readonly isDark: boolean;
+  /** Whether the student has to find out by trying why something is as it is. */
+  readonly isPuzzle: boolean;
   /** Whether time runs while the task is done. */
   readonly needsTime: boolean;
   /** Whether nothing is asked of the sheet: the answer is given elsewhere, and this one is for trying. */
@@ -25,6 +29,8 @@ export const FREE: SheetRules = {
   fixed: null,
   still: null,
   drawing: 'free',
+  isDark: false,
+  isPuzzle: false,
   needsTime: false,
   isScratch: false,
 };

@@ -26,6 +26,8 @@ export function tiedOutputs(flat: FlatSheet, meetings: Iterable<Meeting>): Diagn
     const depth = sharedDepth(drivers.map((d) => d.way));
     const path = drivers[0]!.way.slice(0, depth).join('/');
     const instance = flat.instances.find((i) => i.path === path)!;
+    // What touches by a fault is not told.
+    if (instance.wiring.hasTiedWires) continue;
     const pins = new Map(
       drivers.map(({ way, port }) => [
         way[depth]!,

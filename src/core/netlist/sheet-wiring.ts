@@ -1,5 +1,6 @@
 import { type End, isPinEnd, type Part, type Sheet } from '../circuit/sheet';
 import { spokenName } from '../parts/catalogue';
+import { wireFaultOf } from '../parts/fault';
 import { type Template, templateOf } from '../parts/template';
 import { atOnce, type Steps } from '../values/steps';
 import { listed } from '../values/wording';
@@ -25,6 +26,8 @@ export interface SheetWiring {
   groupOfWire(wire: string): readonly [first: number, width: number] | undefined;
   /** First net bit and width of the group at a port. */
   groupOfPin(part: number, port: number): readonly [first: number, width: number];
+  /** Whether wires of it touch each other where the drawing does not show it. */
+  readonly hasTiedWires: boolean;
   readonly diagnostics: readonly Diagnostic[];
 }
 
@@ -55,8 +58,12 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
   const wireIndex = new Map<string, number>();
   for (const id of sheet.wires.keys()) wireIndex.set(id, pins + wireIndex.size);
 
-  const sets = new UnionFind(pins + wireIndex.size);
-  const join = (node: number, end: End) => {
+  const nodes = pins + wireIndex.size;
+  const sets = new UnionFind(nodes);
+  // What the drawing says, where faults of wires make the circuit another: problems are told of the drawing.
+  const faulty = [...sheet.wires.values()].some(({ fault }) => fault !== undefined);
+  const drawn = faulty ? new UnionFind(nodes) : sets;
+  const joinIn = (sets: UnionFind, node: number, end: End) => {
     if (!isPinEnd(end)) {
       const host = wireIndex.get(end.wire);
       if (host !== undefined) sets.union(node, host);
@@ -67,9 +74,16 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
     if (port !== undefined) sets.union(node, pinStart[part!]! + port);
   };
   let next = pins;
-  for (const { from, to } of sheet.wires.values()) {
-    join(next, from);
-    join(next, to);
+  for (const wire of sheet.wires.values()) {
+    const fault = wireFaultOf(wire);
+    joinIn(sets, next, wire.from);
+    if (fault?.is !== 'cut') joinIn(sets, next, wire.to);
+    const other = fault?.is === 'tied' ? wireIndex.get(fault.to) : undefined;
+    if (other !== undefined) sets.union(next, other);
+    if (faulty) {
+      joinIn(drawn, next, wire.from);
+      joinIn(drawn, next, wire.to);
+    }
     next++;
   }
   const labels = new Map<string, number>();
@@ -78,20 +92,16 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
     const name = parts[i]!.label.trim();
     const first = labels.get(name);
     if (first === undefined) labels.set(name, pinStart[i]!);
-    else sets.union(first, pinStart[i]!);
+    else {
+      sets.union(first, pinStart[i]!);
+      if (faulty) drawn.union(first, pinStart[i]!);
+    }
   }
 
   yield;
   // Groups in the order of their first pin or wire; as wide as their widest pin.
-  const nodes = pins + wireIndex.size;
-  const groupAt = new Int32Array(nodes);
-  const groupOfRoot = new Int32Array(nodes).fill(-1);
-  let groups = 0;
-  for (let node = 0; node < nodes; node++) {
-    const root = sets.find(node);
-    if (groupOfRoot[root] === -1) groupOfRoot[root] = groups++;
-    groupAt[node] = groupOfRoot[root]!;
-  }
+  const { groupAt, groups } = groupsOf(sets, nodes);
+  const told = faulty ? groupsOf(drawn, nodes) : { groupAt, groups };
   const width = new Int32Array(groups);
   for (let i = 0; i < parts.length; i++) {
     const { ports } = templates[i]!;
@@ -130,8 +140,22 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
       return node === undefined ? undefined : rangeOf(node);
     },
     groupOfPin: (part, port) => rangeOf(pinStart[part]! + port),
-    diagnostics: diagnose(parts, templates, (i, port) => groupAt[pinStart[i]! + port]!, groups),
+    hasTiedWires: faulty && [...sheet.wires.values()].some((wire) => wireFaultOf(wire)?.is === 'tied'),
+    diagnostics: diagnose(parts, templates, (i, port) => told.groupAt[pinStart[i]! + port]!, told.groups),
   };
+}
+
+/** Numbers the sets of nodes in the order of their first one. */
+function groupsOf(sets: UnionFind, nodes: number): { groupAt: Int32Array; groups: number } {
+  const groupAt = new Int32Array(nodes);
+  const groupOfRoot = new Int32Array(nodes).fill(-1);
+  let groups = 0;
+  for (let node = 0; node < nodes; node++) {
+    const root = sets.find(node);
+    if (groupOfRoot[root] === -1) groupOfRoot[root] = groups++;
+    groupAt[node] = groupOfRoot[root]!;
+  }
+  return { groupAt, groups };
 }
 
 interface PlacedPin {

@@ -1,4 +1,4 @@
-import type { Part } from '../circuit/sheet';
+import type { Part, Wire } from '../circuit/sheet';
 
 /**
  * What is wrong inside a part, though it is drawn as if it were sound: its output is stuck, an input is inverted or open, two
@@ -52,4 +52,19 @@ export function faultOf({ params }: Pick<Part, 'params'>): PartFault | null {
 export function withFault(part: Part, fault: PartFault | null): Part {
   const { fault: _, ...sound } = part.params;
   return { ...part, params: fault ? { ...sound, fault: faultText(fault) } : sound };
+}
+
+/** What is wrong with a wire: it does not reach its second end, or touches another wire. */
+export type WireFault = { readonly is: 'cut' } | { readonly is: 'tied'; readonly to: string };
+
+/** The fault of a wire, or null. */
+export function wireFaultOf({ fault }: Pick<Wire, 'fault'>): WireFault | null {
+  if (fault === undefined) return null;
+  return fault === 'cut' ? { is: 'cut' } : { is: 'tied', to: fault.slice('tied '.length) };
+}
+
+/** The wire with a fault, or without one. */
+export function withWireFault(wire: Wire, fault: WireFault | null): Wire {
+  const { fault: _, ...sound } = wire;
+  return fault ? { ...sound, fault: fault.is === 'cut' ? 'cut' : `tied ${fault.to}` } : sound;
 }

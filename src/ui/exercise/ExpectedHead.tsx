@@ -19,12 +19,12 @@ export const ExpectedHead = ({ of: { inputs, outputs, when }, last }: Props) => 
         </th>
       )}
       {inputs.map((name) => (
-        <th key={name} scope="col" className="px-1.5 py-1">
+        <th key={name} scope="col" className="px-1 py-1">
           {name}
         </th>
       ))}
       {outputs.map((name) => (
-        <th key={name} scope="col" className="border-l border-hairline px-1.5 py-1">
+        <th key={name} scope="col" className="border-l border-hairline px-1 py-1">
           {name}
         </th>
       ))}

@@ -1,7 +1,7 @@
 'use client';
 
 import { type Logic, letterOf } from '@/core/values/logic';
-import { isTimed, rowNow } from '@/session/moment';
+import { isTimed, rowNow, rowsOf } from '@/session/moment';
 import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -12,12 +12,11 @@ const TimeMoment = lazyComponent('the time controls', () => import('./TimeMoment
 /** The moment: a row with its dial where inputs alone decide, a time with its controls where a clock runs. */
 export function MomentBar() {
   const timed = useSessionState((s) => isTimed(s.netlist, s.lesson.settings.delays));
-  const table = useSessionState((s) => s.table);
+  const rows = useSessionState(rowsOf);
   const still = useSessionState((s) => s.rules.still);
   if (still) return null;
   if (timed) return <TimeMoment />;
-  if (table.state === 'ready') return <RowMoment rows={table.table.rows} />;
-  return null;
+  return rows === null ? null : <RowMoment rows={rows} />;
 }
 
 function RowMoment({ rows }: { rows: number }) {

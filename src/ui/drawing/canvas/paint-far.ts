@@ -94,7 +94,7 @@ function picked<V>(all: ReadonlyMap<string, V>, ids: ReadonlySet<string>): V[] {
 
 function* linesOf(scene: Scene, index: SpatialIndex): Steps<Lines> {
   const { sheet, netlist, values, conflicts, some } = scene;
-  const of = [sheet, netlist, values, conflicts];
+  const of = [sheet, netlist, values, conflicts, scene.told];
   const lifted = some?.lifted ?? false;
   if (!lifted && linesOfSheet?.of.every((one, i) => one === of[i])) return linesOfSheet.lines;
   const bySignal = new Map<Signal, Group>();
@@ -182,7 +182,7 @@ export function* paintFarSteps(
     const own = bySignal.get(signal);
     if (!own) continue;
     g.fillStyle = signalColour(signal, palette);
-    const isHeavy = signal !== ZERO && signal !== Z && signal !== X;
+    const isHeavy = signal !== ZERO && signal !== Z && signal !== X && signal !== 'dark';
     yield* fill(g, own, (isHeavy ? 1.4 * thin : thin) / 2, isLineLeft);
   }
   const { bodies, lit } = yield* bodiesOf(scene);

@@ -74,6 +74,7 @@ export function paintWires(
         : thin;
     g.lineCap = 'butt';
     if (signal === Z) g.setLineDash([0.45, 0.4]);
+    else if (signal === 'dark') g.setLineDash([0.12, 0.3]);
     g.stroke(one.lines);
     g.setLineDash([]);
     if (one.marks) g.stroke(one.marks);
@@ -85,7 +86,7 @@ export function paintWires(
 }
 
 function wholeSheet(scene: Scene, index: SpatialIndex): ReadonlyMap<Signal, Drawn> {
-  const of = [scene.sheet, scene.netlist, scene.values, scene.conflicts, scene.crossings];
+  const of = [scene.sheet, scene.netlist, scene.values, scene.conflicts, scene.crossings, scene.told];
   if (!whole?.of.every((w, i) => w === of[i])) whole = { of, drawn: drawn(scene, index, index.all(), null) };
   return whole.drawn;
 }
@@ -172,7 +173,7 @@ export function paintBusValues(
     g.fillStyle = palette.quiet;
     setFont(g, 400, 0.8, FONTS.mono);
     writeText(g, String(nets.length), left + 1.1, a.y - 0.7, 0.8, 'center');
-    if (right - left < ROOM_FOR_VALUE || scene.isStill) continue;
+    if (right - left < ROOM_FOR_VALUE || scene.isStill || scene.told?.has(nets[0]!) === false) continue;
     const text = wordText(
       nets.map((net) => scene.values[net] as Logic),
       radix,

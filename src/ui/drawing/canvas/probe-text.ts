@@ -3,6 +3,7 @@ import { pinsOf } from '@/core/drawing/geometry/placement';
 import { spokenName } from '@/core/parts/catalogue';
 import { type Logic, letterOf } from '@/core/values/logic';
 import { wordText } from '@/core/values/radix';
+import { netsTold } from '@/session/nets-told';
 import type { Session } from '@/session/session';
 import { netOf } from '@/session/spoken';
 import type { Picked } from './pick';
@@ -17,6 +18,8 @@ export function probeText(session: Session, at: Exclude<Picked, { is: 'part' }>)
         ? state.view.netsOfPin(at.end.part, at.end.port)
         : undefined;
   if (!nets || nets.length === 0 || state.rules.still) return null;
+  const told = netsTold(state);
+  if (told && nets.some((net) => !told.has(net))) return 'press to probe';
   const driver = netOf(sheet, at.is === 'wire' ? { wire: at.wire } : at.end)?.drivers[0];
   const alone = driver && pinsOf(driver.part).filter((p) => p.port.direction === 'out').length === 1;
   const name = !driver

@@ -1,6 +1,7 @@
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Sheet } from '@/core/circuit/sheet';
 import { drivenClocks } from '@/core/simulate/drive';
+import { netsTold } from '@/session/nets-told';
 import type { SessionState } from '@/session/state';
 import type { Scene } from './scene';
 import { truthLook } from './truth-look';
@@ -27,6 +28,7 @@ export function sceneOf(state: SessionState, sheet: Sheet = sheetOf(state.lesson
     buses,
     table,
     isStill: state.rules.still !== null,
+    told: netsTold(state),
     ...(drivenAs && { drivenAs }),
   };
 }

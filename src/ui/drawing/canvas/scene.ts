@@ -8,7 +8,7 @@ import { type Logic, Z, ZERO } from '@/core/values/logic';
 import type { Radix } from '@/core/values/radix';
 
 /** How a signal is drawn: its value, two drivers against each other, or several bits together. */
-export type Signal = Logic | 'conflict' | 'bus';
+export type Signal = Logic | 'conflict' | 'bus' | 'dark';
 
 /** The content of the sheet at the moment. */
 export interface Scene {
@@ -28,6 +28,8 @@ export interface Scene {
   readonly table?: (() => TableLook | null) | undefined;
   /** Whether the circuit stands still: nothing is told of its signals. */
   readonly isStill?: boolean;
+  /** The nets that tell their signals, where not all of them do. */
+  readonly told?: ReadonlySet<number> | null;
   /** Limits painting to some of the sheet: the objects that a gesture drags, or the rest. */
   readonly some?: { readonly of: DraggedObjects; readonly lifted: boolean };
 }
@@ -99,11 +101,12 @@ export const PLAIN: Overlay = {
 function signalAt(scene: Scene, net: number | undefined): Signal {
   if (scene.isStill) return ZERO;
   if (net === undefined) return Z;
+  if (scene.told && !scene.told.has(net)) return 'dark';
   return scene.conflicts.has(net) ? 'conflict' : (scene.values[net] as Logic);
 }
 
 /** The signal of a wire or a pin by its nets. A bus is one strong line of ink, but for a conflict on one of its bits. */
 export function signalOf(scene: Scene, nets: readonly number[] | undefined): Signal {
   if (!nets || nets.length < 2) return signalAt(scene, nets?.[0]);
-  return nets.some((net) => scene.conflicts.has(net)) ? 'conflict' : 'bus';
+  return nets.some((net) => scene.conflicts.has(net) && scene.told?.has(net) !== false) ? 'conflict' : 'bus';
 }

@@ -3,7 +3,7 @@ import type { Palette } from '@/ui/controls/palette';
 import type { Signal } from './scene';
 
 /** In the order in which they are painted: what is above the others comes last. */
-export const SIGNALS = [ZERO, Z, X, ONE, 'bus', 'conflict'] as const satisfies readonly Signal[];
+export const SIGNALS = ['dark', ZERO, Z, X, ONE, 'bus', 'conflict'] as const satisfies readonly Signal[];
 
 export function signalColour(signal: Signal, palette: Palette): string {
   switch (signal) {
@@ -15,6 +15,8 @@ export function signalColour(signal: Signal, palette: Palette): string {
       return palette.unknown;
     case Z:
       return palette.undriven;
+    case 'dark':
+      return palette.quiet;
     case 'bus':
       return palette.ink;
     default:

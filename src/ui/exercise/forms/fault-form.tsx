@@ -1,6 +1,7 @@
 'use client';
 
 import type { Expected } from '@/core/circuit/exercise';
+import type { Sheet } from '@/core/circuit/sheet';
 import { excerptFor } from '@/core/exercise/begin';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { runOfSheet } from '@/core/exercise/expected/run/expected-run';
@@ -9,28 +10,32 @@ import {
   FAULT_SORTS,
   type FaultSort,
   faultsOf,
+  faultsOn,
   faultWords,
   injected,
-  nameOfPart,
+  nameOfPlace,
+  type Place,
   type PlacedFault,
-  rowsThatTell,
-  someFault,
+  type PutFault,
+  seenFault,
+  WIRE_FAULTS,
 } from '@/core/exercise/kinds/fault/inject';
-import { spokenName } from '@/core/parts/catalogue';
 import { drivingOf } from '@/core/simulate/drive';
-import { done, mapped, type Result, refusal, refused } from '@/core/values/result';
+import { done, mapped, type Result, refusal } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
+import { NOWHERE, PlaceChoice } from '../PlaceChoice';
 import { FormProblem } from './FormProblem';
 import type { FormProps, TaskForm } from './task-form';
 
 interface Draft {
   readonly wanted: Result<Expected>;
   readonly sort: FaultSort | 'any';
-  /** The part at which it is put in, or nothing where Manege chooses. */
-  readonly part: string;
+  /** The part or wire at which it is put in; neither where Manege chooses. */
+  readonly at: Place;
   readonly placed: Result<PlacedFault>;
   readonly does: 'find' | 'repair';
   readonly needsRow: boolean;
+  readonly isDark: boolean;
 }
 
 const SORTS: Readonly<Record<FaultSort | 'any', string>> = {
@@ -40,7 +45,20 @@ const SORTS: Readonly<Record<FaultSort | 'any', string>> = {
   open: 'an open input',
   exchanged: 'two exchanged inputs',
   other: 'a gate that works as another kind',
+  cut: 'a cut wire',
+  tied: 'two wires that touch',
 };
+
+const isOfWire = (sort: Draft['sort']): boolean => (WIRE_FAULTS as readonly string[]).includes(sort);
+
+const placeOf = (put: PutFault) =>
+  'part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire };
+
+/** The place of a fault as a sentence begins with it. */
+function placeText(sheet: Sheet, put: PutFault): string {
+  const name = nameOfPlace(sheet, placeOf(put));
+  return name.charAt(0).toUpperCase() + name.slice(1);
+}
 
 /** Readings of a circuit with storage. */
 const READINGS = 16;
@@ -52,26 +70,23 @@ function wantedOf({ sheet, sheets, settings, on }: SetUpSource): Result<Expected
   return run.ok ? mapped(run, ({ expected }) => expected) : table;
 }
 
-/** Puts a fault in by chance, of one sort or any, at one part or any. */
-function placed(source: SetUpSource, wanted: Result<Expected>, sort: Draft['sort'], part: string) {
+/** Puts a fault in by chance, of one sort or any, at one place or any. */
+function placed({ sheet, sheets }: SetUpSource, wanted: Result<Expected>, sort: Draft['sort'], at: Place) {
   if (!wanted.ok) return wanted;
   const sorts = new Set(sort === 'any' ? FAULT_SORTS : [sort]);
-  if (!part) return someFault(source.sheet, source.sheets, wanted.value, sorts, Math.random);
-  const all = faultsOf(source.sheet.parts.get(part)!).filter(({ is }) => sorts.has(is));
-  while (all.length > 0) {
-    const [fault] = all.splice(Math.floor(Math.random() * all.length), 1);
-    const tells = rowsThatTell(injected(source.sheet, part, fault!), source.sheets, wanted.value);
-    if (tells.length > 0) return done({ part, fault: fault!, tells });
-  }
-  return refused('unseen', 'no such fault at this part could be seen from outside');
+  return seenFault(sheet, sheets, wanted.value, faultsOn(sheet, sorts, Math.random, at), Math.random);
 }
 
 function Form({ source, draft, onDraft }: FormProps<Draft>) {
-  const { wanted, sort, part, does, needsRow } = draft;
+  const { wanted, sort, at, does, needsRow, isDark } = draft;
   if (!wanted.ok) return <FormProblem problem={wanted.problem} />;
-  const put = (change: Partial<Pick<Draft, 'sort' | 'part'>>) => {
+  const put = (change: Partial<Pick<Draft, 'sort' | 'at'>>) => {
     const next = { ...draft, ...change };
-    onDraft({ ...next, placed: placed(source, wanted, next.sort, next.part) });
+    // A place that cannot have such a fault is none that was chosen for it.
+    const fits = next.sort === 'any' || isOfWire(next.sort) === (next.at.wire !== null);
+    const where = 'at' in change || fits ? next.at : NOWHERE;
+    const sorted = 'at' in change && !fits && next.at !== NOWHERE ? ('any' as const) : next.sort;
+    onDraft({ ...next, at: where, sort: sorted, placed: placed(source, wanted, sorted, where) });
   };
   const parts = [...source.sheet.parts.values()].filter((one) => faultsOf(one).length > 0);
   return (
@@ -91,17 +106,14 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
             ))}
           </select>
         </label>
-        <label className="flex flex-col gap-1">
-          <span className="font-semibold">At</span>
-          <select className="field" value={part} onChange={(event) => put({ part: event.target.value })}>
-            <option value="">any part</option>
-            {parts.map((one) => (
-              <option key={one.id} value={one.id}>
-                {spokenName(one)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <PlaceChoice
+          label="At"
+          sheet={source.sheet}
+          parts={parts}
+          place={at}
+          none="any place"
+          onPlace={(next) => put({ at: next })}
+        />
         <button type="button" className="button" onClick={() => put({})}>
           Another
         </button>
@@ -109,7 +121,8 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
       {draft.placed.ok ? (
         <p>
           <b>
-            {nameOfPart(source.sheet, draft.placed.value.part)}: {faultWords(draft.placed.value.fault)}
+            {placeText(source.sheet, draft.placed.value.put)}:{' '}
+            {faultWords(draft.placed.value.put.fault, source.sheet)}
           </b>
           ; it shows in{' '}
           {counted(draft.placed.value.tells.length, wanted.value.kind === 'run' ? 'reading' : 'row')}. The
@@ -127,7 +140,7 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
               checked={does === one}
               onChange={() => onDraft({ ...draft, does: one })}
             />
-            {one === 'find' ? 'The student finds the part' : 'The student repairs the circuit'}
+            {one === 'find' ? 'The student finds the place' : 'The student repairs the circuit'}
           </label>
         ))}
         {does === 'find' && (
@@ -141,6 +154,14 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
           </label>
         )}
       </div>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={isDark}
+          onChange={(event) => onDraft({ ...draft, isDark: event.target.checked })}
+        />
+        Wires tell their signal once they are probed, rows once they are tried; both are counted
+      </label>
     </>
   );
 }
@@ -152,22 +173,22 @@ export const faultForm: TaskForm<Draft> = {
     return {
       wanted,
       sort: 'any',
-      part: '',
-      placed: placed(source, wanted, 'any', ''),
+      at: NOWHERE,
+      placed: placed(source, wanted, 'any', NOWHERE),
       does: 'find',
       needsRow: true,
+      isDark: true,
     };
   },
   Form,
-  finish({ sheet, sheets, settings }, { wanted, placed: put, does, needsRow }) {
+  finish({ sheet, sheets, settings }, { wanted, placed: put, does, needsRow, isDark }) {
     if (!wanted.ok) return refusal(wanted.problem);
     if (!put.ok) return refusal(put.problem);
-    const { part, fault } = put.value;
-    const faulty = injected(sheet, part, fault);
+    const faulty = injected(sheet, put.value.put);
     return done({
       given: excerptFor(faulty, sheets, settings),
-      asked: { does, needsRow: does === 'find' && needsRow },
-      key: { part, wanted: wanted.value },
+      asked: { does, needsRow: does === 'find' && needsRow, isDark },
+      key: { ...placeOf(put.value.put), wanted: wanted.value },
     });
   },
 };

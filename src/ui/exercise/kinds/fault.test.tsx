@@ -31,8 +31,8 @@ function sevenInputs(): FaultTask {
     ...buildTask(wanted, []),
     kind: 'fault',
     given: excerptFor(sheet, [sheet], DEFAULT_SETTINGS),
-    asked: { does: 'find', needsRow: true },
-    key: { part: 'and1', wanted },
+    asked: { does: 'find', needsRow: true, isDark: false },
+    key: { part: 'and1', wire: null, wanted },
   };
 }
 

@@ -2,43 +2,66 @@
 
 import { useState } from 'react';
 import type { Task } from '@/core/circuit/exercise';
+import type { Sheet } from '@/core/circuit/sheet';
 import { sheetsGiven } from '@/core/exercise/begin';
 import { expectedKindOf } from '@/core/exercise/expected';
 import { readingText } from '@/core/exercise/expected-rows';
 import { type FaultAnswer, type FaultCheck, type FaultTask, wordOf } from '@/core/exercise/kinds/fault';
-import { nameOfPart } from '@/core/exercise/kinds/fault/inject';
+import { nameOfPlace } from '@/core/exercise/kinds/fault/inject';
+import { counted } from '@/core/values/wording';
 import { goToExpected } from '@/session/changes/expected';
+import type { Selection } from '@/session/state';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { ExpectedHead } from '../ExpectedHead';
+import { NOWHERE, PlaceChoice } from '../PlaceChoice';
 import { build } from './build';
 import type { FeedbackProps, TaskView, WorkProps } from './task-view';
 
-const NOTHING: FaultAnswer = { kind: 'fault', part: null, row: null, tried: 0 };
+const NOTHING: FaultAnswer = { kind: 'fault', part: null, wire: null, row: null, tried: 0, probed: 0 };
 const MOST_SHOWN = 64;
+
+/** The part, or the wire, that is selected alone; null for anything else. */
+function placeSelected({ parts, wires }: Selection, sheet: Sheet): Pick<FaultAnswer, 'part' | 'wire'> | null {
+  const [part] = parts;
+  const [wire] = wires;
+  if (parts.size === 1 && wires.size === 0 && sheet.parts.has(part!)) return { part: part!, wire: null };
+  if (wires.size === 1 && parts.size === 0 && sheet.wires.has(wire!)) return { part: null, wire: wire! };
+  return null;
+}
 
 function Work({ task: any, answer: given, onAnswer }: WorkProps) {
   const task = any as FaultTask;
   const session = useSession();
   const answer = (given as FaultAnswer | null) ?? NOTHING;
   const [sheet] = sheetsGiven(task.given!);
-  const chosen = useSessionState((s) => (s.selection.parts.size === 1 ? [...s.selection.parts][0]! : null));
+  const selection = useSessionState((s) => s.selection);
   const tried = useSessionState((s) => s.tried.size);
+  const probed = useSessionState((s) => s.probed.size);
   const word = wordOf(task);
   const expectation = expectedKindOf(task.key.wanted).rows(task.key.wanted);
   const { inputs, outputs, rows, when, input, output } = expectation;
   const [typed, setTyped] = useState('0');
   const first = Math.min(Math.max(0, Math.trunc(Number(typed)) || 0), rows - 1);
-  const take = (change: Partial<FaultAnswer>) => onAnswer?.({ ...answer, ...change, tried } as FaultAnswer);
+  const take = (change: Partial<FaultAnswer>) =>
+    onAnswer?.({ ...answer, ...change, tried, probed } as FaultAnswer);
   const isFound = task.asked.does === 'find';
-  const selected = chosen !== null && sheet!.parts.has(chosen) ? chosen : null;
+  const selected = placeSelected(selection, sheet!);
+  const isChosen = selected !== null && selected.part === answer.part && selected.wire === answer.wire;
+  const hasPlace = answer.part !== null || answer.wire !== null;
   return (
     <>
       <p className="text-sm text-quiet">
         {isFound
-          ? `Without the fault the circuit would do this. ${task.asked.needsRow ? `Choose a ${word} that shows it, and the part.` : 'Choose the part.'}`
+          ? `Without the fault the circuit would do this. ${task.asked.needsRow ? `Choose a ${word} that shows it, and the part or the wire.` : 'Choose the part or the wire.'}`
           : 'Change the drawing until the circuit does this.'}
       </p>
+      {task.asked.isDark && (
+        <p className="text-sm text-quiet">
+          A wire tells its signal once you have probed it: press it. So far {counted(probed, 'wire')} probed,{' '}
+          {counted(tried, 'row')} tried.
+        </p>
+      )}
       {rows > MOST_SHOWN && (
         <label className="flex items-center gap-2 text-sm">
           <span>From {word}</span>
@@ -71,7 +94,7 @@ function Work({ task: any, answer: given, onAnswer }: WorkProps) {
                 <td className="font-sans text-xs whitespace-nowrap">
                   <button
                     type="button"
-                    className="cursor-pointer rounded-md px-1 underline hover:bg-accent-soft"
+                    className="cursor-pointer rounded-md px-0.5 underline hover:bg-accent-soft"
                     onClick={() => goToExpected(session, task.key.wanted, row)}
                     {...hint(when ? 'Run the circuit up to this reading' : 'Put the switches to this row')}
                   >
@@ -84,7 +107,7 @@ function Work({ task: any, answer: given, onAnswer }: WorkProps) {
                   {isFound && task.asked.needsRow && onAnswer && (
                     <button
                       type="button"
-                      className="cursor-pointer rounded-md px-1 underline hover:bg-accent-soft"
+                      className="cursor-pointer rounded-md px-0.5 underline hover:bg-accent-soft"
                       aria-pressed={row === answer.row}
                       onClick={() => take({ row: row === answer.row ? null : row })}
                     >
@@ -103,19 +126,33 @@ function Work({ task: any, answer: given, onAnswer }: WorkProps) {
       {isFound && (
         <div className="flex flex-col items-start gap-1.5 text-sm">
           <p>
-            <span className="text-quiet">The part at fault: </span>
-            <b>{answer.part ? nameOfPart(sheet!, answer.part) : 'not chosen yet'}</b>
+            <span className="text-quiet">At fault is: </span>
+            <b>{hasPlace ? nameOfPlace(sheet!, answer) : 'not chosen yet'}</b>
           </p>
           {onAnswer && (
-            <button
-              type="button"
-              className="button small"
-              disabled={selected === null || selected === answer.part}
-              onClick={() => selected && take({ part: selected })}
-              {...hint('Select the part on the drawing first')}
-            >
-              {selected ? `It is ${nameOfPart(sheet!, selected)}` : 'It is the selected part'}
-            </button>
+            <>
+              <PlaceChoice
+                label="Selected on the drawing"
+                sheet={sheet!}
+                parts={[...sheet!.parts.values()]}
+                place={selected ?? NOWHERE}
+                none="nothing yet: press a part or a wire"
+                onPlace={({ part, wire }) =>
+                  session.select({
+                    parts: new Set(part === null ? [] : [part]),
+                    wires: new Set(wire === null ? [] : [wire]),
+                  })
+                }
+              />
+              <button
+                type="button"
+                className="button small"
+                disabled={selected === null || isChosen}
+                onClick={() => selected && take(selected)}
+              >
+                {selected ? `It is ${nameOfPlace(sheet!, selected)}` : 'It is what is selected'}
+              </button>
+            </>
           )}
         </div>
       )}
@@ -138,7 +175,7 @@ function Feedback({ task: any, mark, tells }: FeedbackProps) {
   );
   return (
     <ul className="mt-1 flex flex-col gap-0.5 text-sm">
-      {placeIsRight !== null && line(placeIsRight, 'This part is at fault.', 'This part is not at fault.')}
+      {placeIsRight !== null && line(placeIsRight, 'This is at fault.', 'This is not at fault.')}
       {rowTells !== null &&
         line(
           rowTells,

@@ -12,6 +12,7 @@ import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { matchingRows, type RowQuery } from './columns';
 import { type Look, TableGrid } from './TableGrid';
+import { TriedRows } from './TriedRows';
 
 const lookMenu = fetcher('the menu of columns and rows', () => import('./LookMenu').then((m) => m.LookMenu));
 /** The function that changes a cell of the derived table; fetched when the first cell is pressed. */
@@ -52,6 +53,7 @@ export function TruthTableFace() {
   const [start, setStart] = useState(FIRST_CELL);
   const stores = useSessionState((s) => s.netlist.storage.length > 0);
   const isEmpty = useSessionState((s) => s.netlist.outputs.length === 0);
+  const isDark = useSessionState((s) => s.rules.isDark);
   const hasBus = useSessionState((s) =>
     [...s.netlist.inputs, ...s.netlist.outputs].some((t) => t.nets.length > 1),
   );
@@ -75,6 +77,24 @@ export function TruthTableFace() {
     if (planned) setBegunFor(null);
   }, [planned]);
   const isBegun = begunFor === rootId;
+  if (isDark)
+    return (
+      <section className="pane" aria-label="Tried rows">
+        <Bar className="pane-head">
+          <h2 className="font-semibold">Tried rows</h2>
+          {!stores && (
+            <span className="head-note" data-way={1}>
+              {tried} tried
+            </span>
+          )}
+        </Bar>
+        {stores ? (
+          <p className="p-5 text-quiet">What this circuit does is told as it runs, and not in a table.</p>
+        ) : (
+          <TriedRows />
+        )}
+      </section>
+    );
   if (planned || isBegun)
     return (
       <PlannedFace

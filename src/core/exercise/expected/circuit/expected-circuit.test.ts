@@ -57,7 +57,7 @@ test('every circuit is the same as itself, and a fault in it is shown where it d
       );
       if (faults.length === 0) return;
       const { part, fault } = faults[at % faults.length]!;
-      const other = injected(sheet, part, fault);
+      const other = injected(sheet, { part, fault });
       const { difference, solved, wrongOutputs } = check(other, made.value, ALL);
       const [mine, theirs] = [truthTable(compile(sheet, [sheet])), truthTable(compile(other, [other]))];
       const rows = Array.from({ length: mine.rows }, (_, row) => row);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { DEFAULT_SETTINGS } from '../../../circuit/sheet';
-import { FAULT_TEXT, faultOf, faultText, withFault } from '../../../parts/fault';
+import { compile } from '../../../netlist/compile';
+import { FAULT_TEXT, faultOf, faultText, wireFaultOf, withFault, withWireFault } from '../../../parts/fault';
 import { dice } from '../../../testing/dice';
 import { randomSheet } from '../../../testing/random-circuit';
 import { interlock } from '../../../testing/sketch';
@@ -8,9 +9,19 @@ import { expectDone } from '../../../values/result';
 import { excerptFor } from '../../begin';
 import { tableOfSheet } from '../../expected/table/expected-table';
 import { type FaultAnswer, type FaultTask, fault } from '.';
-import { FAULT_SORTS, faultsOf, faultWords, injected, rowsThatTell, someFault } from './inject';
+import {
+  FAULT_SORTS,
+  faultsOf,
+  faultsOn,
+  faultWords,
+  injected,
+  nameOfWire,
+  PART_FAULTS,
+  type PutFault,
+  rowsThatTell,
+  seenFault,
+} from './inject';
 
-const ALL = new Set(FAULT_SORTS);
 const solution = (answer: FaultAnswer | null, sheet = interlock().sheet) => ({
   sheet,
   sheets: [sheet],
@@ -23,7 +34,7 @@ test('every fault of a part stands among its parameters, and comes back from the
     for (const one of faultsOf(part)) {
       expect(faultText(one)).toMatch(FAULT_TEXT);
       expect(faultOf(withFault(part, one))).toEqual(one);
-      expect(faultWords(one)).toMatch(/^it/);
+      expect(faultWords(one, interlock().sheet)).toMatch(/^it/);
       expect(withFault(withFault(part, one), null)).toEqual({ ...part, params: { ...part.params } });
     }
 });
@@ -32,19 +43,26 @@ test('switches and lamps have no faults; a gate has several of each sort', () =>
   const { parts } = interlock().sheet;
   expect(faultsOf(parts.get('switch1')!)).toEqual([]);
   expect(faultsOf(parts.get('lamp1')!)).toEqual([]);
-  expect(new Set(faultsOf(parts.get('and1')!).map(({ is }) => is))).toEqual(ALL);
+  expect(new Set(faultsOf(parts.get('and1')!).map(({ is }) => is))).toEqual(new Set(PART_FAULTS));
 });
+
+const told = new Set<string>();
 
 test('a fault that is put in shows in each of the rows that are said to tell it, and in no other', () => {
   fc.assert(
     fc.property(randomSheet({ inputs: 4, gates: 10 }), fc.nat(1e6), (sheet, seed) => {
       const wanted = expectDone(tableOfSheet(sheet));
       expect(rowsThatTell(sheet, [sheet], wanted)).toEqual([]);
-      const made = someFault(sheet, [sheet], wanted, ALL, dice(seed));
+      const sorts = new Set([FAULT_SORTS[seed % FAULT_SORTS.length]!]);
+      const made = seenFault(sheet, [sheet], wanted, faultsOn(sheet, sorts, dice(seed)), dice(seed));
       if (!made.ok) return;
-      const { part, fault: put, tells } = made.value;
+      const { put, tells } = made.value;
+      told.add(put.fault.is);
+      const place = 'part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire };
       expect(tells.length).toBeGreaterThan(0);
-      const faulty = injected(sheet, part, put);
+      const faulty = injected(sheet, put);
+      // The drawing gives nothing away.
+      expect(compile(faulty, [faulty]).diagnostics).toEqual(compile(sheet, [sheet]).diagnostics);
       expect(rowsThatTell(faulty, [faulty], wanted)).toEqual(tells);
       const task: FaultTask = {
         id: 'task1',
@@ -55,11 +73,11 @@ test('a fault that is put in shows in each of the rows that are said to tell it,
         tells: 'wanted',
         tries: null,
         given: excerptFor(faulty, [faulty], DEFAULT_SETTINGS),
-        asked: { does: 'find', needsRow: true },
-        key: { part, wanted },
+        asked: { does: 'find', needsRow: true, isDark: false },
+        key: { ...place, wanted },
       };
       expect(fault.strange(task)).toBeNull();
-      const own: FaultAnswer = { kind: 'fault', part, row: tells[0]!, tried: 3 };
+      const own: FaultAnswer = { kind: 'fault', ...place, row: tells[0]!, tried: 3, probed: 2 };
       expect(fault.mark(task, solution(own))).toMatchObject({ solved: true, complaints: [], wrong: null });
       const silent = Array.from({ length: 16 }, (_, row) => row).find((row) => !tells.includes(row));
       if (silent !== undefined)
@@ -68,16 +86,18 @@ test('a fault that is put in shows in each of the rows that are said to tell it,
           right: 1,
           wrong: `row ${silent} does not show it`,
         });
-      const other = [...sheet.parts.keys()].find((id) => id !== part)!;
-      expect(fault.mark(task, solution({ ...own, part: other })).wrong).toContain('is sound');
+      const other = [...sheet.parts.values()].find((p) => p.id !== place.part && p.kind === 'switch')!;
+      expect(fault.mark(task, solution({ ...own, part: other.id, wire: null })).wrong).toContain('is sound');
       expect(fault.mark(task, solution(null)).complaints).toHaveLength(2);
       // Repaired, the sound sheet is right and the faulty one is not.
-      const repair: FaultTask = { ...task, asked: { does: 'repair', needsRow: false } };
+      const repair: FaultTask = { ...task, asked: { does: 'repair', needsRow: false, isDark: false } };
       expect(fault.mark(repair, solution(null, sheet)).solved).toBe(true);
       expect(fault.mark(repair, solution(null, faulty)).solved).toBe(false);
     }),
-    { numRuns: 60 },
+    { numRuns: 120 },
   );
+  // To exchange the inputs of such gates changes nothing.
+  expect(told).toEqual(new Set(FAULT_SORTS.filter((sort) => sort !== 'exchanged')));
 });
 
 test('a task whose fault cannot be seen, or whose part is gone, is refused', () => {
@@ -92,10 +112,74 @@ test('a task whose fault cannot be seen, or whose part is gone, is refused', () 
     tells: 'wanted',
     tries: null,
     given: excerptFor(sheet, [sheet], DEFAULT_SETTINGS),
-    asked: { does: 'find', needsRow: true },
-    key: { part: 'and1', wanted },
+    asked: { does: 'find', needsRow: true, isDark: false },
+    key: { part: 'and1', wire: null, wanted },
   };
   expect(fault.strange(task)).toBe('its fault cannot be seen from outside');
-  expect(fault.strange({ ...task, key: { part: 'gone', wanted } })).toContain('not in its circuit');
+  expect(fault.strange({ ...task, key: { part: 'gone', wire: null, wanted } })).toContain(
+    'not in its circuit',
+  );
   expect(fault.strange({ ...task, given: null })).toBe('it gives no circuit');
+});
+
+describe('a wire', () => {
+  const { sheet } = interlock();
+  const wanted = expectDone(tableOfSheet(sheet));
+  const wireTo = (part: string, port: string) =>
+    [...sheet.wires.values()].find(({ to }) => 'part' in to && to.part === part && to.port === port)!;
+  const task = (put: PutFault): FaultTask => ({
+    id: 'task1',
+    kind: 'fault',
+    title: 'T',
+    words: '',
+    points: 1,
+    tells: 'wanted',
+    tries: null,
+    given: excerptFor(injected(sheet, put), [sheet], DEFAULT_SETTINGS),
+    asked: { does: 'find', needsRow: false, isDark: false },
+    key: { ...('part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire }), wanted },
+  });
+  const isRight = (of: FaultTask, place: Partial<FaultAnswer>) =>
+    fault.mark(
+      of,
+      solution({ kind: 'fault', part: null, wire: null, row: null, tried: 0, probed: 0, ...place }),
+    ).solved;
+
+  test('keeps its fault, and can be sound again', () => {
+    const wire = wireTo('and1', 'A');
+    for (const one of [{ is: 'cut' }, { is: 'tied', to: 'wire2' }] as const)
+      expect(wireFaultOf(withWireFault(wire, one))).toEqual(one);
+    expect(withWireFault(withWireFault(wire, { is: 'cut' }), null)).toEqual(wire);
+    expect(wireFaultOf(wire)).toBeNull();
+  });
+
+  test('that is cut leaves an input open, and nothing else', () => {
+    const cut = injected(sheet, { wire: wireTo('not1', 'A').id, fault: { is: 'cut' } });
+    const rows = rowsThatTell(cut, [cut], wanted);
+    // Warn alone comes by way of the NOT, and only while the key is in.
+    expect(rows).toEqual([4, 5, 6, 7]);
+    expect(nameOfWire(sheet, wireTo('and2', 'B').id)).toBe('the wire from NOT 1 to AND 2');
+  });
+
+  test('that is cut cannot be told from an input that is open inside: both are taken', () => {
+    const wire = wireTo('and2', 'B').id;
+    const cut = task({ wire, fault: { is: 'cut' } });
+    expect([isRight(cut, { wire }), isRight(cut, { part: 'and2' }), isRight(cut, { part: 'not1' })]).toEqual([
+      true,
+      true,
+      false,
+    ]);
+    const open = task({ part: 'and2', fault: { is: 'open', port: 'B' } });
+    expect([isRight(open, { part: 'and2' }), isRight(open, { wire })]).toEqual([true, true]);
+    expect(isRight(open, { wire: wireTo('and2', 'A').id })).toBe(false);
+  });
+
+  test('that touches another is found on either of the two', () => {
+    const [a, b] = [wireTo('and2', 'B').id, wireTo('lamp1', 'A').id];
+    const touching = task({ wire: a, fault: { is: 'tied', to: b } });
+    expect(fault.strange(touching)).toBeNull();
+    expect([isRight(touching, { wire: a }), isRight(touching, { wire: b })]).toEqual([true, true]);
+    expect(isRight(touching, { wire: wireTo('lamp2', 'A').id })).toBe(false);
+    expect(isRight(touching, { part: 'and1' })).toBe(false);
+  });
 });

@@ -1,6 +1,8 @@
 import type { Expected, Task } from '../../../circuit/exercise';
+import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../../circuit/sheet';
+import { wiringOf } from '../../../netlist/sheet-wiring';
 import { PLACEABLE } from '../../../parts/catalogue';
-import { faultOf } from '../../../parts/fault';
+import { faultOf, wireFaultOf } from '../../../parts/fault';
 import { type Infer, text, whole, z } from '../../../values/schema';
 import { counted } from '../../../values/wording';
 import { sheetsGiven } from '../../begin';
@@ -8,18 +10,21 @@ import { type Check, check, wrongRowsText } from '../../check';
 import { ExpectedByRows, expectedKindOf } from '../../expected';
 import { FREE, GIVEN } from '../../rules';
 import type { TaskKind } from '../task-kind';
-import { faultWords, nameOfPart, rowsThatTell } from './inject';
+import { faultWords, nameOfPlace, rowsThatTell } from './inject';
 
 const Asked = z.object({
   /** Whether the fault is only found, or repaired in the drawing. */
   does: z.enum(['find', 'repair']),
   /** Whether a row that shows it is asked for as well. */
   needsRow: z.boolean(),
+  /** Whether wires and rows tell nothing before they are probed and tried. */
+  isDark: z._default(z.boolean(), false),
 });
 
 const Key = z.object({
-  /** The part that is at fault. */
-  part: text(64),
+  /** The part that is at fault; null where it is a wire. */
+  part: z.nullable(text(64)),
+  wire: z._default(z.nullable(text(64)), null),
   /** What the circuit does without the fault. */
   wanted: ExpectedByRows,
 });
@@ -27,9 +32,12 @@ const Key = z.object({
 const Answer = z.object({
   kind: z.literal('fault'),
   part: z.nullable(text(64)),
+  wire: z._default(z.nullable(text(64)), null),
   row: z.nullable(whole(0, 2 ** 20)),
   /** Rows that had been tried on the circuit when this was answered; told, and never believed. */
   tried: whole(0, 2 ** 26),
+  /** Wires that had been probed by then, likewise. */
+  probed: z._default(whole(0, 2 ** 26), 0),
 });
 
 export type FaultAsked = Infer<typeof Asked>;
@@ -39,7 +47,7 @@ export type FaultTask = Task<FaultAsked, FaultKey>;
 
 /** What is found of an answer. */
 export interface FaultCheck {
-  /** Whether it is the part at fault; null where none is chosen. */
+  /** Whether it is the part or the wire at fault; null where none is chosen. */
   readonly placeIsRight: boolean | null;
   /** Whether the row shows the fault; null where none is given. */
   readonly rowTells: boolean | null;
@@ -56,15 +64,39 @@ export const wordOf = ({ key }: FaultTask): string => expectedKindOf(key.wanted)
 
 function truthOf({ given, key }: FaultTask): string {
   const [sheet] = sheetsGiven(given!);
-  const fault = faultOf(sheet!.parts.get(key.part)!);
-  return `${nameOfPart(sheet!, key.part)}: ${fault ? faultWords(fault) : 'it is at fault'}`;
+  const wire = sheet!.wires.get(key.wire ?? '');
+  const fault = wire ? wireFaultOf(wire) : faultOf(sheet!.parts.get(key.part!)!);
+  return `${nameOfPlace(sheet!, key)}: ${fault ? faultWords(fault, sheet!) : 'it is at fault'}`;
+}
+
+/** The pin at which a wire does not arrive, where its cut end lies at one. */
+const cutPin = ({ to }: Wire): PinEnd | null => (isPinEnd(to) ? to : null);
+
+/**
+ * Whether an answer names the place: the part or the wire; or what cannot be told from it, as an input that is open inside and
+ * a wire that is cut before it, or two nets that touch.
+ */
+function isThePlace(sheet: Sheet, { key }: FaultTask, { part, wire }: FaultAnswer): boolean {
+  if (part === key.part && wire === key.wire) return true;
+  const named = sheet.wires.get(wire ?? '');
+  if (key.wire === null) {
+    const fault = faultOf(sheet.parts.get(key.part!)!);
+    const ends = named ? [named.from, named.to] : [];
+    return ends.some(
+      (end) => isPinEnd(end) && end.part === key.part && fault?.is === 'open' && end.port === fault.port,
+    );
+  }
+  const cut = sheet.wires.get(key.wire)!;
+  if (wireFaultOf(cut)?.is === 'cut') return named === undefined && cutPin(cut)?.part === part;
+  const netOf = (id: string) => wiringOf(sheet).groupOfWire(id)?.[0];
+  return named !== undefined && netOf(named.id) === netOf(key.wire);
 }
 
 /** A circuit with one thing wrong inside it: where, and in which row it shows; or it is repaired. */
 export const fault = {
   kind: 'fault',
   name: 'Find the fault',
-  says: 'Something is wrong inside one part of the given circuit. The student finds the part, and a row that shows it.',
+  says: 'Something is wrong inside one part or wire of the given circuit. The student finds it, and a row that shows it.',
   gistName: 'Found',
   asked: Asked,
   key: Key,
@@ -73,7 +105,9 @@ export const fault = {
   strange(task) {
     if (!task.given) return 'it gives no circuit';
     const sheets = sheetsGiven(task.given);
-    if (!sheets[0]!.parts.has(task.key.part)) return 'the part at fault is not in its circuit';
+    const { part, wire } = task.key;
+    if (wire === null ? !sheets[0]!.parts.has(part ?? '') : !sheets[0]!.wires.has(wire))
+      return 'the part at fault is not in its circuit';
     return rowsThatTell(sheets[0]!, sheets, task.key.wanted).length > 0
       ? null
       : 'its fault cannot be seen from outside';
@@ -81,6 +115,8 @@ export const fault = {
   expected: ({ key }) => key.wanted,
   rules: ({ asked, key }) => ({
     ...(asked.does === 'find' ? GIVEN : FREE),
+    isDark: asked.isDark,
+    isPuzzle: true,
     needsTime: expectedKindOf(key.wanted).isTimed(key.wanted),
   }),
   mark(task, { sheet, sheets, answer }) {
@@ -101,11 +137,12 @@ export const fault = {
       };
     }
     const [faulty, ...others] = sheetsGiven(given!);
-    const placeIsRight = answer?.part ? answer.part === key.part : null;
+    const hasPlace = Boolean(answer?.part ?? answer?.wire);
+    const placeIsRight = answer && hasPlace ? isThePlace(faulty!, task, answer) : null;
     const tells = rowsThatTell(faulty!, [faulty!, ...others], key.wanted);
     const rowTells = answer?.row === null || answer?.row === undefined ? null : tells.includes(answer.row);
     const complaints: string[] = [];
-    if (!answer?.part) complaints.push('No part is chosen yet.');
+    if (!hasPlace) complaints.push('No part or wire is chosen yet.');
     if (asked.needsRow && rowTells === null) complaints.push(`No ${word} is chosen yet.`);
     const right = (placeIsRight ? 1 : 0) + (asked.needsRow && rowTells ? 1 : 0);
     const of = asked.needsRow ? 2 : 1;
@@ -117,20 +154,22 @@ export const fault = {
       solved: right === of,
       wrong:
         [
-          answer?.part && placeIsRight === false && `${nameOfPart(faulty!, answer.part)} is sound`,
+          answer && placeIsRight === false && `${nameOfPlace(faulty!, answer)} is sound`,
           rowTells === false && `${word} ${answer!.row} does not show it`,
         ]
           .filter(Boolean)
           .join('; ') || null,
-      gist: answer?.part
-        ? [
-            nameOfPart(faulty!, answer.part),
-            answer.row !== null && `${word} ${answer.row}`,
-            answer.tried > 0 && `${counted(answer.tried, word)} tried`,
-          ]
-            .filter(Boolean)
-            .join(', ')
-        : '',
+      gist:
+        answer && hasPlace
+          ? [
+              nameOfPlace(faulty!, answer),
+              answer.row !== null && `${word} ${answer.row}`,
+              answer.tried > 0 && `${counted(answer.tried, word)} tried`,
+              answer.probed > 0 && `${counted(answer.probed, 'wire')} probed`,
+            ]
+              .filter(Boolean)
+              .join(', ')
+          : '',
       detail: { placeIsRight, rowTells, truth, repaired: null },
     };
   },

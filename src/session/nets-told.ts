@@ -1,0 +1,25 @@
+import type { Netlist } from '@/core/netlist/netlist';
+import type { SessionState } from './state';
+
+type Seen = Pick<SessionState, 'netlist' | 'view' | 'rules' | 'probed'>;
+
+/** By the netlist, and then by the wires that were probed: both are new objects whenever they change. */
+const known = new WeakMap<Netlist, WeakMap<ReadonlySet<string>, ReadonlySet<number>>>();
+
+/**
+ * The nets that tell their signal where a task keeps them dark: of inputs, of outputs, and of wires that were probed. Null where
+ * all of them do.
+ */
+export function netsTold({ netlist, view, rules, probed }: Seen): ReadonlySet<number> | null {
+  if (!rules.isDark) return null;
+  const byProbed = known.get(netlist) ?? new WeakMap<ReadonlySet<string>, ReadonlySet<number>>();
+  known.set(netlist, byProbed);
+  const found = byProbed.get(probed);
+  if (found) return found;
+  const told = new Set([
+    ...[...netlist.inputs, ...netlist.outputs].flatMap(({ nets }) => nets),
+    ...[...probed].flatMap((wire) => view.netsOfWire(wire) ?? []),
+  ]);
+  byProbed.set(probed, told);
+  return told;
+}
