@@ -1,10 +1,11 @@
 import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
-import { apply } from '../src/core/circuit/edit';
+import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Answer, Exercise, Expected, Order, Task } from '../src/core/circuit/exercise';
 import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
 import { DEFAULT_SETTINGS, type Params, type Sheet } from '../src/core/circuit/sheet';
 import type { Stimulus } from '../src/core/circuit/time-setup';
 import { tidy } from '../src/core/drawing/editing/arrange';
+import { newPart } from '../src/core/drawing/editing/gestures';
 import { begunWork, excerptFor } from '../src/core/exercise/begin';
 import { partsUsed } from '../src/core/exercise/check';
 import { runOfSheet } from '../src/core/exercise/expected/run/expected-run';
@@ -65,14 +66,32 @@ function drawn(...statements: readonly string[]): Sheet {
   return tidied(lesson.sheets[0]!);
 }
 
-/** A sheet drawn of a typed statement that uses other sheets as blocks. */
-function called(others: readonly Sheet[], text: string): Sheet {
+/**
+ * A sheet drawn of typed statements that use other sheets as blocks.
+ * @param buses switches that are there before, with their bits.
+ */
+function called(
+  others: readonly Sheet[],
+  statements: readonly string[],
+  buses: Readonly<Record<string, number>> = {},
+): Sheet {
   const lesson = emptyLesson('called', 'Called');
-  const around = { ...lesson, sheets: [...lesson.sheets, ...others] };
+  let around: Lesson = { ...lesson, sheets: [...lesson.sheets, ...others] };
   const { id } = lesson.sheets[0]!;
-  const statement = expectDone(readStatement(around, id, text));
-  const after = expectDone(apply(around, drawStatement(around, id, statement, { x: 4, y: 6 }).edit));
-  return tidied(after.sheets[0]!, others);
+  const make = (edit: Edit) => {
+    around = expectDone(apply(around, edit));
+  };
+  const kind = findKind('switch')!;
+  for (const [i, [name, width]] of Object.entries(buses).entries()) {
+    const at = { x: 0, y: 6 * i };
+    const part = newPart(around.sheets[0]!, kind, at, { ...defaultParams(kind), width }, name);
+    make({ type: 'addPart', sheet: id, part });
+  }
+  for (const [i, text] of statements.entries()) {
+    const statement = expectDone(readStatement(around, id, text));
+    make(drawStatement(around, id, statement, { x: 4, y: 6 + 14 * i }).edit);
+  }
+  return tidied(around.sheets[0]!, others);
 }
 
 /** The sheet of a module with switches and lamps at its ports; an input `clk` is a clock. */
@@ -107,11 +126,14 @@ interface BuildOptions {
   readonly blocks?: readonly string[];
   readonly limits?: Limits;
   readonly points?: number;
+  /** The sheets of its blocks, where it is given as a block to those who did not get it right. */
+  readonly standsInWith?: readonly Sheet[];
 }
 
 function build(title: string, words: string, sheet: Sheet, key: Expected, options: BuildOptions = {}): Posed {
-  const { parts = GATES, blocks = [], limits = {}, points = 1 } = options;
-  const asked = { parts, drawing: 'free', blocks, limits, standIn: null };
+  const { parts = GATES, blocks = [], limits = {}, points = 1, standsInWith } = options;
+  const standIn = standsInWith ? excerptFor(sheet, [sheet, ...standsInWith], DEFAULT_SETTINGS) : null;
+  const asked = { parts, drawing: 'free', blocks, limits, standIn };
   return { task: { ...heading(title, words, points), kind: 'build', asked, key }, answer: null, sheet };
 }
 
@@ -414,14 +436,13 @@ function tickets(lesson: Lesson): ReadySet {
     return expectDone(tableOfSheet(sheet, lesson.sheets));
   };
   const { half, full, four } = ticketSheets(lesson);
+  const halfBuilt = { ...half, id: 'task1', name: 'Half adder' };
+  const fullBuilt = { ...full, id: 'task2', name: 'Full adder' };
   const sixteen = called(
-    [
-      { ...half, id: 'task1', name: 'Half adder' },
-      { ...full, id: 'task2', name: 'Full adder' },
-    ],
-    'Tickets, Carry = full adder(Children[15:0], Adults[15:0], Carry = 0)',
+    [halfBuilt, fullBuilt],
+    ['Tickets, Carry = full adder(Children[15:0], Adults[15:0], Carry = 0)'],
   );
-  const around = [sixteen, { ...half, id: 'task1' }, { ...full, id: 'task2' }];
+  const around = [sixteen, halfBuilt, fullBuilt];
   const own16 = runOfSheet(
     sixteen,
     { sheets: around, settings: DEFAULT_SETTINGS },
@@ -431,20 +452,31 @@ function tickets(lesson: Lesson): ReadySet {
   );
   const run16 = expectDone(own16).expected;
   const sum16 = { ...run16, outputs: run16.outputs.filter(({ name }) => name === 'Tickets') };
-  const more = module(`module more(input [3:0] Riders, output [3:0] Next);
-assign Next = Riders + 1;
-endmodule`);
-  const free = module(`module free(input [3:0] Places, input [3:0] Riders, output [3:0] Free);
-assign Free = Places - Riders;
-endmodule`);
-  const unit = module(`module unit(input [2:0] A, input [2:0] B, input [1:0] Does, output [2:0] Y);
-assign Y = Does == 0 ? A + B : Does == 1 ? A - B : Does == 2 ? (A & B) : (A | B);
-endmodule`);
-  const table8 = (title: string, text: string, sheet: Sheet, points: number) =>
-    buildTable(title, text, sheet, {
-      parts: [
-        ...new Set([...GATES, ...partsOf(sheet), 'adder', 'subtractor', 'constant', 'slice', 'join', 'mux']),
-      ].filter((kind) => findKind(kind)),
+  const more = called([halfBuilt], ['Next, c = half adder(Riders[3:0], c = 1)']);
+  const free = called(
+    [halfBuilt, fullBuilt],
+    ['n = not Riders[3:0]', 'Free, c = full adder(Places[3:0], n[3:0], c = 1)'],
+  );
+  const unit = called(
+    [halfBuilt, fullBuilt],
+    [
+      'm = {Does[0], Does[0], Does[0]}',
+      'k = {Does[1], Does[1], Does[1]}',
+      'b = B[2:0] xor m[2:0]',
+      's, c = full adder(A[2:0], b[2:0], c = Does[0])',
+      'a = A and B',
+      'o = A or B',
+      'l = (a and not m) or (o and m)',
+      'Y = (s and not k) or (l and k)',
+    ],
+    { Does: 2 },
+  );
+  /** What the built sheets do, with the carry that is led on left out. */
+  const tableOf = (sheet: Sheet) => expectDone(tableOfSheet(sheet, [sheet, halfBuilt, fullBuilt]));
+  const rung = (title: string, text: string, sheet: Sheet, blocks: readonly string[], points: number) =>
+    build(title, text, sheet, tableOf(sheet), {
+      parts: [...GATES, 'constant', 'slice', 'join', 'label'],
+      blocks,
       points,
     });
   return set(
@@ -452,19 +484,15 @@ endmodule`);
     'Tickets',
     'Children’s and adults’ tickets are added, step by step: what you build in one task is a block in the next.',
     [
-      build(
-        'Half adder',
-        'Add two bits **A** and **B**: **Sum** and **Carry**.',
-        half,
-        own('Half adder'),
-        {},
-      ),
+      build('Half adder', 'Add two bits **A** and **B**: **Sum** and **Carry**.', half, own('Half adder'), {
+        standsInWith: [],
+      }),
       build(
         'Full adder',
         'Add **A**, **B** and a carry **In** out of two of your half adders and one OR.',
         full,
         own('Full adder'),
-        { parts: ['or', 'label'], blocks: ['task1'], points: 2 },
+        { parts: ['or', 'label'], blocks: ['task1'], points: 2, standsInWith: [halfBuilt] },
       ),
       build('Four bits', 'Chain full adders into a sum of four bits.', four, own('Four bits'), {
         parts: [
@@ -492,12 +520,19 @@ endmodule`);
           points: 3,
         },
       ),
-      table8('One more', 'The number **Riders** and one more, of four bits.', more, 2),
-      table8('Free places', '**Places** less **Riders**, of four bits.', free, 2),
-      table8(
+      rung('One more', 'The number **Riders** and one more, of four bits.', more, ['task1'], 2),
+      rung(
+        'Free places',
+        '**Places** less **Riders**, of four bits: to subtract is to add each bit turned over, and one.',
+        free,
+        ['task2'],
+        2,
+      ),
+      rung(
         'Arithmetic unit',
         '**Does** says what is done: 0 adds, 1 subtracts, 2 is AND, 3 is OR.',
         unit,
+        ['task2'],
         4,
       ),
     ],

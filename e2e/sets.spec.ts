@@ -102,11 +102,66 @@ test('a ready set is taken, tried as a student, and its ladder goes on with what
   await hand.type(4, 4, 'P, Q, Tickets, D, C = full adder(Children[15:0], Adults[15:0], C = 0)');
   await check(task);
   await expect(task.getByText('4 of 7 solved')).toBeVisible();
+  // One more than a number: half adders in a row, begun with a carry.
+  await task.getByRole('button', { name: /^Task 5/ }).click();
+  await hand.type(4, 4, 'Next, C = half adder(Riders[3:0], C = 0)');
+  await check(task);
+  await expect(task.getByText('0 of 16 rows right')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await hand.type(4, 4, 'Next, C = half adder(Riders[3:0], C = 1)');
+  await check(task);
+  await expect(task.getByText('5 of 7 solved')).toBeVisible();
+  // To subtract: each bit turned over, and one.
+  await task.getByRole('button', { name: /^Task 6/ }).click();
+  await hand.type(4, 4, 'n = not Riders[3:0]');
+  await hand.type(4, 14, 'P, Q, Free, D, C = full adder(Places[3:0], n[3:0], C = 1)');
+  await check(task);
+  await expect(task.getByText('6 of 7 solved')).toBeVisible();
+  // All of it, chosen by two bits.
+  await task.getByRole('button', { name: /^Task 7/ }).click();
+  await task.getByRole('button', { name: 'Place the inputs and outputs' }).click();
+  for (const line of [
+    'm = {Does[0], Does[0], Does[0]}',
+    'k = {Does[1], Does[1], Does[1]}',
+    'b = B xor m',
+    'p, q, s, d, c = full adder(A, b, c = Does[0])',
+    'a = A and B',
+    'o = A or B',
+    'l = (a and not m) or (o and m)',
+    'Y = (s and not k) or (l and k)',
+  ])
+    await hand.type(4, 60, line);
+  await check(task);
+  await expect(task.getByText('7 of 7 solved')).toBeVisible();
   const given = await handIn(page, 'Ada Sample');
   await page.goto('/marking?exercise=ready-tickets');
   await page.getByLabel('Hand-in files').setInputFiles(asFile('a.handin.json', given));
   const row = page.getByRole('row', { name: /Ada Sample/ });
-  await expect(row).toContainText('9 of 17');
+  await expect(row).toContainText('17 of 17');
+});
+
+test('who does not get a rung right goes on with the given one', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take a ready set' }).click();
+  await page.getByRole('menuitem', { name: /^Tickets/ }).click();
+  await page.getByRole('button', { name: 'As a student' }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  const task = page.getByRole('region', { name: 'Task' });
+  await hand.type(4, 4, 'Sum = A or B');
+  await hand.type(4, 14, 'Carry = A and B');
+  await check(task);
+  await expect(task.getByText('3 of 4 rows right')).toBeVisible();
+  await task.getByRole('button', { name: /^Task 5/ }).click();
+  await hand.type(4, 4, 'Next, C = half adder(Riders[3:0], C = 1)');
+  await check(task);
+  await expect(task.getByText('All rows right.')).toHaveCount(0);
+  await task.getByRole('button', { name: 'Take the given “Half adder”' }).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await hand.type(4, 4, 'Next, C = given half adder(Riders[3:0], C = 1)');
+  await check(task);
+  await expect(task.getByText('1 of 7 solved')).toBeVisible();
 });
 
 test('words have tables and pictures of circuits, and HTML in them is text', async ({ page }) => {

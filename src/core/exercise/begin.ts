@@ -59,7 +59,7 @@ function sheetsFor(task: Task, name: string): Sheet[] {
 
 /** The sheets of the circuit that stands in for what a task was to have built. */
 export const standInSheets = (task: Task, circuit: GivenCircuit): Sheet[] =>
-  sheetsUnder(standInId(task.id), circuit, `${task.title.slice(0, MOST_NAME - 10)} (given)`);
+  sheetsUnder(standInId(task.id), circuit, `Given ${task.title.slice(0, MOST_NAME - 10)}`);
 
 function sheetsUnder(owner: string, circuit: GivenCircuit, name: string): Sheet[] {
   const sheets = sheetsGiven(circuit);

@@ -3,6 +3,7 @@ import { remove } from '../drawing/editing/gestures';
 import { randomSheet } from '../testing/random-circuit';
 import { interlock, Sketch } from '../testing/sketch';
 import { check, wrongRowsText } from './check';
+import { table } from './expected/table';
 import {
   cellTurned,
   type ExpectedTable,
@@ -176,4 +177,22 @@ test('typed formulas say a table, and are refused with what is missing in them',
   expect(problem('A B\nA + B')).toContain('each needs a name');
   expect(problem('Sum = A B\nCarry = Sum A')).toContain('Sum is an output');
   expect(problem('Sum = A (B')).not.toBeNull();
+});
+
+test('bits that stand one after another down to bit 0 are placed as one bus', () => {
+  const rows = '0'.repeat(2 ** 6);
+  const inputs = ['Key', 'A[2]', 'A[1]', 'A[0]', 'B[1]', 'C[0]'];
+  const outputs = ['Y[1]', 'Y[0]', 'Z[0]', 'Q'].map((name) => ({ name, rows }));
+  const { inputs: placed, outputs: shown } = table.signals({ kind: 'table', inputs, outputs });
+  expect(placed.map(({ name, width }) => [name, width])).toEqual([
+    ['Key', 1],
+    ['A', 3],
+    ['B[1]', 1],
+    ['C[0]', 1],
+  ]);
+  expect(shown.map(({ name, width }) => [name, width])).toEqual([
+    ['Y', 2],
+    ['Z[0]', 1],
+    ['Q', 1],
+  ]);
 });

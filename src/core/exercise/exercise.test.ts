@@ -153,7 +153,7 @@ describe('a ladder', () => {
 
   test('a circuit that stands in has an id and a name of its own, and counts as what was built', () => {
     expect(standInSheets(one, given).map(({ id, name }) => [id, name])).toEqual([
-      ['task1-given', 'Inverter (given)'],
+      ['task1-given', 'Given Inverter'],
     ]);
     // A block of the circuit that a task begins with is another than that of the circuit which stands in.
     const held = { ...given, sheets: [...given.sheets, { ...given.sheets[0]!, id: 'inner' }] };

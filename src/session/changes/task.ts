@@ -79,6 +79,6 @@ export function takeStandIn(session: Session, task: Task, circuit: GivenCircuit)
         made.make({ type: 'addSheet', sheet, at: made.lesson.sheets.length });
   });
   if (!taken.ok) return taken;
-  session.sayUndoable(`“${task.title} (given)” can be placed as a block now.`);
+  session.sayUndoable(`“Given ${task.title}” can be placed as a block now.`);
   return DONE;
 }

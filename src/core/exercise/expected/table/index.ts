@@ -4,7 +4,7 @@ import { letterOf } from '../../../values/logic';
 import { problem, sentence } from '../../../values/result';
 import { blanked } from '../../kinds/dont-cares';
 import { complainOfProblems, matchedTerminals } from '../../signals';
-import type { ExpectedKind, Given } from '../expected-kind';
+import type { ExpectedKind, ExpectedSignal, Given } from '../expected-kind';
 import { ExpectedTable } from './expected-table';
 import { ofFormulas, ofSheet, typedIn } from './set-up';
 
@@ -16,8 +16,7 @@ export const table = {
   kind: 'table',
   schema: ExpectedTable,
   signals({ inputs, outputs }) {
-    const one = (name: string) => ({ name, width: 1, period: null });
-    return { inputs: inputs.map(one), outputs: outputs.map((o) => one(o.name)) };
+    return { inputs: withBuses(inputs), outputs: withBuses(outputs.map((o) => o.name)) };
   },
   rows: ({ inputs, outputs }) => ({
     inputs,
@@ -70,4 +69,25 @@ function given(expected: ExpectedTable, netlist: Netlist, complaints: string[]):
     return letters;
   });
   return { words, hasAllInputs: !inputs.includes(-1) };
+}
+
+const BIT = /^(.*)\[(\d+)\]$/;
+
+/** Names as signals: those of bits that stand one after another, the last one bit 0, are one bus. */
+function withBuses(names: readonly string[]): ExpectedSignal[] {
+  const signals: ExpectedSignal[] = [];
+  for (let at = 0; at < names.length; ) {
+    const [, bus, highest] = BIT.exec(names[at]!) ?? [];
+    const width = Number(highest) + 1;
+    const isBus =
+      bus !== undefined &&
+      width > 1 &&
+      width <= names.length - at &&
+      Array.from({ length: width }, (_, i) => names[at + i]).every(
+        (name, i) => name === `${bus}[${width - 1 - i}]`,
+      );
+    signals.push(isBus ? { name: bus!, width, period: null } : { name: names[at]!, width: 1, period: null });
+    at += isBus ? width : 1;
+  }
+  return signals;
 }
