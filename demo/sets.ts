@@ -5,18 +5,25 @@ import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
 import { DEFAULT_SETTINGS, type Params, type Sheet } from '../src/core/circuit/sheet';
 import type { Stimulus } from '../src/core/circuit/time-setup';
 import { tidy } from '../src/core/drawing/editing/arrange';
-import { newPart } from '../src/core/drawing/editing/gestures';
+import { connect, newPart } from '../src/core/drawing/editing/gestures';
 import { begunWork, excerptFor } from '../src/core/exercise/begin';
 import { partsUsed } from '../src/core/exercise/check';
 import { runOfSheet } from '../src/core/exercise/expected/run/expected-run';
 import { tableOfSheet } from '../src/core/exercise/expected/table/expected-table';
 import type { Limits } from '../src/core/exercise/kinds/build/limits';
 import { diagramTask, wholeDiagram } from '../src/core/exercise/kinds/diagram/set-up';
-import { injected, rowsThatTell } from '../src/core/exercise/kinds/fault/inject';
+import type { FaultAnswer } from '../src/core/exercise/kinds/fault';
+import { injected, type PutFault, rowsThatTell } from '../src/core/exercise/kinds/fault/inject';
 import type { WantedForm } from '../src/core/exercise/kinds/formula';
 import { type FunctionRows, functionOf } from '../src/core/exercise/kinds/function';
 import type { Quantity } from '../src/core/exercise/kinds/number/quantity';
-import { tableTask, usuallyAsked, wholeTable } from '../src/core/exercise/kinds/table/set-up';
+import { excitationTable } from '../src/core/exercise/kinds/table/flip-flop-tables';
+import {
+  tableTask,
+  usuallyAsked,
+  type WholeTable,
+  wholeTable,
+} from '../src/core/exercise/kinds/table/set-up';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { rowsOf } from '../src/core/logic/minimise/cube';
 import { minimise } from '../src/core/logic/minimise/minimise';
@@ -194,6 +201,13 @@ function table(title: string, words: string, sheet: Sheet, isGiven: boolean): Po
   return { task: { ...heading(title, words), kind: 'table', given, asked, key }, answer };
 }
 
+/** A table of which the columns that are usually filled in are, without a circuit. */
+function bookTable(title: string, words: string, whole: WholeTable): Posed {
+  const { asked, key } = tableTask(whole, usuallyAsked(whole), false);
+  const answer = { kind: 'table', columns: key.columns, isFinal: false } as Answer;
+  return { task: { ...heading(title, words), kind: 'table', asked, key }, answer };
+}
+
 function diagram(title: string, words: string, sheet: Sheet, lanes: readonly string[], cells = 16): Posed {
   const whole = expectDone(wholeDiagram(sheet, [sheet], DEFAULT_SETTINGS, new Set(), cells));
   const { asked, key } = diagramTask(whole, new Set(lanes), true);
@@ -202,30 +216,42 @@ function diagram(title: string, words: string, sheet: Sheet, lanes: readonly str
   return { task: { ...heading(title, words), kind: 'diagram', given, asked, key }, answer };
 }
 
-/** A fault at the first part of a kind. */
+/** The first part of a kind, with something wrong inside it. */
+function faultyPart(sheet: Sheet, kind: string, fault: PartFault): PutFault {
+  return { part: [...sheet.parts.values()].find((p) => p.kind === kind)!.id, fault };
+}
+
+/** The wire that leads to an input of the last part of a kind, cut. */
+function cutBefore(sheet: Sheet, kind: string, port: string): PutFault {
+  const { id: part } = [...sheet.parts.values()].findLast((p) => p.kind === kind)!;
+  const wire = [...sheet.wires.values()].find(
+    ({ to }) => 'part' in to && to.part === part && to.port === port,
+  )!;
+  return { wire: wire.id, fault: { is: 'cut' } };
+}
+
 function fault(
   title: string,
   words: string,
   sheet: Sheet,
-  kind: string,
-  put: PartFault,
+  put: PutFault,
   does: 'find' | 'repair' = 'find',
 ): Posed {
-  const part = [...sheet.parts.values()].find((p) => p.kind === kind)!.id;
+  const place = 'part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire };
   const wanted = expectDone(tableOfSheet(sheet));
-  const faulty = injected(sheet, { part, fault: put });
+  const faulty = injected(sheet, put);
   const [row] = rowsThatTell(faulty, [faulty], wanted);
   if (row === undefined) throw new Error(`the fault of “${title}” cannot be seen`);
+  const found: FaultAnswer = { kind: 'fault', ...place, row, tried: 1, probed: 0 };
   return {
     task: {
       ...heading(title, words, 2),
       kind: 'fault',
       given: excerptFor(faulty, [faulty], DEFAULT_SETTINGS),
       asked: { does, needsRow: does === 'find', isDark: does === 'find' },
-      key: { part, wire: null, wanted },
+      key: { ...place, wanted },
     },
-    answer:
-      does === 'find' ? ({ kind: 'fault', part, wire: null, row, tried: 1, probed: 0 } as Answer) : null,
+    answer: does === 'find' ? found : null,
     ...(does === 'repair' ? { sheet } : {}),
   };
 }
@@ -333,10 +359,40 @@ initial q = 0;
 always @(posedge clk) if (turn) q <= ~q;
 endmodule`);
 const counter = (limit: number) =>
-  module(`module counter(input clk, output reg [3:0] n);
-initial n = 0;
-always @(posedge clk) n <= ${limit === 16 ? 'n + 1' : `n == ${limit - 1} ? 4'd0 : n + 1`};
+  module(`module counter(input clk, output reg [3:0] Count);
+initial Count = 0;
+always @(posedge clk) Count <= ${limit === 16 ? 'Count + 1' : `Count == ${limit - 1} ? 4'd0 : Count + 1`};
 endmodule`);
+
+/** Four flip-flops that turn over, each at the falling edge of the one before it: at the rising one of its other output. */
+function rippleCounter(): Sheet {
+  let lesson = emptyLesson('ripple', 'Ripple');
+  const { id } = lesson.sheets[0]!;
+  const make = (edit: Edit | null) => {
+    lesson = expectDone(apply(lesson, edit!));
+  };
+  const place = (kind: string, x: number, y: number, label = '', params: Params = {}) => {
+    const found = findKind(kind)!;
+    const part = newPart(lesson.sheets[0]!, found, { x, y }, { ...defaultParams(found), ...params }, label);
+    make({ type: 'addPart', sheet: id, part });
+    return part.id;
+  };
+  const wire = (from: string, port: string, part: string, to: string) =>
+    make(connect(lesson.sheets[0]!, { part: from, port }, { part, port: to }));
+  const clock = place('clock', 0, 40, 'Clock', { hertz: 1 });
+  const one = place('constant', 0, 20, '', { value: 1 });
+  const join = place('join', 90, 10, '', { widths: [1, 1, 1, 1] });
+  wire(join, 'Y', place('lamp', 110, 10, 'Count', { width: 4 }), 'A');
+  let before: readonly [part: string, port: string] = [clock, 'Y'];
+  for (let i = 0; i < 4; i++) {
+    const store = place('tff', 20 + 16 * i, 30, `Q${i}`);
+    wire(one, 'Y', store, 'T');
+    wire(before[0], before[1], store, 'C');
+    wire(store, 'Q', join, `I${i}`);
+    before = [store, "Q'"];
+  }
+  return tidied(lesson.sheets[0]!);
+}
 
 function firstGates(): ReadySet {
   const both = drawn('Drive = Key and Bars');
@@ -546,26 +602,37 @@ function findTheFault(): ReadySet {
   return set(
     'find-the-fault',
     'Find the fault',
-    'One part of each circuit is faulty. Find it with as few rows as you can.',
+    'One part or wire of each circuit is faulty. Find it with as few rows and probes as you can.',
     [
       fault(
         'Dark lamp',
-        'The drive does not start. Which part is it, and which row shows it?',
+        'The drive does not start. What is at fault, and which row shows it?',
         sheet,
-        'and',
-        { is: 'stuck', at: 0 },
+        faultyPart(sheet, 'and', { is: 'stuck', at: 0 }),
       ),
-      fault('Wrong queue', 'Riders are let in from the wrong side.', selector, 'not', {
-        is: 'inverted',
-        port: 'A',
-      }),
-      fault('Too many tickets', 'The sum of two tickets is wrong.', half, 'xor', { is: 'other', kind: 'or' }),
+      fault(
+        'Wrong queue',
+        'Riders are let in from the wrong side.',
+        selector,
+        faultyPart(selector, 'not', { is: 'inverted', port: 'A' }),
+      ),
+      fault(
+        'Too many tickets',
+        'The sum of two tickets is wrong.',
+        half,
+        faultyPart(half, 'xor', { is: 'other', kind: 'or' }),
+      ),
+      fault(
+        'A loose contact',
+        'At times nobody can say whether the warning lamp is on.',
+        sheet,
+        cutBefore(sheet, 'and', 'B'),
+      ),
       fault(
         'Repair it',
-        'Repair the interlock: replace the part that is at fault.',
+        'Repair the interlock: replace what is at fault.',
         sheet,
-        'not',
-        { is: 'open', port: 'A' },
+        faultyPart(sheet, 'not', { is: 'open', port: 'A' }),
         'repair',
       ),
     ],
@@ -575,6 +642,7 @@ function findTheFault(): ReadySet {
 function lampChase(chase: Sheet): ReadySet {
   const turn = toggler();
   const sixteen = counter(16);
+  const ripple = rippleCounter();
   const ten = counter(10);
   return set(
     'lamp-chase',
@@ -587,6 +655,11 @@ function lampChase(chase: Sheet): ReadySet {
         turn,
         true,
       ),
+      bookTable(
+        'What it has to be told',
+        'A JK flip-flop is to go from **Q** to **Q+** at the next edge. What do **J** and **K** have to be? Where either will do, write x.',
+        excitationTable('jkff'),
+      ),
       diagram(
         'The chase',
         'A light runs round the roof. Draw the lanes of **L0**, **L1** and **L2**.',
@@ -595,13 +668,24 @@ function lampChase(chase: Sheet): ReadySet {
       ),
       buildRun(
         'Count to sixteen',
-        'Build a counter of four bits that counts at each rising edge.',
+        'Build a counter of four bits that counts at each rising edge: **Count**.',
         sixteen,
         null,
         20,
         {
           parts: forCounting(sixteen),
           points: 3,
+        },
+      ),
+      buildRun(
+        'One behind the other',
+        'Build a ripple counter of four bits: four flip-flops and no gates, each clocked by the one before it.',
+        ripple,
+        null,
+        20,
+        {
+          parts: ['tff', 'dff', 'jkff', 'constant', 'join', 'clock'],
+          points: 2,
         },
       ),
       buildRun(

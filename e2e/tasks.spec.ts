@@ -329,3 +329,35 @@ test('a cut wire is found by probing; rows and wires tell nothing before they ar
   const right = await handIn(page, 'Ada Sample');
   await marked(page, file, right, wrong);
 });
+
+test('a table is one of a flip-flop, or typed in with what is given and what is wanted', async ({ page }) => {
+  const { file, task } = await handedOut(page, 'lamp-chase', 'Fill in a table', async (dialog) => {
+    await dialog.getByLabel(/^Table/).selectOption('excitation jkff');
+    const grid = dialog.getByRole('table', { name: 'The table with what is wanted' });
+    await expect(grid.getByRole('row').nth(1)).toHaveText('000x');
+    await dialog.getByLabel(/^Table/).selectOption('typed');
+    const columns = dialog.getByLabel(/^Columns/);
+    await columns.fill('Riders, Riders');
+    await expect(dialog.getByRole('alert')).toContainText('behind an arrow');
+    await columns.fill('Day, Riders -> Fee');
+    await dialog.getByLabel('Rows').fill('2');
+    const cells = dialog.getByRole('grid', { name: 'The table with what is wanted' }).getByRole('textbox');
+    for (const [i, text] of ['Sat', '3', '6', 'Sun', '5', ''].entries()) await cells.nth(i).fill(text);
+    await dialog.getByRole('button', { name: 'Make the exercise' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('Fill in what is wanted in Fee, in every row');
+    await cells.nth(5).fill('ten');
+  });
+  const cells = task.getByRole('grid', { name: 'Table to fill in' }).getByRole('textbox');
+  await expect(cells).toHaveCount(2);
+  await expect(task.getByRole('gridcell', { name: 'Sun' })).toBeVisible();
+  await cells.nth(0).fill('6');
+  await cells.nth(1).fill('12');
+  await check(task);
+  await expect(task.getByText('1 of 2 cells right')).toBeVisible();
+  const wrong = await handIn(page, 'Ben Sample');
+  await cells.nth(1).fill(' TEN');
+  await check(task);
+  await expect(task.getByText('All cells right.')).toBeVisible();
+  const right = await handIn(page, 'Ada Sample');
+  await marked(page, file, right, wrong);
+});

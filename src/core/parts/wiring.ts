@@ -79,6 +79,8 @@ const labelKind = definePart((of: ParamSchemas) => of.object({ width: of.bits(1,
   labelled: 'N',
   labelSide: 'right',
   joinsByLabel: true,
+  // A wire by another name.
+  alwaysAllowed: true,
   settings: [widthSetting],
   typedWord: typedWidth,
   ports: (params) => [

@@ -17,7 +17,7 @@ import { type NumberTask, number } from './number';
 import { valuesOf } from './number/from-circuit';
 import { readQuantity } from './number/quantity';
 import { type TableTask, table } from './table';
-import { tableTask, usuallyAsked, wholeTable } from './table/set-up';
+import { tableTask, typedTable, usuallyAsked, wholeTable, withCell } from './table/set-up';
 import { words } from './words';
 
 const heading = {
@@ -350,4 +350,36 @@ test('the functions of a sheet are those of its table', () => {
     ['Drive', '00000001'],
     ['Warn', '00001100'],
   ]);
+});
+
+describe('a typed table', () => {
+  test('counts upwards in what is given, and keeps the cells of columns that stay', () => {
+    const first = expectDone(typedTable('A, B → Y', 4, null));
+    expect(first.columns.map(({ name, isInput, cells }) => [name, isInput, cells.join('')])).toEqual([
+      ['A', true, '0011'],
+      ['B', true, '0101'],
+      ['Y', false, ''],
+    ]);
+    const filled = withCell(first, 2, 1, 'x');
+    const more = expectDone(typedTable('A, B, C -> Z, Y', 4, filled));
+    expect(more.columns.map(({ name, cells }) => [name, cells.join()])).toEqual([
+      ['A', '0,0,1,1'],
+      ['B', '0,1,0,1'],
+      ['C', ',,,'],
+      ['Z', ',,,'],
+      ['Y', ',x,,'],
+    ]);
+  });
+
+  test.each([
+    ['A, B', 4, 'behind an arrow'],
+    ['A, A → Y', 4, 'the name A stands twice'],
+    ['A → Y', 65, 'has 1 to 64 rows'],
+    ['A → Y', 1.5, 'has 1 to 64 rows'],
+    ['a,b,c,d,e,f,g,h,i,j,k,l → m', 4, 'at most 12 columns'],
+  ])('%s with %d rows is refused', (line, rows, message) => {
+    expect(typedTable(line, rows, null)).toMatchObject({
+      problem: { message: expect.stringContaining(message) },
+    });
+  });
 });

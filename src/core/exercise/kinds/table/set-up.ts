@@ -21,7 +21,7 @@ export function wholeTable(sheet: Sheet, sheets: readonly Sheet[]): Result<Whole
   const netlist = compile(sheet, sheets);
   if (netlist.outputs.length === 0) return refused('no-output', 'there is no output yet: place a lamp');
   const why = whyNoTable(netlist);
-  const made = why && netlist.storage.length > 0 ? stateTable(netlist) : null;
+  const made = why && netlist.storage.length > 0 ? stateTable(netlist, { sheet }) : null;
   if (why && !made) return refusal(why);
   if (made && !made.ok) return made;
   if (netlist.inputColumns.length > 6 && !made)
@@ -78,3 +78,58 @@ export function tableTask(
     key: { columns: wanted.map(({ cells }) => [...cells]) },
   };
 }
+
+/** Most columns of a typed table. */
+const MOST_TYPED = 12;
+
+/** Names of columns from one line, with commas; an arrow stands before those that are filled in: `Q, Q+ → J, K`. */
+export function typedColumns(line: string): {
+  readonly given: readonly string[];
+  readonly asked: readonly string[];
+} {
+  const [before, after] = line.split(/→|->|=/, 2);
+  const names = (text: string | undefined) =>
+    (text ?? '')
+      .split(',')
+      .map((name) => name.trim())
+      .filter(Boolean);
+  return { given: names(before), asked: names(after) };
+}
+
+/**
+ * A table that is typed. Cells that were filled in stay where a column of that name stays; columns that are given count upwards to
+ * begin with.
+ */
+export function typedTable(line: string, rows: number, old: WholeTable | null): Result<WholeTable> {
+  const { given, asked } = typedColumns(line);
+  const names = [...given, ...asked];
+  if (asked.length === 0)
+    return refused('no-column', 'write the columns that are filled in behind an arrow: A, B → Y');
+  if (names.length > MOST_TYPED)
+    return refused('too-many-columns', `a typed table has at most ${MOST_TYPED} columns`);
+  const twice = names.find((name, i) => names.indexOf(name) !== i);
+  if (twice !== undefined) return refused('twice', `the name ${twice} stands twice`);
+  if (!Number.isInteger(rows) || rows < 1 || rows > MOST_FILLED_ROWS)
+    return refused('bad-rows', `a table to fill in has 1 to ${MOST_FILLED_ROWS} rows`);
+  const counted = 2 ** given.length === rows;
+  const columns = names.map((name, at) => {
+    const before = old?.columns.find((column) => column.name === name);
+    const isInput = at < given.length;
+    const fresh = (row: number) => (isInput && counted ? String(inputAt(given.length, at, row)) : '');
+    return {
+      name,
+      isInput,
+      cells: Array.from({ length: rows }, (_, row) => before?.cells[row] || fresh(row)),
+    };
+  });
+  return done({ columns, rows });
+}
+
+/** The table with one cell changed. */
+export const withCell = (table: WholeTable, column: number, row: number, value: string): WholeTable => ({
+  ...table,
+  columns: table.columns.with(column, {
+    ...table.columns[column]!,
+    cells: table.columns[column]!.cells.with(row, value),
+  }),
+});
