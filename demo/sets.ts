@@ -1,398 +1,45 @@
-import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
-import { apply, type Edit } from '../src/core/circuit/edit';
-import type { Answer, Exercise, Expected, Order, Task } from '../src/core/circuit/exercise';
-import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
-import { DEFAULT_SETTINGS, type Params, type Sheet } from '../src/core/circuit/sheet';
-import type { Stimulus } from '../src/core/circuit/time-setup';
-import { tidy } from '../src/core/drawing/editing/arrange';
-import { connect, newPart } from '../src/core/drawing/editing/gestures';
-import { begunWork, excerptFor } from '../src/core/exercise/begin';
-import { partsUsed } from '../src/core/exercise/check';
+import type { Lesson } from '../src/core/circuit/lesson';
+import { DEFAULT_SETTINGS, type Sheet } from '../src/core/circuit/sheet';
 import { runOfSheet } from '../src/core/exercise/expected/run/expected-run';
 import { tableOfSheet } from '../src/core/exercise/expected/table/expected-table';
-import type { Limits } from '../src/core/exercise/kinds/build/limits';
-import { diagramTask, wholeDiagram } from '../src/core/exercise/kinds/diagram/set-up';
-import type { FaultAnswer } from '../src/core/exercise/kinds/fault';
-import { injected, type PutFault, rowsThatTell } from '../src/core/exercise/kinds/fault/inject';
-import type { WantedForm } from '../src/core/exercise/kinds/formula';
-import { type FunctionRows, functionOf } from '../src/core/exercise/kinds/function';
-import type { Quantity } from '../src/core/exercise/kinds/number/quantity';
+import type { FunctionRows } from '../src/core/exercise/kinds/function';
 import { excitationTable } from '../src/core/exercise/kinds/table/flip-flop-tables';
-import {
-  tableTask,
-  usuallyAsked,
-  type WholeTable,
-  wholeTable,
-} from '../src/core/exercise/kinds/table/set-up';
-import { readVerilog } from '../src/core/formats/verilog/read';
-import { rowsOf } from '../src/core/logic/minimise/cube';
-import { minimise } from '../src/core/logic/minimise/minimise';
-import { compile } from '../src/core/netlist/compile';
 import { withSheetInside } from '../src/core/parts/block';
-import { findKind, sheetIdInside } from '../src/core/parts/catalogue';
-import type { PartFault } from '../src/core/parts/fault';
-import { defaultParams } from '../src/core/parts/params';
-import { drawStatement } from '../src/core/synthesis/draw-statement';
-import { readStatement } from '../src/core/synthesis/statement';
+import { sheetIdInside } from '../src/core/parts/catalogue';
 import { expectDone } from '../src/core/values/result';
 
 /*
  * The ready sets of tasks in the carousel scenario. `npm run demo` writes them; the model answers beside the tasks are held
  * against them by the tests. Longer than other files because the sets are its content: each stands here whole.
  */
-
-/** A task with the answer that is right. */
-interface Posed {
-  readonly task: Task;
-  readonly answer: Answer | null;
-  /** The circuit that is right, for a task in which one is built; its blocks lead to the sheets of other tasks. */
-  readonly sheet?: Sheet;
-}
-
-/** A set with the work of a student who does everything right. */
-export interface ReadySet {
-  readonly file: string;
-  readonly exercise: Exercise;
-  readonly model: Lesson;
-}
-
-/** The sheet laid out as the command does it. @param others the sheets of its blocks. */
-function tidied(sheet: Sheet, others: readonly Sheet[] = []): Sheet {
-  const lesson = { ...emptyLesson('tidied', 'Tidied'), sheets: [sheet, ...others] };
-  return expectDone(apply(lesson, tidy(lesson, sheet.id))).sheets[0]!;
-}
-
-/** A sheet drawn of typed statements. */
-function drawn(...statements: readonly string[]): Sheet {
-  let lesson = emptyLesson('drawn', 'Drawn');
-  const id = lesson.sheets[0]!.id;
-  for (const [i, text] of statements.entries()) {
-    const statement = expectDone(readStatement(lesson, id, text));
-    lesson = expectDone(apply(lesson, drawStatement(lesson, id, statement, { x: 4, y: 6 + 14 * i }).edit));
-  }
-  return tidied(lesson.sheets[0]!);
-}
-
-/**
- * A sheet drawn of typed statements that use other sheets as blocks.
- * @param buses switches that are there before, with their bits.
- */
-function called(
-  others: readonly Sheet[],
-  statements: readonly string[],
-  buses: Readonly<Record<string, number>> = {},
-): Sheet {
-  const lesson = emptyLesson('called', 'Called');
-  let around: Lesson = { ...lesson, sheets: [...lesson.sheets, ...others] };
-  const { id } = lesson.sheets[0]!;
-  const make = (edit: Edit) => {
-    around = expectDone(apply(around, edit));
-  };
-  const kind = findKind('switch')!;
-  for (const [i, [name, width]] of Object.entries(buses).entries()) {
-    const at = { x: 0, y: 6 * i };
-    const part = newPart(around.sheets[0]!, kind, at, { ...defaultParams(kind), width }, name);
-    make({ type: 'addPart', sheet: id, part });
-  }
-  for (const [i, text] of statements.entries()) {
-    const statement = expectDone(readStatement(around, id, text));
-    make(drawStatement(around, id, statement, { x: 4, y: 6 + 14 * i }).edit);
-  }
-  return tidied(around.sheets[0]!, others);
-}
-
-/** The sheet of a module with switches and lamps at its ports; an input `clk` is a clock. */
-function module(source: string): Sheet {
-  const sheet = expectDone(readVerilog(source, 'Module')).sheets[0]!;
-  const parts = new Map(sheet.parts);
-  for (const [id, part] of parts) {
-    if (part.kind !== 'port') continue;
-    const isClock = part.label === 'clk';
-    const kind = findKind(part.params.direction === 'out' ? 'lamp' : isClock ? 'clock' : 'switch')!;
-    const width: Params = isClock ? {} : { width: part.params.width! };
-    const label = isClock ? 'Clock' : part.label;
-    parts.set(id, { ...part, kind: kind.kind, label, params: { ...defaultParams(kind), ...width } });
-  }
-  return tidied({ ...sheet, parts });
-}
-
-const heading = (title: string, words: string, points = 1) => ({
-  id: '',
-  title,
+import { called, counter, drawn, interlock, module, rippleCounter, toggler } from './drawn-sheets';
+import {
+  bookTable,
+  build,
+  buildRun,
+  buildTable,
+  cutBefore,
+  diagram,
+  driving,
+  fault,
+  faultyPart,
+  forCounting,
+  formula,
+  GATES,
+  map,
+  number,
+  partsOf,
+  type ReadySet,
+  set,
+  table,
   words,
-  points,
-  tells: 'wanted' as const,
-  tries: null,
-  given: null,
-});
+} from './posed-tasks';
 
-const GATES = ['and', 'or', 'not', 'nand', 'nor', 'xor', 'xnor'];
-
-interface BuildOptions {
-  readonly parts?: readonly string[];
-  readonly blocks?: readonly string[];
-  readonly limits?: Limits;
-  readonly points?: number;
-  /** The sheets of its blocks, where it is given as a block to those who did not get it right. */
-  readonly standsInWith?: readonly Sheet[];
-}
-
-function build(title: string, words: string, sheet: Sheet, key: Expected, options: BuildOptions = {}): Posed {
-  const { parts = GATES, blocks = [], limits = {}, points = 1, standsInWith } = options;
-  const standIn = standsInWith ? excerptFor(sheet, [sheet, ...standsInWith], DEFAULT_SETTINGS) : null;
-  const asked = { parts, drawing: 'free', blocks, limits, standIn };
-  return { task: { ...heading(title, words, points), kind: 'build', asked, key }, answer: null, sheet };
-}
-
-const buildTable = (title: string, words: string, sheet: Sheet, options: BuildOptions = {}): Posed =>
-  build(title, words, sheet, expectDone(tableOfSheet(sheet)), options);
-
-/** The kinds of part on a sheet that have to be allowed. */
-const partsOf = (sheet: Sheet, sheets: readonly Sheet[] = [sheet]): string[] =>
-  partsUsed(sheet, sheets).flatMap(({ kind }) => (findKind(kind)?.alwaysAllowed ? [] : [kind]));
-
-/** The parts of a counter, and others with which one can be built. */
-const forCounting = (sheet: Sheet, ...more: string[]): string[] => [
-  ...new Set([
-    ...GATES,
-    ...partsOf(sheet),
-    ...['tff', 'dff', 'jkff', 'counter', 'register', 'adder', 'constant', 'join', 'slice', 'clock'],
-    ...more,
-  ]),
-];
-
-/** Each input on its own waveform, at a pace in ps. */
-function driving(
-  sheet: Sheet,
-  pattern: 'random' | 'bits',
-  step: number,
-  data: Readonly<Record<string, string>> = {},
-): Stimulus {
-  const inputs = compile(sheet, [sheet]).inputs.flatMap(({ part, name }, i) => {
-    if (sheet.parts.get(part)?.kind === 'clock') return [];
-    const wave =
-      pattern === 'random'
-        ? { ...DEFAULT_WAVE, pattern, step, seed: i + 1 }
-        : { ...DEFAULT_WAVE, pattern, step, data: data[name] ?? '0' };
-    return [{ part, wave }];
-  });
-  return { name: 'The task’s run', inputs };
-}
-
-function buildRun(
-  title: string,
-  words: string,
-  sheet: Sheet,
-  stimulus: Stimulus | null,
-  count: number,
-  options: BuildOptions = {},
-): Posed {
-  const lesson = { sheets: [sheet], settings: DEFAULT_SETTINGS };
-  const { expected } = expectDone(runOfSheet(sheet, lesson, stimulus, new Set(), count));
-  return build(title, words, sheet, expected, { parts: partsOf(sheet), ...options });
-}
-
-/** A table that is predicted from a circuit, or filled in from words alone. */
-function table(title: string, words: string, sheet: Sheet, isGiven: boolean): Posed {
-  const whole = expectDone(wholeTable(sheet, [sheet]));
-  const { asked, key } = tableTask(whole, usuallyAsked(whole), isGiven);
-  const given = isGiven ? excerptFor(sheet, [sheet], DEFAULT_SETTINGS) : null;
-  const answer = { kind: 'table', columns: key.columns, isFinal: true } as Answer;
-  return { task: { ...heading(title, words), kind: 'table', given, asked, key }, answer };
-}
-
-/** A table of which the columns that are usually filled in are, without a circuit. */
-function bookTable(title: string, words: string, whole: WholeTable): Posed {
-  const { asked, key } = tableTask(whole, usuallyAsked(whole), false);
-  const answer = { kind: 'table', columns: key.columns, isFinal: false } as Answer;
-  return { task: { ...heading(title, words), kind: 'table', asked, key }, answer };
-}
-
-function diagram(title: string, words: string, sheet: Sheet, lanes: readonly string[], cells = 16): Posed {
-  const whole = expectDone(wholeDiagram(sheet, [sheet], DEFAULT_SETTINGS, new Set(), cells));
-  const { asked, key } = diagramTask(whole, new Set(lanes), true);
-  const given = excerptFor(sheet, [sheet], DEFAULT_SETTINGS);
-  const answer = { kind: 'diagram', lanes: key.lanes, isFinal: true } as Answer;
-  return { task: { ...heading(title, words), kind: 'diagram', given, asked, key }, answer };
-}
-
-/** The first part of a kind, with something wrong inside it. */
-function faultyPart(sheet: Sheet, kind: string, fault: PartFault): PutFault {
-  return { part: [...sheet.parts.values()].find((p) => p.kind === kind)!.id, fault };
-}
-
-/** The wire that leads to an input of the last part of a kind, cut. */
-function cutBefore(sheet: Sheet, kind: string, port: string): PutFault {
-  const { id: part } = [...sheet.parts.values()].findLast((p) => p.kind === kind)!;
-  const wire = [...sheet.wires.values()].find(
-    ({ to }) => 'part' in to && to.part === part && to.port === port,
-  )!;
-  return { wire: wire.id, fault: { is: 'cut' } };
-}
-
-function fault(
-  title: string,
-  words: string,
-  sheet: Sheet,
-  put: PutFault,
-  does: 'find' | 'repair' = 'find',
-): Posed {
-  const place = 'part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire };
-  const wanted = expectDone(tableOfSheet(sheet));
-  const faulty = injected(sheet, put);
-  const [row] = rowsThatTell(faulty, [faulty], wanted);
-  if (row === undefined) throw new Error(`the fault of “${title}” cannot be seen`);
-  const found: FaultAnswer = { kind: 'fault', ...place, row, tried: 1, probed: 0 };
-  return {
-    task: {
-      ...heading(title, words, 2),
-      kind: 'fault',
-      given: excerptFor(faulty, [faulty], DEFAULT_SETTINGS),
-      asked: { does, needsRow: does === 'find', isDark: does === 'find' },
-      key: { ...place, wanted },
-    },
-    answer: does === 'find' ? found : null,
-    ...(does === 'repair' ? { sheet } : {}),
-  };
-}
-
-function map(title: string, words: string, of: FunctionRows): Posed {
-  const fn = functionOf(of);
-  const groups = minimise(fn).cubes.map((cube) => [...rowsOf(cube, fn.inputs)]);
-  return {
-    task: { ...heading(title, words), kind: 'map', asked: { function: of }, key: {} },
-    answer: { kind: 'map', groups } as Answer,
-  };
-}
-
-function formula(
-  title: string,
-  words: string,
-  of: FunctionRows,
-  form: WantedForm,
-  mostLiterals: number,
-  text: string,
-): Posed {
-  const asked = { inputs: of.inputs, output: of.output, form, mostLiterals, showsTable: true };
-  return {
-    task: { ...heading(title, words), kind: 'formula', asked, key: { function: of } },
-    answer: { kind: 'formula', text } as Answer,
-  };
-}
-
-interface NumberOptions {
-  readonly quantity?: Quantity;
-  readonly bits?: number;
-  readonly tolerance?: number;
-  readonly given?: Sheet;
-}
-
-function number(title: string, words: string, value: string, options: NumberOptions = {}): Posed {
-  const { quantity = 'number', bits = null, tolerance = 0, given } = options;
-  return {
-    task: {
-      ...heading(title, words),
-      kind: 'number',
-      given: given ? excerptFor(given, [given], DEFAULT_SETTINGS) : null,
-      asked: { quantity, bits },
-      key: { value, tolerance },
-    },
-    answer: { kind: 'number', text: value } as Answer,
-  };
-}
-
-function words(title: string, text: string, model: string, given?: Sheet): Posed {
-  return {
-    task: {
-      ...heading(title, text),
-      tells: 'nothing',
-      kind: 'words',
-      given: given ? excerptFor(given, [given], DEFAULT_SETTINGS) : null,
-      asked: {},
-      key: { model },
-    },
-    answer: { kind: 'words', text: model } as Answer,
-  };
-}
-
-/** The set of some tasks, numbered, and the work that solves them. */
-function set(
-  file: string,
-  title: string,
-  text: string,
-  posed: readonly Posed[],
-  order: Order = 'free',
-): ReadySet {
-  const tasks = posed.map(({ task }, i) => ({ ...task, id: `task${i + 1}` }));
-  const exercise: Exercise = {
-    id: `ready-${file}`,
-    title,
-    words: text,
-    edition: 1,
-    made: '2026-09-01T08:00:00.000Z',
-    order,
-    tasks,
-  };
-  const begun = begunWork(exercise, 'model');
-  const solved = new Map<string, Sheet>();
-  for (const [i, { sheet }] of posed.entries()) if (sheet) solved.set(`task${i + 1}`, sheet);
-  const answers = Object.fromEntries(
-    posed.map(({ answer }, i) => [`task${i + 1}`, { sheet: `task${i + 1}`, answer }]),
-  );
-  const sheets = begun.sheets.map((sheet) => {
-    const own = solved.get(sheet.id);
-    return own ? { ...own, id: sheet.id, name: sheet.name } : sheet;
-  });
-  return { file, exercise, model: { ...begun, sheets, work: { tasks: answers, checks: {} } } };
-}
-
-// Circuits that several sets use.
-const interlock = () => drawn('Drive = Key and Bars and Clear', 'Warn = Key and not Bars');
 const warn: FunctionRows = {
   inputs: ['Key', 'Bars', 'Clear', 'Stop'],
   output: 'Warn',
   rows: '0000000011111101',
 };
-const toggler = () =>
-  module(`module toggler(input clk, input turn, output reg q);
-initial q = 0;
-always @(posedge clk) if (turn) q <= ~q;
-endmodule`);
-const counter = (limit: number) =>
-  module(`module counter(input clk, output reg [3:0] Count);
-initial Count = 0;
-always @(posedge clk) Count <= ${limit === 16 ? 'Count + 1' : `Count == ${limit - 1} ? 4'd0 : Count + 1`};
-endmodule`);
-
-/** Four flip-flops that turn over, each at the falling edge of the one before it: at the rising one of its other output. */
-function rippleCounter(): Sheet {
-  let lesson = emptyLesson('ripple', 'Ripple');
-  const { id } = lesson.sheets[0]!;
-  const make = (edit: Edit | null) => {
-    lesson = expectDone(apply(lesson, edit!));
-  };
-  const place = (kind: string, x: number, y: number, label = '', params: Params = {}) => {
-    const found = findKind(kind)!;
-    const part = newPart(lesson.sheets[0]!, found, { x, y }, { ...defaultParams(found), ...params }, label);
-    make({ type: 'addPart', sheet: id, part });
-    return part.id;
-  };
-  const wire = (from: string, port: string, part: string, to: string) =>
-    make(connect(lesson.sheets[0]!, { part: from, port }, { part, port: to }));
-  const clock = place('clock', 0, 40, 'Clock', { hertz: 1 });
-  const one = place('constant', 0, 20, '', { value: 1 });
-  const join = place('join', 90, 10, '', { widths: [1, 1, 1, 1] });
-  wire(join, 'Y', place('lamp', 110, 10, 'Count', { width: 4 }), 'A');
-  let before: readonly [part: string, port: string] = [clock, 'Y'];
-  for (let i = 0; i < 4; i++) {
-    const store = place('tff', 20 + 16 * i, 30, `Q${i}`);
-    wire(one, 'Y', store, 'T');
-    wire(before[0], before[1], store, 'C');
-    wire(store, 'Q', join, `I${i}`);
-    before = [store, "Q'"];
-  }
-  return tidied(lesson.sheets[0]!);
-}
 
 function firstGates(): ReadySet {
   const both = drawn('Drive = Key and Bars');
