@@ -296,3 +296,61 @@ test('an answer that is not to be learnt is sealed, and opened on another comput
   await expect(row).toContainText('✓ 1 of 1');
   await elsewhere.close();
 });
+
+test('what a task asks is changed on the page of its set, step by step, and undone', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take a ready set' }).click();
+  await page.getByRole('menuitem', { name: /^Interlock/ }).click();
+  const undo = page.getByRole('button', { name: 'Undo' });
+  await expect(undo).toBeDisabled();
+  await page.getByRole('textbox', { name: /^Before all tasks/ }).fill('Mind the **platform**.');
+  const tasks = page.getByRole('list', { name: 'Tasks' });
+  const open = (title: string) => tasks.getByRole('button', { name: new RegExp(title) }).click();
+  // A column more is given, of the table; the last one that is open stays.
+  await open('The table');
+  await page.getByRole('checkbox', { name: 'Warn' }).uncheck();
+  await page.getByRole('checkbox', { name: 'Drive' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Drive' })).toBeChecked();
+  await open('The smallest sum');
+  await page.getByLabel('Most literals').fill('8');
+  await expect(page.getByText('6 are enough')).toBeVisible();
+  await page.getByLabel(/^Form/).selectOption('product of sums');
+  await open('The circuit');
+  await page.getByLabel('Most gates').fill('4');
+  await page.getByRole('button', { name: 'Remove this task' }).click();
+  await expect(tasks.getByRole('listitem')).toHaveCount(4);
+  await page.locator('body').press('Control+z');
+  await expect(tasks.getByRole('listitem')).toHaveCount(5);
+  for (let i = 0; i < 4; i++) await undo.click();
+  await open('The smallest sum');
+  await expect(page.getByLabel('Most literals')).toHaveValue('6');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(page.getByLabel('Most literals')).toHaveValue('8');
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: /^Before all tasks/ })).toHaveValue(
+    'Mind the **platform**.',
+  );
+  await page.getByRole('button', { name: 'As a student' }).click();
+  await new SheetHand(page).ready();
+  const task = page.getByRole('region', { name: 'Task' });
+  await expect(task.getByText('platform', { exact: true })).toBeVisible();
+  await expect(task.getByRole('gridcell', { name: /^Warn/ })).toHaveCount(0);
+  await expect(task.getByRole('button', { name: /^Drive in row/ })).toHaveCount(8);
+  await page.getByRole('button', { name: 'Back to the tasks' }).click();
+
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take a ready set' }).click();
+  await page.getByRole('menuitem', { name: /^Lamp chase/ }).click();
+  await open('The chase');
+  await page.getByRole('checkbox', { name: 'L2' }).uncheck();
+  await open('The shortest period');
+  await page.getByRole('textbox', { name: 'Value' }).fill('20');
+  await expect(page.getByRole('alert')).toHaveText('Write a time with its unit, such as 12.5 ns.');
+  await page.getByRole('textbox', { name: 'Value' }).fill('20 ns');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByLabel(/^May be off by/).fill('5');
+  await page.reload();
+  await open('The shortest period');
+  await expect(page.getByRole('textbox', { name: 'Value' })).toHaveValue('20 ns');
+  await expect(page.getByLabel(/^May be off by/)).toHaveValue('5');
+});

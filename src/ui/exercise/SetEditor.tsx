@@ -14,8 +14,8 @@ import { TitleField } from './TitleField';
 interface Props {
   readonly exercise: Exercise;
   readonly onChange: (exercise: Exercise) => void;
-  /** Tells of something that can be taken back. */
-  readonly onRemoved: (title: string, putBack: () => void) => void;
+  /** Tells that a task is gone. */
+  readonly onRemoved: (title: string) => void;
 }
 
 /** The tasks of an exercise: their order, and for each its title, words, points and what a check tells. */
@@ -75,6 +75,18 @@ export function SetEditor({ exercise, onChange, onRemoved }: Props) {
             <option value="in order">one after the other, each opened by the one before</option>
           </select>
         </label>
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">
+            Before all tasks <span className="font-normal text-quiet">in words; Markdown</span>
+          </span>
+          <textarea
+            className="field h-24 resize-y py-2"
+            value={exercise.words}
+            maxLength={20_000}
+            placeholder="What the whole is about"
+            onChange={(event) => onChange({ ...exercise, words: event.target.value })}
+          />
+        </label>
         <p className="text-sm text-quiet">
           {counted(tasks.length, 'task')}, {counted(points, 'point')}
         </p>
@@ -115,7 +127,7 @@ export function SetEditor({ exercise, onChange, onRemoved }: Props) {
               {...hint(tasks.length === 1 ? 'An exercise has at least one task' : 'Remove this task')}
               onClick={() => {
                 setTasks(tasks.filter((t) => t !== task));
-                onRemoved(task.title, () => onChange(exercise));
+                onRemoved(task.title);
               }}
             >
               ×
@@ -151,7 +163,7 @@ interface FieldsProps {
 
 /** The title, words, points and checks of a task, and what its kind lets be changed. */
 function TaskFields({ task, earlier, onTask }: FieldsProps) {
-  const Asked = FORMS.find(({ kind }) => kind === task.kind)?.Asked;
+  const Later = FORMS.find(({ kind }) => kind === task.kind)?.Later;
   return (
     <>
       <div className="flex gap-4">
@@ -195,8 +207,8 @@ function TaskFields({ task, earlier, onTask }: FieldsProps) {
           onTries={(tries) => onTask({ ...task, tries })}
         />
       )}
-      {Asked && (
-        <Asked asked={task.asked} earlier={earlier} onAsked={(asked) => onTask({ ...task, asked })} />
+      {Later && task.key !== null && (
+        <Later task={task} earlier={earlier} onTask={(change) => onTask({ ...task, ...change })} />
       )}
       {task.given && (
         <p className="text-sm text-quiet">

@@ -17,13 +17,14 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Ready } from '@/ui/exercise/Ready';
 import { SetEditor } from '@/ui/exercise/SetEditor';
+import { begun, changed, redone, type SetHistory, undone } from '@/ui/exercise/set-history';
 import { TaskPane } from '@/ui/exercise/TaskPane';
 import { TitleField } from '@/ui/exercise/TitleField';
 import { LessonView } from '@/ui/lesson/LessonView';
 
 /** The page of an exercise: its tasks are put in order and worded, looked at as a student would, and handed out. */
 export function OpenSet() {
-  const [exercise, setExercise] = useState<Exercise | null | 'missing'>(null);
+  const [history, setHistory] = useState<SetHistory | null | 'missing'>(null);
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
   const [isPreview, setPreview] = useState(false);
   const [out, setOut] = useState<Exercise | null>(null);
@@ -36,21 +37,44 @@ export function OpenSet() {
     const id = new URLSearchParams(location.search).get('id') ?? '';
     storeReady()
       .then(() => keptExercise(id))
-      .then((kept) => setExercise(kept?.exercise ?? 'missing'))
+      .then((kept) => setHistory(kept ? begun(kept.exercise) : 'missing'))
       .catch((error) => {
-        setExercise('missing');
+        setHistory('missing');
         fail(error);
       });
   }, [fail]);
   // Writes follow one another, so that the last one stands.
   const writing = useRef(Promise.resolve());
-  const change = (next: Exercise) => {
-    setExercise(next);
-    writing.current = writing.current.then(() => saveExercise(next)).catch(fail);
+  const take = (next: SetHistory) => {
+    if (next === history) return;
+    setHistory(next);
+    writing.current = writing.current.then(() => saveExercise(next.now)).catch(fail);
   };
+  const isOpen = history !== null && history !== 'missing';
+  const undo = () => isOpen && take(undone(history));
+  const redo = () => isOpen && take(redone(history));
+  // What a notice offers is done to what is there then.
+  const latestUndo = useRef(undo);
+  latestUndo.current = undo;
+  // Typing into a field has an undo of its own.
+  const onKey = useRef<(event: KeyboardEvent) => void>(() => {});
+  onKey.current = (event) => {
+    const isText = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+    if (!(event.ctrlKey || event.metaKey) || event.altKey || isText || out || isPreview) return;
+    const key = event.key.toLowerCase();
+    if (key !== 'z' && key !== 'y') return;
+    event.preventDefault();
+    if (key === 'y' || event.shiftKey) redo();
+    else undo();
+  };
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey.current(event);
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
 
-  if (exercise === null) return <Loading what="Opening the exercise …" />;
-  if (exercise === 'missing')
+  if (history === null) return <Loading what="Opening the exercise …" />;
+  if (history === 'missing')
     return (
       <main className="flex h-dvh flex-col items-center justify-center gap-3 p-6 text-center">
         <Mark size={44} />
@@ -61,6 +85,8 @@ export function OpenSet() {
         </Link>
       </main>
     );
+  const exercise = history.now;
+  const change = (next: Exercise) => take(changed(history, next));
   if (isPreview) return <Preview exercise={exercise} onBack={() => setPreview(false)} />;
   return (
     <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-6 py-4">
@@ -76,6 +102,26 @@ export function OpenSet() {
             onTitle={(title) => change({ ...exercise, title })}
           />
         </h1>
+        <button
+          type="button"
+          className="icon-button"
+          aria-label="Undo"
+          disabled={history.past.length === 0}
+          onClick={undo}
+          {...hint('Undo (Ctrl+Z)')}
+        >
+          ↶
+        </button>
+        <button
+          type="button"
+          className="icon-button"
+          aria-label="Redo"
+          disabled={history.future.length === 0}
+          onClick={redo}
+          {...hint('Redo (Ctrl+Shift+Z)')}
+        >
+          ↷
+        </button>
         <Link className="button" href={`/marking?exercise=${exercise.id}`}>
           Marking
         </Link>
@@ -89,7 +135,7 @@ export function OpenSet() {
             writing.current
               .then(() => handOut(exercise))
               .then((made) => {
-                setExercise(made);
+                setHistory({ ...history, now: made });
                 setOut(made);
               })
               .catch(fail);
@@ -104,8 +150,12 @@ export function OpenSet() {
         <SetEditor
           exercise={exercise}
           onChange={change}
-          onRemoved={(title, putBack) =>
-            setSaid({ text: `“${title}” is removed.`, tone: 'calm', offer: { label: 'Undo', run: putBack } })
+          onRemoved={(title) =>
+            setSaid({
+              text: `“${title}” is removed.`,
+              tone: 'calm',
+              offer: { label: 'Undo', run: () => latestUndo.current() },
+            })
           }
         />
       </main>

@@ -5,12 +5,12 @@ import { excerptFor } from '@/core/exercise/begin';
 import { partsUsed } from '@/core/exercise/check';
 import { EXPECTED_KINDS } from '@/core/exercise/expected';
 import type { ExpectedKind, SetUp, SetUpSource, SetUpValues } from '@/core/exercise/expected/expected-kind';
-import type { BuildAsked } from '@/core/exercise/kinds/build';
+import type { BuildAsked, BuildTask } from '@/core/exercise/kinds/build';
 import { findKind, sheetInside } from '@/core/parts/catalogue';
 import { done, type Result, refusal, sentence } from '@/core/values/result';
 import { ExpectedTable } from '../ExpectedTable';
 import { BuildAskedFields, GATES } from './BuildAskedFields';
-import type { FormProps, TaskForm } from './task-form';
+import { type FormProps, later, type TaskForm } from './task-form';
 
 /** One way to set up the expectation, with the values of its fields. */
 interface Way {
@@ -228,7 +228,9 @@ export const buildForm: TaskForm<Draft> = {
     };
   },
   Form,
-  Asked: BuildAskedFields as TaskForm<Draft>['Asked'],
+  Later: later<BuildTask>(({ task, onTask, earlier }) => (
+    <BuildAskedFields asked={task.asked} earlier={earlier} onAsked={(asked) => onTask({ asked })} />
+  )),
   finish({ sheet, sheets, settings }, { ways, chosen, asked, standsIn, beginsWith }) {
     const { made, expected } = ways[chosen]!;
     if (!made.ok) return refusal(made.problem);

@@ -1,15 +1,21 @@
 'use client';
 
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
-import { MOST_CELLS } from '@/core/exercise/kinds/diagram';
-import { diagramTask, type WholeDiagram, wholeDiagram } from '@/core/exercise/kinds/diagram/set-up';
+import { type DiagramTask, lanesAsked, MOST_CELLS } from '@/core/exercise/kinds/diagram';
+import {
+  diagramOfTask,
+  diagramTask,
+  type WholeDiagram,
+  wholeDiagram,
+} from '@/core/exercise/kinds/diagram/set-up';
 import { done, type Result, refusal, refused } from '@/core/values/result';
 import { readDuration, timeText } from '@/core/values/time';
 import { LaneGrid } from '../LaneGrid';
+import { AskedLater } from './AskedLater';
 import { FormProblem } from './FormProblem';
 import { givenOf, PredictedChoice } from './GivenChoice';
 import { PickedNames } from './PickedNames';
-import type { FormProps, TaskForm } from './task-form';
+import { type FormProps, later, type TaskForm } from './task-form';
 
 interface Draft {
   readonly cells: string;
@@ -112,6 +118,21 @@ export const diagramForm: TaskForm<Draft> = {
     };
   },
   Form,
+  Later: later<DiagramTask>(({ task, onTask }) => {
+    const open = new Set(lanesAsked(task.asked).map(({ name }) => name));
+    const take = (asked: ReadonlySet<string>, isPredicted = task.asked.isPredicted) => {
+      if (asked.size > 0) onTask(diagramTask(diagramOfTask(task), asked, isPredicted));
+    };
+    return (
+      <AskedLater
+        title="Lanes that are drawn"
+        names={task.asked.lanes.map(({ name }) => name)}
+        asked={open}
+        onAsked={take}
+        predicted={task.given && { is: task.asked.isPredicted, onIs: (is) => take(open, is) }}
+      />
+    );
+  }),
   finish(source, { made: whole, asked, isGiven, isPredicted }) {
     if (!whole.ok) return refusal(whole.problem);
     if (!whole.value.lanes.some(({ name }) => asked.has(name)))

@@ -6,6 +6,7 @@ import { excerptFor } from '@/core/exercise/begin';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { runOfSheet } from '@/core/exercise/expected/run/expected-run';
 import { tableOfSheet } from '@/core/exercise/expected/table/expected-table';
+import type { FaultAsked, FaultTask } from '@/core/exercise/kinds/fault';
 import {
   FAULT_SORTS,
   type FaultSort,
@@ -25,7 +26,7 @@ import { done, mapped, type Result, refusal } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
 import { NOWHERE, PlaceChoice } from '../PlaceChoice';
 import { FormProblem } from './FormProblem';
-import type { FormProps, TaskForm } from './task-form';
+import { type FormProps, later, type TaskForm } from './task-form';
 
 interface Draft {
   readonly wanted: Result<Expected>;
@@ -77,8 +78,53 @@ function placed({ sheet, sheets }: SetUpSource, wanted: Result<Expected>, sort: 
   return seenFault(sheet, sheets, wanted.value, faultsOn(sheet, sorts, Math.random, at), Math.random);
 }
 
+interface FaultFieldsProps {
+  readonly asked: FaultAsked;
+  readonly onAsked: (asked: FaultAsked) => void;
+}
+
+/** Whether the fault is found or repaired, and what is told meanwhile. */
+function FaultFields({ asked: { does, needsRow, isDark }, onAsked }: FaultFieldsProps) {
+  const asked = { does, needsRow, isDark };
+  return (
+    <>
+      <div className="flex flex-wrap gap-x-5 gap-y-1">
+        {(['find', 'repair'] as const).map((one) => (
+          <label key={one} className="flex items-center gap-1.5">
+            <input
+              type="radio"
+              name="does"
+              checked={asked.does === one}
+              onChange={() => onAsked({ ...asked, does: one })}
+            />
+            {one === 'find' ? 'The student finds the place' : 'The student repairs the circuit'}
+          </label>
+        ))}
+        {asked.does === 'find' && (
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={asked.needsRow}
+              onChange={(event) => onAsked({ ...asked, needsRow: event.target.checked })}
+            />
+            and a row that shows it
+          </label>
+        )}
+      </div>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={asked.isDark}
+          onChange={(event) => onAsked({ ...asked, isDark: event.target.checked })}
+        />
+        Wires tell their signal once they are probed, rows once they are tried; both are counted
+      </label>
+    </>
+  );
+}
+
 function Form({ source, draft, onDraft }: FormProps<Draft>) {
-  const { wanted, sort, at, does, needsRow, isDark } = draft;
+  const { wanted, sort, at } = draft;
   if (!wanted.ok) return <FormProblem problem={wanted.problem} />;
   const put = (change: Partial<Pick<Draft, 'sort' | 'at'>>) => {
     const next = { ...draft, ...change };
@@ -131,37 +177,7 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
       ) : (
         <FormProblem problem={draft.placed.problem} />
       )}
-      <div className="flex flex-wrap gap-x-5 gap-y-1">
-        {(['find', 'repair'] as const).map((one) => (
-          <label key={one} className="flex items-center gap-1.5">
-            <input
-              type="radio"
-              name="does"
-              checked={does === one}
-              onChange={() => onDraft({ ...draft, does: one })}
-            />
-            {one === 'find' ? 'The student finds the place' : 'The student repairs the circuit'}
-          </label>
-        ))}
-        {does === 'find' && (
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={needsRow}
-              onChange={(event) => onDraft({ ...draft, needsRow: event.target.checked })}
-            />
-            and a row that shows it
-          </label>
-        )}
-      </div>
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          checked={isDark}
-          onChange={(event) => onDraft({ ...draft, isDark: event.target.checked })}
-        />
-        Wires tell their signal once they are probed, rows once they are tried; both are counted
-      </label>
+      <FaultFields asked={draft} onAsked={(next) => onDraft({ ...draft, ...next })} />
     </>
   );
 }
@@ -181,6 +197,9 @@ export const faultForm: TaskForm<Draft> = {
     };
   },
   Form,
+  Later: later<FaultTask>(({ task, onTask }) => (
+    <FaultFields asked={task.asked} onAsked={(asked) => onTask({ asked })} />
+  )),
   finish({ sheet, sheets, settings }, { wanted, placed: put, does, needsRow, isDark }) {
     if (!wanted.ok) return refusal(wanted.problem);
     if (!put.ok) return refusal(put.problem);

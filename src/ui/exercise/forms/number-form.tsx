@@ -1,11 +1,12 @@
 'use client';
 
-import { whyUnreadable } from '@/core/exercise/kinds/number';
+import { useState } from 'react';
+import { type NumberTask, whyUnreadable } from '@/core/exercise/kinds/number';
 import { type FoundValue, valuesOf } from '@/core/exercise/kinds/number/from-circuit';
 import { QUANTITIES, type Quantity } from '@/core/exercise/kinds/number/quantity';
 import { done, refused } from '@/core/values/result';
 import { GivenChoice, givenOf } from './GivenChoice';
-import type { FormProps, TaskForm } from './task-form';
+import { type FormProps, type LaterProps, later, type TaskForm } from './task-form';
 
 interface Draft {
   readonly found: readonly FoundValue[];
@@ -23,6 +24,32 @@ const NAMES: Readonly<Record<Quantity | 'bits', string>> = {
   frequency: 'a frequency',
   bits: 'the bits of a word',
 };
+
+/** How far an answer may be off. */
+function Tolerance({
+  value,
+  onValue,
+}: {
+  readonly value: string;
+  readonly onValue: (value: string) => void;
+}) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="font-semibold">May be off by</span>
+      <span className="flex items-center gap-1.5">
+        <input
+          className="field w-20"
+          type="number"
+          min={0}
+          max={100}
+          value={value}
+          onChange={(event) => onValue(event.target.value)}
+        />
+        per cent
+      </span>
+    </label>
+  );
+}
 
 function Form({ source, draft, onDraft }: FormProps<Draft>) {
   const { found, from, quantity, value, tolerance, isGiven } = draft;
@@ -70,20 +97,7 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
           />
         </label>
         {quantity !== 'bits' && (
-          <label className="flex flex-col gap-1">
-            <span className="font-semibold">May be off by</span>
-            <span className="flex items-center gap-1.5">
-              <input
-                className="field w-20"
-                type="number"
-                min={0}
-                max={100}
-                value={tolerance}
-                onChange={(event) => onDraft({ ...draft, tolerance: event.target.value })}
-              />
-              per cent
-            </span>
-          </label>
+          <Tolerance value={tolerance} onValue={(text) => onDraft({ ...draft, tolerance: text })} />
         )}
       </div>
       <GivenChoice
@@ -92,6 +106,50 @@ function Form({ source, draft, onDraft }: FormProps<Draft>) {
         onGiven={(given) => onDraft({ ...draft, isGiven: given })}
       />
     </>
+  );
+}
+
+/** The wanted value of a task and how far an answer may be off; a value that cannot be read is told and not taken. */
+function ValueLater({ task: { asked, key }, onTask }: LaterProps<NumberTask>) {
+  const [typed, setTyped] = useState(key.value);
+  const [shown, setShown] = useState(key.value);
+  // What undo brings back is shown.
+  if (key.value !== shown) {
+    setShown(key.value);
+    setTyped(key.value);
+  }
+  const why = whyUnreadable(asked, typed);
+  return (
+    <div className="flex flex-wrap gap-4">
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold">Value</span>
+        <input
+          className="field w-36 font-mono"
+          value={typed}
+          maxLength={60}
+          onChange={(event) => {
+            const value = event.target.value;
+            setTyped(value);
+            if (whyUnreadable(asked, value)) return;
+            setShown(value.trim());
+            onTask({ key: { ...key, value: value.trim() } });
+          }}
+        />
+        {why && (
+          <span role="alert" className="text-sm text-bad">
+            {why}
+          </span>
+        )}
+      </label>
+      {asked.bits === null && (
+        <Tolerance
+          value={String(key.tolerance * 100)}
+          onValue={(text) =>
+            onTask({ key: { ...key, tolerance: Math.min(1, Math.max(0, Number(text) / 100 || 0)) } })
+          }
+        />
+      )}
+    </div>
   );
 }
 
@@ -111,6 +169,7 @@ export const numberForm: TaskForm<Draft> = {
     };
   },
   Form,
+  Later: later<NumberTask>(ValueLater),
   finish(source, { quantity, value, tolerance, isGiven }) {
     const asked =
       quantity === 'bits'

@@ -1,11 +1,13 @@
 'use client';
 
+import { columnsAsked, type TableTask } from '@/core/exercise/kinds/table';
 import {
   characteristicTable,
   excitationTable,
   FLIP_FLOPS,
 } from '@/core/exercise/kinds/table/flip-flop-tables';
 import {
+  tableOfTask,
   tableTask,
   typedTable,
   usuallyAsked,
@@ -15,10 +17,11 @@ import {
 } from '@/core/exercise/kinds/table/set-up';
 import { done, type Result, refusal, refused, sentence } from '@/core/values/result';
 import { CellGrid } from '../CellGrid';
+import { AskedLater } from './AskedLater';
 import { FormProblem } from './FormProblem';
 import { givenOf, PredictedChoice } from './GivenChoice';
 import { PickedNames } from './PickedNames';
-import type { FormProps, TaskForm } from './task-form';
+import { type FormProps, later, type TaskForm } from './task-form';
 
 /** Where a table is from: the sheet, a kind of flip-flop, or what is typed. */
 type From = 'sheet' | 'typed' | `characteristic ${string}` | `excitation ${string}`;
@@ -186,6 +189,21 @@ export const tableForm: TaskForm<Draft> = {
     };
   },
   Form,
+  Later: later<TableTask>(({ task, onTask }) => {
+    const open = new Set(columnsAsked(task.asked).map(({ name }) => name));
+    const take = (asked: ReadonlySet<string>, isPredicted = task.asked.isPredicted) => {
+      if (asked.size > 0) onTask(tableTask(tableOfTask(task), asked, isPredicted));
+    };
+    return (
+      <AskedLater
+        title="Columns that are filled in"
+        names={task.asked.columns.map(({ name }) => name)}
+        asked={open}
+        onAsked={take}
+        predicted={task.given && { is: task.asked.isPredicted, onIs: (is) => take(open, is) }}
+      />
+    );
+  }),
   finish(source, { from, made, asked, isGiven, isPredicted }) {
     if (!made.ok) return refusal(made.problem);
     if (asked.size === 0) return refused('nothing-asked', 'choose a column that is filled in');

@@ -12,9 +12,9 @@ export interface FormProps<D> {
   readonly onDraft: (draft: D) => void;
 }
 
-export interface AskedProps {
-  readonly asked: unknown;
-  readonly onAsked: (asked: unknown) => void;
+export interface LaterProps<T extends Task = Task> {
+  readonly task: T;
+  readonly onTask: (change: Partial<Pick<T, 'asked' | 'key'>>) => void;
   /** The tasks before it in its exercise. */
   readonly earlier: readonly Task[];
 }
@@ -27,6 +27,10 @@ export interface TaskForm<D = unknown> {
   finish(source: SetUpSource, draft: D): Result<TaskBody>;
   /** Fits a task to those before it in its exercise. */
   fit?(source: SetUpSource, body: TaskBody, earlier: readonly Task[]): TaskBody;
-  /** What can be changed later of what is asked, without the sheet; absent where nothing can. */
-  readonly Asked?: ComponentType<AskedProps>;
+  /** What can be changed later, without the sheet; absent where nothing can. The wanted answer is there, and not sealed. */
+  readonly Later?: ComponentType<LaterProps>;
 }
+
+/** The fields of a kind that can be changed later, for the list of forms. */
+export const later = <T extends Task>(Fields: ComponentType<LaterProps<T>>) =>
+  Fields as unknown as ComponentType<LaterProps>;

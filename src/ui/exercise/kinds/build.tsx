@@ -8,6 +8,7 @@ import type { Difference, ExpectedSignal } from '@/core/exercise/expected/expect
 import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
 import { type BuildTask, partsAllowed, signalsOf } from '@/core/exercise/kinds/build';
 import { limitsText } from '@/core/exercise/kinds/build/limits';
+import { wrongInWords } from '@/core/exercise/wrong-in-words';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/expected';
 import { takeStandIn } from '@/session/changes/task';
@@ -132,8 +133,16 @@ function Feedback({ task, mark, tells }: FeedbackProps) {
   const isThere = result.given.map((values) => [...values].some((value) => !value.startsWith('-')));
   if ((tells !== 'wanted' && tells !== 'places') || !isThere.includes(true)) return null;
   const firstWrong = result.rowIsRight.indexOf(false);
+  const sentences = wrongInWords(expected, result);
   return (
     <>
+      {sentences.length > 0 && (
+        <ul className="mt-1 flex flex-col gap-0.5 text-sm">
+          {sentences.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </ul>
+      )}
       {firstWrong !== -1 && (
         <button
           type="button"

@@ -6,7 +6,7 @@ import { POWER_UP, Run } from '../../../simulate/run';
 import { levelAt, type Timed } from '../../../simulate/timed-sources';
 import { type Logic, letterOf } from '../../../values/logic';
 import { done, type Result, refused } from '../../../values/result';
-import type { DiagramAsked, DiagramKey } from '.';
+import type { DiagramAsked, DiagramKey, DiagramTask } from '.';
 
 /** A run of a sheet, cell by cell. */
 export interface WholeDiagram {
@@ -104,5 +104,15 @@ export function diagramTask(
       isPredicted,
     },
     key: { lanes: lanes.filter(({ name }) => asked.has(name)).map(({ levels }) => levels) },
+  };
+}
+
+/** The diagram of a task with all its lanes: those that are given, and those that are wanted. */
+export function diagramOfTask({ asked: { cell, cells, lanes }, key }: DiagramTask): WholeDiagram {
+  const wanted = [...key.lanes];
+  return {
+    cell,
+    cells,
+    lanes: lanes.map(({ name, levels }) => ({ name, isInput: false, levels: levels ?? wanted.shift()! })),
   };
 }

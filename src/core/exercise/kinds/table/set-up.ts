@@ -4,7 +4,7 @@ import { cell, inputAt, truthTable, whyNoTable } from '../../../logic/table/trut
 import { compile } from '../../../netlist/compile';
 import { type Logic, letterOf } from '../../../values/logic';
 import { done, type Result, refusal, refused } from '../../../values/result';
-import { MOST_FILLED_ROWS, type TableAsked, type TableKey } from '.';
+import { MOST_FILLED_ROWS, type TableAsked, type TableKey, type TableTask } from '.';
 
 /** A table with all its cells. */
 export interface WholeTable {
@@ -133,3 +133,12 @@ export const withCell = (table: WholeTable, column: number, row: number, value: 
     cells: table.columns[column]!.cells.with(row, value),
   }),
 });
+
+/** The table of a task with all its cells: those that are given, and those that are wanted. */
+export function tableOfTask({ asked: { columns, rows }, key }: TableTask): WholeTable {
+  const wanted = [...key.columns];
+  return {
+    rows,
+    columns: columns.map(({ name, isInput, cells }) => ({ name, isInput, cells: cells ?? wanted.shift()! })),
+  };
+}

@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { inputAt } from '../logic/table/truth-table';
+import { Sketch } from '../testing/sketch';
+import { check } from './check';
+import { whereInWords, wrongInWords } from './wrong-in-words';
+
+const NAMES = ['A', 'B', 'C', 'D'];
+
+/** Whether a row is meant by a clause, read as a person would. */
+function isMeant(clause: string, inputs: readonly string[], row: number): boolean {
+  const value = (name: string) => inputAt(inputs.length, inputs.indexOf(name), row);
+  const ones = inputs.filter((name) => value(name) === 1).length;
+  if (clause === 'in every row') return true;
+  if (clause === 'where only one input is 1') return ones === 1;
+  if (clause === 'where only one input is 0') return ones === inputs.length - 1;
+  const just = /^where just (\w+) inputs are 1$/.exec(clause);
+  if (just) return ones === ['no', 'one', 'two', 'three', 'four'].indexOf(just[1]!);
+  const pair = /^where (\w) and (\w) (differ|are equal)$/.exec(clause);
+  if (pair) return (value(pair[1]!) !== value(pair[2]!)) === (pair[3] === 'differ');
+  return [...clause.matchAll(/(\w) is ([01])/g)].every(([, name, bit]) => value(name!) === Number(bit));
+}
+
+test('a clause is said of just the rows that are meant', () => {
+  let said = 0;
+  fc.assert(
+    fc.property(
+      fc
+        .integer({ min: 1, max: 3 })
+        .chain((n) =>
+          fc.tuple(
+            fc.constant(NAMES.slice(0, n)),
+            fc.array(fc.boolean(), { minLength: 2 ** n, maxLength: 2 ** n }),
+            fc.array(fc.boolean(), { minLength: 2 ** n, maxLength: 2 ** n }),
+          ),
+        ),
+      ([inputs, rows, counts]) => {
+        const clause = whereInWords(inputs, rows, counts);
+        if (clause === null) return;
+        said++;
+        for (const [row, isRow] of rows.entries())
+          if (counts[row]) expect([clause, row, isMeant(clause, inputs, row)]).toEqual([clause, row, isRow]);
+      },
+    ),
+    { numRuns: 500 },
+  );
+  expect(said).toBeGreaterThan(100);
+});
+
+test.each([
+  [['A', 'B'], '0110', 'where only one input is 1'],
+  [['A', 'B'], '1000', 'while A is 0 and B is 0'],
+  [['A', 'B', 'C'], '00001100', 'while A is 1 and B is 0'],
+  [['A', 'B', 'C'], '00010110', 'where only one input is 0'],
+  [['A', 'B', 'C', 'D'], '0001011001101000', 'where just two inputs are 1'],
+  [['A', 'B', 'C'], '00111100', 'where A and B differ'],
+  [['A', 'B', 'C'], '10100101', 'where A and C are equal'],
+  [['A', 'B', 'C'], '01111110', null],
+  [['A', 'B'], '0000', null],
+])('%j %s: %s', (inputs, rows, clause) => {
+  expect(
+    whereInWords(
+      inputs,
+      [...rows].map((row) => row === '1'),
+    ),
+  ).toBe(clause);
+});
+
+test('an OR in place of the AND is told by the rows in which it is wrong', () => {
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'A');
+  s.place('switch', 0, 10, 'B');
+  s.place('or', 12, 4);
+  s.place('lamp', 24, 4, 'Carry');
+  for (const [from, to] of [
+    ['switch1.Y', 'or1.A'],
+    ['switch2.Y', 'or1.B'],
+    ['or1.Y', 'lamp1.A'],
+  ])
+    s.wire(from!, to!);
+  const wanted = (rows: string) => ({
+    kind: 'table' as const,
+    inputs: ['A', 'B'],
+    outputs: [{ name: 'Carry', rows }],
+  });
+  const told = (rows: string) => wrongInWords(wanted(rows), check(s.sheet, wanted(rows), new Set(['or'])));
+  expect(told('0001')).toEqual(['Your Carry is 1 where only one input is 1.']);
+  expect(told('1000')).toEqual(['Your Carry is the opposite of what it should be in every row.']);
+  expect(told('1111')).toEqual(['Your Carry is 0 while A is 0 and B is 0.']);
+  expect(told('1101')).toEqual([
+    'Your Carry is 0 while A is 0 and B is 0.',
+    'Your Carry is 1 while A is 1 and B is 0.',
+  ]);
+  expect(told('x111')).toEqual([]);
+  expect(wrongInWords(wanted('0001'), check(new Sketch().sheet, wanted('0001'), new Set()))).toEqual([]);
+});

@@ -1,0 +1,81 @@
+import type { Expected } from '../circuit/exercise';
+import { inputAt } from '../logic/table/truth-table';
+import { listed } from '../values/wording';
+import type { Check } from './check';
+import { expectedKindOf } from './expected';
+
+/** Most inputs for which rows are put into words. */
+const MOST_INPUTS = 6;
+/** Sentences at most: more are no help. */
+const MOST_SENTENCES = 3;
+
+const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
+
+/**
+ * Where rows lie, as a clause: `while Key is 1 and Bars is 0`, `where only one input is 1`, `where A and B differ`; null where no
+ * such clause says just these rows.
+ * @param rows row by row whether it is meant; of rows that do not count it does not matter.
+ * @param counts row by row whether it counts.
+ */
+export function whereInWords(
+  inputs: readonly string[],
+  rows: readonly boolean[],
+  counts: readonly boolean[] = rows.map(() => true),
+): string | null {
+  const all = rows.flatMap((_, row) => (counts[row] ? [row] : []));
+  const meant = all.filter((row) => rows[row]);
+  if (meant.length === 0 || inputs.length > MOST_INPUTS) return null;
+  if (meant.length === all.length) return 'in every row';
+  const bit = (row: number, i: number) => inputAt(inputs.length, i, row);
+  const says = (clause: (row: number) => boolean) => all.every((row) => clause(row) === rows[row]);
+  // The inputs that stand the same in all of them: a product.
+  const fixed = inputs.flatMap((name, i) => {
+    const value = bit(meant[0]!, i);
+    return meant.every((row) => bit(row, i) === value) ? [{ name, i, value }] : [];
+  });
+  if (fixed.length > 0 && says((row) => fixed.every(({ i, value }) => bit(row, i) === value)))
+    return `while ${listed(fixed.map(({ name, value }) => `${name} is ${value}`))}`;
+  const onesIn = (row: number) => inputs.filter((_, i) => bit(row, i) === 1).length;
+  const ones = onesIn(meant[0]!);
+  if (says((row) => onesIn(row) === ones)) {
+    if (ones === 1) return 'where only one input is 1';
+    if (ones === inputs.length - 1) return 'where only one input is 0';
+    return `where just ${NUMBERS[ones]} inputs are 1`;
+  }
+  for (const [i, a] of inputs.entries())
+    for (let j = i + 1; j < inputs.length; j++)
+      for (const differ of [true, false])
+        if (says((row) => (bit(row, i) !== bit(row, j)) === differ))
+          return `where ${a} and ${inputs[j]} ${differ ? 'differ' : 'are equal'}`;
+  return null;
+}
+
+/** What is wrong in a circuit, in a sentence for each output of which that can be said: `Your Carry is 1 where only one input is 1.` */
+export function wrongInWords(expected: Expected, { given, rowIsRight }: Check): string[] {
+  const { inputs, outputs, output, word, rows } = expectedKindOf(expected).rows(expected);
+  if (word !== 'row' || rows !== 2 ** inputs.length || given.length === 0) return [];
+  const said: string[] = [];
+  for (const [o, name] of outputs.entries()) {
+    const wanted = rowIsRight.map((_, row) => output(o, row));
+    const is = rowIsRight.map((_, row) => given[o]![row]!);
+    if (is.some((value) => value === '-')) continue;
+    const counts = wanted.map((value) => value !== 'x');
+    const wrong = is.map((value, row) => counts[row]! && value !== wanted[row]);
+    const values = new Set(is.filter((_, row) => wrong[row]));
+    if (values.size === 0) continue;
+    const where = whereInWords(inputs, wrong, counts);
+    if (values.size === 1 && where) said.push(`Your ${name} is ${[...values][0]} ${where}.`);
+    else if (where === 'in every row')
+      said.push(`Your ${name} is the opposite of what it should be in every row.`);
+    else
+      for (const value of [...values].sort()) {
+        const part = whereInWords(
+          inputs,
+          wrong.map((isWrong, row) => isWrong && is[row] === value),
+          counts,
+        );
+        if (part) said.push(`Your ${name} is ${value} ${part}.`);
+      }
+  }
+  return said.slice(0, MOST_SENTENCES);
+}
