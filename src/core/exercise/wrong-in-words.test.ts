@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { inputAt } from '../logic/table/truth-table';
 import { Sketch } from '../testing/sketch';
 import { check } from './check';
-import { whereInWords, wrongInWords } from './wrong-in-words';
+import { mistakeInWords, whereInWords, wrongInWords } from './wrong-in-words';
 
 const NAMES = ['A', 'B', 'C', 'D'];
 
@@ -92,4 +92,38 @@ test('an OR in place of the AND is told by the rows in which it is wrong', () =>
   ]);
   expect(told('x111')).toEqual([]);
   expect(wrongInWords(wanted('0001'), check(new Sketch().sheet, wanted('0001'), new Set()))).toEqual([]);
+});
+
+test('a mistake is named for a teacher: the gate that stands for another, or where it is wrong', () => {
+  const s = new Sketch();
+  for (const [i, name] of ['A', 'B'].entries()) s.place('switch', 0, 10 * i, name);
+  s.place('or', 12, 4);
+  s.place('lamp', 24, 0, 'Carry');
+  s.place('lamp', 24, 10, 'Sum');
+  for (const [from, to] of [
+    ['switch1.Y', 'or1.A'],
+    ['switch2.Y', 'or1.B'],
+    ['or1.Y', 'lamp1.A'],
+    ['switch1.Y', 'lamp2.A'],
+  ])
+    s.wire(from!, to!);
+  const expected = (carry: string, sum: string) => ({
+    kind: 'table' as const,
+    inputs: ['A', 'B'],
+    outputs: [
+      { name: 'Carry', rows: carry },
+      { name: 'Sum', rows: sum },
+    ],
+  });
+  const told = (carry: string, sum: string) =>
+    mistakeInWords(expected(carry, sum), check(s.sheet, expected(carry, sum), new Set(['or'])));
+  expect(told('0001', '0011')).toBe('OR for AND in Carry');
+  expect(told('0001', '0110')).toBe('OR for AND in Carry and A for XOR in Sum');
+  expect(told('0111', '1011')).toBe('A in Sum');
+  expect(told('0111', '0011')).toBeNull();
+  const less = new Sketch();
+  less.place('switch', 0, 0, 'A');
+  expect(
+    mistakeInWords(expected('0001', '0110'), check(less.sheet, expected('0001', '0110'), new Set())),
+  ).toBe('no Carry and no Sum');
 });

@@ -79,3 +79,53 @@ export function wrongInWords(expected: Expected, { given, rowIsRight }: Check): 
   }
   return said.slice(0, MOST_SENTENCES);
 }
+
+/** The name of a column of some inputs: of a gate on all of them, or of one of them; null where it has none. */
+function nameOfColumn(column: string, inputs: readonly string[]): string | null {
+  const rows = [...column];
+  const all = (value: (row: number, ones: number) => boolean) =>
+    rows.every((letter, row) => letter === (value(row, onesIn(row)) ? '1' : '0'));
+  const onesIn = (row: number) => inputs.filter((_, i) => inputAt(inputs.length, i, row) === 1).length;
+  const names: readonly (readonly [string, (row: number, ones: number) => boolean])[] = [
+    ['always 0', () => false],
+    ['always 1', () => true],
+    ...inputs.flatMap((name, i) =>
+      ([1, 0] as const).map(
+        (value) =>
+          [value ? name : `not ${name}`, (row: number) => inputAt(inputs.length, i, row) === value] as const,
+      ),
+    ),
+    ['AND', (_, ones) => ones === inputs.length],
+    ['OR', (_, ones) => ones > 0],
+    ['XOR', (_, ones) => ones % 2 === 1],
+    ['NAND', (_, ones) => ones < inputs.length],
+    ['NOR', (_, ones) => ones === 0],
+    ['XNOR', (_, ones) => ones % 2 === 0],
+  ];
+  return names.find(([, value]) => all(value))?.[0] ?? null;
+}
+
+/** What is wrong in a circuit, in a few words for a teacher: `OR for AND in Carry`; null where that cannot be said. */
+export function mistakeInWords(expected: Expected, found: Check): string | null {
+  const { inputs, outputs, output, word, rows } = expectedKindOf(expected).rows(expected);
+  if (word !== 'row' || found.given.length === 0) return null;
+  const all = Array.from({ length: rows }, (_, row) => row);
+  const said = outputs.flatMap((name, o) => {
+    const wanted = all.map((row) => output(o, row)).join('');
+    const given = all.map((row) => found.given[o]![row]!).join('');
+    if (all.every((row) => wanted[row] === 'x' || wanted[row] === given[row])) return [];
+    if (given.includes('-')) return [`no ${name}`];
+    const [is, should] = [nameOfColumn(given, inputs), nameOfColumn(wanted, inputs)];
+    if (is && should) return [`${is} for ${should} in ${name}`];
+    if (is) return [`${is} in ${name}`];
+    const [sentence] = wrongInWords(expected, {
+      ...found,
+      given: found.given.map((g, i) => (i === o ? g : maskOf(g))),
+    });
+    return sentence ? [sentence.replace(/^Your /, '').replace(/\.$/, '')] : [`${name} wrong`];
+  });
+  return said.length > 0 ? listed(said) : null;
+}
+
+/** As long as a column, and missing. */
+const maskOf = (column: Check['given'][number]): string => '-'.repeat(column.length);

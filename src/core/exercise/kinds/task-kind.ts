@@ -82,6 +82,10 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   strange?(task: Task<Q, K>): string | null;
   /** The expectation that the task's circuit is held against, where it is. */
   expected?(task: Task<Q, K>): Expected;
+  /** What an answer says, as a text that answers have in common which say the same; null where nothing was done. */
+  said(task: Task<Q, K>, mark: Mark<D>): string | null;
+  /** The same in words, for a wrong answer: `OR for AND in Carry`. Absent where `wrong` says it. */
+  mistake?(task: Task<Q, K>, mark: Mark<D>): string | null;
   rules(task: Task<Q, K>, answer: A | null): SheetRules;
   mark(task: Task<Q, K>, solution: Solution<A | null>): Mark<D>;
 }

@@ -8,6 +8,7 @@ import { circuitContent } from '../../circuit-content';
 import { AnyExpected, expectedContent, expectedKindOf } from '../../expected';
 import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
+import { mistakeInWords } from '../../wrong-in-words';
 import { caredFor, withDontCares } from '../dont-cares';
 import type { TaskKind } from '../task-kind';
 import { exceeded, Limits } from './limits';
@@ -101,6 +102,9 @@ export const build = {
             .join(),
     bits: ({ key }) => caredFor(wantedWords(key).flat().join('')),
   },
+  said: (_, { detail, gist }) =>
+    gist ? JSON.stringify([detail.given, detail.difference?.given ?? null, detail.complaints]) : null,
+  mistake: ({ key }, { detail }) => mistakeInWords(key, detail),
   expected: (task) => task.key,
   rules: (task) => ({
     ...FREE,

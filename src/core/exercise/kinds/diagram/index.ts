@@ -112,6 +112,7 @@ export const diagram = {
       detail.answer.lanes.map((levels, i) => withDontCares(key.lanes[i]!, levels)).join(),
     bits: ({ key }) => caredFor(key.lanes.join('')),
   },
+  said: (_, { gist, detail }) => (gist ? detail.answer.lanes.join() : null),
   rules: ({ asked, given }, answer) => ({
     ...(given ? GIVEN : SCRATCH),
     still:

@@ -113,6 +113,14 @@ export const fault = {
       : 'its fault cannot be seen from outside';
   },
   expected: ({ key }) => key.wanted,
+  said: ({ asked }, { gist, detail, wrong }) =>
+    asked.does === 'repair'
+      ? detail.repaired?.given.some((words) => [...words].join('').replaceAll('-', '') !== '')
+        ? JSON.stringify(detail.repaired.given)
+        : null
+      : gist
+        ? `${detail.placeIsRight} ${detail.rowTells} ${wrong ?? ''}`
+        : null,
   rules: ({ asked, key }) => ({
     ...(asked.does === 'find' ? GIVEN : FREE),
     isDark: asked.isDark,

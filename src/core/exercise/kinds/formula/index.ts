@@ -148,6 +148,11 @@ export const formula = {
       complaints.length > 0 ? null : withDontCares(key.function.rows, detail.rows),
     bits: ({ key }) => caredFor(key.function.rows),
   },
+  // Two formulas of one function, in one form, are one answer.
+  said: ({ asked }, { gist, complaints, detail }) =>
+    detail.expression
+      ? `${detail.rows} ${isInForm(detail.expression, asked.form)} ${complaints.length}`
+      : gist || null,
   rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {
     const typed = answer?.text.trim() ?? '';

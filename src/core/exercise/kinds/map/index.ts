@@ -53,6 +53,15 @@ export const map = {
     if (of.inputs.length < LEAST_ON_MAP) return `a map has at least ${LEAST_ON_MAP} inputs`;
     return of.rows.includes('1') ? null : 'its function is nowhere 1, so that there is nothing to group';
   },
+  said: (task, { gist, detail }) => {
+    const { inputs } = functionOf(task.asked.function);
+    return gist
+      ? detail.groups
+          .map((group) => [...rowsOf(group, inputs)].join('+'))
+          .sort()
+          .join()
+      : null;
+  },
   rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark(task, { answer }) {
     const { function: of } = task.asked;

@@ -87,6 +87,7 @@ export const number = {
     given: ({ asked }, { detail }) => asText(asked, detail),
     bits: ({ asked }) => asked.bits,
   },
+  said: ({ asked }, { detail }) => asText(asked, detail) ?? (detail || null),
   rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {
     const typed = answer?.text.trim() ?? '';

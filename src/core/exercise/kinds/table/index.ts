@@ -113,6 +113,7 @@ export const table = {
     bits: ({ asked, key }) =>
       asked.values.length > 1 ? Math.log2(asked.values.length) * key.columns.flat().length : null,
   },
+  said: (_, { gist, detail }) => (gist ? textOfCells(detail.answer.columns) : null),
   rules: ({ asked, given }, answer) => ({
     ...(given ? GIVEN : SCRATCH),
     still:

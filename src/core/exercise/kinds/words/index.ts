@@ -26,6 +26,11 @@ export const words = {
   asked: Asked,
   key: Key,
   answer: Answer,
+  said: (_, { detail }) =>
+    detail
+      .toLowerCase()
+      .replaceAll(/[\s.,;!?]+/g, ' ')
+      .trim() || null,
   rules: ({ given }) => (given ? FREE : SCRATCH),
   mark(_, { answer }) {
     const written = answer?.text.trim() ?? '';
