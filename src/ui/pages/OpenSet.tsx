@@ -48,6 +48,8 @@ export function OpenSet() {
   const take = (next: SetHistory) => {
     if (next === history) return;
     setHistory(next);
+    // What it told of may be no more.
+    setSaid(null);
     writing.current = writing.current.then(() => saveExercise(next.now)).catch(fail);
   };
   const isOpen = history !== null && history !== 'missing';
