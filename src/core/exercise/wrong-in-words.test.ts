@@ -84,12 +84,9 @@ test('an OR in place of the AND is told by the rows in which it is wrong', () =>
   });
   const told = (rows: string) => wrongInWords(wanted(rows), check(s.sheet, wanted(rows), new Set(['or'])));
   expect(told('0001')).toEqual(['Your Carry is 1 where only one input is 1.']);
-  expect(told('1000')).toEqual(['Your Carry is the opposite of what it should be in every row.']);
+  expect(told('1000')).toEqual(['Your Carry is the OR of A and B.']);
   expect(told('1111')).toEqual(['Your Carry is 0 while A is 0 and B is 0.']);
-  expect(told('1101')).toEqual([
-    'Your Carry is 0 while A is 0 and B is 0.',
-    'Your Carry is 1 while A is 1 and B is 0.',
-  ]);
+  expect(told('1101')).toEqual(['Your Carry is the OR of A and B.']);
   expect(told('x111')).toEqual([]);
   expect(wrongInWords(wanted('0001'), check(new Sketch().sheet, wanted('0001'), new Set()))).toEqual([]);
 });
@@ -126,4 +123,22 @@ test('a mistake is named for a teacher: the gate that stands for another, or whe
   expect(
     mistakeInWords(expected('0001', '0110'), check(less.sheet, expected('0001', '0110'), new Set())),
   ).toBe('no Carry and no Sum');
+});
+
+test('what an output is, or where it is the opposite, is said where its wrong rows have no name', () => {
+  const found = (given: string, wanted: string) => {
+    const rowIsRight = [...given].map((letter, row) => wanted[row] === 'x' || wanted[row] === letter);
+    const expected = {
+      kind: 'table' as const,
+      inputs: ['Key', 'Bars', 'Clear'],
+      outputs: [{ name: 'Drive', rows: wanted }],
+    };
+    return wrongInWords(expected, { given: [given], rowIsRight } as never);
+  };
+  expect(found('01111111', '00000001')).toEqual(['Your Drive is the OR of Key, Bars and Clear.']);
+  expect(found('00000000', '01101001')).toEqual(['Your Drive is always 0.']);
+  expect(found('00001111', '01101001')).toEqual(['Your Drive is just Key.']);
+  expect(found('01100110', '10011001')).toEqual([
+    'Your Drive is the opposite of what it should be in every row.',
+  ]);
 });

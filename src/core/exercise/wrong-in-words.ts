@@ -65,6 +65,8 @@ export function wrongInWords(expected: Expected, { given, rowIsRight }: Check): 
     if (values.size === 0) continue;
     const where = whereInWords(inputs, wrong, counts);
     if (values.size === 1 && where) said.push(`Your ${name} is ${[...values][0]} ${where}.`);
+    else if (nameOfColumn(is.join(''), inputs))
+      said.push(`Your ${name} is ${columnInWords(is.join(''), inputs)}.`);
     else if (where === 'in every row')
       said.push(`Your ${name} is the opposite of what it should be in every row.`);
     else
@@ -103,6 +105,15 @@ function nameOfColumn(column: string, inputs: readonly string[]): string | null 
     ['XNOR', (_, ones) => ones % 2 === 0],
   ];
   return names.find(([, value]) => all(value))?.[0] ?? null;
+}
+
+/** A column that has a name, as what it is: `always 0`, `just Key`, `the OR of Key and Bars`. */
+function columnInWords(column: string, inputs: readonly string[]): string {
+  const name = nameOfColumn(column, inputs)!;
+  if (name.startsWith('always')) return name;
+  return /^[A-Z]{2,4}$/.test(name) && !inputs.includes(name)
+    ? `the ${name} of ${listed(inputs)}`
+    : `just ${name}`;
 }
 
 /** What is wrong in a circuit, in a few words for a teacher: `OR for AND in Carry`; null where that cannot be said. */

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Exercise, Task } from '@/core/circuit/exercise';
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
@@ -102,6 +102,11 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
   const { Work, Feedback } = taskViewOf(task);
   const answer = lesson.work?.tasks[task.id]?.answer ?? null;
   const left = triesLeft(session, task);
+  const feedback = useRef<HTMLDivElement>(null);
+  // What a check tells comes into sight, below however much there is.
+  useEffect(() => {
+    if (checked) feedback.current?.scrollIntoView({ block: 'nearest' });
+  }, [checked]);
   const [isChecking, setChecking] = useState(false);
   const found = (of: Lesson, verdicts: Verdicts | null) => {
     const made = checkTask(session, task, of, verdicts);
@@ -155,9 +160,11 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
         </p>
       )}
       {checked && (
-        <Told task={task} mark={checked.mark} tells={task.tells} stale={isOther(checked.of, lesson)}>
-          <Feedback task={task} mark={checked.mark} tells={task.tells} />
-        </Told>
+        <div ref={feedback}>
+          <Told task={task} mark={checked.mark} tells={task.tells} stale={isOther(checked.of, lesson)}>
+            <Feedback task={task} mark={checked.mark} tells={task.tells} />
+          </Told>
+        </div>
       )}
     </>
   );

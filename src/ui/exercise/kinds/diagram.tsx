@@ -77,6 +77,10 @@ function Work({ task: any, answer, onAnswer, onFinal }: WorkProps) {
   );
 }
 
+/** The wanted levels of a lane, and blanks where nothing is drawn. */
+const wantedWhereDrawn = ({ key }: DiagramTask, { lanes }: DiagramAnswer, lane: number): string =>
+  Array.from(key.lanes[lane]!, (level, cell) => (lanes[lane]![cell] === NOT_DRAWN ? ' ' : level)).join('');
+
 function Feedback({ task: any, mark, tells }: FeedbackProps) {
   const task = any as DiagramTask;
   const { spans, answer } = mark.detail as DiagramCheck;
@@ -92,8 +96,9 @@ function Feedback({ task: any, mark, tells }: FeedbackProps) {
         lanes={open.map(({ name }, lane) => ({
           name,
           levels: answer.lanes[lane]!,
-          marks: spans[lane]!,
-          ...(tells === 'wanted' ? { under: task.key.lanes[lane]! } : {}),
+          // Of what is not drawn nothing is told.
+          marks: spans[lane]!.filter(({ from, to }) => /[01]/.test(answer.lanes[lane]!.slice(from, to))),
+          ...(tells === 'wanted' ? { under: wantedWhereDrawn(task, answer, lane) } : {}),
         }))}
       />
     </div>
