@@ -206,3 +206,21 @@ for (const [title, name] of [
       new RegExp(`^Ada Sample: ${tasks.length} of ${tasks.length} tasks`, 'm'),
     );
   });
+
+test('a phone held sideways: the words are read, a table is filled in by touch, and it is handed in', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 844, height: 390 });
+  const { task } = await taken(page, 'First gates');
+  await open(task, 3);
+  await expect(task.getByText('whether a horse may be mounted', { exact: false })).toBeInViewport();
+  const grid = task.getByRole('grid');
+  // A press turns a cell to 0, another to 1.
+  await grid.getByRole('button', { name: 'Free in row 0' }).click();
+  await grid.getByRole('button', { name: 'Free in row 0: 0' }).click();
+  await grid.getByRole('button', { name: 'Free in row 1' }).click();
+  await solved(task, 1, 4);
+  await expect(task.getByText('All cells right.')).toBeInViewport();
+  const handed = await handIn(page, 'Ada Sample');
+  expect(JSON.parse(handed)).toMatchObject({ name: 'Ada Sample', results: { task3: { right: 2, of: 2 } } });
+});
