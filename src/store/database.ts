@@ -101,6 +101,12 @@ export interface HandInRecord {
   readonly text: string;
 }
 
+/** What a teacher gave for the hand-ins of an exercise. */
+export interface ClassMarksRecord {
+  readonly exercise: string;
+  readonly marks: unknown;
+}
+
 class Database extends Dexie {
   lessons!: EntityTable<LessonRecord, 'id'>;
   journal!: EntityTable<JournalRecord, 'seq'>;
@@ -111,6 +117,7 @@ class Database extends Dexie {
   exercises!: EntityTable<ExerciseRecord, 'id'>;
   handIns!: EntityTable<HandInRecord, 'key'>;
   marks!: Table<{ name: string; value: unknown }, string>;
+  classMarks!: EntityTable<ClassMarksRecord, 'exercise'>;
 
   /** @param around the browser's own store, or one in its place. */
   constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
@@ -138,6 +145,7 @@ class Database extends Dexie {
       );
     this.version(3).stores({ leases: 'lesson' });
     this.version(4).stores({ fences: '[lesson+token]' });
+    this.version(5).stores({ classMarks: 'exercise' });
   }
 }
 

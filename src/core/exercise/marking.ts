@@ -1,6 +1,7 @@
 import type { Digest, Exercise, Task } from '../circuit/exercise';
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import { emptySheet, type Sheet } from '../circuit/sheet';
+import { textHash } from '../values/text-hash';
 import { idsUnder, standInId } from './begin';
 import { taskKindOf } from './kinds';
 import type { Mark, Solution } from './kinds/task-kind';
@@ -97,3 +98,14 @@ export function rulesOn(lesson: Lesson, sheet: Pick<Sheet, 'id'>): SheetRules {
 /** Points for a mark: all or nothing; null while a person has to tell. */
 export const pointsOf = ({ task, mark }: Marked): number | null =>
   mark.solved === null ? null : mark.solved ? task.points : 0;
+
+/** What an answer says, as a short text that equal answers have in common; null where nothing was done, or nothing can be told. */
+export function saidBy({ task, mark }: Marked): string | null {
+  if (mark.detail === null) return null;
+  const said = taskKindOf(task).said(task, mark);
+  return said === null ? null : textHash(said);
+}
+
+/** What is wrong in an answer, in a few words for a teacher; null where nothing is, or nothing can be said. */
+export const mistakeIn = ({ task, mark }: Marked): string | null =>
+  mark.detail === null ? mark.wrong : (taskKindOf(task).mistake?.(task, mark) ?? mark.wrong);

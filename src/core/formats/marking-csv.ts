@@ -21,24 +21,49 @@ export function pointsSoFar(marks: readonly Marked[]): { readonly sure: number; 
 
 const complaintsOf = (marks: readonly Marked[]) => marks.flatMap(({ mark }) => mark.complaints).join(' ');
 
-/** The marks as CSV, a line a hand-in: for each task how much is right and what the answer is, then the points. */
-export function markingCsv({ tasks }: Pick<Exercise, 'tasks'>, rows: readonly MarkedRow[]): string {
+/** What a teacher gave for a hand-in: points by the tasks, null where they are still to be given, and remarks. */
+export interface Given {
+  readonly points: readonly (number | null)[];
+  readonly remarks: readonly string[];
+}
+
+/** Points as the rule without a teacher has them, and no remarks. */
+const byRule = ({ marks }: MarkedRow): Given => ({ points: marks.map(pointsOf), remarks: [] });
+
+/**
+ * The marks as CSV, a line a hand-in: for each task how much is right, what the answer is and its points, then their sum.
+ * @param given what a teacher gave for a hand-in.
+ */
+export function markingCsv<R extends MarkedRow>(
+  { tasks }: Pick<Exercise, 'tasks'>,
+  rows: readonly R[],
+  given: (row: R) => Given = byRule,
+): string {
   const isOne = tasks.length === 1;
   const heads = tasks.flatMap((task, i) => {
     const { gistName } = taskKindOf(task);
     const own = isOne ? '' : `${i + 1} `;
-    return [`${own}right`, `${own}of`, `${own}${gistName.toLowerCase()}`];
+    return [`${own}right`, `${own}of`, `${own}${gistName.toLowerCase()}`, ...(isOne ? [] : [`${own}points`])];
   });
   return csvFile([
-    ['name', ...heads, 'points', 'points to give', 'complaints', 'handed in', 'minutes'],
-    ...rows.map(({ handIn, marks }) => {
-      const { sure, open } = pointsSoFar(marks);
+    ['name', ...heads, 'points', 'points to give', 'complaints', 'remarks', 'handed in', 'minutes'],
+    ...rows.map((row) => {
+      const { handIn, marks } = row;
+      const { points, remarks } = given(row);
+      const sure = points.reduce<number>((sum, p) => sum + (p ?? 0), 0);
+      const open = marks.reduce((sum, { task }, i) => sum + (points[i] === null ? task.points : 0), 0);
       return [
         handIn.name,
-        ...marks.flatMap(({ mark }) => [mark.right, mark.of, mark.gist]),
+        ...marks.flatMap(({ mark }, i) => [
+          mark.right,
+          mark.of,
+          mark.gist,
+          ...(isOne ? [] : [points[i] ?? '']),
+        ]),
         sure,
         open,
         complaintsOf(marks),
+        remarks.join(' '),
         handIn.handedIn,
         Math.round(handIn.seconds / 60),
       ];

@@ -1,18 +1,14 @@
 import type { Exercise, Task } from '@/core/circuit/exercise';
+import type { Steps } from '@/ui/controls/steps-back';
+import * as steps from '@/ui/controls/steps-back';
 
-/** What an exercise was, is, and was before it was undone. */
-export interface SetHistory {
-  readonly past: readonly Exercise[];
-  readonly now: Exercise;
-  readonly future: readonly Exercise[];
+/** The steps of an exercise that is changed. */
+export interface SetHistory extends Steps<Exercise> {
   /** The text that the last step typed, so that what is typed on belongs to it; null for any other step. */
   readonly typing: string | null;
 }
 
-/** Steps that can be undone, at most. */
-const MOST_STEPS = 200;
-
-export const begun = (now: Exercise): SetHistory => ({ past: [], now, future: [], typing: null });
+export const begun = (now: Exercise): SetHistory => ({ ...steps.begun(now), typing: null });
 
 const SET_TEXTS = ['title', 'words'] as const;
 const TASK_TEXTS = ['title', 'words'] as const;
@@ -35,27 +31,17 @@ function typedIn(before: Exercise, after: Exercise): string | null {
 }
 
 /** The history after a change; what is typed into one text is one step. */
-export function changed({ past, now, typing }: SetHistory, next: Exercise): SetHistory {
-  const typed = typedIn(now, next);
-  const goesOn = typed !== null && typed === typing;
-  return {
-    past: goesOn ? past : [...past, now].slice(-MOST_STEPS),
-    now: next,
-    future: [],
-    typing: typed,
-  };
+export function changed(history: SetHistory, next: Exercise): SetHistory {
+  const typed = typedIn(history.now, next);
+  const goesOn = typed !== null && typed === history.typing;
+  return { ...steps.stepped(history, next, goesOn), typing: typed };
 }
+
+const moved = (history: SetHistory, to: Steps<Exercise>): SetHistory =>
+  to === history ? history : { ...to, typing: null };
 
 /** The history one step back; the same where there is none. */
-export function undone(history: SetHistory): SetHistory {
-  const { past, now, future } = history;
-  const before = past.at(-1);
-  return before ? { past: past.slice(0, -1), now: before, future: [now, ...future], typing: null } : history;
-}
+export const undone = (history: SetHistory): SetHistory => moved(history, steps.undone(history));
 
 /** The history one step forward again; the same where there is none. */
-export function redone(history: SetHistory): SetHistory {
-  const { past, now, future } = history;
-  const [next, ...rest] = future;
-  return next ? { past: [...past, now], now: next, future: rest, typing: null } : history;
-}
+export const redone = (history: SetHistory): SetHistory => moved(history, steps.redone(history));

@@ -4,10 +4,12 @@ import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { isSealed } from '@/core/exercise/sealed';
+import { type ClassMarks, NO_MARKS, pointsFor, remarksOn } from '@/core/exercise/teacher-marks';
 import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
 import { done, sentence } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
+import { keptMarks, saveMarks } from '@/store/class-marks';
 import { storeProblem, storeReady } from '@/store/database';
 import {
   dropHandIns,
@@ -26,12 +28,14 @@ import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
+import { begun, redone, type Steps, stepped, undone } from '@/ui/controls/steps-back';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { Look } from './Look';
 import { Marks } from './Marks';
-import { asAsked, byStudent, mark, type Row } from './marked-row';
+import { answerIn, asAsked, byStudent, mark, type Row } from './marked-row';
 import { PasteHandIns } from './PasteHandIns';
 import { openedHere, Unseal } from './Unseal';
+import { ALL_OF_THEM, filteredRows, type View } from './view';
 
 interface LeftOut {
   readonly file: string;
@@ -55,9 +59,12 @@ export function Marking({ samples }: { samples: Samples }) {
   const latest = useRef<KeptExercise | null>(null);
   const exercise = shown?.exercise ?? null;
   const [rows, setRows] = useState<readonly Row[]>([]);
+  const [marks, setMarks] = useState<Steps<ClassMarks>>(() => begun(NO_MARKS));
   const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
   const [looking, setLooking] = useState<number | null>(null);
+  const [taskAt, setTaskAt] = useState<number | null>(null);
+  const [view, setView] = useState<View>(ALL_OF_THEM);
   const [isPasting, setPasting] = useState(false);
   const dismiss = useCallback(() => setSaid(null), []);
   const fail = useCallback(
@@ -72,14 +79,17 @@ export function Marking({ samples }: { samples: Samples }) {
     history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
     const kept = await keptHandIns(chosen.id);
     const marked: Row[] = [];
-    for (const { key, file, text } of kept) {
-      const read = readHandIn(text);
+    for (const record of kept) {
+      const read = readHandIn(record.text);
       if (!read.ok) continue;
       const { edition } = read.value.exercise;
-      marked.push(await mark(key, file, read.value, asAsked(chosen, editions, edition)));
+      marked.push(await mark(record, read.value, asAsked(chosen, editions, edition)));
     }
+    const given = await keptMarks(chosen.id);
     // Another may have been chosen meanwhile.
-    if (latest.current === next) setRows(byStudent(marked));
+    if (latest.current !== next) return;
+    setRows(byStudent(marked));
+    setMarks(begun(given));
   }, []);
 
   useEffect(() => {
@@ -97,8 +107,9 @@ export function Marking({ samples }: { samples: Samples }) {
       });
   }, [show, fail]);
 
+  const writing = useRef(Promise.resolve());
   /** Takes files in: an exercise first, so that hand-ins dropped together with it find it. */
-  const take = async (files: readonly ReadFile[]) => {
+  const takeIn = async (files: readonly ReadFile[]) => {
     const out: LeftOut[] = [];
     const handIns: { file: string; handIn: HandIn }[] = [];
     let fresh = 0;
@@ -148,12 +159,12 @@ export function Marking({ samples }: { samples: Samples }) {
     if (told.length > 0) setSaid({ text: told.join(' '), tone: 'calm' });
   };
   const onFiles = (files: File[]) => {
-    readFiles(files).then(take).catch(fail);
+    readFiles(files).then(takeIn).catch(fail);
   };
   const takeSamples = () => {
     const given = (name: string, text: string) => ({ name, text: done(text) });
     const files = [given('exercise', samples.exercise), ...samples.handIns.map((h) => given(h.name, h.text))];
-    take(files).catch(fail);
+    takeIn(files).catch(fail);
   };
   const remove = (keys: readonly number[]) =>
     dropHandIns(keys).then((putBack) => {
@@ -171,20 +182,48 @@ export function Marking({ samples }: { samples: Samples }) {
       });
     }, fail);
 
-  const looked = rows.findIndex((r) => r.key === looking || r.earlier.some((e) => e.key === looking));
-  const seen = rows[looked]?.earlier.find((e) => e.key === looking) ?? rows[looked];
+  // Writes follow one another, so that the last one stands.
+  const take = (next: Steps<ClassMarks>) => {
+    if (next === marks || !exercise) return;
+    setMarks(next);
+    writing.current = writing.current.then(() => saveMarks(exercise.id, next.now)).catch(fail);
+  };
+  /** What was given for a hand-in, for the spreadsheet. */
+  const given = (row: Row) => ({
+    points: row.marks.map((_, at) => pointsFor(marks.now, answerIn(row, at))),
+    remarks: row.marks.flatMap((_, at) => remarksOn(marks.now, answerIn(row, at)).map(({ text }) => text)),
+  });
+
+  const shownRows = filteredRows(rows, marks.now, view);
+  const all = rows.flatMap((row) => [row, ...row.earlier]);
+  const seen = all.find((row) => row.key === looking);
+  /** Goes to another hand-in among those that are listed; to the next one with that task wrong where that is asked. */
+  const step = (by: number, onlyWrong: number | null = null) => {
+    const from = shownRows.findIndex((r) => r.key === looking || r.earlier.some((e) => e.key === looking));
+    for (let n = 1; n <= shownRows.length; n++) {
+      const row = shownRows[(from + by * n + shownRows.length * (n + 1)) % shownRows.length]!;
+      if (onlyWrong === null || row.marks[onlyWrong]?.mark.solved === false) {
+        setLooking(row.key);
+        return;
+      }
+    }
+  };
   if (exercise && seen)
     return (
       <Look
-        key={looking}
+        key={`${looking}`}
         row={seen}
+        rows={rows}
         exercise={exercise}
+        at={taskAt}
+        onTask={setTaskAt}
+        marks={marks}
+        onMarks={(next) => take(stepped(marks, next))}
+        onUndo={() => take(undone(marks))}
+        onRedo={() => take(redone(marks))}
         onBack={() => setLooking(null)}
-        onStep={
-          rows.length > 1
-            ? (by) => setLooking(rows[(looked + by + rows.length) % rows.length]!.key)
-            : undefined
-        }
+        onStep={shownRows.length > 1 ? step : undefined}
+        onLook={setLooking}
       />
     );
 
@@ -226,7 +265,7 @@ export function Marking({ samples }: { samples: Samples }) {
                   onClick={() =>
                     saveFile(
                       fileName(`marks ${exercise!.title}`, '.csv'),
-                      markingCsv(exercise!, rows),
+                      markingCsv(exercise!, rows, given),
                       'text/csv',
                     )
                   }
@@ -288,7 +327,11 @@ export function Marking({ samples }: { samples: Samples }) {
         <main className="flex flex-1 flex-col">
           {rows.length > 0 && exercise ? (
             <Marks
-              rows={rows}
+              rows={shownRows}
+              all={rows}
+              marks={marks.now}
+              view={view}
+              onView={setView}
               tasks={exercise.tasks}
               onLook={setLooking}
               onRemove={(key) => remove(rows.filter((r) => r.key === key).flatMap(keysOf))}
@@ -319,7 +362,7 @@ export function Marking({ samples }: { samples: Samples }) {
               name: `${handIn.name}.handin.json`,
               text: done(writeHandIn(handIn)),
             }));
-            take(files).catch(fail);
+            takeIn(files).catch(fail);
           }}
         />
       )}

@@ -1,13 +1,20 @@
 import type { Exercise } from '@/core/circuit/exercise';
 import type { HandIn } from '@/core/exercise/hand-in';
-import { markAll } from '@/core/exercise/marking';
+import { markAll, mistakeIn, saidBy } from '@/core/exercise/marking';
+import { type Answered, type ClassMarks, pointsFor } from '@/core/exercise/teacher-marks';
 import type { MarkedRow } from '@/core/formats/marking-csv';
+import { textHash } from '@/core/values/text-hash';
+import type { HandInRecord } from '@/store/database';
 import { verdictsFor } from '@/ui/exercise/verdicts';
 
 /** A hand-in with its marks. */
 export interface Row extends MarkedRow {
   readonly key: number;
   readonly file: string;
+  /** The hash of what was handed in. */
+  readonly id: string;
+  /** By the tasks the hashes of what the answers say; null where nothing was done. */
+  readonly said: readonly (string | null)[];
   /** What the same student handed in before, the latest first. */
   readonly earlier: readonly Row[];
 }
@@ -46,11 +53,59 @@ export const otherClaims = ({ handIn, marks }: MarkedRow): number[] =>
     return claim && (claim.right !== right || claim.of !== of) ? [i + 1] : [];
   });
 
-/** Checks a hand-in against its exercise. */
-export async function mark(key: number, file: string, handIn: HandIn, exercise: Exercise): Promise<Row> {
+/** Checks a hand-in against its exercise. @param text the hand-in as it is kept. */
+export async function mark(
+  { key, file, text }: HandInRecord,
+  handIn: HandIn,
+  exercise: Exercise,
+): Promise<Row> {
   const verdicts = await verdictsFor(exercise.tasks, handIn.lesson);
-  return { key, file, handIn, earlier: [], marks: markAll(exercise, handIn.lesson, verdicts) };
+  const marks = markAll(exercise, handIn.lesson, verdicts);
+  return { key, file, id: textHash(text), handIn, earlier: [], marks, said: marks.map(saidBy) };
+}
+
+/** An answer of a hand-in, for its points and remarks. */
+export const answerIn = ({ id, marks, said }: Row, at: number): Answered => ({
+  task: marks[at]!.task,
+  mark: marks[at]!.mark,
+  handIn: id,
+  said: said[at]!,
+});
+
+/** Points of a hand-in: those that are sure, and how many a person still has to give. */
+export function pointsOfRow(row: Row, marks: ClassMarks): { readonly sure: number; readonly open: number } {
+  let [sure, open] = [0, 0];
+  for (const [at, { task }] of row.marks.entries()) {
+    const points = pointsFor(marks, answerIn(row, at));
+    if (points === null) open += task.points;
+    else sure += points;
+  }
+  return { sure, open };
 }
 
 /** Whether every task is found solved. */
 export const isAllRight = ({ marks }: MarkedRow): boolean => marks.every(({ mark: { solved } }) => solved);
+
+/** A wrong answer that several have given. */
+export interface SharedMistake {
+  /** The task, from 0. */
+  readonly task: number;
+  readonly said: string;
+  readonly count: number;
+  /** In a few words. */
+  readonly mistake: string;
+}
+
+/** The wrong answers that at least two have given, the most frequent first. */
+export function mistakesOf(rows: readonly Row[]): SharedMistake[] {
+  const found = new Map<string, SharedMistake>();
+  for (const { marks, said } of rows)
+    for (const [task, marked] of marks.entries()) {
+      const text = said[task];
+      if (text === null || text === undefined || marked.mark.solved !== false) continue;
+      const key = `${task} ${text}`;
+      const mistake = found.get(key)?.mistake ?? mistakeIn(marked) ?? (marked.mark.gist || 'the same answer');
+      found.set(key, { task, said: text, count: (found.get(key)?.count ?? 0) + 1, mistake });
+    }
+  return [...found.values()].filter(({ count }) => count > 1).sort((a, b) => b.count - a.count);
+}

@@ -1,0 +1,84 @@
+import { expect, test } from '@playwright/test';
+import { asFile, handIn, textOf } from './hand';
+import { handedOut } from './task-hand';
+
+test('a class is marked by keys: the same mistake together, one remark for all of them, undone for one', async ({
+  page,
+}) => {
+  const { file, hand } = await handedOut(page, 'drive-interlock', 'Build a circuit', async (dialog) => {
+    await dialog.getByLabel('Formulas typed in here').check();
+    await dialog.getByLabel('A line for each output').fill('Sum = A ⊕ B\nCarry = A B');
+  });
+  await hand.type(4, 4, 'Sum = A xor B');
+  const less = await handIn(page, 'Dana Sample');
+  await hand.type(4, 20, 'Carry = A or B');
+  const ben = await handIn(page, 'Ben Sample');
+  const cleo = await handIn(page, 'Cleo Sample');
+  await page.keyboard.press('Control+z');
+  await hand.type(4, 20, 'Carry = A and B');
+  const ada = await handIn(page, 'Ada Sample');
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([
+      asFile('t.exercise.json', file),
+      ...Object.entries({ ada, ben, cleo, less }).map(([name, text]) => asFile(`${name}.handin.json`, text)),
+    ]);
+  const rows = page.getByRole('row', { name: /Sample/ });
+  await expect(rows).toHaveCount(4);
+  // What several have wrong stands together.
+  const mistake = page.getByRole('list', { name: 'The same mistake' }).getByRole('button');
+  await expect(mistake).toHaveText('2 OR for AND in Carry');
+  await mistake.click();
+  await expect(rows).toHaveCount(2);
+  await mistake.click();
+  await page.getByRole('searchbox', { name: 'Find a name' }).fill('nobody');
+  await expect(page.getByText('None of them is like this.')).toBeVisible();
+  await page.getByRole('searchbox', { name: 'Find a name' }).fill('');
+  await page.getByRole('button', { name: 'Wrong 3' }).click();
+  await expect(rows).toHaveCount(3);
+  await page.getByRole('button', { name: 'All 4' }).click();
+
+  await rows.filter({ hasText: 'Ada' }).getByRole('button', { name: 'Open' }).click();
+  const name = page.locator('bdi', { hasText: 'Sample' });
+  await expect(name).toHaveText('Ada Sample');
+  const given = page.getByRole('region', { name: 'Points and remarks' });
+  const points = given.getByLabel('Points', { exact: true }).first();
+  await expect(points).toHaveAttribute('placeholder', '1');
+  // Keys: the next wrong one, the next, the one before.
+  await page.keyboard.press('w');
+  await expect(name).toHaveText('Ben Sample');
+  await expect(given.getByText('2 hand-ins say the same: OR for AND in Carry.')).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(name).toHaveText('Cleo Sample');
+  await page.keyboard.press('p');
+  await expect(name).toHaveText('Ben Sample');
+  await given.getByText(/^Rule for this task/).click();
+  await given.getByLabel('Points are').selectOption('a share of what is right');
+  await expect(points).toHaveAttribute('placeholder', '0.5');
+  await given.getByLabel('New remark').fill('Both have to be 1 for a carry.');
+  await given.getByLabel('Points', { exact: true }).last().fill('-0.25');
+  await given.getByRole('button', { name: 'Add to all 2 alike' }).click();
+  await expect(points).toHaveAttribute('placeholder', '0.25');
+  await given.getByRole('button', { name: 'Next of them' }).click();
+  await expect(name).toHaveText('Cleo Sample');
+  await expect(given.getByText('Both have to be 1 for a carry.')).toBeVisible();
+  // Undone for one; undo brings it back, and points by hand stand in its place.
+  await given.getByRole('button', { name: /^Remove the remark/ }).click();
+  await expect(points).toHaveAttribute('placeholder', '0.5');
+  await page.keyboard.press('Control+z');
+  await expect(points).toHaveAttribute('placeholder', '0.25');
+  await page.getByRole('button', { name: 'Redo what was given' }).click();
+  await points.fill('0.75');
+  await expect(given.getByText('of 1, by hand')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to marking' }).click();
+  await page.reload();
+  await expect(rows.filter({ hasText: 'Cleo' })).toContainText('0.75 of 1');
+  await expect(rows.filter({ hasText: 'Ben' })).toContainText('0.25 of 1');
+  await expect(rows.filter({ hasText: 'Ada' })).toContainText('1 of 1');
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const csv = await textOf(await saving);
+  expect(csv).toMatch(/^Ben Sample,.*,0\.25,0,.*Both have to be 1 for a carry\./m);
+  expect(csv).toMatch(/^Cleo Sample,.*,0\.75,0,/m);
+});

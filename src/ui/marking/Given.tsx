@@ -1,0 +1,269 @@
+'use client';
+
+import { useState } from 'react';
+import {
+  type Answered,
+  type ClassMarks,
+  MOST_LETTERS,
+  marksOf,
+  POINT_RULES,
+  type PointRule,
+  pointsFor,
+  type Remark,
+  remarksOn,
+  remarksUsed,
+  ruleOf,
+  withoutRemark,
+  withoutRemarkOnAll,
+  withPoints,
+  withRemark,
+  withRemarkOnAll,
+  withRule,
+} from '@/core/exercise/teacher-marks';
+import { spokenName } from '@/core/parts/catalogue';
+import { counted } from '@/core/values/wording';
+import { randomId } from '@/store/database';
+import { hint } from '@/ui/controls/hint';
+import { useSession, useSessionState } from '@/ui/session/session-context';
+
+interface Props {
+  readonly answered: Answered;
+  readonly marks: ClassMarks;
+  readonly onMarks: (marks: ClassMarks) => void;
+  /** The hand-ins whose answer says the same, this one among them. */
+  readonly alike: number;
+  /** What is wrong in all of them, in a few words. */
+  readonly mistake: string | null;
+  readonly onNextAlike: () => void;
+}
+
+/** Points as they are written: `+0.5`. */
+const signed = (points: number): string => (points > 0 ? `+${points}` : String(points).replace('-', '−'));
+
+const MOST_OFFERED = 5;
+
+/** The points and remarks for one answer, and for all that say the same. */
+export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }: Props) {
+  const { task, handIn } = answered;
+  const points = pointsFor(marks, answered);
+  const byHand = marksOf(marks, handIn, task.id).points;
+  const rule = ruleOf(marks, task.id);
+  return (
+    <section className="flex flex-col gap-3 border-t border-hairline pt-3" aria-label="Points and remarks">
+      <div className="flex flex-wrap items-center gap-2">
+        <label className="flex items-center gap-2 font-semibold">
+          Points
+          <input
+            className="field w-20"
+            type="number"
+            step={0.25}
+            min={0}
+            max={task.points}
+            value={byHand ?? ''}
+            placeholder={points === null ? '?' : String(points)}
+            onChange={(event) => {
+              const typed = event.target.value;
+              const value = Math.min(task.points, Math.max(0, Number(typed)));
+              onMarks(withPoints(marks, answered, typed === '' || Number.isNaN(value) ? null : value));
+            }}
+          />
+        </label>
+        <span className="text-sm text-quiet">
+          of {task.points}
+          {byHand === null ? (points === null ? ', to be given by you' : ', by the rule') : ', by hand'}
+        </span>
+      </div>
+      <details className="text-sm">
+        <summary className="cursor-pointer text-quiet">
+          Rule for this task: {rule.points}
+          {rule.less > 0 ? `, ${rule.less} less for each complaint` : ''}
+        </summary>
+        <div className="mt-2 flex flex-wrap items-end gap-3">
+          <label className="flex flex-col gap-1">
+            <span>Points are</span>
+            <select
+              className="field"
+              value={rule.points}
+              onChange={(event) =>
+                onMarks(withRule(marks, task.id, { ...rule, points: event.target.value as PointRule }))
+              }
+            >
+              {POINT_RULES.map((one) => (
+                <option key={one} value={one}>
+                  {one}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="flex flex-col gap-1">
+            <span>Less for each complaint</span>
+            <input
+              className="field w-20"
+              type="number"
+              step={0.25}
+              min={0}
+              value={rule.less}
+              onChange={(event) =>
+                onMarks(
+                  withRule(marks, task.id, {
+                    ...rule,
+                    less: Math.min(1000, Math.max(0, Number(event.target.value) || 0)),
+                  }),
+                )
+              }
+            />
+          </label>
+        </div>
+      </details>
+      {alike > 1 && (
+        <p className="text-sm">
+          <b>{counted(alike, 'hand-in')}</b> say the same{mistake ? `: ${mistake}` : ''}.{' '}
+          <button type="button" className="cursor-pointer text-accent underline" onClick={onNextAlike}>
+            Next of them
+          </button>
+        </p>
+      )}
+      <Remarks answered={answered} marks={marks} onMarks={onMarks} />
+      <NewRemark answered={answered} marks={marks} onMarks={onMarks} alike={alike} />
+    </section>
+  );
+}
+
+type RemarksProps = Pick<Props, 'answered' | 'marks' | 'onMarks'>;
+
+function Remarks({ answered, marks, onMarks }: RemarksProps) {
+  const session = useSession();
+  const sheet = useSessionState((s) => s.lesson.sheets.find(({ id }) => id === s.rootId)!);
+  const own = new Set(marksOf(marks, answered.handIn, answered.task.id).remarks.map(({ id }) => id));
+  const all = remarksOn(marks, answered);
+  if (all.length === 0) return null;
+  return (
+    <ul className="flex flex-col gap-1.5 text-sm" aria-label="Remarks">
+      {all.map(({ id, text, points, at }) => {
+        const part = at && 'part' in at ? sheet.parts.get(at.part) : undefined;
+        return (
+          <li
+            key={id}
+            className="flex items-start gap-2 rounded-lg border border-hairline bg-paper px-2 py-1"
+          >
+            <span className="min-w-0 flex-1 wrap-anywhere">
+              {part && (
+                <button
+                  type="button"
+                  className="mr-1 cursor-pointer font-semibold text-accent underline"
+                  onClick={() => session.select({ parts: new Set([part.id]), wires: new Set() })}
+                >
+                  {spokenName(part)}:
+                </button>
+              )}
+              {text} {points !== 0 && <b>{signed(points)}</b>}
+              {!own.has(id) && <span className="text-quiet"> · on all of them</span>}
+            </span>
+            {!own.has(id) && (
+              <button
+                type="button"
+                className="cursor-pointer text-xs underline"
+                onClick={() => onMarks(withoutRemarkOnAll(marks, answered, id))}
+              >
+                off all
+              </button>
+            )}
+            <button
+              type="button"
+              className="cursor-pointer px-1"
+              aria-label={`Remove the remark: ${text}`}
+              {...hint(own.has(id) ? 'Remove' : 'Off this one')}
+              onClick={() => onMarks(withoutRemark(marks, answered, id))}
+            >
+              ×
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function NewRemark({ answered, marks, onMarks, alike }: RemarksProps & { readonly alike: number }) {
+  const [text, setText] = useState('');
+  const [points, setPoints] = useState('');
+  const sheet = useSessionState((s) => s.lesson.sheets.find(({ id }) => id === s.rootId)!);
+  const selected = useSessionState((s) => (s.selection.parts.size === 1 ? [...s.selection.parts][0]! : null));
+  const part = selected === null ? undefined : sheet.parts.get(selected);
+  const there = new Set(remarksOn(marks, answered).map((remark) => remark.text));
+  const offered = remarksUsed(marks, answered.task.id).filter((remark) => !there.has(remark.text));
+  const made = (of: Pick<Remark, 'text' | 'points'>): Remark => ({
+    ...of,
+    id: randomId(),
+    at: part ? { part: part.id } : null,
+  });
+  const typed = () =>
+    made({ text: text.trim(), points: Math.min(1000, Math.max(-1000, Number(points) || 0)) });
+  const add = (onAll: boolean) => {
+    if (text.trim() === '') return;
+    onMarks(
+      onAll
+        ? withRemarkOnAll(marks, answered, { ...typed(), at: null })
+        : withRemark(marks, answered, typed()),
+    );
+    setText('');
+    setPoints('');
+  };
+  return (
+    <div className="flex flex-col gap-2 text-sm">
+      <textarea
+        className="field h-14 resize-y py-1"
+        aria-label="New remark"
+        placeholder={part ? `A remark on ${spokenName(part)}` : 'A remark on this answer'}
+        maxLength={MOST_LETTERS}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <div className="flex flex-wrap items-center gap-2">
+        <label className="flex items-center gap-1.5">
+          Points
+          <input
+            className="field h-8 w-20"
+            type="number"
+            step={0.25}
+            placeholder="0"
+            value={points}
+            onChange={(event) => setPoints(event.target.value)}
+          />
+        </label>
+        <button
+          type="button"
+          className="button small"
+          disabled={text.trim() === ''}
+          onClick={() => add(false)}
+        >
+          Add
+        </button>
+        {alike > 1 && (
+          <button
+            type="button"
+            className="button small"
+            disabled={text.trim() === ''}
+            onClick={() => add(true)}
+          >
+            Add to all {alike} alike
+          </button>
+        )}
+      </div>
+      {offered.length > 0 && (
+        <fieldset className="flex flex-wrap gap-1.5" aria-label="Remarks that were made before">
+          {offered.slice(0, MOST_OFFERED).map((remark) => (
+            <button
+              key={remark.id}
+              type="button"
+              className="max-w-full cursor-pointer truncate rounded-full border border-hairline px-2 py-0.5 hover:bg-accent-soft"
+              onClick={() => onMarks(withRemark(marks, answered, made(remark)))}
+            >
+              {remark.text} {remark.points !== 0 && signed(remark.points)}
+            </button>
+          ))}
+        </fieldset>
+      )}
+    </div>
+  );
+}
