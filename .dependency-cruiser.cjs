@@ -121,7 +121,7 @@ module.exports = {
       'map-board': ['controls'],
       faces: ['controls', 'session', 'derived', 'formula-text', 'map-board'],
       lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces'],
-      marking: ['controls', 'exercise', 'lesson'],
+      marking: ['controls', 'session', 'exercise', 'lesson'],
       shelf: ['controls', 'session', 'drawing'],
       pages: ['controls', 'session', 'exercise', 'lesson'],
     }),
