@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { asFile, handIn, textOf } from './hand';
+import { asFile, drop, handIn, SheetHand, tabTo, textOf } from './hand';
 import { handedOut } from './task-hand';
 
 test('a class is marked by keys: the same mistake together, one remark for all of them, undone for one', async ({
@@ -81,4 +81,64 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   const csv = await textOf(await saving);
   expect(csv).toMatch(/^Ben Sample,.*,0\.25,0,.*Both have to be 1 for a carry\./m);
   expect(csv).toMatch(/^Cleo Sample,.*,0\.75,0,/m);
+});
+
+test('marked work goes back: it opens as the student’s own, with points and remarks at their places', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const { file, task, hand } = await handedOut(page, 'drive-interlock', 'Build a circuit', async (dialog) => {
+    await dialog.getByLabel(/^A check tells/).selectOption('nothing');
+  });
+  await expect(task.getByRole('link', { name: 'Your marks' })).toHaveCount(0);
+  await hand.type(4, 4, 'Drive = Key or Bars or Clear');
+  await hand.type(4, 24, "Warn = Key Bars'");
+  const ben = await handIn(page, 'Ben Sample');
+  const link = page.url();
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([asFile('t.exercise.json', file), asFile('b.handin.json', ben)]);
+  await page
+    .getByRole('row', { name: /Ben Sample/ })
+    .getByRole('button', { name: 'Open' })
+    .click();
+  const given = page.getByRole('region', { name: 'Points and remarks' });
+  await tabTo(page, page.getByRole('listbox', { name: /^Parts on/ }));
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown');
+  await given.getByLabel('New remark').fill('Each of the three has to be 1.');
+  await given.getByRole('button', { name: 'Add', exact: true }).click();
+  const remark = given.getByRole('list', { name: 'Remarks' }).getByRole('listitem');
+  await expect(remark).toContainText(/^(OR|NOT) 1:\s*Each of the three has to be 1\./);
+  await given.getByLabel('Points', { exact: true }).first().fill('0.5');
+  await page.getByRole('button', { name: 'Back to marking' }).click();
+  await page.getByRole('button', { name: 'Give back' }).click();
+  await page.getByLabel('With the wanted answers').uncheck();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the file' }).click();
+  const back = await textOf(await saving);
+  expect(JSON.parse(back)).toMatchObject({ format: 'manege-returned', name: 'Ben Sample' });
+  // What was sealed stays so.
+  expect(back).not.toContain('00000001');
+
+  const theirs = await browser.newContext({ ...(baseURL ? { baseURL } : {}) });
+  const other = await theirs.newPage();
+  await other.goto(link);
+  await new SheetHand(other).ready();
+  await other.goto('/');
+  await drop(other, other.getByRole('main'), [{ name: 'b.returned.json', text: back }]);
+  await expect(other.getByText('Marked work of')).toContainText('Ben Sample');
+  const marks = other.getByRole('region', { name: 'Marks' });
+  await expect(marks.getByText('0.5 of 1 point').first()).toBeVisible();
+  await expect(marks.getByText('Each of the three has to be 1.')).toBeVisible();
+  await marks.getByRole('button', { name: /^(OR|NOT) 1:$/ }).click();
+  await expect(
+    other.getByRole('listbox', { name: /^Parts on/ }).getByRole('option', { selected: true }),
+  ).toContainText(/^(OR|NOT) 1/);
+  // It is there again, from their own work.
+  await other.goto(link);
+  await other.getByRole('link', { name: 'Your marks' }).click();
+  await expect(marks.getByText('Each of the three has to be 1.')).toBeVisible();
+  await theirs.close();
 });

@@ -107,6 +107,12 @@ export interface ClassMarksRecord {
   readonly marks: unknown;
 }
 
+/** Work that came back from a teacher, as its file. */
+export interface ReturnedRecord {
+  readonly exercise: string;
+  readonly text: string;
+}
+
 class Database extends Dexie {
   lessons!: EntityTable<LessonRecord, 'id'>;
   journal!: EntityTable<JournalRecord, 'seq'>;
@@ -118,6 +124,7 @@ class Database extends Dexie {
   handIns!: EntityTable<HandInRecord, 'key'>;
   marks!: Table<{ name: string; value: unknown }, string>;
   classMarks!: EntityTable<ClassMarksRecord, 'exercise'>;
+  returned!: EntityTable<ReturnedRecord, 'exercise'>;
 
   /** @param around the browser's own store, or one in its place. */
   constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
@@ -145,7 +152,7 @@ class Database extends Dexie {
       );
     this.version(3).stores({ leases: 'lesson' });
     this.version(4).stores({ fences: '[lesson+token]' });
-    this.version(5).stores({ classMarks: 'exercise' });
+    this.version(5).stores({ classMarks: 'exercise', returned: 'exercise' });
   }
 }
 
@@ -219,3 +226,7 @@ export function storeProblem(error: unknown): Problem {
         'this browser does not keep data for this page (private window, or blocked). Save the lesson as a file before closing it',
       );
 }
+
+/** Whether work at an exercise came back from a teacher. */
+export const isReturned = async (exercise: string): Promise<boolean> =>
+  (await database.returned.where('exercise').equals(exercise).count()) > 0;

@@ -33,6 +33,9 @@ const Remark = z.object({
 });
 export type Remark = Infer<typeof Remark>;
 
+/** The remarks on one answer. */
+export const Remarks = list(Remark, 400);
+
 const TaskMarks = z.object({
   /** Points by hand, in place of the rule and of all remarks; null for those. */
   points: z.nullable(Points),

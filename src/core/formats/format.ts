@@ -2,13 +2,15 @@ import type { Exercise } from '../circuit/exercise';
 import type { Lesson } from '../circuit/lesson';
 import type { Sheet } from '../circuit/sheet';
 import type { HandIn } from '../exercise/hand-in';
+import type { Returned } from '../exercise/returned';
 import type { Result } from '../values/result';
 
 /** The content of a file. */
 export type FileContent =
   | { readonly is: 'lesson'; readonly lesson: Lesson }
   | { readonly is: 'exercise'; readonly exercise: Exercise }
-  | { readonly is: 'hand-in'; readonly handIn: HandIn };
+  | { readonly is: 'hand-in'; readonly handIn: HandIn }
+  | { readonly is: 'returned'; readonly returned: Returned };
 
 /** A sheet with the lesson around it. */
 export interface Circuit {

@@ -8,6 +8,7 @@ import { taskOnSheet, type Verdicts } from '@/core/exercise/marking';
 import { problemOf, sentence } from '@/core/values/result';
 import { checkTask, openTask, setAnswer, setFinalAnswer, triesLeft } from '@/session/changes/task';
 import { told } from '@/session/told';
+import { isReturned } from '@/store/database';
 import { Bar } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -30,12 +31,28 @@ export function TaskPane({ exercise, onHandIn }: Props) {
   // On a sheet of the student's own, the task that was open stays.
   const task = onSheet ?? exercise.tasks.find((t) => t.id === last)!;
   if (task.id !== last) setLast(task.id);
+  const [hasMarks, setMarks] = useState(false);
+  useEffect(() => {
+    let isGone = false;
+    isReturned(exercise.id).then(
+      (is) => isGone || setMarks(is),
+      () => {},
+    );
+    return () => {
+      isGone = true;
+    };
+  }, [exercise.id]);
   const isSolved = (one: Task) => solved?.[one.id]?.solved === true;
   const count = exercise.tasks.filter(isSolved).length;
   return (
     <section className="pane" aria-label="Task">
       <Bar className="pane-head">
         <h2 className="scrolls truncate font-semibold">{exercise.title}</h2>
+        {hasMarks && (
+          <a className="shrink-0 text-sm text-accent underline" href={`/returned?id=${exercise.id}`}>
+            Your marks
+          </a>
+        )}
         {exercise.tasks.length > 1 && (
           <span className="ml-auto shrink-0 text-sm text-quiet">
             {count} of {exercise.tasks.length} solved

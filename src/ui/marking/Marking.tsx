@@ -30,6 +30,7 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { begun, redone, type Steps, stepped, undone } from '@/ui/controls/steps-back';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { GiveBack } from './GiveBack';
 import { Look } from './Look';
 import { Marks } from './Marks';
 import { answerIn, asAsked, byStudent, mark, type Row } from './marked-row';
@@ -65,6 +66,7 @@ export function Marking({ samples }: { samples: Samples }) {
   const [looking, setLooking] = useState<number | null>(null);
   const [taskAt, setTaskAt] = useState<number | null>(null);
   const [view, setView] = useState<View>(ALL_OF_THEM);
+  const [givingBack, setGivingBack] = useState<readonly Row[] | null>(null);
   const [isPasting, setPasting] = useState(false);
   const dismiss = useCallback(() => setSaid(null), []);
   const fail = useCallback(
@@ -259,6 +261,9 @@ export function Marking({ samples }: { samples: Samples }) {
                 <button type="button" className="button" onClick={() => remove(rows.flatMap(keysOf))}>
                   Clear
                 </button>
+                <button type="button" className="button" onClick={() => setGivingBack(shownRows)}>
+                  Give back
+                </button>
                 <button
                   type="button"
                   className="button"
@@ -353,6 +358,14 @@ export function Marking({ samples }: { samples: Samples }) {
           )}
         </main>
       </div>
+      {givingBack && exercise && (
+        <GiveBack
+          rows={givingBack}
+          exercise={exercise}
+          marks={marks.now}
+          onClose={() => setGivingBack(null)}
+        />
+      )}
       {isPasting && (
         <PasteHandIns
           onClose={() => setPasting(false)}

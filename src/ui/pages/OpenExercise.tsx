@@ -4,6 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment } from '@/core/formats/exercise-file';
 import { done, type Result, refused, sentence } from '@/core/values/result';
+import { load } from '@/loading/load';
 import { storeProblem, storeReady } from '@/store/database';
 import { beginAgain, rawWork, workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -72,6 +73,14 @@ export function OpenExercise() {
     const [file] = await readFiles(files.slice(0, 1));
     if (!file) return;
     const read = await readContent(file, 'exercise page');
+    if (read.ok && read.value.is === 'returned') {
+      const { returned } = read.value;
+      const { keepReturned } = await load('the marked work', () => import('@/store/returned'));
+      await storeReady();
+      await keepReturned(returned);
+      location.assign(`/returned?id=${returned.lesson.exercise!.id}`);
+      return;
+    }
     const exercise = !read.ok
       ? read
       : read.value.is === 'exercise'

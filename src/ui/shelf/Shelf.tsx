@@ -86,12 +86,17 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
         taken++;
       } else if (read.value.is === 'exercise') {
         const work = await workAt(read.value.exercise);
-        if (work.ok) open = work.value.id;
+        if (work.ok) open = `/lesson?id=${work.value.id}`;
+      } else if (read.value.is === 'returned') {
+        const { returned } = read.value;
+        const { keepReturned } = await load('the marked work', () => import('@/store/returned'));
+        await keepReturned(returned);
+        open = `/returned?id=${returned.lesson.exercise!.id}`;
       }
     }
     await reload();
     if (problems.length) setSaid({ text: problems.join(' '), tone: 'bad' });
-    else if (open) router.push(`/lesson?id=${open}`);
+    else if (open) router.push(open);
     else
       setSaid({
         text: taken === 1 ? 'The lesson is on the shelf.' : `${taken} lessons are on the shelf.`,

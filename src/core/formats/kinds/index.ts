@@ -3,6 +3,7 @@ import { EXERCISE_FORMAT } from './exercise';
 import { HAND_IN_FORMAT } from './hand-in';
 import { LESSON_FORMAT } from './lesson';
 import { PNG_FORMAT } from './png';
+import { RETURNED_FORMAT } from './returned';
 import { SVG_FORMAT } from './svg';
 import { TABLE_FORMAT } from './table-csv';
 import { VERILOG_FORMAT } from './verilog';
@@ -12,6 +13,7 @@ export const FORMATS: readonly Format[] = [
   LESSON_FORMAT,
   EXERCISE_FORMAT,
   HAND_IN_FORMAT,
+  RETURNED_FORMAT,
   SVG_FORMAT,
   PNG_FORMAT,
   VERILOG_FORMAT,

@@ -1,0 +1,7 @@
+import { OpenReturned } from '@/ui/pages/OpenReturned';
+
+export const metadata = { title: 'Marked work · Manege' };
+
+export default function Page() {
+  return <OpenReturned />;
+}
