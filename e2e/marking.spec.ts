@@ -81,6 +81,18 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   const csv = await textOf(await saving);
   expect(csv).toMatch(/^Ben Sample,.*,0\.25,0,.*Both have to be 1 for a carry\./m);
   expect(csv).toMatch(/^Cleo Sample,.*,0\.75,0,/m);
+  // The marking goes to another marker as a file, which only the teacher's key opens.
+  const handing = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the marking' }).click();
+  const marking = await textOf(await handing);
+  expect(marking).not.toContain('Both have to be 1');
+  await rows.filter({ hasText: 'Ben' }).getByRole('button', { name: 'Open' }).click();
+  await given.getByRole('button', { name: 'off all' }).click();
+  await expect(given.getByText('Both have to be 1 for a carry.')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Back to marking' }).click();
+  await page.getByLabel('Hand-in files').setInputFiles([asFile('h.marking.json', marking)]);
+  await expect(page.getByText('1 marking taken in beside what was given here.')).toBeVisible();
+  await expect(rows.filter({ hasText: 'Ben' })).toContainText('0.25 of 1');
 });
 
 test('marked work goes back: it opens as the student’s own, with points and remarks at their places', async ({

@@ -1,13 +1,18 @@
+import { ClassMarks, together } from '@/core/exercise/teacher-marks';
 import type { ArchivedFile } from '@/core/formats/archive';
 import { readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
+import { readMarking, writeMarking } from '@/core/formats/marking-file';
 import { readJson } from '@/core/formats/read-json';
+import { readReturned } from '@/core/formats/returned-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { mapped, type Result } from '@/core/values/result';
-import { database } from './database';
+import { keptMarks, saveMarks } from './class-marks';
+import { database, isReturned } from './database';
 import { keepExercise, keepHandIns } from './exercises';
 import { addLesson, openLesson, rawLesson } from './lessons';
+import { keepReturned } from './returned';
 
 /*
  * All that this browser keeps, as files of one archive, and back.
@@ -35,6 +40,16 @@ export async function everything(): Promise<ArchivedFile[]> {
     files.push({ name: `exercises/${id}.exercise.json`, text: JSON.stringify(file) });
   for (const { key, text } of await database.handIns.toArray())
     files.push({ name: `hand-ins/${key}.handin.json`, text });
+  for (const { exercise, marks } of await database.classMarks.toArray()) {
+    const read = ClassMarks.safeParse(marks);
+    if (read.success)
+      files.push({
+        name: `markings/${exercise}.marking.json`,
+        text: writeMarking({ id: exercise, title: exercise }, read.data),
+      });
+  }
+  for (const { exercise, text } of await database.returned.toArray())
+    files.push({ name: `returned/${exercise}.returned.json`, text });
   return files;
 }
 
@@ -46,6 +61,10 @@ export interface BroughtBack {
   readonly lessons: number;
   readonly exercises: number;
   readonly handIns: number;
+  /** What was given for the hand-ins of exercises. */
+  readonly markings: number;
+  /** Work that came back from a teacher. */
+  readonly returned: number;
   /** How many of all were here already, as they are in the archive. */
   readonly known: number;
   readonly problems: readonly string[];
@@ -53,7 +72,7 @@ export interface BroughtBack {
 
 /** Brings everything back, beside what is here: nothing that is here is replaced. */
 export async function bringBack(files: readonly ArchivedFile[]): Promise<BroughtBack> {
-  const brought = { lessons: 0, exercises: 0, handIns: 0, known: 0 };
+  const brought = { lessons: 0, exercises: 0, handIns: 0, markings: 0, returned: 0, known: 0 };
   const problems: string[] = [];
   const count = async (name: string, taken: Result<Promise<keyof typeof brought>>) => {
     if (taken.ok) brought[await taken.value]++;
@@ -86,6 +105,26 @@ export async function bringBack(files: readonly ArchivedFile[]): Promise<Brought
         mapped(readHandIn(text), async (handIn) => {
           const fresh = await keepHandIns(handIn.exercise.id, [{ file: name, text }]);
           return fresh > 0 ? 'handIns' : 'known';
+        }),
+      );
+    else if (heading === 'manege-marking')
+      await count(
+        name,
+        mapped(readMarking(text), async ({ exercise, marks }) => {
+          const here = await keptMarks(exercise.id);
+          const all = marks ? together(marks, here) : here;
+          if (JSON.stringify(all) === JSON.stringify(here)) return 'known';
+          await saveMarks(exercise.id, all);
+          return 'markings';
+        }),
+      );
+    else if (heading === 'manege-returned')
+      await count(
+        name,
+        mapped(readReturned(text), async (returned) => {
+          if (await isReturned(returned.lesson.exercise!.id)) return 'known';
+          await keepReturned(returned);
+          return 'returned';
         }),
       );
     else if (name !== MANIFEST) problems.push(`${name}: it is none of our files, and was left out.`);

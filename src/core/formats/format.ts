@@ -4,13 +4,15 @@ import type { Sheet } from '../circuit/sheet';
 import type { HandIn } from '../exercise/hand-in';
 import type { Returned } from '../exercise/returned';
 import type { Result } from '../values/result';
+import type { MarkingFile } from './marking-file';
 
 /** The content of a file. */
 export type FileContent =
   | { readonly is: 'lesson'; readonly lesson: Lesson }
   | { readonly is: 'exercise'; readonly exercise: Exercise }
   | { readonly is: 'hand-in'; readonly handIn: HandIn }
-  | { readonly is: 'returned'; readonly returned: Returned };
+  | { readonly is: 'returned'; readonly returned: Returned }
+  | { readonly is: 'marking'; readonly marking: MarkingFile };
 
 /** A sheet with the lesson around it. */
 export interface Circuit {

@@ -4,11 +4,13 @@ import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { isSealed } from '@/core/exercise/sealed';
-import { type ClassMarks, NO_MARKS, pointsFor, remarksOn } from '@/core/exercise/teacher-marks';
+import { type ClassMarks, NO_MARKS, pointsFor, remarksOn, together } from '@/core/exercise/teacher-marks';
 import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
+import type { MarkingFile } from '@/core/formats/marking-file';
 import { done, sentence } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
+import { load } from '@/loading/load';
 import { keptMarks, saveMarks } from '@/store/class-marks';
 import { storeProblem, storeReady } from '@/store/database';
 import {
@@ -20,6 +22,7 @@ import {
   keptExercises,
   keptHandIns,
 } from '@/store/exercises';
+import { ownKeys, ownKeysMade } from '@/store/keys';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
@@ -114,6 +117,7 @@ export function Marking({ samples }: { samples: Samples }) {
   const takeIn = async (files: readonly ReadFile[]) => {
     const out: LeftOut[] = [];
     const handIns: { file: string; handIn: HandIn }[] = [];
+    const markings: { file: string; marking: MarkingFile }[] = [];
     let fresh = 0;
     let chosen = exercise;
     for (const file of files) {
@@ -122,7 +126,8 @@ export function Marking({ samples }: { samples: Samples }) {
       else if (read.value.is === 'exercise') {
         chosen = await openedHere(read.value.exercise);
         await keepExercise(chosen);
-      } else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
+      } else if (read.value.is === 'marking') markings.push({ file: file.name, marking: read.value.marking });
+      else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
       else if (read.value.is === 'lesson') {
         // A student's saved lesson will do as well; its file says whose it is.
         const handIn = handInOfLesson(read.value.lesson, studentIn(file.name), new Date());
@@ -130,6 +135,7 @@ export function Marking({ samples }: { samples: Samples }) {
         else out.push({ file: file.name, problem: 'it is a lesson that answers no exercise' });
       }
     }
+    const taken = await takeMarkings(markings, out);
     const kept = await keptExercises();
     setExercises(kept);
     // Hand-ins of one exercise that is known here choose it by themselves.
@@ -155,6 +161,7 @@ export function Marking({ samples }: { samples: Samples }) {
     setLeftOut(out);
     const again = fitting.length - fresh;
     const told = [
+      taken > 0 && `${counted(taken, 'marking')} taken in beside what was given here.`,
       fresh > 0 && `${counted(fresh, 'hand-in')} marked.`,
       again > 0 && `${counted(again, 'hand-in')} ${again === 1 ? 'was' : 'were'} here already.`,
     ].filter(Boolean);
@@ -162,6 +169,36 @@ export function Marking({ samples }: { samples: Samples }) {
   };
   const onFiles = (files: File[]) => {
     readFiles(files).then(takeIn).catch(fail);
+  };
+  /** Takes markings of another marker, or of another computer, in beside what was given here. @returns how many. */
+  const takeMarkings = async (
+    markings: readonly { file: string; marking: MarkingFile }[],
+    out: LeftOut[],
+  ): Promise<number> => {
+    let taken = 0;
+    for (const { file, marking } of markings) {
+      const { marksIn } = await load('the reader of a marking', () => import('@/core/formats/marking-file'));
+      const read = marksIn(marking, (await ownKeys()) ?? null);
+      if (!read.ok) {
+        out.push({ file, problem: read.problem.message });
+        continue;
+      }
+      await writing.current;
+      const here = await keptMarks(marking.exercise.id);
+      await saveMarks(marking.exercise.id, together(here, read.value));
+      taken++;
+    }
+    if (taken > 0 && shown) await show(shown);
+    return taken;
+  };
+  const saveMarking = async () => {
+    const { writeSealedMarking } = await load(
+      'what seals a marking',
+      () => import('@/core/formats/marking-file'),
+    );
+    const { publicKey } = await ownKeysMade();
+    saveFile(fileName(exercise!.title, '.marking.json'), writeSealedMarking(exercise!, marks.now, publicKey));
+    setSaid({ text: 'Saved under your key: your other computer opens it with that key.', tone: 'calm' });
   };
   const takeSamples = () => {
     const given = (name: string, text: string) => ({ name, text: done(text) });
@@ -260,6 +297,9 @@ export function Marking({ samples }: { samples: Samples }) {
               <>
                 <button type="button" className="button" onClick={() => remove(rows.flatMap(keysOf))}>
                   Clear
+                </button>
+                <button type="button" className="button" onClick={() => void saveMarking().catch(fail)}>
+                  Save the marking
                 </button>
                 <button type="button" className="button" onClick={() => setGivingBack(shownRows)}>
                   Give back

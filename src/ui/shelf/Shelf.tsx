@@ -172,8 +172,14 @@ async function broughtBack(read: readonly ReadFile[]): Promise<Said | null> {
   if (!read.some(({ name }) => name.endsWith('manege-everything.json'))) return null;
   const { bringBack } = await load('what brings everything back', () => import('@/store/everything'));
   const files = read.flatMap(({ name, text }) => (text.ok ? [{ name, text: text.value }] : []));
-  const { lessons, exercises, handIns, known, problems } = await bringBack(files);
-  const counts = [counted(lessons, 'lesson'), counted(exercises, 'exercise'), counted(handIns, 'hand-in')];
+  const { lessons, exercises, handIns, markings, returned, known, problems } = await bringBack(files);
+  const counts = [
+    counted(lessons, 'lesson'),
+    counted(exercises, 'exercise'),
+    counted(handIns, 'hand-in'),
+    ...(markings > 0 ? [counted(markings, 'marking')] : []),
+    ...(returned > 0 ? [counted(returned, 'marked work', 'marked works')] : []),
+  ];
   return {
     text: [
       `${listed(counts)} brought back${known > 0 ? `; ${known} ${known === 1 ? 'was' : 'were'} here already` : ''}.`,

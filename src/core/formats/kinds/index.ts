@@ -2,6 +2,7 @@ import type { Format } from '../format';
 import { EXERCISE_FORMAT } from './exercise';
 import { HAND_IN_FORMAT } from './hand-in';
 import { LESSON_FORMAT } from './lesson';
+import { MARKING_FORMAT } from './marking';
 import { PNG_FORMAT } from './png';
 import { RETURNED_FORMAT } from './returned';
 import { SVG_FORMAT } from './svg';
@@ -14,6 +15,7 @@ export const FORMATS: readonly Format[] = [
   EXERCISE_FORMAT,
   HAND_IN_FORMAT,
   RETURNED_FORMAT,
+  MARKING_FORMAT,
   SVG_FORMAT,
   PNG_FORMAT,
   VERILOG_FORMAT,
