@@ -138,7 +138,7 @@ test('a hand-in that is dropped twice is one row; a second one of a student stan
   const later = JSON.parse(read('exercise/ada.handin.json'));
   later.handedIn = '2030-01-01T10:00:00.000Z';
   await files.setInputFiles([asFile('again.json', JSON.stringify(later))]);
-  await expect(page.getByText('1 hand-in marked.')).toBeVisible();
+  await expect(page.getByText('1 hand-in taken in.')).toBeVisible();
   await expect(rows).toHaveCount(2);
   const earlier = page.getByRole('list', { name: 'Earlier hand-ins of Ada Sample' });
   await expect(earlier.getByRole('button', { name: /^before: ✓ 8 of 8/ })).toBeVisible();

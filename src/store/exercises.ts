@@ -166,7 +166,7 @@ export async function keepHandIns(
   return database.transaction('rw', handIns, async () => {
     const known = new Set((await keptHandIns(exercise)).map((h) => h.text));
     const fresh = files.filter(({ text }) => !known.has(text) && known.add(text));
-    await handIns.bulkAdd(fresh.map((f) => ({ ...f, exercise })) as never);
+    await handIns.bulkAdd(fresh.map(({ file, text }) => ({ file, text, exercise })) as never);
     return fresh.length;
   });
 }

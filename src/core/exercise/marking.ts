@@ -109,3 +109,13 @@ export function saidBy({ task, mark }: Marked): string | null {
 /** What is wrong in an answer, in a few words for a teacher; null where nothing is, or nothing can be said. */
 export const mistakeIn = ({ task, mark }: Marked): string | null =>
   mark.detail === null ? mark.wrong : (taskKindOf(task).mistake?.(task, mark) ?? mark.wrong);
+
+/** An exercise with its tasks as they were in the edition that a hand-in answers: it is marked by what it was asked. */
+export function asAsked(exercise: Exercise, editions: readonly Exercise[], edition: number): Exercise {
+  const then = editions.find((e) => e.edition === edition);
+  if (!then) return exercise;
+  return {
+    ...exercise,
+    tasks: exercise.tasks.map((task) => then.tasks.find(({ id }) => id === task.id) ?? task),
+  };
+}

@@ -4,13 +4,14 @@ import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { isSealed } from '@/core/exercise/sealed';
-import { type ClassMarks, NO_MARKS, pointsFor, remarksOn, together } from '@/core/exercise/teacher-marks';
-import { readHandIn, writeHandIn } from '@/core/formats/hand-in-file';
+import { type ClassMarks, pointsFor, remarksOn, together } from '@/core/exercise/teacher-marks';
+import { writeHandIn } from '@/core/formats/hand-in-file';
 import { markingCsv } from '@/core/formats/marking-csv';
 import type { MarkingFile } from '@/core/formats/marking-file';
 import { done, sentence } from '@/core/values/result';
-import { counted } from '@/core/values/wording';
+import { counted, listed } from '@/core/values/wording';
 import { load } from '@/loading/load';
+import { nextTask } from '@/loading/next-task';
 import { keptMarks, saveMarks } from '@/store/class-marks';
 import { storeProblem, storeReady } from '@/store/database';
 import {
@@ -20,7 +21,6 @@ import {
   keepHandIns,
   keptExercise,
   keptExercises,
-  keptHandIns,
 } from '@/store/exercises';
 import { ownKeys, ownKeysMade } from '@/store/keys';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -31,14 +31,15 @@ import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
-import { begun, redone, type Steps, stepped, undone } from '@/ui/controls/steps-back';
+import { redone, type Steps, stepped, undone } from '@/ui/controls/steps-back';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { GiveBack } from './GiveBack';
 import { Look } from './Look';
 import { Marks } from './Marks';
-import { answerIn, asAsked, byStudent, mark, type Row } from './marked-row';
+import { answerIn, type Row } from './marked-row';
 import { PasteHandIns } from './PasteHandIns';
 import { openedHere, Unseal } from './Unseal';
+import { useMarkedRows } from './useMarkedRows';
 import { ALL_OF_THEM, filteredRows, type View } from './view';
 
 interface LeftOut {
@@ -59,11 +60,6 @@ const keysOf = (row: Row) => [row.key, ...row.earlier.map((one) => one.key)];
 /** The marking page: hand-ins of one exercise, each checked against it again; nothing leaves the browser. */
 export function Marking({ samples }: { samples: Samples }) {
   const [exercises, setExercises] = useState<readonly KeptExercise[] | null>(null);
-  const [shown, setShown] = useState<KeptExercise | null>(null);
-  const latest = useRef<KeptExercise | null>(null);
-  const exercise = shown?.exercise ?? null;
-  const [rows, setRows] = useState<readonly Row[]>([]);
-  const [marks, setMarks] = useState<Steps<ClassMarks>>(() => begun(NO_MARKS));
   const [leftOut, setLeftOut] = useState<readonly LeftOut[]>([]);
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
   const [looking, setLooking] = useState<number | null>(null);
@@ -77,25 +73,8 @@ export function Marking({ samples }: { samples: Samples }) {
     [],
   );
 
-  const show = useCallback(async (next: KeptExercise) => {
-    const { exercise: chosen, editions } = next;
-    setShown(next);
-    latest.current = next;
-    history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
-    const kept = await keptHandIns(chosen.id);
-    const marked: Row[] = [];
-    for (const record of kept) {
-      const read = readHandIn(record.text);
-      if (!read.ok) continue;
-      const { edition } = read.value.exercise;
-      marked.push(await mark(record, read.value, asAsked(chosen, editions, edition)));
-    }
-    const given = await keptMarks(chosen.id);
-    // Another may have been chosen meanwhile.
-    if (latest.current !== next) return;
-    setRows(byStudent(marked));
-    setMarks(begun(given));
-  }, []);
+  const { shown, rows, setRows, marks, setMarks, progress, show, stop } = useMarkedRows(fail);
+  const exercise = shown?.exercise ?? null;
 
   useEffect(() => {
     storeReady()
@@ -116,53 +95,56 @@ export function Marking({ samples }: { samples: Samples }) {
   /** Takes files in: an exercise first, so that hand-ins dropped together with it find it. */
   const takeIn = async (files: readonly ReadFile[]) => {
     const out: LeftOut[] = [];
-    const handIns: { file: string; handIn: HandIn }[] = [];
+    const handIns: { file: string; of: HandIn['exercise']; text: string }[] = [];
     const markings: { file: string; marking: MarkingFile }[] = [];
     let fresh = 0;
     let chosen = exercise;
     for (const file of files) {
+      // Hundreds of files leave the page its frames.
+      await nextTask();
       const read = await readContent(file, 'marking');
       if (!read.ok) out.push({ file: file.name, problem: read.problem.message });
       else if (read.value.is === 'exercise') {
         chosen = await openedHere(read.value.exercise);
         await keepExercise(chosen);
       } else if (read.value.is === 'marking') markings.push({ file: file.name, marking: read.value.marking });
-      else if (read.value.is === 'hand-in') handIns.push({ file: file.name, handIn: read.value.handIn });
+      else if (read.value.is === 'hand-in' && file.text.ok)
+        handIns.push({ file: file.name, of: read.value.handIn.exercise, text: file.text.value });
       else if (read.value.is === 'lesson') {
         // A student's saved lesson will do as well; its file says whose it is.
         const handIn = handInOfLesson(read.value.lesson, studentIn(file.name), new Date());
-        if (handIn) handIns.push({ file: file.name, handIn });
+        if (handIn) handIns.push({ file: file.name, of: handIn.exercise, text: writeHandIn(handIn) });
         else out.push({ file: file.name, problem: 'it is a lesson that answers no exercise' });
       }
     }
     const taken = await takeMarkings(markings, out);
     const kept = await keptExercises();
     setExercises(kept);
-    // Hand-ins of one exercise that is known here choose it by themselves.
-    const ids = new Set(handIns.map((h) => h.handIn.exercise.id));
-    if (ids.size === 1 && chosen?.id !== [...ids][0] && rows.length === 0)
-      chosen = kept.find((e) => ids.has(e.exercise.id))?.exercise ?? chosen;
-    const fitting = handIns.filter(({ file, handIn }) => {
-      if (chosen && handIn.exercise.id === chosen.id) return true;
-      const why = chosen
-        ? `it answers another exercise, “${handIn.exercise.title}”`
-        : `its exercise, “${handIn.exercise.title}”, is not here: drop the exercise file as well`;
-      out.push({ file, problem: why });
+    // Hand-ins go to their own exercises, whichever is shown; those of one that is not here are named.
+    const fitting = handIns.filter(({ file, of }) => {
+      if (kept.some((e) => e.exercise.id === of.id)) return true;
+      out.push({ file, problem: `its exercise, “${of.title}”, is not here: drop the exercise file as well` });
       return false;
     });
-    if (chosen) {
-      fresh = await keepHandIns(
-        chosen.id,
-        fitting.map(({ file, handIn }) => ({ file, text: writeHandIn(handIn) })),
+    const ids = [...new Set(fitting.map(({ of }) => of.id))];
+    for (const id of ids)
+      fresh += await keepHandIns(
+        id,
+        fitting.filter(({ of }) => of.id === id),
       );
-      const now = kept.find((e) => e.exercise.id === chosen!.id);
-      if (now) await show(now);
-    }
+    // One that is shown stays; else the one that has hand-ins now.
+    const isFor = (id: string | undefined) => id !== undefined && (ids.length === 0 || ids.includes(id));
+    const id = isFor(chosen?.id) ? chosen!.id : (ids[0] ?? chosen?.id);
+    const now = kept.find((e) => e.exercise.id === id);
+    if (now) await show(now);
+    const elsewhere = ids.filter((other) => other !== id);
     setLeftOut(out);
     const again = fitting.length - fresh;
     const told = [
       taken > 0 && `${counted(taken, 'marking')} taken in beside what was given here.`,
-      fresh > 0 && `${counted(fresh, 'hand-in')} marked.`,
+      fresh > 0 && `${counted(fresh, 'hand-in')} taken in.`,
+      elsewhere.length > 0 &&
+        `Some of them answer ${listed(elsewhere.map((one) => `“${kept.find((e) => e.exercise.id === one)!.exercise.title}”`))}: choose it above.`,
       again > 0 && `${counted(again, 'hand-in')} ${again === 1 ? 'was' : 'were'} here already.`,
     ].filter(Boolean);
     if (told.length > 0) setSaid({ text: told.join(' '), tone: 'calm' });
@@ -344,6 +326,32 @@ export function Marking({ samples }: { samples: Samples }) {
                 .catch(fail);
             }}
           />
+        )}
+        {progress && (
+          <div className="flex items-center gap-3">
+            <progress
+              className="flex-1"
+              value={progress.done}
+              max={progress.of}
+              aria-label="Hand-ins that are marked"
+            />
+            <span className="text-sm text-quiet tabular-nums">
+              {progress.done} of {progress.of} marked
+            </span>
+            <button
+              type="button"
+              className="button small"
+              onClick={() => {
+                stop();
+                setSaid({
+                  text: 'Stopped. Those that are listed are marked; choose the exercise again to go on.',
+                  tone: 'calm',
+                });
+              }}
+            >
+              Stop
+            </button>
+          </div>
         )}
         {leftOut.length > 0 && (
           <section role="alert" className="rounded-xl border border-bad bg-raised px-4 py-3">

@@ -1,20 +1,10 @@
-import type { Exercise } from '@/core/circuit/exercise';
-import type { HandIn } from '@/core/exercise/hand-in';
-import { markAll, mistakeIn, saidBy } from '@/core/exercise/marking';
+import { mistakeIn } from '@/core/exercise/marking';
 import { type Answered, type ClassMarks, pointsFor } from '@/core/exercise/teacher-marks';
 import type { MarkedRow } from '@/core/formats/marking-csv';
-import { textHash } from '@/core/values/text-hash';
-import type { HandInRecord } from '@/store/database';
-import { verdictsFor } from '@/ui/exercise/verdicts';
+import type { MarkedHandIn } from '@/workers/mark-client';
 
 /** A hand-in with its marks. */
-export interface Row extends MarkedRow {
-  readonly key: number;
-  readonly file: string;
-  /** The hash of what was handed in. */
-  readonly id: string;
-  /** By the tasks the hashes of what the answers say; null where nothing was done. */
-  readonly said: readonly (string | null)[];
+export interface Row extends MarkedHandIn {
   /** What the same student handed in before, the latest first. */
   readonly earlier: readonly Row[];
 }
@@ -36,33 +26,12 @@ export function byStudent(rows: readonly Row[]): Row[] {
     .sort((a, b) => a.handIn.name.localeCompare(b.handIn.name));
 }
 
-/** An exercise with its tasks as they were in the edition that a hand-in answers: it is marked by what it was asked. */
-export function asAsked(exercise: Exercise, editions: readonly Exercise[], edition: number): Exercise {
-  const then = editions.find((e) => e.edition === edition);
-  if (!then) return exercise;
-  return {
-    ...exercise,
-    tasks: exercise.tasks.map((task) => then.tasks.find(({ id }) => id === task.id) ?? task),
-  };
-}
-
 /** The tasks of which a hand-in claims another result than is found: 1 for the first. */
 export const otherClaims = ({ handIn, marks }: MarkedRow): number[] =>
   marks.flatMap(({ task, mark: { right, of } }, i) => {
     const claim = handIn.results[task.id];
     return claim && (claim.right !== right || claim.of !== of) ? [i + 1] : [];
   });
-
-/** Checks a hand-in against its exercise. @param text the hand-in as it is kept. */
-export async function mark(
-  { key, file, text }: HandInRecord,
-  handIn: HandIn,
-  exercise: Exercise,
-): Promise<Row> {
-  const verdicts = await verdictsFor(exercise.tasks, handIn.lesson);
-  const marks = markAll(exercise, handIn.lesson, verdicts);
-  return { key, file, id: textHash(text), handIn, earlier: [], marks, said: marks.map(saidBy) };
-}
 
 /** An answer of a hand-in, for its points and remarks. */
 export const answerIn = ({ id, marks, said }: Row, at: number): Answered => ({
