@@ -1,6 +1,7 @@
 // Takes the pictures in docs/screenshots again, from the demo data on the built application: `npm run
 // screenshots`.
 import { spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { CHROMIUM, FLAGS } from './chromium.mjs';
 
@@ -265,6 +266,26 @@ async function tour(theme, names) {
   await page.getByRole('button', { name: 'Show the first wrong row' }).click();
   await page.mouse.move(640, 790);
   await shot('marking-look');
+  const given = page.getByRole('region', { name: 'Points and remarks' });
+  await given.getByLabel('New remark').fill('Read the last line of the task again.');
+  await given.getByLabel('Points', { exact: true }).last().fill('0.25');
+  await given.getByRole('button', { name: 'Add', exact: true }).click();
+  await given.getByText(/^Rule for this task/).click();
+  await given.getByLabel('Points are').selectOption('a share of what is right');
+  await page.getByRole('button', { name: 'Back to marking' }).click();
+  await page.getByRole('searchbox', { name: 'Find a name' }).fill('Ben');
+  await page.getByRole('button', { name: 'Give back' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the file' }).click();
+  const back = await (await saving).path();
+  await page.goto(base);
+  await page.getByLabel('Lesson, exercise or Verilog files').setInputFiles({
+    name: 'ben.returned.json',
+    mimeType: 'application/json',
+    buffer: readFileSync(back),
+  });
+  await page.getByText('Marked work of').waitFor();
+  await shot('returned');
   await context.close();
 }
 
@@ -283,10 +304,10 @@ try {
     'text',
     'functions',
     'planned',
-    'drawn',
     'exercise',
     'marking',
     'marking-look',
+    'returned',
   ]);
   await tour('dark', ['lesson-interlock', 'actions']);
 } finally {

@@ -50,6 +50,9 @@ test('points follow the rule, are never below none or above all, and wait for a 
   expect([ada, cleo].map((one) => pointsFor(share, one))).toEqual([3, 4]);
   expect(pointsFor(share, answered('x', mark(4, 4, ['Too many gates.', 'Too slow.'])))).toBe(3);
   expect(pointsFor(share, answered('x', mark(1, 3)))).toBe(1.25);
+  // Seven of eight rows are not all of one point.
+  const one = { ...answered('x', mark(7, 8)), task: { id: 'task1', points: 1 } };
+  expect(pointsFor(share, one)).toBe(0.75);
   const strict = withRule(NO_MARKS, 'task1', { points: 'all or nothing', less: 1 });
   expect(pointsFor(strict, answered('x', mark(4, 4, ['Too many gates.'])))).toBe(3);
   expect(pointsFor(NO_MARKS, answered('x', mark(4, 4, ['Too many gates.'])))).toBe(0);

@@ -84,8 +84,8 @@ export function remarksOn(marks: ClassMarks, { task, handIn, said }: Answered): 
 }
 
 const QUARTERS = 4;
-/** Points in quarters, as they are given; nobody gives a seventh. */
-const rounded = (points: number): number => Math.round(points * QUARTERS) / QUARTERS;
+/** Points in quarters, as they are given; downwards, so that all of them are for what is all right. */
+const rounded = (points: number): number => Math.floor(points * QUARTERS + 1e-9) / QUARTERS;
 
 /** The points for an answer; null while a person has to tell. */
 export function pointsFor(marks: ClassMarks, answered: Answered): number | null {
