@@ -87,7 +87,7 @@ initial Count = 0;
 always @(posedge clk) Count <= ${limit === 16 ? 'Count + 1' : `Count == ${limit - 1} ? 4'd0 : Count + 1`};
 endmodule`);
 
-/** Four flip-flops that turn over, each at the falling edge of the one before it: at the rising one of its other output. */
+/** Four toggling flip-flops, each clocked by the inverted output of the one before it. */
 export function rippleCounter(): Sheet {
   let lesson = emptyLesson('ripple', 'Ripple');
   const { id } = lesson.sheets[0]!;

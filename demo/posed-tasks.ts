@@ -58,7 +58,7 @@ interface BuildOptions {
   readonly blocks?: readonly string[];
   readonly limits?: Limits;
   readonly points?: number;
-  /** The sheets of its blocks, where it is given as a block to those who did not get it right. */
+  /** The sheets that its blocks need, where the circuit is given as a block to students who did not solve the task. */
   readonly standsInWith?: readonly Sheet[];
 }
 

@@ -174,7 +174,7 @@ function tickets(lesson: Lesson): ReadySet {
     ],
     { Does: 2 },
   );
-  /** What the built sheets do, with the carry that is led on left out. */
+  /** The table of a sheet that is built of half and full adders. */
   const tableOf = (sheet: Sheet) => expectDone(tableOfSheet(sheet, [sheet, halfBuilt, fullBuilt]));
   const rung = (title: string, text: string, sheet: Sheet, blocks: readonly string[], points: number) =>
     build(title, text, sheet, tableOf(sheet), {
@@ -253,7 +253,7 @@ function findTheFault(): ReadySet {
     [
       fault(
         'Dark lamp',
-        'The drive does not start. What is at fault, and which row shows it?',
+        'The drive does not start. Which part or wire is faulty, and which row shows it?',
         sheet,
         faultyPart(sheet, 'and', { is: 'stuck', at: 0 }),
       ),
@@ -277,7 +277,7 @@ function findTheFault(): ReadySet {
       ),
       fault(
         'Repair it',
-        'Repair the interlock: replace what is at fault.',
+        'Repair the interlock: replace the faulty part.',
         sheet,
         faultyPart(sheet, 'not', { is: 'open', port: 'A' }),
         'repair',
@@ -303,7 +303,7 @@ function lampChase(chase: Sheet): ReadySet {
         true,
       ),
       bookTable(
-        'What it has to be told',
+        'Excitation of a JK flip-flop',
         'A JK flip-flop is to go from **Q** to **Q+** at the next edge. What do **J** and **K** have to be? Where either will do, write x.',
         excitationTable('jkff'),
       ),
@@ -326,7 +326,7 @@ function lampChase(chase: Sheet): ReadySet {
       ),
       buildRun(
         'One behind the other',
-        'Build a ripple counter of four bits: four flip-flops and no gates, each clocked by the one before it.',
+        'Build a four-bit ripple counter from four flip-flops and no gates. Each flip-flop is clocked by the one before it.',
         ripple,
         null,
         20,

@@ -48,7 +48,7 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   // Keys: the next wrong one, the next, the one before.
   await page.keyboard.press('w');
   await expect(name).toHaveText('Ben Sample');
-  await expect(given.getByText('2 hand-ins say the same: OR for AND in Carry.')).toBeVisible();
+  await expect(given.getByText('2 hand-ins have this answer: OR for AND in Carry.')).toBeVisible();
   await page.keyboard.press('n');
   await expect(name).toHaveText('Cleo Sample');
   await page.keyboard.press('p');
@@ -58,9 +58,9 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   await expect(points).toHaveAttribute('placeholder', '0.5');
   await given.getByLabel('New remark').fill('Both have to be 1 for a carry.');
   await given.getByLabel('Points', { exact: true }).last().fill('-0.25');
-  await given.getByRole('button', { name: 'Add to all 2 alike' }).click();
+  await given.getByRole('button', { name: 'Add to all 2' }).click();
   await expect(points).toHaveAttribute('placeholder', '0.25');
-  await given.getByRole('button', { name: 'Next of them' }).click();
+  await given.getByRole('button', { name: 'Next with this answer' }).click();
   await expect(name).toHaveText('Cleo Sample');
   await expect(given.getByText('Both have to be 1 for a carry.')).toBeVisible();
   // Undone for one; undo brings it back, and points by hand stand in its place.
@@ -87,7 +87,7 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   const marking = await textOf(await handing);
   expect(marking).not.toContain('Both have to be 1');
   await rows.filter({ hasText: 'Ben' }).getByRole('button', { name: 'Open' }).click();
-  await given.getByRole('button', { name: 'off all' }).click();
+  await given.getByRole('button', { name: 'Remove from all' }).click();
   await expect(given.getByText('Both have to be 1 for a carry.')).toHaveCount(0);
   await page.getByRole('button', { name: 'Back to marking' }).click();
   await page.getByLabel('Hand-in files').setInputFiles([asFile('h.marking.json', marking)]);

@@ -3,7 +3,7 @@ import { expect, type Locator, type Page, test } from '@playwright/test';
 import { handIn, SheetHand, tabTo } from './hand';
 import { check, marked } from './task-hand';
 
-/** What the file of a ready set wants, as its teacher knows it. */
+/** The wanted answers in the file of a ready set. */
 interface Wanted {
   readonly title: string;
   readonly kind: string;

@@ -3,11 +3,10 @@
 import type { Task } from '@/core/circuit/exercise';
 import { type Returned, sumOf } from '@/core/exercise/returned';
 import type { Remark } from '@/core/exercise/teacher-marks';
-import { spokenName } from '@/core/parts/catalogue';
 import { counted } from '@/core/values/wording';
 import { hint } from '@/ui/controls/hint';
-import { useSession, useSessionState } from '@/ui/session/session-context';
 import { taskViewOf } from './kinds';
+import { RemarkText } from './RemarkText';
 import { TaskText } from './TaskText';
 
 interface Props {
@@ -83,28 +82,14 @@ export function ReturnedPane({ returned, task, onTask }: Props) {
 }
 
 function Remarks({ remarks }: { readonly remarks: readonly Remark[] }) {
-  const session = useSession();
-  const sheet = useSessionState((s) => s.lesson.sheets.find(({ id }) => id === s.rootId)!);
   if (remarks.length === 0) return null;
   return (
     <ul className="flex flex-col gap-1.5" aria-label="Remarks">
-      {remarks.map(({ id, text, points, at }) => {
-        const part = at && 'part' in at ? sheet.parts.get(at.part) : undefined;
-        return (
-          <li key={id} className="wrap-anywhere">
-            {part && (
-              <button
-                type="button"
-                className="mr-1 cursor-pointer font-semibold text-accent underline"
-                onClick={() => session.select({ parts: new Set([part.id]), wires: new Set() })}
-              >
-                {spokenName(part)}:
-              </button>
-            )}
-            {text} {points !== 0 && <b>{points > 0 ? `+${points}` : String(points).replace('-', '−')}</b>}
-          </li>
-        );
-      })}
+      {remarks.map((remark) => (
+        <li key={remark.id} className="wrap-anywhere">
+          <RemarkText remark={remark} />
+        </li>
+      ))}
     </ul>
   );
 }

@@ -24,7 +24,8 @@ import { spokenName } from '@/core/parts/catalogue';
 import { counted } from '@/core/values/wording';
 import { randomId } from '@/store/database';
 import { hint } from '@/ui/controls/hint';
-import { useSession, useSessionState } from '@/ui/session/session-context';
+import { RemarkText, signed } from '@/ui/exercise/RemarkText';
+import { useSessionState } from '@/ui/session/session-context';
 
 interface Props {
   readonly answered: Answered;
@@ -36,9 +37,6 @@ interface Props {
   readonly mistake: string | null;
   readonly onNextAlike: () => void;
 }
-
-/** Points as they are written: `+0.5`. */
-const signed = (points: number): string => (points > 0 ? `+${points}` : String(points).replace('-', '−'));
 
 const MOST_OFFERED = 5;
 
@@ -117,9 +115,9 @@ export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }:
       </details>
       {alike > 1 && (
         <p className="text-sm">
-          <b>{counted(alike, 'hand-in')}</b> say the same{mistake ? `: ${mistake}` : ''}.{' '}
+          <b>{counted(alike, 'hand-in')}</b> have this answer{mistake ? `: ${mistake}` : ''}.{' '}
           <button type="button" className="cursor-pointer text-accent underline" onClick={onNextAlike}>
-            Next of them
+            Next with this answer
           </button>
         </p>
       )}
@@ -132,54 +130,40 @@ export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }:
 type RemarksProps = Pick<Props, 'answered' | 'marks' | 'onMarks'>;
 
 function Remarks({ answered, marks, onMarks }: RemarksProps) {
-  const session = useSession();
-  const sheet = useSessionState((s) => s.lesson.sheets.find(({ id }) => id === s.rootId)!);
   const own = new Set(marksOf(marks, answered.handIn, answered.task.id).remarks.map(({ id }) => id));
   const all = remarksOn(marks, answered);
   if (all.length === 0) return null;
   return (
     <ul className="flex flex-col gap-1.5 text-sm" aria-label="Remarks">
-      {all.map(({ id, text, points, at }) => {
-        const part = at && 'part' in at ? sheet.parts.get(at.part) : undefined;
-        return (
-          <li
-            key={id}
-            className="flex items-start gap-2 rounded-lg border border-hairline bg-paper px-2 py-1"
-          >
-            <span className="min-w-0 flex-1 wrap-anywhere">
-              {part && (
-                <button
-                  type="button"
-                  className="mr-1 cursor-pointer font-semibold text-accent underline"
-                  onClick={() => session.select({ parts: new Set([part.id]), wires: new Set() })}
-                >
-                  {spokenName(part)}:
-                </button>
-              )}
-              {text} {points !== 0 && <b>{signed(points)}</b>}
-              {!own.has(id) && <span className="text-quiet"> · on all of them</span>}
-            </span>
-            {!own.has(id) && (
-              <button
-                type="button"
-                className="cursor-pointer text-xs underline"
-                onClick={() => onMarks(withoutRemarkOnAll(marks, answered, id))}
-              >
-                off all
-              </button>
-            )}
+      {all.map((remark) => (
+        <li
+          key={remark.id}
+          className="flex items-start gap-2 rounded-lg border border-hairline bg-paper px-2 py-1"
+        >
+          <span className="min-w-0 flex-1 wrap-anywhere">
+            <RemarkText remark={remark} />
+            {!own.has(remark.id) && <span className="text-quiet"> · on all with this answer</span>}
+          </span>
+          {!own.has(remark.id) && (
             <button
               type="button"
-              className="cursor-pointer px-1"
-              aria-label={`Remove the remark: ${text}`}
-              {...hint(own.has(id) ? 'Remove' : 'Off this one')}
-              onClick={() => onMarks(withoutRemark(marks, answered, id))}
+              className="cursor-pointer text-xs underline"
+              onClick={() => onMarks(withoutRemarkOnAll(marks, answered, remark.id))}
             >
-              ×
+              Remove from all
             </button>
-          </li>
-        );
-      })}
+          )}
+          <button
+            type="button"
+            className="cursor-pointer px-1"
+            aria-label={`Remove the remark: ${remark.text}`}
+            {...hint(own.has(remark.id) ? 'Remove' : 'Remove here only')}
+            onClick={() => onMarks(withoutRemark(marks, answered, remark.id))}
+          >
+            ×
+          </button>
+        </li>
+      ))}
     </ul>
   );
 }
@@ -246,7 +230,7 @@ function NewRemark({ answered, marks, onMarks, alike }: RemarksProps & { readonl
             disabled={text.trim() === ''}
             onClick={() => add(true)}
           >
-            Add to all {alike} alike
+            Add to all {alike}
           </button>
         )}
       </div>

@@ -10,6 +10,7 @@ import { drivenByTask } from '@/session/changes/expected';
 import { Session } from '@/session/session';
 import { hint } from '@/ui/controls/hint';
 import type { Steps } from '@/ui/controls/steps-back';
+import { UndoRedo } from '@/ui/controls/UndoRedo';
 import { MarkedTask } from '@/ui/exercise/MarkedTask';
 import { LessonView } from '@/ui/lesson/LessonView';
 import { Given } from './Given';
@@ -169,26 +170,7 @@ export function Look(props: LookProps) {
           )}
           <bdi className="max-w-80 truncate font-bold">{row.handIn.name}</bdi>
           <span className="ml-auto" />
-          <button
-            type="button"
-            className="icon-button"
-            aria-label="Undo what was given"
-            disabled={marks.past.length === 0}
-            onClick={onUndo}
-            {...hint('Undo what was given last (Ctrl+Z)')}
-          >
-            ↶
-          </button>
-          <button
-            type="button"
-            className="icon-button"
-            aria-label="Redo what was given"
-            disabled={marks.future.length === 0}
-            onClick={onRedo}
-            {...hint('Redo (Ctrl+Shift+Z)')}
-          >
-            ↷
-          </button>
+          <UndoRedo steps={marks} onUndo={onUndo} onRedo={onRedo} what="what was given" />
         </div>
       }
     />

@@ -15,6 +15,7 @@ import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { NotKept } from '@/ui/controls/NotKept';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { UndoRedo } from '@/ui/controls/UndoRedo';
 import { Ready } from '@/ui/exercise/Ready';
 import { SetEditor } from '@/ui/exercise/SetEditor';
 import { begun, changed, redone, type SetHistory, undone } from '@/ui/exercise/set-history';
@@ -104,26 +105,7 @@ export function OpenSet() {
             onTitle={(title) => change({ ...exercise, title })}
           />
         </h1>
-        <button
-          type="button"
-          className="icon-button"
-          aria-label="Undo"
-          disabled={history.past.length === 0}
-          onClick={undo}
-          {...hint('Undo (Ctrl+Z)')}
-        >
-          ↶
-        </button>
-        <button
-          type="button"
-          className="icon-button"
-          aria-label="Redo"
-          disabled={history.future.length === 0}
-          onClick={redo}
-          {...hint('Redo (Ctrl+Shift+Z)')}
-        >
-          ↷
-        </button>
+        <UndoRedo steps={history} onUndo={undo} onRedo={redo} />
         <Link className="button" href={`/marking?exercise=${exercise.id}`}>
           Marking
         </Link>

@@ -45,7 +45,7 @@ function divider(inverters: number, kind = 'tff'): Sketch {
   return s;
 }
 
-test('every circuit is the same as itself, and a fault in it is shown where it does something else', () => {
+test('whatever is drawn is the same as itself, and a fault in it is shown where it does something else', () => {
   let told = 0;
   fc.assert(
     fc.property(randomSheet({ inputs: 4, gates: 8 }), fc.nat(), (sheet, at) => {

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
-import { DEFAULT_SETTINGS } from '../../../circuit/sheet';
+import { DEFAULT_SETTINGS, type Sheet } from '../../../circuit/sheet';
 import { compile } from '../../../netlist/compile';
 import { FAULT_TEXT, faultOf, faultText, wireFaultOf, withFault, withWireFault } from '../../../parts/fault';
 import { dice } from '../../../testing/dice';
+import { buildTask } from '../../../testing/exercises';
 import { randomSheet } from '../../../testing/random-circuit';
 import { interlock } from '../../../testing/sketch';
 import { expectDone } from '../../../values/result';
@@ -17,11 +18,22 @@ import {
   injected,
   nameOfWire,
   PART_FAULTS,
+  type Place,
   type PutFault,
   rowsThatTell,
   seenFault,
 } from './inject';
 
+const placeOf = (put: PutFault): Place =>
+  'part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire };
+/** A task in which a fault is found on a sheet. */
+const taskOn = (sheet: Sheet, place: Place, wanted: FaultTask['key']['wanted'], needsRow = true): FaultTask =>
+  buildTask({ kind: 'table' }, [], {
+    kind: 'fault',
+    given: excerptFor(sheet, [sheet], DEFAULT_SETTINGS),
+    asked: { does: 'find', needsRow, isDark: false },
+    key: { ...place, wanted },
+  }) as FaultTask;
 const solution = (answer: FaultAnswer | null, sheet = interlock().sheet) => ({
   sheet,
   sheets: [sheet],
@@ -58,24 +70,13 @@ test('a fault that is put in shows in each of the rows that are said to tell it,
       if (!made.ok) return;
       const { put, tells } = made.value;
       told.add(put.fault.is);
-      const place = 'part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire };
+      const place = placeOf(put);
       expect(tells.length).toBeGreaterThan(0);
       const faulty = injected(sheet, put);
       // The drawing gives nothing away.
       expect(compile(faulty, [faulty]).diagnostics).toEqual(compile(sheet, [sheet]).diagnostics);
       expect(rowsThatTell(faulty, [faulty], wanted)).toEqual(tells);
-      const task: FaultTask = {
-        id: 'task1',
-        kind: 'fault',
-        title: 'T',
-        words: '',
-        points: 1,
-        tells: 'wanted',
-        tries: null,
-        given: excerptFor(faulty, [faulty], DEFAULT_SETTINGS),
-        asked: { does: 'find', needsRow: true, isDark: false },
-        key: { ...place, wanted },
-      };
+      const task = taskOn(faulty, place, wanted);
       expect(fault.strange(task)).toBeNull();
       const own: FaultAnswer = { kind: 'fault', ...place, row: tells[0]!, tried: 3, probed: 2 };
       expect(fault.mark(task, solution(own))).toMatchObject({ solved: true, complaints: [], wrong: null });
@@ -103,18 +104,7 @@ test('a fault that is put in shows in each of the rows that are said to tell it,
 test('a task whose fault cannot be seen, or whose part is gone, is refused', () => {
   const { sheet } = interlock();
   const wanted = expectDone(tableOfSheet(sheet));
-  const task: FaultTask = {
-    id: 'task1',
-    kind: 'fault',
-    title: 'T',
-    words: '',
-    points: 1,
-    tells: 'wanted',
-    tries: null,
-    given: excerptFor(sheet, [sheet], DEFAULT_SETTINGS),
-    asked: { does: 'find', needsRow: true, isDark: false },
-    key: { part: 'and1', wire: null, wanted },
-  };
+  const task = taskOn(sheet, { part: 'and1', wire: null }, wanted);
   expect(fault.strange(task)).toBe('its fault cannot be seen from outside');
   expect(fault.strange({ ...task, key: { part: 'gone', wire: null, wanted } })).toContain(
     'not in its circuit',
@@ -127,18 +117,7 @@ describe('a wire', () => {
   const wanted = expectDone(tableOfSheet(sheet));
   const wireTo = (part: string, port: string) =>
     [...sheet.wires.values()].find(({ to }) => 'part' in to && to.part === part && to.port === port)!;
-  const task = (put: PutFault): FaultTask => ({
-    id: 'task1',
-    kind: 'fault',
-    title: 'T',
-    words: '',
-    points: 1,
-    tells: 'wanted',
-    tries: null,
-    given: excerptFor(injected(sheet, put), [sheet], DEFAULT_SETTINGS),
-    asked: { does: 'find', needsRow: false, isDark: false },
-    key: { ...('part' in put ? { part: put.part, wire: null } : { part: null, wire: put.wire }), wanted },
-  });
+  const task = (put: PutFault): FaultTask => taskOn(injected(sheet, put), placeOf(put), wanted, false);
   const isRight = (of: FaultTask, place: Partial<FaultAnswer>) =>
     fault.mark(
       of,
