@@ -136,8 +136,19 @@ test('marked work goes back: it opens as the student’s own, with points and re
 
   const theirs = await browser.newContext({ ...(baseURL ? { baseURL } : {}) });
   const other = await theirs.newPage();
+  await other.goto('/');
+  const handed = [{ name: 'b.handin.json', text: ben }];
+  await drop(other, other.getByRole('main'), handed);
+  await expect(
+    other.getByText('no work of yours at “Drive interlock” is in this browser', { exact: false }),
+  ).toBeVisible();
   await other.goto(link);
   await new SheetHand(other).ready();
+  await other.goto('/');
+  // What was handed in can be looked at again.
+  await drop(other, other.getByRole('main'), handed);
+  await expect(other.getByText('Handed in by')).toContainText('Ben Sample');
+  await expect.poll(() => new SheetHand(other).parts()).toHaveLength(10);
   await other.goto('/');
   await drop(other, other.getByRole('main'), [{ name: 'b.returned.json', text: back }]);
   await expect(other.getByText('Marked work of')).toContainText('Ben Sample');
@@ -153,4 +164,31 @@ test('marked work goes back: it opens as the student’s own, with points and re
   await other.getByRole('link', { name: 'Your marks' }).click();
   await expect(marks.getByText('Each of the three has to be 1.')).toBeVisible();
   await theirs.close();
+});
+
+test('a class list tells who is missing, and joins names only when that is said', async ({ page }) => {
+  await page.goto('/marking');
+  await page.getByRole('button', { name: 'Try it with three made-up hand-ins' }).click();
+  const rows = page.getByRole('row', { name: /Sample/ });
+  await expect(rows).toHaveCount(3);
+  const list = (text: string) =>
+    page
+      .getByLabel('Class list')
+      .setInputFiles({ name: 'class.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await list('who,mark\nAda,1\n');
+  await expect(page.getByText('class.csv: it needs a column called name', { exact: false })).toBeVisible();
+  await list('number;name;group\n1;Ada Sample;A\n2;Sample, Ben;A\n3;Clio Sample;B\n4;Dana Sample;B\n');
+  const section = page.getByRole('region', { name: 'The class' });
+  await expect(section).toContainText('4 students, 2 without a hand-in: Clio Sample and Dana Sample.');
+  await section.getByRole('button', { name: 'Yes, join them' }).click();
+  await expect(section).toContainText('4 students, 1 without a hand-in: Dana Sample.');
+  await page.reload();
+  await expect(section).toContainText('1 without a hand-in');
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const csv = await textOf(await saving);
+  expect(csv).toMatch(/^name,number,group,/);
+  expect(csv).toMatch(/^Cleo Sample,3,B,/m);
+  await section.getByRole('button', { name: 'Remove the class list' }).click();
+  await expect(section).toHaveCount(0);
 });

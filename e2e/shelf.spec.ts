@@ -78,7 +78,7 @@ test('a broken link or exercise file says so, and work that was begun stays', as
   await page.goto('/exercise#AAAA-broken');
   await expect(page.getByText(/damaged or was cut short/)).toBeVisible();
   for (const [name, text, reason] of [
-    ['lesson.json', interlock, /it is a lesson, and an exercise or marked work is needed/],
+    ['lesson.json', interlock, /it is a lesson, and an exercise, a hand-in or marked work is needed/],
     ['torn.exercise.json', '{"format":"manege-exercise"', /not JSON/],
     ['later.exercise.json', '{"format":"manege-exercise","version":9}', /version 9/],
   ] as const) {

@@ -17,10 +17,10 @@ export interface CsvRows {
   readonly rows: readonly (readonly string[])[];
 }
 
-/** Reads CSV with a heading line. */
-export function readCsv(text: string): Result<CsvRows> {
+/** Reads CSV with a heading line. @param delimiter between the fields of a line. */
+export function readCsv(text: string, delimiter: ',' | ';' = ','): Result<CsvRows> {
   const plain = text.replace(/^\uFEFF/, '');
-  const options = { skipEmptyLines: 'greedy', delimiter: ',' } as const;
+  const options = { skipEmptyLines: 'greedy', delimiter } as const;
   const columns = Papa.parse<string[]>(plain, { ...options, preview: 1 }).data[0]?.length ?? 0;
   const most = Math.min(MOST_ROWS, Math.floor(MOST_FIELDS / Math.max(1, columns)));
   if (columns > MOST_COLUMNS) return refused('too-many-columns', `it has more than ${MOST_COLUMNS} columns`);

@@ -246,16 +246,17 @@ describe('hand-ins', () => {
       ]);
       expect(kinds.map((read) => read.ok && read.value.is)).toEqual(['lesson', 'exercise', 'hand-in']);
     }
-    expect(problemOf(await dropped(writeHandIn(handIn)))).toBe(
-      'it is a hand-in (drop it on the marking page), and a lesson, an exercise, marked work or Verilog is needed here',
+    expect(await dropped(writeHandIn(handIn))).toMatchObject({ value: { is: 'hand-in' } });
+    expect(problemOf(await dropped(writeExercise(exercise), 'a.json', 'command line'))).toBe(
+      'it is an exercise, and a lesson or Verilog is needed here',
     );
     expect(problemOf(await dropped(writeLesson(lesson), 'a.json', 'exercise page'))).toBe(
-      'it is a lesson, and an exercise or marked work is needed here',
+      'it is a lesson, and an exercise, a hand-in or marked work is needed here',
     );
     expect(problemOf(await dropped('{"format":"?"}'))).toBe('it is not a file of Manege');
     expect(problemOf(await dropped('null'))).toBe('it is not a file of Manege');
     expect(problemOf(await dropped('<svg/>', 'a.svg'))).toBe(
-      'it is a picture (SVG), and a lesson, an exercise, marked work or Verilog is needed here',
+      'it is a picture (SVG), and a lesson, an exercise, a hand-in, marked work or Verilog is needed here',
     );
   });
 });

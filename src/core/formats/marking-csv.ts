@@ -1,4 +1,5 @@
 import type { Exercise } from '../circuit/exercise';
+import type { Student } from '../exercise/class-list';
 import type { HandIn } from '../exercise/hand-in';
 import { taskKindOf } from '../exercise/kinds';
 import { type Marked, pointsOf } from '../exercise/marking';
@@ -25,6 +26,8 @@ const complaintsOf = (marks: readonly Marked[]) => marks.flatMap(({ mark }) => m
 export interface Given {
   readonly points: readonly (number | null)[];
   readonly remarks: readonly string[];
+  /** Who it is in the class list; null for none of them, absent where there is no list. */
+  readonly student?: Pick<Student, 'number' | 'group'> | null;
 }
 
 /** Points as the rule without a teacher has them, and no remarks. */
@@ -40,20 +43,32 @@ export function markingCsv<R extends MarkedRow>(
   given: (row: R) => Given = byRule,
 ): string {
   const isOne = tasks.length === 1;
+  const hasList = rows.some((row) => given(row).student !== undefined);
   const heads = tasks.flatMap((task, i) => {
     const { gistName } = taskKindOf(task);
     const own = isOne ? '' : `${i + 1} `;
     return [`${own}right`, `${own}of`, `${own}${gistName.toLowerCase()}`, ...(isOne ? [] : [`${own}points`])];
   });
   return csvFile([
-    ['name', ...heads, 'points', 'points to give', 'complaints', 'remarks', 'handed in', 'minutes'],
+    [
+      'name',
+      ...(hasList ? ['number', 'group'] : []),
+      ...heads,
+      'points',
+      'points to give',
+      'complaints',
+      'remarks',
+      'handed in',
+      'minutes',
+    ],
     ...rows.map((row) => {
       const { handIn, marks } = row;
-      const { points, remarks } = given(row);
+      const { points, remarks, student } = given(row);
       const sure = points.reduce<number>((sum, p) => sum + (p ?? 0), 0);
       const open = marks.reduce((sum, { task }, i) => sum + (points[i] === null ? task.points : 0), 0);
       return [
         handIn.name,
+        ...(hasList ? [student?.number ?? '', student?.group ?? ''] : []),
         ...marks.flatMap(({ mark }, i) => [
           mark.right,
           mark.of,

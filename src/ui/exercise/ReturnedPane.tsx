@@ -26,9 +26,11 @@ export function ReturnedPane({ returned, task, onTask }: Props) {
     <section className="pane" aria-label="Marks">
       <div className="pane-head">
         <h2 className="scrolls truncate font-semibold">{lesson.exercise!.title}</h2>
-        <span className="ml-auto shrink-0 font-semibold">
-          {points} of {counted(of, 'point')}
-        </span>
+        {of > 0 && (
+          <span className="ml-auto shrink-0 font-semibold">
+            {points} of {counted(of, 'point')}
+          </span>
+        )}
       </div>
       {all.length > 1 && (
         <nav aria-label="Tasks" className="flex flex-wrap gap-1 border-b border-hairline px-3 py-2">

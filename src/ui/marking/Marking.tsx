@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { attendanceOf, withJoined } from '@/core/exercise/class-list';
 import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { isSealed } from '@/core/exercise/sealed';
 import { type ClassMarks, pointsFor, remarksOn, together } from '@/core/exercise/teacher-marks';
@@ -33,19 +34,17 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { redone, type Steps, stepped, undone } from '@/ui/controls/steps-back';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
+import { ClassSection } from './ClassSection';
 import { GiveBack } from './GiveBack';
+import { type LeftOut, LeftOutFiles } from './LeftOutFiles';
 import { Look } from './Look';
 import { Marks } from './Marks';
 import { answerIn, type Row } from './marked-row';
 import { PasteHandIns } from './PasteHandIns';
 import { openedHere, Unseal } from './Unseal';
+import { useClassList } from './useClassList';
 import { useMarkedRows } from './useMarkedRows';
 import { ALL_OF_THEM, filteredRows, type View } from './view';
-
-interface LeftOut {
-  readonly file: string;
-  readonly problem: string;
-}
 
 export interface Samples {
   readonly exercise: string;
@@ -76,6 +75,8 @@ export function Marking({ samples }: { samples: Samples }) {
   const { shown, rows, setRows, marks, setMarks, progress, show, stop } = useMarkedRows(fail);
   const exercise = shown?.exercise ?? null;
 
+  const refuse = useCallback((text: string) => setSaid({ text, tone: 'bad' }), []);
+  const { classList, keepClass, takeClass } = useClassList(refuse, fail);
   useEffect(() => {
     storeReady()
       .then(keptExercises)
@@ -209,8 +210,15 @@ export function Marking({ samples }: { samples: Samples }) {
     setMarks(next);
     writing.current = writing.current.then(() => saveMarks(exercise.id, next.now)).catch(fail);
   };
+  const attendance =
+    classList &&
+    attendanceOf(
+      classList,
+      rows.map(({ handIn }) => handIn.name),
+    );
   /** What was given for a hand-in, for the spreadsheet. */
   const given = (row: Row) => ({
+    ...(attendance ? { student: attendance.students.get(row.handIn.name) ?? null } : {}),
     points: row.marks.map((_, at) => pointsFor(marks.now, answerIn(row, at))),
     remarks: row.marks.flatMap((_, at) => remarksOn(marks.now, answerIn(row, at)).map(({ text }) => text)),
   });
@@ -301,6 +309,14 @@ export function Marking({ samples }: { samples: Samples }) {
                 </button>
               </>
             )}
+            <FileButton
+              className="button"
+              label="Class list"
+              accept=".csv,.txt"
+              onFiles={(files) => void takeClass(files).catch(fail)}
+            >
+              Class list
+            </FileButton>
             <button type="button" className="button" onClick={() => setPasting(true)}>
               Paste
             </button>
@@ -353,30 +369,15 @@ export function Marking({ samples }: { samples: Samples }) {
             </button>
           </div>
         )}
-        {leftOut.length > 0 && (
-          <section role="alert" className="rounded-xl border border-bad bg-raised px-4 py-3">
-            <div className="flex items-start">
-              <h2 className="flex-1 font-semibold text-bad">
-                {leftOut.length === 1 ? '1 file was left out' : `${leftOut.length} files were left out`}
-              </h2>
-              <button
-                type="button"
-                className="icon-button -my-1"
-                aria-label="Close this message"
-                onClick={() => setLeftOut([])}
-              >
-                ×
-              </button>
-            </div>
-            <ul className="text-sm">
-              {leftOut.map((l, i) => (
-                <li key={i}>
-                  <b>{l.file}</b>: {l.problem}.
-                </li>
-              ))}
-            </ul>
-          </section>
+        {attendance && classList && rows.length > 0 && (
+          <ClassSection
+            students={classList.students.length}
+            attendance={attendance}
+            onJoin={(name, student) => keepClass(withJoined(classList, name, student))}
+            onRemove={() => keepClass(null)}
+          />
         )}
+        {leftOut.length > 0 && <LeftOutFiles files={leftOut} onClose={() => setLeftOut([])} />}
         <main className="flex flex-1 flex-col">
           {rows.length > 0 && exercise ? (
             <Marks

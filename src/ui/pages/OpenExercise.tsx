@@ -81,6 +81,14 @@ export function OpenExercise() {
       location.assign(`/returned?id=${returned.lesson.exercise!.id}`);
       return;
     }
+    if (read.ok && read.value.is === 'hand-in') {
+      const { keepHanded } = await load('the work that was handed in', () => import('@/store/returned'));
+      await storeReady();
+      const handed = await keepHanded(read.value.handIn);
+      if (handed.ok) location.assign(`/returned?id=${encodeURIComponent(handed.value)}`);
+      else setProblem(`${file.name} cannot be opened: ${handed.problem.message}.`);
+      return;
+    }
     const exercise = !read.ok
       ? read
       : read.value.is === 'exercise'

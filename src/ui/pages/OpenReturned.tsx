@@ -52,6 +52,7 @@ export function OpenReturned() {
 
 function Opened({ returned }: { readonly returned: Returned }) {
   const { lesson, name, handedIn } = returned;
+  const isMarked = Object.keys(returned.tasks).length > 0;
   const [task, setTask] = useState<Task>(lesson.exercise!.tasks[0]!);
   const session = useMemo(
     () =>
@@ -69,9 +70,9 @@ function Opened({ returned }: { readonly returned: Returned }) {
       beside={<ReturnedPane returned={returned} task={task} onTask={setTask} />}
       banner={
         <p className="rounded-xl border border-hairline bg-raised px-3 py-1.5">
-          Marked work of <bdi className="font-bold">{name}</bdi>
+          {isMarked ? 'Marked work of' : 'Handed in by'} <bdi className="font-bold">{name}</bdi>
           <span className="text-quiet">
-            , handed in on{' '}
+            {isMarked ? ', handed in on' : ' on'}{' '}
             {new Date(handedIn).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}. Nothing
             here can be changed; your own work goes on where it was.
           </span>

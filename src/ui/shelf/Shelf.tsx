@@ -87,6 +87,11 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       } else if (read.value.is === 'exercise') {
         const work = await workAt(read.value.exercise);
         if (work.ok) open = `/lesson?id=${work.value.id}`;
+      } else if (read.value.is === 'hand-in') {
+        const { keepHanded } = await load('the work that was handed in', () => import('@/store/returned'));
+        const handed = await keepHanded(read.value.handIn);
+        if (handed.ok) open = `/returned?id=${encodeURIComponent(handed.value)}`;
+        else problems.push(`${file.name} was left out: ${handed.problem.message}.`);
       } else if (read.value.is === 'returned') {
         const { returned } = read.value;
         const { keepReturned } = await load('the marked work', () => import('@/store/returned'));

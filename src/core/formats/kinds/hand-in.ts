@@ -9,7 +9,7 @@ export const HAND_IN_FORMAT: Format = {
   mimeType: 'application/json',
   heading: 'manege-hand-in',
   read: {
-    at: ['marking'],
+    at: ['marking', 'shelf', 'exercise page'],
     load: async () => {
       const { handInFromJson } = await import('../hand-in-file');
       return ({ json }) => mapped(handInFromJson(json), (handIn) => ({ is: 'hand-in', handIn }));
