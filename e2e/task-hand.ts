@@ -2,31 +2,45 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page, test } from '@playwright/test';
 import { asFile, SheetHand, textOf } from './hand';
 
-/** Hands the open sheet of a demo lesson out as a task, and opens it as a student: the file, and the task pane. */
+/**
+ * Hands the sheet of a demo lesson out as a task, in a browser of the teacher's own, and opens it in this one as a student: the
+ * file, and the task pane.
+ * @param isOwn whether the teacher works in this browser as well, so that what is sealed can be marked here.
+ */
 export async function handedOut(
   page: Page,
   lesson: string,
   kind: string,
   setUp: (dialog: Locator) => Promise<void> = async () => {},
+  isOwn = false,
 ): Promise<{ file: string; task: Locator; hand: SheetHand }> {
-  await page.goto('/');
-  await page.locator(`a[href="/lesson?id=demo-${lesson}"]`).click();
-  const hand = new SheetHand(page);
-  await hand.ready();
-  await page.getByRole('button', { name: 'Hand out' }).click();
-  const dialog = page.getByRole('dialog');
+  const { baseURL } = test.info().project.use;
+  const theirs = isOwn
+    ? null
+    : await page
+        .context()
+        .browser()!
+        .newContext({ serviceWorkers: 'block', ...(baseURL ? { baseURL } : {}) });
+  const teacher = theirs ? await theirs.newPage() : page;
+  await teacher.goto('/');
+  await teacher.locator(`a[href="/lesson?id=demo-${lesson}"]`).click();
+  await new SheetHand(teacher).ready();
+  await teacher.getByRole('button', { name: 'Hand out' }).click();
+  const dialog = teacher.getByRole('dialog');
   await dialog.getByLabel(kind, { exact: true }).check();
   await setUp(dialog);
   await dialog.getByRole('button', { name: 'Make the exercise' }).click();
   const link = await dialog.getByLabel('Link to the exercise').inputValue();
-  const saving = page.waitForEvent('download');
+  const saving = teacher.waitForEvent('download');
   await dialog.getByRole('button', { name: 'Save the exercise file' }).click();
   const file = await textOf(await saving);
-  await page.goto('about:blank');
+  if (theirs) await theirs.close();
+  else await page.goto('about:blank');
   await page.goto(link);
+  const hand = new SheetHand(page);
   await hand.ready();
   return { file, task: page.getByRole('region', { name: 'Task' }), hand };
 }

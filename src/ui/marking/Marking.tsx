@@ -283,32 +283,6 @@ export function Marking({ samples }: { samples: Samples }) {
             </select>
           )}
           <div className="ml-auto flex items-center gap-2">
-            {rows.length > 0 && (
-              <>
-                <button type="button" className="button" onClick={() => remove(rows.flatMap(keysOf))}>
-                  Clear
-                </button>
-                <button type="button" className="button" onClick={() => void saveMarking().catch(fail)}>
-                  Save the marking
-                </button>
-                <button type="button" className="button" onClick={() => setGivingBack(shownRows)}>
-                  Give back
-                </button>
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() =>
-                    saveFile(
-                      fileName(`marks ${exercise!.title}`, '.csv'),
-                      markingCsv(exercise!, rows, given),
-                      'text/csv',
-                    )
-                  }
-                >
-                  Save as CSV
-                </button>
-              </>
-            )}
             <FileButton
               className="button"
               label="Class list"
@@ -379,6 +353,32 @@ export function Marking({ samples }: { samples: Samples }) {
         )}
         {leftOut.length > 0 && <LeftOutFiles files={leftOut} onClose={() => setLeftOut([])} />}
         <main className="flex flex-1 flex-col">
+          {rows.length > 0 && (
+            <div className="mb-3 flex flex-wrap gap-2">
+              <button type="button" className="button small" onClick={() => setGivingBack(shownRows)}>
+                Give back
+              </button>
+              <button
+                type="button"
+                className="button small"
+                onClick={() =>
+                  saveFile(
+                    fileName(`marks ${exercise!.title}`, '.csv'),
+                    markingCsv(exercise!, rows, given),
+                    'text/csv',
+                  )
+                }
+              >
+                Save as CSV
+              </button>
+              <button type="button" className="button small" onClick={() => void saveMarking().catch(fail)}>
+                Save the marking
+              </button>
+              <button type="button" className="button small" onClick={() => remove(rows.flatMap(keysOf))}>
+                Clear
+              </button>
+            </div>
+          )}
           {rows.length > 0 && exercise ? (
             <Marks
               rows={shownRows}
