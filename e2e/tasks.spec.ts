@@ -179,9 +179,16 @@ test('a number has its unit, and comes from the circuit', async ({ page }) => {
 });
 
 test('an answer in words waits for its marker, beside the model answer', async ({ page }) => {
-  const { file, task } = await handedOut(page, 'drive-interlock', 'Answer in words', async (dialog) => {
-    await dialog.getByLabel(/^A good answer/).fill('While the key is in and a bar is up.');
-  });
+  // Marked in the teacher's browser: the model answer is sealed to its key.
+  const { file, task } = await handedOut(
+    page,
+    'drive-interlock',
+    'Answer in words',
+    async (dialog) => {
+      await dialog.getByLabel(/^A good answer/).fill('While the key is in and a bar is up.');
+    },
+    true,
+  );
   await expect(task.getByRole('button', { name: 'Check' })).toHaveCount(0);
   await expect(task.getByText('While the key is in')).toHaveCount(0);
   await task.getByLabel('Your answer').fill('When a bar is up and the key is in.');
