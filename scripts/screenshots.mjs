@@ -268,7 +268,7 @@ async function tour(theme, names) {
   await shot('marking-look');
   const given = page.getByRole('region', { name: 'Points and remarks' });
   await given.getByLabel('New remark').fill('Read the last line of the task again.');
-  await given.getByLabel('Points', { exact: true }).last().fill('0.25');
+  await given.getByLabel('Points', { exact: true }).last().fill('-0.25');
   await given.getByRole('button', { name: 'Add', exact: true }).click();
   await given.getByText(/^Rule for this task/).click();
   await given.getByLabel('Points are').selectOption('a share of what is right');
