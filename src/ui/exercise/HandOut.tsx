@@ -6,7 +6,7 @@ import type { Exercise, Task } from '@/core/circuit/exercise';
 import { excerptFor } from '@/core/exercise/begin';
 import type { SetUpSource } from '@/core/exercise/expected/expected-kind';
 import { taskKindOf } from '@/core/exercise/kinds';
-import { formulasInWords, tableInWords } from '@/core/exercise/put-in-words';
+import { formulasInWords, runInWords, tableInWords } from '@/core/exercise/put-in-words';
 import { done, type Problem, type Result, sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { handOut, type KeptExercise, keptExercises, saveExercise } from '@/store/exercises';
@@ -115,6 +115,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
     },
     { name: 'Table', onPut: () => put(tableInWords(sheet, sheets)) },
     { name: 'Formulas', onPut: () => put(formulasInWords(sheet, sheets)) },
+    { name: 'Run', onPut: () => put(runInWords(source)) },
   ];
 
   if (out) return <Ready exercise={out} onBack={() => setOut(null)} onClose={onClose} problem={problem} />;
