@@ -45,10 +45,11 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   const given = page.getByRole('region', { name: 'Points and remarks' });
   const points = given.getByLabel('Points', { exact: true }).first();
   await expect(points).toHaveAttribute('placeholder', '1');
-  // Keys: the next wrong one, the next, the one before.
+  // w goes to the next wrong hand-in, n to the next, p to the previous.
   await page.keyboard.press('w');
   await expect(name).toHaveText('Ben Sample');
   await expect(given.getByText('2 hand-ins have this answer: OR for AND in Carry.')).toBeVisible();
+  await expect(given.getByText('2 hand-ins have this very circuit')).toBeVisible();
   await page.keyboard.press('n');
   await expect(name).toHaveText('Cleo Sample');
   await page.keyboard.press('p');
@@ -137,7 +138,7 @@ test('marked work goes back: it opens as the student’s own, with points and re
   await page.getByRole('button', { name: 'Save the file' }).click();
   const back = await textOf(await saving);
   expect(JSON.parse(back)).toMatchObject({ format: 'manege-returned', name: 'Ben Sample' });
-  // What was sealed stays so.
+  // Sealed answers stay sealed.
   expect(back).not.toContain('00000001');
 
   const theirs = await browser.newContext({ ...(baseURL ? { baseURL } : {}) });
@@ -151,7 +152,7 @@ test('marked work goes back: it opens as the student’s own, with points and re
   await other.goto(link);
   await new SheetHand(other).ready();
   await other.goto('/');
-  // What was handed in can be looked at again.
+  // A hand-in opens again for its student.
   await drop(other, other.getByRole('main'), handed);
   await expect(other.getByText('Handed in by')).toContainText('Ben Sample');
   await expect.poll(() => new SheetHand(other).parts()).toHaveLength(8);

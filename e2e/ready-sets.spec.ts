@@ -59,7 +59,7 @@ async function drawLanes(page: Page, task: Locator, { key }: Wanted): Promise<vo
   }
 }
 
-/** Types lines onto the sheet, each below the one before. */
+/** Types each line onto the sheet, below the previous one. */
 async function typeLines(hand: SheetHand, lines: readonly string[]): Promise<void> {
   for (const [i, line] of lines.entries()) await hand.type(4, 4 + 8 * i, line);
 }

@@ -273,7 +273,7 @@ test('an answer that is not to be learnt is sealed, and opened on another comput
   await task.getByLabel(/^Your answer/).fill('3');
   const given = await handIn(page, 'Ada Sample');
 
-  // Where it was made, it is open.
+  // The browser that made it has it open.
   await page.goto('/marking');
   await page
     .getByLabel('Hand-in files')

@@ -8,7 +8,7 @@ import { asFile, SheetHand, textOf } from './hand';
 /**
  * Hands the sheet of a demo lesson out as a task, in a browser of the teacher's own, and opens it in this one as a student: the
  * file, and the task pane.
- * @param isOwn whether the teacher works in this browser as well, so that what is sealed can be marked here.
+ * @param isOwn whether teacher and student share this browser, so that sealed answers can be marked here.
  */
 export async function handedOut(
   page: Page,
@@ -50,7 +50,7 @@ export const check = (task: Locator) => task.getByRole('button', { name: 'Check'
 
 /**
  * Marks two hand-ins on the page and by the command, which agree: Ada's is right, and Ben's is not.
- * @param said what the command says of Ada's.
+ * @param said what the command prints about Ada's hand-in.
  */
 export async function marked(
   page: Page,

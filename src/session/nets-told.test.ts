@@ -72,3 +72,13 @@ test('why something is unknown is not told in such a task, dark or not', () => {
   }
   expect(netsTold(before(false).state)).toBeNull();
 });
+
+test('a wire inside a block is not the probed one that happens to have its id', () => {
+  const session = before(true);
+  const wire = wireOf(session, 'and2', 'B');
+  session.select({ parts: new Set(), wires: new Set([wire]) });
+  const { netlist, rules, probed } = session.state;
+  const inside = { ...session.state, path: ['block1'], view: { ...netlist, netsOfWire: () => [4711] } };
+  expect(netsTold(inside)).toEqual(netsTold({ netlist, rules, probed }));
+  expect(netsTold({ ...inside, probed: new Set([wire]) })!.has(4711)).toBe(false);
+});

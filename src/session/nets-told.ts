@@ -1,7 +1,7 @@
 import type { Netlist } from '@/core/netlist/netlist';
 import type { SessionState } from './state';
 
-type Seen = Pick<SessionState, 'netlist' | 'view' | 'rules' | 'probed'>;
+type Seen = Pick<SessionState, 'netlist' | 'rules' | 'probed'>;
 
 /** By the netlist, and then by the wires that were probed: both are new objects whenever they change. */
 const known = new WeakMap<Netlist, WeakMap<ReadonlySet<string>, ReadonlySet<number>>>();
@@ -10,7 +10,7 @@ const known = new WeakMap<Netlist, WeakMap<ReadonlySet<string>, ReadonlySet<numb
  * The nets that tell their signal where a task keeps them dark: of inputs, of outputs, and of wires that were probed. Null where
  * all of them do.
  */
-export function netsTold({ netlist, view, rules, probed }: Seen): ReadonlySet<number> | null {
+export function netsTold({ netlist, rules, probed }: Seen): ReadonlySet<number> | null {
   if (!rules.isDark) return null;
   const byProbed = known.get(netlist) ?? new WeakMap<ReadonlySet<string>, ReadonlySet<number>>();
   known.set(netlist, byProbed);
@@ -18,7 +18,8 @@ export function netsTold({ netlist, view, rules, probed }: Seen): ReadonlySet<nu
   if (found) return found;
   const told = new Set([
     ...[...netlist.inputs, ...netlist.outputs].flatMap(({ nets }) => nets),
-    ...[...probed].flatMap((wire) => view.netsOfWire(wire) ?? []),
+    // Wires of the sheet that runs, whichever block is looked into.
+    ...[...probed].flatMap((wire) => netlist.netsOfWire(wire) ?? []),
   ]);
   byProbed.set(probed, told);
   return told;

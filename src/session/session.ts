@@ -314,7 +314,9 @@ export class Session {
   select(selection: Selection): void {
     this.endStep();
     const [wire] = selection.wires;
-    const isProbe = this.state.rules.isDark && selection.wires.size === 1 && selection.parts.size === 0;
+    const { rules, path } = this.state;
+    const isProbe =
+      rules.isDark && path.length === 0 && selection.wires.size === 1 && selection.parts.size === 0;
     const probed = isProbe ? { probed: new Set(this.state.probed).add(wire!) } : {};
     this.set({ selection, ...probed });
   }

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { Exercise } from '@/core/circuit/exercise';
 import type { HandIn } from '@/core/exercise/hand-in';
-import { asAsked, type Marked, markAll, saidBy } from '@/core/exercise/marking';
+import { asAsked, circuitDrawn, type Marked, markAll, saidBy } from '@/core/exercise/marking';
 import { verdictsOn } from '@/core/exercise/verdicts';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { textHash } from '@/core/values/text-hash';
@@ -23,6 +23,8 @@ export interface MarkedHandIn {
   readonly marks: readonly Marked[];
   /** By the tasks the hashes of what the answers say; null where nothing was done. */
   readonly said: readonly (string | null)[];
+  /** By the tasks the signatures of the circuits that were built; null where none was, or none is asked for. */
+  readonly drawn: readonly (string | null)[];
 }
 
 const work = {
@@ -42,7 +44,17 @@ const work = {
       const asked = asAsked(exercise, editions, handIn.exercise.edition);
       const verdicts = await verdictsOn(asked.tasks, handIn.lesson);
       const marks = markAll(asked, handIn.lesson, verdicts);
-      told.push(tell({ key, file, id: textHash(text), handIn, marks, said: marks.map(saidBy) }));
+      told.push(
+        tell({
+          key,
+          file,
+          id: textHash(text),
+          handIn,
+          marks,
+          said: marks.map(saidBy),
+          drawn: asked.tasks.map((task) => circuitDrawn(task, handIn.lesson)),
+        }),
+      );
     }
     await Promise.all(told);
   },

@@ -94,6 +94,7 @@ export function pointsFor(marks: ClassMarks, answered: Answered): number | null 
   if (byHand !== null) return byHand;
   if (mark.solved === null) return null;
   const { points, less } = ruleOf(marks, task.id);
+  // Where complaints cost points of their own, they do not take all of them.
   const share =
     points === 'all or nothing'
       ? mark.solved || (less > 0 && mark.right === mark.of)

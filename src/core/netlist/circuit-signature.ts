@@ -6,12 +6,17 @@ import { wiringOf } from './sheet-wiring';
 /** Rounds of refinement: what is farther apart than this is told apart by what lies between. */
 const ROUNDS = 8;
 
+/** Signatures of sheets inside blocks, by id: each is found once, however often it is used. */
+type Known = Map<string, string>;
+
 /** What a part is, by itself: its kind and parameters; inputs and outputs also by their names. */
-function partText(part: Part, sheets: readonly Sheet[], path: readonly string[]): string {
+function partText(part: Part, sheets: readonly Sheet[], path: readonly string[], known: Known): string {
   const kind = findKind(part.kind);
   const inside = sheetInside(part, sheets);
   if (inside) {
-    const within = path.includes(inside.id) ? 'itself' : signatureOf(inside, sheets, [...path, inside.id]);
+    if (path.includes(inside.id)) return 'block itself';
+    const within = known.get(inside.id) ?? signatureOf(inside, sheets, [...path, inside.id], known);
+    known.set(inside.id, within);
     return `block ${within}`;
   }
   const params = Object.entries(part.params).sort(([a], [b]) => (a < b ? -1 : 1));
@@ -28,9 +33,9 @@ function partText(part: Part, sheets: readonly Sheet[], path: readonly string[])
  * @param sheets where the sheets of its blocks are.
  */
 export const circuitSignature = (sheet: Sheet, sheets: readonly Sheet[]): string =>
-  signatureOf(sheet, sheets, [sheet.id]);
+  signatureOf(sheet, sheets, [sheet.id], new Map());
 
-function signatureOf(sheet: Sheet, sheets: readonly Sheet[], path: readonly string[]): string {
+function signatureOf(sheet: Sheet, sheets: readonly Sheet[], path: readonly string[], known: Known): string {
   const { parts, templates, groupOfPin } = wiringOf(sheet);
   const counted = parts.flatMap((part, i) => {
     const kind = kindOf(part);
@@ -43,7 +48,7 @@ function signatureOf(sheet: Sheet, sheets: readonly Sheet[], path: readonly stri
       port: kind.isGate && port.direction === 'in' ? 'in' : port.name,
     })),
   );
-  const texts = counted.map(({ part }) => partText(part, sheets, path));
+  const texts = counted.map(({ part }) => partText(part, sheets, path, known));
   let colours = texts.map(textHash);
   for (let round = 0; round < Math.min(ROUNDS, counted.length + 1); round++) {
     const atNet = new Map<number, string[]>();

@@ -30,9 +30,12 @@ import { useSessionState } from '@/ui/session/session-context';
 interface Props {
   readonly answered: Answered;
   readonly marks: ClassMarks;
-  readonly onMarks: (marks: ClassMarks) => void;
+  /** @param typing a name for what is typed: what is typed on belongs to one step of undo. */
+  readonly onMarks: (marks: ClassMarks, typing?: string) => void;
   /** The hand-ins whose answer says the same, this one among them. */
   readonly alike: number;
+  /** The hand-ins with the same circuit up to places and names, this one among them; 0 where none is asked for. */
+  readonly sameCircuit: number;
   /** What is wrong in all of them, in a few words. */
   readonly mistake: string | null;
   readonly onNextAlike: () => void;
@@ -41,7 +44,7 @@ interface Props {
 const MOST_OFFERED = 5;
 
 /** The points and remarks for one answer, and for all that say the same. */
-export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }: Props) {
+export function Given({ answered, marks, onMarks, alike, sameCircuit, mistake, onNextAlike }: Props) {
   const { task, handIn } = answered;
   const points = pointsFor(marks, answered);
   const byHand = marksOf(marks, handIn, task.id).points;
@@ -62,7 +65,10 @@ export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }:
             onChange={(event) => {
               const typed = event.target.value;
               const value = Math.min(task.points, Math.max(0, Number(typed)));
-              onMarks(withPoints(marks, answered, typed === '' || Number.isNaN(value) ? null : value));
+              onMarks(
+                withPoints(marks, answered, typed === '' || Number.isNaN(value) ? null : value),
+                `points ${handIn} ${task.id}`,
+              );
             }}
           />
         </label>
@@ -107,6 +113,7 @@ export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }:
                     ...rule,
                     less: Math.min(1000, Math.max(0, Number(event.target.value) || 0)),
                   }),
+                  `less ${task.id}`,
                 )
               }
             />
@@ -119,6 +126,11 @@ export function Given({ answered, marks, onMarks, alike, mistake, onNextAlike }:
           <button type="button" className="cursor-pointer text-accent underline" onClick={onNextAlike}>
             Next with this answer
           </button>
+        </p>
+      )}
+      {sameCircuit > 1 && (
+        <p className="text-sm text-quiet">
+          {counted(sameCircuit, 'hand-in')} have this very circuit, up to places and names.
         </p>
       )}
       <Remarks answered={answered} marks={marks} onMarks={onMarks} />

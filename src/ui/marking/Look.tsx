@@ -25,7 +25,7 @@ interface LookProps {
   readonly at: number | null;
   readonly onTask: (at: number) => void;
   readonly marks: Steps<ClassMarks>;
-  readonly onMarks: (marks: ClassMarks) => void;
+  readonly onMarks: (marks: ClassMarks, typing?: string) => void;
   readonly onUndo: () => void;
   readonly onRedo: () => void;
   readonly onBack: () => void;
@@ -128,6 +128,9 @@ export function Look(props: LookProps) {
               onMarks={onMarks}
               alike={alike.length}
               mistake={mistakeIn(seen)}
+              sameCircuit={
+                rows.filter((other) => row.drawn[at] !== null && other.drawn[at] === row.drawn[at]).length
+              }
               onNextAlike={nextAlike}
             />
           </div>

@@ -93,6 +93,8 @@ export function Marking({ samples }: { samples: Samples }) {
   }, [show, fail]);
 
   const writing = useRef(Promise.resolve());
+  /** What was typed last, so that what is typed on is one step. */
+  const lastTyping = useRef<string | undefined>(undefined);
   /** Takes files in: an exercise first, so that hand-ins dropped together with it find it. */
   const takeIn = async (files: readonly ReadFile[]) => {
     const out: LeftOut[] = [];
@@ -240,15 +242,21 @@ export function Marking({ samples }: { samples: Samples }) {
   if (exercise && seen)
     return (
       <Look
-        key={`${looking}`}
+        key={looking}
         row={seen}
         rows={rows}
         exercise={exercise}
         at={taskAt}
         onTask={setTaskAt}
         marks={marks}
-        onMarks={(next) => take(stepped(marks, next))}
-        onUndo={() => take(undone(marks))}
+        onMarks={(next, typing) => {
+          take(stepped(marks, next, typing !== undefined && typing === lastTyping.current));
+          lastTyping.current = typing;
+        }}
+        onUndo={() => {
+          take(undone(marks));
+          lastTyping.current = undefined;
+        }}
         onRedo={() => take(redone(marks))}
         onBack={() => setLooking(null)}
         onStep={shownRows.length > 1 ? step : undefined}
