@@ -274,11 +274,14 @@ test('choosing a lane moves nothing; lanes shrink, what is out of sight is count
   await time(page).getByRole('button', { name: 'Find out' }).click();
   await expect(page.getByRole('tab', { name: 'Clock period' })).toBeVisible();
   await expect(time(page).getByText(/out of sight/)).toHaveCount(0);
-  const menu = (await time(page)
-    .getByRole('button', { name: /^What can be done with/ })
-    .boundingBox())!;
-  const found = (await page.getByRole('region', { name: 'Find out' }).boundingBox())!;
-  expect(menu.y + menu.height).toBeLessThan(found.y);
+  const found = page.getByRole('region', { name: 'Find out' });
+  const menu = time(page).getByRole('button', { name: /^What can be done with/ });
+  await expect
+    .poll(async () => {
+      const [above, beneath] = [await menu.boundingBox(), await found.boundingBox()];
+      return above!.y + above!.height < beneath!.y;
+    })
+    .toBe(true);
   // In a window half as high some are out of sight, and that is said; the chosen one is brought into sight.
   await page.setViewportSize({ width: 1024, height: 460 });
   await expect(time(page).getByText(/lanes? (is|are) out of sight/)).toBeVisible();

@@ -23,10 +23,15 @@
     createHTML: (html) => (html === '<script></script>' ? html : refuse('HTML from text')),
     createScript: () => refuse('code from text'),
   });
-  let chosen = null;
-  try {
-    chosen = localStorage.getItem('manege-theme');
-  } catch {}
-  const dark = chosen ? chosen === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
-  document.documentElement.dataset.theme = dark ? 'dark' : 'light';
+  const system = matchMedia('(prefers-color-scheme: dark)');
+  // As chosen here, else as the system has it, also when that goes over to the other at dusk.
+  const follow = () => {
+    let chosen = null;
+    try {
+      chosen = localStorage.getItem('manege-theme');
+    } catch {}
+    document.documentElement.dataset.theme = chosen ?? (system.matches ? 'dark' : 'light');
+  };
+  follow();
+  system.addEventListener('change', follow);
 })();

@@ -1,4 +1,4 @@
-import { type RefObject, useCallback, useEffect, useRef } from 'react';
+import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef } from 'react';
 import { type Palette, readPalette } from '@/ui/controls/palette';
 import { useProjector, useTheme } from './theme';
 
@@ -62,9 +62,11 @@ export function usePainter(
     document.fonts.ready.then(repaint);
   }, [looks, repaint]);
 
-  useEffect(() => {
+  // Before the first paint: a canvas that grew afterwards would move what a hand is about to press.
+  useLayoutEffect(() => {
     const element = canvas.current!;
     const around = element.parentElement!;
+    element.style.height = `${measure(around).height}px`;
     const observer = new ResizeObserver(() => {
       size.current = measure(around);
       const ratio = window.devicePixelRatio || 1;
