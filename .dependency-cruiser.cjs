@@ -38,6 +38,7 @@ module.exports = {
     only('circuit', core('circuit'), ['values', 'circuit'].map(core)),
     only('parts', core('parts'), ['values', 'circuit', 'parts'].map(core)),
     only('netlist', core('netlist'), ['values', 'circuit', 'parts', 'netlist'].map(core)),
+    only('likeness', core('likeness'), ['values', 'circuit', 'parts', 'netlist', 'likeness'].map(core)),
     only('simulate', core('simulate'), ['values', 'circuit', 'parts', 'netlist', 'simulate'].map(core)),
     only('logic', core('logic'), ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic'].map(core)),
     only(
@@ -61,9 +62,18 @@ module.exports = {
     only(
       'exercise',
       core('exercise'),
-      ['values', 'sealing', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'exercise'].map(
-        core,
-      ),
+      [
+        'values',
+        'sealing',
+        'circuit',
+        'parts',
+        'netlist',
+        'likeness',
+        'simulate',
+        'logic',
+        'timing',
+        'exercise',
+      ].map(core),
     ),
     only('sealing', core('sealing'), ['values', 'sealing'].map(core)),
     only('core', '^src/core/', ['^src/core/']),

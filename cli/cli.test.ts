@@ -307,11 +307,42 @@ test('marks hand-ins as the marking page does', () => {
     stdout:
       'Ada Sample: solved; 8 of 8 rows; 2 AND, 1 NOT\nBen Sample: not solved; 7 of 8 rows; 3 AND, 1 NOT; wrong: row 6 (Warn)\n',
   });
-  expect(readFileSync(csv, 'utf8').split('\r\n')[2]).toMatch(/^Ben Sample,7,8,"3 AND, 1 NOT",0,0,/);
+  expect(readFileSync(csv, 'utf8').split('\r\n')[2]).toMatch(
+    /^Ben Sample,7,8,"3 AND, 1 NOT",row 6 \(Warn\),0,0,/,
+  );
   expect(manege('mark', exercise, ada!).status).toBe(0);
   const wrong = manege('mark', demo, ada!);
   expect([wrong.status, wrong.stderr]).toEqual([2, expect.stringContaining('an exercise is needed here')]);
   expect(manege('mark', exercise, demo).status).toBe(2);
+});
+
+test('a class is marked whole: who is missing, what goes back to each, which are alike, and what cannot be marked', () => {
+  const exercise = join(top, 'demo/exercise/warning-lamp.exercise.json');
+  const files = ['ada', 'ben', 'cleo'].map((name) => join(top, `demo/exercise/${name}.handin.json`));
+  const [list, back, likeness, csv] = ['list.csv', 'back', 'likeness.csv', 'class.csv'].map((n) =>
+    join(folder, n),
+  ) as [string, string, string, string];
+  writeFileSync(list, 'name;number;group\nSample Ada;7;a\nDana Sample;9;b\n');
+  const broken = join(folder, 'broken.handin.json');
+  writeFileSync(broken, readFileSync(files[0]!, 'utf8').slice(0, 900));
+  const options = ['--class', list, '--back', back, '--likeness', likeness, '--csv', csv];
+  const { status, stdout, stderr } = manege('mark', exercise, ...files, files[0]!, broken, ...options);
+  expect(status).toBe(2);
+  expect(stdout.match(/^Ada Sample: solved/gm)).toHaveLength(1);
+  expect(stdout).toContain('Dana Sample: nothing handed in\n');
+  expect(stderr).toContain('broken.handin.json: it is not JSON, or was cut short');
+  expect(stderr).toContain('Ben Sample is not in the class list');
+  expect(readFileSync(csv, 'utf8')).toMatch(/^Ada Sample,7,a,/m);
+  // Of three nobody can tell.
+  expect(readFileSync(likeness, 'utf8')).toBe('one,other,bits,for,against\r\n');
+  expect(readdirSync(back)).toEqual([
+    '001-Ada-Sample.returned.json',
+    '002-Ben-Sample.returned.json',
+    '003-Cleo-Sample.returned.json',
+  ]);
+  const ben = JSON.parse(readFileSync(join(back, '002-Ben-Sample.returned.json'), 'utf8'));
+  expect(ben).toMatchObject({ format: 'manege-returned', name: 'Ben Sample' });
+  expect(JSON.stringify(ben)).not.toContain('Ada');
 });
 
 /** Runs a line of the shell; `$M` is the command. */

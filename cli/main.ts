@@ -115,9 +115,13 @@ async function main(): Promise<number> {
     .argument('<exercise>', 'an exercise file (*.exercise.json)')
     .argument('<hand-ins...>', 'hand-in files (*.handin.json)')
     .option('--csv <file>', 'write the marks as CSV as well')
+    .option('--class <file>', 'a class list (CSV with a column name): tells who has not handed in')
+    .option('--marking <file>', 'points and remarks that were given on the marking page (*.marking.json)')
+    .option('--back <directory>', 'write what goes back to each student, a file each')
+    .option('--likeness <file>', 'write the pairs that are alike as CSV, with what speaks for and against')
     .option('--key <file>', 'the key that opens sealed answers; its passphrase is in MANEGE_PASSPHRASE')
     .action(async (exercise, handIns, options) => {
-      if (!(await mark(exercise, handIns, options))) code = 1;
+      code = await mark(exercise, handIns, options);
     });
   try {
     await program.parseAsync();

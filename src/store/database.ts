@@ -2,6 +2,7 @@ import Dexie, { type DexieOptions, type EntityTable, type Table } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
 import { type Problem, problem } from '@/core/values/result';
+import { textHash } from '@/core/values/text-hash';
 import { load } from '@/loading/load';
 
 /** A lesson as it was at its last snapshot; edits since then stand in the journal. */
@@ -99,6 +100,17 @@ export interface HandInRecord {
   readonly exercise: string;
   readonly file: string;
   readonly text: string;
+  /** The hash of its text; see `values/text-hash.ts`. */
+  readonly hash: string;
+}
+
+/** What was found of a hand-in, so that it need not be marked again. */
+export interface FoundRecord {
+  /** A name for the tasks by which it was marked; see `markedBy`. */
+  readonly by: string;
+  /** The hash of the hand-in. */
+  readonly id: string;
+  readonly found: unknown;
 }
 
 /** What a teacher gave for the hand-ins of an exercise. */
@@ -125,6 +137,7 @@ class Database extends Dexie {
   marks!: Table<{ name: string; value: unknown }, string>;
   classMarks!: EntityTable<ClassMarksRecord, 'exercise'>;
   returned!: EntityTable<ReturnedRecord, 'exercise'>;
+  found!: Table<FoundRecord, [string, string]>;
 
   /** @param around the browser's own store, or one in its place. */
   constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
@@ -153,6 +166,16 @@ class Database extends Dexie {
     this.version(3).stores({ leases: 'lesson' });
     this.version(4).stores({ fences: '[lesson+token]' });
     this.version(5).stores({ classMarks: 'exercise', returned: 'exercise' });
+    this.version(6)
+      .stores({ handIns: '++key, exercise, [exercise+hash]', found: '[by+id], id' })
+      .upgrade((transaction) =>
+        transaction
+          .table<HandInRecord & { hash: string }>('handIns')
+          .toCollection()
+          .modify((record) => {
+            (record as { hash: string }).hash = textHash(record.text);
+          }),
+      );
   }
 }
 

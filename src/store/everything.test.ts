@@ -6,10 +6,11 @@ import { readExercise } from '@/core/formats/exercise-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { interlock } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
-import { keptMarks, saveMarks } from './class-marks';
+import { changeMarks, keptMarks } from './class-marks';
 import { database } from './database';
 import { bringBack, everything, isEverything, sweep } from './everything';
-import { keepExercise, keepHandIns } from './exercises';
+import { keepExercise } from './exercises';
+import { keepHandIns } from './hand-ins';
 import { takeLease } from './lease';
 import { deleteLesson, openLesson, saveSnapshot } from './lessons';
 import { keepReturned, keptReturned } from './returned';
@@ -25,7 +26,7 @@ beforeEach(async () => {
   const exercise = expectDone(readExercise(demo('warning-lamp.exercise.json')));
   await keepExercise(exercise);
   await keepHandIns(exercise.id, [{ file: 'ada', text: demo('ada.handin.json') }]);
-  await saveMarks(exercise.id, given(1));
+  await changeMarks(exercise.id, () => given(1));
   await keepReturned({
     name: 'Ada Sample',
     handedIn: '2026-09-02T08:00:00.000Z',
@@ -58,10 +59,10 @@ test('everything that is saved comes back in another browser', async () => {
 test('points that were given here stand against those of an archive, and remarks come together', async () => {
   const files = await everything();
   const { id } = (await database.exercises.toArray())[0]!;
-  await saveMarks(id, given(2));
+  await changeMarks(id, () => given(2));
   await bringBack(files);
   expect(await keptMarks(id)).toEqual(given(2));
-  await saveMarks(id, NO_MARKS);
+  await changeMarks(id, () => NO_MARKS);
   expect(await bringBack(files)).toMatchObject({ markings: 1 });
   expect(await keptMarks(id)).toEqual(given(1));
 });

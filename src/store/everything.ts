@@ -8,9 +8,10 @@ import { readJson } from '@/core/formats/read-json';
 import { readReturned } from '@/core/formats/returned-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { mapped, type Result } from '@/core/values/result';
-import { keptMarks, saveMarks } from './class-marks';
+import { changeMarks, keptMarks } from './class-marks';
 import { database, isReturned } from './database';
-import { keepExercise, keepHandIns } from './exercises';
+import { keepExercise } from './exercises';
+import { keepHandIns } from './hand-ins';
 import { addLesson, openLesson, rawLesson } from './lessons';
 import { keepReturned } from './returned';
 
@@ -114,7 +115,7 @@ export async function bringBack(files: readonly ArchivedFile[]): Promise<Brought
           const here = await keptMarks(exercise.id);
           const all = marks ? together(marks, here) : here;
           if (JSON.stringify(all) === JSON.stringify(here)) return 'known';
-          await saveMarks(exercise.id, all);
+          await changeMarks(exercise.id, () => all);
           return 'markings';
         }),
       );

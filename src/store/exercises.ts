@@ -4,7 +4,7 @@ import { begunWork, renewedWork } from '@/core/exercise/begin';
 import { isSealed } from '@/core/exercise/sealed';
 import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
 import { done, type Result, refused } from '@/core/values/result';
-import { database, type ExerciseRecord, type HandInRecord, randomId } from './database';
+import { database, type ExerciseRecord, randomId } from './database';
 import { openLesson, rawLesson, saveSnapshot } from './lessons';
 
 /** An exercise that is kept here: being made, handed out, or marked. */
@@ -151,31 +151,4 @@ export async function beginAgain(exercise: Exercise): Promise<Lesson> {
 export async function rawWork(exercise: Exercise): Promise<unknown> {
   const begun = await database.lessons.where('exerciseId').equals(exercise.id).first();
   return begun && rawLesson(begun.id);
-}
-
-export async function keptHandIns(exercise: string): Promise<HandInRecord[]> {
-  return database.handIns.where('exercise').equals(exercise).toArray();
-}
-
-/** Keeps hand-ins of one exercise, each only once. @returns how many were not here yet. */
-export async function keepHandIns(
-  exercise: string,
-  files: readonly { file: string; text: string }[],
-): Promise<number> {
-  const { handIns } = database;
-  return database.transaction('rw', handIns, async () => {
-    const known = new Set((await keptHandIns(exercise)).map((h) => h.text));
-    const fresh = files.filter(({ text }) => !known.has(text) && known.add(text));
-    await handIns.bulkAdd(fresh.map(({ file, text }) => ({ file, text, exercise })) as never);
-    return fresh.length;
-  });
-}
-
-/** Removes hand-ins from the page; the returned function puts them back. */
-export async function dropHandIns(keys: readonly number[]): Promise<() => Promise<void>> {
-  const records = (await database.handIns.bulkGet([...keys])).filter((r) => r !== undefined);
-  await database.handIns.bulkDelete([...keys]);
-  return async () => {
-    await database.handIns.bulkPut(records);
-  };
 }

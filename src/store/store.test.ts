@@ -3,11 +3,14 @@ import 'fake-indexeddb/auto';
 import type { Edit } from '@/core/circuit/edit';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
 import type { Params } from '@/core/circuit/sheet';
+import { type ClassMarks, NO_MARKS } from '@/core/exercise/teacher-marks';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { buildTask, exerciseOf } from '@/core/testing/exercises';
 import { interlock } from '@/core/testing/sketch';
+import { saveMarks } from './class-marks';
 import { database } from './database';
-import { dropHandIns, keepExercise, keepHandIns, keptExercises, keptHandIns, workAt } from './exercises';
+import { keepExercise, keptExercises, workAt } from './exercises';
+import { dropHandIns, foundBefore, handInTexts, keepFound, keepHandIns, keptHandIns } from './hand-ins';
 import { isHeld, LEASE_MS, LeaseLost, LessonGone, leaseOf, setLeaseEnd, takeLease } from './lease';
 import {
   addLesson,
@@ -181,18 +184,20 @@ test('work at an exercise is begun once and found again', async () => {
   expect((await keptExercises()).map((e) => e.exercise.title)).toEqual(['Warn']);
 });
 
+const textsOf = async (exercise: string) =>
+  (await handInTexts((await keptHandIns(exercise)).map(({ key }) => key))).map(({ text }) => text);
+
 test('hand-ins are kept by exercise, and come back after they were removed', async () => {
   await keepHandIns('e1', [
     { file: 'a.json', text: 'A' },
     { file: 'b.json', text: 'B' },
   ]);
   await keepHandIns('e2', [{ file: 'c.json', text: 'C' }]);
-  const kept = await keptHandIns('e1');
-  expect(kept.map((h) => h.text)).toEqual(['A', 'B']);
-  const putBack = await dropHandIns([kept[0]!.key]);
-  expect((await keptHandIns('e1')).map((h) => h.text)).toEqual(['B']);
+  expect(await textsOf('e1')).toEqual(['A', 'B']);
+  const putBack = await dropHandIns([(await keptHandIns('e1'))[0]!.key]);
+  expect(await textsOf('e1')).toEqual(['B']);
   await putBack();
-  expect((await keptHandIns('e1')).map((h) => h.text)).toEqual(['A', 'B']);
+  expect(await textsOf('e1')).toEqual(['A', 'B']);
 });
 
 test('the same hand-in is kept once, however often it is dropped', async () => {
@@ -202,7 +207,40 @@ test('the same hand-in is kept once, however often it is dropped', async () => {
   ];
   expect(await keepHandIns('twice', files)).toBe(1);
   expect(await keepHandIns('twice', [...files, { file: 'b.json', text: 'B' }])).toBe(1);
-  expect((await keptHandIns('twice')).map((h) => h.text)).toEqual(['A', 'B']);
+  expect(await textsOf('twice')).toEqual(['A', 'B']);
+});
+
+test('what was found of a hand-in holds for the tasks by which it was marked, and goes with it', async () => {
+  await keepHandIns('found', [{ file: 'a.json', text: 'F' }]);
+  const [{ key, hash }] = (await keptHandIns('found')) as [{ key: number; hash: string }];
+  const handIn = {
+    exercise: { id: 'found', title: '', edition: 1 },
+    name: 'Ada Sample',
+    results: {},
+    checks: {},
+  };
+  const one = { id: hash, handIn: { ...handIn, handedIn: '', seconds: 0 }, answers: [] };
+  await keepFound('first tasks', [one]);
+  expect((await foundBefore('first tasks', [hash])).get(hash)).toEqual(one);
+  expect((await foundBefore('other tasks', [hash])).size).toBe(0);
+  await keepFound('other tasks', [one]);
+  expect((await foundBefore('first tasks', [hash])).size).toBe(0);
+  await dropHandIns([key]);
+  expect((await foundBefore('other tasks', [hash])).size).toBe(0);
+});
+
+test('what two tabs give at once stands together', async () => {
+  const remark = (text: string) => ({ id: text, text, points: 0, at: null });
+  const given = (handIn: string, text: string): ClassMarks => ({
+    ...NO_MARKS,
+    handIns: { [handIn]: { t1: { points: null, remarks: [remark(text)], without: [] } } },
+  });
+  await saveMarks('two tabs', given('h1', 'good'));
+  const kept = await saveMarks('two tabs', given('h2', 'late'));
+  expect(Object.keys(kept.handIns)).toEqual(['h2', 'h1']);
+  // What was taken away here is gone, and what was given there stays.
+  const less = await saveMarks('two tabs', given('h1', 'good'), kept);
+  expect(less.handIns).toEqual(given('h1', 'good').handIns);
 });
 
 describe('the lease of a lesson', () => {

@@ -1,63 +1,106 @@
 import { expose } from 'comlink';
 import type { Exercise } from '@/core/circuit/exercise';
+import { type FoundHandIn, foundIn, marksIn, traitsOf } from '@/core/exercise/found';
 import type { HandIn } from '@/core/exercise/hand-in';
-import { asAsked, circuitDrawn, type Marked, markAll, saidBy } from '@/core/exercise/marking';
+import { asAsked, type Marked } from '@/core/exercise/marking';
 import { verdictsOn } from '@/core/exercise/verdicts';
 import { readHandIn } from '@/core/formats/hand-in-file';
+import { type LikePair, likePairs } from '@/core/likeness/likeness';
 import { textHash } from '@/core/values/text-hash';
 
 /** A hand-in as it is kept. */
 export interface KeptText {
   readonly key: number;
-  readonly file: string;
   readonly text: string;
 }
 
-/** A hand-in with its marks. */
-export interface MarkedHandIn {
+/** What is found of a hand-in that is kept. */
+export interface FoundKept {
   readonly key: number;
-  readonly file: string;
-  /** The hash of what was handed in. */
-  readonly id: string;
-  readonly handIn: HandIn;
-  readonly marks: readonly Marked[];
-  /** By the tasks the hashes of what the answers say; null where nothing was done. */
-  readonly said: readonly (string | null)[];
-  /** By the tasks the signatures of the circuits that were built; null where none was, or none is asked for. */
-  readonly drawn: readonly (string | null)[];
+  readonly found: FoundHandIn;
 }
 
+/** A hand-in as it is opened: with its work, and with the whole of what is found. */
+export interface OpenedHandIn {
+  readonly handIn: HandIn;
+  readonly marks: readonly Marked[];
+}
+
+/** What a text is that was dropped: a hand-in to that exercise; null for something else. */
+export type Sorted = {
+  readonly id: string;
+  readonly exercise: HandIn['exercise'];
+  /** What is found of it; null where its exercise is not known. */
+  readonly found: FoundHandIn | null;
+} | null;
+
+/** An exercise by which hand-ins are marked as they come. */
+export interface KnownExercise {
+  readonly exercise: Exercise;
+  readonly editions: readonly Exercise[];
+}
+
+async function opened(
+  text: string,
+  exercise: Exercise,
+  editions: readonly Exercise[],
+): Promise<OpenedHandIn | null> {
+  const read = readHandIn(text);
+  return read.ok ? marked(read.value, { exercise, editions }) : null;
+}
+
+async function marked(handIn: HandIn, { exercise, editions }: KnownExercise): Promise<OpenedHandIn> {
+  const { tasks } = asAsked(exercise, editions, handIn.exercise.edition);
+  const verdicts = await verdictsOn(tasks, handIn.lesson);
+  return { handIn, marks: marksIn(handIn, exercise, editions, verdicts) };
+}
+
+let known: ReadonlyMap<string, KnownExercise> = new Map();
+
 const work = {
-  /** Marks hand-ins one after the other, each told as it is done; what cannot be read is passed over. */
+  /** Makes exercises known, by which hand-ins are marked as they come. */
+  know(exercises: readonly KnownExercise[]): void {
+    known = new Map(exercises.map((one) => [one.exercise.id, one]));
+  },
+
+  /** Tells hand-ins from all else, and marks them. */
+  async sort(texts: readonly string[]): Promise<Sorted[]> {
+    const sorted: Sorted[] = [];
+    for (const text of texts) {
+      const read = text.includes('manege-hand-in') ? readHandIn(text) : null;
+      if (!read?.ok) {
+        sorted.push(null);
+        continue;
+      }
+      const { exercise } = read.value;
+      const id = textHash(text);
+      const by = known.get(exercise.id);
+      const one = by && (await marked(read.value, by));
+      sorted.push({ id, exercise, found: one ? foundIn(id, one.handIn, one.marks) : null });
+    }
+    return sorted;
+  },
+
+  /** Marks hand-ins by what each of them was asked; what cannot be read is passed over. */
   async mark(
     handIns: readonly KeptText[],
     exercise: Exercise,
     editions: readonly Exercise[],
-    tell: (marked: MarkedHandIn) => unknown,
-  ): Promise<void> {
-    // Calls of the page come to it by themselves: the work ends when it has had them all.
-    const told: unknown[] = [];
-    for (const { key, file, text } of handIns) {
-      const read = readHandIn(text);
-      if (!read.ok) continue;
-      const handIn = read.value;
-      const asked = asAsked(exercise, editions, handIn.exercise.edition);
-      const verdicts = await verdictsOn(asked.tasks, handIn.lesson);
-      const marks = markAll(asked, handIn.lesson, verdicts);
-      told.push(
-        tell({
-          key,
-          file,
-          id: textHash(text),
-          handIn,
-          marks,
-          said: marks.map(saidBy),
-          drawn: asked.tasks.map((task) => circuitDrawn(task, handIn.lesson)),
-        }),
-      );
+  ): Promise<FoundKept[]> {
+    const found: FoundKept[] = [];
+    for (const { key, text } of handIns) {
+      const one = await opened(text, exercise, editions);
+      if (one) found.push({ key, found: foundIn(textHash(text), one.handIn, one.marks) });
     }
-    await Promise.all(told);
+    return found;
   },
+
+  /** One hand-in to be looked at; null where it cannot be read. */
+  open: opened,
+
+  /** The pairs of a class that are more alike than chance would have it. */
+  pairs: (class_: readonly FoundHandIn[]): LikePair[] =>
+    likePairs(class_.map(({ answers }) => answers.map(traitsOf))),
 };
 
 export type MarkWork = typeof work;

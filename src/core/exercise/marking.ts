@@ -1,7 +1,6 @@
 import type { Digest, Exercise, Task } from '../circuit/exercise';
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import { emptySheet, type Sheet } from '../circuit/sheet';
-import { circuitSignature } from '../netlist/circuit-signature';
 import { textHash } from '../values/text-hash';
 import { idsUnder, standInId } from './begin';
 import { taskKindOf } from './kinds';
@@ -119,11 +118,4 @@ export function asAsked(exercise: Exercise, editions: readonly Exercise[], editi
     ...exercise,
     tasks: exercise.tasks.map((task) => then.tasks.find(({ id }) => id === task.id) ?? task),
   };
-}
-
-/** The signature of the circuit that was built for a task; null where none was, or none is asked for. See `circuitSignature`. */
-export function circuitDrawn(task: Task, lesson: Lesson): string | null {
-  if (taskKindOf(task).answer !== null) return null;
-  const { sheet, sheets } = solutionOf(task, lesson);
-  return sheet.parts.size === 0 ? null : circuitSignature(sheet, sheets);
 }

@@ -54,10 +54,12 @@ export const ClassMarks = z.object({
   handIns: z.record(text(80), byTask(TaskMarks)),
   /** By task, and then by the hash of what an answer says. */
   alike: byTask(z.record(text(80), list(Remark, 200))),
+  /** When they are due, as ISO 8601; null where nothing is late. */
+  due: z._default(z.nullable(z.datetime()), null),
 });
 export type ClassMarks = Infer<typeof ClassMarks>;
 
-export const NO_MARKS: ClassMarks = { rules: {}, handIns: {}, alike: {} };
+export const NO_MARKS: ClassMarks = { rules: {}, handIns: {}, alike: {}, due: null };
 const NOTHING: TaskMarks = { points: null, remarks: [], without: [] };
 const USUAL: TaskRule = { points: 'all or nothing', less: 0 };
 
@@ -177,6 +179,28 @@ export function remarksUsed(marks: ClassMarks, task: string): Remark[] {
 }
 
 /**
+ * What two places made of the same marks, together: what only one of them changed is taken from that one; where both changed the
+ * same answer, what stands here.
+ */
+export function merged(base: ClassMarks, here: ClassMarks, there: ClassMarks): ClassMarks {
+  type Nested = Readonly<Record<string, unknown>>;
+  const pick = (was: unknown, mine: unknown, theirs: unknown, depth: number): unknown => {
+    if (JSON.stringify(mine) === JSON.stringify(was)) return theirs;
+    if (depth === 0 || mine === undefined || theirs === undefined) return mine;
+    const [a, b, c] = [(was ?? {}) as Nested, mine as Nested, theirs as Nested];
+    const keys = [...new Set([...Object.keys(b), ...Object.keys(c)])];
+    const all = keys.map((key) => [key, pick(a[key], b[key], c[key], depth - 1)] as const);
+    return Object.fromEntries(all.filter(([, value]) => value !== undefined));
+  };
+  return {
+    rules: pick(base.rules, here.rules, there.rules, 1) as ClassMarks['rules'],
+    handIns: pick(base.handIns, here.handIns, there.handIns, 2) as ClassMarks['handIns'],
+    alike: pick(base.alike, here.alike, there.alike, 2) as ClassMarks['alike'],
+    due: here.due === base.due ? there.due : here.due,
+  };
+}
+
+/**
  * Two markers' marks of one class together: what only one of them gave is taken from that one; where both gave points by hand to
  * one answer, those of the second stand.
  */
@@ -216,5 +240,5 @@ export function together(one: ClassMarks, other: ClassMarks): ClassMarks {
       ),
     ]),
   );
-  return { rules: { ...one.rules, ...other.rules }, handIns, alike };
+  return { rules: { ...one.rules, ...other.rules }, handIns, alike, due: other.due ?? one.due };
 }

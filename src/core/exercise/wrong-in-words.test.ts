@@ -142,3 +142,19 @@ test('what an output is, or where it is the opposite, is said where its wrong ro
     'Your Drive is the opposite of what it should be in every row.',
   ]);
 });
+
+test('for a teacher it is said how an output comes of the wanted one', () => {
+  const inputs = ['A', 'B', 'S'];
+  const found = (given: string, wanted: string) => {
+    const rowIsRight = [...given].map((letter, row) => wanted[row] === 'x' || wanted[row] === letter);
+    const expected = { kind: 'table' as const, inputs, outputs: [{ name: 'Y', rows: wanted }] };
+    return mistakeInWords(expected, { given: [given], rowIsRight } as never);
+  };
+  // A where S is 0, B where it is 1.
+  const selector = '00011011';
+  expect(found('00100111', selector)).toBe('A and B exchanged in Y');
+  expect(found('11100100', selector)).toBe('all of it inverted in Y');
+  expect(found('10110001', selector)).toBe('A inverted in Y');
+  expect(found('00000011', selector)).toBe('AND of A and B only in Y');
+  expect(found('0010x111'.replace('x', '0'), 'x0011011')).toBe('A and B exchanged in Y');
+});

@@ -129,6 +129,8 @@ export function mistakeInWords(expected: Expected, found: Check): string | null 
     const [is, should] = [nameOfColumn(given, inputs), nameOfColumn(wanted, inputs)];
     if (is && should) return [`${is} for ${should} in ${name}`];
     if (is) return [`${is} in ${name}`];
+    const other = relatedTo(wanted, given, inputs);
+    if (other) return [`${other} in ${name}`];
     const [sentence] = wrongInWords(expected, {
       ...found,
       given: found.given.map((g, i) => (i === o ? g : maskOf(g))),
@@ -136,6 +138,41 @@ export function mistakeInWords(expected: Expected, found: Check): string | null 
     return sentence ? [sentence.replace(/^Your /, '').replace(/\.$/, '')] : [`${name} wrong`];
   });
   return said.length > 0 ? listed(said) : null;
+}
+
+/** How a column comes of the wanted one: all of it inverted, or two inputs exchanged; or of which inputs it is a gate. */
+function relatedTo(wanted: string, given: string, inputs: readonly string[]): string | null {
+  const count = inputs.length;
+  if (count > MOST_INPUTS || !/^[01]+$/.test(given)) return null;
+  const rows = [...wanted].map((_, row) => row);
+  const is = (column: (row: number) => string) =>
+    rows.every((row) => wanted[row] === 'x' || given[row] === column(row));
+  if (is((row) => (wanted[row] === '1' ? '0' : '1'))) return 'all of it inverted';
+  for (let i = 0; i < count; i++)
+    for (let j = i + 1; j < count; j++) {
+      const [a, b] = [count - 1 - i, count - 1 - j];
+      const exchanged = (row: number) => {
+        const differ = ((row >> a) ^ (row >> b)) & 1;
+        return differ ? row ^ (1 << a) ^ (1 << b) : row;
+      };
+      if (is((row) => wanted[exchanged(row)]!)) return `${inputs[i]} and ${inputs[j]} exchanged`;
+    }
+  const inverted = inputs.find((_, i) => is((row) => wanted[row ^ (1 << (count - 1 - i))]!));
+  if (inverted !== undefined) return `${inverted} inverted`;
+  const essential = inputs.filter((_, i) =>
+    rows.some((row) => given[row] !== given[row ^ (1 << (count - 1 - i))]),
+  );
+  if (essential.length === count) return null;
+  const short = Array.from({ length: 2 ** essential.length }, (_, row) => {
+    const whole = essential.reduce(
+      (sum, name, k) =>
+        sum + (((row >> (essential.length - 1 - k)) & 1) << (count - 1 - inputs.indexOf(name))),
+      0,
+    );
+    return given[whole]!;
+  }).join('');
+  const gate = nameOfColumn(short, essential);
+  return gate === null ? null : `${gate} of ${listed(essential)} only`;
 }
 
 /** As long as a column, and missing. */

@@ -7,7 +7,7 @@ import { csvFile } from '../values/csv';
 
 /** A hand-in with the marks of its tasks, in their order. */
 export interface MarkedRow {
-  readonly handIn: HandIn;
+  readonly handIn: Omit<HandIn, 'lesson'>;
   readonly marks: readonly Marked[];
 }
 
@@ -33,54 +33,72 @@ export interface Given {
 /** Points as the rule without a teacher has them, and no remarks. */
 const byRule = ({ marks }: MarkedRow): Given => ({ points: marks.map(pointsOf), remarks: [] });
 
+/** What a line tells besides the name; what is told of each task comes once for each. */
+export const COLUMNS = [
+  'number and group',
+  'how much is right',
+  'answers',
+  'what is wrong',
+  'points a task',
+  'points',
+  'complaints',
+  'remarks',
+  'handed in',
+] as const;
+export type Column = (typeof COLUMNS)[number];
+
 /**
  * The marks as CSV, a line a hand-in: for each task how much is right, what the answer is and its points, then their sum.
  * @param given what a teacher gave for a hand-in.
+ * @param columns what a line tells; everything where nothing is chosen.
  */
 export function markingCsv<R extends MarkedRow>(
   { tasks }: Pick<Exercise, 'tasks'>,
   rows: readonly R[],
   given: (row: R) => Given = byRule,
+  columns: readonly Column[] = COLUMNS,
 ): string {
   const isOne = tasks.length === 1;
-  const hasList = rows.some((row) => given(row).student !== undefined);
+  const told = rows.map((row) => ({ row, own: given(row) }));
+  const hasList = told.some(({ own }) => own.student !== undefined);
+  const has = (column: Column) => columns.includes(column);
+  const only = <T>(column: Column, cells: readonly T[]): readonly T[] => (has(column) ? cells : []);
   const heads = tasks.flatMap((task, i) => {
     const { gistName } = taskKindOf(task);
     const own = isOne ? '' : `${i + 1} `;
-    return [`${own}right`, `${own}of`, `${own}${gistName.toLowerCase()}`, ...(isOne ? [] : [`${own}points`])];
+    return [
+      ...only('how much is right', [`${own}right`, `${own}of`]),
+      ...only('answers', [`${own}${gistName.toLowerCase()}`]),
+      ...only('what is wrong', [`${own}wrong`]),
+      ...(isOne ? [] : only('points a task', [`${own}points`])),
+    ];
   });
   return csvFile([
     [
       'name',
-      ...(hasList ? ['number', 'group'] : []),
+      ...(hasList ? only('number and group', ['number', 'group']) : []),
       ...heads,
-      'points',
-      'points to give',
-      'complaints',
-      'remarks',
-      'handed in',
-      'minutes',
+      ...only('points', ['points', 'points to give']),
+      ...only('complaints', ['complaints']),
+      ...only('remarks', ['remarks']),
+      ...only('handed in', ['handed in', 'minutes']),
     ],
-    ...rows.map((row) => {
-      const { handIn, marks } = row;
-      const { points, remarks, student } = given(row);
+    ...told.map(({ row: { handIn, marks }, own: { points, remarks, student } }) => {
       const sure = points.reduce<number>((sum, p) => sum + (p ?? 0), 0);
       const open = marks.reduce((sum, { task }, i) => sum + (points[i] === null ? task.points : 0), 0);
       return [
         handIn.name,
-        ...(hasList ? [student?.number ?? '', student?.group ?? ''] : []),
+        ...(hasList ? only('number and group', [student?.number ?? '', student?.group ?? '']) : []),
         ...marks.flatMap(({ mark }, i) => [
-          mark.right,
-          mark.of,
-          mark.gist,
-          ...(isOne ? [] : [points[i] ?? '']),
+          ...only('how much is right', [mark.right, mark.of]),
+          ...only('answers', [mark.gist]),
+          ...only('what is wrong', [mark.wrong ?? '']),
+          ...(isOne ? [] : only('points a task', [points[i] ?? ''])),
         ]),
-        sure,
-        open,
-        complaintsOf(marks),
-        remarks.join(' '),
-        handIn.handedIn,
-        Math.round(handIn.seconds / 60),
+        ...only('points', [sure, open]),
+        ...only('complaints', [complaintsOf(marks)]),
+        ...only('remarks', [remarks.join(' ')]),
+        ...only('handed in', [handIn.handedIn, Math.round(handIn.seconds / 60)]),
       ];
     }),
   ]);

@@ -1,6 +1,7 @@
 'use client';
 
 import { type ReactNode, useRef, useState } from 'react';
+import { droppedFiles } from './dropped-files';
 
 interface Props {
   readonly children: ReactNode;
@@ -35,7 +36,7 @@ export function DropZone({ children, className, hint, onFiles }: Props) {
         event.preventDefault();
         depth.current = 0;
         setOver(false);
-        onFiles([...event.dataTransfer.files]);
+        void droppedFiles(event.dataTransfer).then(onFiles);
       }}
     >
       {children}

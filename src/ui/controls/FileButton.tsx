@@ -8,12 +8,14 @@ interface Props {
   readonly label: string;
   readonly multiple?: boolean;
   /** Endings of the files that are asked for. */
-  readonly accept: string;
+  readonly accept?: string;
+  /** Whether a folder is asked for, with all that is in it. */
+  readonly folder?: boolean;
   readonly onFiles: (files: File[]) => void;
 }
 
 /** A button that asks for files. */
-export function FileButton({ children, className, label, multiple, accept, onFiles }: Props) {
+export function FileButton({ children, className, label, multiple, accept, folder, onFiles }: Props) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -26,6 +28,7 @@ export function FileButton({ children, className, label, multiple, accept, onFil
         className="hidden"
         aria-label={label}
         multiple={multiple}
+        {...(folder ? { webkitdirectory: '' } : {})}
         accept={accept}
         onChange={(event) => {
           const files = [...(event.target.files ?? [])];

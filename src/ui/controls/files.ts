@@ -1,6 +1,7 @@
 import { tooLarge } from '@/core/formats/size-limit';
 import { done, type Result, refusal, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
+import { nextTask } from '@/loading/next-task';
 
 /** Hands a text to the browser to save as a file. */
 export function saveFile(name: string, text: BlobPart, type = 'application/json'): void {
@@ -28,15 +29,25 @@ export interface ReadFile {
   readonly text: Result<string>;
 }
 
+/** Whether a file may hold others. */
+export const isArchive = ({ name }: File): boolean => /\.zip$/i.test(name);
+
 /** Reads files as text, and those that zip archives hold; one that is too large is not read at all. */
 export async function readFiles(files: Iterable<File>): Promise<ReadFile[]> {
-  return (await Promise.all([...files].map(readFile))).flat();
+  const read: ReadFile[] = [];
+  // Even the size of a file takes the browser its time: hundreds of them leave the page its frames.
+  for (const file of files) {
+    read.push(...(await readFile(file)));
+    await nextTask();
+  }
+  return read;
 }
 
-async function readFile(file: File): Promise<ReadFile[]> {
+/** Reads a file as text; an archive becomes the files in it. */
+export async function readFile(file: File): Promise<ReadFile[]> {
   const { name } = file;
   try {
-    if (/\.zip$/i.test(name)) return await readArchive(file);
+    if (isArchive(file)) return await readArchive(file);
     const large = tooLarge(file.size);
     return [{ name, text: large ? refusal(large) : done(await file.text()) }];
   } catch {

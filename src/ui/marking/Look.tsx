@@ -1,23 +1,28 @@
 'use client';
 
-import { useEffect, useMemo, useRef } from 'react';
+import { type ReactNode, useEffect, useMemo, useRef } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
+import type { Lesson } from '@/core/circuit/lesson';
 import { taskKindOf } from '@/core/exercise/kinds';
-import { type Marked, mistakeIn } from '@/core/exercise/marking';
+import type { Marked } from '@/core/exercise/marking';
 import { isSealed } from '@/core/exercise/sealed';
 import type { ClassMarks } from '@/core/exercise/teacher-marks';
-import { drivenByTask } from '@/session/changes/expected';
+import { drivenByTask, goToExpected } from '@/session/changes/expected';
 import { Session } from '@/session/session';
+import { told } from '@/session/told';
 import { hint } from '@/ui/controls/hint';
 import type { Steps } from '@/ui/controls/steps-back';
 import { UndoRedo } from '@/ui/controls/UndoRedo';
 import { MarkedTask } from '@/ui/exercise/MarkedTask';
 import { LessonView } from '@/ui/lesson/LessonView';
+import type { OpenedHandIn } from '@/workers/mark-client';
 import { Given } from './Given';
 import { answerIn, type Row } from './marked-row';
 
 interface LookProps {
   readonly row: Row;
+  /** Its work with the whole of what is found; null while it is being opened. */
+  readonly opened: OpenedHandIn | null;
   /** All hand-ins of the exercise, the latest of each student. */
   readonly rows: readonly Row[];
   readonly exercise: Exercise;
@@ -34,11 +39,12 @@ interface LookProps {
   readonly onLook: (key: number) => void;
 }
 
+const expectedOf = ({ task }: Marked) => (isSealed(task) ? undefined : taskKindOf(task).expected?.(task));
+
 /** The work at a task as it is looked at: its sheet is open, driven by what is expected of it. */
-function sessionFor(row: Row, { task }: Marked): Session {
-  const { lesson } = row.handIn;
-  const sheetId = lesson.work?.tasks[task.id]?.sheet ?? lesson.sheets[0]!.id;
-  const expected = isSealed(task) ? undefined : taskKindOf(task).expected?.(task);
+function sessionFor(lesson: Lesson, marked: Marked): Session {
+  const sheetId = lesson.work?.tasks[marked.task.id]?.sheet ?? lesson.sheets[0]!.id;
+  const expected = expectedOf(marked);
   const shown = expected ? drivenByTask(lesson, expected, sheetId) : lesson;
   return new Session(shown, { readOnly: true, sheetId });
 }
@@ -70,20 +76,12 @@ function useKeys(keys: Readonly<Record<string, () => void>>): void {
 
 /** One hand-in as a live circuit, with its marks beside it. Nothing done to the circuit here is kept. */
 export function Look(props: LookProps) {
-  const { row, rows, exercise, marks, onMarks, onUndo, onRedo, onBack, onStep, onTask, onLook } = props;
+  const { row, opened, exercise, marks, onUndo, onRedo, onBack, onStep } = props;
   const firstOpen = Math.max(
     0,
     row.marks.findIndex(({ mark }) => mark.solved !== true),
   );
   const at = Math.min(props.at ?? firstOpen, row.marks.length - 1);
-  const seen = row.marks[at]!;
-  const session = useMemo(() => sessionFor(row, seen), [row, seen]);
-  const answered = answerIn(row, at);
-  const alike = rows.filter((other) => answered.said !== null && other.said[at] === answered.said);
-  const nextAlike = () => {
-    const next = alike[(alike.findIndex(({ key }) => key === row.key) + 1) % alike.length];
-    if (next) onLook(next.key);
-  };
   useKeys({
     n: () => onStep?.(1),
     p: () => onStep?.(-1),
@@ -92,9 +90,92 @@ export function Look(props: LookProps) {
     'Ctrl+Shift+z': onRedo,
     'Ctrl+y': onRedo,
   });
+  const banner = (
+    <div className="flex items-center gap-3 rounded-xl border border-hairline bg-raised px-3 py-1.5">
+      <button type="button" className="button small" onClick={onBack}>
+        Back to marking
+      </button>
+      {onStep && (
+        <>
+          <button
+            type="button"
+            className="icon-button"
+            aria-label="Hand-in before"
+            {...hint('Hand-in before (p)')}
+            onClick={() => onStep(-1)}
+          >
+            ◂
+          </button>
+          <button
+            type="button"
+            className="icon-button"
+            aria-label="Next hand-in"
+            {...hint('Next hand-in (n)')}
+            onClick={() => onStep(1)}
+          >
+            ▸
+          </button>
+          <button
+            type="button"
+            className="button small"
+            {...hint('The next hand-in in which this task is wrong (w)')}
+            onClick={() => onStep(1, at)}
+          >
+            Next wrong
+          </button>
+        </>
+      )}
+      <bdi className="max-w-80 truncate font-bold">{row.handIn.name}</bdi>
+      <span className="ml-auto" />
+      <UndoRedo steps={marks} onUndo={onUndo} onRedo={onRedo} what="what was given" />
+    </div>
+  );
+  if (!opened)
+    return (
+      <main className="flex min-h-dvh flex-col gap-4 p-3" aria-busy="true">
+        {banner}
+        <p className="p-8 text-center text-quiet">Opening the work at “{exercise.title}” …</p>
+      </main>
+    );
+  return <OpenedLook key={`${row.key} ${at}`} {...props} opened={opened} at={at} banner={banner} />;
+}
+
+interface OpenedProps extends LookProps {
+  readonly opened: OpenedHandIn;
+  readonly at: number;
+  readonly banner: ReactNode;
+}
+
+function OpenedLook({
+  row,
+  rows,
+  opened,
+  exercise,
+  at,
+  marks,
+  onMarks,
+  onTask,
+  onLook,
+  banner,
+}: OpenedProps) {
+  const seen = opened.marks[at]!;
+  const { lesson } = opened.handIn;
+  const [firstWrong] = row.answers[at]!.wrongUnits;
+  const session = useMemo(() => sessionFor(lesson, seen), [lesson, seen]);
+  // It stands at what is wrong first; a circuit that cannot be taken there says so.
+  useEffect(() => {
+    const expected = expectedOf(seen);
+    if (expected && firstWrong !== undefined) told(goToExpected(session, expected, firstWrong));
+  }, [session, seen, firstWrong]);
+  const answered = answerIn(row, at);
+  const alike = rows.filter((other) => answered.said !== null && other.answers[at]!.said === answered.said);
+  const nextAlike = () => {
+    const next = alike[(alike.findIndex(({ key }) => key === row.key) + 1) % alike.length];
+    if (next) onLook(next.key);
+  };
+  const circuit = row.answers[at]!.circuit?.signature;
   return (
     <LessonView
-      key={seen.task.id}
       session={session}
       home={{ href: '/', label: 'All lessons' }}
       beside={
@@ -121,61 +202,22 @@ export function Look(props: LookProps) {
             </nav>
           )}
           <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto p-4">
-            <MarkedTask marked={seen} lesson={row.handIn.lesson} isTitled={row.marks.length > 1} />
+            <MarkedTask marked={seen} lesson={lesson} isTitled={row.marks.length > 1} />
             <Given
               answered={answered}
               marks={marks.now}
               onMarks={onMarks}
               alike={alike.length}
-              mistake={mistakeIn(seen)}
+              mistake={row.answers[at]!.mistake}
               sameCircuit={
-                rows.filter((other) => row.drawn[at] !== null && other.drawn[at] === row.drawn[at]).length
+                circuit ? rows.filter((other) => other.answers[at]!.circuit?.signature === circuit).length : 0
               }
               onNextAlike={nextAlike}
             />
           </div>
         </section>
       }
-      banner={
-        <div className="flex items-center gap-3 rounded-xl border border-hairline bg-raised px-3 py-1.5">
-          <button type="button" className="button small" onClick={onBack}>
-            Back to marking
-          </button>
-          {onStep && (
-            <>
-              <button
-                type="button"
-                className="icon-button"
-                aria-label="Hand-in before"
-                {...hint('Hand-in before (p)')}
-                onClick={() => onStep(-1)}
-              >
-                ◂
-              </button>
-              <button
-                type="button"
-                className="icon-button"
-                aria-label="Next hand-in"
-                {...hint('Next hand-in (n)')}
-                onClick={() => onStep(1)}
-              >
-                ▸
-              </button>
-              <button
-                type="button"
-                className="button small"
-                {...hint('The next hand-in in which this task is wrong (w)')}
-                onClick={() => onStep(1, at)}
-              >
-                Next wrong
-              </button>
-            </>
-          )}
-          <bdi className="max-w-80 truncate font-bold">{row.handIn.name}</bdi>
-          <span className="ml-auto" />
-          <UndoRedo steps={marks} onUndo={onUndo} onRedo={onRedo} what="what was given" />
-        </div>
-      }
+      banner={banner}
     />
   );
 }

@@ -1,11 +1,14 @@
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { Task } from '@/core/circuit/exercise';
 import { taskKindOf } from '@/core/exercise/kinds';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
 import type { Marked } from '@/core/exercise/marking';
+import { unitsName } from '@/core/exercise/standing';
 import type { ClassMarks } from '@/core/exercise/teacher-marks';
 import { hint } from '@/ui/controls/hint';
 import { isAllRight, mistakesOf, otherClaims, pointsOfRow, type Row } from './marked-row';
-import { countsOf, FILTERS, type Filter, ORDERS, type RowOrder, type View } from './view';
+import { countsOf, FILTERS, type Filter, ORDERS, type RowOrder, type View, type WrongAt } from './view';
 
 interface MarksProps {
   /** The hand-ins that are listed, in their order. */
@@ -17,121 +20,236 @@ interface MarksProps {
   readonly tasks: readonly Task[];
   readonly onLook: (key: number) => void;
   readonly onRemove: (key: number) => void;
+  /** The one that was looked at last, or null. */
+  readonly last: number | null;
+  /** The groups of the class list. */
+  readonly groups: readonly string[];
+  /** When they are due, as ISO 8601; null where nothing is late. */
+  readonly due: string | null;
+  readonly onDue: (due: string | null) => void;
 }
 
 /** The marks of all hand-ins, a line each. */
-export function Marks({ rows, all, marks: given, view, onView, tasks, onLook, onRemove }: MarksProps) {
+export function Marks(props: MarksProps) {
+  const { rows, all, marks: given, view, onView, tasks, last, onLook, onRemove, groups, due, onDue } = props;
   const solved = all.filter(isAllRight).length;
-  const only = tasks.length === 1 ? tasks[0]! : null;
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="text-quiet">
           {all.length} {all.length === 1 ? 'hand-in' : 'hand-ins'} · {solved} all right
         </p>
-        <ListedBy all={all} marks={given} view={view} onView={onView} />
+        <ListedBy
+          all={all}
+          marks={given}
+          view={view}
+          onView={onView}
+          groups={groups}
+          due={due}
+          onDue={onDue}
+        />
       </div>
+      {view.wrongAt && (
+        <p className="mb-2 text-sm">
+          Those with {wrongName(tasks, view.wrongAt)} wrong
+          {tasks.length > 1 ? ` in ${view.wrongAt.task + 1}` : ''}.{' '}
+          <button
+            type="button"
+            className="cursor-pointer text-accent underline"
+            onClick={() => onView({ ...view, wrongAt: null })}
+          >
+            List all
+          </button>
+        </p>
+      )}
       <SameMistakes all={all} tasks={tasks} view={view} onView={onView} />
       {rows.length === 0 && <p className="py-6 text-center text-quiet">None of them is like this.</p>}
-      <table className="w-full overflow-hidden rounded-xl border border-hairline bg-raised text-left">
-        <thead>
-          <tr className="border-b-2 border-ink text-sm">
-            {[
-              { name: 'Name' },
-              ...(only
-                ? [{ name: 'Right' }, { name: taskKindOf(only).gistName }]
-                : [...tasks.map(({ title }, i) => ({ name: String(i + 1), title }))]),
-              { name: 'Points' },
-              { name: 'Complaints' },
-              { name: 'Handed in' },
-            ].map(({ name, title }: { name: string; title?: string }) => (
-              <th key={name} scope="col" className="px-4 py-2" {...hint(title)}>
-                {name}
-                {title && <span className="sr-only">: {title}</span>}
-              </th>
-            ))}
-            <th scope="col">
-              <span className="sr-only">Actions</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => {
-            const { key, handIn, earlier, marks } = row;
-            return (
-              <tr key={key} className="border-t border-hairline align-top">
-                <th scope="row" className="max-w-60 px-4 py-2.5">
-                  <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
-                    {handIn.name}
-                  </bdi>
-                </th>
-                {marks.map(({ task, mark }) => (
-                  <td
-                    key={task.id}
-                    className={`px-4 py-2.5 font-semibold whitespace-nowrap ${mark.solved ? 'text-good' : mark.solved === null ? '' : 'text-bad'}`}
-                  >
-                    {howMuch(mark)}
-                    {only && mark.wrong && (
-                      <div className="text-sm font-normal text-quiet">wrong: {mark.wrong}</div>
-                    )}
-                  </td>
-                ))}
-                {only && (
-                  <td className="max-w-80 px-4 py-2.5 wrap-anywhere">{marks[0]?.mark.gist || 'none'}</td>
-                )}
-                <td className="px-4 py-2.5 whitespace-nowrap">{pointsText(row, given)}</td>
-                <td className="max-w-80 px-4 py-2.5 text-sm">
-                  <Complaints marks={marks} claims={otherClaims(row)} />
-                </td>
-                <td className="px-4 py-2.5 text-sm whitespace-nowrap">
-                  {new Date(handIn.handedIn).toLocaleString('en-GB', {
-                    dateStyle: 'medium',
-                    timeStyle: 'short',
-                  })}
-                  {earlier.length > 0 && (
-                    <ul aria-label={`Earlier hand-ins of ${handIn.name}`} className="mt-1 text-quiet">
-                      {earlier.map((one) => (
-                        <li key={one.key}>
-                          <button
-                            type="button"
-                            className="-mx-1 cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
-                            onClick={() => onLook(one.key)}
-                          >
-                            before: {only ? howMuch(one.marks[0]!.mark) : pointsText(one, given)},{' '}
-                            {new Date(one.handIn.handedIn).toLocaleString('en-GB', {
-                              day: 'numeric',
-                              month: 'short',
-                              hour: '2-digit',
-                              minute: '2-digit',
-                            })}
-                          </button>
-                        </li>
-                      ))}
-                    </ul>
-                  )}
-                </td>
-                <td className="px-2 py-1.5 text-right whitespace-nowrap">
-                  <button type="button" className="button small" onClick={() => onLook(key)}>
-                    Open
-                  </button>
-                  <button
-                    type="button"
-                    className="icon-button"
-                    aria-label={`Remove the hand-in of ${handIn.name}`}
-                    {...hint('Remove')}
-                    onClick={() => onRemove(key)}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <MarksTable rows={rows} marks={given} tasks={tasks} last={last} onLook={onLook} onRemove={onRemove} />
     </>
   );
 }
+
+/** A row of one line, in pixels. */
+const USUAL_HEIGHT = 49;
+/** Rows that are there above and below those in sight. */
+const AROUND = 12;
+
+type TableProps = Pick<MarksProps, 'rows' | 'marks' | 'tasks' | 'last' | 'onLook' | 'onRemove'>;
+
+/** Only the rows in sight are in the page, and some around them: a class of a thousand scrolls as one of ten. */
+function MarksTable({ rows, marks, tasks, last, onLook, onRemove }: TableProps) {
+  const only = tasks.length === 1 ? tasks[0]! : null;
+  const body = useRef<HTMLTableSectionElement>(null);
+  const [top, setTop] = useState(0);
+  useLayoutEffect(() => {
+    const now = Math.round(body.current!.getBoundingClientRect().top + window.scrollY);
+    setTop((was) => (Math.abs(was - now) > 2 ? now : was));
+  });
+  const list = useWindowVirtualizer({
+    count: rows.length,
+    estimateSize: () => USUAL_HEIGHT,
+    overscan: AROUND,
+    scrollMargin: top,
+    getItemKey: (i) => rows[i]!.key,
+  });
+  // Back from a hand-in, the list is where it was left, at that hand-in.
+  const lastAt = rows.findIndex(({ key }) => key === last);
+  const isBack = useRef(lastAt !== -1);
+  useEffect(() => {
+    if (!isBack.current || top === 0) return;
+    isBack.current = false;
+    list.scrollToIndex(lastAt, { align: 'center' });
+  }, [list, lastAt, top]);
+  const shown = list.getVirtualItems();
+  const before = (shown[0]?.start ?? top) - top;
+  const after = list.getTotalSize() - ((shown.at(-1)?.end ?? top) - top);
+  const heads: readonly { name: string; title?: string }[] = [
+    { name: 'Name' },
+    ...(only
+      ? [{ name: 'Right' }, { name: taskKindOf(only).gistName }]
+      : tasks.map(({ title }, i) => ({ name: String(i + 1), title }))),
+    { name: 'Points' },
+    { name: 'Complaints' },
+    { name: 'Handed in' },
+  ];
+  return (
+    <table
+      className="w-full rounded-xl border border-hairline bg-raised text-left"
+      aria-rowcount={rows.length + 1}
+    >
+      <thead>
+        <tr className="border-b-2 border-ink text-sm">
+          {heads.map(({ name, title }) => (
+            <th key={name} scope="col" className={`${title ? 'px-2.5' : 'px-4'} py-2`} {...hint(title)}>
+              {name}
+              {title && <span className="sr-only">: {title}</span>}
+            </th>
+          ))}
+          <th scope="col">
+            <span className="sr-only">Actions</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody ref={body}>
+        {before > 0 && <Gap height={before} />}
+        {shown.map(({ index }) => {
+          const row = rows[index]!;
+          return (
+            <MarksRow
+              key={row.key}
+              row={row}
+              index={index}
+              measure={list.measureElement}
+              marks={marks}
+              only={only !== null}
+              isLast={row.key === last}
+              onLook={onLook}
+              onRemove={onRemove}
+            />
+          );
+        })}
+        {after > 0 && <Gap height={after} />}
+      </tbody>
+    </table>
+  );
+}
+
+/** The room of the rows that are not in the page. */
+const Gap = ({ height }: { readonly height: number }) => (
+  <tr>
+    <td style={{ height, padding: 0 }} />
+  </tr>
+);
+
+interface RowProps {
+  readonly row: Row;
+  readonly index: number;
+  readonly measure: (element: HTMLElement | null) => void;
+  readonly marks: ClassMarks;
+  /** Whether the exercise has one task. */
+  readonly only: boolean;
+  /** Whether it was looked at last. */
+  readonly isLast: boolean;
+  readonly onLook: (key: number) => void;
+  readonly onRemove: (key: number) => void;
+}
+
+const MarksRow = memo(function MarksRow(props: RowProps) {
+  const { row, index, measure, marks: given, only, isLast, onLook, onRemove } = props;
+  const { key, handIn, earlier, marks } = row;
+  return (
+    <tr
+      ref={measure}
+      data-index={index}
+      aria-rowindex={index + 2}
+      className={`border-t border-hairline align-top ${isLast ? 'bg-accent-soft' : ''}`}
+    >
+      <th scope="row" className={`max-w-60 px-4 py-2.5 ${only ? '' : 'min-w-36'}`}>
+        <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
+          {handIn.name}
+        </bdi>
+      </th>
+      {marks.map(({ task, mark }) => (
+        <td
+          key={task.id}
+          className={`${only ? 'px-4' : 'px-2.5'} py-2.5 font-semibold whitespace-nowrap ${mark.solved ? 'text-good' : mark.solved === null ? '' : 'text-bad'}`}
+        >
+          {only || !mark.solved ? howMuch(mark) : '✓'}
+          {only && mark.wrong && <div className="text-sm font-normal text-quiet">wrong: {mark.wrong}</div>}
+        </td>
+      ))}
+      {only && <td className="max-w-80 px-4 py-2.5 wrap-anywhere">{marks[0]?.mark.gist || 'none'}</td>}
+      <td className="px-4 py-2.5 whitespace-nowrap">{pointsText(row, given)}</td>
+      <td className="max-w-80 min-w-44 px-4 py-2.5 text-sm">
+        <Complaints marks={marks} claims={otherClaims(row)} />
+      </td>
+      <td className="px-4 py-2.5 text-sm whitespace-nowrap">
+        {LONG.format(new Date(handIn.handedIn))}
+        {earlier.length > 0 && (
+          <ul aria-label={`Earlier hand-ins of ${handIn.name}`} className="mt-1 text-quiet">
+            {earlier.map((one) => (
+              <li key={one.key}>
+                <button
+                  type="button"
+                  className="-mx-1 cursor-pointer rounded-md px-1 hover:bg-accent-soft hover:text-accent"
+                  onClick={() => onLook(one.key)}
+                >
+                  before: {only ? howMuch(one.marks[0]!.mark) : pointsText(one, given)},{' '}
+                  {SHORT.format(new Date(one.handIn.handedIn))}
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </td>
+      <td className="px-2 py-1.5 text-right whitespace-nowrap">
+        <button type="button" className="button small" onClick={() => onLook(key)}>
+          Open
+        </button>
+        <button
+          type="button"
+          className="icon-button"
+          aria-label={`Remove the hand-in of ${handIn.name}`}
+          {...hint('Remove')}
+          onClick={() => onRemove(key)}
+        >
+          ×
+        </button>
+      </td>
+    </tr>
+  );
+});
+
+const LONG = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+const SHORT = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
+
+const wrongName = (tasks: readonly Task[], { task, from, to }: WrongAt): string =>
+  unitsName(tasks[task]!, from, to);
 
 /** `✓ 8 of 8`; a question mark where a person has to tell. */
 function howMuch({ solved, right, of }: Mark): string {
@@ -150,17 +268,18 @@ const FILTER_NAMES: Readonly<Record<Filter, string>> = {
   wrong: 'Wrong',
   'to mark': 'To mark',
   complaints: 'Complaints',
+  late: 'Late',
 };
 
-type ListedProps = Pick<MarksProps, 'all' | 'marks' | 'view' | 'onView'>;
+type ListedProps = Pick<MarksProps, 'all' | 'marks' | 'view' | 'onView' | 'groups' | 'due' | 'onDue'>;
 
 /** Which hand-ins are listed, found by name, and in which order. */
-function ListedBy({ all, marks, view, onView }: ListedProps) {
-  const counts = countsOf(all, marks);
+function ListedBy({ all, marks, view, onView, groups, due, onDue }: ListedProps) {
+  const counts = countsOf(all, marks, due);
   return (
     <>
       <fieldset className="flex gap-1" aria-label="Which are listed">
-        {FILTERS.map((filter) => (
+        {FILTERS.filter((filter) => filter !== 'late' || due !== null).map((filter) => (
           <button
             key={filter}
             type="button"
@@ -182,6 +301,21 @@ function ListedBy({ all, marks, view, onView }: ListedProps) {
         value={view.name}
         onChange={(event) => onView({ ...view, name: event.target.value })}
       />
+      {groups.length > 1 && (
+        <select
+          className="field h-8 w-auto"
+          aria-label="Group"
+          value={view.group ?? ''}
+          onChange={(event) => onView({ ...view, group: event.target.value || null })}
+        >
+          <option value="">all groups</option>
+          {groups.map((group) => (
+            <option key={group} value={group}>
+              {group}
+            </option>
+          ))}
+        </select>
+      )}
       <label className="flex items-center gap-2 text-sm">
         by
         <select
@@ -196,8 +330,23 @@ function ListedBy({ all, marks, view, onView }: ListedProps) {
           ))}
         </select>
       </label>
+      <label className="flex items-center gap-2 text-sm">
+        due
+        <input
+          className="field h-8 w-auto"
+          type="datetime-local"
+          value={due === null ? '' : localTime(new Date(due))}
+          onChange={(event) => onDue(event.target.value ? new Date(event.target.value).toISOString() : null)}
+        />
+      </label>
     </>
   );
+}
+
+/** As a field for a date and a time has it: `2026-10-01T09:00`, in the time of this place. */
+function localTime(at: Date): string {
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T${two(at.getHours())}:${two(at.getMinutes())}`;
 }
 
 /** Mistakes of several hand-ins that are told, at most. */

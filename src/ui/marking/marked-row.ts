@@ -1,30 +1,34 @@
-import { mistakeIn } from '@/core/exercise/marking';
+import type { Exercise } from '@/core/circuit/exercise';
+import { byStudent, type FoundHandIn } from '@/core/exercise/found';
+import { asAsked, type Marked } from '@/core/exercise/marking';
 import { type Answered, type ClassMarks, pointsFor } from '@/core/exercise/teacher-marks';
 import type { MarkedRow } from '@/core/formats/marking-csv';
-import type { MarkedHandIn } from '@/workers/mark-client';
 
 /** A hand-in with its marks. */
-export interface Row extends MarkedHandIn {
+export interface Row extends FoundHandIn {
+  /** Its number in the store. */
+  readonly key: number;
+  /** Its marks without their details, by the tasks. */
+  readonly marks: readonly Marked[];
   /** What the same student handed in before, the latest first. */
   readonly earlier: readonly Row[];
 }
 
-/** The latest hand-in of each student, with the earlier ones; students in the order of their names. */
-export function byStudent(rows: readonly Row[]): Row[] {
-  const students = new Map<string, Row[]>();
-  for (const row of rows) {
-    const name = row.handIn.name.trim().toLowerCase();
-    students.set(name, [...(students.get(name) ?? []), row]);
-  }
-  return [...students.values()]
-    .map((all) => {
-      const [latest, ...earlier] = all.sort(
-        (a, b) => Date.parse(b.handIn.handedIn) - Date.parse(a.handIn.handedIn) || b.key - a.key,
-      );
-      return { ...latest!, earlier };
-    })
-    .sort((a, b) => a.handIn.name.localeCompare(b.handIn.name));
+/** A hand-in as a row. @param exercise as it is now, and as it was in its earlier editions. */
+export function rowOf(
+  key: number,
+  found: FoundHandIn,
+  exercise: Exercise,
+  editions: readonly Exercise[],
+): Row {
+  const { tasks } = asAsked(exercise, editions, found.handIn.exercise.edition);
+  const marks = found.answers.map(({ mark }, at) => ({ task: tasks[at]!, mark }));
+  return { ...found, key, marks, earlier: [] };
 }
+
+/** The latest hand-in of each student, with the earlier ones; students in the order of their names. */
+export const latestRows = (rows: readonly Row[]): Row[] =>
+  byStudent([...rows].sort((a, b) => a.key - b.key)).map(([latest, ...earlier]) => ({ ...latest!, earlier }));
 
 /** The tasks of which a hand-in claims another result than is found: 1 for the first. */
 export const otherClaims = ({ handIn, marks }: MarkedRow): number[] =>
@@ -34,11 +38,11 @@ export const otherClaims = ({ handIn, marks }: MarkedRow): number[] =>
   });
 
 /** An answer of a hand-in, for its points and remarks. */
-export const answerIn = ({ id, marks, said }: Row, at: number): Answered => ({
+export const answerIn = ({ id, marks, answers }: Row, at: number): Answered => ({
   task: marks[at]!.task,
   mark: marks[at]!.mark,
   handIn: id,
-  said: said[at]!,
+  said: answers[at]!.said,
 });
 
 /** Points of a hand-in: those that are sure, and how many a person still has to give. */
@@ -68,13 +72,12 @@ export interface SharedMistake {
 /** The wrong answers that at least two have given, the most frequent first. */
 export function mistakesOf(rows: readonly Row[]): SharedMistake[] {
   const found = new Map<string, SharedMistake>();
-  for (const { marks, said } of rows)
-    for (const [task, marked] of marks.entries()) {
-      const text = said[task];
-      if (text === null || text === undefined || marked.mark.solved !== false) continue;
-      const key = `${task} ${text}`;
-      const mistake = found.get(key)?.mistake ?? mistakeIn(marked) ?? (marked.mark.gist || 'the same answer');
-      found.set(key, { task, said: text, count: (found.get(key)?.count ?? 0) + 1, mistake });
+  for (const { answers } of rows)
+    for (const [task, { said, mark, mistake: own }] of answers.entries()) {
+      if (said === null || mark.solved !== false) continue;
+      const key = `${task} ${said}`;
+      const mistake = found.get(key)?.mistake ?? own ?? (mark.gist || 'the same answer');
+      found.set(key, { task, said, count: (found.get(key)?.count ?? 0) + 1, mistake });
     }
   return [...found.values()].filter(({ count }) => count > 1).sort((a, b) => b.count - a.count);
 }

@@ -1,23 +1,28 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { type ClassMarks, NO_MARKS } from '@/core/exercise/teacher-marks';
-import { keptMarks } from '@/store/class-marks';
-import { type KeptExercise, keptHandIns } from '@/store/exercises';
+import { type FoundHandIn, markedBy } from '@/core/exercise/found';
+import { type ClassMarks, merged, NO_MARKS } from '@/core/exercise/teacher-marks';
+import { keptMarks, saveMarks, watchMarks } from '@/store/class-marks';
+import type { KeptExercise } from '@/store/exercises';
+import { foundBefore, handInTexts, keepFound, keptHandIns } from '@/store/hand-ins';
 import { begun, type Steps } from '@/ui/controls/steps-back';
-import { type MarkedHandIn, marker } from '@/workers/mark-client';
+import { marker } from '@/workers/mark-client';
 import type { WorkerJob } from '@/workers/worker-job';
-import { byStudent, type Row } from './marked-row';
+import { latestRows, type Row, rowOf } from './marked-row';
 
 /** How often the list is filled while hand-ins are marked. */
-const FILL_EVERY_MS = 250;
+export const FILL_EVERY_MS = 400;
 
-/** How far the marking of an exercise's hand-ins is. */
+/** How far work on many hand-ins is. */
 export interface Progress {
   readonly done: number;
   readonly of: number;
+  /** What is done to them: `marked`. */
+  readonly is: string;
 }
 
 /**
- * The hand-ins of the exercise that is shown, marked in the background: the list fills as they are done.
+ * The hand-ins of the exercise that is shown, marked in the background: the list fills as they are done. What was found before of
+ * the same hand-in, by the same tasks, is not found again.
  * @param fail is told what went wrong; always the same function.
  */
 export function useMarkedRows(fail: (error: unknown) => void) {
@@ -27,7 +32,13 @@ export function useMarkedRows(fail: (error: unknown) => void) {
   const [progress, setProgress] = useState<Progress | null>(null);
   const latest = useRef<KeptExercise | null>(null);
   const job = useRef<WorkerJob<void> | null>(null);
-  const marked = useRef<{ by: string; rows: Map<number, Row> }>({ by: '', rows: new Map() });
+  /** What was given as it is kept, as far as this page knows. */
+  const base = useRef<ClassMarks>(NO_MARKS);
+  /** The exercise whose marks are there. */
+  const givenTo = useRef('');
+  const writing = useRef(Promise.resolve());
+  const pending = useRef(0);
+  const known = useRef<{ by: string; rows: Map<number, Row> }>({ by: '', rows: new Map() });
   const show = useCallback(
     async (next: KeptExercise) => {
       const { exercise: chosen, editions } = next;
@@ -35,39 +46,55 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       latest.current = next;
       history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
       job.current?.cancel();
+      const by = markedBy(chosen, editions);
       const [kept, given] = await Promise.all([keptHandIns(chosen.id), keptMarks(chosen.id)]);
+      if (known.current.by !== by) known.current = { by, rows: new Map() };
+      const { rows: there } = known.current;
+      const add = (key: number, found: FoundHandIn) => there.set(key, rowOf(key, found, chosen, editions));
+      const fresh = kept.filter(({ key }) => !there.has(key));
+      const before = await foundBefore(
+        by,
+        fresh.map(({ hash }) => hash),
+      );
       if (latest.current !== next) return;
-      // What was marked before, by the same tasks, need not be marked again.
-      const stamp = JSON.stringify([chosen, editions.length]);
-      if (marked.current.by !== stamp) marked.current = { by: stamp, rows: new Map() };
-      const { rows: known } = marked.current;
-      const there = () => kept.flatMap(({ key }) => known.get(key) ?? []);
-      setRows(byStudent(there()));
-      setMarks(begun(given));
-      const open = kept.filter(({ key }) => !known.has(key));
+      const open: number[] = [];
+      for (const { key, hash } of fresh) {
+        const found = before.get(hash);
+        if (found) add(key, found);
+        else open.push(key);
+      }
+      const fill = () => setRows(latestRows(kept.flatMap(({ key }) => there.get(key) ?? [])));
+      fill();
+      // What can be undone stays where more hand-ins come in.
+      if (givenTo.current !== chosen.id) {
+        givenTo.current = chosen.id;
+        base.current = given;
+        setMarks(begun(given));
+      }
       if (open.length === 0) {
-        setProgress(null);
+        setProgress((now) => (now?.is === 'read' ? now : null));
         return;
       }
-      let shownAt = 0;
-      const tell = (one: MarkedHandIn) => {
-        known.set(one.key, { ...one, earlier: [] });
+      let [done, shownAt] = [kept.length - open.length, 0];
+      setProgress({ done, of: kept.length, is: 'marked' });
+      job.current = marker(open, handInTexts, chosen, editions, (some) => {
+        for (const { key, found } of some) add(key, found);
+        done += some.length;
+        keepFound(
+          by,
+          some.map(({ found }) => found),
+        ).catch(fail);
         // The list fills as they come, and not oftener than one can see.
         if (performance.now() - shownAt < FILL_EVERY_MS) return;
         shownAt = performance.now();
-        setRows(byStudent(there()));
-        setProgress({
-          done: kept.length - open.filter(({ key }) => !known.has(key)).length,
-          of: kept.length,
-        });
-      };
-      setProgress({ done: kept.length - open.length, of: kept.length });
-      job.current = marker(open, chosen, editions, tell);
+        fill();
+        setProgress({ done, of: kept.length, is: 'marked' });
+      });
       job.current.result.then(
         () => {
           if (latest.current !== next) return;
           setProgress(null);
-          setRows(byStudent(there()));
+          fill();
         },
         (error) => {
           setProgress(null);
@@ -78,9 +105,48 @@ export function useMarkedRows(fail: (error: unknown) => void) {
     [fail],
   );
   useEffect(() => () => job.current?.cancel(), []);
+  /** What another tab gave comes beside what was given here. */
+  const follow = useCallback((kept: ClassMarks) => {
+    const was = base.current;
+    if (JSON.stringify(kept) === JSON.stringify(was)) return;
+    base.current = kept;
+    const with_ = (marks: ClassMarks) => merged(was, marks, kept);
+    setMarks(({ past, now, future }) => ({
+      past: past.map(with_),
+      now: with_(now),
+      future: future.map(with_),
+    }));
+  }, []);
+  const id = shown?.exercise.id;
+  useEffect(() => {
+    if (id === undefined) return;
+    return watchMarks(id, async () => {
+      // What is told may be older than what is being written: it is read again once nothing is.
+      if (pending.current > 0) return;
+      const kept = await keptMarks(id);
+      if (pending.current === 0 && latest.current?.exercise.id === id) follow(kept);
+    });
+  }, [id, follow]);
+  /** Takes what is given, and keeps it: writes follow one another, so that the last one stands. */
+  const give = (next: Steps<ClassMarks>) => {
+    if (next === marks || id === undefined) return;
+    setMarks(next);
+    pending.current++;
+    writing.current = writing.current
+      .then(async () => {
+        const was = base.current;
+        base.current = next.now;
+        const kept = await saveMarks(id, next.now, was);
+        if (latest.current?.exercise.id === id) follow(kept);
+      })
+      .catch(fail)
+      .finally(() => {
+        pending.current--;
+      });
+  };
   const stop = () => {
     job.current?.cancel();
     setProgress(null);
   };
-  return { shown, rows, setRows, marks, setMarks, progress, show, stop };
+  return { shown, rows, setRows, marks, give, progress, setProgress, show, stop };
 }

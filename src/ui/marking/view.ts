@@ -2,7 +2,7 @@ import type { ClassMarks } from '@/core/exercise/teacher-marks';
 import { isAllRight, pointsOfRow, type Row } from './marked-row';
 
 /** Which hand-ins are listed. */
-export const FILTERS = ['all', 'wrong', 'to mark', 'complaints'] as const;
+export const FILTERS = ['all', 'wrong', 'to mark', 'complaints', 'late'] as const;
 export type Filter = (typeof FILTERS)[number];
 
 /** By what they are sorted. */
@@ -16,25 +16,58 @@ export interface View {
   readonly order: RowOrder;
   /** The hash of an answer that they have in common, with the task; null for any. */
   readonly alike: { readonly task: number; readonly said: string } | null;
+  /** Rows or readings of a task of which one is wrong in all of them; null for any. */
+  readonly wrongAt: WrongAt | null;
+  /** The group of the class list; null for all. */
+  readonly group: string | null;
 }
 
-export const ALL_OF_THEM: View = { filter: 'all', name: '', order: 'name', alike: null };
+/** Some rows, readings or spans of a task: the first, and the one behind the last. */
+export interface WrongAt {
+  readonly task: number;
+  readonly from: number;
+  readonly to: number;
+}
 
-const PASSES: Readonly<Record<Filter, (row: Row, marks: ClassMarks) => boolean>> = {
+/** Whether one of them is wrong in a hand-in. */
+export const isWrongAt = ({ answers }: Row, { task, from, to }: WrongAt): boolean =>
+  answers[task]!.wrongUnits.some((unit) => unit >= from && unit < to);
+
+export const ALL_OF_THEM: View = {
+  filter: 'all',
+  name: '',
+  order: 'name',
+  group: null,
+  alike: null,
+  wrongAt: null,
+};
+
+type Passes = (row: Row, marks: ClassMarks, due: string | null) => boolean;
+
+const PASSES: Readonly<Record<Filter, Passes>> = {
   all: () => true,
   wrong: (row) => !isAllRight(row) && row.marks.some(({ mark }) => mark.solved === false),
   'to mark': (row, marks) => pointsOfRow(row, marks).open > 0,
   complaints: (row) => row.marks.some(({ mark }) => mark.complaints.length > 0),
+  late: ({ handIn }, _, due) => due !== null && Date.parse(handIn.handedIn) > Date.parse(due),
 };
 
-/** The hand-ins that are listed, in their order. */
-export function filteredRows(rows: readonly Row[], marks: ClassMarks, view: View): Row[] {
+/** The hand-ins that are listed, in their order. @param groupOf the group of a student, from the class list. */
+export function filteredRows(
+  rows: readonly Row[],
+  marks: ClassMarks,
+  view: View,
+  due: string | null,
+  groupOf: (row: Row) => string | null,
+): Row[] {
   const name = view.name.trim().toLowerCase();
   const found = rows.filter(
     (row) =>
-      PASSES[view.filter](row, marks) &&
+      PASSES[view.filter](row, marks, due) &&
       row.handIn.name.toLowerCase().includes(name) &&
-      (view.alike === null || row.said[view.alike.task] === view.alike.said),
+      (view.alike === null || row.answers[view.alike.task]!.said === view.alike.said) &&
+      (view.wrongAt === null || isWrongAt(row, view.wrongAt)) &&
+      (view.group === null || groupOf(row) === view.group),
   );
   const points = new Map(found.map((row) => [row, pointsOfRow(row, marks).sure]));
   const by: Readonly<Record<RowOrder, (a: Row, b: Row) => number>> = {
@@ -46,7 +79,11 @@ export function filteredRows(rows: readonly Row[], marks: ClassMarks, view: View
 }
 
 /** How many of the hand-ins pass each filter. */
-export const countsOf = (rows: readonly Row[], marks: ClassMarks): Readonly<Record<Filter, number>> =>
+export const countsOf = (
+  rows: readonly Row[],
+  marks: ClassMarks,
+  due: string | null,
+): Readonly<Record<Filter, number>> =>
   Object.fromEntries(
-    FILTERS.map((filter) => [filter, rows.filter((row) => PASSES[filter](row, marks)).length]),
+    FILTERS.map((filter) => [filter, rows.filter((row) => PASSES[filter](row, marks, due)).length]),
   ) as Record<Filter, number>;

@@ -86,6 +86,13 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   said(task: Task<Q, K>, mark: Mark<D>): string | null;
   /** The same in words, for a wrong answer: `OR for AND in Carry`. Absent where `wrong` says it. */
   mistake?(task: Task<Q, K>, mark: Mark<D>): string | null;
+  /** The numbers of its units that are wrong, and what a unit is called: `row 5`. Absent where an answer has no units. */
+  wrongUnits?(task: Task<Q, K>, mark: Mark<D>): readonly number[];
+  unitName?(task: Task<Q, K>, unit: number): string;
   rules(task: Task<Q, K>, answer: A | null): SheetRules;
   mark(task: Task<Q, K>, solution: Solution<A | null>): Mark<D>;
 }
+
+/** The numbers of the units that are not right. */
+export const wrongIn = (isRight: readonly boolean[]): number[] =>
+  isRight.flatMap((ok, unit) => (ok ? [] : [unit]));

@@ -10,7 +10,7 @@ import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
 import { mistakeInWords } from '../../wrong-in-words';
 import { caredFor, withDontCares } from '../dont-cares';
-import type { TaskKind } from '../task-kind';
+import { type TaskKind, wrongIn } from '../task-kind';
 import { exceeded, Limits } from './limits';
 
 const Signals = list(z.object({ name: SignalName, width: whole(1, 64), period: z.nullable(z.number()) }), 64);
@@ -105,6 +105,8 @@ export const build = {
   said: (_, { detail, gist }) =>
     gist ? JSON.stringify([detail.given, detail.difference?.given ?? null, detail.complaints]) : null,
   mistake: ({ key }, { detail }) => mistakeInWords(key, detail),
+  wrongUnits: (_, { gist, detail }) => (gist && !detail.difference ? wrongIn(detail.rowIsRight) : []),
+  unitName: ({ key }, row) => `${expectedKindOf(key).rows(key).word} ${row}`,
   expected: (task) => task.key,
   rules: (task) => ({
     ...FREE,

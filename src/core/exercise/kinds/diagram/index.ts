@@ -5,7 +5,7 @@ import { timeText } from '../../../values/time';
 import { counted } from '../../../values/wording';
 import { GIVEN, SCRATCH } from '../../rules';
 import { blanked, caredFor, withDontCares } from '../dont-cares';
-import type { TaskKind } from '../task-kind';
+import { type TaskKind, wrongIn } from '../task-kind';
 
 /** Cells of a lane, at most: what is drawn by hand on one screen. */
 export const MOST_CELLS = 48;
@@ -113,6 +113,14 @@ export const diagram = {
     bits: ({ key }) => caredFor(key.lanes.join('')),
   },
   said: (_, { gist, detail }) => (gist ? detail.answer.lanes.join() : null),
+  wrongUnits: (_, { gist, detail }) =>
+    gist ? wrongIn(detail.spans.flat().map(({ isRight }) => isRight)) : [],
+  unitName({ asked, key }, unit) {
+    const names = lanesAsked(asked).map(({ name }) => name);
+    const all = key.lanes.flatMap((levels, lane) => spansOf(levels).map((span) => ({ ...span, lane })));
+    const { lane, from, to } = all[unit]!;
+    return `${names[lane]} from ${timeText(from * asked.cell)} to ${timeText(to * asked.cell)}`;
+  },
   rules: ({ asked, given }, answer) => ({
     ...(given ? GIVEN : SCRATCH),
     still:

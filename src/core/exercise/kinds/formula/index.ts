@@ -11,7 +11,7 @@ import { listed } from '../../../values/wording';
 import { GIVEN, SCRATCH } from '../../rules';
 import { blanked, caredFor, withDontCares } from '../dont-cares';
 import { FunctionRows, functionOf } from '../function';
-import type { TaskKind } from '../task-kind';
+import { type TaskKind, wrongIn } from '../task-kind';
 
 const MOST_LETTERS = 1000;
 
@@ -153,6 +153,8 @@ export const formula = {
     detail.expression
       ? `${detail.rows} ${isInForm(detail.expression, asked.form)} ${complaints.length}`
       : gist || null,
+  wrongUnits: (_, { detail }) => wrongIn(detail.isRight),
+  unitName: (_, row) => `row ${row}`,
   rules: ({ given }) => (given ? GIVEN : SCRATCH),
   mark({ asked, key }, { answer }) {
     const typed = answer?.text.trim() ?? '';

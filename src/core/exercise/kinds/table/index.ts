@@ -3,7 +3,7 @@ import { SignalName } from '../../../circuit/signal-name';
 import { type Infer, list, text, title, whole, z } from '../../../values/schema';
 import { listed } from '../../../values/wording';
 import { GIVEN, SCRATCH } from '../../rules';
-import type { TaskKind } from '../task-kind';
+import { type TaskKind, wrongIn } from '../task-kind';
 
 /** Rows of a table that a student fills in, at most: nobody fills in more by hand. */
 export const MOST_FILLED_ROWS = 64;
@@ -114,6 +114,11 @@ export const table = {
       asked.values.length > 1 ? Math.log2(asked.values.length) * key.columns.flat().length : null,
   },
   said: (_, { gist, detail }) => (gist ? textOfCells(detail.answer.columns) : null),
+  wrongUnits: ({ asked }, { gist, detail: { isRight } }) =>
+    gist
+      ? wrongIn(Array.from({ length: asked.rows }, (_, row) => isRight.every((column) => column[row])))
+      : [],
+  unitName: (_, row) => `row ${row}`,
   rules: ({ asked, given }, answer) => ({
     ...(given ? GIVEN : SCRATCH),
     still:
