@@ -56,7 +56,8 @@ export function Chart({ title, says, height, option, onPress, children }: Props)
     const usual = {
       animation: false,
       backgroundColor: raised,
-      textStyle: { color: ink, fontFamily: FONTS.text },
+      // A quote would end the attribute in which the picture has it.
+      textStyle: { color: ink, fontFamily: FONTS.text.replaceAll('"', '') },
     };
     chart.current!.setOption({ ...usual, ...option(colours) }, true);
   });

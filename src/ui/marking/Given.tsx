@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { type RefObject, useState } from 'react';
 import {
   type Answered,
   type ClassMarks,
@@ -39,12 +39,19 @@ interface Props {
   /** What is wrong in all of them, in a few words. */
   readonly mistake: string | null;
   readonly onNextAlike: () => void;
+  /** The field of a new remark. */
+  readonly field: RefObject<HTMLTextAreaElement | null>;
 }
+
+/** What is wrong, as a remark that is offered. */
+export const remarkInWords = (mistake: string | null): string | null =>
+  mistake && `${mistake[0]!.toUpperCase()}${mistake.slice(1)}.`;
 
 const MOST_OFFERED = 5;
 
 /** The points and remarks for one answer, and for all that say the same. */
-export function Given({ answered, marks, onMarks, alike, sameCircuit, mistake, onNextAlike }: Props) {
+export function Given(props: Props) {
+  const { answered, marks, onMarks, alike, sameCircuit, mistake, onNextAlike, field } = props;
   const { task, handIn } = answered;
   const points = pointsFor(marks, answered);
   const byHand = marksOf(marks, handIn, task.id).points;
@@ -134,7 +141,14 @@ export function Given({ answered, marks, onMarks, alike, sameCircuit, mistake, o
         </p>
       )}
       <Remarks answered={answered} marks={marks} onMarks={onMarks} />
-      <NewRemark answered={answered} marks={marks} onMarks={onMarks} alike={alike} />
+      <NewRemark
+        answered={answered}
+        marks={marks}
+        onMarks={onMarks}
+        alike={alike}
+        mistake={mistake}
+        field={field}
+      />
     </section>
   );
 }
@@ -180,14 +194,20 @@ function Remarks({ answered, marks, onMarks }: RemarksProps) {
   );
 }
 
-function NewRemark({ answered, marks, onMarks, alike }: RemarksProps & { readonly alike: number }) {
+type NewProps = RemarksProps & Pick<Props, 'alike' | 'mistake' | 'field'>;
+
+function NewRemark({ answered, marks, onMarks, alike, mistake, field }: NewProps) {
   const [text, setText] = useState('');
   const [points, setPoints] = useState('');
   const sheet = useSessionState((s) => s.lesson.sheets.find(({ id }) => id === s.rootId)!);
   const selected = useSessionState((s) => (s.selection.parts.size === 1 ? [...s.selection.parts][0]! : null));
   const part = selected === null ? undefined : sheet.parts.get(selected);
   const there = new Set(remarksOn(marks, answered).map((remark) => remark.text));
-  const offered = remarksUsed(marks, answered.task.id).filter((remark) => !there.has(remark.text));
+  const inWords = remarkInWords(mistake);
+  const offered = [
+    ...(inWords ? [{ id: 'in words', text: inWords, points: 0 }] : []),
+    ...remarksUsed(marks, answered.task.id).filter(({ text }) => text !== inWords),
+  ].filter((remark) => !there.has(remark.text));
   const made = (of: Pick<Remark, 'text' | 'points'>): Remark => ({
     ...of,
     id: randomId(),
@@ -209,8 +229,17 @@ function NewRemark({ answered, marks, onMarks, alike }: RemarksProps & { readonl
     <div className="flex flex-col gap-2 text-sm">
       <textarea
         className="field h-14 resize-y py-1"
+        ref={field}
         aria-label="New remark"
-        placeholder={part ? `A remark on ${spokenName(part)}` : 'A remark on this answer'}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+            event.preventDefault();
+            add(alike > 1);
+            // Letters go to the page again: on to the next.
+            event.currentTarget.blur();
+          } else if (event.key === 'Escape') event.currentTarget.blur();
+        }}
+        placeholder={`A remark on ${part ? spokenName(part) : 'this answer'} (r, then Ctrl Enter)`}
         maxLength={MOST_LETTERS}
         value={text}
         onChange={(event) => setText(event.target.value)}
@@ -253,9 +282,15 @@ function NewRemark({ answered, marks, onMarks, alike }: RemarksProps & { readonl
               key={remark.id}
               type="button"
               className="max-w-full cursor-pointer truncate rounded-full border border-hairline px-2 py-0.5 hover:bg-accent-soft"
+              {...hint(
+                remark.id === 'in words'
+                  ? `a adds it to ${alike > 1 ? `all ${alike}` : 'this answer'}`
+                  : undefined,
+              )}
               onClick={() => onMarks(withRemark(marks, answered, made(remark)))}
             >
               {remark.text} {remark.points !== 0 && signed(remark.points)}
+              {remark.id === 'in words' && <span className="text-quiet"> · a</span>}
             </button>
           ))}
         </fieldset>

@@ -6,17 +6,18 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { taskKindOf } from '@/core/exercise/kinds';
 import type { Marked } from '@/core/exercise/marking';
 import { isSealed } from '@/core/exercise/sealed';
-import type { ClassMarks } from '@/core/exercise/teacher-marks';
+import { type ClassMarks, remarksOn, withRemark, withRemarkOnAll } from '@/core/exercise/teacher-marks';
 import { drivenByTask, goToExpected } from '@/session/changes/expected';
 import { Session } from '@/session/session';
 import { told } from '@/session/told';
+import { randomId } from '@/store/database';
 import { hint } from '@/ui/controls/hint';
 import type { Steps } from '@/ui/controls/steps-back';
 import { UndoRedo } from '@/ui/controls/UndoRedo';
 import { MarkedTask } from '@/ui/exercise/MarkedTask';
 import { LessonView } from '@/ui/lesson/LessonView';
 import type { OpenedHandIn } from '@/workers/mark-client';
-import { Given } from './Given';
+import { Given, remarkInWords } from './Given';
 import { answerIn, type Row } from './marked-row';
 
 interface LookProps {
@@ -174,6 +175,16 @@ function OpenedLook({
     if (next) onLook(next.key);
   };
   const circuit = row.answers[at]!.circuit?.signature;
+  const field = useRef<HTMLTextAreaElement>(null);
+  const offered = remarkInWords(row.answers[at]!.mistake);
+  useKeys({
+    r: () => field.current?.focus(),
+    a: () => {
+      if (!offered || remarksOn(marks.now, answered).some(({ text }) => text === offered)) return;
+      const remark = { id: randomId(), text: offered, points: 0, at: null };
+      onMarks((alike.length > 1 ? withRemarkOnAll : withRemark)(marks.now, answered, remark));
+    },
+  });
   return (
     <LessonView
       session={session}
@@ -213,6 +224,7 @@ function OpenedLook({
                 circuit ? rows.filter((other) => other.answers[at]!.circuit?.signature === circuit).length : 0
               }
               onNextAlike={nextAlike}
+              field={field}
             />
           </div>
         </section>

@@ -95,7 +95,9 @@ export async function takeIn(
   const keep = async (id: string, some: readonly { file: string; text: string; hash?: string }[]) => {
     ids.add(id);
     all += some.length;
-    fresh += await keepHandIns(id, some);
+    // Several of these go on at once: the sum is read when it is added to.
+    const more = await keepHandIns(id, some);
+    fresh += more;
   };
   const job = sorter(rest.length, textOf, before, async (numbers, sorted) => {
     const found = numbers.map((at, i) => ({ file: files[at]!, sorted: sorted[i]! }));

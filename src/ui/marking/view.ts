@@ -6,7 +6,7 @@ export const FILTERS = ['all', 'wrong', 'to mark', 'complaints', 'late'] as cons
 export type Filter = (typeof FILTERS)[number];
 
 /** By what they are sorted. */
-export const ORDERS = ['name', 'points', 'time'] as const;
+export const ORDERS = ['name', 'points', 'mistake', 'time'] as const;
 export type RowOrder = (typeof ORDERS)[number];
 
 /** How the hand-ins of an exercise are listed. */
@@ -69,13 +69,26 @@ export function filteredRows(
       (view.wrongAt === null || isWrongAt(row, view.wrongAt)) &&
       (view.group === null || groupOf(row) === view.group),
   );
+  const place = view.order === 'mistake' ? byMistake(found) : new Map<Row, number>();
   const points = new Map(found.map((row) => [row, pointsOfRow(row, marks).sure]));
   const by: Readonly<Record<RowOrder, (a: Row, b: Row) => number>> = {
     name: () => 0,
     points: (a, b) => points.get(a)! - points.get(b)!,
+    mistake: (a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0),
     time: (a, b) => Date.parse(a.handIn.handedIn) - Date.parse(b.handIn.handedIn),
   };
   return found.sort(by[view.order]);
+}
+
+/** Hand-ins by their first wrong answer: those that say the same stand together, the most frequent first. */
+function byMistake(rows: readonly Row[]): Map<Row, number> {
+  const wrongIn = ({ answers }: Row) => answers.findIndex(({ mark }) => mark.solved === false);
+  const nameOf = (row: Row) => `${wrongIn(row)} ${row.answers[wrongIn(row)]?.said}`;
+  const counts = new Map<string, number>();
+  for (const row of rows) counts.set(nameOf(row), (counts.get(nameOf(row)) ?? 0) + 1);
+  const order = [...counts].sort(([, a], [, b]) => b - a).map(([name]) => name);
+  // Those that are all right come last.
+  return new Map(rows.map((row) => [row, wrongIn(row) === -1 ? order.length : order.indexOf(nameOf(row))]));
 }
 
 /** How many of the hand-ins pass each filter. */
