@@ -166,6 +166,14 @@ test('marked work goes back: it opens as the student’s own, with points and re
   await expect(
     other.getByRole('listbox', { name: /^Parts on/ }).getByRole('option', { selected: true }),
   ).toContainText(/^(OR|NOT) 1/);
+  // On paper there are the points and remarks and the circuit, and nothing of the page around them.
+  await other.emulateMedia({ media: 'print' });
+  const paper = other.locator('.printed');
+  await expect(paper).toContainText('Each of the three has to be 1.');
+  await expect(paper.getByRole('img', { name: /^The circuit for/ })).toBeVisible();
+  await expect(other.getByRole('button', { name: 'Print' })).toBeHidden();
+  await other.emulateMedia({ media: 'screen' });
+  await expect(paper).toBeHidden();
   // It is there again, from their own work.
   await other.goto(link);
   await other.getByRole('link', { name: 'Your marks' }).click();

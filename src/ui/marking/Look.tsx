@@ -1,6 +1,6 @@
 'use client';
 
-import { type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { type ReactNode, type RefObject, useEffect, useMemo, useRef } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import type { Lesson } from '@/core/circuit/lesson';
 import { taskKindOf } from '@/core/exercise/kinds';
@@ -83,7 +83,12 @@ export function Look(props: LookProps) {
     row.marks.findIndex(({ mark }) => mark.solved !== true),
   );
   const at = Math.min(props.at ?? firstOpen, row.marks.length - 1);
+  const early = useRef<EarlyKey | null>(null);
+  const keep = (key: EarlyKey) => () => {
+    early.current = key;
+  };
   useKeys({
+    ...(opened ? {} : { r: keep('r'), a: keep('a') }),
     n: () => onStep?.(1),
     p: () => onStep?.(-1),
     w: () => onStep?.(1, at),
@@ -138,14 +143,21 @@ export function Look(props: LookProps) {
         <p className="p-8 text-center text-quiet">Opening the work at “{exercise.title}” …</p>
       </main>
     );
-  return <OpenedLook key={`${row.key} ${at}`} {...props} opened={opened} at={at} banner={banner} />;
+  return (
+    <OpenedLook key={`${row.key} ${at}`} {...props} opened={opened} at={at} banner={banner} early={early} />
+  );
 }
 
 interface OpenedProps extends LookProps {
   readonly opened: OpenedHandIn;
   readonly at: number;
   readonly banner: ReactNode;
+  /** The key that came before it was there. */
+  readonly early: RefObject<EarlyKey | null>;
 }
+
+/** Keys of an opened hand-in that may come before it is there. */
+type EarlyKey = 'r' | 'a';
 
 function OpenedLook({
   row,
@@ -158,6 +170,7 @@ function OpenedLook({
   onTask,
   onLook,
   banner,
+  early,
 }: OpenedProps) {
   const seen = opened.marks[at]!;
   const { lesson } = opened.handIn;
@@ -177,14 +190,22 @@ function OpenedLook({
   const circuit = row.answers[at]!.circuit?.signature;
   const field = useRef<HTMLTextAreaElement>(null);
   const offered = remarkInWords(row.answers[at]!.mistake);
-  useKeys({
+  const keys: Readonly<Record<EarlyKey, () => void>> = {
     r: () => field.current?.focus(),
     a: () => {
       if (!offered || remarksOn(marks.now, answered).some(({ text }) => text === offered)) return;
       const remark = { id: randomId(), text: offered, points: 0, at: null };
       onMarks((alike.length > 1 ? withRemarkOnAll : withRemark)(marks.now, answered, remark));
     },
-  });
+  };
+  useKeys(keys);
+  // A key that came while the hand-in was being opened.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when it is there
+  useEffect(() => {
+    const key = early.current;
+    early.current = null;
+    if (key) keys[key]();
+  }, []);
   return (
     <LessonView
       session={session}

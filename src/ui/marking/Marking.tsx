@@ -3,8 +3,10 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { attendanceOf, withJoined } from '@/core/exercise/class-list';
 import { isSealed } from '@/core/exercise/sealed';
+import { NO_MARKS } from '@/core/exercise/teacher-marks';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import { done, sentence } from '@/core/values/result';
+import { counted } from '@/core/values/wording';
 import { storeProblem, storeReady } from '@/store/database';
 import { type KeptExercise, keptExercise, keptExercises } from '@/store/exercises';
 import { dropHandIns } from '@/store/hand-ins';
@@ -13,7 +15,7 @@ import type { ReadFile } from '@/ui/controls/files';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { NotKept } from '@/ui/controls/NotKept';
-import { redone, stepped, undone } from '@/ui/controls/steps-back';
+import { begun, redone, stepped, undone } from '@/ui/controls/steps-back';
 import { ClassSection } from './ClassSection';
 import { GiveBack } from './GiveBack';
 import { type LeftOut, LeftOutFiles } from './LeftOutFiles';
@@ -109,18 +111,25 @@ export function Marking({ samples }: { samples: Samples }) {
     const files = [given('exercise', samples.exercise), ...samples.handIns.map((h) => given(h.name, h.text))];
     void take(files);
   };
-  const remove = (keys: readonly number[]) =>
+  /** @param isAll whether it is the whole class: what was given for it goes as well. */
+  const remove = (keys: readonly number[], isAll = false) =>
     dropHandIns(keys).then((putBack) => {
       setRows((all) => all.filter((r) => !keys.includes(r.key)));
+      const before = marks;
+      if (isAll) give(begun(NO_MARKS));
       setSaid({
-        text:
-          keys.length === 1
+        text: isAll
+          ? `The class is deleted: ${counted(keys.length, 'hand-in')}, with points and remarks.`
+          : keys.length === 1
             ? 'Hand-in removed from this page.'
             : `${keys.length} hand-ins removed from this page.`,
         tone: 'calm',
         offer: {
           label: 'Undo',
-          run: () => void putBack().then(() => shown && show(shown), fail),
+          run: () => {
+            if (isAll) give(before);
+            putBack().then(() => shown && show(shown), fail);
+          },
         },
       });
     }, fail);
@@ -243,7 +252,7 @@ export function Marking({ samples }: { samples: Samples }) {
               view={classView}
               onView={setClassView}
               onGiveBack={() => setGivingBack(shownRows)}
-              onClear={() => remove(rows.flatMap(keysOf))}
+              onClear={() => remove(rows.flatMap(keysOf), true)}
               say={(text) => setSaid({ text, tone: 'calm' })}
               fail={fail}
             />
@@ -289,6 +298,11 @@ export function Marking({ samples }: { samples: Samples }) {
                 Try it with three made-up hand-ins
               </button>
             </div>
+          )}
+          {rows.length > 0 && (
+            <p className="py-3 text-center text-sm text-quiet">
+              All of it is in this browser and is sent nowhere; “Clear” deletes it.
+            </p>
           )}
         </main>
       </div>

@@ -129,7 +129,7 @@ export function useMarkedRows(fail: (error: unknown) => void) {
   }, [id, follow]);
   /** Takes what is given, and keeps it: writes follow one another, so that the last one stands. */
   const give = (next: Steps<ClassMarks>) => {
-    if (next === marks || id === undefined) return;
+    if (id === undefined) return;
     setMarks(next);
     pending.current++;
     writing.current = writing.current

@@ -9,6 +9,7 @@ import { load } from '@/loading/load';
 import { Session } from '@/session/session';
 import { storeProblem, storeReady } from '@/store/database';
 import { Loading } from '@/ui/controls/Loading';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { Mark } from '@/ui/controls/Mark';
 import { ReturnedPane } from '@/ui/exercise/ReturnedPane';
 import { LessonView } from '@/ui/lesson/LessonView';
@@ -50,6 +51,11 @@ export function OpenReturned() {
   return <Opened returned={returned} />;
 }
 
+const PrintedReturn = lazyComponent(
+  'the marked work on paper',
+  async () => (await import('@/ui/exercise/PrintedReturn')).PrintedReturn,
+);
+
 function Opened({ returned }: { readonly returned: Returned }) {
   const { lesson, name, handedIn } = returned;
   const isMarked = Object.keys(returned.tasks).length > 0;
@@ -69,14 +75,20 @@ function Opened({ returned }: { readonly returned: Returned }) {
       home={{ href: '/', label: 'All lessons' }}
       beside={<ReturnedPane returned={returned} task={task} onTask={setTask} />}
       banner={
-        <p className="rounded-xl border border-hairline bg-raised px-3 py-1.5">
-          {isMarked ? 'Marked work of' : 'Handed in by'} <bdi className="font-bold">{name}</bdi>
-          <span className="text-quiet">
-            {isMarked ? ', handed in on' : ' on'}{' '}
-            {new Date(handedIn).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}. Nothing
-            here can be changed; your own work goes on where it was.
-          </span>
-        </p>
+        <div className="flex items-center gap-3 rounded-xl border border-hairline bg-raised px-3 py-1.5">
+          <p className="min-w-0">
+            {isMarked ? 'Marked work of' : 'Handed in by'} <bdi className="font-bold">{name}</bdi>
+            <span className="text-quiet">
+              {isMarked ? ', handed in on' : ' on'}{' '}
+              {new Date(handedIn).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}.
+              Nothing here can be changed; your own work goes on where it was.
+            </span>
+          </p>
+          <button type="button" className="button small ml-auto" onClick={() => window.print()}>
+            Print
+          </button>
+          <PrintedReturn returned={returned} />
+        </div>
       }
     />
   );
