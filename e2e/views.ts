@@ -173,4 +173,10 @@ export const views: Record<string, (page: Page) => Promise<void>> = {
     await page.getByRole('button', { name: /three made-up/ }).click();
     await expect(page.getByRole('row')).toHaveCount(4);
   },
+  'how a class stands': async (page) => {
+    await page.goto('/marking');
+    await page.getByRole('button', { name: /three made-up/ }).click();
+    await page.getByRole('button', { name: 'The class' }).click();
+    await expect(page.getByRole('figure', { name: 'Where it goes wrong' })).toBeVisible();
+  },
 };

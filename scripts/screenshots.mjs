@@ -1,7 +1,9 @@
 // Takes the pictures in docs/screenshots again, from the demo data on the built application: `npm run
 // screenshots`.
-import { spawn } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { CHROMIUM, FLAGS } from './chromium.mjs';
 
@@ -12,6 +14,19 @@ const browser = await chromium.launch({
   executablePath: CHROMIUM,
   args: FLAGS,
 });
+
+/** The files of a made-up class, with their exercises. */
+function classFiles() {
+  const folder = mkdtempSync(join(tmpdir(), 'class-'));
+  execFileSync('scripts/run-ts', ['scripts/sample-class.ts', folder, '160', '1']);
+  return readdirSync(folder)
+    .filter((name) => !name.startsWith('broken'))
+    .map((name) => join(folder, name));
+}
+
+/** The larger of its two exercises, as the list has it. */
+const turnstiles = (page) =>
+  page.getByLabel('Exercise', { exact: true }).locator('option', { hasText: 'Turnstiles' }).textContent();
 
 async function tour(theme, names) {
   const context = await browser.newContext({
@@ -60,11 +75,9 @@ async function tour(theme, names) {
   await page.keyboard.press('Escape');
   await page.mouse.click(box.x + box.width * 0.62, box.y + box.height * 0.29, { button: 'right' });
   await page.getByRole('menu', { name: 'What can be done' }).waitFor();
-  await shot('actions');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Commands' }).fill('turn');
-  await shot('commands');
   await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: 'Hand out' }).click();
@@ -261,7 +274,6 @@ async function tour(theme, names) {
   await page.goto(`${base}/marking`);
   await page.getByRole('button', { name: /three made-up/ }).click();
   await page.getByRole('button', { name: 'Close this message' }).click();
-  await shot('marking');
   await page.getByRole('button', { name: 'Open' }).nth(1).click();
   await page.getByRole('button', { name: 'Show the first wrong row' }).click();
   await page.mouse.move(640, 790);
@@ -286,6 +298,30 @@ async function tour(theme, names) {
   });
   await page.getByText('Marked work of').waitFor();
   await shot('returned');
+
+  await page.goto(`${base}/marking`);
+  await page.getByLabel('Hand-in files').setInputFiles(classFiles());
+  await page.getByText(/hand-ins taken in/).waitFor();
+  await page.getByLabel('Exercise', { exact: true }).selectOption({ label: await turnstiles(page) });
+  await page.getByText(/all right$/).waitFor();
+  for (const name of ['Close this message', 'Close']) {
+    const close = page.getByRole('button', { name, exact: true });
+    if (await close.count()) await close.first().click();
+  }
+  await page.mouse.move(640, 790);
+  await shot('marking');
+  await page.getByRole('button', { name: 'Likeness' }).click();
+  await page.getByRole('button', { name: 'Side by side' }).first().click();
+  await page
+    .getByRole('img', { name: /^The circuit of/ })
+    .nth(1)
+    .waitFor();
+  await page.mouse.move(640, 790);
+  await shot('likeness');
+  await page.getByRole('button', { name: 'The class' }).click();
+  await page.getByRole('figure', { name: 'Time' }).waitFor();
+  await page.mouse.move(1270, 790);
+  await shot('class');
   await context.close();
 }
 
@@ -294,7 +330,6 @@ try {
     'shelf',
     'lesson-interlock',
     'ring',
-    'commands',
     'hand-out',
     'tasks',
     'lesson-ticket-adder',
@@ -308,8 +343,9 @@ try {
     'marking',
     'marking-look',
     'returned',
+    'likeness',
   ]);
-  await tour('dark', ['lesson-interlock', 'actions']);
+  await tour('dark', ['lesson-interlock', 'class']);
 } finally {
   await browser.close();
   server.kill();

@@ -39,6 +39,7 @@ interface Props {
   /** What is wrong in all of them, in a few words. */
   readonly mistake: string | null;
   readonly onNextAlike: () => void;
+  readonly onNextCircuit: () => void;
   /** The field of a new remark. */
   readonly field: RefObject<HTMLTextAreaElement | null>;
 }
@@ -51,7 +52,7 @@ const MOST_OFFERED = 5;
 
 /** The points and remarks for one answer, and for all that say the same. */
 export function Given(props: Props) {
-  const { answered, marks, onMarks, alike, sameCircuit, mistake, onNextAlike, field } = props;
+  const { answered, marks, onMarks, alike, sameCircuit, mistake, onNextAlike, onNextCircuit, field } = props;
   const { task, handIn } = answered;
   const points = pointsFor(marks, answered);
   const byHand = marksOf(marks, handIn, task.id).points;
@@ -137,7 +138,10 @@ export function Given(props: Props) {
       )}
       {sameCircuit > 1 && (
         <p className="text-sm text-quiet">
-          {counted(sameCircuit, 'hand-in')} have this very circuit, up to places and names.
+          {counted(sameCircuit, 'hand-in')} have this very circuit, up to places and names.{' '}
+          <button type="button" className="cursor-pointer text-accent underline" onClick={onNextCircuit}>
+            Next with this circuit
+          </button>
         </p>
       )}
       <Remarks answered={answered} marks={marks} onMarks={onMarks} />

@@ -183,11 +183,12 @@ function OpenedLook({
   }, [session, seen, firstWrong]);
   const answered = answerIn(row, at);
   const alike = rows.filter((other) => answered.said !== null && other.answers[at]!.said === answered.said);
-  const nextAlike = () => {
-    const next = alike[(alike.findIndex(({ key }) => key === row.key) + 1) % alike.length];
+  const goTo = (those: readonly Row[]) => () => {
+    const next = those[(those.findIndex(({ key }) => key === row.key) + 1) % those.length];
     if (next) onLook(next.key);
   };
   const circuit = row.answers[at]!.circuit?.signature;
+  const same = rows.filter((other) => circuit && other.answers[at]!.circuit?.signature === circuit);
   const field = useRef<HTMLTextAreaElement>(null);
   const offered = remarkInWords(row.answers[at]!.mistake);
   const keys: Readonly<Record<EarlyKey, () => void>> = {
@@ -241,10 +242,9 @@ function OpenedLook({
               onMarks={onMarks}
               alike={alike.length}
               mistake={row.answers[at]!.mistake}
-              sameCircuit={
-                circuit ? rows.filter((other) => other.answers[at]!.circuit?.signature === circuit).length : 0
-              }
-              onNextAlike={nextAlike}
+              sameCircuit={same.length}
+              onNextAlike={goTo(alike)}
+              onNextCircuit={goTo(same)}
               field={field}
             />
           </div>

@@ -43,6 +43,9 @@ export interface Samples {
   readonly handIns: readonly { readonly name: string; readonly text: string }[];
 }
 
+const FULL =
+  'This browser has no room left. Nothing is lost on this page: press “Save the marking”, then delete lessons or classes that are no longer needed.';
+
 const keysOf = (row: Row) => [row.key, ...row.earlier.map((one) => one.key)];
 
 /** The marking page: hand-ins of one exercise, each checked against it again; nothing leaves the browser. */
@@ -58,10 +61,11 @@ export function Marking({ samples }: { samples: Samples }) {
   const [isPasting, setPasting] = useState(false);
   const [classView, setClassView] = useState<ClassView>('Hand-ins');
   const dismiss = useCallback(() => setSaid(null), []);
-  const fail = useCallback(
-    (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
-    [],
-  );
+  const fail = useCallback((error: unknown) => {
+    const found = storeProblem(error);
+    const isFull = found.code === 'disk-full';
+    setSaid({ text: isFull ? FULL : sentence(found), tone: 'bad' });
+  }, []);
 
   const { shown, rows, setRows, marks, give, progress, setProgress, show, stop } = useMarkedRows(fail);
   const exercise = shown?.exercise ?? null;
@@ -170,35 +174,38 @@ export function Marking({ samples }: { samples: Samples }) {
   };
   if (exercise && seen)
     return (
-      <Look
-        row={seen}
-        opened={opened}
-        rows={rows}
-        exercise={exercise}
-        at={taskAt}
-        onTask={setTaskAt}
-        marks={marks}
-        onMarks={(next, typing) => {
-          give(stepped(marks, next, typing !== undefined && typing === lastTyping.current));
-          lastTyping.current = typing;
-        }}
-        onUndo={() => {
-          give(undone(marks));
-          lastTyping.current = undefined;
-        }}
-        onRedo={() => give(redone(marks))}
-        onBack={() => {
-          setLastLooked(seen.key);
-          setLooking(null);
-        }}
-        onStep={shownRows.length > 1 ? step : undefined}
-        onLook={setLooking}
-      />
+      <>
+        <Look
+          row={seen}
+          opened={opened}
+          rows={rows}
+          exercise={exercise}
+          at={taskAt}
+          onTask={setTaskAt}
+          marks={marks}
+          onMarks={(next, typing) => {
+            give(stepped(marks, next, typing !== undefined && typing === lastTyping.current));
+            lastTyping.current = typing;
+          }}
+          onUndo={() => {
+            give(undone(marks));
+            lastTyping.current = undefined;
+          }}
+          onRedo={() => give(redone(marks))}
+          onBack={() => {
+            setLastLooked(seen.key);
+            setLooking(null);
+          }}
+          onStep={shownRows.length > 1 ? step : undefined}
+          onLook={setLooking}
+        />
+        {said && <Notice {...said} dismiss={dismiss} />}
+      </>
     );
 
   return (
     <DropZone hint="Drop hand-ins here" onFiles={(files) => void take(files)} className="min-h-dvh">
-      <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-6 py-4">
+      <div className="mx-auto flex min-h-dvh max-w-7xl flex-col gap-3 px-6 py-4">
         <MarkingHead
           exercises={exercises ?? []}
           shown={exercise?.id ?? null}

@@ -113,44 +113,48 @@ function MarksTable({ rows, marks, tasks, last, onLook, onRemove }: TableProps) 
     { name: 'Handed in' },
   ];
   return (
-    <table
-      className="w-full rounded-xl border border-hairline bg-raised text-left"
-      aria-rowcount={rows.length + 1}
-    >
-      <thead>
-        <tr className="border-b-2 border-ink text-sm">
-          {heads.map(({ name, title }) => (
-            <th key={name} scope="col" className={`${title ? 'px-2.5' : 'px-4'} py-2`} {...hint(title)}>
-              {name}
-              {title && <span className="sr-only">: {title}</span>}
+    <div className="overflow-x-auto rounded-xl border border-hairline bg-raised">
+      <table className="w-full text-left" aria-rowcount={rows.length + 1}>
+        <thead>
+          <tr className="border-b-2 border-ink text-sm">
+            {heads.map(({ name, title }) => (
+              <th
+                key={name}
+                scope="col"
+                className={`${title ? 'px-2.5' : name === 'Name' || only ? 'px-4' : 'px-3'} py-2`}
+                {...hint(title)}
+              >
+                {name}
+                {title && <span className="sr-only">: {title}</span>}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="sr-only">Actions</span>
             </th>
-          ))}
-          <th scope="col">
-            <span className="sr-only">Actions</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody ref={body}>
-        {before > 0 && <Gap height={before} />}
-        {shown.map(({ index }) => {
-          const row = rows[index]!;
-          return (
-            <MarksRow
-              key={row.key}
-              row={row}
-              index={index}
-              measure={list.measureElement}
-              marks={marks}
-              only={only !== null}
-              isLast={row.key === last}
-              onLook={onLook}
-              onRemove={onRemove}
-            />
-          );
-        })}
-        {after > 0 && <Gap height={after} />}
-      </tbody>
-    </table>
+          </tr>
+        </thead>
+        <tbody ref={body}>
+          {before > 0 && <Gap height={before} />}
+          {shown.map(({ index }) => {
+            const row = rows[index]!;
+            return (
+              <MarksRow
+                key={row.key}
+                row={row}
+                index={index}
+                measure={list.measureElement}
+                marks={marks}
+                only={only !== null}
+                isLast={row.key === last}
+                onLook={onLook}
+                onRemove={onRemove}
+              />
+            );
+          })}
+          {after > 0 && <Gap height={after} />}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
@@ -184,7 +188,7 @@ const MarksRow = memo(function MarksRow(props: RowProps) {
       aria-rowindex={index + 2}
       className={`border-t border-hairline align-top ${isLast ? 'bg-accent-soft' : ''}`}
     >
-      <th scope="row" className={`max-w-60 px-4 py-2.5 ${only ? '' : 'min-w-36'}`}>
+      <th scope="row" className={`max-w-60 px-4 py-2.5 ${only ? '' : 'min-w-28'}`}>
         <bdi className="line-clamp-2 wrap-anywhere" {...hint(handIn.name)}>
           {handIn.name}
         </bdi>
@@ -199,11 +203,11 @@ const MarksRow = memo(function MarksRow(props: RowProps) {
         </td>
       ))}
       {only && <td className="max-w-80 px-4 py-2.5 wrap-anywhere">{marks[0]?.mark.gist || 'none'}</td>}
-      <td className="px-4 py-2.5 whitespace-nowrap">{pointsText(row, given)}</td>
-      <td className="max-w-80 min-w-44 px-4 py-2.5 text-sm">
+      <td className="px-3 py-2.5 whitespace-nowrap">{pointsText(row, given)}</td>
+      <td className="max-w-80 min-w-36 px-3 py-2.5 text-sm">
         <Complaints marks={marks} claims={otherClaims(row)} />
       </td>
-      <td className="px-4 py-2.5 text-sm whitespace-nowrap">
+      <td className="px-3 py-2.5 text-sm whitespace-nowrap">
         {LONG.format(new Date(handIn.handedIn))}
         {earlier.length > 0 && (
           <ul aria-label={`Earlier hand-ins of ${handIn.name}`} className="mt-1 text-quiet">
@@ -294,7 +298,7 @@ function ListedBy({ all, marks, view, onView, groups, due, onDue }: ListedProps)
         ))}
       </fieldset>
       <input
-        className="field h-8 w-44"
+        className="field h-8 w-36"
         type="search"
         placeholder="find a name"
         aria-label="Find a name"
