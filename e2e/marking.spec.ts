@@ -130,6 +130,10 @@ test('marked work goes back: it opens as the student’s own, with points and re
   await given.getByRole('button', { name: 'Add', exact: true }).click();
   const remark = given.getByRole('list', { name: 'Remarks' }).getByRole('listitem');
   await expect(remark).toContainText(/^(OR|NOT) 1:\s*Each of the three has to be 1\./);
+  await given.getByLabel('New remark').fill('Look here first.');
+  await given.getByLabel('What the remark is about').selectOption('row 1');
+  await given.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(remark.filter({ hasText: 'Look here first.' })).toContainText('row 1:');
   await given.getByLabel('Points', { exact: true }).first().fill('0.5');
   await page.getByRole('button', { name: 'Back to marking' }).click();
   await page.getByRole('button', { name: 'Give back' }).click();
@@ -206,4 +210,39 @@ test('a class list tells who is missing, and joins names only when that is said'
   expect(csv).toMatch(/^Cleo Sample,3,B,/m);
   await section.getByRole('button', { name: 'Remove the class list' }).click();
   await expect(section).toHaveCount(0);
+});
+
+test('how it was drawn is walked through where the student has sent it along', async ({ page }) => {
+  const { file, hand } = await handedOut(page, 'drive-interlock', 'Build a circuit', async (dialog) => {
+    await dialog.getByLabel('Formulas typed in here').check();
+    await dialog.getByLabel('A line for each output').fill('Sum = A ⊕ B\nCarry = A B');
+  });
+  await hand.type(4, 4, 'Sum = A xor B');
+  await hand.type(4, 20, 'Carry = A or B');
+  // Nothing is sent along that was not agreed to.
+  const without = JSON.parse(await handIn(page, 'Ben Sample'));
+  expect(without).not.toHaveProperty('drawn');
+  await page.getByRole('button', { name: 'Hand in', exact: true }).click();
+  await page.getByRole('checkbox', { name: /^Also send how it was drawn/ }).check();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the hand-in file' }).click();
+  const ada = JSON.parse(await textOf(await saving));
+  expect(ada.drawn.length).toBeLessThan(200_000);
+  await page.goto('/marking');
+  await page
+    .getByLabel('Hand-in files')
+    .setInputFiles([asFile('t.exercise.json', file), asFile('a.handin.json', JSON.stringify(ada))]);
+  await page.getByRole('button', { name: 'Open' }).click();
+  const steps = page.getByRole('region', { name: 'How it was drawn' });
+  await expect(steps.getByText('as it was handed in')).toBeVisible();
+  const parts = () => new SheetHand(page).parts();
+  await expect.poll(async () => (await parts()).filter((p) => /^(XOR|OR) /.test(p)).length).toBe(2);
+  await steps.getByRole('button', { name: 'Step before' }).click();
+  await expect.poll(async () => (await parts()).filter((p) => /^OR /.test(p)).length).toBe(0);
+  const slider = steps.getByRole('slider', { name: 'Step of the drawing' });
+  await slider.press('Home');
+  await expect(steps.getByText('before all of them')).toBeVisible();
+  await slider.press('End');
+  await expect(steps.getByText('as it was handed in')).toBeVisible();
+  await expect.poll(async () => (await parts()).filter((p) => /^OR /.test(p)).length).toBe(1);
 });

@@ -17,7 +17,7 @@ import { asAsked, type Marked, markAll, mistakeIn, saidBy, solutionOf, type Verd
  */
 
 /** A hand-in without its work. */
-export interface HandInHead extends Omit<HandIn, 'lesson'> {
+export interface HandInHead extends Omit<HandIn, 'lesson' | 'drawn'> {
   /** Checks that the student made, by the ids of the tasks. */
   readonly checks: Readonly<Record<string, number>>;
 }
@@ -76,7 +76,11 @@ function circuitIn(
 }
 
 /** What is found of a hand-in, from the marks of its tasks. @param id the hash of what was handed in. */
-export function foundIn(id: string, { lesson, ...head }: HandIn, marks: readonly Marked[]): FoundHandIn {
+export function foundIn(
+  id: string,
+  { lesson, drawn: _, ...head }: HandIn,
+  marks: readonly Marked[],
+): FoundHandIn {
   const tasks = marks.map(({ task }) => task);
   const made = Object.entries(lesson.work?.checks ?? {}).map(([task, { count }]) => [task, count]);
   return {

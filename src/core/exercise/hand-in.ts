@@ -24,6 +24,8 @@ export interface HandIn {
   /** Seconds during which the student worked at it. */
   readonly seconds: number;
   readonly lesson: Lesson;
+  /** How it was drawn, packed, where the student sends it along; see `edit-frames-file.ts`. */
+  readonly drawn?: string | undefined;
 }
 
 /** The work at an exercise as it is handed in. */

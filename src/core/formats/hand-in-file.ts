@@ -4,6 +4,7 @@ import { type HandIn, handInOfLesson } from '../exercise/hand-in';
 import { fromBase64Url, toBase64Url } from '../sealing/base64url';
 import { done, located, type Result, refusal, refused, within } from '../values/result';
 import { firstIssue, list, text, title, whole, z } from '../values/schema';
+import { LONGEST_FRAMES } from './edit-frames-file';
 import { lessonFromJson } from './lesson-file';
 import { HAND_IN_STEPS } from './migrations/hand-in';
 import { type JsonFile, migrated } from './migrations/migrate';
@@ -24,6 +25,8 @@ const Heading = z.object({
   /** Seconds during which the student worked at it. */
   seconds: z.number().check(z.minimum(0), z.maximum(1e8)),
   lesson: z.unknown(),
+  /** How it was drawn, packed; read when it is looked at. */
+  drawn: z.optional(text(LONGEST_FRAMES)),
 });
 
 export function writeHandIn(handIn: HandIn): string {

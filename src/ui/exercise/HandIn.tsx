@@ -2,10 +2,13 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
+import { editFrames, MOST_FRAMES } from '@/core/exercise/edit-frames';
 import { handInOf } from '@/core/exercise/hand-in';
 import { markAll, type Verdicts } from '@/core/exercise/marking';
+import { packFrames } from '@/core/formats/edit-frames-file';
 import { handInToText, writeHandIn } from '@/core/formats/hand-in-file';
 import { problemOf, sentence } from '@/core/values/result';
+import { counted } from '@/core/values/wording';
 import { remember, remembered } from '@/loading/page-memory';
 import { copyText } from '@/session/page-clipboard';
 import { fileName, saveFile } from '@/ui/controls/files';
@@ -44,6 +47,8 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
   }, [exercise, lesson]);
   const marks = useMemo(() => markAll(exercise, lesson, verdicts), [exercise, lesson, verdicts]);
   const [name, setName] = useState(rememberedName);
+  const steps = useSessionState((s) => s.history.undo);
+  const [withSteps, setWithSteps] = useState(false);
   /** The work under the student's name; null where none is written. */
   const handed = () => {
     const student = name.trim();
@@ -59,8 +64,10 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
     return handInOf(exercise, lesson, student, seconds(), new Date(), verdicts);
   };
   const save = () => {
-    const handIn = handed();
-    if (!handIn) return;
+    const work = handed();
+    if (!work) return;
+    const frames = withSteps ? editFrames(lesson, steps) : [];
+    const handIn = frames.length > 0 ? { ...work, drawn: packFrames(frames) } : work;
     const file = fileName(`${exercise.title} ${handIn.name}`, '.handin.json');
     saveFile(file, writeHandIn(handIn));
     setSaved(`Saved as ${file}. Give this file to your teacher.`);
@@ -132,6 +139,23 @@ export function HandIn({ exercise, seconds, onClose }: Props) {
           </li>
         ))}
       </ul>
+      {steps.length > 0 && (
+        <label className="flex items-start gap-2">
+          <input
+            type="checkbox"
+            className="mt-1"
+            checked={withSteps}
+            onChange={(event) => setWithSteps(event.target.checked)}
+          />
+          <span>
+            Also send how it was drawn
+            <span className="block text-sm text-quiet">
+              The last {counted(Math.min(steps.length, MOST_FRAMES), 'step')} of this visit, so that your
+              teacher can follow your way. Only if you want to; it goes into the file, not into the text.
+            </span>
+          </span>
+        </label>
+      )}
       <p role="status" className="font-semibold">
         {saved}
       </p>

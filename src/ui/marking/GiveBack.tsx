@@ -21,19 +21,26 @@ interface Props {
 export function GiveBack({ rows, exercise, marks, onClose }: Props) {
   const [isOpen, setOpen] = useState(true);
   const [said, setSaid] = useState('');
+  const [isBusy, setBusy] = useState(false);
   const open = rows.filter((row) => pointsOfRow(row, marks).open > 0).length;
   const save = async () => {
     const { filesBack, zipped } = await load('what goes back', () => import('./give-back'));
-    const files = await filesBack(rows, exercise, marks, isOpen);
-    const [only] = files;
-    if (files.length === 1) {
-      saveFile(only!.name, only!.text);
-      setSaid(`Saved as ${only!.name}.`);
+    const files = filesBack(rows, exercise, marks, isOpen);
+    if (rows.length === 1) {
+      const { value: only } = await files.next();
+      if (!only) return;
+      saveFile(only.name, only.text);
+      setSaid(`Saved as ${only.name}.`);
       return;
     }
     const name = fileName(`marked ${exercise.title}`, '.zip');
-    saveFile(name, zipped(files) as BlobPart, 'application/zip');
-    setSaid(`Saved as ${name}: ${counted(files.length, 'file')}, each for its own student.`);
+    let count = 0;
+    const archive = await zipped(files, (done) => {
+      count = done;
+      setSaid(`${done} of ${rows.length} …`);
+    });
+    saveFile(name, archive, 'application/zip');
+    setSaid(`Saved as ${name}: ${counted(count, 'file')}, each for its own student.`);
   };
   return (
     <Modal
@@ -45,7 +52,13 @@ export function GiveBack({ rows, exercise, marks, onClose }: Props) {
           onClose={onClose}
           main={{
             name: rows.length === 1 ? 'Save the file' : `Save ${rows.length} files as one archive`,
-            onClick: () => void save().catch((error) => setSaid(sentence(problemOf(error)))),
+            isOff: isBusy,
+            onClick: () => {
+              setBusy(true);
+              save()
+                .catch((error) => setSaid(sentence(problemOf(error))))
+                .finally(() => setBusy(false));
+            },
           }}
         />
       }

@@ -40,6 +40,8 @@ interface Props {
   readonly mistake: string | null;
   readonly onNextAlike: () => void;
   readonly onNextCircuit: () => void;
+  /** Rows that are wrong, on which a remark may be made. */
+  readonly wrongRows: readonly number[];
   /** The field of a new remark. */
   readonly field: RefObject<HTMLTextAreaElement | null>;
 }
@@ -52,7 +54,18 @@ const MOST_OFFERED = 5;
 
 /** The points and remarks for one answer, and for all that say the same. */
 export function Given(props: Props) {
-  const { answered, marks, onMarks, alike, sameCircuit, mistake, onNextAlike, onNextCircuit, field } = props;
+  const {
+    answered,
+    marks,
+    onMarks,
+    alike,
+    sameCircuit,
+    mistake,
+    onNextAlike,
+    onNextCircuit,
+    field,
+    wrongRows,
+  } = props;
   const { task, handIn } = answered;
   const points = pointsFor(marks, answered);
   const byHand = marksOf(marks, handIn, task.id).points;
@@ -152,6 +165,7 @@ export function Given(props: Props) {
         alike={alike}
         mistake={mistake}
         field={field}
+        wrongRows={wrongRows}
       />
     </section>
   );
@@ -198,11 +212,16 @@ function Remarks({ answered, marks, onMarks }: RemarksProps) {
   );
 }
 
-type NewProps = RemarksProps & Pick<Props, 'alike' | 'mistake' | 'field'>;
+type NewProps = RemarksProps & Pick<Props, 'alike' | 'mistake' | 'field' | 'wrongRows'>;
 
-function NewRemark({ answered, marks, onMarks, alike, mistake, field }: NewProps) {
+/** Rows that are offered as the place of a remark, at most. */
+const MOST_ROWS = 12;
+
+function NewRemark({ answered, marks, onMarks, alike, mistake, field, wrongRows }: NewProps) {
   const [text, setText] = useState('');
   const [points, setPoints] = useState('');
+  /** The row that it is about; null for the part that is selected, or the whole answer. */
+  const [row, setRow] = useState<number | null>(null);
   const sheet = useSessionState((s) => s.lesson.sheets.find(({ id }) => id === s.rootId)!);
   const selected = useSessionState((s) => (s.selection.parts.size === 1 ? [...s.selection.parts][0]! : null));
   const part = selected === null ? undefined : sheet.parts.get(selected);
@@ -215,7 +234,7 @@ function NewRemark({ answered, marks, onMarks, alike, mistake, field }: NewProps
   const made = (of: Pick<Remark, 'text' | 'points'>): Remark => ({
     ...of,
     id: randomId(),
-    at: part ? { part: part.id } : null,
+    at: row !== null ? { row } : part ? { part: part.id } : null,
   });
   const typed = () =>
     made({ text: text.trim(), points: Math.min(1000, Math.max(-1000, Number(points) || 0)) });
@@ -223,11 +242,12 @@ function NewRemark({ answered, marks, onMarks, alike, mistake, field }: NewProps
     if (text.trim() === '') return;
     onMarks(
       onAll
-        ? withRemarkOnAll(marks, answered, { ...typed(), at: null })
+        ? withRemarkOnAll(marks, answered, { ...typed(), at: row === null ? null : { row } })
         : withRemark(marks, answered, typed()),
     );
     setText('');
     setPoints('');
+    setRow(null);
   };
   return (
     <div className="flex flex-col gap-2 text-sm">
@@ -249,6 +269,21 @@ function NewRemark({ answered, marks, onMarks, alike, mistake, field }: NewProps
         onChange={(event) => setText(event.target.value)}
       />
       <div className="flex flex-wrap items-center gap-2">
+        {wrongRows.length > 0 && (
+          <select
+            className="field h-8 w-auto"
+            aria-label="What the remark is about"
+            value={row ?? ''}
+            onChange={(event) => setRow(event.target.value === '' ? null : Number(event.target.value))}
+          >
+            <option value="">{part ? spokenName(part) : 'the whole'}</option>
+            {wrongRows.slice(0, MOST_ROWS).map((one) => (
+              <option key={one} value={one}>
+                row {one}
+              </option>
+            ))}
+          </select>
+        )}
         <label className="flex items-center gap-1.5">
           Points
           <input

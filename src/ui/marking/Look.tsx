@@ -1,12 +1,15 @@
 'use client';
 
-import { type ReactNode, type RefObject, useEffect, useMemo, useRef } from 'react';
+import { type ReactNode, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import type { Lesson } from '@/core/circuit/lesson';
+import { sheetOfFlat } from '@/core/exercise/begin';
+import type { EditFrame } from '@/core/exercise/edit-frames';
 import { taskKindOf } from '@/core/exercise/kinds';
 import type { Marked } from '@/core/exercise/marking';
 import { isSealed } from '@/core/exercise/sealed';
 import { type ClassMarks, remarksOn, withRemark, withRemarkOnAll } from '@/core/exercise/teacher-marks';
+import { readFrames } from '@/core/formats/edit-frames-file';
 import { drivenByTask, goToExpected } from '@/session/changes/expected';
 import { Session } from '@/session/session';
 import { told } from '@/session/told';
@@ -17,6 +20,7 @@ import { UndoRedo } from '@/ui/controls/UndoRedo';
 import { MarkedTask } from '@/ui/exercise/MarkedTask';
 import { LessonView } from '@/ui/lesson/LessonView';
 import type { OpenedHandIn } from '@/workers/mark-client';
+import { DrawnSteps } from './DrawnSteps';
 import { Given, remarkInWords } from './Given';
 import { answerIn, type Row } from './marked-row';
 
@@ -49,6 +53,29 @@ function sessionFor(lesson: Lesson, marked: Marked): Session {
   const shown = expected ? drivenByTask(lesson, expected, sheetId) : lesson;
   return new Session(shown, { readOnly: true, sheetId });
 }
+
+const NO_ROWS: readonly number[] = [];
+
+/** Whether what can be wrong in an answer is rows. */
+const isByRows = ({ task }: Marked): boolean =>
+  taskKindOf(task).unitName?.(task, 0).startsWith('row ') ?? false;
+
+const NO_FRAMES: readonly EditFrame[] = [];
+
+/** How the sheet of a task came about, where the student sent that along; what is damaged is as if it were not there. */
+function useFrames({ handIn: { drawn, lesson } }: OpenedHandIn, { task }: Marked): readonly EditFrame[] {
+  return useMemo(() => {
+    const read = drawn === undefined ? null : readFrames(drawn);
+    const sheet = lesson.work?.tasks[task.id]?.sheet ?? lesson.sheets[0]!.id;
+    return read?.ok ? read.value.filter((frame) => frame.sheet.id === sheet) : NO_FRAMES;
+  }, [drawn, lesson, task]);
+}
+
+/** The work with one sheet as it was after a step. */
+const asDrawn = (lesson: Lesson, { sheet }: EditFrame): Lesson => ({
+  ...lesson,
+  sheets: lesson.sheets.map((one) => (one.id === sheet.id ? sheetOfFlat(sheet) : one)),
+});
 
 /** Keys go to the page where no text is typed and nothing else takes them. */
 function useKeys(keys: Readonly<Record<string, () => void>>): void {
@@ -175,12 +202,17 @@ function OpenedLook({
   const seen = opened.marks[at]!;
   const { lesson } = opened.handIn;
   const [firstWrong] = row.answers[at]!.wrongUnits;
-  const session = useMemo(() => sessionFor(lesson, seen), [lesson, seen]);
+  const frames = useFrames(opened, seen);
+  const [stepAt, setStepAt] = useState<number | null>(null);
+  const session = useMemo(
+    () => sessionFor(stepAt === null ? lesson : asDrawn(lesson, frames[stepAt]!), seen),
+    [lesson, seen, frames, stepAt],
+  );
   // It stands at what is wrong first; a circuit that cannot be taken there says so.
   useEffect(() => {
-    const expected = expectedOf(seen);
+    const expected = stepAt === null ? expectedOf(seen) : undefined;
     if (expected && firstWrong !== undefined) told(goToExpected(session, expected, firstWrong));
-  }, [session, seen, firstWrong]);
+  }, [session, seen, firstWrong, stepAt]);
   const answered = answerIn(row, at);
   const alike = rows.filter((other) => answered.said !== null && other.answers[at]!.said === answered.said);
   const goTo = (those: readonly Row[]) => () => {
@@ -236,6 +268,7 @@ function OpenedLook({
           )}
           <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto p-4">
             <MarkedTask marked={seen} lesson={lesson} isTitled={row.marks.length > 1} />
+            {frames.length > 1 && <DrawnSteps frames={frames} at={stepAt} onAt={setStepAt} />}
             <Given
               answered={answered}
               marks={marks.now}
@@ -246,6 +279,7 @@ function OpenedLook({
               onNextAlike={goTo(alike)}
               onNextCircuit={goTo(same)}
               field={field}
+              wrongRows={isByRows(seen) ? row.answers[at]!.wrongUnits : NO_ROWS}
             />
           </div>
         </section>

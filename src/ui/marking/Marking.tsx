@@ -87,12 +87,16 @@ export function Marking({ samples }: { samples: Samples }) {
       });
   }, [show, fail]);
 
+  const stopReading = useRef(() => {});
   /** What was typed last, so that what is typed on is one step. */
   const lastTyping = useRef<string | undefined>(undefined);
   const take = async (files: readonly (File | ReadFile)[]) => {
     try {
       let shownAt = 0;
+      const reading = new AbortController();
+      stopReading.current = () => reading.abort();
       const taken = await takeIn(files, exercise?.id ?? null, {
+        stop: reading.signal,
         read: (done, of) => setProgress({ done, of, is: 'read' }),
         more: async (kept) => {
           // The list fills as they come, and not oftener than one can see.
@@ -103,7 +107,7 @@ export function Marking({ samples }: { samples: Samples }) {
       });
       setExercises(taken.exercises);
       setLeftOut(taken.leftOut);
-      if (taken.text) setSaid({ text: taken.text, tone: 'calm' });
+      if (taken.text && !reading.signal.aborted) setSaid({ text: taken.text, tone: 'calm' });
       if (taken.show) await show(taken.show);
     } catch (error) {
       fail(error);
@@ -232,9 +236,11 @@ export function Marking({ samples }: { samples: Samples }) {
           <MarkingProgress
             progress={progress}
             onStop={() => {
-              stop();
+              const isReading = progress.is === 'read';
+              if (isReading) stopReading.current();
+              else stop();
               setSaid({
-                text: 'Stopped. Those that are listed are marked; choose the exercise again to go on.',
+                text: `Stopped. Those that are listed are marked; ${isReading ? 'drop the rest again' : 'choose the exercise again'} to go on.`,
                 tone: 'calm',
               });
             }}

@@ -121,11 +121,9 @@ export function MarkingProgress({
       <span className="text-sm text-quiet tabular-nums">
         {progress.done} of {progress.of} {progress.is}
       </span>
-      {progress.is === 'marked' && (
-        <button type="button" className="button small" onClick={onStop}>
-          Stop
-        </button>
-      )}
+      <button type="button" className="button small" onClick={onStop}>
+        Stop
+      </button>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, Zip, ZipDeflate } from 'fflate';
 import type { Exercise } from '@/core/circuit/exercise';
 import { returnedWork } from '@/core/exercise/returned';
 import { sealedExercise } from '@/core/exercise/sealing';
@@ -32,32 +32,44 @@ export interface BackFile {
   readonly text: string;
 }
 
-/** What goes back to students, a file each, with nothing of the others. @param isOpen whether wanted answers go along. @param tell gets how many are done. */
-export async function filesBack(
+/**
+ * What goes back to students, a file each, with nothing of the others; one by one, so that hundreds of them leave the page its frames.
+ * @param isOpen whether wanted answers go along.
+ */
+export async function* filesBack(
   rows: readonly Row[],
   exercise: Exercise,
   marks: ClassMarks,
   isOpen: boolean,
-  tell: (done: number) => void = () => {},
-): Promise<BackFile[]> {
+): AsyncGenerator<BackFile> {
   const out = await goingBack(exercise, isOpen);
   const now = new Date();
   const nameFor = fileNames(exercise.title);
-  const files: BackFile[] = [];
-  for (const [done, row] of rows.entries()) {
-    // Hundreds of them leave the page its frames.
+  for (const row of rows) {
     await nextTask();
-    tell(done);
     const [kept] = await handInTexts([row.key]);
     const read = kept && readHandIn(kept.text);
     if (!read?.ok) continue;
     const name = nameFor(row.handIn.name);
     const answers = row.marks.map((_, at) => answerIn(row, at));
-    files.push({ name, text: writeReturned(returnedWork(read.value, answers, marks, out, now)) });
+    yield { name, text: writeReturned(returnedWork(read.value, answers, marks, out, now)) };
   }
-  return files;
 }
 
-/** Files as one zip archive. */
-export const zipped = (files: readonly BackFile[]): Uint8Array =>
-  zipSync(Object.fromEntries(files.map(({ name, text }) => [name, strToU8(text)])), { level: 6 });
+/** Files as one zip archive. @param tell gets how many are in it, as they come. */
+export async function zipped(files: AsyncIterable<BackFile>, tell: (done: number) => void): Promise<Blob> {
+  const pieces: BlobPart[] = [];
+  const archive = new Zip((error, piece) => {
+    if (error) throw error;
+    pieces.push(piece as BlobPart);
+  });
+  let done = 0;
+  for await (const { name, text } of files) {
+    const file = new ZipDeflate(name, { level: 6 });
+    archive.add(file);
+    file.push(strToU8(text), true);
+    tell(++done);
+  }
+  archive.end();
+  return new Blob(pieces, { type: 'application/zip' });
+}

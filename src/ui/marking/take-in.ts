@@ -44,6 +44,8 @@ export interface TellTaking {
   readonly read: (done: number, of: number) => void;
   /** There are more hand-ins of an exercise, marked already. */
   readonly more: (exercise: KeptExercise) => Promise<void>;
+  /** Ends the reading: what was taken in until then stays. */
+  readonly stop: AbortSignal;
 }
 
 /**
@@ -128,7 +130,15 @@ export async function takeIn(
     done += numbers.length;
     tell.read(done, rest.length);
   });
-  await job.result;
+  await Promise.race([
+    job.result,
+    new Promise<void>((end) => {
+      tell.stop.addEventListener('abort', () => {
+        job.cancel();
+        end();
+      });
+    }),
+  ]);
   for (const file of others) await takeOther(file);
   const taken = await takeMarkings(markings, out);
   const exercises = await keptExercises();

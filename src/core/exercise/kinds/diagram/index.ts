@@ -118,7 +118,9 @@ export const diagram = {
   unitName({ asked, key }, unit) {
     const names = lanesAsked(asked).map(({ name }) => name);
     const all = key.lanes.flatMap((levels, lane) => spansOf(levels).map((span) => ({ ...span, lane })));
-    const { lane, from, to } = all[unit]!;
+    const span = all[unit];
+    if (!span) return '';
+    const { lane, from, to } = span;
     return `${names[lane]} from ${timeText(from * asked.cell)} to ${timeText(to * asked.cell)}`;
   },
   rules: ({ asked, given }, answer) => ({
