@@ -3,21 +3,26 @@ import { readdirSync, readFileSync } from 'node:fs';
 import type { NextConfig } from 'next';
 import { FILE_POLICY, HEADERS } from './src/loading/policy';
 
-/** Stands for what a kept lesson was checked against: the document, the parts of which it may consist, the exercise inside. */
-function stampOfRules(): string {
+/** Stands for the sources in some rooms of the core. */
+function stampOf(rooms: readonly string[]): string {
   const hash = createHash('sha256');
-  for (const room of ['circuit', 'exercise', 'formats/migrations', 'parts', 'values'])
+  for (const room of rooms)
     for (const file of readdirSync(`src/core/${room}`, { recursive: true, encoding: 'utf8' }).sort())
       if (file.endsWith('.ts')) hash.update(readFileSync(`src/core/${room}/${file}`));
   return hash.digest('hex').slice(0, 12);
 }
+
+/** What a kept lesson was checked against: the document, the parts of which it may consist, the exercise inside. */
+const RULES = stampOf(['circuit', 'exercise', 'formats/migrations', 'parts', 'values']);
+/** What hand-ins are marked by: all of the core. */
+const MARKING = stampOf(['']);
 
 const config: NextConfig = {
   distDir: process.env.MANEGE_BUILD ?? '.next',
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
-  env: { RULES: stampOfRules() },
+  env: { RULES, MARKING },
   // The build for today's browsers; the package's entry serves the one for all of the last ten years. What the framework
   // brings along for older browsers, and for servers that Manege does not have, is left out as well.
   turbopack: {

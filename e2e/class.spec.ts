@@ -126,6 +126,20 @@ test('a class is dropped all at once: each is filed, the copies come first, the 
   await expect(page.getByText(`${of} hand-ins · ${right} all right`)).toBeVisible();
 });
 
+test('reading a class is stopped, and goes on with the rest', async ({ page }) => {
+  await page.goto('/marking');
+  await take(page, planted.files);
+  const bar = page.getByRole('progressbar');
+  // However quick the machine is: where all is read before the press, there is nothing to stop.
+  const stop = page.getByRole('button', { name: 'Stop' });
+  const taken = page.getByText(/hand-ins taken in/).waitFor();
+  await Promise.race([stop.click().catch(() => taken), taken]);
+  await expect(bar).toHaveCount(0);
+  await take(page, planted.files);
+  await expect(page.getByText(`${planted.six.length} hand-ins ·`)).toBeVisible();
+  await expect(bar).toHaveCount(0);
+});
+
 test('two tabs mark one class, and neither loses what the other gave', async ({ page, context }) => {
   await page.goto('/marking');
   const files = planted.files.filter(({ name }) => /^Turnstiles-Student-00[2-5]-Sample\.handin/.test(name));

@@ -4,6 +4,8 @@ import { handedOut } from './task-hand';
 
 test('a class is marked by keys: the same mistake together, one remark for all of them, undone for one', async ({
   page,
+  browser,
+  baseURL,
 }) => {
   const { file, hand } = await handedOut(page, 'drive-interlock', 'Build a circuit', async (dialog) => {
     await dialog.getByLabel('Formulas typed in here').check();
@@ -87,6 +89,35 @@ test('a class is marked by keys: the same mistake together, one remark for all o
   await page.getByRole('button', { name: 'Save the marking' }).click();
   const marking = await textOf(await handing);
   expect(marking).not.toContain('Both have to be 1');
+  await page.getByRole('button', { name: 'Save the key' }).click();
+  const keyDialog = page.getByRole('dialog', { name: 'The key of this browser' });
+  await keyDialog.getByLabel('Passphrase for the key file').fill('carousel at night');
+  const savingKey = page.waitForEvent('download');
+  await keyDialog.getByRole('button', { name: 'Save the key' }).click();
+  const key = await textOf(await savingKey);
+  await keyDialog.getByRole('button', { name: 'Close' }).click();
+  // In another browser the marking opens with that key alone.
+  const elsewhere = await browser.newContext({ ...(baseURL ? { baseURL } : {}) });
+  const other = await elsewhere.newPage();
+  await other.goto('/marking');
+  await other
+    .getByLabel('Hand-in files')
+    .setInputFiles([
+      asFile('t.exercise.json', file),
+      asFile('ben.handin.json', ben),
+      asFile('h.marking.json', marking),
+    ]);
+  await expect(other.getByText('1 marking is sealed to another key.', { exact: false })).toBeVisible();
+  const passphrase = other.getByLabel('Passphrase of the key file');
+  const keyFile = other.getByLabel('Key file', { exact: true });
+  await passphrase.fill('another night');
+  await keyFile.setInputFiles(asFile('manege.key.json', key));
+  await expect(other.getByText('The passphrase is not the one of this file.')).toBeVisible();
+  await passphrase.fill('carousel at night');
+  await keyFile.setInputFiles(asFile('manege.key.json', key));
+  await expect(other.getByText('1 marking taken in beside what was given here.')).toBeVisible();
+  await expect(other.getByRole('row', { name: /Ben Sample/ })).toContainText('0.25 of 1');
+  await elsewhere.close();
   await rows.filter({ hasText: 'Ben' }).getByRole('button', { name: 'Open' }).click();
   await given.getByRole('button', { name: 'Remove from all' }).click();
   await expect(given.getByText('Both have to be 1 for a carry.')).toHaveCount(0);

@@ -78,9 +78,12 @@ export async function dropHandIns(keys: readonly number[]): Promise<() => Promis
   });
 }
 
+/** Another build may find something else. */
+const stamped = (by: string): string => `${process.env.MARKING ?? ''} ${by}`;
+
 /** What was found of hand-ins before, by their hashes. @param by the tasks by which they are marked. */
 export async function foundBefore(by: string, hashes: readonly string[]): Promise<Map<string, FoundHandIn>> {
-  const records = await database.found.bulkGet(hashes.map((hash) => [by, hash]));
+  const records = await database.found.bulkGet(hashes.map((hash) => [stamped(by), hash]));
   return new Map(records.flatMap((record) => (record ? [[record.id, record.found as FoundHandIn]] : [])));
 }
 
@@ -92,6 +95,6 @@ export async function keepFound(by: string, all: readonly FoundHandIn[]): Promis
       .where('id')
       .anyOf(all.map(({ id }) => id))
       .delete();
-    await found.bulkPut(all.map((one) => ({ by, id: one.id, found: one })));
+    await found.bulkPut(all.map((one) => ({ by: stamped(by), id: one.id, found: one })));
   });
 }

@@ -265,8 +265,8 @@ test('marks become CSV that no spreadsheet takes for a formula', () => {
   const marks = markAll(exercise, worked);
   const csv = markingCsv(exercise, [{ handIn: { ...handIn, name: '=HYPERLINK("x")' }, marks }]);
   expect(csv.split('\r\n')).toEqual([
-    'name,right,of,parts used,wrong,points,points to give,complaints,remarks,handed in,minutes',
-    `"'=HYPERLINK(""x"")",8,8,"2 AND, 1 NOT",,1,0,,,2026-09-02T08:00:00.000Z,5`,
+    'name,right,of,parts used,points,points to give,complaints,remarks,handed in,minutes,wrong',
+    `"'=HYPERLINK(""x"")",8,8,"2 AND, 1 NOT",1,0,,,2026-09-02T08:00:00.000Z,5,`,
     '',
   ]);
   const few = markingCsv(exercise, [{ handIn, marks }], undefined, ['points', 'remarks']);

@@ -38,12 +38,12 @@ export const COLUMNS = [
   'number and group',
   'how much is right',
   'answers',
-  'what is wrong',
   'points a task',
   'points',
   'complaints',
   'remarks',
   'handed in',
+  'what is wrong',
 ] as const;
 export type Column = (typeof COLUMNS)[number];
 
@@ -69,10 +69,10 @@ export function markingCsv<R extends MarkedRow>(
     return [
       ...only('how much is right', [`${own}right`, `${own}of`]),
       ...only('answers', [`${own}${gistName.toLowerCase()}`]),
-      ...only('what is wrong', [`${own}wrong`]),
       ...(isOne ? [] : only('points a task', [`${own}points`])),
     ];
   });
+  const wrong = tasks.map((_, i) => (isOne ? 'wrong' : `${i + 1} wrong`));
   return csvFile([
     [
       'name',
@@ -82,6 +82,7 @@ export function markingCsv<R extends MarkedRow>(
       ...only('complaints', ['complaints']),
       ...only('remarks', ['remarks']),
       ...only('handed in', ['handed in', 'minutes']),
+      ...only('what is wrong', wrong),
     ],
     ...told.map(({ row: { handIn, marks }, own: { points, remarks, student } }) => {
       const sure = points.reduce<number>((sum, p) => sum + (p ?? 0), 0);
@@ -92,13 +93,16 @@ export function markingCsv<R extends MarkedRow>(
         ...marks.flatMap(({ mark }, i) => [
           ...only('how much is right', [mark.right, mark.of]),
           ...only('answers', [mark.gist]),
-          ...only('what is wrong', [mark.wrong ?? '']),
           ...(isOne ? [] : only('points a task', [points[i] ?? ''])),
         ]),
         ...only('points', [sure, open]),
         ...only('complaints', [complaintsOf(marks)]),
         ...only('remarks', [remarks.join(' ')]),
         ...only('handed in', [handIn.handedIn, Math.round(handIn.seconds / 60)]),
+        ...only(
+          'what is wrong',
+          marks.map(({ mark }) => mark.wrong ?? ''),
+        ),
       ];
     }),
   ]);

@@ -9,6 +9,21 @@ import { saveFile } from '@/ui/controls/files';
 
 /** Says that wanted answers are sealed, and saves the key that opens them as a file under a passphrase. */
 export function SealedWith() {
+  return (
+    <div className="flex flex-col gap-2 text-sm">
+      <h3 className="text-base font-semibold">Sealed answers</h3>
+      <p className="text-quiet">
+        Where a check tells nothing, or only “right or not yet”, the wanted answer is sealed: students cannot
+        read it from the file, and only the key of this browser opens it. To mark on another computer, take
+        the key there as a file.
+      </p>
+      <SaveKey />
+    </div>
+  );
+}
+
+/** Saves the key of this browser as a file under a passphrase. */
+export function SaveKey() {
   const [passphrase, setPassphrase] = useState('');
   const [said, setSaid] = useState('');
   const save = () => {
@@ -25,13 +40,7 @@ export function SealedWith() {
     );
   };
   return (
-    <div className="flex flex-col gap-2 text-sm">
-      <h3 className="text-base font-semibold">Sealed answers</h3>
-      <p className="text-quiet">
-        Where a check tells nothing, or only “right or not yet”, the wanted answer is sealed: students cannot
-        read it from the file, and only the key of this browser opens it. To mark on another computer, take
-        the key there as a file.
-      </p>
+    <>
       <div className="flex flex-wrap items-center gap-2">
         <input
           className="field w-64"
@@ -47,6 +56,6 @@ export function SealedWith() {
         </button>
       </div>
       <p role="status">{said}</p>
-    </div>
+    </>
   );
 }

@@ -25,8 +25,8 @@ import { MarkingHead } from './MarkingHead';
 import { Marks } from './Marks';
 import type { Row } from './marked-row';
 import { PasteHandIns } from './PasteHandIns';
-import { takeIn } from './take-in';
-import { Unseal } from './Unseal';
+import { type DroppedMarking, takeIn, takeMarkings, takenText } from './take-in';
+import { KeyFile, Unseal } from './Unseal';
 import { useClassList } from './useClassList';
 import { FILL_EVERY_MS, useMarkedRows } from './useMarkedRows';
 import { useOpened } from './useOpened';
@@ -59,6 +59,7 @@ export function Marking({ samples }: { samples: Samples }) {
   const [view, setView] = useState<View>(ALL_OF_THEM);
   const [givingBack, setGivingBack] = useState<readonly Row[] | null>(null);
   const [isPasting, setPasting] = useState(false);
+  const [sealed, setSealed] = useState<readonly DroppedMarking[]>([]);
   const [classView, setClassView] = useState<ClassView>('Hand-ins');
   const dismiss = useCallback(() => setSaid(null), []);
   const fail = useCallback((error: unknown) => {
@@ -107,6 +108,7 @@ export function Marking({ samples }: { samples: Samples }) {
       });
       setExercises(taken.exercises);
       setLeftOut(taken.leftOut);
+      setSealed(taken.sealed);
       if (taken.text && !reading.signal.aborted) setSaid({ text: taken.text, tone: 'calm' });
       if (taken.show) await show(taken.show);
     } catch (error) {
@@ -232,6 +234,18 @@ export function Marking({ samples }: { samples: Samples }) {
             }}
           />
         )}
+        {sealed.length > 0 && (
+          <KeyFile
+            says={`${counted(sealed.length, 'marking is', 'markings are')} sealed to another key. Write its passphrase and open its file.`}
+            onKeys={async (keys) => {
+              const found = await takeMarkings(sealed, keys);
+              setSealed(found.sealed);
+              setLeftOut(found.out);
+              if (found.taken > 0) setSaid({ text: takenText(found.taken), tone: 'calm' });
+              return found.sealed.length > 0 ? 'This key does not open it: another one was used.' : '';
+            }}
+          />
+        )}
         {progress && (
           <MarkingProgress
             progress={progress}
@@ -266,7 +280,7 @@ export function Marking({ samples }: { samples: Samples }) {
               onView={setClassView}
               onGiveBack={() => setGivingBack(shownRows)}
               onClear={() => remove(rows.flatMap(keysOf), true)}
-              say={(text) => setSaid({ text, tone: 'calm' })}
+              say={(text, offer) => setSaid({ text, tone: 'calm', offer })}
               fail={fail}
             />
           )}

@@ -9,6 +9,9 @@ import { load } from '@/loading/load';
 import { ownKeysMade } from '@/store/keys';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { hint } from '@/ui/controls/hint';
+import { DialogFoot, Modal } from '@/ui/controls/Modal';
+import type { NoticeProps } from '@/ui/controls/Notice';
+import { SaveKey } from '@/ui/exercise/SealedWith';
 import { CsvDialog } from './CsvDialog';
 import { columnsKept } from './csv-columns';
 import { answerIn, type Row } from './marked-row';
@@ -27,7 +30,7 @@ interface Props {
   readonly onView: (view: ClassView) => void;
   readonly onGiveBack: () => void;
   readonly onClear: () => void;
-  readonly say: (text: string) => void;
+  readonly say: (text: string, offer: NoticeProps['offer']) => void;
   readonly fail: (error: unknown) => void;
 }
 
@@ -35,6 +38,7 @@ interface Props {
 export function MarkingBar(props: Props) {
   const { rows, exercise, marks, attendance, view, onView, onGiveBack, onClear, say, fail } = props;
   const [isCsv, setCsv] = useState(false);
+  const [isKey, setKey] = useState(false);
   const given = (row: Row): Given => ({
     ...(attendance ? { student: attendance.students.get(row.handIn.name) ?? null } : {}),
     points: row.marks.map((_, at) => pointsFor(marks, answerIn(row, at))),
@@ -53,7 +57,10 @@ export function MarkingBar(props: Props) {
     );
     const { publicKey } = await ownKeysMade();
     saveFile(fileName(exercise.title, '.marking.json'), writeSealedMarking(exercise, marks, publicKey));
-    say('Saved under your key: your other computer opens it with that key.');
+    say('Saved under your key: your other computer opens it with that key.', {
+      label: 'Save the key',
+      run: () => setKey(true),
+    });
   };
   return (
     <div className="mb-3 flex flex-wrap items-center gap-2">
@@ -97,6 +104,16 @@ export function MarkingBar(props: Props) {
       <button type="button" className="button small" onClick={onClear}>
         Clear
       </button>
+      {isKey && (
+        <Modal
+          title="The key of this browser"
+          says="It opens your markings, and answers that are sealed, on another computer: write a passphrase, and take the file there."
+          onClose={() => setKey(false)}
+          foot={<DialogFoot onClose={() => setKey(false)} />}
+        >
+          <SaveKey />
+        </Modal>
+      )}
       {isCsv && <CsvDialog hasList={attendance !== null} onSave={saveCsv} onClose={() => setCsv(false)} />}
     </div>
   );

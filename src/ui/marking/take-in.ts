@@ -3,6 +3,7 @@ import { type HandIn, handInOfLesson } from '@/core/exercise/hand-in';
 import { together } from '@/core/exercise/teacher-marks';
 import { writeHandIn } from '@/core/formats/hand-in-file';
 import type { MarkingFile } from '@/core/formats/marking-file';
+import type { KeyPair } from '@/core/sealing/seal';
 import { counted, listed } from '@/core/values/wording';
 import { load } from '@/loading/load';
 import { nextTask } from '@/loading/next-task';
@@ -22,6 +23,8 @@ export interface TakenIn {
   /** The exercise that is to be shown now; null where there is none. */
   readonly show: KeptExercise | null;
   readonly leftOut: readonly LeftOut[];
+  /** Markings that are sealed to another key than that of this browser. */
+  readonly sealed: readonly DroppedMarking[];
   /** A sentence or two about it; empty where there is nothing to say. */
   readonly text: string;
   /** The hash of the text, where it is known. */
@@ -59,7 +62,7 @@ export async function takeIn(
   tell: TellTaking,
 ): Promise<TakenIn> {
   const out: LeftOut[] = [];
-  const markings: { file: string; marking: MarkingFile }[] = [];
+  const markings: DroppedMarking[] = [];
   const waiting: Waiting[] = [];
   const [first, rest] = await unpacked(dropped);
   let chosen = shown;
@@ -128,7 +131,8 @@ export async function takeIn(
     // What is kept need not be held here as well.
     for (const at of numbers) delete files[at];
     done += numbers.length;
-    tell.read(done, rest.length);
+    // What was under way when it was stopped may come after the end.
+    if (!tell.stop.aborted) tell.read(done, rest.length);
   });
   await Promise.race([
     job.result,
@@ -140,7 +144,8 @@ export async function takeIn(
     }),
   ]);
   for (const file of others) await takeOther(file);
-  const taken = await takeMarkings(markings, out);
+  const { taken, out: unread, sealed } = await takeMarkings(markings);
+  out.push(...unread);
   const exercises = await keptExercises();
   const titleOf = (id: string) => exercises.find((e) => e.exercise.id === id)?.exercise.title;
   // Those of an exercise that is not here are named.
@@ -154,7 +159,7 @@ export async function takeIn(
   const elsewhere = [...ids].filter((other) => other !== id);
   const again = all - fresh;
   const told = [
-    taken > 0 && `${counted(taken, 'marking')} taken in beside what was given here.`,
+    takenText(taken),
     fresh > 0 && `${counted(fresh, 'hand-in')} taken in.`,
     elsewhere.length > 0 &&
       `Some of them answer ${listed(elsewhere.map((one) => `“${titleOf(one)}”`))}: choose it above.`,
@@ -164,6 +169,7 @@ export async function takeIn(
     exercises,
     show: exercises.find((e) => e.exercise.id === id) ?? null,
     leftOut: out,
+    sealed,
     text: told.filter(Boolean).join(' '),
   };
 }
@@ -184,20 +190,37 @@ async function unpacked(
   return [first, rest];
 }
 
-/** Takes markings of another marker, or of another computer, in beside what was given here. @returns how many. */
-async function takeMarkings(
-  markings: readonly { file: string; marking: MarkingFile }[],
-  out: LeftOut[],
-): Promise<number> {
+/** A marking that came as a file. */
+export interface DroppedMarking {
+  readonly file: string;
+  readonly marking: MarkingFile;
+}
+
+/**
+ * Takes markings of another marker, or of another computer, in beside what was given here.
+ * @param keys open those that are sealed; null for the keys of this browser.
+ * @returns how many, and those that other keys open.
+ */
+export async function takeMarkings(
+  markings: readonly DroppedMarking[],
+  keys: KeyPair | null = null,
+): Promise<{ readonly taken: number; readonly out: LeftOut[]; readonly sealed: DroppedMarking[] }> {
+  const out: LeftOut[] = [];
+  const sealed: DroppedMarking[] = [];
   let taken = 0;
-  for (const { file, marking } of markings) {
+  for (const dropped of markings) {
+    const { file, marking } = dropped;
     const { marksIn } = await load('the reader of a marking', () => import('@/core/formats/marking-file'));
-    const read = marksIn(marking, (await ownKeys()) ?? null);
-    if (!read.ok) out.push({ file, problem: read.problem.message });
-    else {
+    const read = marksIn(marking, keys ?? (await ownKeys()));
+    if (read.ok) {
       await changeMarks(marking.exercise.id, (here) => together(here, read.value));
       taken++;
-    }
+    } else if (read.problem.code === 'other-key') sealed.push(dropped);
+    else out.push({ file, problem: read.problem.message });
   }
-  return taken;
+  return { taken, out, sealed };
 }
+
+/** What is said of markings that were taken in; empty for none. */
+export const takenText = (count: number): string =>
+  count > 0 ? `${counted(count, 'marking')} taken in beside what was given here.` : '';

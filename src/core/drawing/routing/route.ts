@@ -33,6 +33,8 @@ const CROSSING = 2;
 const BESIDE_BODY = 0.6;
 const BESIDE_WIRE = 0.4;
 const OVER_LABEL = 10;
+/** A corner where another pin is left: nothing could be wired to that pin any more. */
+const BEFORE_PIN = 40;
 const ALONG_OWN_NET = 0.6;
 
 /** How far around its ends a course is looked for, in grid steps: near by first. */
@@ -47,6 +49,8 @@ const ALONG = 4;
 const OWN = 8;
 const BESIDE = 16;
 const LABEL = 32;
+/** The one step out of a foreign pin. */
+const FRONT = 64;
 
 /**
  * The obstacles of a course: bodies, foreign pins, foreign wires. Grid points of the sheet, with a margin,
@@ -60,6 +64,8 @@ export class Obstacles {
   private readonly along: Int32Array;
   /** Nets that turn or end at a point. */
   private readonly nodes: Int32Array;
+  /** Nets of the pins that are left by way of a point; less than 0 for pins of no net. */
+  private readonly fronts: Int32Array;
 
   /** The price of a step over a label, or anything else that is written beside a part. */
   overLabel = OVER_LABEL;
@@ -97,14 +103,18 @@ export class Obstacles {
     this.across = new Int32Array(cells);
     this.along = new Int32Array(cells);
     this.nodes = new Int32Array(cells);
+    this.fronts = new Int32Array(cells);
     for (const part of parts) {
       const body = bodyOf(part);
       this.mark(footprintOf(part), LABEL);
       this.mark(grown(body, 0.7), BESIDE);
       this.mark(body, BLOCKED);
-      for (const { at, out, port } of pinsOf(part))
+      for (const { at, out, port } of pinsOf(part)) {
+        const net = nets.ofEnd({ part: part.id, port: port.name });
+        this.fronts[this.index(at.x + out.x, at.y + out.y)] = net === undefined ? -1 : net + 1;
         for (let step = 0; step < port.lead + 0.5; step++)
           this.fixed[this.index(at.x - out.x * step, at.y - out.y * step)]! |= BLOCKED;
+      }
     }
     for (const { id, points: course } of courses)
       if (!without.has(id)) this.lay(course, nets.ofWire(id) ?? -1);
@@ -137,7 +147,9 @@ export class Obstacles {
     const along = this.along[index]!;
     const node = this.nodes[index]!;
     const own = net + 1;
+    const front = this.fronts[index]!;
     let flags = isEnd ? 0 : this.fixed[index]!;
+    if (front !== 0 && front !== own) flags |= FRONT;
     if (node !== 0 && node !== own && !isEnd) flags |= BLOCKED;
     if (across === own || along === own) flags |= OWN;
     if (across !== 0 && across !== own) flags |= ACROSS;
@@ -229,6 +241,12 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
     for (let x = 0; x < width; x++, cell++)
       flags[cell] = obstacles.at(row + x, net, cell === start || cell === target);
   }
+  // Its own ends may be of no net yet.
+  for (const { at, out } of [from, to])
+    if (out) {
+      const [x, y] = [at.x + out.x - box.x0, at.y + out.y - box.y0];
+      if (x >= 0 && y >= 0 && x < width && y < height) flags[y * width + x]! &= ~FRONT;
+    }
   const inside = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height;
   const isOwn = (cell: number, dx: number, dy: number) => {
     const x = (cell % width) + dx;
@@ -283,7 +301,7 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
       const crossing = ACROSS + ALONG - running;
       if (there & (BLOCKED | running)) continue;
       let price = there & OWN && here & OWN ? ALONG_OWN_NET : 1;
-      if (turns) price += BEND;
+      if (turns) price += here & FRONT ? BEND + BEFORE_PIN : BEND;
       if (there & crossing) price += CROSSING;
       if (there & BESIDE) price += BESIDE_BODY;
       if (there & LABEL) price += overLabel;

@@ -105,7 +105,8 @@ export const build = {
   said: (_, { detail, gist }) =>
     gist ? JSON.stringify([detail.given, detail.difference?.given ?? null, detail.complaints]) : null,
   mistake: ({ key }, { detail }) => mistakeInWords(key, detail),
-  wrongUnits: (_, { gist, detail }) => (gist && !detail.difference ? wrongIn(detail.rowIsRight) : []),
+  wrongUnits: (_, { detail }) =>
+    detail.parts.length > 0 && !detail.difference ? wrongIn(detail.rowIsRight) : [],
   unitName: ({ key }, row) => `${expectedKindOf(key).rows(key).word} ${row}`,
   expected: (task) => task.key,
   rules: (task) => ({
