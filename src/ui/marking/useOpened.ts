@@ -31,7 +31,13 @@ export function useOpened(
       if (!shown) return;
       if (open.current.of !== shown) open.current = { of: shown, by: new Map() };
       const { by } = open.current;
-      if (by.has(wanted)) return;
+      const there = by.get(wanted);
+      if (there !== undefined) {
+        // The ones that were wanted last stay longest.
+        by.delete(wanted);
+        by.set(wanted, there);
+        return;
+      }
       // Its place is taken while it is being opened.
       by.set(wanted, null);
       for (const old of [...by.keys()].slice(0, Math.max(0, by.size - MOST_OPEN))) by.delete(old);
