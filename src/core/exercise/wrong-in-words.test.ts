@@ -158,3 +158,22 @@ test('for a teacher it is said how an output comes of the wanted one', () => {
   expect(found('00000011', selector)).toBe('AND of A and B only in Y');
   expect(found('0010x111'.replace('x', '0'), 'x0011011')).toBe('A and B exchanged in Y');
 });
+
+test('a circuit that gives no values says why, and a missing output that it is missing', () => {
+  const expected = { kind: 'table' as const, inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
+  const s = new Sketch();
+  s.place('switch', 0, 0, 'A');
+  s.place('lamp', 30, 0, 'Y');
+  s.place('nor', 10, 0);
+  s.place('nor', 10, 12);
+  s.wire('switch1.Y', 'nor1.A');
+  s.wire('nor2.Y', 'nor1.B');
+  s.wire('nor1.Y', 'nor2.A');
+  s.wire('switch1.Y', 'nor2.B');
+  s.wire('nor1.Y', 'lamp1.A');
+  const told = (sketch: Sketch) => mistakeInWords(expected, check(sketch.sheet, expected, new Set(['nor'])));
+  expect(told(s)).toBe('a signal runs in a loop here');
+  const less = new Sketch();
+  less.place('switch', 0, 0, 'A');
+  expect(told(less)).toBe('no Y');
+});

@@ -125,7 +125,7 @@ export function mistakeInWords(expected: Expected, found: Check): string | null 
     const wanted = all.map((row) => output(o, row)).join('');
     const given = all.map((row) => found.given[o]![row]!).join('');
     if (all.every((row) => wanted[row] === 'x' || wanted[row] === given[row])) return [];
-    if (given.includes('-')) return [`no ${name}`];
+    if (given.includes('-')) return [missing(name, found)];
     const [is, should] = [nameOfColumn(given, inputs), nameOfColumn(wanted, inputs)];
     if (is && should) return [`${is} for ${should} in ${name}`];
     if (is) return [`${is} in ${name}`];
@@ -137,7 +137,7 @@ export function mistakeInWords(expected: Expected, found: Check): string | null 
     });
     return sentence ? [sentence.replace(/^Your /, '').replace(/\.$/, '')] : [`${name} wrong`];
   });
-  return said.length > 0 ? listed(said) : null;
+  return said.length > 0 ? listed([...new Set(said)]) : null;
 }
 
 /** How a column comes of the wanted one: all of it inverted, or two inputs exchanged; or of which inputs it is a gate. */
@@ -173,6 +173,14 @@ function relatedTo(wanted: string, given: string, inputs: readonly string[]): st
   }).join('');
   const gate = nameOfColumn(short, essential);
   return gate === null ? null : `${gate} of ${listed(essential)} only`;
+}
+
+/** Why an output has no values: it is not there, or the circuit gives none to any of them. */
+function missing(name: string, { complaints }: Check): string {
+  const [first] = complaints;
+  if (first === undefined || complaints.some((text) => text.includes(`“${name}”`))) return `no ${name}`;
+  const clause = first.replace(/[,.].*$/, '');
+  return `${clause[0]!.toLowerCase()}${clause.slice(1)}`;
 }
 
 /** As long as a column, and missing. */
