@@ -38,14 +38,14 @@ interface Options {
   readonly key?: string;
   /** A class list. */
   readonly class?: string;
-  /** What was given on the marking page. */
+  /** A marking file (points and remarks). */
   readonly marking?: string;
-  /** The directory for what goes back to the students. */
+  /** The directory into which the marked work of each student is written. */
   readonly back?: string;
   readonly likeness?: string;
 }
 
-/** A hand-in with the whole of what is found. */
+/** A hand-in, its marks with their details, and its row in the list. */
 interface MarkedHandIn {
   readonly handIn: HandIn;
   readonly marks: readonly Marked[];
@@ -160,7 +160,7 @@ async function marked(file: string, exercise: Exercise): Promise<{ id: string; o
 const answersOf = ({ marks, found: { id, answers } }: MarkedHandIn): Answered[] =>
   marks.map(({ task, mark }, at) => ({ task, mark, handIn: id, said: answers[at]!.said }));
 
-/** Writes what goes back, a file for each student, with nothing of the others. */
+/** Writes a file of marked work for each student; it holds nothing of the others. */
 async function giveBack(
   folder: string,
   all: readonly MarkedHandIn[],

@@ -32,8 +32,8 @@ export function useMarkedRows(fail: (error: unknown) => void) {
   const [progress, setProgress] = useState<Progress | null>(null);
   const latest = useRef<KeptExercise | null>(null);
   const job = useRef<WorkerJob<void> | null>(null);
-  /** What was given as it is kept, as far as this page knows. */
-  const base = useRef<ClassMarks>(NO_MARKS);
+  /** What was given as it is kept, as far as this page knows, by the ids of the exercises. */
+  const bases = useRef(new Map<string, ClassMarks>());
   /** The exercise whose marks are there. */
   const givenTo = useRef('');
   const writing = useRef(Promise.resolve());
@@ -68,7 +68,7 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       // What can be undone stays where more hand-ins come in.
       if (givenTo.current !== chosen.id) {
         givenTo.current = chosen.id;
-        base.current = given;
+        bases.current.set(chosen.id, given);
         setMarks(begun(given));
       }
       if (open.length === 0) {
@@ -106,10 +106,12 @@ export function useMarkedRows(fail: (error: unknown) => void) {
   );
   useEffect(() => () => job.current?.cancel(), []);
   /** What another tab gave comes beside what was given here. */
-  const follow = useCallback((kept: ClassMarks) => {
-    const was = base.current;
+  const follow = useCallback((of: string, kept: ClassMarks) => {
+    const was = bases.current.get(of) ?? NO_MARKS;
     if (JSON.stringify(kept) === JSON.stringify(was)) return;
-    base.current = kept;
+    bases.current.set(of, kept);
+    // Another exercise may be shown meanwhile.
+    if (givenTo.current !== of) return;
     const with_ = (marks: ClassMarks) => merged(was, marks, kept);
     setMarks(({ past, now, future }) => ({
       past: past.map(with_),
@@ -124,20 +126,20 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       // What is told may be older than what is being written: it is read again once nothing is.
       if (pending.current > 0) return;
       const kept = await keptMarks(id);
-      if (pending.current === 0 && latest.current?.exercise.id === id) follow(kept);
+      if (pending.current === 0 && givenTo.current === id) follow(id, kept);
     });
   }, [id, follow]);
   /** Takes what is given, and keeps it: writes follow one another, so that the last one stands. */
   const give = (next: Steps<ClassMarks>) => {
-    if (id === undefined) return;
+    const of = givenTo.current;
+    if (of === '') return;
     setMarks(next);
     pending.current++;
     writing.current = writing.current
       .then(async () => {
-        const was = base.current;
-        base.current = next.now;
-        const kept = await saveMarks(id, next.now, was);
-        if (latest.current?.exercise.id === id) follow(kept);
+        const was = bases.current.get(of);
+        bases.current.set(of, next.now);
+        follow(of, await saveMarks(of, next.now, was));
       })
       .catch(fail)
       .finally(() => {
