@@ -51,6 +51,11 @@ module.exports = {
       core('states'),
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'states'].map(core),
     ),
+    only(
+      'packages',
+      core('packages'),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'packages'].map(core),
+    ),
     only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
     only(
       'synthesis',

@@ -476,3 +476,67 @@ test('a circuit whose blocks hold each other is not written as Verilog', () => {
     `manege: ${cycle}: a module cannot hold itself: “Gate” holds “Bars” holds “Gate”. Take one of these blocks away\n`,
   ]);
 });
+
+describe('chips', () => {
+  test('gives packages, units with pins, and wires of the interlock', () => {
+    const { status, stdout, stderr } = manege('chips', demo, '--stats');
+    expect(status).toBe(0);
+    const plan = JSON.parse(stdout);
+    expect(plan.packages.map((one: { type: string }) => one.type).sort()).toEqual([
+      '74HC04',
+      '74HC08',
+      '74HC11',
+    ]);
+    expect(plan).toMatchObject({ proof: 'smallest', atLeast: 3, lacking: {}, unplaced: [] });
+    const inverter = plan.packages.find((one: { type: string }) => one.type === '74HC04');
+    expect(inverter.units).toHaveLength(1);
+    const [[a, y]] = inverter.units.map((unit: { pins: Record<string, number> }) => [
+      unit.pins.A,
+      unit.pins.Y,
+    ]);
+    expect([
+      [1, 2],
+      [3, 4],
+      [5, 6],
+      [9, 8],
+      [11, 10],
+      [13, 12],
+    ]).toContainEqual([a, y]);
+    expect(plan.terminals.map((one: { label: string }) => one.label)).toEqual([
+      'Key',
+      'Bars',
+      'Clear',
+      'Drive',
+      'Warn',
+    ]);
+    expect(plan.wires[0]).toMatchObject({ from: '+', to: 'U1.14', net: '+', stage: 0 });
+    expect(plan.spares).toHaveLength(10);
+    expect(JSON.parse(stderr)).toMatchObject({ packages: 3, wires: plan.wires.length });
+  });
+
+  test('keeps to the drawer, and tells what is lacking', () => {
+    const stock = file('stock.csv', 'type,count\n7400,2\n74HC10,1\n');
+    const { status, stdout } = manege('chips', demo, '--stock', stock, '--fewest');
+    expect(status).toBe(0);
+    for (const { type } of JSON.parse(stdout).packages) expect(['74HC00', '74HC10']).toContain(type);
+    const none = manege('chips', demo, '--stock', file('few.csv', '1 x 08\n'));
+    expect(none.status).toBe(1);
+    expect(Object.keys(JSON.parse(none.stdout).lacking).length).toBeGreaterThan(0);
+  });
+
+  test('writes the lists as Markdown and CSV, in the 4000 series as well', () => {
+    const { stdout } = manege('chips', demo, '--family', '4000', '--format', 'md');
+    expect(stdout).toMatch(/\| 1 \| 4069 \|/);
+    expect(stdout).toMatch(/## Stage 1/);
+    expect(manege('chips', demo, '--format', 'csv').stdout).toMatch(/^count,part,where\n/);
+  });
+
+  test.each([
+    ['type,count\n7499,1\n', /row 2: “7499” is no package of the catalogue/],
+    ['type,count\n7408,many\n', /row 2: “many” is no number of packages/],
+    ['name\n7408\n', /a column called type and one called count/],
+  ])('a stock that cannot be read is refused: %j', (text, reason) => {
+    const { status, stderr } = manege('chips', demo, '--stock', file('bad-stock.csv', text));
+    expect([status, stderr]).toEqual([2, expect.stringMatching(reason)]);
+  });
+});

@@ -1,6 +1,7 @@
 import { Command, CommanderError, Option } from 'commander';
 import { problemOf } from '../src/core/values/result';
 import { BadInput } from './bad-input';
+import { chips, FAMILIES } from './chips';
 import { convert, WRITTEN_FILES } from './convert';
 import { draw } from './draw';
 import { inspect } from './inspect';
@@ -65,6 +66,26 @@ async function main(): Promise<number> {
   verb('inspect', 'report as JSON the parts of a circuit, its speed, and its problems').action(
     async (circuit, options) => inspect(circuit, options),
   );
+  verb(
+    'chips',
+    'the logic packages of a circuit, their pins, and the wires to lay; exit code 1 where some are lacking',
+  )
+    .addOption(
+      new Option('--family <family>', 'the logic family: 74 is 74HC')
+        .choices(Object.keys(FAMILIES))
+        .default('74'),
+    )
+    .option('--stock <file>', 'the packages in the drawer: CSV with the columns type and count')
+    .option('--fewest', 'let gates be made of other kinds where it saves a package')
+    .addOption(
+      new Option('--format <format>', 'the format of the output')
+        .choices(['json', 'csv', 'md'])
+        .default('json'),
+    )
+    .option('--stats', 'print one JSON line about the work on stderr')
+    .action(async (circuit, options) => {
+      if (!(await chips(circuit, options))) code = 1;
+    });
   verb('convert', 'write a circuit in another format, by the ending of the file')
     .argument('<out>', WRITTEN_FILES)
     .action(async (circuit, out, options) => convert(circuit, out, options));

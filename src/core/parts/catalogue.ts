@@ -7,6 +7,7 @@ import { gates } from './gates';
 import { inputs } from './inputs';
 import { notes } from './notes';
 import { outputs } from './outputs';
+import { packageKind } from './package-part';
 import type { Boundary, Family, PartKind, Role } from './part-kind';
 import { registers } from './registers';
 import { storage } from './storage';
@@ -21,6 +22,7 @@ export const CATALOGUE: readonly PartKind[] = [
   ...storage,
   ...registers,
   ...arithmetic,
+  packageKind,
   ...wiring,
   ...timed,
   ...notes,

@@ -181,6 +181,8 @@ export interface PartEntry<P> {
   readonly settings?: readonly Setting<keyof P & string>[];
   /** The parameters that one word behind the name (lower case) sets, or null if it sets none. */
   readonly typedWord?: (word: string) => Partial<P> | null;
+  /** Whether a name, besides those in `typed`, is one of its sorts, which `typedWord` reads, or the beginning of one. */
+  readonly typedAs?: (name: string) => 'whole' | 'begun' | null;
   /** Which side of the body the label stands on. */
   readonly labelSide: LabelSide | ((params: P) => LabelSide);
   readonly role?: (params: P) => Role;
@@ -218,6 +220,14 @@ export interface PartEntry<P> {
    * without this, or whose parameters give null, is written as an instance of a module of its gates.
    */
   readonly verilog?: (params: P, wires: VerilogWires) => readonly string[] | null;
+  /** The logic package that it is, by name, the letter of its unit or none, and the pins that it has. */
+  readonly plannedAs?: (params: P) => {
+    readonly type: string;
+    readonly unit: string;
+    readonly pins: readonly { readonly name: string; readonly use: string }[];
+  };
+  /** What such a module is called; as the kind is named if it does not say. */
+  readonly moduleName?: (params: P) => string;
 }
 
 /** A kind of part as the catalogue holds it. */

@@ -34,7 +34,11 @@ export function suggestions(text: string, kinds: readonly PartKind[]): PartKind[
   const exact = kinds.filter((k) => k === found || k.typed.includes(first));
   exact.sort((a, b) => Number(b === found) - Number(a === found));
   const begins = (given: string) =>
-    kinds.filter((k) => !exact.includes(k) && namesOf(k).some((name) => name.startsWith(given)));
+    kinds.filter(
+      (k) =>
+        !exact.includes(k) &&
+        (namesOf(k).some((name) => name.startsWith(given)) || (given !== '' && k.typedAs?.(given))),
+    );
   const whole = begins(typed);
   const some = [...exact, ...whole, ...begins(first).filter((k) => !whole.includes(k))];
   return some.length > 0 ? some : nearest(typed, kinds);
@@ -69,6 +73,9 @@ function kindAndRest(text: string, kinds: readonly PartKind[]): Named | null {
     const [name = '', ...set] = meaningOf(head);
     const meant = name && kindCalled(name, kinds);
     if (meant) return { kind: meant, set, rest };
+    const sort = head.replaceAll(' ', '');
+    const sorted = kinds.find((k) => k.typedAs?.(sort) === 'whole');
+    if (sorted) return { kind: sorted, set: [sort], rest };
   }
   return null;
 }

@@ -46,7 +46,7 @@ export function sheetAround(kind: string, params: Params = {}): Sheet {
   const parts = [part];
   const joins: string[] = [];
   for (const [i, port] of findKind(kind)!.ports(part.params).entries()) {
-    const out = port.direction === 'out';
+    const out = port.direction !== 'in';
     parts.push(partOf('port', `p${i}`, { direction: out ? 'out' : 'in', width: port.width }, i, port.name));
     joins.push(out ? `dut.${port.name}-p${i}.A` : `p${i}.Y-dut.${port.name}`);
   }

@@ -4,6 +4,7 @@ import type { Params, Sheet } from '../../circuit/sheet';
 import { prove } from '../../logic/equivalence/prove-sequences';
 import { compile } from '../../netlist/compile';
 import { CATALOGUE, findKind } from '../../parts/catalogue';
+import { LOGIC_PACKAGES, PACKAGES } from '../../parts/packages';
 import { partOf, Rig, sheetAround, sheetOfParts } from '../../testing/rig';
 import { readVerilog } from './read';
 import { verilogLines, writeVerilog } from './write';
@@ -82,6 +83,14 @@ const VARIANTS: Record<string, readonly Params[]> = {
   demux: [{ select: 2 }],
   decoder: [{ select: 3, enable: 'yes' }],
   encoder: [{ select: 3 }],
+  package: [
+    ...PACKAGES.map((type) => LOGIC_PACKAGES.find((one) => one.type === type)!)
+      // What it pulls up and is pulled to 0 from outside has no counterpart in a module of gates.
+      .filter(({ type }) => !type.pins.some(({ use }) => use === 'both'))
+      .map(({ name }) => ({ type: name })),
+    { type: '74HC08', unit: 'b' },
+    { type: '4013', unit: 'a' },
+  ],
 };
 /** Parts that only drive, only show, or only mean something beside others. */
 const ELSEWHERE = [
@@ -105,7 +114,9 @@ const ELSEWHERE = [
   'block',
 ];
 const STATEFUL = new Set(
-  CATALOGUE.filter((k) => ['Storage', 'Registers'].includes(k.family) && k.kind !== 'rom').map((k) => k.kind),
+  CATALOGUE.filter(
+    (k) => k.kind === 'package' || (['Storage', 'Registers'].includes(k.family) && k.kind !== 'rom'),
+  ).map((k) => k.kind),
 );
 
 test('every kind of part is tried, here or below', () => {

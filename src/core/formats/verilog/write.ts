@@ -109,7 +109,9 @@ class Writer {
     const known = this.partNames.get(key);
     if (known) return known;
     const template = templateOf(part);
-    const name = this.names.give(template.kind.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '_'));
+    const { kind } = template;
+    const called = kind.moduleName?.(part.params) ?? kind.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '_');
+    const name = this.names.give(called);
     this.partNames.set(key, name);
     this.modules.push(
       partModule(name, part, template)

@@ -1,0 +1,66 @@
+import { readStock } from '../src/core/formats/stock-csv';
+import { arranged } from '../src/core/packages/arrange';
+import { planCsv, planJson, planMarkdown } from '../src/core/packages/lists';
+import { planOf } from '../src/core/packages/plan';
+import { stageTests } from '../src/core/packages/stage-tests';
+import { wiringOf } from '../src/core/packages/wiring';
+import type { LogicFamily } from '../src/core/parts/packages/package-type';
+import { BadInput } from './bad-input';
+import { type CircuitOptions, openCircuit, textOf } from './open-circuit';
+import { writeLines, writeStats } from './write-out';
+
+/** The families as they are named on the command line. */
+export const FAMILIES: Readonly<Record<string, LogicFamily>> = {
+  '74': '74HC',
+  '74HC': '74HC',
+  '74LS': '74LS',
+  '4000': '4000B',
+};
+
+interface Options extends CircuitOptions {
+  readonly family: string;
+  readonly stock?: string;
+  readonly format: 'json' | 'csv' | 'md';
+  readonly fewest?: boolean;
+  readonly stats?: boolean;
+}
+
+/**
+ * `manege chips`: the logic packages of a circuit, their units and pins, and the wires between them.
+ * @returns whether the circuit can be built of what there is.
+ * @throws BadInput where the circuit or the stock cannot be read.
+ */
+export async function chips(file: string, options: Options): Promise<boolean> {
+  const { lesson, sheet } = await openCircuit(file, options);
+  const stock = options.stock === undefined ? undefined : await stockOf(options.stock);
+  const begun = performance.now();
+  const supply = { family: FAMILIES[options.family]!, ...(stock ? { stock } : {}) };
+  const planned = planOf(sheet, lesson.sheets, supply, options.fewest ? 'whatever saves' : 'as drawn');
+  const { plan, length, atLeast } = arranged(planned);
+  const wiring = wiringOf(plan);
+  const tests = stageTests(plan, wiring);
+  const elapsedMs = performance.now() - begun;
+  const text =
+    options.format === 'json'
+      ? JSON.stringify(planJson(plan, wiring, tests), null, 2)
+      : options.format === 'csv'
+        ? planCsv(plan, wiring).trimEnd()
+        : planMarkdown(sheet.name, plan, wiring, tests).trimEnd();
+  await writeLines(text.split(/\r?\n/));
+  if (options.stats)
+    writeStats({
+      elapsedMs: +elapsedMs.toFixed(3),
+      packages: plan.packages.length,
+      atLeast: plan.atLeast,
+      wires: wiring.wires.length,
+      columns: length,
+      columnsAtLeast: atLeast,
+    });
+  return plan.lacking.size === 0 && plan.unplaced.length === 0;
+}
+
+async function stockOf(file: string) {
+  const read = readStock(await textOf(file));
+  if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
+  return read.value;
+}

@@ -1,0 +1,122 @@
+import fc from 'fast-check';
+import type { Sheet } from '../circuit/sheet';
+import { prove } from '../logic/equivalence/prove-sequences';
+import { compile } from '../netlist/compile';
+import { randomSheet } from '../testing/random-circuit';
+import { partOf, sheetOfParts } from '../testing/rig';
+import { expectDone } from '../values/result';
+import { arranged } from './arrange';
+import { sheetOfPlan } from './as-sheet';
+import { cellsOf } from './cells';
+import { type Freedom, planOf } from './plan';
+import { gateOfKey, Realisations } from './realisations';
+import { type Supply, unitSorts } from './units';
+import { wiringOf } from './wiring';
+
+const HC: Supply = { family: '74HC' };
+const FAMILIES: readonly Supply[] = [HC, { family: '74LS' }, { family: '4000B' }];
+
+/** Whether the board of a sheet's plan does the same as the sheet. */
+function verdict(sheet: Sheet, supply: Supply, freedom: Freedom = 'as drawn', isArranged = true) {
+  const sheets: readonly Sheet[] = [];
+  const planned = planOf(sheet, sheets, supply, freedom);
+  const plan = isArranged ? arranged(planned, 1).plan : planned;
+  const board = sheetOfPlan(plan, wiringOf(plan));
+  const proof = expectDone(prove(compile(sheet, sheets), compile(board)));
+  return { plan, verdict: proof.verdict };
+}
+
+test('the wires of a plan make a circuit that does the same, in every family', () => {
+  fc.assert(
+    fc.property(
+      randomSheet({ inputs: 5, gates: 12 }),
+      fc.constantFrom(...FAMILIES),
+      fc.constantFrom<Freedom>('as drawn', 'whatever saves'),
+      fc.integer({ min: 0, max: 7 }),
+      (sheet, supply, freedom, die) => {
+        expect(verdict(sheet, supply, freedom, die === 0).verdict).toBe('equivalent');
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
+test('three two-input gates of two sorts take two packages, and the rest is tied', () => {
+  const sheet = sheetOfParts(
+    [
+      partOf('switch', 'Key', {}, 0),
+      partOf('switch', 'Bars', {}, 1),
+      partOf('nand', 'g1'),
+      partOf('not', 'g2'),
+      partOf('lamp', 'Drive', {}, 2),
+    ],
+    ['Key.Y-g1.A', 'Bars.Y-g1.B', 'g1.Y-g2.A', 'g2.Y-Drive.A'],
+  );
+  const { plan } = verdict(sheet, HC);
+  expect(plan.packages.map((one) => one.package.name).sort()).toEqual(['74HC00', '74HC04']);
+  expect(plan).toMatchObject({ atLeast: 2, changes: 0 });
+  const saved = verdict(sheet, HC, 'whatever saves').plan;
+  expect(saved.packages.map((one) => one.package.name)).toEqual(['74HC00']);
+  expect(saved).toMatchObject({ atLeast: 1, changes: 1 });
+  const { wires } = wiringOf(saved);
+  const spare = saved.packages[0]!.units.filter(({ parts }) => parts.length === 0);
+  expect(wires.filter(({ why }) => why).length).toBe(2 * spare.length);
+});
+
+/**
+ * Whether the gates of a sheet fit into fewer packages, by trying, gate by gate, every way and every unit that can hold each
+ * gate of it. What takes that many packages already is not followed, nor the same units in another order.
+ */
+function fitsInFewer(sheet: Sheet, supply: Supply, than: number): boolean {
+  const sorts = [...unitSorts(supply).values()];
+  const ways = new Realisations(unitSorts(supply));
+  const packages = (used: readonly number[]) =>
+    used.reduce((sum, units, i) => sum + Math.ceil(units / sorts[i]!.each), 0);
+  const holders = (key: string) => {
+    const own = gateOfKey(key)!;
+    return sorts.flatMap((sort, at) => {
+      const gate = gateOfKey(sort.key);
+      if (!gate) return [];
+      const isWider = gate.kind === own.kind && (gate.inputs === own.inputs || gate.inputs > own.inputs);
+      const inverts = own.kind === 'not' && ['nand', 'nor', 'xor', 'xnor'].includes(gate.kind);
+      return isWider || inverts ? [at] : [];
+    });
+  };
+  let reached = [sorts.map(() => 0)];
+  for (const { sort, pins } of cellsOf(sheet, [], supply.family).cells) {
+    const next = new Map<string, number[]>();
+    for (const { uses } of ways.all(sort, pins.size - 1)) {
+      let some = reached;
+      for (const { key } of uses) {
+        const more = new Map<string, number[]>();
+        for (const used of some)
+          for (const at of holders(key)) {
+            const now = used.map((units, i) => (i === at ? units + 1 : units));
+            if (packages(now) < than) more.set(now.join(), now);
+          }
+        some = [...more.values()];
+      }
+      for (const used of some) next.set(used.join(), used);
+    }
+    reached = [...next.values()];
+  }
+  return reached.length > 0;
+}
+
+/** PLAN_GATES=12 takes ten seconds for each circuit. */
+const MOST_GATES = Number(process.env.PLAN_GATES ?? 7);
+
+test('no plan takes more packages than trying everything', () => {
+  fc.assert(
+    fc.property(
+      randomSheet({ inputs: 4, gates: MOST_GATES }),
+      fc.constantFrom(...FAMILIES),
+      (sheet, supply) => {
+        const { packages, atLeast } = planOf(sheet, [], supply, 'whatever saves');
+        expect(atLeast).toBe(packages.length);
+        expect(fitsInFewer(sheet, supply, packages.length)).toBe(false);
+      },
+    ),
+    { numRuns: Number(process.env.PLAN_RUNS ?? 4) },
+  );
+});
