@@ -56,6 +56,11 @@ module.exports = {
       core('packages'),
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'packages'].map(core),
     ),
+    only(
+      'bench',
+      core('bench'),
+      ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'packages', 'bench'].map(core),
+    ),
     only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
     only(
       'synthesis',

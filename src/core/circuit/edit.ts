@@ -37,7 +37,7 @@ export type Edit =
 
 export type PartChange = Partial<Omit<Part, 'id'>>;
 export type WireChange = Partial<Omit<Wire, 'id'>>;
-export type SheetChange = Partial<Pick<Sheet, 'name' | 'plan' | 'time'>>;
+export type SheetChange = Partial<Pick<Sheet, 'name' | 'plan' | 'time' | 'chips' | 'board'>>;
 export type LessonChange = { readonly title?: string; readonly settings?: Settings };
 
 /** An edit that was made, and the one that takes it back. */

@@ -4,6 +4,8 @@
 
 import { RADICES } from '../values/radix';
 import { type Infer, list, text, title, whole, z } from '../values/schema';
+import { Board } from './board';
+import { ChipsSetup } from './chips-setup';
 import { LESSON_VERSION } from './lesson';
 import { MOST_CORNERS, MOST_PARTS, MOST_SHEETS, MOST_WIRES } from './limits';
 import { DEFAULT_SETTINGS, SYMBOLS, WIRE_COLOURS } from './sheet';
@@ -68,6 +70,10 @@ export const SheetFile = z.object({
   plan: z.optional(SpecTable),
   /** The content of its time face, and its stimuli. */
   time: z.optional(TimeSetup),
+  /** How it is planned in logic packages. */
+  chips: z.optional(ChipsSetup),
+  /** Its wiring board. */
+  board: z.optional(Board),
 });
 
 export const SettingsFile = z.object({

@@ -1,4 +1,6 @@
 import type { Radix } from '../values/radix';
+import type { Board } from './board';
+import type { ChipsSetup } from './chips-setup';
 import type { Point, Turn } from './geometry';
 import type { SpecTable } from './spec-table';
 import type { Delays, TimeSetup } from './time-setup';
@@ -77,6 +79,8 @@ export interface Sheet {
   readonly wires: ReadonlyMap<string, Wire>;
   readonly plan?: SpecTable | undefined;
   readonly time?: TimeSetup | undefined;
+  readonly chips?: ChipsSetup | undefined;
+  readonly board?: Board | undefined;
 }
 
 export function isPinEnd(end: End): end is PinEnd {

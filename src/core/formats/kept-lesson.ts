@@ -17,6 +17,8 @@ export function lessonToKeep({ id, title, settings, exercise, work, sheets }: Le
       ...({ parts: [...s.parts.values()], wires: [...s.wires.values()] } as unknown as Contents),
       ...(s.plan ? { plan: s.plan } : {}),
       ...(s.time ? { time: s.time } : {}),
+      ...(s.chips ? { chips: s.chips } : {}),
+      ...(s.board ? { board: s.board } : {}),
     })),
     exercise,
     ...(work ? { work } : {}),
@@ -40,6 +42,8 @@ export function lessonFromKept({ id, title, settings, exercise, work, sheets }: 
       wires: new Map(sheet.wires.map((wire) => [wire.id, wire])),
       ...(sheet.plan ? { plan: sheet.plan } : {}),
       ...(sheet.time ? { time: sheet.time } : {}),
+      ...(sheet.chips ? { chips: sheet.chips } : {}),
+      ...(sheet.board ? { board: sheet.board } : {}),
     })),
   };
 }

@@ -64,7 +64,7 @@ export function writeLesson(lesson: Lesson): string {
     value ? `,\n      ${JSON.stringify(name)}: ${JSON.stringify(value)}` : '';
   const sheet = (s: SheetFile) =>
     `    {\n      "id": ${JSON.stringify(s.id)},\n      "name": ${JSON.stringify(s.name)},\n` +
-    `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}${own('plan', s.plan)}${own('time', s.time)}\n    }`;
+    `      "parts": ${list(s.parts)},\n      "wires": ${list(s.wires)}${own('plan', s.plan)}${own('time', s.time)}${own('chips', s.chips)}${own('board', s.board)}\n    }`;
   const heading = Object.entries(head).map(
     ([key, value]) => `  ${JSON.stringify(key)}: ${JSON.stringify(value)}`,
   );

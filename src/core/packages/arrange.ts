@@ -1,8 +1,7 @@
 import type { PackageType } from '../parts/packages/package-type';
 import type { Signal } from './cell-builder';
-import type { PackagePlan, PlannedPackage, PlannedUnit } from './plan';
+import { dataSheet, type PackagePlan, type PlannedPackage, type PlannedUnit } from './plan';
 import { random } from './random';
-import { isCalled } from './units';
 
 /*
  * The order of packages on the board, and which gate goes into which unit, for short wires: simulated annealing (Kirkpatrick,
@@ -77,7 +76,7 @@ class Arrangement {
     for (const [i, terminal] of plan.terminals.entries()) join(terminal.signal, { terminal: i });
     for (const [p, one] of plan.packages.entries())
       for (const unit of one.units) {
-        const sort = this.isPinned(one, unit) ? `pinned ${p}${unit.letter}` : one.package.name;
+        const sort = this.isPinned(one, unit) ? `pinned ${p}${unit.letter}` : one.name;
         this.slots.push({ package: p, letter: unit.letter, sort });
         this.units.push(unit);
       }
@@ -97,7 +96,7 @@ class Arrangement {
   }
 
   private typeOf(index: number): PackageType {
-    return this.plan.packages[index]!.package.type;
+    return dataSheet(this.plan.packages[index]!);
   }
 
   private layColumns(): void {
@@ -213,7 +212,7 @@ class Arrangement {
   arranged(): PackagePlan {
     const packages = this.order.map((index, place): PlannedPackage => {
       const one = this.plan.packages[index]!;
-      const { type } = one.package;
+      const type = dataSheet(one);
       const units = one.units.map(({ letter }): PlannedUnit => {
         const slot = this.slots.findIndex((s) => s.package === index && s.letter === letter);
         const number = this.content[slot]!;
@@ -224,7 +223,7 @@ class Arrangement {
         );
         return { ...unit, letter, pins };
       });
-      return { ref: `U${place + 1}`, package: one.package, units };
+      return { ref: `U${place + 1}`, name: one.name, units };
     });
     return { ...this.plan, packages };
   }
@@ -273,8 +272,7 @@ export function arranged(
 }
 
 /** Whether the drawing says which unit it is. */
-const isFixed = ({ package: one }: PlannedPackage, { sort }: PlannedUnit): boolean =>
-  sort !== undefined && isCalled(one, sort);
+const isFixed = ({ name }: PlannedPackage, { sort }: PlannedUnit): boolean => sort === name;
 
 function tryMove(
   now: Arrangement,

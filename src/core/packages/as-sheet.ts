@@ -1,7 +1,7 @@
 import type { Part, Sheet, Wire } from '../circuit/sheet';
 import { findKind } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
-import type { PackagePlan } from './plan';
+import { dataSheet, type PackagePlan } from './plan';
 import { terminalRef, type Wiring } from './wiring';
 
 /**
@@ -22,7 +22,7 @@ export function sheetOfPlan(plan: PackagePlan, wiring: Pick<Wiring, 'wires'>): S
     });
   place('plus', 'constant', { value: 1 });
   place('minus', 'constant', { value: 0 });
-  for (const { ref, package: one } of plan.packages) place(ref, 'package', { type: one.name });
+  for (const { ref, name } of plan.packages) place(ref, 'package', { type: name });
   for (const [i, { label, direction }] of plan.terminals.entries())
     place(terminalRef(i), direction === 'in' ? 'switch' : 'lamp', {}, label, i);
   const outputOf = new Map(
@@ -34,7 +34,7 @@ export function sheetOfPlan(plan: PackagePlan, wiring: Pick<Wiring, 'wires'>): S
     const [ref, number] = text.split('.') as [string, string];
     const port = outputOf.get(ref);
     if (port) return { part: ref, port };
-    const pin = plan.packages.find((one) => one.ref === ref)!.package.type.pins[Number(number) - 1]!;
+    const pin = dataSheet(plan.packages.find((one) => one.ref === ref)!).pins[Number(number) - 1]!;
     const isSignal = pin.use === 'in' || pin.use === 'out' || pin.use === 'both';
     return isSignal ? { part: ref, port: pin.name } : null;
   };
@@ -45,9 +45,9 @@ export function sheetOfPlan(plan: PackagePlan, wiring: Pick<Wiring, 'wires'>): S
     if (from && to) wires.set(id, { id, from, to, course: [] });
   }
   // An output that only pulls to 0 has a resistor to plus at what it drives.
-  for (const { ref, package: one } of plan.packages)
-    if (one.type.isOpenCollector)
-      for (const pin of one.type.pins)
+  for (const { ref, name } of plan.packages)
+    if (dataSheet({ name }).isOpenCollector)
+      for (const pin of dataSheet({ name }).pins)
         if (pin.use === 'out') {
           place(`${ref}r${pin.number}`, 'pull', { to: 'up' });
           const id = `w${wires.size + 1}`;

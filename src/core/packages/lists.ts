@@ -1,6 +1,7 @@
+import type { PackageType } from '../parts/packages/package-type';
 import { csvFile } from '../values/csv';
 import { counted } from '../values/wording';
-import type { PackagePlan } from './plan';
+import { dataSheet, type PackagePlan } from './plan';
 import type { StageTest } from './stage-tests';
 import { terminalRef, type Wiring } from './wiring';
 
@@ -18,7 +19,7 @@ export interface PartsLine {
 /** Everything that is needed: packages, resistors, switches and lamps. */
 export function partsList({ packages, terminals }: PackagePlan): PartsLine[] {
   const byName = new Map<string, string[]>();
-  for (const { ref, package: one } of packages) byName.set(one.name, [...(byName.get(one.name) ?? []), ref]);
+  for (const { ref, name } of packages) byName.set(name, [...(byName.get(name) ?? []), ref]);
   const named = (test: (by: string) => boolean, direction: 'in' | 'out') =>
     terminals.flatMap((t, i) =>
       t.direction === direction && test(t.by) ? [`${t.label} (${terminalRef(i)})`] : [],
@@ -27,12 +28,12 @@ export function partsList({ packages, terminals }: PackagePlan): PartsLine[] {
   const buttons = named((by) => by === 'button', 'in');
   const clocks = named((by) => by === 'clock', 'in');
   const lamps = named(() => true, 'out');
-  const pullUps = packages.flatMap(({ ref, package: one, units }) =>
-    one.type.isOpenCollector
+  const pullUps = packages.flatMap(({ ref, name, units }) =>
+    dataSheet({ name }).isOpenCollector
       ? units.flatMap(({ pins, parts }) =>
           parts.length === 0
             ? []
-            : one.type.pins.flatMap(({ number, use }) =>
+            : dataSheet({ name }).pins.flatMap(({ number, use }) =>
                 use === 'out' && pins.has(number) ? [`${ref}.${number}`] : [],
               ),
         )
@@ -106,9 +107,9 @@ export function planMarkdown(
 export function planJson(plan: PackagePlan, wiring: Wiring, tests: readonly StageTest[]) {
   const isSmallest = plan.atLeast === plan.packages.length;
   return {
-    packages: plan.packages.map(({ ref, package: one, units }) => ({
+    packages: plan.packages.map(({ ref, name: type, units }) => ({
       ref,
-      type: one.name,
+      type,
       units: units
         .filter(({ parts }) => parts.length > 0)
         .map(({ letter, parts, sort, way, pins }) => ({
@@ -117,9 +118,12 @@ export function planJson(plan: PackagePlan, wiring: Wiring, tests: readonly Stag
           kind: sort,
           way,
           pins: Object.fromEntries(
-            one.type.pins
-              .filter(({ number }) => pins.has(number))
-              .map(({ name, number }) => [unitPinName(one.type, letter, number) ?? name, number]),
+            dataSheet({ name: type })
+              .pins.filter(({ number }) => pins.has(number))
+              .map(({ name, number }) => [
+                unitPinName(dataSheet({ name: type }), letter, number) ?? name,
+                number,
+              ]),
           ),
         })),
     })),
@@ -130,10 +134,8 @@ export function planJson(plan: PackagePlan, wiring: Wiring, tests: readonly Stag
       direction,
     })),
     wires: wiring.wires,
-    spares: plan.packages.flatMap(({ ref, package: one, units }) =>
-      units
-        .filter(({ parts }) => parts.length === 0)
-        .map(({ letter }) => ({ ref, type: one.name, unit: letter })),
+    spares: plan.packages.flatMap(({ ref, name: type, units }) =>
+      units.filter(({ parts }) => parts.length === 0).map(({ letter }) => ({ ref, type, unit: letter })),
     ),
     proof: isSmallest ? 'smallest' : 'bound',
     atLeast: plan.atLeast,
@@ -152,11 +154,7 @@ export function planJson(plan: PackagePlan, wiring: Wiring, tests: readonly Stag
   };
 }
 
-function unitPinName(
-  type: { units: PackagePlan['packages'][number]['package']['type']['units'] },
-  letter: string,
-  number: number,
-) {
+function unitPinName(type: PackageType, letter: string, number: number) {
   const unit = type.units.find((one) => one.letter === letter);
   return [...(unit?.pins ?? [])].find(([, pin]) => pin.number === number)?.[0];
 }

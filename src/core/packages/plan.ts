@@ -1,5 +1,6 @@
 import type { Sheet } from '../circuit/sheet';
 import { findPackage, type LogicPackage } from '../parts/packages';
+import type { PackageType } from '../parts/packages/package-type';
 import { type Cell, inputLetters, isGateCell, type Signal } from './cell-builder';
 import { cellsOf, type Terminal, type Unplaced } from './cells';
 import { type Fewest, fewestPackages, type GateSort } from './fewest-packages';
@@ -31,7 +32,8 @@ export interface PlannedUnit {
 export interface PlannedPackage {
   /** U1, U2 ... in their order on the board. */
   readonly ref: string;
-  readonly package: LogicPackage;
+  /** The package's name: `74HC08`. */
+  readonly name: string;
   /** One for each of the package's units, in their order. */
   readonly units: readonly PlannedUnit[];
 }
@@ -47,6 +49,9 @@ export interface PackagePlan {
   /** Gates that are not had as they are drawn. */
   readonly changes: number;
 }
+
+/** The data sheet of a planned package. */
+export const dataSheet = ({ name }: Pick<PlannedPackage, 'name'>): PackageType => findPackage(name)!.type;
 
 /** Whether gates stay as they are drawn where there is a unit for them, or whatever saves packages is done. */
 export type Freedom = 'as drawn' | 'whatever saves';
@@ -271,7 +276,7 @@ class Planner {
         const next = one.isWhole ? undefined : rest.shift();
         return next ? unitAt(one.package, unit.letter, next) : spareUnit(one.package, unit.letter);
       });
-      return { package: one.package, units };
+      return { name: one.package.name, units };
     });
     for (const [key, units] of byKey) {
       const sort = this.sorts.get(key)!;
@@ -286,7 +291,7 @@ class Planner {
 
   private lacking(packages: readonly PlannedPackage[]): Map<string, number> {
     const needed = new Map<string, number>();
-    for (const { package: one } of packages) needed.set(one.name, (needed.get(one.name) ?? 0) + 1);
+    for (const { name } of packages) needed.set(name, (needed.get(name) ?? 0) + 1);
     const lacking = new Map<string, number>();
     for (const sort of this.sorts.values())
       for (const { package: one, count } of sort.sources) {
@@ -402,7 +407,7 @@ function filledPackage(one: LogicPackage, units: readonly TakenUnit[]): Omit<Pla
   const isShared = units[0]!.key.includes('@');
   if (!isShared)
     return {
-      package: one,
+      name: one.name,
       units: one.type.units.map(({ letter }, i) => {
         const unit = units[i];
         return unit ? unitAt(one, letter, unit) : spareUnit(one, letter);
@@ -415,5 +420,5 @@ function filledPackage(one: LogicPackage, units: readonly TakenUnit[]): Omit<Pla
   for (const [i, { pins: own }] of units.entries())
     for (const name of ['D', 'Q', "Q'"]) if (own.has(name)) pins.set(`${i + 1}${name}`, own.get(name)!);
   const parts = units.flatMap((unit) => unit.parts);
-  return { package: one, units: [unitAt(one, 'a', { ...units[0]!, pins, parts })] };
+  return { name: one.name, units: [unitAt(one, 'a', { ...units[0]!, pins, parts })] };
 }

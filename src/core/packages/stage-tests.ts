@@ -3,7 +3,7 @@ import type { Netlist } from '../netlist/netlist';
 import { Run } from '../simulate/run';
 import { type Logic, X } from '../values/logic';
 import { sheetOfPlan } from './as-sheet';
-import type { PackagePlan } from './plan';
+import { dataSheet, type PackagePlan } from './plan';
 import { random } from './random';
 import { terminalRef, type WireEnd, type Wiring } from './wiring';
 
@@ -81,8 +81,8 @@ class TestedBoard {
     wiring: Wiring,
   ) {
     this.netlist = compile(sheetOfPlan(plan, wiring));
-    for (const { ref, package: one } of plan.packages)
-      for (const pin of one.type.pins) {
+    for (const { ref, name } of plan.packages)
+      for (const pin of dataSheet({ name }).pins) {
         const net = this.netlist.netsOfPin(ref, pin.name)?.[0];
         if (net !== undefined) this.nets.set(`${ref}.${pin.number}`, net);
       }
@@ -97,7 +97,7 @@ class TestedBoard {
   }
 
   inputPins(ref: string, letter: string): WireEnd[] {
-    const { type } = this.plan.packages.find((one) => one.ref === ref)!.package;
+    const type = dataSheet(this.plan.packages.find((one) => one.ref === ref)!);
     const unit = type.units.find((one) => one.letter === letter)!;
     return [...unit.pins.values()].flatMap(({ number, use }) => (use === 'in' ? [`${ref}.${number}`] : []));
   }

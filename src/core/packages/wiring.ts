@@ -1,7 +1,8 @@
+import { BOARD_COLOURS, type BoardColour } from '../circuit/board';
 import { pinPlace } from './arrange';
 import type { Signal } from './cell-builder';
 import type { Terminal } from './cells';
-import type { PackagePlan, PlannedPackage, PlannedUnit } from './plan';
+import { dataSheet, type PackagePlan, type PlannedPackage, type PlannedUnit } from './plan';
 
 /*
  * The wires of a plan, from pin to pin, in the order in which they are laid: the supply first, then stage by stage from the
@@ -23,19 +24,6 @@ export interface PlannedWire {
   readonly why?: string;
 }
 
-export const BOARD_COLOURS = [
-  'red',
-  'black',
-  'blue',
-  'green',
-  'yellow',
-  'violet',
-  'orange',
-  'teal',
-  'brown',
-  'rose',
-] as const;
-export type BoardColour = (typeof BOARD_COLOURS)[number];
 /** Colours of signals, one net after the other. */
 const SIGNAL_COLOURS = BOARD_COLOURS.slice(2);
 
@@ -99,7 +87,7 @@ export function wiringOf(plan: PackagePlan): Wiring {
 function unitsOf({ packages }: PackagePlan): UnitAt[] {
   let first = 0;
   return packages.flatMap((one, index) => {
-    const { type } = one.package;
+    const type = dataSheet(one);
     const left = first;
     first += type.pins.length / 2 + 2;
     return one.units.map((unit): UnitAt => {
@@ -215,8 +203,8 @@ function supplyWires(
       ...(why ? { why } : {}),
     });
   for (const use of ['plus', 'minus'] as const)
-    for (const { ref, package: one } of packages)
-      for (const pin of one.type.pins)
+    for (const { ref, name } of packages)
+      for (const pin of dataSheet({ name }).pins)
         if (pin.use === use) add(use === 'plus' ? '+' : '-', `${ref}.${pin.number}`, 0);
   for (const [u, { inputs, unit }] of units.entries())
     for (const { signal, end } of inputs)

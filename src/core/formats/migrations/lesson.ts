@@ -22,5 +22,8 @@ const lesson2to3: Migration = (file) =>
       }
     : file;
 
+/** Sheets may have a plan of packages and a wiring board; those of older files have none. */
+const lesson3to4: Migration = (file) => file;
+
 /** Steps of lesson files, the first from version 1 to 2. */
-export const LESSON_STEPS: readonly Migration[] = [lesson1to2, lesson2to3];
+export const LESSON_STEPS: readonly Migration[] = [lesson1to2, lesson2to3, lesson3to4];

@@ -1,0 +1,181 @@
+import fc from 'fast-check';
+import type { Board, BoardWire } from '../circuit/board';
+import type { Sheet } from '../circuit/sheet';
+import { prove } from '../logic/equivalence/prove-sequences';
+import { compile } from '../netlist/compile';
+import { planOf } from '../packages/plan';
+import { type Wiring, wiringOf } from '../packages/wiring';
+import { randomSheet } from '../testing/random-circuit';
+import { Rig } from '../testing/rig';
+import { interlock } from '../testing/sketch';
+import { expectDone } from '../values/result';
+import { endsOf, pinStrips } from './board-nets';
+import { compareBoard } from './compare';
+import { electricalBoard } from './electrical';
+import { layWires, withWire } from './guide';
+import { holesOf, takenHoles } from './holes';
+import { boardOfPlan, wireBetween } from './lay';
+
+const RUNS = Number(process.env.BENCH_RUNS ?? 40);
+
+function wired(sheet: Sheet, family: '74HC' | '74LS' | '4000B' = '74HC'): { board: Board; wiring: Wiring } {
+  const plan = planOf(sheet, [], { family });
+  const wiring = wiringOf(plan);
+  const { board, refusal } = layWires(boardOfPlan(plan), wiring, Number.POSITIVE_INFINITY);
+  expect(refusal).toBeUndefined();
+  return { board, wiring };
+}
+
+const severe = (board: Board) => electricalBoard(board).problems.filter(({ isSevere }) => isSevere);
+
+test('a board that is wired by the plan does what the drawing does, in every family', () => {
+  fc.assert(
+    fc.property(
+      randomSheet({ inputs: 4, gates: 9 }),
+      fc.constantFrom('74HC', '74LS', '4000B'),
+      (sheet, family) => {
+        const { board, wiring } = wired(sheet, family);
+        expect(compareBoard(board, wiring).isRight).toBe(true);
+        expect(severe(board)).toEqual([]);
+        const proof = expectDone(prove(compile(sheet), compile(electricalBoard(board).sheet)));
+        expect(proof.verdict).toBe('equivalent');
+        // No hole has two wires in it.
+        const holes = board.wires
+          .flatMap(({ from, to }) => [from, to])
+          .filter((hole) => !hole.startsWith('X'));
+        expect(new Set(holes).size).toBe(holes.length);
+      },
+    ),
+    { numRuns: RUNS },
+  );
+});
+
+test('a single wire in a wrong column is found', () => {
+  fc.assert(
+    fc.property(randomSheet({ inputs: 4, gates: 8 }), fc.nat(), fc.nat(), (sheet, which, where) => {
+      const { board, wiring } = wired(sheet);
+      const movable = board.wires.filter(({ to }) => !to.startsWith('X'));
+      const wire = movable[which % movable.length]!;
+      const strips = [...pinStrips(board)].filter(([end]) => end.startsWith('U'));
+      const [, strip] = strips[where % strips.length]!;
+      const hole = holesOf(strip).find((one) => !takenHoles(board).has(one));
+      if (!hole) return;
+      const moved: BoardWire = { ...wire, to: hole };
+      const changed = { ...board, wires: board.wires.map((one) => (one.id === wire.id ? moved : one)) };
+      const found = compareBoard(changed, wiring);
+      const [a, b] = endsOf(moved);
+      const same = compareBoard({ ...board, wires: board.wires.filter(({ id }) => id !== wire.id) }, wiring);
+      // A wire that now lies within its own net is not wrong; what it joined may be missing.
+      if (found.wrong.length === 0) {
+        expect(found.missing.length).toBe(a === b ? same.missing.length : found.missing.length);
+        expect(compareBoard(board, wiring).isRight).toBe(true);
+        return;
+      }
+      expect(found.wrong).toHaveLength(1);
+      expect(found.isRight).toBe(false);
+      // Taking away what is told, and laying what is missing, sets the board right.
+      const without = { ...changed, wires: changed.wires.filter(({ id }) => id !== found.wrong[0]!.wire.id) };
+      const mended = layWires(without, wiring, Number.POSITIVE_INFINITY);
+      expect(compareBoard(mended.board, wiring).isRight).toBe(true);
+    }),
+    { numRuns: RUNS },
+  );
+});
+
+describe('the interlock on its board', () => {
+  const { sheet } = interlock();
+  const { board, wiring } = wired(sheet);
+  const messages = (of: Board) => electricalBoard(of).problems.map(({ message }) => message);
+  const wireTo = (end: string) => {
+    const planned = wiring.wires.findIndex(({ from, to }) => from === end || to === end);
+    return board.wires[planned]!;
+  };
+  const without = (...ids: string[]): Board => ({
+    ...board,
+    wires: board.wires.filter(({ id }) => !ids.includes(id)),
+  });
+
+  test('a package without its supply gives nothing, and says so', () => {
+    const bare = without(wireTo('U1.14').id);
+    expect(messages(bare)).toContainEqual(
+      expect.stringMatching(/^U1 has no supply: pin 14 \(VCC\) to plus\.$/),
+    );
+    expect(electricalBoard(bare).sheet.parts.has('U1')).toBe(false);
+  });
+
+  test('a package the wrong way round is told', () => {
+    const turned = {
+      ...board,
+      packages: board.packages.map((one) => ({ ...one, turned: one.ref === 'U1' })),
+    };
+    expect(messages(turned).join(' ')).toMatch(/The supply of U1 is reversed/);
+  });
+
+  test('an open input is unknown in CMOS and 1 in TTL', () => {
+    const { wires } = wiring;
+    const driver = wires.findIndex(({ from }) => from === 'X1.1');
+    const open = without(board.wires[driver]!.id);
+    expect(messages(open).join(' ')).toMatch(/is open: what it reads is unknown/);
+    const ttl = {
+      ...open,
+      packages: open.packages.map((one) => ({ ...one, type: one.type.replace('HC', 'LS') })),
+    };
+    expect(messages(ttl).join(' ')).toMatch(/is open: it reads 1/);
+    const rig = new Rig(electricalBoard(ttl).sheet);
+    rig.set({ Bars: 1, Clear: 1 });
+    expect(rig.word('Drive')).toBe('1');
+    expect(new Rig(electricalBoard(open).sheet).set({ Bars: 1, Clear: 1 }).word('Drive')).toBe('X');
+  });
+
+  test('joined outputs, an output at a rail, a short, and a bare lamp are told', () => {
+    const join = (from: string, to: string) =>
+      withWire(board, expectDone(wireBetween(board, from, to, 'red')));
+    const outputs = wiring.stages.flatMap(({ pins }) => pins);
+    expect(messages(join(outputs[0]!, outputs[1]!)).join(' ')).toMatch(/drive the same net: only one may/);
+    expect(messages(join(outputs[0]!, '+')).join(' ')).toMatch(/joined to plus: an output must not be/);
+    expect(messages(join('+', '-')).join(' ')).toMatch(/short-circuited/);
+    const bare = {
+      ...board,
+      devices: board.devices.map((one) => ({ ...one, ...(one.kind === 'lamp' ? { bare: true } : {}) })),
+    };
+    expect(messages(bare).join(' ')).toMatch(/Lamp Drive has no resistor/);
+  });
+
+  test('without its supply the board is dark', () => {
+    const rig = new Rig(electricalBoard({ ...board, isOn: false }).sheet);
+    expect(rig.netlist.inputs).toEqual([]);
+    expect(rig.word('Drive')).toBe('Z');
+  });
+
+  test('a wire one column off is told as that, and where it belongs', () => {
+    const at = board.wires.find(({ from, to }) => from.startsWith('X') && /^[a-e]/.test(to))!;
+    const column = Number(at.to.slice(1));
+    const beside = holesOf(`${column + 1}l`).find((hole) => !takenHoles(board).has(hole))!;
+    const off = {
+      ...board,
+      wires: board.wires.map((wire) => (wire.id === at.id ? { ...wire, to: beside } : wire)),
+    };
+    const [wrong] = compareBoard(off, wiring).wrong;
+    expect(wrong).toMatchObject({ wire: { id: at.id }, moveTo: { end: 'to', strip: `${column}l` } });
+    expect(wrong!.message).toMatch(/one column off/);
+  });
+
+  test('a wire to the wrong pole says where it hangs and what the drawing has', () => {
+    const pin = wiring.wires.find(({ from, stage }) => stage > 0 && from === 'X1.1')!.to;
+    const taken = without(board.wires[wiring.wires.findIndex(({ to }) => to === pin)]!.id);
+    const wrong = withWire(taken, expectDone(wireBetween(taken, '-', pin, 'blue')));
+    const [found] = compareBoard(wrong, wiring).wrong;
+    const [ref, number] = pin.split('.');
+    expect(found!.message).toBe(`${ref} pin ${number} hangs on the minus rail. The drawing has X1 there.`);
+  });
+
+  test('a dead gate and a broken wire show at probes, and nowhere else', () => {
+    const broken: Board = { ...board, faults: [{ is: 'broken wire', wire: board.wires.at(-1)!.id }] };
+    expect(broken.wires).toEqual(board.wires);
+    const rig = new Rig(electricalBoard(broken).sheet);
+    const good = new Rig(electricalBoard(board).sheet);
+    const words = (of: Rig) =>
+      ['Drive', 'Warn'].map((name) => of.set({ Key: 1, Bars: 0, Clear: 1 }).word(name));
+    expect(words(rig)).not.toEqual(words(good));
+  });
+});
