@@ -27,6 +27,9 @@ export interface PlannedUnit {
   readonly sort?: string;
   /** How it stands for what is drawn. */
   readonly way?: HowPlanned;
+  /** Which of the gates that take the drawn one's place it is, and what leads into its pins. */
+  readonly step?: number;
+  readonly feeds?: ReadonlyMap<string, Feed>;
 }
 
 export interface PlannedPackage {
@@ -64,6 +67,8 @@ interface TakenUnit {
   readonly bit?: number;
   readonly sort: string;
   readonly way: HowPlanned;
+  readonly step?: number;
+  readonly feeds?: ReadonlyMap<string, Feed>;
 }
 
 /** Packages of flip-flops with one clock and one clear, and how many are in each. */
@@ -217,6 +222,8 @@ class Planner {
       bit: cell.bit ?? 0,
       sort: cell.sort,
       way: cell.isDrawn ? way : 'inside',
+      step: i,
+      feeds: new Map(feeds.map((feed, k) => [inputLetters(feeds.length)[k]!, feed])),
     }));
   }
 
@@ -333,7 +340,10 @@ function heldUnits(taken: readonly TakenUnit[], { packed }: Fewest): TakenUnit[]
     const tied = (gateOfKey(unit.key)!.kind === 'not' ? INVERTS : NEUTRAL)[kind]!;
     const pins = new Map(inputLetters(inputs).map((letter) => [letter, unit.pins.get(letter) ?? tied]));
     pins.set('Y', unit.pins.get('Y')!);
-    return { ...unit, key: holder, pins, way: unit.way === 'inside' ? 'inside' : 'other unit' };
+    const feeds = new Map<string, Feed>(
+      inputLetters(inputs).map((letter) => [letter, unit.feeds?.get(letter) ?? (tied as '+' | '-')]),
+    );
+    return { ...unit, key: holder, pins, feeds, way: unit.way === 'inside' ? 'inside' : 'other unit' };
   });
 }
 

@@ -1,5 +1,11 @@
-import { Fragment, type ReactNode } from 'react';
-import { Panel, PanelGroup, PanelResizeHandle, setNonce } from 'react-resizable-panels';
+import { Fragment, type ReactNode, useEffect, useRef } from 'react';
+import {
+  type ImperativePanelGroupHandle,
+  Panel,
+  PanelGroup,
+  PanelResizeHandle,
+  setNonce,
+} from 'react-resizable-panels';
 import { remember, remembered } from '@/loading/page-memory';
 
 export interface Pane {
@@ -27,23 +33,34 @@ interface Props {
   readonly name: string;
   readonly across: boolean;
   readonly panes: readonly Pane[];
+  /** Sizes are remembered apart for each, and begin with the shares of the panes when it changes. */
+  readonly arrangement?: string;
 }
 
 /** Panes beside or below each other, resized by dragging the borders between them or by arrow keys. */
-export function Split({ name, across, panes }: Props) {
+export function Split({ name, across, panes, arrangement = '' }: Props) {
   const taken = panes.reduce((sum, { share }) => sum + (share ?? 0), 0);
   const sharing = panes.filter(({ share }) => share === undefined).length;
   const rest = Math.max(LEAST, (100 - taken) / Math.max(1, sharing));
   const all = panes.reduce((sum, { share }) => sum + (share ?? rest), 0);
+  const sizes = panes.map(({ share }) => ((share ?? rest) * 100) / all);
+  const group = useRef<ImperativePanelGroupHandle>(null);
+  const arranged = useRef(arrangement);
+  useEffect(() => {
+    if (arranged.current === arrangement) return;
+    arranged.current = arrangement;
+    group.current?.setLayout(sizes);
+  });
   return (
     <PanelGroup
+      ref={group}
       direction={across ? 'horizontal' : 'vertical'}
-      autoSaveId={`manege-${name}`}
+      autoSaveId={`manege-${name}${arrangement && `-${arrangement}`}`}
       storage={STORAGE}
       keyboardResizeBy={STEP}
       className="min-h-0 min-w-0 flex-1"
     >
-      {panes.map(({ key, node, share }, i) => (
+      {panes.map(({ key, node }, i) => (
         <Fragment key={key}>
           {i > 0 && (
             <PanelResizeHandle
@@ -57,7 +74,7 @@ export function Split({ name, across, panes }: Props) {
             id={key}
             order={i}
             minSize={LEAST}
-            defaultSize={((share ?? rest) * 100) / all}
+            defaultSize={sizes[i]!}
             className="flex min-h-0 min-w-0 flex-col"
           >
             {node}

@@ -19,6 +19,8 @@ export interface Face {
   readonly share?: number;
   /** Whether it needs more room across. */
   readonly isWide?: boolean;
+  /** Whether it needs more room than the drawing. */
+  readonly isWidest?: boolean;
   /** Its lines on the help page. */
   loadHelp?(): Promise<readonly HelpLine[]>;
 }

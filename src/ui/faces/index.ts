@@ -1,3 +1,5 @@
+import { BENCH_FACE } from './bench';
+import { CHIPS_FACE } from './chips';
 import type { Face } from './face';
 import { FORMULA_FACE } from './formula';
 import { MAP_FACE } from './map';
@@ -7,4 +9,13 @@ import { TEXT_FACE } from './text';
 import { TIME_FACE } from './time';
 
 /** The faces that can stand beside the drawing, in the order in which they stand. */
-export const FACES: readonly Face[] = [TABLE_FACE, FORMULA_FACE, MAP_FACE, TIME_FACE, STATES_FACE, TEXT_FACE];
+export const FACES: readonly Face[] = [
+  TABLE_FACE,
+  FORMULA_FACE,
+  MAP_FACE,
+  TIME_FACE,
+  STATES_FACE,
+  CHIPS_FACE,
+  BENCH_FACE,
+  TEXT_FACE,
+];

@@ -7,6 +7,7 @@ import { type Pane, Split } from '@/ui/controls/Split';
 import { useNarrow } from '@/ui/controls/useNarrow';
 import { Drawing } from '@/ui/drawing/Drawing';
 import { FACES } from '@/ui/faces';
+import type { Face } from '@/ui/faces/face';
 import { useSessionState } from '@/ui/session/session-context';
 import { FaceBoundary } from './FaceBoundary';
 
@@ -22,7 +23,7 @@ const Tabs = lazyComponent('one face at a time', () => import('./Tabs').then((m)
 
 /** Shares of the width in per cent of the panes beside the drawing. */
 const TASK_SHARE = 28;
-const FACES_SHARE = { besideTask: 27, wide: 42, narrow: 34 };
+const FACES_SHARE = { besideTask: 27, widestBesideTask: 46, widest: 64, wide: 42, narrow: 34 };
 
 /** In place of the faces, as they would give away what is to be found out. */
 const standingStill = (why: string): Pane => ({
@@ -79,11 +80,16 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
       key: 'faces',
       name: 'Faces',
       node: <Split name="faces" across={false} panes={faces} />,
-      share: beside
-        ? FACES_SHARE.besideTask
-        : shown.some((face) => face.isWide)
-          ? FACES_SHARE.wide
-          : FACES_SHARE.narrow,
+      share: FACES_SHARE[sizeOf(shown, beside !== undefined)],
     });
-  return <Split name="page" across panes={panes} />;
+  const isWidest = shown.some((face) => face.isWidest);
+  return <Split name="page" across panes={panes} arrangement={isWidest ? 'bench' : ''} />;
+}
+
+/** How much room the faces need beside the drawing. */
+function sizeOf(shown: readonly Face[], isBesideTask: boolean): keyof typeof FACES_SHARE {
+  const isWidest = shown.some((face) => face.isWidest);
+  if (isBesideTask) return isWidest ? 'widestBesideTask' : 'besideTask';
+  if (isWidest) return 'widest';
+  return shown.some((face) => face.isWide) ? 'wide' : 'narrow';
 }

@@ -1,0 +1,12 @@
+import type { Face } from '../face';
+
+export const BENCH_FACE: Face = {
+  id: 'bench',
+  name: 'Bench',
+  what: 'the wiring board',
+  load: () => import('./BenchFace').then((m) => m.BenchFace),
+  opensWhen: () => false,
+  isWide: true,
+  isWidest: true,
+  loadHelp: () => import('./help').then((m) => m.HELP),
+};
