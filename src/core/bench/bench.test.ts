@@ -179,3 +179,20 @@ describe('the interlock on its board', () => {
     expect(words(rig)).not.toEqual(words(good));
   });
 });
+
+test('a wire into an empty column beside its pin is told as being off', () => {
+  const { sheet } = interlock();
+  const plan = planOf(sheet, [], { family: '74HC' });
+  const wiring = wiringOf(plan);
+  const { board } = layWires(boardOfPlan(plan), wiring, 0);
+  const { to } = wiring.wires.find(({ from }) => from === 'X1.1')!;
+  const strip = pinStrips(board).get(to)!;
+  const column = Number.parseInt(strip, 10);
+  const beside = [column - 2, column - 1, column + 1, column + 2].find(
+    (at) => at > 0 && ![...pinStrips(board).values()].includes(`${at}${strip.slice(-1)}`),
+  );
+  if (beside === undefined) return;
+  const hole = holesOf(`${beside}${strip.slice(-1)}`)[0]!;
+  const off = withWire(board, { id: 'w99', from: 'X1.1', to: hole, colour: 'blue' });
+  expect(compareBoard(off, wiring).wrong).toMatchObject([{ wire: { id: 'w99' }, moveTo: { strip } }]);
+});

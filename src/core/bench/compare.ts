@@ -42,7 +42,11 @@ export function compareBoard(board: Board, { wires }: Pick<Wiring, 'wires'>): Co
     return net !== undefined && net === nets.netOfPin(to);
   });
   const missing = wires.filter((_, i) => !isLaid[i]);
-  const told = wrong.map((wire) => explain(board, wire, nets, netOfEnd, missing));
+  const stray = strayWires(board, without).flatMap((wire): WrongWire[] => {
+    const moved = movedEnd(board, wire, nets, netOfEnd, missing);
+    return moved ? [moved] : [];
+  });
+  const told = [...wrong.map((wire) => explain(board, wire, nets, netOfEnd, missing)), ...stray];
   return { wrong: told, missing, isLaid, absent, isRight: told.length === 0 && missing.length === 0 };
 }
 
@@ -128,18 +132,9 @@ function explain(
   netOfEnd: ReadonlyMap<string, string>,
   missing: readonly PlannedWire[],
 ): WrongWire {
+  const moved = movedEnd(board, wire, nets, netOfEnd, missing);
+  if (moved) return moved;
   const [a, b] = endsOf(wire);
-  const moved = shiftedEnd(board, wire, nets, netOfEnd, missing);
-  if (moved) {
-    const by = Math.abs(moved.columns);
-    const columns = by === 1 ? 'one column' : `${by} columns`;
-    const at = moved.end === 'from' ? wire.from : wire.to;
-    return {
-      wire,
-      message: `The wire from ${wire.from} to ${wire.to} is ${columns} off at ${at}: ${moved.pin} is at column ${moved.column}.`,
-      moveTo: { end: moved.end, strip: moved.strip },
-    };
-  }
   const isPole = (strip: Strip) => nets.netOf(strip) === '+' || nets.netOf(strip) === '-';
   const [at, from] = isPole(a) || (!isPole(b) && !pinAt(board, a)) ? [b, a] : [a, b];
   const [own, other] = [pinsAt(board, nets, at), pinsAt(board, nets, from)];
@@ -156,6 +151,36 @@ function explain(
   return {
     wire,
     message: `${pin === undefined ? `The wire at ${wire.from}` : spoken([pin])} hangs on ${hangs}.${has || ' The drawing does not join them.'}`,
+  };
+}
+
+/** Wires that end in a half column in which nothing else is. */
+function strayWires(board: Board, without: ReadonlySet<string>): BoardWire[] {
+  const ends = new Map<Strip, number>();
+  for (const wire of board.wires)
+    for (const strip of endsOf(wire)) ends.set(strip, (ends.get(strip) ?? 0) + 1);
+  const pins = new Set(pinStrips(board).values());
+  const isAlone = (strip: Strip) => ends.get(strip) === 1 && !pins.has(strip);
+  return board.wires.filter((wire) => !without.has(wire.id) && endsOf(wire).some(isAlone));
+}
+
+/** A wire that would be right with one end a column or two beside where it is. */
+function movedEnd(
+  board: Board,
+  wire: BoardWire,
+  nets: BoardNets,
+  netOfEnd: ReadonlyMap<string, string>,
+  missing: readonly PlannedWire[],
+): WrongWire | null {
+  const moved = shiftedEnd(board, wire, nets, netOfEnd, missing);
+  if (!moved) return null;
+  const by = Math.abs(moved.columns);
+  const columns = by === 1 ? 'one column' : `${by} columns`;
+  const at = moved.end === 'from' ? wire.from : wire.to;
+  return {
+    wire,
+    message: `The wire from ${wire.from} to ${wire.to} is ${columns} off at ${at}: ${moved.pin} is at column ${moved.column}.`,
+    moveTo: { end: moved.end, strip: moved.strip },
   };
 }
 

@@ -97,8 +97,12 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
   const run = useBoardRun(board);
   const [chosen, setChosen] = useState<Chosen>(null);
   const [pointed, setPointed] = useState<Hole | null>(null);
-  const [result, setResult] = useState<StageResult | null>(null);
-  const [problem, setProblem] = useState<Problem | null>(null);
+  // What was said of a board holds for that board alone.
+  const [saying, setSaying] = useState<{ board: Board; result?: StageResult; problem?: Problem } | null>(
+    null,
+  );
+  const result = saying?.board === board ? saying.result : undefined;
+  const problem = saying?.board === board ? saying.problem : undefined;
   const line = useRef<HTMLInputElement>(null);
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -129,20 +133,14 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
   const testable = planned?.tests.filter((test) => test.stage <= before).at(-1);
 
   const change = (made: Result<Board>, what: string) => {
-    setResult(null);
-    if (!made.ok) {
-      setProblem(made.problem);
-      return;
-    }
-    setProblem(null);
-    told(setBoard(session, made.value, what));
+    if (made.ok) told(setBoard(session, made.value, what));
+    else setSaying({ board: boardOf(session), problem: made.problem });
   };
   const lay = (upTo: number) => {
     if (!planned) return;
     const { board: after, refusal } = layWires(board, planned.wiring, upTo);
-    setProblem(refusal && !refusal.ok ? refusal.problem : null);
-    setResult(null);
     if (after !== board) told(setBoard(session, after, 'the wires laid'));
+    if (refusal && !refusal.ok) setSaying({ board: boardOf(session), problem: refusal.problem });
   };
   const layNext = () => {
     if (!nextWire) return;
@@ -154,8 +152,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
   const test = () => {
     if (!planned || !testable) return;
     const found = testStage(board, planned.plan, testable);
-    setResult(found);
-    setProblem(null);
+    setSaying({ board, result: found });
     if (found.failure?.row !== undefined) session.goToRow(found.failure.row);
   };
   const actions: BoardActions = {
@@ -343,13 +340,13 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
         next={next}
         wrong={compared?.wrong ?? []}
         isDone={compared?.isRight ?? false}
-        result={result}
+        result={result ?? null}
         problem={problem ? sentence(problem) : ''}
         readOnly={readOnly}
         onLine={(text) => {
           const read = readBoardLine(boardOf(session), text);
           if (read.ok) change({ ok: true, value: read.value.board }, read.value.what);
-          else setProblem(read.problem);
+          else setSaying({ board: boardOf(session), problem: read.problem });
           return read.ok;
         }}
         onMend={(wrong) => {

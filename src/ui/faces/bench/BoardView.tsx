@@ -231,9 +231,10 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
   }
 
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a drawing is no set of fields.
     <svg
       ref={root}
-      role="application"
+      role="group"
       aria-label="Wiring board"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: keys walk from hole to hole.
       tabIndex={0}

@@ -8,5 +8,6 @@ export const BENCH_FACE: Face = {
   opensWhen: () => false,
   isWide: true,
   isWidest: true,
+  share: 70,
   loadHelp: () => import('./help').then((m) => m.HELP),
 };

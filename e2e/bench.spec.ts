@@ -1,0 +1,95 @@
+import { expect, test } from '@playwright/test';
+import { bench, board, dragNext, hole, layAll, layNext, onBench, press, said } from './bench-hand';
+import { face } from './face-hand';
+
+test('the interlock is wired by hand stage by stage, with a wrong wire told and mended', async ({ page }) => {
+  await onBench(page, 'Drive interlock');
+  await press(page, /^Place \d packages of the drawing/);
+  await expect(said(page)).toHaveText(/^Next: plus to U1 pin 14/);
+  await layNext(page);
+  await expect(bench(page).getByText('1 of 31 wires')).toBeVisible();
+  await press(page, 'Lay the supply');
+  await expect(said(page)).toHaveText(/^Next: Key to U\d pin/);
+  // One column off: it is told where it belongs, and taken away.
+  await layNext(page, 1);
+  await expect(said(page)).toHaveText(/one column off|hangs on/);
+  await press(page, 'Take it away');
+  await expect(said(page)).toHaveText(/^Next: Key to U\d pin/);
+  await dragNext(page);
+  await expect(said(page)).not.toHaveText(/^Next: Key/);
+  await layAll(page);
+  await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
+  await press(page, /^Test stage \d/);
+  await expect(said(page)).toHaveText(/^Stage \d is right in \d+ rows\.$/);
+  // Its switches are those of the drawing.
+  const key = board(page).locator('text', { hasText: /^Key$/ });
+  const at = (await key.boundingBox())!;
+  await page.mouse.click(at.x + at.width / 2, at.y - 24);
+  await expect(page.getByText('Row 4 of 8')).toBeVisible();
+  // Undo takes the last wire away.
+  await page.keyboard.press('Control+z');
+  await expect(said(page)).toHaveText(/^Next: /);
+});
+
+for (const lesson of ['Queue selector', 'Ticket adder', 'Ride timer'])
+  test(`the board of the ${lesson} is laid by the guide, wire by wire`, async ({ page }) => {
+    test.slow();
+    await onBench(page, lesson);
+    await press(page, /^Place \d+ packages? of the drawing/);
+    await press(page, 'Lay the supply');
+    await expect(said(page)).toHaveText(/^Next: /);
+    const first = (await said(page).textContent())!;
+    // At a rail, where no signal of the drawing is.
+    await layNext(page, -2);
+    await expect(said(page)).not.toHaveText(first);
+    await expect(said(page)).toHaveText(/off|hangs on|does nothing|is taken/);
+    await page.keyboard.press('Control+z');
+    await layAll(page);
+    await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
+    await press(page, /^Test stage \d/);
+    await expect(said(page)).toHaveText(/is right in \d+ rows?\.$/);
+  });
+
+test('lines are typed for the board, and what is not understood is said', async ({ page }) => {
+  await onBench(page, 'Drive interlock');
+  await press(page, 'Begin with an empty board');
+  await board(page).press('7');
+  await page.keyboard.type('408');
+  await page.keyboard.press('Enter');
+  await expect(board(page).getByText('U1 74HC08')).toBeVisible();
+  const line = bench(page).getByLabel('Type for the board');
+  for (const text of [
+    'wire U1.14 +',
+    'wire gnd U1.7',
+    'wire X1.1 U1.1',
+    'wire U1.1 U1.2',
+    'lamp Glow U1.3',
+  ]) {
+    await line.fill(text);
+    await line.press('Enter');
+    await expect(line).toHaveValue('');
+  }
+  await expect(board(page).getByText('Glow')).toBeVisible();
+  await line.fill('wire U1.99 U1.1');
+  await line.press('Enter');
+  await expect(said(page)).toHaveText('U1 has no pin 99.');
+  await expect(line).toHaveValue('wire U1.99 U1.1');
+  // By keys alone: to a hole, Enter, to another hole, Enter.
+  await board(page).focus();
+  for (const key of 'Right Up Up Up'
+    .split(' ')
+    .map((way) => `Arrow${way}`)
+    .concat('Enter', 'ArrowRight', 'ArrowRight', 'Enter'))
+    await page.keyboard.press(key);
+  await expect(bench(page).getByText('6 wires')).toBeVisible();
+  // A hole that is taken is refused, and said.
+  const [from, to] = [await hole(page, 'h9'), await hole(page, 'h20')];
+  await page.mouse.click(from.x, from.y);
+  await page.mouse.click(to.x, to.y);
+  await expect(bench(page).getByText('7 wires')).toBeVisible();
+  await page.mouse.click(to.x, to.y);
+  await page.keyboard.press('Delete');
+  await expect(bench(page).getByText('6 wires')).toBeVisible();
+  await face(page, 'Chips');
+  await expect(page.getByRole('region', { name: 'Chips' }).getByRole('figure').first()).toBeVisible();
+});
