@@ -1,4 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
+import { boardOfPlan } from '../src/core/bench/lay';
 import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import { apply, type Edit } from '../src/core/circuit/edit';
 import type { Exercise } from '../src/core/circuit/exercise';
@@ -18,6 +19,7 @@ import { writeHandIn } from '../src/core/formats/hand-in-file';
 import { readLesson } from '../src/core/formats/lesson-file';
 import { writeLesson } from '../src/core/formats/write-lesson';
 import { blockParams } from '../src/core/netlist/blocks';
+import { sheetPlan } from '../src/core/packages/sheet-plan';
 import { findKind } from '../src/core/parts/catalogue';
 import { defaultParams } from '../src/core/parts/params';
 import { drawStatement } from '../src/core/synthesis/draw-statement';
@@ -121,6 +123,13 @@ class Pencil {
     return this;
   }
 
+  /** Its wiring board with the packages and no wire, for the guide to begin. */
+  board(): this {
+    const { plan } = sheetPlan(this.sheet, this.lesson.sheets);
+    this.make({ type: 'changeSheet', id: this.sheet.id, change: { board: boardOfPlan(plan) } });
+    return this;
+  }
+
   save(file: string): void {
     write(file, writeLesson(this.lesson));
   }
@@ -160,7 +169,7 @@ function interlock(): void {
   p.wire(`${not}.Y`, `${both}.B`);
   p.wire(`${all}.Y`, `${drive}.A`);
   p.wire(`${both}.Y`, `${warn}.A`);
-  p.save('drive-interlock.manege.json');
+  p.board().save('drive-interlock.manege.json');
 }
 
 /** A ring of four flip-flops with one twist runs through eight states; two neighbours name each of them. */
@@ -241,7 +250,7 @@ function ticketAdder(): void {
   p.wire(`${adults}.Y`, `${adder}.B`);
   p.wire(`${adder}.Sum`, `${shown}.A`);
   p.wire(`${adder}.Sum`, `${lamps}.A`);
-  p.save('ticket-adder.manege.json');
+  p.board().save('ticket-adder.manege.json');
 }
 
 /** A drum of eight stops that turns forwards or backwards: three T flip-flops on one clock. */
@@ -364,7 +373,7 @@ function rideTimer(): void {
   const second = p.place('lamp', 122, 30, 'Second');
   p.wire(`${stages[13]}.Q`, `${second}.A`);
   p.note('Fourteen stages divide the beat of a watch: 32 768 Hz become 2 Hz.', 0, -4, 'large');
-  p.onSheet('Ride timer').save('ride-timer.manege.json');
+  p.onSheet('Ride timer').board().save('ride-timer.manege.json');
 }
 
 /** Visitors are added up at every clock, as long as the clock leaves the adder the time. */
@@ -406,7 +415,7 @@ function queueSelector(): void {
   p.write('Platform = (North nand (Turn nand Turn)) nand (South nand Turn)');
   p.note('Queue selector', 2, -4, 'title');
   p.note('While Turn is 0 the queue from the North goes on, then that from the South.', 2, 0, 'normal');
-  p.save('queue-selector.manege.json');
+  p.board().save('queue-selector.manege.json');
 }
 
 const tableExpected: ExpectedTable = {

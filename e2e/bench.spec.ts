@@ -1,10 +1,10 @@
 import { expect, test } from '@playwright/test';
 import { bench, board, dragNext, hole, layAll, layNext, onBench, press, said } from './bench-hand';
 import { face } from './face-hand';
+import { emptySheet } from './hand';
 
 test('the interlock is wired by hand stage by stage, with a wrong wire told and mended', async ({ page }) => {
   await onBench(page, 'Drive interlock');
-  await press(page, /^Place \d packages of the drawing/);
   await expect(said(page)).toHaveText(/^Next: plus to U1 pin 14/);
   await layNext(page);
   await expect(bench(page).getByText('1 of 31 wires')).toBeVisible();
@@ -31,16 +31,20 @@ test('the interlock is wired by hand stage by stage, with a wrong wire told and 
   await expect(said(page)).toHaveText(/^Next: /);
 });
 
-for (const lesson of ['Queue selector', 'Ticket adder', 'Ride timer'])
+for (const [lesson, off] of [
+  ['Queue selector', 2],
+  ['Ticket adder', 2],
+  ['Ride timer', -2],
+] as const)
   test(`the board of the ${lesson} is laid by the guide, wire by wire`, async ({ page }) => {
     test.slow();
     await onBench(page, lesson);
-    await press(page, /^Place \d+ packages? of the drawing/);
+    await expect(said(page)).toHaveText(/^Next: plus to U1 pin/);
     await press(page, 'Lay the supply');
     await expect(said(page)).toHaveText(/^Next: /);
     const first = (await said(page).textContent())!;
-    // At a rail, where no signal of the drawing is.
-    await layNext(page, -2);
+    // Two columns beside where it belongs.
+    await layNext(page, off);
     await expect(said(page)).not.toHaveText(first);
     await expect(said(page)).toHaveText(/off|hangs on|does nothing|is taken/);
     await page.keyboard.press('Control+z');
@@ -51,7 +55,8 @@ for (const lesson of ['Queue selector', 'Ticket adder', 'Ride timer'])
   });
 
 test('lines are typed for the board, and what is not understood is said', async ({ page }) => {
-  await onBench(page, 'Drive interlock');
+  await emptySheet(page);
+  await face(page, 'Bench');
   await press(page, 'Begin with an empty board');
   await board(page).press('7');
   await page.keyboard.type('408');
@@ -90,6 +95,29 @@ test('lines are typed for the board, and what is not understood is said', async 
   await page.mouse.click(to.x, to.y);
   await page.keyboard.press('Delete');
   await expect(bench(page).getByText('6 wires')).toBeVisible();
+});
+
+test('a gate that saves a package is had in the drawing at a press, and the board is placed anew', async ({
+  page,
+}) => {
+  await onBench(page, 'Drive interlock');
+  await face(page, 'Bench', false);
   await face(page, 'Chips');
-  await expect(page.getByRole('region', { name: 'Chips' }).getByRole('figure').first()).toBeVisible();
+  const chips = page.getByRole('region', { name: 'Chips' });
+  await expect(chips.getByRole('figure')).toHaveCount(3);
+  await expect(chips.getByText('2 packages if 1 AND is put into a wider AND.')).toBeVisible();
+  await chips.getByRole('button', { name: 'Do it in the drawing' }).click();
+  await expect(chips.getByRole('figure')).toHaveCount(2);
+  await expect(page.getByRole('grid', { name: /Truth table/ }).getByRole('row')).toHaveCount(9);
+  await page.keyboard.press('Control+z');
+  await expect(chips.getByRole('figure')).toHaveCount(3);
+  // The inverter into another unit of its package, by the menu of its unit.
+  await chips
+    .getByRole('figure', { name: /74HC04/ })
+    .getByRole('button', { name: /^Unit/ })
+    .click();
+  await page.getByRole('menuitem', { name: /unit f$/ }).click();
+  await expect(
+    chips.getByRole('figure', { name: /74HC04/ }).getByRole('button', { name: /^Unit f/ }),
+  ).toBeVisible();
 });

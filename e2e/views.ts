@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { face } from './face-hand';
 import { SheetHand } from './hand';
 import { lane, laneMenu, slider } from './time-hand';
 
@@ -17,6 +18,16 @@ export const views: Record<string, (page: Page) => Promise<void>> = {
     await views.shelf!(page);
     await page.getByRole('link', { name: 'Open Lamp chase' }).click();
     await new SheetHand(page).ready();
+  },
+  chips: async (page) => {
+    await views['lesson, table']!(page);
+    await face(page, 'Chips');
+    await expect(page.getByRole('figure').first()).toBeVisible();
+  },
+  bench: async (page) => {
+    await views['lesson, table']!(page);
+    await face(page, 'Bench');
+    await expect(page.getByText(/^Next: plus to/)).toBeVisible();
   },
   'the ring': async (page) => {
     await views['lesson, table']!(page);

@@ -1,6 +1,10 @@
 import fc from 'fast-check';
 import type { Board, BoardWire } from '../circuit/board';
+import { NO_CHIPS_SETUP } from '../circuit/chips-setup';
 import type { Sheet } from '../circuit/sheet';
+import { lessonFromKept, lessonToKeep } from '../formats/kept-lesson';
+import { readLesson } from '../formats/lesson-file';
+import { writeLesson } from '../formats/write-lesson';
 import { prove } from '../logic/equivalence/prove-sequences';
 import { compile } from '../netlist/compile';
 import { planOf } from '../packages/plan';
@@ -195,4 +199,13 @@ test('a wire into an empty column beside its pin is told as being off', () => {
   const hole = holesOf(`${beside}${strip.slice(-1)}`)[0]!;
   const off = withWire(board, { id: 'w99', from: 'X1.1', to: hole, colour: 'blue' });
   expect(compareBoard(off, wiring).wrong).toMatchObject([{ wire: { id: 'w99' }, moveTo: { strip } }]);
+});
+
+test('a board and a plan of packages go into the lesson file and come back', () => {
+  const { sheet, lesson } = interlock();
+  const { board } = wired(sheet);
+  const chips = { ...NO_CHIPS_SETUP, without: ['02'], stock: [{ type: '08', count: 2 }], shown: true };
+  const whole = { ...lesson, sheets: lesson.sheets.map((one) => ({ ...one, board, chips })) };
+  expect(expectDone(readLesson(writeLesson(whole)))).toEqual(whole);
+  expect(lessonFromKept(structuredClone(lessonToKeep(whole)))).toEqual(whole);
 });

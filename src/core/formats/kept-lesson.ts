@@ -11,14 +11,9 @@ export function lessonToKeep({ id, title, settings, exercise, work, sheets }: Le
     title,
     settings,
     sheets: sheets.map((s) => ({
-      id: s.id,
-      name: s.name,
+      ...s,
       // Read-only here, and the schema's types are not.
       ...({ parts: [...s.parts.values()], wires: [...s.wires.values()] } as unknown as Contents),
-      ...(s.plan ? { plan: s.plan } : {}),
-      ...(s.time ? { time: s.time } : {}),
-      ...(s.chips ? { chips: s.chips } : {}),
-      ...(s.board ? { board: s.board } : {}),
     })),
     exercise,
     ...(work ? { work } : {}),
@@ -36,14 +31,9 @@ export function lessonFromKept({ id, title, settings, exercise, work, sheets }: 
     exercise: exercise as Exercise | null,
     ...(work ? { work: work as Work } : {}),
     sheets: sheets.map((sheet) => ({
-      id: sheet.id,
-      name: sheet.name,
+      ...sheet,
       parts: new Map(sheet.parts.map((part) => [part.id, part])),
       wires: new Map(sheet.wires.map((wire) => [wire.id, wire])),
-      ...(sheet.plan ? { plan: sheet.plan } : {}),
-      ...(sheet.time ? { time: sheet.time } : {}),
-      ...(sheet.chips ? { chips: sheet.chips } : {}),
-      ...(sheet.board ? { board: sheet.board } : {}),
     })),
   };
 }

@@ -9,6 +9,7 @@ import {
   type WireColour,
 } from '../circuit/sheet';
 import { crossingsOf, HOP, type Step, stepsOf } from '../drawing/geometry/crossings';
+import { noteTexts, type PinNotes } from '../drawing/geometry/pin-notes';
 import { courseOf, footprintOf, labelPlace, oriented, pinsOf, textSide } from '../drawing/geometry/placement';
 import { spatialIndexOf } from '../drawing/geometry/spatial-index';
 import { kindOf } from '../parts/catalogue';
@@ -60,10 +61,12 @@ const n = (value: number) => String(+value.toFixed(3));
 /**
  * A sheet as a picture (SVG 1.1): the same shapes as on the screen, without signals.
  * @param settings whether gates have distinctive or rectangular outlines, and how crossings are drawn.
+ * @param notes designators and numbers of pins, where they are shown.
  */
 export function writeSvg(
   sheet: Sheet,
   { symbols: standard, crossings }: Pick<Settings, 'symbols' | 'crossings'> = DEFAULT_SETTINGS,
+  notes?: PinNotes,
 ): string {
   const courses = [...sheet.wires.values()].map((w) => ({ wire: w, points: courseOf(sheet, w) }));
   const corners = courses.flatMap(({ points }) => points.map(({ x, y }) => ({ x0: x, y0: y, x1: x, y1: y })));
@@ -107,6 +110,15 @@ export function writeSvg(
     for (const { at } of dots)
       lines.push(`<circle cx="${n(at.x)}" cy="${n(at.y)}" r="0.3" fill="${COLOURS.ink}"/>`);
   for (const part of sheet.parts.values()) lines.push(...partLines(part, standard));
+  for (const [id, note] of notes ?? []) {
+    const part = sheet.parts.get(id);
+    for (const { at, text, size, align, isRef } of part ? noteTexts(sheet, part, note) : []) {
+      const paint = isRef ? ` fill="${COLOURS.accent}" font-weight="700"` : ` fill="${COLOURS.quiet}"`;
+      lines.push(
+        textLine(at, text, size, align, `${paint} font-family="${isRef ? FONTS.text : FONTS.mono}"`),
+      );
+    }
+  }
   return `${[...lines, '</svg>'].join('\n')}\n`;
 }
 

@@ -79,7 +79,9 @@ class Extraction {
         template: instance.wiring.templates[i]!,
       })),
     );
-    parts.sort((a, b) => drawn(a.template) - drawn(b.template));
+    // By ids, so that a sheet has the same plan after it was written and read again.
+    const path = ({ instance, part }: (typeof parts)[number]) => `${instance.path}/${part.id}`;
+    parts.sort((a, b) => drawn(a.template) - drawn(b.template) || naturalOrder(path(a), path(b)));
     for (const { instance, part, i, template } of parts) this.take(instance, part, i, template);
     return {
       cells: this.build.finished(this.terminals.map(({ signal }) => signal)),

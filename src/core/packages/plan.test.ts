@@ -10,6 +10,7 @@ import { sheetOfPlan } from './as-sheet';
 import { cellsOf } from './cells';
 import { type Freedom, planOf } from './plan';
 import { gateOfKey, Realisations } from './realisations';
+import { sheetPlan } from './sheet-plan';
 import { type Supply, unitSorts } from './units';
 import { wiringOf } from './wiring';
 
@@ -118,5 +119,21 @@ test('no plan takes more packages than trying everything', () => {
       },
     ),
     { numRuns: Number(process.env.PLAN_RUNS ?? 4) },
+  );
+});
+
+test('a sheet has the same plan in whatever order its parts were drawn', () => {
+  fc.assert(
+    fc.property(randomSheet({ inputs: 4, gates: 8 }), (sheet) => {
+      const turned = {
+        ...sheet,
+        parts: new Map([...sheet.parts].reverse()),
+        wires: new Map([...sheet.wires].reverse()),
+      };
+      const shape = (of: Sheet) =>
+        sheetPlan(of, []).wiring.wires.map(({ from, to, stage }) => `${stage} ${from} ${to}`);
+      expect(shape(turned)).toEqual(shape(sheet));
+    }),
+    { numRuns: 12 },
   );
 });

@@ -45,11 +45,8 @@ export function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
     }
   const circle = hostCircle(wires);
   if (circle) return refused('wire-in-circle', `wire ${circle} ends, by way of others, on itself`);
-  const { id, name, plan, time } = file;
-  return {
-    ok: true,
-    value: { id, name, parts, wires, ...(plan ? { plan } : {}), ...(time ? { time } : {}) },
-  };
+  // Whatever else a sheet has goes along as it was read.
+  return { ok: true, value: { ...file, parts, wires } };
 }
 
 /** A wire that refers to itself through its hosts, or null. */

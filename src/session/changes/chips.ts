@@ -1,7 +1,7 @@
 import { type ChipsSetup, NO_CHIPS_SETUP } from '@/core/circuit/chips-setup';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { End, Params, PinEnd } from '@/core/circuit/sheet';
-import { changeKind, connect, newPart, remove } from '@/core/drawing/editing/gestures';
+import { connect, newPart, remove, setParams } from '@/core/drawing/editing/gestures';
 import { pinOf } from '@/core/drawing/geometry/placement';
 import type { Offer, SubstituteGate, Substitution } from '@/core/packages/offer';
 import type { Feed } from '@/core/packages/realisations';
@@ -61,7 +61,14 @@ function substitute(made: Transaction, sheetId: string, { part, gates }: Substit
     if (end && gates.length > 1 && sheet().wires.has(wire.id))
       made.make(remove(sheet(), new Set(), new Set([wire.id])));
   }
-  made.make(changeKind(made.lesson, sheetId, part, findKind(last.kind)!, paramsOf(last)));
+  const kind = findKind(last.kind)!;
+  const bubbles: Params = Array.isArray(was.params.inverted) ? { inverted: was.params.inverted } : {};
+  const params = {
+    ...defaultParams(kind),
+    ...('inverted' in defaultParams(kind) ? bubbles : {}),
+    ...paramsOf(last),
+  };
+  made.make(setParams(made.lesson, sheetId, part, params, new Map(), last.kind));
   const outputs: End[] = [];
   for (const gate of gates.slice(0, -1)) {
     const kind = findKind(gate.kind)!;

@@ -15,6 +15,7 @@ import { usePainter } from '@/ui/controls/usePainter';
 import { useEditor } from '@/ui/session/editor-context';
 import { areStepsOffered } from '@/ui/session/first-steps';
 import { useSession, useSessionState } from '@/ui/session/session-context';
+import { usePinNotes } from '@/ui/session/sheet-plan';
 import { Layer } from './canvas/layer';
 import { paint } from './canvas/painter';
 import { sceneOf } from './canvas/scene-of';
@@ -89,6 +90,12 @@ export function Drawing() {
   const sheetView = useSheetView(session, repaintNow);
   const { view, showAll } = sheetView;
   const preview = usePreview(session);
+  const pinNotes = usePinNotes();
+  const notes = useRef(pinNotes);
+  useEffect(() => {
+    notes.current = pinNotes;
+    repaintNow.current();
+  }, [pinNotes]);
 
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
     sheetView.beforePainting(pixels, palette.letters);
@@ -97,10 +104,18 @@ export function Drawing() {
     if (shown.sheet.parts.size > MANY) layer.current ??= new Layer();
     const { state } = session;
     const overlay = overlayOf(state, shown.sheet, gesture, shown.dragged, lit.current);
-    paint(g, pixels, view.current, sceneOf(state, shown.sheet), overlay, palette, {
-      layer: layer.current,
-      again: repaint,
-    });
+    paint(
+      g,
+      pixels,
+      view.current,
+      { ...sceneOf(state, shown.sheet), notes: notes.current },
+      overlay,
+      palette,
+      {
+        layer: layer.current,
+        again: repaint,
+      },
+    );
     setCursor(gesture?.cursor ?? 'default');
     if (!isMarked.current && !layer.current?.isBusy) {
       // Benches read when a sheet was first to be seen.

@@ -1,9 +1,12 @@
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Sheet } from '@/core/circuit/sheet';
+import type { PinNotes } from '@/core/drawing/geometry/pin-notes';
+import { pinNotesOf } from '@/core/packages/pin-notes';
 import type { SheetPlan } from '@/core/packages/sheet-plan';
+import type { SessionState } from '@/session/state';
 import { planner } from '@/workers/plan-client';
 import { useSessionState } from './session-context';
 
@@ -48,11 +51,18 @@ function follow(sheet: Sheet, sheets: readonly Sheet[]): void {
   );
 }
 
-/** The plan of the sheet that runs, kept up to date while somebody looks at it. */
-export function useSheetPlan(): { readonly planned: SheetPlan | null; readonly isWorking: boolean } {
+/**
+ * The plan of the sheet that runs, kept up to date while somebody looks at it.
+ * @param isWanted without it nothing is planned.
+ */
+export function useSheetPlan(isWanted = true): {
+  readonly planned: SheetPlan | null;
+  readonly isWorking: boolean;
+} {
   const sheet = useSessionState((s) => sheetOf(s.lesson, s.rootId)!);
   const sheets = useSessionState((s) => s.lesson.sheets);
   useEffect(() => {
+    if (!isWanted) return;
     users++;
     return () => {
       users--;
@@ -61,9 +71,27 @@ export function useSheetPlan(): { readonly planned: SheetPlan | null; readonly i
       job = null;
       store.setState(NOTHING);
     };
-  }, []);
-  useEffect(() => follow(sheet, sheets), [sheet, sheets]);
+  }, [isWanted]);
+  useEffect(() => {
+    if (isWanted) follow(sheet, sheets);
+  }, [isWanted, sheet, sheets]);
   const planned = useStore(store, (s) => (s.sheetId === sheet.id ? s.planned : null));
   const isWorking = useStore(store, (s) => s.isWorking);
   return { planned, isWorking };
+}
+
+/** Designators and pin numbers of the sheet that is shown, where it is the one that runs and they are wanted. */
+export function usePinNotes(): PinNotes | undefined {
+  const isShown = useSessionState(
+    (s) => s.path.length === 0 && sheetOf(s.lesson, s.rootId)!.chips?.shown === true,
+  );
+  const { planned } = useSheetPlan(isShown);
+  return useMemo(() => (isShown && planned ? pinNotesOf(planned.plan) : undefined), [isShown, planned]);
+}
+
+/** The same for a picture that is made now. */
+export async function pinNotesNow({ lesson, rootId, path }: SessionState): Promise<PinNotes | undefined> {
+  const sheet = sheetOf(lesson, rootId)!;
+  if (path.length > 0 || !sheet.chips?.shown) return undefined;
+  return pinNotesOf((await planner(sheet, lesson.sheets).result).plan);
 }

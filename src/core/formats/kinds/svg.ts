@@ -10,7 +10,14 @@ export const SVG_FORMAT: Format = {
     at: ['sheet', 'command line'],
     load: async () => {
       const { writeSvg } = await import('../svg');
-      return ({ lesson, sheet }) => done([writeSvg(sheet, lesson.settings).trimEnd()]);
+      const [{ sheetPlan }, { pinNotesOf }] = await Promise.all([
+        import('../../packages/sheet-plan'),
+        import('../../packages/pin-notes'),
+      ]);
+      return ({ lesson, sheet }) => {
+        const notes = sheet.chips?.shown ? pinNotesOf(sheetPlan(sheet, lesson.sheets).plan) : undefined;
+        return done([writeSvg(sheet, lesson.settings, notes).trimEnd()]);
+      };
     },
   },
 };

@@ -1,5 +1,6 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/sheet';
+import { noteTexts } from '@/core/drawing/geometry/pin-notes';
 import { bodyOf, courseOf, labelPlace, oriented, textSide } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
@@ -166,6 +167,13 @@ function paintPart(
   }
   g.translate(-part.at.x, -part.at.y);
   if (LABEL * palette.letters >= smallest) paintLabel(g, part, palette);
+  const note = scene.notes?.get(part.id);
+  if (note && smallest <= 1)
+    for (const { at, text, size, align, isRef } of noteTexts(scene.sheet, part, note)) {
+      g.fillStyle = isRef ? palette.accent : palette.quiet;
+      setFont(g, isRef ? 700 : 400, size, isRef ? FONTS.text : FONTS.mono);
+      writeText(g, text, at.x, at.y, size, align);
+    }
 }
 
 function paintText(

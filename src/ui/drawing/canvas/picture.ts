@@ -3,6 +3,7 @@ import { footprintOf } from '@/core/drawing/geometry/placement';
 import { STEP } from '@/core/drawing/geometry/viewport';
 import type { SessionState } from '@/session/state';
 import type { Palette } from '@/ui/controls/palette';
+import { pinNotesNow } from '@/ui/session/sheet-plan';
 import { paint } from './painter';
 import { PLAIN } from './scene';
 import { sceneOf } from './scene-of';
@@ -46,7 +47,7 @@ const MARGIN = 2;
 /** A sheet as it is now, signals and all, on white: the same shapes as on the screen, sharp enough to print. */
 export async function pictureOf(state: SessionState, palette: Palette = LIGHT): Promise<Blob> {
   await document.fonts.ready;
-  const scene = sceneOf(state);
+  const scene = { ...sceneOf(state), notes: await pinNotesNow(state) };
   const box = boundingBox([...scene.sheet.parts.values()].map(footprintOf)) ?? {
     x0: 0,
     y0: 0,

@@ -1,6 +1,7 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import type { Settings, Sheet, Symbols } from '@/core/circuit/sheet';
 import type { Guide } from '@/core/drawing/editing/arrange';
+import type { PinNotes } from '@/core/drawing/geometry/pin-notes';
 import { changedIds } from '@/core/drawing/geometry/spatial-index';
 import type { SheetNets } from '@/core/netlist/netlist';
 import type { TableLook } from '@/core/parts/shape';
@@ -24,6 +25,8 @@ export interface Scene {
   readonly on: ReadonlySet<string>;
   /** The captions of clocks that a stimulus drives, by part. */
   readonly drivenAs?: ReadonlyMap<string, string>;
+  /** Designators and numbers of pins, where they are shown. */
+  readonly notes?: PinNotes | undefined;
   /** The sheet's truth table, for notes that show it. */
   readonly table?: (() => TableLook | null) | undefined;
   /** Whether the circuit stands still: nothing is told of its signals. */

@@ -115,7 +115,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
     return () => observer.disconnect();
   }, []);
   useEffect(() => () => light(null), [light]);
-  const fits = planned !== null && fitsPlan(board, planned.plan);
+  const fits = planned !== null && planned.plan.packages.length > 0 && fitsPlan(board, planned.plan);
   const compared = useMemo(
     () => (planned && fits ? compareBoard(board, planned.wiring) : null),
     [board, planned, fits],
@@ -305,6 +305,15 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
               onClick={test}
             >
               {testable ? `Test stage ${testable.stage}` : 'Test this stage'}
+            </button>
+          )}
+          {board.wires.length > 0 && !readOnly && (
+            <button
+              type="button"
+              className={SMALL}
+              onClick={() => change({ ok: true, value: { ...board, wires: [] } }, 'the wires of the board')}
+            >
+              Take all wires away
             </button>
           )}
           {planned && !fits && !readOnly && (
