@@ -86,7 +86,6 @@ async function tour(theme, names) {
     .fill(
       'The carousel turns only while the **key** is in, the bars are down *and* the platform is clear.\n\n- Warn while the key is in and a bar is up.',
     );
-  await shot('hand-out');
 
   await page.goto(base);
   await page.getByRole('button', { name: 'Take a ready set' }).click();
@@ -170,6 +169,30 @@ async function tour(theme, names) {
     .click();
   await page.mouse.move(640, 790);
   await shot('text');
+
+  await open('Drive interlock');
+  await face('Chips');
+  await page.getByRole('figure').first().waitFor();
+  await page.getByRole('button', { name: 'More for the chips' }).click();
+  await page.getByLabel('Pins on the drawing').check();
+  await page.keyboard.press('Escape');
+  await page.mouse.move(640, 790);
+  await page.waitForTimeout(800);
+  await shot('chips');
+  await page.keyboard.press('Control+z');
+  await face('Bench');
+  const bench = page.getByRole('region', { name: 'Bench' });
+  await page.getByText(/^Next: plus to/).waitFor();
+  for (const name of ['Chips', 'Truth table']) {
+    await page.getByRole('button', { name: 'Faces' }).click();
+    await page.getByRole('menuitemcheckbox', { name }).click();
+    await page.getByRole('region', { name }).waitFor({ state: 'detached' });
+  }
+  await bench.getByRole('button', { name: 'Lay the supply' }).click();
+  for (let i = 0; i < 5; i++) await bench.getByRole('button', { name: 'Lay the next' }).click();
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Next row' }).click();
+  await page.mouse.move(640, 790);
+  await shot('bench');
 
   await open('Queue selector');
   for (const name of ['Formula', 'Map']) await face(name);
@@ -330,13 +353,14 @@ try {
     'shelf',
     'lesson-interlock',
     'ring',
-    'hand-out',
     'tasks',
     'lesson-ticket-adder',
     'lesson-lamp-chase',
     'ride-timer',
     'states',
     'text',
+    'chips',
+    'bench',
     'functions',
     'planned',
     'exercise',
@@ -345,7 +369,7 @@ try {
     'returned',
     'likeness',
   ]);
-  await tour('dark', ['lesson-interlock', 'class']);
+  await tour('dark', ['class']);
 } finally {
   await browser.close();
   server.kill();

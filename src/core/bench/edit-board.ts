@@ -3,7 +3,18 @@ import { BOARD_COLOURS, MOST_BOARD_WIRES } from '../circuit/board';
 import { packageCalled } from '../parts/packages';
 import { done, type Result, refused } from '../values/result';
 import { withWire } from './guide';
-import { type Hole, holeOfPin, placeOf, roomProblem, type Strip, stripOf, takenHoles, typeOf } from './holes';
+import {
+  DEVICE_PINS,
+  type Hole,
+  holeOfPin,
+  isDisplay,
+  placeOf,
+  roomProblem,
+  type Strip,
+  stripOf,
+  takenHoles,
+  typeOf,
+} from './holes';
 import { freeColumn, isOnBoard, nextRef, nextWire, wireBetween } from './lay';
 
 /*
@@ -225,10 +236,10 @@ function typedDevice(board: Board, kind: BoardDevice['kind'], words: readonly st
   const label = (isEnd ? words.slice(0, -1) : words).join(' ').slice(0, 60);
   const placed = addDevice(board, kind, label);
   const { ref } = placed.devices.at(-1)!;
-  const what = `place ${kind === 'segments' ? 'a display' : `a ${kind}`}`;
+  const what = `place ${isDisplay({ kind }) ? 'a display' : `a ${kind}`}`;
   if (!isEnd) return done({ board: placed, what });
   if (!end!.ok) return end!;
-  const pin = kind === 'segments' ? 'a' : '1';
+  const [pin] = DEVICE_PINS[kind];
   const laid = between(placed, end!.value, { end: `${ref}.${pin}`, isHole: false });
   return laid.ok ? done({ board: laid.value, what }) : laid;
 }

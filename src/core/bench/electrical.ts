@@ -5,7 +5,7 @@ import { findPackage } from '../parts/packages';
 import type { PackagePin } from '../parts/packages/package-type';
 import { defaultParams } from '../parts/params';
 import { type BoardNets, boardNets } from './board-nets';
-import { DEVICE_PINS, type Strip, typeOf } from './holes';
+import { DEVICE_PINS, isDisplay, isInput, type Strip, typeOf } from './holes';
 
 /*
  * What a board is electrically: a circuit of whole packages that the engine runs as it runs every sheet, and what is wrong with
@@ -186,8 +186,7 @@ class Reading {
 
   private placeDevices(isOn: boolean): void {
     for (const [rank, { ref, kind, label, bare }] of this.board.devices.entries()) {
-      const isInput = kind === 'switch' || kind === 'button' || kind === 'clock';
-      if (isInput) {
+      if (isInput({ kind })) {
         // Without a supply a switch gives nothing.
         if (!isOn) continue;
         this.place(ref, 'switch', {}, label || ref, rank);
@@ -200,7 +199,7 @@ class Reading {
           `${ref}.${pin}`,
           'lamp',
           {},
-          kind === 'lamp' ? label || ref : `${label || ref}.${pin}`,
+          isDisplay({ kind }) ? `${label || ref}.${pin}` : label || ref,
           rank,
         );
         this.hang(`${ref}.${pin}`, 'A', net);
@@ -224,8 +223,7 @@ class Reading {
       if (OUT.has(pin.use) && !typeOf(one)!.isOpenCollector) drive(net, end);
     }
     for (const { ref, kind } of this.board.devices)
-      if (kind === 'switch' || kind === 'button' || kind === 'clock')
-        drive(this.nets.netOfPin(`${ref}.1`)!, ref);
+      if (isInput({ kind })) drive(this.nets.netOfPin(`${ref}.1`)!, ref);
     for (const [net, ends] of byNet) {
       if (net === '+' || net === '-') {
         const pole = net === '+' ? 'plus' : 'minus';
@@ -247,8 +245,7 @@ class Reading {
     const driven = new Set<Strip>([this.nets.netOf('+'), this.nets.netOf('-')]);
     for (const { pin, net } of pins) if (pin.use !== 'in') driven.add(net);
     for (const { ref, kind } of this.board.devices)
-      if (kind === 'switch' || kind === 'button' || kind === 'clock')
-        driven.add(this.nets.netOfPin(`${ref}.1`)!);
+      if (isInput({ kind })) driven.add(this.nets.netOfPin(`${ref}.1`)!);
     const open = pins.filter(({ pin, net }) => pin.use === 'in' && !driven.has(net));
     const isTtl = ({ ref }: PinOnBoard) =>
       findPackage(this.board.packages.find((p) => p.ref === ref)!.type)!.family === '74LS';

@@ -1,4 +1,4 @@
-import type { Board, BoardPackage } from '../circuit/board';
+import type { Board, BoardDevice, BoardPackage } from '../circuit/board';
 import { findPackage } from '../parts/packages';
 import type { PackagePin, PackageType } from '../parts/packages/package-type';
 
@@ -92,6 +92,13 @@ export const DEVICE_PINS = {
   lamp: ['1'],
   segments: [...'abcdefg'],
 } as const;
+
+/** Whether a device drives what it is wired to. */
+export const isInput = ({ kind }: Pick<BoardDevice, 'kind'>): boolean => INPUTS.has(kind);
+const INPUTS: ReadonlySet<BoardDevice['kind']> = new Set(['switch', 'button', 'clock']);
+
+/** Whether a device shows several levels together. */
+export const isDisplay = ({ kind }: Pick<BoardDevice, 'kind'>): boolean => DEVICE_PINS[kind].length > 1;
 
 /** Whether packages stand where another one stands, or beyond the board. */
 export function roomProblem(board: Board, one: BoardPackage): string | null {

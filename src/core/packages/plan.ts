@@ -111,9 +111,12 @@ class Planner {
   ) {
     this.sorts = new Map(unitSorts(supply));
     this.ways = new Realisations(this.sorts);
-    for (const { pins } of found.cells)
-      for (const signal of pins.values())
-        if (typeof signal === 'number') this.next = Math.max(this.next, signal + 1);
+    // Behind every net of the sheet, also of an input that nothing reads.
+    const signals = [
+      ...found.cells.flatMap(({ pins }) => [...pins.values()]),
+      ...found.terminals.map(({ signal }) => signal),
+    ];
+    for (const signal of signals) if (typeof signal === 'number') this.next = Math.max(this.next, signal + 1);
   }
 
   plan(): PackagePlan {

@@ -1,5 +1,5 @@
 import type { BoardRun } from '@/core/bench/board-run';
-import { DEVICE_PINS } from '@/core/bench/holes';
+import { DEVICE_PINS, isDisplay, isInput } from '@/core/bench/holes';
 import type { Board, BoardDevice } from '@/core/circuit/board';
 import { letterOf, ONE } from '@/core/values/logic';
 import { plainText } from '@/core/values/markup';
@@ -25,7 +25,7 @@ export function Devices({ board, places, run, chosen }: Props) {
         const isChosen = chosen?.is === 'device' && chosen.id === device.ref;
         const level = run.levelAt(`${device.ref}.1`);
         const label = plainText(device.label) || device.ref;
-        const isInput = device.kind !== 'lamp' && device.kind !== 'segments';
+        const drives = isInput(device);
         return (
           <g key={device.ref} data-device={device.ref}>
             {DEVICE_PINS[device.kind].map((pin) => {
@@ -51,7 +51,7 @@ export function Devices({ board, places, run, chosen }: Props) {
                 </g>
               );
             })}
-            {device.kind === 'segments' ? (
+            {isDisplay(device) ? (
               <g transform={`translate(${at.x} ${at.y})`}>
                 <rect
                   x={-26}
@@ -81,13 +81,13 @@ export function Devices({ board, places, run, chosen }: Props) {
                 cx={at.x}
                 cy={at.y}
                 r={15}
-                fill={!isInput && level === ONE ? 'var(--one)' : 'var(--raised)'}
+                fill={!drives && level === ONE ? 'var(--one)' : 'var(--raised)'}
                 stroke={isChosen ? 'var(--accent)' : 'var(--ink)'}
                 strokeWidth={isChosen ? 3.5 : 2.5}
-                className={isInput ? 'cursor-pointer' : undefined}
+                className={drives ? 'cursor-pointer' : undefined}
               />
             )}
-            {isInput && <Lever device={device} at={at} isOn={level === ONE} />}
+            {drives && <Lever device={device} at={at} isOn={level === ONE} />}
             <text x={at.x} y={at.y + 33} textAnchor="middle" fontSize={14} fontWeight={700} fill="var(--ink)">
               {label.length > MOST_LABEL ? `${label.slice(0, MOST_LABEL - 1)}…` : label}
             </text>
@@ -99,7 +99,7 @@ export function Devices({ board, places, run, chosen }: Props) {
               className="font-mono"
               fill="var(--ink)"
             >
-              {device.kind === 'segments' ? '' : letterOf(level)}
+              {isDisplay(device) ? '' : letterOf(level)}
             </text>
           </g>
         );
@@ -108,8 +108,14 @@ export function Devices({ board, places, run, chosen }: Props) {
   );
 }
 
+/** How an input is moved, as its face shows it. */
+const LEVERS: Readonly<Partial<Record<BoardDevice['kind'], 'wave' | 'knob'>>> = {
+  clock: 'wave',
+  button: 'knob',
+};
+
 function Lever({ device, at, isOn }: { device: BoardDevice; at: Point; isOn: boolean }) {
-  if (device.kind === 'clock')
+  if (LEVERS[device.kind] === 'wave')
     return (
       <path
         d={`M${at.x - 8} ${at.y + 4}h4v-8h8v8h4`}
@@ -120,7 +126,7 @@ function Lever({ device, at, isOn }: { device: BoardDevice; at: Point; isOn: boo
         pointerEvents="none"
       />
     );
-  if (device.kind === 'button')
+  if (LEVERS[device.kind] === 'knob')
     return (
       <circle
         cx={at.x}

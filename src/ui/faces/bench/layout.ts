@@ -3,6 +3,7 @@ import {
   DEVICE_PINS,
   type Hole,
   holeOfPin,
+  isInput,
   LOWER_ROWS,
   placeOf,
   UPPER_ROWS,
@@ -54,9 +55,8 @@ export const drawingHeight = (board: Board): number =>
 export function devicePlaces(board: Board): Map<string, Point> {
   const places = new Map<string, Point>();
   const step = deviceStep(board);
-  const isInput = (kind: string) => kind === 'switch' || kind === 'button' || kind === 'clock';
-  const inputs = board.devices.filter(({ kind }) => isInput(kind));
-  const outputs = board.devices.filter(({ kind }) => !isInput(kind));
+  const inputs = board.devices.filter(isInput);
+  const outputs = board.devices.filter((one) => !isInput(one));
   for (const [i, { ref }] of inputs.entries()) places.set(ref, { x: 50 + i * step, y: DEVICES_Y });
   const right = boardWidth(board) - 50;
   for (const [i, { ref }] of outputs.entries())
