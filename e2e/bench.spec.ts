@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { bench, board, dragNext, hole, layAll, layNext, onBench, press, said } from './bench-hand';
 import { face } from './face-hand';
-import { emptySheet } from './hand';
+import { emptySheet, textOf } from './hand';
 
 test('the interlock is wired by hand stage by stage, with a wrong wire told and mended', async ({ page }) => {
   await onBench(page, 'Drive interlock');
@@ -120,4 +120,42 @@ test('a gate that saves a package is had in the drawing at a press, and the boar
   await expect(
     chips.getByRole('figure', { name: /74HC04/ }).getByRole('button', { name: /^Unit f/ }),
   ).toBeVisible();
+});
+
+test('a package is moved by keys with its wires, a hidden fault is told and mended, and the board is saved', async ({
+  page,
+}) => {
+  await onBench(page, 'Drive interlock');
+  await expect(said(page)).toHaveText(/^Next: plus to U1 pin/);
+  await press(page, 'Lay all');
+  await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
+  await board(page).focus();
+  // To the leg of U3 in column 26, and on to the right.
+  for (const key of ['Right', 'Up', 'Up', 'Up', 'Up'].concat(Array(24).fill('Right')))
+    await page.keyboard.press(`Arrow${key}`);
+  await page.keyboard.press('Enter');
+  await expect(bench(page).getByRole('button', { name: 'Turn U3' })).toBeVisible();
+  const label = board(page).getByText('U3 74HC08');
+  const before = (await label.boundingBox())!.x;
+  await page.keyboard.press('ArrowRight');
+  await expect(async () => expect((await label.boundingBox())!.x).toBeGreaterThan(before + 10)).toPass();
+  await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
+  await page.keyboard.press('Escape');
+
+  await press(page, 'Board');
+  await page.getByRole('menuitem', { name: 'Hide a fault' }).click();
+  await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
+  await press(page, 'Board');
+  await page.getByRole('menuitem', { name: 'Tell and mend the fault' }).click();
+  await expect(page.getByText(/is dead: its outputs stay at 0|is broken inside/)).toBeVisible();
+  await press(page, 'Board');
+  const saving = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Save as SVG' }).click();
+  const svg = await textOf(await saving);
+  expect(svg).toContain('U1 74HC11');
+  expect(svg).not.toContain('var(--');
+  await press(page, 'Board');
+  const picture = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Save as PNG' }).click();
+  expect((await picture).suggestedFilename()).toBe('drive-interlock-board.png');
 });

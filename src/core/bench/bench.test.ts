@@ -16,6 +16,7 @@ import { expectDone } from '../values/result';
 import { endsOf, pinStrips } from './board-nets';
 import { compareBoard } from './compare';
 import { electricalBoard } from './electrical';
+import { faultWords, possibleFaults, withHiddenFault } from './faults';
 import { layWires, withWire } from './guide';
 import { holesOf, takenHoles } from './holes';
 import { boardOfPlan, wireBetween } from './lay';
@@ -176,6 +177,7 @@ describe('the interlock on its board', () => {
   test('a dead gate and a broken wire show at probes, and nowhere else', () => {
     const broken: Board = { ...board, faults: [{ is: 'broken wire', wire: board.wires.at(-1)!.id }] };
     expect(broken.wires).toEqual(board.wires);
+    expect(compareBoard(broken, wiring).isRight).toBe(true);
     const rig = new Rig(electricalBoard(broken).sheet);
     const good = new Rig(electricalBoard(board).sheet);
     const words = (of: Rig) =>
@@ -208,4 +210,26 @@ test('a board and a plan of packages go into the lesson file and come back', () 
   const whole = { ...lesson, sheets: lesson.sheets.map((one) => ({ ...one, board, chips })) };
   expect(expectDone(readLesson(writeLesson(whole)))).toEqual(whole);
   expect(lessonFromKept(structuredClone(lessonToKeep(whole)))).toEqual(whole);
+});
+
+test('every fault that can be hidden changes what the board does, is told in words, and is not seen by the comparison', () => {
+  const { sheet } = interlock();
+  const plan = planOf(sheet, [], { family: '74HC' });
+  const { board, wiring } = wired(sheet);
+  const rows = (of: Board) => {
+    const rig = new Rig(electricalBoard(of).sheet);
+    return Array.from({ length: 8 }, (_, row) => {
+      rig.set({ Key: row >> 2, Bars: (row >> 1) & 1, Clear: row & 1 });
+      return `${rig.word('Drive')}${rig.word('Warn')}`;
+    }).join(' ');
+  };
+  const faults = possibleFaults(board, plan);
+  expect(faults.length).toBeGreaterThan(8);
+  for (const [i, fault] of faults.entries()) {
+    const faulty = withHiddenFault(board, plan, i / faults.length)!;
+    expect(faulty.faults).toEqual([fault]);
+    expect(rows(faulty)).not.toBe(rows(board));
+    expect(compareBoard(faulty, wiring).isRight).toBe(true);
+    expect(faultWords(faulty, fault)).toMatch(/is dead|is broken inside/);
+  }
 });

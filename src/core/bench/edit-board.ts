@@ -37,6 +37,7 @@ export function changePackage(
   const was = board.packages.find((one) => one.ref === ref);
   if (!was) return refused('no-such-package', `there is no ${ref} on the board`);
   const now = { ...was, ...change };
+  if (now.column < 1) return refused('no-room', `${ref} does not fit on the board there`);
   const problem = roomProblem(board, now);
   if (problem) return refused('no-room', problem);
   const packages = board.packages.map((one) => (one === was ? now : one));

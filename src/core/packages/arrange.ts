@@ -173,39 +173,68 @@ class Arrangement {
     return pairs;
   }
 
-  /** A bound: each net joins so many packages, the nearest columns of two of them being a gap apart, and ends beside them. */
+  /**
+   * A bound below every arrangement: for each net the shortest tree over how near each two of its pins could ever be, whichever
+   * units they are in and whichever packages stand beside each other.
+   */
   bound(): number {
+    return this.nets.reduce((sum, joints) => sum + this.leastTree(joints), 0);
+  }
+
+  private leastTree(joints: readonly Joint[]): number {
+    const near = joints.map((a, i) => joints.map((b, k) => (i === k ? 0 : this.nearest(a, b))));
+    const far = [...near[0]!];
+    const isIn = joints.map((_, i) => i === 0);
     let sum = 0;
-    for (const joints of this.nets) {
-      const fewest = this.fewestPackages(joints);
-      const ends = new Set(
-        joints.flatMap((joint) =>
-          'terminal' in joint ? [this.plan.terminals[joint.terminal]!.direction] : [],
-        ),
-      );
-      sum += Math.max(0, fewest - 1) * (GAP + 1) + (fewest > 0 ? ends.size * BESIDE : 0);
-      const pins = joints.filter((joint) => 'slot' in joint).length;
-      sum += Math.max(0, pins - fewest);
+    for (let step = 1; step < joints.length; step++) {
+      let next = -1;
+      for (let i = 0; i < joints.length; i++) if (!isIn[i] && (next < 0 || far[i]! < far[next]!)) next = i;
+      sum += far[next]!;
+      isIn[next] = true;
+      for (let i = 0; i < joints.length; i++) far[i] = Math.min(far[i]!, near[next]![i]!);
     }
     return sum;
   }
 
-  /** In how few packages the units of a net can be, whatever stands where. */
-  private fewestPackages(joints: readonly Joint[]): number {
-    const bySort = new Map<string, Set<number>>();
-    for (const joint of joints)
-      if ('slot' in joint) {
-        const { sort } = this.slots[joint.slot]!;
-        bySort.set(sort, (bySort.get(sort) ?? new Set()).add(joint.slot));
-      }
-    let count = 0;
-    for (const [sort, units] of bySort) {
-      const each = this.slots.filter((slot) => slot.sort === sort).length;
-      const packages = new Set(this.slots.filter((slot) => slot.sort === sort).map((slot) => slot.package))
-        .size;
-      count += Math.ceil(units.size / (each / packages));
+  /** Where a pin can be: the package, its column there, its side, and the unit's place. */
+  private possible(joint: { readonly slot: number; readonly pin: number }) {
+    const planned = this.slots[joint.slot]!;
+    return this.slots.flatMap((slot, at) => {
+      if (slot.sort !== planned.sort) return [];
+      const type = this.typeOf(slot.package);
+      const place = pinPlace(type, samePin(type, planned.letter, slot.letter, joint.pin));
+      return [{ ...place, at, package: slot.package, width: packageColumns(type) }];
+    });
+  }
+
+  /** The least distance of two pins in any arrangement. */
+  private nearest(a: Joint, b: Joint): number {
+    if ('terminal' in a && 'terminal' in b) {
+      const [x, y] = [a, b].map(({ terminal }) => this.plan.terminals[terminal]!.direction);
+      return x === y ? 0 : this.width - 1 + 2 * BESIDE;
     }
-    return count;
+    if ('terminal' in a) return this.nearest(b, a);
+    const first = this.possible(a);
+    if ('terminal' in b) {
+      const isInput = this.plan.terminals[b.terminal]!.direction === 'in';
+      return Math.min(
+        ...first.map(
+          ({ column, side, width }) =>
+            BESIDE + (isInput ? column : width - 1 - column) + (side === 0 ? 0 : ACROSS),
+        ),
+      );
+    }
+    const isSame = a.slot === b.slot;
+    let least = Number.POSITIVE_INFINITY;
+    for (const x of first)
+      for (const y of this.possible(b)) {
+        if ((x.at === y.at) !== isSame) continue;
+        const across = x.side === y.side ? 0 : ACROSS;
+        const inOne = Math.abs(x.column - y.column);
+        const sideBySide = Math.min(x.width - x.column + y.column, y.width - y.column + x.column) + GAP;
+        least = Math.min(least, across + (x.package === y.package ? inOne : sideBySide));
+      }
+    return least;
   }
 
   /** The plan with packages numbered from left to right. */
@@ -268,7 +297,7 @@ export function arranged(
     if (now.total > before && roll() >= Math.exp((before - now.total) / heat)) undo();
   }
   descend(now, pairs, count);
-  return { plan: now.arranged(), length: now.total, atLeast: Math.min(now.total, now.bound()) };
+  return { plan: now.arranged(), length: now.total, atLeast: now.bound() };
 }
 
 /** Whether the drawing says which unit it is. */

@@ -2,6 +2,7 @@ import type { Part, Sheet } from '../circuit/sheet';
 import { terminalName } from '../netlist/declared';
 import { FlatSheet, type Instance } from '../netlist/flatten';
 import { kindOf, spokenName } from '../parts/catalogue';
+import { faultOf, withFault, withWireFault } from '../parts/fault';
 import type { LogicFamily } from '../parts/packages/package-type';
 import { Primitive, remembers } from '../parts/primitive';
 import type { Template, TemplateGate } from '../parts/template';
@@ -51,9 +52,22 @@ const GATE_SORTS: Readonly<Partial<Record<Primitive, string>>> = {
   [Primitive.NOT]: 'not',
 };
 
-/** What the parts of a sheet ask of packages of a family. */
+/** What the parts of a sheet ask of packages of a family. A fault that is hidden in the drawing is not planned, nor told by it. */
 export function cellsOf(sheet: Sheet, sheets: readonly Sheet[], family: LogicFamily): Cells {
-  return new Extraction(new FlatSheet(sheet, sheets), family).found();
+  return new Extraction(new FlatSheet(sound(sheet), sheets.map(sound)), family).found();
+}
+
+/** The sheet as it is drawn, without the faults of its parts and wires. */
+function sound(sheet: Sheet): Sheet {
+  const isFaulty =
+    [...sheet.parts.values()].some((part) => faultOf(part)) ||
+    [...sheet.wires.values()].some((wire) => wire.fault);
+  if (!isFaulty) return sheet;
+  return {
+    ...sheet,
+    parts: new Map([...sheet.parts].map(([id, part]) => [id, faultOf(part) ? withFault(part, null) : part])),
+    wires: new Map([...sheet.wires].map(([id, wire]) => [id, withWireFault(wire, null)])),
+  };
 }
 
 class Extraction {

@@ -30,6 +30,7 @@ import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { useSheetPlan } from '@/ui/session/sheet-plan';
 import { BenchFoot } from './BenchFoot';
+import { BoardMenu } from './BoardMenu';
 import { type BoardActions, BoardView } from './BoardView';
 import type { Chosen } from './chosen';
 import { boardWidth, drawingHeight } from './layout';
@@ -307,15 +308,6 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
               {testable ? `Test stage ${testable.stage}` : 'Test this stage'}
             </button>
           )}
-          {board.wires.length > 0 && !readOnly && (
-            <button
-              type="button"
-              className={SMALL}
-              onClick={() => change({ ok: true, value: { ...board, wires: [] } }, 'the wires of the board')}
-            >
-              Take all wires away
-            </button>
-          )}
           {planned && !fits && !readOnly && (
             <button
               type="button"
@@ -327,6 +319,12 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
             </button>
           )}
         </Fold>
+        <BoardMenu
+          board={board}
+          planned={planned}
+          room={room}
+          onChange={(after, what) => change({ ok: true, value: after }, what)}
+        />
       </Bar>
       <div ref={room} className="min-h-0 flex-1 overflow-auto bg-paper p-1">
         <BoardView

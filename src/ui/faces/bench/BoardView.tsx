@@ -3,7 +3,7 @@
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import type { BoardRun } from '@/core/bench/board-run';
 import { colourFor } from '@/core/bench/edit-board';
-import { type Hole, type Strip, stripOf } from '@/core/bench/holes';
+import { type Hole, pinAt, type Strip, stripOf } from '@/core/bench/holes';
 import type { Board, BoardColour } from '@/core/circuit/board';
 import { BoardBase } from './BoardBase';
 import { Cables } from './Cables';
@@ -171,7 +171,12 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
       event.preventDefault();
       event.stopPropagation();
     };
-    if (key.startsWith('Arrow')) {
+    const held =
+      chosen?.is === 'package' && !readOnly ? board.packages.find(({ ref }) => ref === chosen.id) : undefined;
+    if (held && (key === 'ArrowLeft' || key === 'ArrowRight')) {
+      taken();
+      actions.movePackage(held.ref, held.column + (key === 'ArrowLeft' ? -1 : 1));
+    } else if (key.startsWith('Arrow')) {
       taken();
       const to = holeBeside(cursor ?? 'a1', key, board);
       setCursor(to);
@@ -184,7 +189,9 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
       else if (begun) finish(begun, cursor);
       else {
         const wire = board.wires.find(({ from, to }) => from === cursor || to === cursor);
+        const leg = /^[ef]/.test(cursor) ? pinAt(board, stripOf(cursor)!) : undefined;
         if (wire && !device) actions.choose({ is: 'wire', id: wire.id });
+        else if (leg) actions.choose({ is: 'package', id: leg.one.ref });
         else setBegun(cursor);
       }
     } else if (key === 'Escape' && (begun || chosen || gesture)) {

@@ -11,6 +11,8 @@ export const HELP: readonly HelpLine[] = [
     'typed in the line below the board: a package, a wire, a lamp at a pin',
   ],
   ['Arrow keys, Enter, Delete', 'walk from hole to hole, begin and end a wire, take away what is selected'],
+  ['Enter at the leg of a package', 'selects it: the arrow keys move it then, until Escape'],
+  ['Board', 'its size, a hidden fault to be found by probing, pictures, and print with the list of wires'],
   [
     'Lay the next · Lay this stage · Test this stage',
     'wiring by the list of the Chips face, a stage after the other',

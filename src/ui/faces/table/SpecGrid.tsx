@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { OPEN_CELL, type SpecTable } from '@/core/circuit/spec-table';
 import { withColumnAt } from '@/core/logic/specification/spec-edits';
 import { columnFromText } from '@/core/logic/specification/spec-formulas';
@@ -62,7 +62,8 @@ export function SpecGrid({ plan, start, isBegun, circuit, isHidden, onDraw, onNa
   // A table that was begun by hand is typed into at once, from its first cell on.
   const names = [...plan.inputs, ...plan.outputs.map((o) => o.name)].sort().join();
   const begun = useRef(isBegun ? null : names);
-  useEffect(() => {
+  // Before any key can come: the first would go on from the cell of the table before.
+  useLayoutEffect(() => {
     if (begun.current === names) return;
     scroller.current?.focus();
     if (begun.current !== null) setAt({ row: 0, output: 0 });
