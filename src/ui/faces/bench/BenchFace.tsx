@@ -40,7 +40,7 @@ const SMALL =
   'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft disabled:cursor-default disabled:text-quiet disabled:hover:bg-transparent';
 
 /** Sizes of the drawing: at the least its numbers can be read, and it scrolls. */
-const LEAST_SCALE = 0.9;
+const LEAST_SCALE = 1;
 const MOST_SCALE = 2.2;
 
 /** The wiring board of the sheet: what is on it runs, and is held against the drawing. */
