@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { bench, board, dragNext, hole, layAll, layNext, onBench, press, said } from './bench-hand';
 import { face } from './face-hand';
-import { emptySheet, textOf } from './hand';
+import { emptySheet, tabTo, textOf } from './hand';
 
 test('the interlock is wired by hand stage by stage, with a wrong wire told and mended', async ({ page }) => {
   await onBench(page, 'Drive interlock');
@@ -58,8 +58,8 @@ test('lines are typed for the board, and what is not understood is said', async 
   await emptySheet(page);
   await face(page, 'Bench');
   await press(page, 'Begin with an empty board');
-  await board(page).press('7');
-  await page.keyboard.type('408');
+  await tabTo(page, board(page));
+  await page.keyboard.type('7408');
   await page.keyboard.press('Enter');
   await expect(board(page).getByText('U1 74HC08')).toBeVisible();
   const line = bench(page).getByLabel('Type for the board');
@@ -80,7 +80,7 @@ test('lines are typed for the board, and what is not understood is said', async 
   await expect(said(page)).toHaveText('U1 has no pin 99.');
   await expect(line).toHaveValue('wire U1.99 U1.1');
   // By keys alone: to a hole, Enter, to another hole, Enter.
-  await board(page).focus();
+  await tabTo(page, board(page));
   for (const key of 'Right Up Up Up'
     .split(' ')
     .map((way) => `Arrow${way}`)
@@ -129,7 +129,7 @@ test('a package is moved by keys with its wires, a hidden fault is told and mend
   await expect(said(page)).toHaveText(/^Next: plus to U1 pin/);
   await press(page, 'Lay all');
   await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
-  await board(page).focus();
+  await tabTo(page, board(page));
   // To the leg of U3 in column 26, and on to the right.
   for (const key of ['Right', 'Up', 'Up', 'Up', 'Up'].concat(Array(24).fill('Right')))
     await page.keyboard.press(`Arrow${key}`);

@@ -1,10 +1,10 @@
 import { memo } from 'react';
-import { columnsOf } from '@/core/bench/holes';
+import { columnsOf, LOWER_ROWS, UPPER_ROWS } from '@/core/bench/holes';
 import type { Board } from '@/core/circuit/board';
 import { BOARD_HEIGHT, columnX, NUMBERS_Y, PITCH, RAILS, rowY } from './layout';
 
 /** The empty board: rails, half columns and holes, with the numbers of columns. */
-export const BoardBase = memo(function BoardBase({ board, width }: { board: Board; width: number }) {
+export const BoardBase = memo(function BoardBase({ board }: { board: Board }) {
   const columns = columnsOf(board);
   const right = columnX(columns);
   const numbered = Array.from({ length: columns }, (_, i) => i + 1);
@@ -19,7 +19,7 @@ export const BoardBase = memo(function BoardBase({ board, width }: { board: Boar
       <rect
         x={8}
         y={8}
-        width={Math.max(right + 44, 0) - 8}
+        width={right + 36}
         height={BOARD_HEIGHT - 16}
         rx={14}
         fill="var(--raised)"
@@ -123,20 +123,7 @@ export const BoardBase = memo(function BoardBase({ board, width }: { board: Boar
         height={rowY('e') - rowY('f') - 36}
         fill="var(--board-strip)"
       />
-      {[...'abcde'].map((row) => (
-        <text
-          key={row}
-          x={30}
-          y={rowY(row) + 4}
-          textAnchor="middle"
-          fontSize={12}
-          className="font-mono"
-          fill="var(--quiet)"
-        >
-          {row}
-        </text>
-      ))}
-      {[...'fghij'].map((row) => (
+      {[...LOWER_ROWS, ...UPPER_ROWS].map((row) => (
         <text
           key={row}
           x={30}
@@ -160,7 +147,6 @@ export const BoardBase = memo(function BoardBase({ board, width }: { board: Boar
           strokeWidth={2}
         />
       ))}
-      <rect x={0} y={0} width={width} height={1} fill="none" />
     </g>
   );
 });

@@ -258,7 +258,7 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
       }}
       onKeyDown={onKey}
     >
-      <BoardBase board={board} width={width} />
+      <BoardBase board={board} />
       {strip && <NetHighlight board={board} run={run} strip={strip} />}
       <Devices board={board} places={devices} run={run} chosen={chosen} />
       <Cables
