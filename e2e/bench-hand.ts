@@ -50,7 +50,7 @@ export async function hole(page: Page, name: string): Promise<Place> {
 /** The two rings of the wire that comes next. */
 const rings = (page: Page) => board(page).locator('[data-next] circle');
 
-/** Lays the wire that comes next by its two holes, the second so many columns beside where it belongs. */
+/** Lays the next wire by pressing its two holes. @param off columns by which the second hole is missed. */
 export async function layNext(page: Page, off = 0): Promise<void> {
   const pitch = off === 0 ? 0 : (await hole(page, 'a2')).x - (await hole(page, 'a1')).x;
   for (const [i, at] of (await rings(page).all()).entries()) {

@@ -10,7 +10,7 @@ test('the interlock is wired by hand stage by stage, with a wrong wire told and 
   await expect(bench(page).getByText('1 of 31 wires')).toBeVisible();
   await press(page, 'Lay the supply');
   await expect(said(page)).toHaveText(/^Next: Key to U\d pin/);
-  // One column off: it is told where it belongs, and taken away.
+  // A wire that misses its pin by a column is named, and removed by the button beside the message.
   await layNext(page, 1);
   await expect(said(page)).toHaveText(/one column off|hangs on/);
   await press(page, 'Take it away');
@@ -43,7 +43,7 @@ for (const [lesson, off] of [
     await press(page, 'Lay the supply');
     await expect(said(page)).toHaveText(/^Next: /);
     const first = (await said(page).textContent())!;
-    // Two columns beside where it belongs.
+    // The second hole is missed by two columns.
     await layNext(page, off);
     await expect(said(page)).not.toHaveText(first);
     await expect(said(page)).toHaveText(/off|hangs on|does nothing|is taken/);

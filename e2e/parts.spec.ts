@@ -56,3 +56,20 @@ test('what is between the faces is moved by the pointer and by the arrow keys', 
   await page.reload();
   await expect.poll(async () => Math.round(await width())).toBe(narrow);
 });
+
+test('packages are typed by number, one after the other; a number that is none stays in the line', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await hand.type(4, 8, '7400');
+  await hand.type(30, 8, '4013.a');
+  const parts = page.getByRole('listbox', { name: /^Parts on/ }).getByRole('option');
+  await expect(parts).toHaveCount(2);
+  await expect(parts.filter({ hasText: '74HC00: four NAND gates' })).toHaveCount(1);
+  await expect(parts.filter({ hasText: 'unit a of 4013' })).toHaveCount(1);
+  await hand.point(44, 24);
+  await page.keyboard.type('7499');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('combobox', { name: 'Name of a part' })).toHaveValue('7499');
+  await expect(parts).toHaveCount(2);
+});

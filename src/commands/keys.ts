@@ -1,4 +1,4 @@
-import { isMomentary } from '@/core/parts/catalogue';
+import { isMomentary, PLACEABLE } from '@/core/parts/catalogue';
 import { place } from '@/session/changes/place';
 import { COMMANDS } from '.';
 import { chordOf, type KeyPress } from './chord';
@@ -28,14 +28,18 @@ export function pressKey(press: KeyPress, context: EditorContext): boolean {
       command.run(context);
       return true;
     }
-  // A number that nothing selected takes begins `2 input and`, `~` a name with a bar.
-  const isNumber = /^[0-9]$/.test(chord) && all.every((c) => isIdle(c, context));
+  // A number that nothing selected takes begins `2 input and`, or `7400` beside a part that takes none; `~` a name with a bar.
+  const isNumber =
+    /^[0-9]$/.test(chord) && (beginsPart(chord) || all.every((command) => isIdle(command, context)));
   if (commands.length > 0 && !isNumber) return explain(commands[0]!, context);
   if (!isNumber && !/^[a-z~]$/i.test(chord)) return false;
   if (!TYPE.when(context).ok) return explain(TYPE, context);
   openTyping(context, chord);
   return true;
 }
+
+/** Whether a number of a part begins with this digit. */
+const beginsPart = (digit: string): boolean => PLACEABLE.some(({ typedAs }) => typedAs?.(digit));
 
 /** Whether a command has merely nothing to act on. */
 function isIdle(command: Command, context: EditorContext): boolean {

@@ -70,7 +70,7 @@ test('a single wire in a wrong column is found', () => {
       const found = compareBoard(changed, wiring);
       const [a, b] = endsOf(moved);
       const same = compareBoard({ ...board, wires: board.wires.filter(({ id }) => id !== wire.id) }, wiring);
-      // A wire that now lies within its own net is not wrong; what it joined may be missing.
+      // The moved wire may still lie within its own net: then no wire is wrong.
       if (found.wrong.length === 0) {
         expect(found.missing.length).toBe(a === b ? same.missing.length : found.missing.length);
         expect(compareBoard(board, wiring).isRight).toBe(true);
@@ -78,7 +78,7 @@ test('a single wire in a wrong column is found', () => {
       }
       expect(found.wrong).toHaveLength(1);
       expect(found.isRight).toBe(false);
-      // Taking away what is told, and laying what is missing, sets the board right.
+      // The board is right once the named wire is removed and the missing ones are laid.
       const without = { ...changed, wires: changed.wires.filter(({ id }) => id !== found.wrong[0]!.wire.id) };
       const mended = layWires(without, wiring, Number.POSITIVE_INFINITY);
       expect(compareBoard(mended.board, wiring).isRight).toBe(true);

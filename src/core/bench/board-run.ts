@@ -7,13 +7,13 @@ import { type Logic, Z } from '../values/logic';
 import { type ElectricalBoard, electricalBoard } from './electrical';
 import type { Strip } from './holes';
 
-/** A board that runs: settled after each change of its switches, with what it stores kept from change to change. */
+/** Runs a board: it settles after each change of a switch, and its storage keeps its state. */
 export class BoardRun {
   readonly electrical: ElectricalBoard;
   private readonly netlist: Netlist;
   private readonly run: Run;
 
-  /** @param before the run of the board before a change: what it stores goes on. */
+  /** @param before the run before the board was changed; its stored states are taken over. */
   constructor(board: Board, before?: BoardRun) {
     this.electrical = electricalBoard(board);
     this.netlist = compile(this.electrical.sheet);

@@ -9,10 +9,10 @@ import { pinAt, placeOf, type Strip } from './holes';
  * which are still to be laid.
  */
 
-/** A wire that joins what is to be apart. */
+/** A wire that joins two signals, or that misses its pin by a column or two. */
 export interface WrongWire {
   readonly wire: BoardWire;
-  /** What is wrong, electrically. */
+  /** What hangs where, in a sentence. */
   readonly message: string;
   /** Where it belongs, if moving one end sets it right. */
   readonly moveTo?: { readonly end: 'from' | 'to'; readonly strip: Strip };

@@ -1,23 +1,13 @@
 import type { Board, BoardWire } from '../circuit/board';
 import type { PackagePlan } from '../packages/plan';
-import type { PlannedWire, Wiring } from '../packages/wiring';
+import type { Wiring } from '../packages/wiring';
 import type { Result } from '../values/result';
 import { compareBoard } from './compare';
 import { boardOfPlan, wireBetween } from './lay';
 
 /*
- * Guided wiring: the next wire of the plan that is not laid yet, and laying wires by itself.
+ * Guided wiring: whether a board belongs to a plan, and laying its wires stage by stage.
  */
-
-/** The board with what a plan needs and it does not have yet: packages by their designators, switches and lamps. */
-export function withPartsOf(board: Board | undefined, plan: PackagePlan): Board {
-  const fresh = boardOfPlan(plan);
-  if (!board || (board.packages.length === 0 && board.wires.length === 0)) return fresh;
-  const isSame = (a: Board, b: Board) =>
-    a.packages.map(({ ref, type }) => ref + type).join() ===
-    b.packages.map(({ ref, type }) => ref + type).join();
-  return isSame(board, fresh) ? { ...board, devices: fresh.devices } : board;
-}
 
 /** Whether the packages and devices of a board are those of the plan. */
 export function fitsPlan(board: Board, plan: PackagePlan): boolean {
@@ -29,10 +19,6 @@ export function fitsPlan(board: Board, plan: PackagePlan): boolean {
     fresh.devices.every(({ ref, label }) => beside.has(`${ref} ${label}`))
   );
 }
-
-/** The wire that comes next, or undefined where all are laid. */
-export const nextOf = (board: Board, wiring: Wiring): PlannedWire | undefined =>
-  compareBoard(board, wiring).missing[0];
 
 /**
  * The board with the wires of some stages laid that are not there yet. Stops at the first that finds no hole.

@@ -142,8 +142,8 @@ export function wireBetween(board: Board, from: string, to: string, colour: Boar
   return done({ id: nextWire(board), from: first.value, to: second.value, colour });
 }
 
-/** Every hole of a board with devices at their pins, for what passes through all of them. */
-export function pinsOfDevices(board: Board): Hole[] {
+/** The pins of everything beside the board, as wires name them. */
+function pinsOfDevices(board: Board): Hole[] {
   return board.devices.flatMap(({ ref, kind }) => DEVICE_PINS[kind].map((pin) => `${ref}.${pin}`));
 }
 

@@ -13,7 +13,7 @@ export const GAP = 2;
 /** What crossing the trench costs, in columns. */
 const ACROSS = 3;
 /** Columns between the switches and the first package, and between the last one and the lamps. */
-const BESIDE = 2;
+export const BESIDE = 2;
 
 /** A place on the board: the column, and the side of the trench. */
 interface Place {
@@ -21,7 +21,9 @@ interface Place {
   readonly side: 0 | 1;
 }
 
-const apart = (a: Place, b: Place) => Math.abs(a.column - b.column) + (a.side === b.side ? 0 : ACROSS);
+/** How far two places are apart, in columns. */
+export const apart = (a: Place, b: Place): number =>
+  Math.abs(a.column - b.column) + (a.side === b.side ? 0 : ACROSS);
 
 /** Where a pin stands, from the package's first column: pin 1 at the lower left, the last one above it. */
 export function pinPlace(type: PackageType, number: number): Place {
@@ -29,8 +31,10 @@ export function pinPlace(type: PackageType, number: number): Place {
   return number <= each ? { column: number - 1, side: 0 } : { column: 2 * each - number, side: 1 };
 }
 
+/** Columns that a package covers. */
 export const packageColumns = ({ pins }: PackageType): number => pins.length / 2;
 
+/** A plan whose packages are in order. */
 export interface Arranged {
   readonly plan: PackagePlan;
   /** Columns over which all signal wires run together. */

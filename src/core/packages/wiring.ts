@@ -1,5 +1,5 @@
 import { BOARD_COLOURS, type BoardColour } from '../circuit/board';
-import { pinPlace } from './arrange';
+import { apart, BESIDE, GAP, packageColumns, pinPlace } from './arrange';
 import type { Signal } from './cell-builder';
 import type { Terminal } from './cells';
 import { dataSheet, type PackagePlan, type PlannedPackage, type PlannedUnit } from './plan';
@@ -56,7 +56,6 @@ export const terminalRef = (index: number): string => `X${index + 1}`;
 
 interface UnitAt {
   readonly one: PlannedPackage;
-  readonly index: number;
   readonly unit: PlannedUnit;
   readonly inputs: readonly Pin[];
   readonly outputs: readonly Pin[];
@@ -67,7 +66,7 @@ interface Pin {
   readonly signal: Signal;
   /** The place on the board, in columns. */
   readonly column: number;
-  readonly side: number;
+  readonly side: 0 | 1;
   /** Its name within the unit. */
   readonly name: string;
 }
@@ -75,6 +74,7 @@ interface Pin {
 /** Inputs that act at once, whatever the clock does: a loop that runs through one is closed last. */
 const AT_ONCE = /^(?:PRE'|CLR'|S|R|CLR|LOAD'|R0\(\d\)|R9\(\d\)|PE)$/;
 
+/** The wires and stages of a plan, and what its signals are called. */
 export function wiringOf(plan: PackagePlan): Wiring {
   const units = unitsOf(plan);
   const names = signalNames(plan, units);
@@ -86,10 +86,10 @@ export function wiringOf(plan: PackagePlan): Wiring {
 
 function unitsOf({ packages }: PackagePlan): UnitAt[] {
   let first = 0;
-  return packages.flatMap((one, index) => {
+  return packages.flatMap((one) => {
     const type = dataSheet(one);
     const left = first;
-    first += type.pins.length / 2 + 2;
+    first += packageColumns(type) + GAP;
     return one.units.map((unit): UnitAt => {
       const named = [...type.units.find(({ letter }) => letter === unit.letter)!.pins];
       const pins = [...unit.pins].map(([number, signal]) => {
@@ -107,7 +107,6 @@ function unitsOf({ packages }: PackagePlan): UnitAt[] {
       const isOutput = ({ use }: { use: string }) => use === 'out';
       return {
         one,
-        index,
         unit,
         inputs: pins.filter((pin) => !isOutput(pin)),
         outputs: pins.filter(isOutput),
@@ -234,15 +233,15 @@ function signalWires(
   for (const [u, { outputs }] of units.entries())
     for (const pin of outputs) driving.set(pin.signal, { ...pin, stage: stageOf[u]! });
   for (const [i, { direction, signal }] of terminals.entries()) {
-    const at = { end: `${terminalRef(i)}.1`, signal, side: 0 };
-    if (direction === 'in') driving.set(signal, { ...at, column: -2, stage: 0 });
+    const at = { end: `${terminalRef(i)}.1`, signal, side: 0 as const };
+    if (direction === 'in') driving.set(signal, { ...at, column: -BESIDE, stage: 0 });
   }
   for (const [u, { inputs }] of units.entries())
     for (const pin of inputs) read({ ...pin, stage: stageOf[u]! });
   for (const [i, { direction, signal }] of terminals.entries())
     if (direction === 'out') {
       const stage = Math.max(1, driving.get(signal)?.stage ?? 1);
-      read({ end: `${terminalRef(i)}.1`, signal, side: 0, column: width + 2, stage });
+      read({ end: `${terminalRef(i)}.1`, signal, side: 0, column: width + BESIDE, stage });
     }
   const wires: PlannedWire[] = [];
   let colour = 0;
@@ -256,7 +255,7 @@ function signalWires(
       signal === '+' ? 'red' : signal === '-' ? 'black' : SIGNAL_COLOURS[colour++ % SIGNAL_COLOURS.length]!;
     for (const pin of ends.sort((a, b) => a.stage - b.stage)) {
       const near = joined.reduce<Joined | null>(
-        (best, one) => (!best || distance(one, pin) < distance(best, pin) ? one : best),
+        (best, one) => (!best || apart(one, pin) < apart(best, pin) ? one : best),
         null,
       );
       if (near) wires.push({ from: near.end, to: pin.end, net: name, stage: pin.stage, colour: paint });
@@ -267,9 +266,6 @@ function signalWires(
   }
   return wires;
 }
-
-const distance = (a: { column: number; side: number }, b: { column: number; side: number }) =>
-  Math.abs(a.column - b.column) + (a.side === b.side ? 0 : 3);
 
 function stageList(units: readonly UnitAt[], stageOf: readonly number[]): Stage[] {
   const last = Math.max(0, ...stageOf);

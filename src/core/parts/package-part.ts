@@ -225,7 +225,7 @@ export const packageKind = definePart(
     spoken: (params) => {
       const { name, type } = packageOf(params);
       const unit = params.unit ? `unit ${params.unit} of ${name}` : name;
-      return `${unit}: ${type.says.replace(/\.$/, '').toLowerCase()}`;
+      return `${unit}: ${type.says.replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase()).replace(/\.$/, '')}`;
     },
   },
 );

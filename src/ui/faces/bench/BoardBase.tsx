@@ -3,6 +3,9 @@ import { columnsOf, LOWER_ROWS, UPPER_ROWS } from '@/core/bench/holes';
 import type { Board } from '@/core/circuit/board';
 import { BOARD_HEIGHT, columnX, NUMBERS_Y, PITCH, RAILS, rowY } from './layout';
 
+/** The uppermost row of each half. */
+const HALVES = ['j', 'e'] as const;
+
 /** The empty board: rails, half columns and holes, with the numbers of columns. */
 export const BoardBase = memo(function BoardBase({ board }: { board: Board }) {
   const columns = columnsOf(board);
@@ -27,26 +30,19 @@ export const BoardBase = memo(function BoardBase({ board }: { board: Board }) {
         strokeWidth={1.5}
       />
       <defs>
-        <pattern
-          id="strip-holes"
-          width={PITCH}
-          height={PITCH}
-          patternUnits="userSpaceOnUse"
-          x={columnX(1) - PITCH / 2}
-          y={rowY('j') - PITCH / 2}
-        >
-          <circle cx={PITCH / 2} cy={PITCH / 2} r={2.4} fill="var(--quiet)" opacity={0.55} />
-        </pattern>
-        <pattern
-          id="lower-holes"
-          width={PITCH}
-          height={PITCH}
-          patternUnits="userSpaceOnUse"
-          x={columnX(1) - PITCH / 2}
-          y={rowY('e') - PITCH / 2}
-        >
-          <circle cx={PITCH / 2} cy={PITCH / 2} r={2.4} fill="var(--quiet)" opacity={0.55} />
-        </pattern>
+        {HALVES.map((row) => (
+          <pattern
+            key={row}
+            id={`holes-${row}`}
+            width={PITCH}
+            height={PITCH}
+            patternUnits="userSpaceOnUse"
+            x={columnX(1) - PITCH / 2}
+            y={rowY(row) - PITCH / 2}
+          >
+            <circle cx={PITCH / 2} cy={PITCH / 2} r={2.4} fill="var(--quiet)" opacity={0.55} />
+          </pattern>
+        ))}
       </defs>
       {rails.map(([y, pole]) => (
         <g key={y}>
@@ -77,7 +73,7 @@ export const BoardBase = memo(function BoardBase({ board }: { board: Board }) {
       ))}
       {numbered.map((column) => (
         <g key={column}>
-          {(['j', 'e'] as const).map((row) => (
+          {HALVES.map((row) => (
             <rect
               key={row}
               x={columnX(column) - 8}
@@ -102,20 +98,16 @@ export const BoardBase = memo(function BoardBase({ board }: { board: Board }) {
           )}
         </g>
       ))}
-      <rect
-        x={columnX(1) - PITCH / 2}
-        y={rowY('j') - PITCH / 2}
-        width={columns * PITCH}
-        height={5 * PITCH}
-        fill="url(#strip-holes)"
-      />
-      <rect
-        x={columnX(1) - PITCH / 2}
-        y={rowY('e') - PITCH / 2}
-        width={columns * PITCH}
-        height={5 * PITCH}
-        fill="url(#lower-holes)"
-      />
+      {HALVES.map((row) => (
+        <rect
+          key={row}
+          x={columnX(1) - PITCH / 2}
+          y={rowY(row) - PITCH / 2}
+          width={columns * PITCH}
+          height={5 * PITCH}
+          fill={`url(#holes-${row})`}
+        />
+      ))}
       <rect
         x={9}
         y={rowY('f') + 18}
