@@ -82,6 +82,8 @@ module.exports = {
         'simulate',
         'logic',
         'timing',
+        'packages',
+        'bench',
         'exercise',
       ].map(core),
     ),

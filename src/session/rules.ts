@@ -14,8 +14,8 @@ export function rulesShown(
   { lesson, rootId, sheetId }: { readonly lesson: Lesson; readonly rootId: string; readonly sheetId: string },
 ): SheetRules {
   if (!book) return FREE;
-  const { still, needsTime } = book(lesson, { id: rootId });
-  return { ...book(lesson, { id: sheetId }), still, needsTime };
+  const { still, needsTime, guide } = book(lesson, { id: rootId });
+  return { ...book(lesson, { id: sheetId }), still, needsTime, guide };
 }
 
 /** Why an exercise does not let an edit be made, else null. */

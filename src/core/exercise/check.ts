@@ -1,12 +1,15 @@
 import type { Expected } from '../circuit/exercise';
 import type { Sheet } from '../circuit/sheet';
 import { compile } from '../netlist/compile';
-import { findKind, sheetIdInside, sheetInside } from '../parts/catalogue';
+import { findKind, PLACEABLE, sheetIdInside, sheetInside } from '../parts/catalogue';
 import { expectedKindOf } from './expected';
 import type { Difference } from './expected/expected-kind';
 import { isAsExpected } from './expected-rows';
 
 const NONE: ReadonlySet<string> = new Set();
+
+/** Every kind of part, where a task leaves the choice. */
+export const EVERY_KIND: ReadonlySet<string> = new Set(PLACEABLE.map(({ kind }) => kind));
 
 /** The result of holding a sheet against what is expected. */
 export interface Check {

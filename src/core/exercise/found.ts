@@ -67,7 +67,7 @@ function circuitIn(
   lesson: Lesson,
 ): Pick<FoundAnswer, 'gates' | 'circuit'> {
   const { sheet, sheets } = solutionOf(task, lesson);
-  if (taskKindOf(task).answer !== null || sheet.parts.size === 0) return { gates: null, circuit: null };
+  if (!taskKindOf(task).isDrawn || sheet.parts.size === 0) return { gates: null, circuit: null };
   const used = partsUsed(sheet, sheets);
   return {
     gates: used.reduce((sum, { kind, count }) => sum + (findKind(kind)?.isGate ? count : 0), 0),

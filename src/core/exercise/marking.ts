@@ -95,6 +95,12 @@ export function rulesOn(lesson: Lesson, sheet: Pick<Sheet, 'id'>): SheetRules {
   return { ...FREE, parts: new Set(all.flatMap(({ parts }) => [...parts!])) };
 }
 
+/** What may be done on the sheet of a task that is only looked at: everything is told, and the board is there for a task on it. */
+export const rulesForLook = (task: Task): SheetRules => ({
+  ...FREE,
+  guide: taskKindOf(task).rules(task, null).guide,
+});
+
 /** Points for a mark: all or nothing; null while a person has to tell. */
 export const pointsOf = ({ task, mark }: Marked): number | null =>
   mark.solved === null ? null : mark.solved ? task.points : 0;

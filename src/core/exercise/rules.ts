@@ -4,6 +4,10 @@
 export const DRAWINGS = ['by hand', 'typed', 'free'] as const;
 export type Drawing = (typeof DRAWINGS)[number];
 
+/** How much the guide does on the wiring board: lays wires, only shows the next one and what is wrong, or nothing. */
+export const GUIDES = ['lays', 'shows', 'none'] as const;
+export type Guide = (typeof GUIDES)[number];
+
 /** What a student may do on a sheet. */
 export interface SheetRules {
   /** Kinds of part that may be placed; null for all. */
@@ -21,6 +25,8 @@ export interface SheetRules {
   readonly needsTime: boolean;
   /** Whether nothing is asked of the sheet: the answer is given elsewhere, and this one is for trying. */
   readonly isScratch: boolean;
+  /** How much the guide does where the task is done on the wiring board; null where it is not. */
+  readonly guide: Guide | null;
 }
 
 /** A sheet on which everything may be done. */
@@ -33,6 +39,7 @@ export const FREE: SheetRules = {
   isPuzzle: false,
   needsTime: false,
   isScratch: false,
+  guide: null,
 };
 
 /** The sheet of a task that gives no circuit and asks for none. */

@@ -54,6 +54,9 @@ export const isCalled = ({ name, type }: LogicPackage, written: string): boolean
   return text === name || text === type.number || text === `74${type.number}`;
 };
 
+/** A number in a list of packages as it is told: `7408` for the bare `08`. */
+export const numberText = (written: string): string => (/^\d{2,3}$/.test(written) ? `74${written}` : written);
+
 /** How many of a package there are. */
 function counted(one: LogicPackage, { without = [], stock }: Supply): number {
   if (without.some((written) => isCalled(one, written))) return 0;

@@ -187,8 +187,11 @@ function OpenTask({ task, onHandIn }: { task: Task; onHandIn: () => void }) {
   );
 }
 
-/** Whether the circuit or the answers differ; stimuli and the arrangement of faces do not count. */
+/** Whether the circuit, its board or the answers differ; stimuli and the arrangement of faces do not count. */
 const isOther = (a: Lesson, b: Lesson) =>
   a.work?.tasks !== b.work?.tasks ||
   a.sheets.length !== b.sheets.length ||
-  a.sheets.some((s, i) => s.parts !== b.sheets[i]!.parts || s.wires !== b.sheets[i]!.wires);
+  a.sheets.some((s, i) => {
+    const { parts, wires, board } = b.sheets[i]!;
+    return s.parts !== parts || s.wires !== wires || s.board !== board;
+  });

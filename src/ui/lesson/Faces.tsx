@@ -22,8 +22,8 @@ const LAZY = new Map<string, ComponentType>(
 const Tabs = lazyComponent('one face at a time', () => import('./Tabs').then((m) => m.Tabs));
 
 /** Shares of the width in per cent of the panes beside the drawing. */
-const TASK_SHARE = 28;
-const FACES_SHARE = { besideTask: 27, widestBesideTask: 46, widest: 64, wide: 42, narrow: 34 };
+const TASK_SHARE = { usual: 28, besideWidest: 20 };
+const FACES_SHARE = { besideTask: 27, widestBesideTask: 60, widest: 64, wide: 42, narrow: 34 };
 
 /** In place of the faces, as they would give away what is to be found out. */
 const standingStill = (why: string): Pane => ({
@@ -57,13 +57,14 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
         };
       });
   const isNarrow = useNarrow();
+  const isWidest = shown.some((face) => face.isWidest);
   const panes: Pane[] = [];
   if (beside)
     panes.push({
       key: 'beside',
       name: 'Task',
       node: <FaceBoundary name="Task">{beside}</FaceBoundary>,
-      share: TASK_SHARE,
+      share: isWidest ? TASK_SHARE.besideWidest : TASK_SHARE.usual,
     });
   panes.push({
     key: 'drawing',
@@ -82,7 +83,6 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
       node: <Split name="faces" across={false} panes={faces} />,
       share: FACES_SHARE[sizeOf(shown, beside !== undefined)],
     });
-  const isWidest = shown.some((face) => face.isWidest);
   return <Split name="page" across panes={panes} arrangement={isWidest ? 'bench' : ''} />;
 }
 

@@ -6,7 +6,7 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { sheetOfFlat } from '@/core/exercise/begin';
 import type { EditFrame } from '@/core/exercise/edit-frames';
 import { taskKindOf } from '@/core/exercise/kinds';
-import type { Marked } from '@/core/exercise/marking';
+import { type Marked, rulesForLook } from '@/core/exercise/marking';
 import { isSealed } from '@/core/exercise/sealed';
 import { type ClassMarks, remarksOn, withRemark, withRemarkOnAll } from '@/core/exercise/teacher-marks';
 import { readFrames } from '@/core/formats/edit-frames-file';
@@ -51,7 +51,7 @@ function sessionFor(lesson: Lesson, marked: Marked): Session {
   const sheetId = lesson.work?.tasks[marked.task.id]?.sheet ?? lesson.sheets[0]!.id;
   const expected = expectedOf(marked);
   const shown = expected ? drivenByTask(lesson, expected, sheetId) : lesson;
-  return new Session(shown, { readOnly: true, sheetId });
+  return new Session(shown, { readOnly: true, sheetId, rules: () => rulesForLook(marked.task) });
 }
 
 const NO_ROWS: readonly number[] = [];

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import type { Task } from '@/core/circuit/exercise';
+import { rulesForLook } from '@/core/exercise/marking';
 import type { Returned } from '@/core/exercise/returned';
 import { sentence } from '@/core/values/result';
 import { load } from '@/loading/load';
@@ -65,6 +66,7 @@ function Opened({ returned }: { readonly returned: Returned }) {
       new Session(lesson, {
         readOnly: true,
         sheetId: lesson.work?.tasks[task.id]?.sheet ?? lesson.sheets[0]!.id,
+        rules: () => rulesForLook(task),
       }),
     [lesson, task],
   );

@@ -1,5 +1,6 @@
 import type { Answer, GivenCircuit, Task } from '../../circuit/exercise';
 import { done, type Result } from '../../values/result';
+import { bench } from './bench';
 import { build } from './build';
 import { diagram } from './diagram';
 import { fault } from './fault';
@@ -11,7 +12,7 @@ import type { TaskKind } from './task-kind';
 import { words } from './words';
 
 /** All kinds of task, in the order in which they are offered. A new kind is a folder here and an entry in this list. */
-export const TASK_KINDS = [build, table, diagram, fault, formula, map, number, words] as const;
+export const TASK_KINDS = [build, bench, table, diagram, fault, formula, map, number, words] as const;
 
 /** The kind of that name, or undefined. */
 export const findTaskKind = (kind: string): TaskKind | undefined =>

@@ -66,8 +66,10 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   readonly gistName: string;
   readonly asked: Schema<Q>;
   readonly key: Schema<K>;
-  /** The answer in a file; null where the circuit is the answer. */
+  /** The answer in a file; null where what is on the sheet is the answer. */
   readonly answer: Schema<A> | null;
+  /** Whether what is drawn on the sheet is the answer. */
+  readonly isDrawn?: boolean;
   /** Why its wanted answer cannot be sealed, as a clause, else null. */
   unsealable?(task: Task<Q, K>): string | null;
   /** How checks can tell “right or not yet” by a hash alone; absent for kinds of which they cannot. */

@@ -1,3 +1,4 @@
+import { benchForm } from './bench-form';
 import { buildForm } from './build-form';
 import { diagramForm } from './diagram-form';
 import { faultForm } from './fault-form';
@@ -11,6 +12,7 @@ import { wordsForm } from './words-form';
 /** The forms of all kinds of task, in the order in which they are offered. */
 export const FORMS = [
   buildForm,
+  benchForm,
   tableForm,
   diagramForm,
   faultForm,

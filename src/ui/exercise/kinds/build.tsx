@@ -4,10 +4,11 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { standInId } from '@/core/exercise/begin';
 import type { Check } from '@/core/exercise/check';
 import { expectedKindOf } from '@/core/exercise/expected';
-import type { Difference, ExpectedSignal } from '@/core/exercise/expected/expected-kind';
+import type { Difference } from '@/core/exercise/expected/expected-kind';
 import { isAsExpected, readingText } from '@/core/exercise/expected-rows';
-import { type BuildTask, partsAllowed, signalsOf } from '@/core/exercise/kinds/build';
+import { type BuildTask, partsAllowed } from '@/core/exercise/kinds/build';
 import { limitsText } from '@/core/exercise/kinds/build/limits';
+import { signalsOf } from '@/core/exercise/kinds/circuit-answer';
 import { wrongInWords } from '@/core/exercise/wrong-in-words';
 import { findKind } from '@/core/parts/catalogue';
 import { goToExpected, placeExpected } from '@/session/changes/expected';
@@ -18,11 +19,8 @@ import { DifferenceTable } from '@/ui/compare/DifferenceTable';
 import { hint } from '@/ui/controls/hint';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { ExpectedHead } from '../ExpectedHead';
+import { named } from './named-signals';
 import type { FeedbackProps, TaskView, WorkProps } from './task-view';
-
-/** Names with commas, with the width of each bus. */
-const named = (signals: readonly ExpectedSignal[]) =>
-  signals.map(({ name, width }) => (width > 1 ? `${name} (${width} bits)` : name)).join(', ');
 
 /** The blocks from earlier tasks, and the given ones in place of those that are not solved. */
 function Blocks({ task, mayTake }: { readonly task: BuildTask; readonly mayTake: boolean }) {

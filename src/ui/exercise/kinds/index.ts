@@ -1,3 +1,4 @@
+import { bench } from './bench';
 import { build } from './build';
 import { diagram } from './diagram';
 import { fault } from './fault';
@@ -9,7 +10,7 @@ import type { TaskView } from './task-view';
 import { words } from './words';
 
 /** The views of all kinds of task. */
-export const VIEWS: readonly TaskView[] = [build, table, diagram, fault, formula, map, number, words];
+export const VIEWS: readonly TaskView[] = [build, bench, table, diagram, fault, formula, map, number, words];
 
 /** The views of a kind. @throws Error for an unknown kind: file readers let none pass. */
 export function taskViewOf({ kind }: { readonly kind: string }): TaskView {

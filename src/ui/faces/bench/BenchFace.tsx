@@ -95,7 +95,8 @@ function EmptyBench({ planned }: { planned: SheetPlan | null }) {
 function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) {
   const session = useSession();
   const readOnly = useSessionState((s) => s.readOnly);
-  const run = useBoardRun(board);
+  const { run, turn } = useBoardRun(board);
+  const guide = useSessionState((s) => s.rules.guide) ?? 'lays';
   const [chosen, setChosen] = useState<Chosen>(null);
   const [pointed, setPointed] = useState<Hole | null>(null);
   // What was said of a board holds for that board alone.
@@ -116,7 +117,8 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
     return () => observer.disconnect();
   }, []);
   useEffect(() => () => light(null), [light]);
-  const fits = planned !== null && planned.plan.packages.length > 0 && fitsPlan(board, planned.plan);
+  const fits =
+    guide !== 'none' && planned !== null && planned.plan.packages.length > 0 && fitsPlan(board, planned.plan);
   const compared = useMemo(
     () => (planned && fits ? compareBoard(board, planned.wiring) : null),
     [board, planned, fits],
@@ -179,7 +181,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
       const label = board.devices.find((one) => one.ref === ref)?.label;
       const column = session.state.netlist.inputColumns.find(({ name }) => name === label);
       if (column) session.flip(column.part, column.bit);
-      else setChosen({ is: 'device', id: ref });
+      else if (!turn(ref)) setChosen({ is: 'device', id: ref });
     },
     choose: (to) => {
       setChosen(to);
@@ -279,7 +281,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
           Supply
         </label>
         <Fold way={1} label="More for the bench">
-          {compared && !readOnly && (
+          {compared && guide === 'lays' && !readOnly && (
             <>
               <button type="button" className={SMALL} disabled={!next} onClick={layNext}>
                 Lay the next
@@ -308,7 +310,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
               {testable ? `Test stage ${testable.stage}` : 'Test this stage'}
             </button>
           )}
-          {planned && !fits && !readOnly && (
+          {planned && guide !== 'none' && !fits && !readOnly && (
             <button
               type="button"
               className={SMALL}

@@ -23,6 +23,8 @@ interface Props {
 export function BoardMenu({ board, planned, room, onChange }: Props) {
   const session = useSession();
   const readOnly = useSessionState((s) => s.readOnly);
+  // What is hidden in the board of a task is for the student to find.
+  const isTask = useSessionState((s) => s.rules.guide !== null);
   const name = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.name);
   const svg = () => room.current?.querySelector('svg') ?? null;
   /** Does something with the drawing; a failure is said. */
@@ -78,15 +80,17 @@ export function BoardMenu({ board, planned, room, onChange }: Props) {
                 () => onChange({ ...board, wires: [] }, 'the wires of the board'),
                 board.wires.length === 0,
               )}
-              {item(
-                'Hide a fault',
-                () => {
-                  const after = withHiddenFault(board, planned?.plan ?? null, Math.random());
-                  if (after) onChange(after, 'a hidden fault');
-                },
-                possibleFaults(board, planned?.plan ?? null).length <= board.faults.length,
-              )}
-              {board.faults.length > 0 &&
+              {!isTask &&
+                item(
+                  'Hide a fault',
+                  () => {
+                    const after = withHiddenFault(board, planned?.plan ?? null, Math.random());
+                    if (after) onChange(after, 'a hidden fault');
+                  },
+                  possibleFaults(board, planned?.plan ?? null).length <= board.faults.length,
+                )}
+              {!isTask &&
+                board.faults.length > 0 &&
                 item('Tell and mend the fault', () => {
                   onChange({ ...board, faults: [] }, 'the faults mended');
                   session.say(board.faults.map((fault) => faultWords(board, fault)).join(' '));

@@ -5,7 +5,7 @@ export const BENCH_FACE: Face = {
   name: 'Bench',
   what: 'the wiring board',
   load: () => import('./BenchFace').then((m) => m.BenchFace),
-  opensWhen: () => false,
+  opensWhen: ({ rules }) => rules.guide !== null,
   isWide: true,
   isWidest: true,
   share: 70,

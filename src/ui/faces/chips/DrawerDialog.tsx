@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { readStock } from '@/core/formats/stock-csv';
+import { numberText } from '@/core/packages/units';
 import { packageCalled } from '@/core/parts/packages';
 import { sentence } from '@/core/values/result';
 import { chipsSetupOf, setChipsSetup } from '@/session/changes/chips';
@@ -13,7 +14,7 @@ export function DrawerDialog({ onClose }: { onClose: () => void }) {
   const readOnly = useSessionState((s) => s.readOnly);
   const setup = chipsSetupOf(session);
   const [stock, setStock] = useState(
-    () => setup.stock?.map(({ type, count }) => `${count} x ${type}`).join('\n') ?? '',
+    () => setup.stock?.map(({ type, count }) => `${count} x ${numberText(type)}`).join('\n') ?? '',
   );
   const [without, setWithout] = useState(setup.without.join(', '));
   const [problem, setProblem] = useState('');

@@ -7,6 +7,9 @@ export const TABLE_FACE: Face = {
   what: 'the truth table',
   load: () => import('./TruthTableFace').then((m) => m.TruthTableFace),
   opensWhen: ({ netlist, rules }) =>
-    !hasClock(netlist) && !(movesByItself(netlist) && netlist.storage.length > 0) && !rules.needsTime,
+    !hasClock(netlist) &&
+    !(movesByItself(netlist) && netlist.storage.length > 0) &&
+    !rules.needsTime &&
+    rules.guide === null,
   loadHelp: () => import('./help').then((m) => m.HELP),
 };

@@ -1,19 +1,15 @@
 import type { Expected, Task } from '../../../circuit/exercise';
-import { SignalName } from '../../../circuit/signal-name';
 import { findKind } from '../../../parts/catalogue';
 import { done, refusal, within } from '../../../values/result';
-import { type Infer, list, text, whole, z } from '../../../values/schema';
+import { type Infer, list, text, z } from '../../../values/schema';
 import { type Check, check, wrongRowsText } from '../../check';
 import { circuitContent } from '../../circuit-content';
 import { AnyExpected, expectedContent, expectedKindOf } from '../../expected';
 import { GivenCircuit } from '../../given-schema';
 import { DRAWINGS, FREE } from '../../rules';
-import { mistakeInWords } from '../../wrong-in-words';
-import { caredFor, withDontCares } from '../dont-cares';
-import { type TaskKind, wrongIn } from '../task-kind';
+import { circuitAnswer, OpenSignals, signalsOf } from '../circuit-answer';
+import type { TaskKind } from '../task-kind';
 import { exceeded, Limits } from './limits';
-
-const Signals = list(z.object({ name: SignalName, width: whole(1, 64), period: z.nullable(z.number()) }), 64);
 
 const Asked = z.object({
   /** Kinds of part from the catalogue; switches and lamps can always be used. */
@@ -23,19 +19,12 @@ const Asked = z.object({
   blocks: z._default(list(text(40), 60), []),
   limits: z._default(Limits, {}),
   /** Inputs and outputs, where what is expected is sealed. */
-  signals: z.optional(z.object({ inputs: Signals, outputs: Signals, isTimed: z.boolean() })),
+  signals: z.optional(OpenSignals),
   /** The circuit that stands in for the student's as a block in later tasks; null for none. */
   standIn: z._default(z.nullable(GivenCircuit), null),
 });
 export type BuildAsked = Infer<typeof Asked>;
 export type BuildTask = Task<BuildAsked, Expected>;
-
-/** The inputs and outputs of a task, and whether time runs: as far as they are open where the rest is sealed. */
-export function signalsOf({ asked, key }: BuildTask): NonNullable<BuildAsked['signals']> {
-  if (asked.signals) return asked.signals;
-  const { inputs, outputs } = expectedKindOf(key).signals(key);
-  return { inputs: [...inputs], outputs: [...outputs], isTimed: expectedKindOf(key).isTimed(key) };
-}
 
 /** The kinds of part that a task lets be placed, besides those that always can be. */
 export function partsAllowed(task: BuildTask): ReadonlySet<string> {
@@ -53,12 +42,6 @@ function partsText(found: Check): string {
     .join(', ');
 }
 
-/** The wanted words of each output, row by row. */
-function wantedWords(key: Expected): string[][] {
-  const { outputs, rows, output } = expectedKindOf(key).rows(key);
-  return outputs.map((_, o) => Array.from({ length: rows }, (_, row) => output(o, row)));
-}
-
 /** A circuit is asked for: its rows or readings are held against what is expected. */
 export const build = {
   kind: 'build',
@@ -68,6 +51,7 @@ export const build = {
   asked: Asked,
   key: AnyExpected,
   answer: null,
+  isDrawn: true,
   openPart: (task) => ({ ...task.asked, signals: signalsOf(task) }),
   withCircuits(task) {
     const { standIn } = task.asked;
@@ -87,28 +71,7 @@ export const build = {
     const strange = asked.parts.find((kind) => !findKind(kind));
     return strange === undefined ? null : `it allows a part “${strange}”, which this Manege does not know`;
   },
-  hashed: {
-    whyNot: ({ key }) =>
-      expectedKindOf(key).blank
-        ? null
-        : 'a circuit can only be proved the same where the wanted one is known',
-    blank: ({ key }) => expectedKindOf(key).blank!(key),
-    wanted: ({ key }) => wantedWords(key).flat().join(),
-    given: ({ key }, { complaints, detail }) =>
-      complaints.length > 0
-        ? null
-        : wantedWords(key)
-            .flatMap((words, o) => words.map((wanted, row) => withDontCares(wanted, detail.given[o]![row]!)))
-            .join(),
-    bits: ({ key }) => caredFor(wantedWords(key).flat().join('')),
-  },
-  said: (_, { detail, gist }) =>
-    gist ? JSON.stringify([detail.given, detail.difference?.given ?? null, detail.complaints]) : null,
-  mistake: ({ key }, { detail }) => mistakeInWords(key, detail),
-  wrongUnits: (_, { detail }) =>
-    detail.parts.length > 0 && !detail.difference ? wrongIn(detail.rowIsRight) : [],
-  unitName: ({ key }, row) => `${expectedKindOf(key).rows(key).word} ${row}`,
-  expected: (task) => task.key,
+  ...circuitAnswer,
   rules: (task) => ({
     ...FREE,
     parts: partsAllowed(task),

@@ -1,12 +1,11 @@
 import type { Expected, Task } from '../../../circuit/exercise';
 import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../../circuit/sheet';
 import { wiringOf } from '../../../netlist/sheet-wiring';
-import { PLACEABLE } from '../../../parts/catalogue';
 import { faultOf, wireFaultOf } from '../../../parts/fault';
 import { type Infer, text, whole, z } from '../../../values/schema';
 import { counted } from '../../../values/wording';
 import { sheetsGiven } from '../../begin';
-import { type Check, check, wrongRowsText } from '../../check';
+import { type Check, check, EVERY_KIND, wrongRowsText } from '../../check';
 import { ExpectedByRows, expectedKindOf } from '../../expected';
 import { FREE, GIVEN } from '../../rules';
 import type { TaskKind } from '../task-kind';
@@ -56,8 +55,6 @@ export interface FaultCheck {
   /** The repaired circuit held against what is wanted; null where it is only to be found. */
   readonly repaired: Check | null;
 }
-
-const EVERY_KIND: ReadonlySet<string> = new Set(PLACEABLE.map(({ kind }) => kind));
 
 /** The word for a unit of what is wanted: `row` or `reading`. */
 export const wordOf = ({ key }: FaultTask): string => expectedKindOf(key.wanted).rows(key.wanted).word;

@@ -2,10 +2,10 @@ import type { Expected } from '../../../circuit/exercise';
 import { isPinEnd, type Part, type Sheet } from '../../../circuit/sheet';
 import { compile } from '../../../netlist/compile';
 import { wiringOf } from '../../../netlist/sheet-wiring';
-import { findKind, kindOf, PLACEABLE, spokenName } from '../../../parts/catalogue';
+import { findKind, kindOf, spokenName } from '../../../parts/catalogue';
 import { type PartFault, type WireFault, withFault, withWireFault } from '../../../parts/fault';
 import { done, type Result, refused } from '../../../values/result';
-import { check } from '../../check';
+import { check, EVERY_KIND } from '../../check';
 
 /** The faults of parts that can be asked for, as they are chosen. */
 export const PART_FAULTS = ['stuck', 'inverted', 'open', 'exchanged', 'other'] as const;
@@ -25,8 +25,6 @@ export interface PlacedFault {
   /** Rows or readings in which the circuit does something else than is wanted. */
   readonly tells: readonly number[];
 }
-
-const EVERY_KIND: ReadonlySet<string> = new Set(PLACEABLE.map(({ kind }) => kind));
 
 /** Kinds of gate that have the same pins, so that one can stand for another. */
 const LIKE: readonly (readonly string[])[] = [
