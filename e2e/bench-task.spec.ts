@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { bench, board, dragNext, layAll, layNext, said } from './bench-hand';
-import { handIn } from './hand';
+import { Counted } from './counted';
+import { emptySheet, handIn } from './hand';
 import { check, handedOut, marked } from './task-hand';
 
 test('a drawing is wired on the board, a wrong wire is told and mended, and it is marked', async ({
@@ -66,4 +67,70 @@ test('a function is built on the board from what the drawer has, without a drawi
   await expect(
     task.getByText(/U1 pin 4, U1 pin 5, U1 pin 9 and U1 pin 10 and 2 more are open/),
   ).toBeVisible();
+});
+
+/** The finished drawing of an alarm of three inputs: it sounds while the ride is armed and the gate or a strap is open. */
+async function alarm(page: Page): Promise<void> {
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'Alarm = Armed (Gate + Strap)');
+  await expect(page.getByText('all wired')).toBeVisible();
+}
+
+/** The alarm as a task on the board, open before a student. */
+async function alarmTask(page: Page, guide: string): Promise<Counted> {
+  const { hand } = await handedOut(page, alarm, 'Wire it on the board', async (dialog) => {
+    await dialog.getByLabel('The guide').selectOption({ label: guide });
+  });
+  await expect(bench(page).getByRole('button', { name: /^Place 2 packages/ })).toBeEnabled();
+  return new Counted(page, hand);
+}
+
+const onBar = (page: Page, name: string) => bench(page).getByRole('button', { name, exact: true });
+
+/** Tests a stage, and sees that it is right. */
+async function tested(page: Page, me: Counted, stage: number): Promise<void> {
+  await me.click(onBar(page, `Test stage ${stage}`));
+  await expect(said(page)).toContainText(`Stage ${stage} is right`);
+}
+
+async function handedIn(page: Page, me: Counted): Promise<void> {
+  await me.click(page.getByRole('button', { name: 'Check' }));
+  await expect(page.getByText('All rows right.')).toBeVisible();
+  await me.click(page.getByRole('button', { name: 'Hand in', exact: true }));
+  await me.keys('Ada');
+  const saving = page.waitForEvent('download');
+  await me.click(page.getByRole('button', { name: 'Save the hand-in file' }));
+  await saving;
+}
+
+test('an alarm is wired by hand, stage by stage, tested and handed in', async ({ page }) => {
+  const me = await alarmTask(page, 'shows the next wire, and which is wrong');
+  await me.click(bench(page).getByRole('button', { name: /^Place 2 packages/ }));
+  for (let stage = 0; ; ) {
+    const wire = await said(page).textContent();
+    if (!wire?.includes('Next')) break;
+    await me.carry(() => dragNext(page));
+    await expect(said(page)).not.toHaveText(wire);
+    const ready = await bench(page)
+      .getByRole('button', { name: /^Test (this )?stage/ })
+      .textContent();
+    const now = Number(ready?.match(/\d+/)?.[0] ?? 0);
+    if (now > stage) await tested(page, me, now);
+    stage = now;
+  }
+  await expect(page.getByText('21 of 21 wires')).toBeVisible();
+  await handedIn(page, me);
+  me.done('An alarm from its drawing to a tested board, by hand', 150);
+});
+
+test('an alarm is wired by the guide, stage by stage, tested and handed in', async ({ page }) => {
+  const me = await alarmTask(page, 'shows the next wire and lays it on request');
+  await me.click(bench(page).getByRole('button', { name: /^Place 2 packages/ }));
+  await me.click(onBar(page, 'Lay the supply'));
+  for (const stage of [1, 2]) {
+    await me.click(onBar(page, 'Lay this stage'));
+    await tested(page, me, stage);
+  }
+  await handedIn(page, me);
+  me.done('An alarm from its drawing to a tested board, by the guide', 30);
 });

@@ -38,11 +38,16 @@ export class Counted {
   }
 
   async drag(from: [number, number], to: [number, number]): Promise<void> {
+    await this.carry(() => this.hand.drag(from, to));
+  }
+
+  /** Drags from one place of the page to another, each of them aimed at. */
+  async carry(doing: () => Promise<void>): Promise<void> {
     this.reach('pointer');
     this.counts.M++;
     this.counts.P += 2;
     this.counts.B += 2;
-    await this.hand.drag(from, to);
+    await doing();
   }
 
   /** Drags on from place to place, each of them aimed at. */

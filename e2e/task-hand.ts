@@ -6,13 +6,13 @@ import { expect, type Locator, type Page, test } from '@playwright/test';
 import { asFile, SheetHand, textOf } from './hand';
 
 /**
- * Hands the sheet of a demo lesson out as a task, in a browser of the teacher's own, and opens it in this one as a student: the
+ * Hands the sheet of a demo lesson, or one that is drawn for it, out as a task, in a browser of the teacher's own, and opens it in this one as a student: the
  * file, and the task pane.
  * @param isOwn whether teacher and student share this browser, so that sealed answers can be marked here.
  */
 export async function handedOut(
   page: Page,
-  lesson: string,
+  lesson: string | ((page: Page) => Promise<void>),
   kind: string,
   setUp: (dialog: Locator) => Promise<void> = async () => {},
   isOwn = false,
@@ -25,9 +25,11 @@ export async function handedOut(
         .browser()!
         .newContext({ serviceWorkers: 'block', ...(baseURL ? { baseURL } : {}) });
   const teacher = theirs ? await theirs.newPage() : page;
-  await teacher.goto('/');
-  await teacher.locator(`a[href="/lesson?id=demo-${lesson}"]`).click();
-  await new SheetHand(teacher).ready();
+  if (typeof lesson === 'string') {
+    await teacher.goto('/');
+    await teacher.locator(`a[href="/lesson?id=demo-${lesson}"]`).click();
+    await new SheetHand(teacher).ready();
+  } else await lesson(teacher);
   await teacher.getByRole('button', { name: 'Hand out' }).click();
   const dialog = teacher.getByRole('dialog');
   await dialog.getByLabel(kind, { exact: true }).check();

@@ -69,17 +69,15 @@ export function BenchFoot({
               Stage {result.stage}: {result.failure.message}
             </strong>
           ) : (
-            <strong className="text-good">
-              Stage {result.stage} is right in {counted(result.steps, 'row')}.
-            </strong>
+            <>
+              <strong className="text-good">
+                Stage {result.stage} is right in {counted(result.steps, 'row')}.
+              </strong>
+              {next && <NextWire board={board} next={next} />}
+            </>
           )
         ) : next ? (
-          <span>
-            <strong>
-              Next: {endName(board, next.from)} to {endName(board, next.to)}
-            </strong>
-            <span className="text-quiet"> · any hole of the column will do</span>
-          </span>
+          <NextWire board={board} next={next} />
         ) : isDone ? (
           <strong className="text-good">Everything is wired as the drawing has it.</strong>
         ) : null}
@@ -112,6 +110,17 @@ export function BenchFoot({
         </span>
       </div>
     </div>
+  );
+}
+
+function NextWire({ board, next }: { board: Board; next: PlannedWire }) {
+  return (
+    <span>
+      <strong>
+        Next: {endName(board, next.from)} to {endName(board, next.to)}
+      </strong>
+      <span className="text-quiet"> · any hole of the column will do</span>
+    </span>
   );
 }
 
