@@ -159,3 +159,93 @@ test('a package is moved by keys with its wires, a hidden fault is told and mend
   await page.getByRole('menuitem', { name: 'Save as PNG' }).click();
   expect((await picture).suggestedFilename()).toBe('drive-interlock-board.png');
 });
+
+test('the ring puts packages and lamps on a board without a drawing, which runs', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /New lesson/ }).click();
+  await page.getByRole('application').waitFor();
+  await face(page, 'Bench');
+  await face(page, 'Truth table', false);
+  await bench(page).getByRole('button', { name: 'Begin with an empty board' }).click();
+  const names = () => board(page).locator('text').allTextContents();
+  const ring = page.getByRole('menu', { name: 'Parts to place' });
+  /** Strokes from a hole over a group to what it holds. */
+  const stroke = async (from: string, group: string, item: string) => {
+    const at = await hole(page, from);
+    await page.mouse.move(at.x, at.y);
+    await page.mouse.down({ button: 'right' });
+    await expect(ring).toBeVisible();
+    for (const name of [group, item]) {
+      const box = (await ring.getByRole('menuitem', { name, exact: true }).boundingBox())!;
+      await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2, { steps: 6 });
+    }
+    await page.mouse.up({ button: 'right' });
+    await expect(ring).toHaveCount(0);
+  };
+  await stroke('c12', 'Gates', '74HC08');
+  await expect.poll(names).toContain('U1 74HC08');
+  await stroke('c21', 'Beside', 'Lamp');
+  await expect.poll(names).toContain('X2');
+  const line = bench(page).getByLabel('Type for the board');
+  for (const text of ['wire U1.14 +', 'wire U1.7 -', 'wire U1.1 +', 'wire U1.2 X1.1', 'wire U1.3 X2.1']) {
+    await line.click();
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+    await expect(line).toHaveValue('');
+  }
+  const lamp = board(page).locator('[data-device=X2]');
+  await expect(lamp).toContainText('0');
+  await board(page).locator('[data-device=X1] circle.cursor-pointer').click();
+  await expect(lamp).toContainText('1');
+  await page.keyboard.press('Control+z');
+  await expect(lamp).not.toContainText('1');
+});
+
+test('pointing at a wire of the list lights it on the board, and at a gate its pins and wires', async ({
+  page,
+}) => {
+  await onBench(page, 'Drive interlock');
+  await press(page, 'Lay all');
+  await expect(said(page)).toContainText('Everything is wired');
+  await face(page, 'Truth table', false);
+  await face(page, 'Chips');
+  const chips = page.getByRole('region', { name: 'Chips' });
+  const lit = board(page).locator('[data-wire][data-lit]');
+  await expect(lit).toHaveCount(0);
+  await chips.getByRole('listitem').filter({ hasText: 'X2.1' }).first().hover();
+  await expect(lit).toHaveCount(1);
+  // The inverter of the drawing.
+  const sheet = page.getByRole('application');
+  const box = (await sheet.boundingBox())!;
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await expect(lit).toHaveCount(0);
+  const parts = page.getByRole('listbox', { name: /^Parts on/ });
+  await expect(parts.getByRole('option', { name: /^NOT/ })).toHaveCount(1);
+  const lines = chips.locator('li[data-lit]');
+  for (let x = 0.3; x < 0.7 && (await lines.count()) === 0; x += 0.02)
+    for (let y = 0.6; y < 0.85 && (await lines.count()) === 0; y += 0.03)
+      await page.mouse.move(box.x + box.width * x, box.y + box.height * y);
+  await expect(lines.first()).toBeVisible();
+  expect(await lit.count()).toBe(await lines.count());
+});
+
+test('the plan is printed: parts, packages with their pins, and wires to be ticked off', async ({ page }) => {
+  await onBench(page, 'Drive interlock');
+  await face(page, 'Chips');
+  const chips = page.getByRole('region', { name: 'Chips' });
+  await page.evaluate(() => {
+    window.print = () => {
+      document.body.dataset.said = document.querySelector('.printed')?.textContent ?? '';
+      window.dispatchEvent(new Event('afterprint'));
+    };
+  });
+  const print = chips.getByRole('button', { name: 'Print', exact: true });
+  if (!(await print.isVisible())) await chips.getByRole('button', { name: 'More for the chips' }).click();
+  await print.click();
+  const said = page.locator('body[data-said]');
+  await expect(said).toHaveCount(1);
+  const paper = (await said.getAttribute('data-said'))!;
+  for (const text of ['Drive interlock', '74HC11', 'resistor 1 kΩ', '☐ X2.1 to U1.4', 'test: rows 0'])
+    expect(paper).toContain(text);
+  await expect(page.locator('.printed')).toHaveCount(0);
+});

@@ -21,8 +21,9 @@ import { freeColumn, isOnBoard, nextRef, nextWire, wireBetween } from './lay';
  * Changes of a board. Each gives the new board, or says why it cannot be.
  */
 
-export function addPackage(board: Board, type: string): Result<Board> {
-  const column = freeColumn(board, type);
+/** @param near the column at which it is wanted; otherwise it goes behind the last one. */
+export function addPackage(board: Board, type: string, near?: number): Result<Board> {
+  const column = freeColumn(board, type, near);
   if (column === null)
     return refused('no-room', `there is no room for ${type}: add a board, or move packages together`);
   return done({ ...board, packages: [...board.packages, { ref: nextRef(board, 'U'), type, column }] });

@@ -53,17 +53,18 @@ export const nextRef = (board: Board, letter: 'U' | 'X'): string => {
   return `${letter}${Math.max(0, ...of.map(({ ref }) => Number(ref.slice(1)))) + 1}`;
 };
 
-/** The first column from which a package fits; null where there is no room. */
-export function freeColumn(board: Board, type: string): number | null {
+/** The column from which a package fits, nearest to one or behind the last package; null where there is no room. */
+export function freeColumn(board: Board, type: string, near?: number): number | null {
   const width = widthOf({ type });
   const last = Math.max(0, ...board.packages.map((one) => one.column + widthOf(one) - 1));
   const behind = board.packages.length === 0 ? 2 : last + 1 + GAP;
   const fits = (column: number) =>
     column + width - 1 <= columnsOf(board) &&
     board.packages.every((one) => one.column + widthOf(one) <= column || column + width <= one.column);
-  if (fits(behind)) return behind;
-  for (let column = 1; column <= columnsOf(board); column++) if (fits(column)) return column;
-  return null;
+  if (near === undefined && fits(behind)) return behind;
+  const fitting = Array.from({ length: columnsOf(board) }, (_, i) => i + 1).filter(fits);
+  const away = (column: number) => Math.abs(column - (near ?? 1));
+  return fitting.sort((a, b) => away(a) - away(b))[0] ?? null;
 }
 
 /**

@@ -18,6 +18,7 @@ export function useLitParts(repaint: () => void): LitParts {
   const session = useSession();
   const pointed = useCrossHighlight((p) => p.pointed);
   const point = useCrossHighlight((p) => p.point);
+  const hover = useCrossHighlight((p) => p.hover);
   const told = useSessionState((s) => s.notice?.lit ?? null);
   const way = useCrossHighlight((p) => p.parts);
   const parts = way ?? told;
@@ -41,6 +42,7 @@ export function useLitParts(repaint: () => void): LitParts {
   const pointAt = (part: string | null) => {
     if (part === over.current) return;
     over.current = part;
+    hover(part === null ? null : [...session.state.path, part].join('/'));
     if (part === null) point(null);
     else
       void highlighting().then(

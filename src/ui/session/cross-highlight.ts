@@ -29,6 +29,12 @@ interface Pointing {
   /** Parts of the sheet that are lit besides: a way through the circuit. */
   readonly parts: ReadonlySet<string> | null;
   readonly light: (parts: ReadonlySet<string> | null) => void;
+  /** The part under the pointer on the drawing. */
+  readonly over: string | null;
+  readonly hover: (part: string | null) => void;
+  /** The ends of a wire of the plan that is pointed at, as pins (`U1.3`) and poles of the supply. */
+  readonly ends: readonly string[];
+  readonly lightEnds: (ends: readonly string[]) => void;
 }
 
 const store = createStore<Pointing>((set) => ({
@@ -36,6 +42,10 @@ const store = createStore<Pointing>((set) => ({
   point: (pointed) => set({ pointed }),
   parts: null,
   light: (parts) => set({ parts }),
+  over: null,
+  hover: (over) => set({ over }),
+  ends: [],
+  lightEnds: (ends) => set({ ends }),
 }));
 
 export const useCrossHighlight = <T>(of: (pointing: Pointing) => T): T => useStore(store, of);

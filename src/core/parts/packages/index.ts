@@ -31,6 +31,23 @@ export const LOGIC_PACKAGES: readonly LogicPackage[] = PACKAGES.flatMap((type) =
   })),
 );
 
+/** Packages by what they do, for choosing among them. */
+export const PACKAGE_GROUPS: readonly {
+  readonly name: string;
+  readonly packages: readonly LogicPackage[];
+}[] = (
+  [
+    ['Gates', gatePackages.filter(({ gate }) => gate !== undefined && gate.inputs <= 2)],
+    ['Wide gates', gatePackages.filter(({ gate }) => gate === undefined || gate.inputs > 2)],
+    ['Storage', flipFlopPackages],
+    ['Counters', counterPackages],
+    ['Functions', functionPackages],
+  ] as const
+).map(([name, types]) => ({
+  name,
+  packages: LOGIC_PACKAGES.filter(({ type }) => types.includes(type)),
+}));
+
 const byName = new Map(LOGIC_PACKAGES.map((one) => [one.name, one]));
 
 /** The package with exactly that name. */

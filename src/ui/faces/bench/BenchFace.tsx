@@ -27,13 +27,16 @@ import { told } from '@/session/told';
 import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
+import { useLitPins } from '@/ui/session/lit-pins';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { useSheetPlan } from '@/ui/session/sheet-plan';
 import { BenchFoot } from './BenchFoot';
+import { useBenchRing } from './BenchRing';
 import { BoardMenu } from './BoardMenu';
 import { type BoardActions, BoardView } from './BoardView';
 import type { Chosen } from './chosen';
 import { boardWidth, drawingHeight } from './layout';
+import { endsOnBoard, wiresAt } from './lit-wires';
 import { useBoardRun } from './useBoardRun';
 
 const SMALL =
@@ -109,16 +112,23 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const light = useCrossHighlight((p) => p.light);
-  const lit = useCrossHighlight((p) => p.parts);
-  const selected = useSessionState((s) => s.selection.parts);
+  const lightEnds = useCrossHighlight((p) => p.lightEnds);
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => setSize(entry!.contentRect));
     observer.observe(room.current!);
     return () => observer.disconnect();
   }, []);
-  useEffect(() => () => light(null), [light]);
+  useEffect(
+    () => () => {
+      light(null);
+      lightEnds([]);
+    },
+    [light, lightEnds],
+  );
   const fits =
     guide !== 'none' && planned !== null && planned.plan.packages.length > 0 && fitsPlan(board, planned.plan);
+  const lit = useLitPins(fits ? planned : null);
+  const litWires = useMemo(() => wiresAt(board, lit), [board, lit]);
   const compared = useMemo(
     () => (planned && fits ? compareBoard(board, planned.wiring) : null),
     [board, planned, fits],
@@ -185,6 +195,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
     },
     choose: (to) => {
       setChosen(to);
+      lightEnds(to?.is === 'wire' ? endsOnBoard(board, to.id, planned) : []);
       const part = to?.is === 'package' ? planned?.plan.packages.find(({ ref }) => ref === to.id) : undefined;
       light(part && fits ? new Set(part.units.flatMap(({ parts }) => parts)) : null);
     },
@@ -204,16 +215,14 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
       field.dispatchEvent(new Event('input', { bubbles: true }));
     },
   };
-  const litPins = useMemo(() => {
-    const parts = new Set([...(lit ?? []), ...selected]);
-    const pins = new Set<string>();
-    if (!planned || !fits || parts.size === 0) return pins;
-    for (const { ref, units } of planned.plan.packages)
-      for (const unit of units)
-        if (unit.parts.some((part) => parts.has(part)))
-          for (const pin of unit.pins.keys()) pins.add(`${ref}.${pin}`);
-    return pins;
-  }, [lit, selected, planned, fits]);
+  const family = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.chips?.family ?? '74HC');
+  const { hands, ring, over } = useBenchRing({
+    board,
+    family,
+    onPlace: change,
+    onType: actions.type,
+    onClosed: () => room.current?.querySelector('svg')?.focus({ preventScroll: true }),
+  });
   const fitted = Math.min(size.width / boardWidth(board), size.height / drawingHeight(board));
   const scale = Math.max(LEAST_SCALE, Math.min(MOST_SCALE, fitted || 1));
   const chosenWire = chosen?.is === 'wire' ? board.wires.find(({ id }) => id === chosen.id) : undefined;
@@ -310,7 +319,7 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
               {testable ? `Test stage ${testable.stage}` : 'Test this stage'}
             </button>
           )}
-          {planned && guide !== 'none' && !fits && !readOnly && (
+          {planned && planned.plan.packages.length > 0 && guide !== 'none' && !fits && !readOnly && (
             <button
               type="button"
               className={SMALL}
@@ -328,18 +337,23 @@ function Bench({ board, planned }: { board: Board; planned: SheetPlan | null }) 
           onChange={(after, what) => change({ ok: true, value: after }, what)}
         />
       </Bar>
-      <div ref={room} className="min-h-0 flex-1 overflow-auto bg-paper p-1">
-        <BoardView
-          board={board}
-          run={run}
-          chosen={chosen}
-          actions={actions}
-          readOnly={readOnly}
-          next={nextWire?.ok ? nextWire.value : null}
-          wrong={new Set(compared?.wrong.map(({ wire }) => wire.id))}
-          scale={scale}
-          isLit={(ref, pin) => litPins.has(`${ref}.${pin}`)}
-        />
+      <div ref={over} className="relative flex min-h-0 flex-1 flex-col">
+        <div ref={room} className="min-h-0 flex-1 overflow-auto bg-paper p-1">
+          <BoardView
+            board={board}
+            run={run}
+            chosen={chosen}
+            actions={actions}
+            readOnly={readOnly}
+            next={nextWire?.ok ? nextWire.value : null}
+            wrong={new Set(compared?.wrong.map(({ wire }) => wire.id))}
+            scale={scale}
+            isLit={(ref, pin) => lit.pins.has(`${ref}.${pin}`)}
+            lit={litWires}
+            ring={hands}
+          />
+        </div>
+        {ring}
       </div>
       <BenchFoot
         line={line}

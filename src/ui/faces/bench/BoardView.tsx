@@ -1,10 +1,11 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import type { BoardRun } from '@/core/bench/board-run';
 import { colourFor } from '@/core/bench/edit-board';
 import { type Hole, pinAt, type Strip, stripOf } from '@/core/bench/holes';
 import type { Board, BoardColour } from '@/core/circuit/board';
+import type { RingHands } from './BenchRing';
 import { BoardBase } from './BoardBase';
 import { Cables } from './Cables';
 import type { Chosen } from './chosen';
@@ -49,6 +50,9 @@ interface Props {
   readonly wrong: ReadonlySet<string>;
   readonly scale: number;
   readonly isLit: (ref: string, pin: number) => boolean;
+  /** Wires that are lit, because what they join is pointed at. */
+  readonly lit: ReadonlySet<string>;
+  readonly ring: RingHands;
 }
 
 /** What the pointer is doing. */
@@ -58,7 +62,19 @@ type Gesture =
   | { readonly is: 'package'; readonly ref: string; readonly grabbed: number; readonly column: number };
 
 /** The board, drawn and handled. */
-export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, scale, isLit }: Props) {
+export function BoardView({
+  board,
+  run,
+  chosen,
+  actions,
+  readOnly,
+  next,
+  wrong,
+  scale,
+  isLit,
+  lit,
+  ring,
+}: Props) {
   const root = useRef<SVGSVGElement>(null);
   const [gesture, setGesture] = useState<Gesture | null>(null);
   const [begun, setBegun] = useState<Hole | null>(null);
@@ -73,7 +89,7 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
     );
     return { ...board, packages };
   }, [board, gesture]);
-  const pointOf = (event: PointerEvent): Point => {
+  const pointOf = (event: MouseEvent): Point => {
     const box = root.current!.getBoundingClientRect();
     return {
       x: ((event.clientX - box.left) / box.width) * width,
@@ -98,14 +114,34 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
   const deviceAt = ({ x, y }: Point) =>
     [...devices].find(([, place]) => Math.hypot(place.x - x, place.y - y) <= 18)?.[0];
 
+  const columnAt = ({ x }: Point) => Math.max(1, Math.round((x - columnX(1)) / PITCH) + 1);
+  /** Chooses the package, wire or thing beside the board at a place. @returns whether there is one. */
+  const chooseAt = (point: Point): boolean => {
+    const [one, device, wire] = [packageAt(point), deviceAt(point), wireAt(point)];
+    const found: Chosen =
+      one !== undefined
+        ? { is: 'package', id: one.ref }
+        : device !== undefined
+          ? { is: 'device', id: device }
+          : wire !== null
+            ? { is: 'wire', id: wire }
+            : null;
+    if (found) actions.choose(found);
+    return found !== null;
+  };
+
   const finish = (from: Hole, to: Hole) => {
     setBegun(null);
     if (from !== to) actions.addWire(from, to);
   };
   const onDown = (event: PointerEvent<SVGSVGElement>) => {
-    if (event.button !== 0) return;
     const point = pointOf(event);
     root.current!.focus({ preventScroll: true });
+    if (event.button === 2 && !readOnly && !chooseAt(point)) {
+      capture(event);
+      ring.open(event, columnAt(point), true);
+    }
+    if (event.button !== 0) return;
     const hole = holeAt(point, board, devices);
     const device = hole ? undefined : deviceAt(point);
     if (device) return actions.flip(device);
@@ -138,6 +174,7 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
     setBegun(null);
   };
   const onMove = (event: PointerEvent<SVGSVGElement>) => {
+    ring.move(event);
     const point = pointOf(event);
     const hole = holeAt(point, board, devices);
     if (hole !== pointed) {
@@ -146,13 +183,14 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
     }
     if (!gesture) return;
     if (gesture.is === 'package') {
-      const column = Math.max(1, Math.round((point.x - gesture.grabbed - columnX(1)) / PITCH) + 1);
+      const column = columnAt({ x: point.x - gesture.grabbed, y: point.y });
       if (column !== gesture.column) setGesture({ ...gesture, column });
     } else if (gesture.is === 'wire')
       setGesture({ ...gesture, at: point, isClick: gesture.isClick && hole === gesture.from });
     else setGesture({ ...gesture, at: point });
   };
   const onUp = (event: PointerEvent<SVGSVGElement>) => {
+    ring.release();
     if (!gesture) return;
     const hole = holeAt(pointOf(event), board, devices, PITCH * 0.7);
     setGesture(null);
@@ -250,6 +288,8 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
       viewBox={`0 0 ${width} ${height}`}
       className="block touch-none outline-none select-none focus-visible:outline-2"
       onPointerDown={onDown}
+      // The ring keeps the focus that it takes.
+      onMouseDown={(event) => event.button === 2 && event.preventDefault()}
       onPointerMove={onMove}
       onPointerUp={onUp}
       onPointerLeave={() => {
@@ -257,6 +297,12 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
         actions.point(null);
       }}
       onKeyDown={onKey}
+      onContextMenu={(event) => {
+        event.preventDefault();
+        // A finger that rests, or the key for menus: a press of the right button has opened it already.
+        if (event.button === 2 || readOnly) return;
+        ring.open(event, cursor ? columnAt(at(cursor)) : columnAt(pointOf(event)), false);
+      }}
     >
       <BoardBase board={board} />
       {strip && <NetHighlight board={board} run={run} strip={strip} />}
@@ -267,6 +313,7 @@ export function BoardView({ board, run, chosen, actions, readOnly, next, wrong, 
         run={run}
         chosen={chosen}
         wrong={wrong}
+        lit={lit}
         hidden={gesture?.is === 'end' ? gesture.wire : null}
       />
       <Packages board={shown} chosen={chosen} run={run} isLit={isLit} />

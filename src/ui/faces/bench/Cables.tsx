@@ -11,6 +11,7 @@ interface Props {
   readonly run: BoardRun;
   readonly chosen: Chosen;
   readonly wrong: ReadonlySet<string>;
+  readonly lit: ReadonlySet<string>;
   /** A wire that is shown elsewhere now. */
   readonly hidden: string | null;
 }
@@ -26,7 +27,7 @@ const CORES: Readonly<
 };
 
 /** The wires: a casing in the wire's colour, and a core that carries the signal. */
-export function Cables({ board, devices, run, chosen, wrong, hidden }: Props) {
+export function Cables({ board, devices, run, chosen, wrong, lit, hidden }: Props) {
   const { nets } = run.electrical;
   const conflicts = run.conflicts();
   return (
@@ -41,8 +42,14 @@ export function Cables({ board, devices, run, chosen, wrong, hidden }: Props) {
         const d = wirePath(a, b);
         const isChosen = chosen?.is === 'wire' && chosen.id === wire.id;
         return (
-          <g key={wire.id} data-wire={wire.id} fill="none" strokeLinecap="round">
-            {(isChosen || wrong.has(wire.id)) && (
+          <g
+            key={wire.id}
+            data-wire={wire.id}
+            data-lit={lit.has(wire.id) || undefined}
+            fill="none"
+            strokeLinecap="round"
+          >
+            {(isChosen || lit.has(wire.id) || wrong.has(wire.id)) && (
               <path
                 d={d}
                 stroke={wrong.has(wire.id) ? 'var(--bad)' : 'var(--accent)'}

@@ -3,6 +3,10 @@ import type { HelpLine } from '../face';
 /** The lines of this face on the help page. */
 export const HELP: readonly HelpLine[] = [
   ['Drag from hole to hole', 'lays a wire; or press one hole, then the other'],
+  [
+    'Press the right button, or rest a finger, on the bare board',
+    'opens the ring: a stroke over a group on to a package or a lamp puts it there',
+  ],
   ['Drag a package', 'moves it along the trench; its wires go along'],
   ['Click a wire or a package', 'selects it: Delete takes it away; drag an end of a wire to another hole'],
   ['Point at a hole', 'tells what hangs on it, and its level'],

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { ChipsSetup } from '@/core/circuit/chips-setup';
 import { NO_CHIPS_SETUP } from '@/core/circuit/chips-setup';
 import { sheetOf } from '@/core/circuit/lesson';
@@ -14,12 +14,17 @@ import { fileName, saveFile } from '@/ui/controls/files';
 import { hint } from '@/ui/controls/hint';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
+import { useLitPins } from '@/ui/session/lit-pins';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { useSheetPlan } from '@/ui/session/sheet-plan';
 import { PackageCard } from './PackageCard';
 import { WireList } from './WireList';
 
 const DrawerDialog = lazyComponent('the drawer', () => import('./DrawerDialog').then((m) => m.DrawerDialog));
+
+const PrintedPlan = lazyComponent('the plan on paper', () =>
+  import('./PrintedPlan').then((m) => m.PrintedPlan),
+);
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent hover:bg-accent-soft';
 const FAMILIES: readonly (readonly [ChipsSetup['family'], string])[] = [
@@ -37,8 +42,17 @@ export function ChipsFace() {
   const setup = useSessionState((s) => sheetOf(s.lesson, s.rootId)!.chips ?? NO_CHIPS_SETUP);
   const readOnly = useSessionState((s) => s.readOnly);
   const [isDrawer, setDrawer] = useState(false);
+  const [isPrinted, setPrinted] = useState(false);
+  const printed = useCallback(() => setPrinted(false), []);
   const light = useCrossHighlight((p) => p.light);
-  useEffect(() => () => light(null), [light]);
+  const lightEnds = useCrossHighlight((p) => p.lightEnds);
+  useEffect(
+    () => () => {
+      light(null);
+      lightEnds([]);
+    },
+    [light, lightEnds],
+  );
   const change = (part: Partial<ChipsSetup>, what: string) => told(setChipsSetup(session, part, what));
   return (
     <section className="pane" aria-label="Chips">
@@ -104,6 +118,15 @@ export function ChipsFace() {
           >
             Save Markdown
           </button>
+          <button
+            type="button"
+            className={SMALL}
+            disabled={!planned}
+            {...hint('Parts, packages and wires on paper, to be ticked off')}
+            onClick={() => setPrinted(true)}
+          >
+            Print
+          </button>
         </Fold>
       </Bar>
       {isEmpty ? (
@@ -115,6 +138,7 @@ export function ChipsFace() {
           {isWorking ? 'Planning the packages …' : 'The packages could not be planned.'}
         </p>
       )}
+      {isPrinted && planned && <PrintedPlan title={title} planned={planned} onPrinted={printed} />}
       {isDrawer && <DrawerDialog onClose={() => setDrawer(false)} />}
     </section>
   );
@@ -140,24 +164,19 @@ function Count({ planned: { plan } }: { planned: SheetPlan }) {
 
 function Shown({ planned, isWorking }: { planned: SheetPlan; isWorking: boolean }) {
   const { plan, wiring, tests } = planned;
-  const lit = useCrossHighlight((p) => p.parts);
-  const names = wiring.names;
-  const selected = useSessionState((s) => s.selection.parts);
-  const isLit = useMemo(
-    () => (part: string) => (lit?.has(part) ?? false) || selected.has(part),
-    [lit, selected],
-  );
+  const lit = useLitPins(planned);
+  const { names } = wiring;
   return (
     <div className="min-h-0 flex-1 overflow-auto" aria-busy={isWorking}>
       <Notes planned={planned} />
       {plan.packages.length > 0 && (
         <div className="flex flex-wrap items-start gap-x-6 gap-y-3 px-4 py-3">
           {plan.packages.map((one) => (
-            <PackageCard key={one.ref} one={one} names={names} isLit={isLit} plan={plan} />
+            <PackageCard key={one.ref} one={one} names={names} lit={lit} plan={plan} />
           ))}
         </div>
       )}
-      <WireList wiring={wiring} tests={tests} />
+      <WireList wiring={wiring} tests={tests} lit={lit} />
     </div>
   );
 }

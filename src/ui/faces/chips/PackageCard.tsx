@@ -5,12 +5,12 @@ import { sheetOf } from '@/core/circuit/lesson';
 import type { Signal } from '@/core/packages/cell-builder';
 import { dataSheet, type PackagePlan, type PlannedPackage, type PlannedUnit } from '@/core/packages/plan';
 import { spokenName } from '@/core/parts/catalogue';
-import type { PackagePin } from '@/core/parts/packages/package-type';
-import { plainText } from '@/core/values/markup';
 import { chipsSetupOf, setChipsSetup } from '@/session/changes/chips';
 import { told } from '@/session/told';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
+import type { LitPins } from '@/ui/session/lit-pins';
 import { useSession, useSessionState } from '@/ui/session/session-context';
+import { pinsOf, signalName, signalsAtPins } from './pins';
 
 /** Height of a pin's row, width of the body, of a pin and of the room for a net's name beside it, in pixels. */
 const ROW = 24;
@@ -23,16 +23,17 @@ interface Props {
   readonly one: PlannedPackage;
   readonly plan: PackagePlan;
   readonly names: ReadonlyMap<Signal, string>;
-  readonly isLit: (part: string) => boolean;
+  readonly lit: LitPins;
 }
 
 /** A package from above: pins with their numbers, beside each the signal that it carries. */
-export function PackageCard({ one, plan, names, isLit }: Props) {
+export function PackageCard({ one, plan, names, lit }: Props) {
   const type = dataSheet(one);
   const each = type.pins.length / 2;
   const unitOf = new Map(
     one.units.flatMap((unit) => pinsOf(one, unit).map((pin) => [pin.number, unit] as const)),
   );
+  const signals = signalsAtPins(one);
   const height = each * ROW + 12;
   const place = (number: number) => (number <= each ? number - 1 : type.pins.length - number);
   return (
@@ -55,8 +56,8 @@ export function PackageCard({ one, plan, names, isLit }: Props) {
         {type.pins.map((pin) => {
           const unit = unitOf.get(pin.number);
           const isLeft = pin.number <= each;
-          const signal = signalAt(pin, unit);
-          const lit = unit?.parts.some(isLit) ?? false;
+          const name = signalName(signals.get(pin.number), names);
+          const isLit = lit.pins.has(`${one.ref}.${pin.number}`) || (unit?.parts.some(lit.isPart) ?? false);
           return (
             <div
               key={pin.number}
@@ -64,14 +65,14 @@ export function PackageCard({ one, plan, names, isLit }: Props) {
               style={{ top: 6 + place(pin.number) * ROW, left: isLeft ? 0 : NAME + PIN + BODY, height: ROW }}
             >
               <span
-                className={`truncate px-1 text-sm ${isLeft ? 'text-right' : ''} ${lit ? 'font-semibold text-accent' : unit?.parts.length === 0 ? 'text-quiet' : ''}`}
+                className={`truncate px-1 text-sm ${isLeft ? 'text-right' : ''} ${isLit ? 'font-semibold text-accent' : unit?.parts.length === 0 ? 'text-quiet' : ''}`}
                 style={{ width: NAME }}
-                title={nameOf(signal, names)}
+                title={name}
               >
-                {nameOf(signal, names)}
+                {name}
               </span>
               <span
-                className={`flex h-5 items-center justify-center border-y-2 font-mono text-[0.9375rem] font-semibold ${lit ? 'border-accent bg-accent text-paper' : 'border-ink bg-hairline'}`}
+                className={`flex h-5 items-center justify-center border-y-2 font-mono text-[0.9375rem] font-semibold ${isLit ? 'border-accent bg-accent text-paper' : 'border-ink bg-hairline'}`}
                 style={{ width: PIN }}
               >
                 {pin.number}
@@ -97,7 +98,7 @@ export function PackageCard({ one, plan, names, isLit }: Props) {
               unit={unit}
               at={i}
               plan={plan}
-              isLit={unit.parts.some(isLit)}
+              isLit={unit.parts.some(lit.isPart)}
             />
           ))}
         </div>
@@ -105,24 +106,6 @@ export function PackageCard({ one, plan, names, isLit }: Props) {
     </figure>
   );
 }
-
-/** Pins of a unit, by the data sheet. */
-function pinsOf(one: PlannedPackage, unit: PlannedUnit): PackagePin[] {
-  return [
-    ...dataSheet(one)
-      .units.find(({ letter }) => letter === unit.letter)!
-      .pins.values(),
-  ];
-}
-
-function signalAt(pin: PackagePin, unit: PlannedUnit | undefined): Signal | undefined {
-  if (pin.use === 'plus') return '+';
-  if (pin.use === 'minus') return '-';
-  return unit?.pins.get(pin.number);
-}
-
-const nameOf = (signal: Signal | undefined, names: ReadonlyMap<Signal, string>): string =>
-  signal === undefined ? '' : signal === '-' ? '−' : plainText(names.get(signal) ?? '');
 
 function spares({ units }: PlannedPackage): string {
   const spare = units.filter(({ parts }) => parts.length === 0).length;
