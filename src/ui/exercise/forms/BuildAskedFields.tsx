@@ -128,8 +128,7 @@ export function BuildAskedFields({ asked, onAsked, own, earlier = [] }: Props) {
   );
 }
 
-const PACKED =
-  'Of the 7400 or 4000 series: four gates of two inputs in one, three of three, two of four, six inverters, two flip-flops';
+const PACKED = 'As on the Chips face: the fewest in the family of the sheet, with gates as they are drawn';
 
 const LIMITS: readonly (readonly [keyof Limits, string])[] = [
   ['gates', 'Most gates'],

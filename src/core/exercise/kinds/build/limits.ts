@@ -20,7 +20,7 @@ export const Limits = z.object({
   levels: Most,
   /** Bits of storage. */
   storage: Most,
-  /** Packages of the 7400 or 4000 series, see `packagesNeeded`. */
+  /** Logic packages, see `packagesNeeded`. */
   packages: Most,
   /** The longest delay by the parts' own delays, in ps. */
   delay: z.optional(moment()),

@@ -1,4 +1,6 @@
-import { Sketch } from '../../../testing/sketch';
+import { NO_CHIPS_SETUP } from '../../../circuit/chips-setup';
+import { sheetPlan } from '../../../packages/sheet-plan';
+import { interlock, Sketch } from '../../../testing/sketch';
 import { packagesNeeded } from './packages';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -9,13 +11,13 @@ test.each<[string, number, Record<string, unknown>, number]>([
   ['nand', 4, { inputs: 3 }, 2],
   ['and', 3, { inputs: 4 }, 2],
   ['or', 2, { inputs: 5 }, 2],
-  ['and', 1, { inputs: 16 }, 2],
+  ['and', 1, { inputs: 16 }, 3],
   ['not', 6, {}, 1],
   ['not', 7, {}, 2],
   ['xor', 1, { width: 8 }, 2],
   ['and', 1, { inverted: [0] }, 2],
   ['dff', 3, {}, 2],
-  ['dlatch', 4, {}, 1],
+  ['dlatch', 4, {}, 5],
   ['register', 2, {}, 2],
   ['mux', 1, {}, 1],
   ['switch', 3, {}, 0],
@@ -37,4 +39,18 @@ test('gates of one kind share packages across blocks, and a block that counts as
   const sheets = [whole.sheet, { ...half.sheet, id: 'half' }];
   expect(packagesNeeded(whole.sheet, sheets, NONE)).toBe(2);
   expect(packagesNeeded(whole.sheet, sheets, new Set(['half']))).toBe(3);
+});
+
+test('it is the count of the Chips face, in the family that is chosen there', () => {
+  const { sheet } = interlock();
+  for (const family of ['74HC', '4000B'] as const) {
+    const chosen = { ...sheet, chips: { ...NO_CHIPS_SETUP, family } };
+    expect(packagesNeeded(chosen, [chosen], NONE)).toBe(sheetPlan(chosen, [chosen]).plan.packages.length);
+  }
+});
+
+test('a sheet that holds itself takes none', () => {
+  const s = new Sketch();
+  s.place('block', 0, 0, '', { sheet: s.sheet.id });
+  expect(packagesNeeded(s.sheet, [s.sheet], NONE)).toBe(0);
 });
