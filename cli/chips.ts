@@ -1,7 +1,9 @@
+import { NO_CHIPS_SETUP } from '../src/core/circuit/chips-setup';
 import { readStock } from '../src/core/formats/stock-csv';
 import { arranged } from '../src/core/packages/arrange';
 import { planCsv, planJson, planMarkdown } from '../src/core/packages/lists';
 import { planOf } from '../src/core/packages/plan';
+import { adjusted, supplyOf } from '../src/core/packages/sheet-plan';
 import { stageTests } from '../src/core/packages/stage-tests';
 import { wiringOf } from '../src/core/packages/wiring';
 import type { LogicFamily } from '../src/core/parts/packages/package-type';
@@ -18,7 +20,8 @@ export const FAMILIES: Readonly<Record<string, LogicFamily>> = {
 };
 
 interface Options extends CircuitOptions {
-  readonly family: string;
+  /** What is not given is as it is set on the sheet. */
+  readonly family?: string;
   readonly stock?: string;
   readonly format: 'json' | 'csv' | 'md';
   readonly fewest?: boolean;
@@ -34,9 +37,16 @@ export async function chips(file: string, options: Options): Promise<boolean> {
   const { lesson, sheet } = await openCircuit(file, options);
   const stock = options.stock === undefined ? undefined : await stockOf(options.stock);
   const begun = performance.now();
-  const supply = { family: FAMILIES[options.family]!, ...(stock ? { stock } : {}) };
-  const planned = planOf(sheet, lesson.sheets, supply, options.fewest ? 'whatever saves' : 'as drawn');
-  const { plan, length, atLeast } = arranged(planned);
+  const setup = sheet.chips ?? NO_CHIPS_SETUP;
+  const wanted = {
+    ...setup,
+    ...(options.family === undefined ? {} : { family: FAMILIES[options.family]! }),
+    ...(stock ? { stock } : {}),
+  };
+  const freedom = options.fewest ? 'whatever saves' : 'as drawn';
+  const best = arranged(planOf(sheet, lesson.sheets, supplyOf(wanted), freedom));
+  const { length, atLeast } = best;
+  const plan = adjusted(best.plan, wanted);
   const wiring = wiringOf(plan);
   const tests = stageTests(plan, wiring);
   const elapsedMs = performance.now() - begun;

@@ -524,6 +524,16 @@ describe('chips', () => {
     expect(Object.keys(JSON.parse(none.stdout).lacking).length).toBeGreaterThan(0);
   });
 
+  test('plans as it is set on the sheet, where no option says otherwise', () => {
+    const lesson = JSON.parse(readFileSync(demo, 'utf8'));
+    lesson.sheets[0].chips = { family: '4000B' };
+    const own = file('own.manege.json', JSON.stringify(lesson));
+    const types = (...more: string[]) =>
+      JSON.parse(manege('chips', own, ...more).stdout).packages.map((one: { type: string }) => one.type);
+    expect(types().sort()).toEqual(['4069', '4073', '4081']);
+    expect(types('--family', '74')).toContain('74HC08');
+  });
+
   test('writes the lists as Markdown and CSV, in the 4000 series as well', () => {
     const { stdout } = manege('chips', demo, '--family', '4000', '--format', 'md');
     expect(stdout).toMatch(/\| 1 \| 4069 \|/);
@@ -532,7 +542,7 @@ describe('chips', () => {
   });
 
   test.each([
-    ['type,count\n7499,1\n', /row 2: “7499” is no package of the catalogue/],
+    ['type,count\n7499,1\n', /row 2: the catalogue has no 7499/],
     ['type,count\n7408,many\n', /row 2: “many” is no number of packages/],
     ['name\n7408\n', /a column called type and one called count/],
   ])('a stock that cannot be read is refused: %j', (text, reason) => {

@@ -71,9 +71,10 @@ async function main(): Promise<number> {
     'the logic packages of a circuit, their pins, and the wires to lay; exit code 1 where some are lacking',
   )
     .addOption(
-      new Option('--family <family>', 'the logic family: 74 is 74HC')
-        .choices(Object.keys(FAMILIES))
-        .default('74'),
+      new Option(
+        '--family <family>',
+        'the logic family, 74 is 74HC; otherwise as it is set on the sheet',
+      ).choices(Object.keys(FAMILIES)),
     )
     .option('--stock <file>', 'the packages in the drawer: CSV with the columns type and count')
     .option('--fewest', 'let gates be made of other kinds where it saves a package')

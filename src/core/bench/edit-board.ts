@@ -1,6 +1,6 @@
 import type { Board, BoardColour, BoardDevice, BoardPackage, BoardWire } from '../circuit/board';
 import { BOARD_COLOURS, MOST_BOARD_WIRES } from '../circuit/board';
-import { packageCalled } from '../parts/packages';
+import { noSuchPackage, packageCalled } from '../parts/packages';
 import { done, type Result, refused } from '../values/result';
 import { withWire } from './guide';
 import {
@@ -164,6 +164,8 @@ export function readBoardLine(board: Board, line: string): Result<TypedChange> {
     const added = addPackage(board, found.name);
     return added.ok ? done({ board: added.value, what: `place ${found.name}` }) : added;
   }
+  const noPackage = noSuchPackage(line);
+  if (noPackage) return refused('no-such-package', noPackage);
   return refused(
     'not-understood',
     `“${line.trim()}” is no package of the catalogue, and no wire, lamp or switch`,

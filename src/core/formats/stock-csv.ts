@@ -1,5 +1,5 @@
 import type { Stock } from '../packages/units';
-import { packageCalled } from '../parts/packages';
+import { noSuchPackage, packageCalled } from '../parts/packages';
 import { done, type Result, refused } from '../values/result';
 import { readCsv } from './csv';
 
@@ -50,7 +50,11 @@ function collected(
   for (const [type, count, where] of entries) {
     const written = type.trim();
     const found = packageCalled(written) ?? packageCalled(`74${written}`);
-    if (!found) return refused('no-such-package', `${where}: “${written}” is no package of the catalogue`);
+    if (!found)
+      return refused(
+        'no-such-package',
+        `${where}: ${noSuchPackage(written) ?? `“${written}” is no package of the catalogue`}`,
+      );
     const pieces = Number(count);
     if (!/^\s*\d+\s*$/.test(count) || pieces > MOST_OF_ONE)
       return refused(

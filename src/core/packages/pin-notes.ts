@@ -1,5 +1,5 @@
 import { findPackage } from '../parts/packages';
-import type { PackagePlan, PlannedUnit } from './plan';
+import type { PackagePlan, PlannedPackage, PlannedUnit } from './plan';
 
 /** The name within a unit at which a port of a drawn part is; several where families differ. */
 const PORT_PINS: Readonly<Record<string, readonly string[]>> = {
@@ -18,6 +18,11 @@ export function pinNotesOf({
   const notes = new Map<string, { ref: string; pins: Map<string, string> }>();
   for (const one of packages) {
     const { units: sheets } = findPackage(one.name)!.type;
+    const whole = wholePart(one);
+    if (whole !== null) {
+      notes.set(whole, { ref: one.ref, pins: allNumbers(one) });
+      continue;
+    }
     for (const unit of one.units)
       for (const [i, part] of unit.parts.entries()) {
         if (part.includes('/')) continue;
@@ -33,6 +38,26 @@ export function pinNotesOf({
       }
   }
   return notes;
+}
+
+/** The part that is drawn as this package, whole; null where its units are parts of their own. */
+function wholePart({ name, units }: PlannedPackage): string | null {
+  const [first] = units;
+  const part = first?.parts[0];
+  if (part === undefined || part.includes('/') || first!.sort !== name) return null;
+  return units.every(({ parts }) => parts.length === 1 && parts[0] === part) ? part : null;
+}
+
+/** The number of every pin, by its name on the data sheet; where there is one unit, also by that within it. */
+function allNumbers({ name }: PlannedPackage): Map<string, string> {
+  const { pins, units } = findPackage(name)!.type;
+  const within = units.length === 1 ? [...units[0]!.pins] : [];
+  return new Map(
+    [...within, ...pins.map((pin) => [pin.name, pin] as const)].map(([as, { number }]) => [
+      as,
+      String(number),
+    ]),
+  );
 }
 
 /** Numbers by the names of ports. @param index which of the flip-flops that share a package it is. */

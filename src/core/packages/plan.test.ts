@@ -2,12 +2,15 @@ import fc from 'fast-check';
 import type { Sheet } from '../circuit/sheet';
 import { prove } from '../logic/equivalence/prove-sequences';
 import { compile } from '../netlist/compile';
+import { findPackage } from '../parts/packages';
 import { randomSheet } from '../testing/random-circuit';
 import { partOf, sheetOfParts } from '../testing/rig';
+import { Sketch } from '../testing/sketch';
 import { expectDone } from '../values/result';
 import { arranged } from './arrange';
 import { sheetOfPlan } from './as-sheet';
 import { cellsOf } from './cells';
+import { pinNotesOf } from './pin-notes';
 import { type Freedom, planOf } from './plan';
 import { gateOfKey, Realisations } from './realisations';
 import { sheetPlan } from './sheet-plan';
@@ -154,4 +157,30 @@ test('a fault that is hidden in the drawing is not told by its plan', () => {
     ),
     { numRuns: 5 },
   );
+});
+
+describe('designators and numbers on the drawing', () => {
+  const notesOf = (kind: string, params: Record<string, string>) => {
+    const s = new Sketch();
+    const part = s.place(kind, 0, 0, '', params);
+    return pinNotesOf(planOf(s.sheet, [], { family: '74HC' })).get(part)!;
+  };
+
+  test('of a whole package are its own, at every pin', () => {
+    const { ref, pins } = notesOf('package', { type: '74HC00', unit: '' });
+    expect(ref).toBe('U1');
+    for (const { name, number } of findPackage('74HC00')!.type.pins)
+      expect(pins.get(name)).toBe(String(number));
+    expect(notesOf('package', { type: '74HC283', unit: '' }).pins.get('C0')).toBe('7');
+  });
+
+  test('of one unit are those of its pins', () => {
+    const { ref, pins } = notesOf('package', { type: '74HC08', unit: 'b' });
+    expect(ref).toBe('U1b');
+    expect([...pins].filter(([name]) => 'ABY'.includes(name))).toEqual([
+      ['A', '4'],
+      ['B', '5'],
+      ['Y', '6'],
+    ]);
+  });
 });

@@ -50,7 +50,7 @@ export function sheetPlan(
 }
 
 /** The plan with the gates in the units that somebody chose, and inputs exchanged; what no longer fits is left. */
-function adjusted(plan: PackagePlan, { pinned, exchanged }: ChipsSetup): PackagePlan {
+export function adjusted(plan: PackagePlan, { pinned, exchanged }: ChipsSetup): PackagePlan {
   let packages = plan.packages;
   for (const { part, bit, ref, unit } of pinned) {
     const from = whereIs(packages, part, bit);

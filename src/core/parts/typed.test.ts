@@ -57,6 +57,8 @@ test.each([
   ['sw A[7:0], B', 'Labels with brackets are all of one width: place the others by themselves.'],
   ['constructor', 'No part is called “constructor”.'],
   ['frobnicator', 'No part is called “frobnicator”.'],
+  ['7499', 'The catalogue has no 7499; the nearest are 7493 and 74107.'],
+  ['4002.b', 'The catalogue has no 4002; the nearest are 4001 and 4011.'],
   ['', 'Type the name of a part.'],
   ['and 17', 'AND does not understand “17”.'],
   ['nor purple', 'NOR does not understand “purple”.'],

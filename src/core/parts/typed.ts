@@ -1,5 +1,6 @@
 import type { Params } from '../circuit/sheet';
 import { done, type Result, refusal, refused, within } from '../values/result';
+import { noSuchPackage } from './packages';
 import { defaultParams, readParams } from './params';
 import type { PartKind } from './part-kind';
 
@@ -133,6 +134,8 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
     const isBegun = only && namesOf(only).some((name) => name.startsWith(spelt(typed)));
     if (typed && isBegun && !other) return done({ kind: only, params: defaultParams(only), labels: [''] });
     if (!typed) return refused('empty', 'type the name of a part');
+    const noPackage = noSuchPackage(typed);
+    if (noPackage) return refused('no-such-package', noPackage);
     const near = only ? `; do you mean ${only.name}?` : '';
     return refused('no-such-part', `no part is called “${typed}”${near}`);
   }

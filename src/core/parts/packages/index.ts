@@ -67,3 +67,20 @@ export function packageCalled(text: string): LogicPackage | undefined {
   const bare = byName.get(`74HC${number}`) ?? byName.get(`74LS${number}`);
   return letters ? byName.get(`74${letters.toUpperCase()}${number}`) : bare;
 }
+
+/**
+ * What is said of a number that looks like a package's and is none, as a clause: the ones beside it. Null for any other text.
+ */
+export function noSuchPackage(text: string): string | null {
+  const written = text.trim().replace(/\.[a-f]$/i, '');
+  const [, , number, of4000] = TYPED.exec(written) ?? [];
+  if ((number ?? of4000) === undefined || packageCalled(written)) return null;
+  const isOf4000 = of4000 !== undefined;
+  const known = PACKAGES.filter(({ number: own }) => (own.length === 4 && own.startsWith('4')) === isOf4000);
+  const away = ({ number: own }: PackageType) => Math.abs(Number(own) - Number(number ?? of4000));
+  const near = known
+    .toSorted((a, b) => away(a) - away(b))
+    .slice(0, 2)
+    .map(({ number: own }) => (isOf4000 ? own : `74${own}`));
+  return `the catalogue has no ${written.toUpperCase()}; the nearest are ${near.join(' and ')}`;
+}

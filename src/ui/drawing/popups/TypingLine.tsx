@@ -93,7 +93,8 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
         : 'Enter draws it as it is written · names are labels · S, C = half adder(A, B) uses a sheet';
     }
     if (formula) return `A formula needs a name: ${formula}? · Enter gives it that name`;
-    if (marked.list.length === 0) return `No part is called “${text.trim()}”.`;
+    if (marked.list.length === 0)
+      return read && !read.ok ? sentence(read.problem) : `No part is called “${text.trim()}”.`;
     if (understood) return meaning(understood);
     if (wanted && !text.trim()) return 'what fits this wire, the last placed first · Enter takes the first';
     return 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars';
