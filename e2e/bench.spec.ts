@@ -249,3 +249,54 @@ test('the plan is printed: parts, packages with their pins, and wires to be tick
     expect(paper).toContain(text);
   await expect(page.locator('.printed')).toHaveCount(0);
 });
+
+test.describe('with fingers', () => {
+  test.use({ hasTouch: true });
+
+  test('wires are tapped and dragged, two fingers move the board, one that rests opens the ring', async ({
+    page,
+  }) => {
+    await onBench(page, 'Ticket adder');
+    await face(page, 'Truth table', false);
+    const cdp = await page.context().newCDPSession(page);
+    type Spot = { x: number; y: number };
+    const touch = (type: string, ...touchPoints: Spot[]) =>
+      cdp.send('Input.dispatchTouchEvent', {
+        type: type as 'touchStart',
+        touchPoints: touchPoints.map((spot, id) => ({ ...spot, id })),
+      });
+    const wires = board(page).locator('[data-wire]');
+    const rings = board(page).locator('[data-next] circle');
+    const middleOf = async (of: number): Promise<Spot> => {
+      const box = (await rings.nth(of).boundingBox())!;
+      return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    };
+    for (const i of [0, 1]) {
+      const { x, y } = await middleOf(i);
+      await page.touchscreen.tap(x, y);
+    }
+    await expect(wires).toHaveCount(1);
+    const [from, to] = [await middleOf(0), await middleOf(1)];
+    await touch('touchStart', from);
+    await touch('touchMove', { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 });
+    await touch('touchMove', to);
+    await touch('touchEnd');
+    await expect(wires).toHaveCount(2);
+    const before = (await board(page).boundingBox())!;
+    const [a, b] = [await hole(page, 'a20'), await hole(page, 'a16')];
+    await touch('touchStart', a);
+    await touch('touchStart', a, b);
+    for (const by of [40, 80, 120])
+      await touch('touchMove', { x: a.x - by, y: a.y }, { x: b.x - by, y: b.y });
+    await touch('touchEnd');
+    await expect.poll(async () => (await board(page).boundingBox())!.x).toBeLessThan(before.x - 60);
+    await expect(wires).toHaveCount(2);
+    const rest = await hole(page, 'c24');
+    await touch('touchStart', rest);
+    await expect(page.getByRole('menu', { name: 'Parts to place' })).toBeVisible();
+    await touch('touchEnd');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('menu', { name: 'Parts to place' })).toHaveCount(0);
+    await expect(wires).toHaveCount(2);
+  });
+});

@@ -1,12 +1,9 @@
 import type { EditorContext } from '@/commands/context';
 import type { Point } from '@/core/circuit/geometry';
 import { panned, zoomed } from '@/core/drawing/geometry/viewport';
+import { REST, TREMBLE } from '@/ui/controls/fingers';
 import type { Keys } from './gesture-state';
 import type { PointerGesture } from './pointer-gesture';
-
-/** How long in ms a finger rests before it asks, and how far in pixels it may tremble. */
-const REST = 500;
-const TREMBLE = 8;
 
 /**
  * All pointers on the sheet. One draws, drags and presses; two fingers move and zoom the sheet, and whatever the first had begun

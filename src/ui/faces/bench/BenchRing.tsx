@@ -163,6 +163,8 @@ export function useBenchRing({ board, family, onPlace, onType, onClosed }: Wante
   };
   const hands: RingHands = {
     open(event, column, isHeld) {
+      // A finger that rests may ask twice.
+      if (open) return;
       held.current = isHeld ? new Flick() : null;
       setOpen({ at: pixelOf(event), flick: held.current, column });
     },

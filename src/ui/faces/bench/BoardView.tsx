@@ -5,6 +5,7 @@ import type { BoardRun } from '@/core/bench/board-run';
 import { colourFor } from '@/core/bench/edit-board';
 import { type Hole, pinAt, type Strip, stripOf } from '@/core/bench/holes';
 import type { Board, BoardColour } from '@/core/circuit/board';
+import { Fingers } from '@/ui/controls/fingers';
 import type { RingHands } from './BenchRing';
 import { BoardBase } from './BoardBase';
 import { Cables } from './Cables';
@@ -81,6 +82,9 @@ export function BoardView({
   const [cursor, setCursor] = useState<Hole | null>(null);
   const [pointed, setPointed] = useState<Hole | null>(null);
   const devices = useMemo(() => devicePlaces(board), [board]);
+  const [fingers] = useState(
+    () => new Fingers(({ x, y }) => root.current?.parentElement?.scrollBy({ left: -x, top: -y })),
+  );
   const [width, height] = [boardWidth(board), drawingHeight(board)];
   const shown = useMemo(() => {
     if (gesture?.is !== 'package') return board;
@@ -96,6 +100,11 @@ export function BoardView({
       y: ((event.clientY - box.top) / box.height) * height,
     };
   };
+  const touchOf = ({ pointerId, clientX, clientY }: PointerEvent) => ({
+    id: pointerId,
+    x: clientX,
+    y: clientY,
+  });
   const at = (hole: Hole) => holePoint(hole, devices, board)!;
   const wireAt = (point: Point) => {
     let best: string | null = null;
@@ -137,6 +146,18 @@ export function BoardView({
   const onDown = (event: PointerEvent<SVGSVGElement>) => {
     const point = pointOf(event);
     root.current!.focus({ preventScroll: true });
+    if (event.pointerType === 'touch') {
+      const isSecond = fingers.down(touchOf(event), () => {
+        setGesture(null);
+        setBegun(null);
+        if (!readOnly && !chooseAt(point)) ring.open(event, columnAt(point), true);
+      });
+      if (isSecond) {
+        setGesture(null);
+        setBegun(null);
+        return;
+      }
+    }
     if (event.button === 2 && !readOnly && !chooseAt(point)) {
       capture(event);
       ring.open(event, columnAt(point), true);
@@ -174,6 +195,7 @@ export function BoardView({
     setBegun(null);
   };
   const onMove = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.pointerType === 'touch' && fingers.move(touchOf(event))) return;
     ring.move(event);
     const point = pointOf(event);
     const hole = holeAt(point, board, devices);
@@ -190,7 +212,9 @@ export function BoardView({
     else setGesture({ ...gesture, at: point });
   };
   const onUp = (event: PointerEvent<SVGSVGElement>) => {
+    const hasMovedAll = event.pointerType === 'touch' && fingers.up(event.pointerId);
     ring.release();
+    if (hasMovedAll) return;
     if (!gesture) return;
     const hole = holeAt(pointOf(event), board, devices, PITCH * 0.7);
     setGesture(null);
@@ -299,8 +323,8 @@ export function BoardView({
       onKeyDown={onKey}
       onContextMenu={(event) => {
         event.preventDefault();
-        // A finger that rests, or the key for menus: a press of the right button has opened it already.
-        if (event.button === 2 || readOnly) return;
+        // The key for menus: a press of the right button, or a finger that rests, has opened it already.
+        if (event.button === 2 || readOnly || gesture) return;
         ring.open(event, cursor ? columnAt(at(cursor)) : columnAt(pointOf(event)), false);
       }}
     >

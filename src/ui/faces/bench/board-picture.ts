@@ -102,8 +102,11 @@ function wireTable({ wires }: Wiring): HTMLTableElement {
   for (const { stage, from, to, net, colour } of wires) {
     const row = table.insertRow();
     const where = stage === 0 ? 'supply' : `stage ${stage}`;
-    for (const cell of [where, from, to, net === from ? '' : net, colour])
-      row.insertCell().textContent = cell;
+    for (const text of [where, from, to, net === from ? '' : net, colour]) {
+      const cell = row.insertCell();
+      cell.textContent = text;
+      cell.style.paddingRight = '4mm';
+    }
   }
   return table;
 }

@@ -51,14 +51,23 @@ export const boardWidth = (board: Board): number =>
 export const drawingHeight = (board: Board): number =>
   board.devices.length > 0 ? DEVICES_Y + 58 : BOARD_HEIGHT + 16;
 
-/** Inputs stand from the left, outputs from the right. */
+/** The last column in which something is. */
+const lastColumn = ({ packages, wires }: Board): number =>
+  Math.max(
+    0,
+    ...packages.map((one) => one.column + widthOf(one) - 1),
+    ...wires.flatMap(({ from, to }) => [from, to].map((hole) => Number(/^[a-j](\d+)$/.exec(hole)?.[1] ?? 0))),
+  );
+
+/** Inputs stand from the left, outputs behind them, the last below the last column in which something is. */
 export function devicePlaces(board: Board): Map<string, Point> {
   const places = new Map<string, Point>();
   const step = deviceStep(board);
   const inputs = board.devices.filter(isInput);
   const outputs = board.devices.filter((one) => !isInput(one));
   for (const [i, { ref }] of inputs.entries()) places.set(ref, { x: 50 + i * step, y: DEVICES_Y });
-  const right = boardWidth(board) - 50;
+  const needed = 50 + (board.devices.length - 1) * step;
+  const right = Math.min(boardWidth(board) - 50, Math.max(needed, columnX(lastColumn(board))));
   for (const [i, { ref }] of outputs.entries())
     places.set(ref, { x: right - (outputs.length - 1 - i) * step, y: DEVICES_Y });
   return places;
