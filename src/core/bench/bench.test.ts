@@ -15,6 +15,7 @@ import { interlock } from '../testing/sketch';
 import { expectDone } from '../values/result';
 import { endsOf, pinStrips } from './board-nets';
 import { compareBoard } from './compare';
+import { changePackage, removePackage } from './edit-board';
 import { electricalBoard } from './electrical';
 import { faultWords, possibleFaults, withHiddenFault } from './faults';
 import { layWires, withWire } from './guide';
@@ -230,6 +231,16 @@ test('every fault that can be hidden changes what the board does, is told in wor
     expect(faulty.faults).toEqual([fault]);
     expect(rows(faulty)).not.toBe(rows(board));
     expect(compareBoard(faulty, wiring).isRight).toBe(true);
-    expect(faultWords(faulty, fault)).toMatch(/is dead|is broken inside/);
+    expect(faultWords(faulty, fault)).toMatch(/is dead|is broken inside|the wrong way round/);
   }
+});
+
+test('a package that hides that it is turned is right again when it is turned, or taken away and placed anew', () => {
+  const { board } = wired(interlock().sheet);
+  const fault = { is: 'turned package', ref: 'U1' } as const;
+  const faulty = { ...board, faults: [fault] };
+  expect(severe(faulty)).toEqual([]);
+  expect(expectDone(changePackage(faulty, 'U1', { turned: true }))).toEqual(board);
+  expect(removePackage(faulty, 'U1').faults).toEqual([]);
+  expect(expectDone(changePackage(faulty, 'U2', { turned: true })).faults).toEqual([fault]);
 });

@@ -37,6 +37,10 @@ export function changePackage(
 ): Result<Board> {
   const was = board.packages.find((one) => one.ref === ref);
   if (!was) return refused('no-such-package', `there is no ${ref} on the board`);
+  const hidden = board.faults.find((fault) => fault.is === 'turned package' && fault.ref === ref);
+  // Turned by hand it stands as it is drawn.
+  if (hidden && change.turned !== undefined)
+    return done({ ...board, faults: board.faults.filter((fault) => fault !== hidden) });
   const now = { ...was, ...change };
   if (now.column < 1) return refused('no-room', `${ref} does not fit on the board there`);
   const problem = roomProblem(board, now);
@@ -61,7 +65,7 @@ export function changePackage(
 export const removePackage = (board: Board, ref: string): Board => ({
   ...board,
   packages: board.packages.filter((one) => one.ref !== ref),
-  faults: board.faults.filter((fault) => fault.is !== 'dead unit' || fault.ref !== ref),
+  faults: board.faults.filter((fault) => fault.is === 'broken wire' || fault.ref !== ref),
 });
 
 /** A wire between two holes. */

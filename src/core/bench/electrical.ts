@@ -121,7 +121,10 @@ class Reading {
 
   private isSupplied(one: BoardPackage, isOn: boolean): boolean {
     const type = typeOf(one);
-    if (!type) return false;
+    const isTurned = this.board.faults.some(
+      (fault) => fault.is === 'turned package' && fault.ref === one.ref,
+    );
+    if (!type || isTurned) return false;
     const at = (use: PackagePin['use']) =>
       type.pins.filter((pin) => pin.use === use).map((pin) => this.nets.netOfPin(`${one.ref}.${pin.number}`));
     const [plus, minus] = [this.nets.netOf('+'), this.nets.netOf('-')];

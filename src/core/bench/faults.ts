@@ -7,7 +7,7 @@ import { spoken } from './electrical';
  * drawing, only the levels.
  */
 
-/** Every fault that the board can have: a unit that is used and dead, a wire of a signal that does not conduct. */
+/** Every fault that the board can have: a unit that is used and dead, a package of one the wrong way round, a wire of a signal that does not conduct. */
 export function possibleFaults(board: Board, plan: PackagePlan | null): BoardFault[] {
   const units = (plan?.packages ?? []).flatMap(({ ref, units: own }) =>
     board.packages.some((one) => one.ref === ref)
@@ -16,11 +16,14 @@ export function possibleFaults(board: Board, plan: PackagePlan | null): BoardFau
           .map(({ letter }): BoardFault => ({ is: 'dead unit', ref, unit: letter }))
       : [],
   );
+  const turned = [...new Set(units.flatMap((fault) => (fault.is === 'dead unit' ? [fault.ref] : [])))].map(
+    (ref): BoardFault => ({ is: 'turned package', ref }),
+  );
   const isRail = (hole: string) => /^[TB]/.test(hole);
   const wires = board.wires
     .filter(({ from, to }) => !isRail(from) && !isRail(to))
     .map(({ id }): BoardFault => ({ is: 'broken wire', wire: id }));
-  return [...units, ...wires];
+  return [...units, ...turned, ...wires];
 }
 
 /** The board with one more fault. @param die a number in [0, 1) that chooses it. */
@@ -35,6 +38,8 @@ export function withHiddenFault(board: Board, plan: PackagePlan | null, die: num
 /** A fault in words, for whoever gives up or has found it. */
 export function faultWords(board: Board, fault: BoardFault): string {
   if (fault.is === 'dead unit') return `Unit ${fault.unit} of ${fault.ref} is dead: its outputs stay at 0.`;
+  if (fault.is === 'turned package')
+    return `${fault.ref} stands the wrong way round: its supply is reversed, and it gives nothing.`;
   const wire = board.wires.find(({ id }) => id === fault.wire);
   return wire
     ? `The wire from ${hole(wire.from)} to ${hole(wire.to)} is broken inside.`

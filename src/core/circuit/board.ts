@@ -81,12 +81,13 @@ export const Board = z.object({
     ),
     [],
   ),
-  /** Hidden faults: a unit that is dead, a wire that does not conduct. */
+  /** Hidden faults: a unit that is dead, a wire that does not conduct, a package that stands the wrong way round though it is drawn right. */
   faults: z._default(
     list(
       z.union([
         z.object({ is: z.literal('dead unit'), ref: Ref, unit: text(1) }),
         z.object({ is: z.literal('broken wire'), wire: text(8) }),
+        z.object({ is: z.literal('turned package'), ref: Ref }),
       ]),
       20,
     ),

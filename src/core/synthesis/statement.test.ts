@@ -205,6 +205,15 @@ test('what cannot be drawn says why', () => {
   expect(problem(`${'x'.repeat(50)} = A`)).toMatch(/longer/);
 });
 
+test('pins of a logic package are read and led to by their names on the data sheet', () => {
+  const s = new Sketch();
+  s.place('package', 0, 0, 'U1', { type: '74HC00', unit: '' });
+  draw(s, 'U1.1A = Key');
+  draw(s, 'U1.1B = Bars');
+  draw(s, 'Y = U1.1Y');
+  expect(s.columns()).toEqual(['1110']);
+});
+
 test('a sheet is used like a function: its switches become ports, small letters name wires', () => {
   const s = new Sketch();
   draw(s, 'S = a xor b');

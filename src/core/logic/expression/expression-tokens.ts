@@ -74,7 +74,7 @@ const MACROS: Readonly<Record<string, Operator | 'not' | 'bar' | 'blank'>> = {
 };
 
 /** A name, or a part and one of its pins: `Q0`, `H1.Sum`. */
-const NAME = /^[\p{L}][\p{L}\p{N}_]*(?:\.[\p{L}][\p{L}\p{N}_]*)?/u;
+const NAME = /^[\p{L}][\p{L}\p{N}_]*(?:\.\p{N}*[\p{L}][\p{L}\p{N}_]*)?/u;
 /** A letter with its index: `A`, `A1`, `A_0`. */
 const LETTER = /^\p{Lu}(?:_?\d+)?/u;
 /** Letters with a line over each of them, by the combining overline or macron. */
