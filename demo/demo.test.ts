@@ -157,7 +157,7 @@ describe('the ready sets', () => {
   const lessonAt = (file: string) => expectDone(readLesson(text(`${file}.manege.json`)));
   const sets = readySets(lessonAt('ticket-adder'), lessonAt('lamp-chase'));
 
-  test('are seven, of all kinds of task, and stand in their files as they are made', () => {
+  test('are eight, of all kinds of task, and stand in their files as they are made', () => {
     expect(sets.map(({ exercise }) => exercise.title)).toEqual([
       'First gates',
       'Interlock',
@@ -166,6 +166,7 @@ describe('the ready sets', () => {
       'Lamp chase',
       'Read the diagram',
       'Numbers',
+      'On the board',
     ]);
     const kinds = new Set(sets.flatMap(({ exercise }) => exercise.tasks.map(({ kind }) => kind)));
     expect([...kinds].sort()).toEqual(TASK_KINDS.map(({ kind }) => kind as string).sort());

@@ -1,12 +1,17 @@
+import { layWires } from '../src/core/bench/guide';
+import { boardOfPlan } from '../src/core/bench/lay';
+import { NO_CHIPS_SETUP } from '../src/core/circuit/chips-setup';
 import { DEFAULT_WAVE } from '../src/core/circuit/default-wave';
 import type { Answer, Exercise, Expected, Order, Task } from '../src/core/circuit/exercise';
 import type { Lesson } from '../src/core/circuit/lesson';
 import { DEFAULT_SETTINGS, type Sheet } from '../src/core/circuit/sheet';
 import type { Stimulus } from '../src/core/circuit/time-setup';
-import { begunWork, excerptFor } from '../src/core/exercise/begin';
+import { begunWork, excerptFor, sheetOfFlat } from '../src/core/exercise/begin';
 import { partsUsed } from '../src/core/exercise/check';
 import { runOfSheet } from '../src/core/exercise/expected/run/expected-run';
 import { tableOfSheet } from '../src/core/exercise/expected/table/expected-table';
+import type { BenchAsked } from '../src/core/exercise/kinds/bench';
+import { drawingToWire, functionToBuild } from '../src/core/exercise/kinds/bench/set-up';
 import type { Limits } from '../src/core/exercise/kinds/build/limits';
 import { diagramTask, wholeDiagram } from '../src/core/exercise/kinds/diagram/set-up';
 import type { FaultAnswer } from '../src/core/exercise/kinds/fault';
@@ -23,6 +28,9 @@ import {
 import { rowsOf } from '../src/core/logic/minimise/cube';
 import { minimise } from '../src/core/logic/minimise/minimise';
 import { compile } from '../src/core/netlist/compile';
+import { planOf } from '../src/core/packages/plan';
+import { supplyOf } from '../src/core/packages/sheet-plan';
+import { wiringOf } from '../src/core/packages/wiring';
 import { findKind } from '../src/core/parts/catalogue';
 import type { PartFault } from '../src/core/parts/fault';
 import { expectDone } from '../src/core/values/result';
@@ -91,6 +99,31 @@ export const forCounting = (sheet: Sheet, ...more: string[]): string[] => [
     ...more,
   ]),
 ];
+
+interface WireOptions extends Partial<BenchAsked> {
+  readonly points?: number;
+}
+
+/** A circuit to be wired on the board: from its drawing, or from its function alone. */
+export function wire(title: string, text: string, sheet: Sheet, options: WireOptions = {}): Posed {
+  const { points = 2, ...more } = options;
+  const asked: BenchAsked = { does: 'wire', guide: 'shows', stock: null, most: null, ...more };
+  const key = expectDone(tableOfSheet(sheet));
+  const source = { sheet, sheets: [sheet], settings: DEFAULT_SETTINGS, on: new Set<string>() };
+  const given =
+    asked.does === 'wire' ? drawingToWire(source, 'nothing', asked) : functionToBuild(source, key, asked);
+  const plan = planOf(
+    sheet,
+    [],
+    supplyOf({ ...NO_CHIPS_SETUP, ...(asked.stock ? { stock: asked.stock } : {}) }),
+  );
+  const { board } = layWires(boardOfPlan(plan), wiringOf(plan), Number.POSITIVE_INFINITY);
+  return {
+    task: { ...heading(title, text, points), kind: 'bench', given, asked, key },
+    answer: null,
+    sheet: { ...sheetOfFlat(given.sheets[0]!), board },
+  };
+}
 
 /** Each input on its own waveform, at a pace in ps. */
 export function driving(

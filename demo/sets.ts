@@ -32,6 +32,7 @@ import {
   type ReadySet,
   set,
   table,
+  wire,
   words,
 } from './posed-tasks';
 
@@ -405,6 +406,34 @@ function numbers(): ReadySet {
   ]);
 }
 
+function onTheBoard(): ReadySet {
+  return set('on-the-board', 'On the board', 'From the drawing to packages, pins and wires.', [
+    wire(
+      'A first gate',
+      'The horse is **Free** while nobody has *taken* it. Wire the inverter: the supply first, then its input and its lamp.',
+      drawn('Free = not Taken'),
+      { guide: 'shows', points: 1 },
+    ),
+    wire(
+      'The alarm',
+      '**Alarm** sounds while the ride is *armed* and the gate or a strap is open. Wire the drawing stage by stage, and test each.',
+      drawn('Alarm = Armed (Gate + Strap)'),
+    ),
+    wire(
+      'From the drawer',
+      'The bell rings while the north or the south gate is pressed, but not both. There is one package of NANDs in the drawer.',
+      module(`module bell(input North, input South, output Bell);
+wire Both, OnlyNorth, OnlySouth;
+nand (Both, North, South);
+nand (OnlyNorth, North, Both);
+nand (OnlySouth, South, Both);
+nand (Bell, OnlyNorth, OnlySouth);
+endmodule`),
+      { does: 'build', guide: 'none', stock: [{ type: '7400', count: 1 }], most: 1, points: 3 },
+    ),
+  ]);
+}
+
 /**
  * All ready sets, in the order of a course.
  * @param adder the lesson of the ticket adder, whose sheets the ladder asks for.
@@ -418,4 +447,5 @@ export const readySets = (adder: Lesson, chase: Lesson): readonly ReadySet[] => 
   lampChase(chase.sheets[0]!),
   readTheDiagram(chase.sheets[0]!),
   numbers(),
+  onTheBoard(),
 ];

@@ -56,6 +56,12 @@ export const READY_SETS: readonly ReadySet[] = [
     says: 'Binary, hexadecimal and two’s complement.',
     fetch: () => load('a ready set', () => import('../../demo/sets/numbers.exercise.json')),
   },
+  {
+    id: 'on-the-board',
+    title: 'On the board',
+    says: 'From the drawing to packages, pins and wires.',
+    fetch: () => load('a ready set', () => import('../../demo/sets/on-the-board.exercise.json')),
+  },
 ];
 
 /** Puts a set among one's own exercises, where it can be changed and handed out. @returns the id that it has there. */

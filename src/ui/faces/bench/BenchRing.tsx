@@ -72,27 +72,42 @@ function itemOf(one: LogicPackage): BoardItem {
   };
 }
 
+/** What is drawn for a thing beside the board, in a picture of 44 by 28. */
+const ROUND = <circle cx={22} cy={14} r={10} fill="var(--raised)" stroke="var(--ink)" strokeWidth={2} />;
+const line = (d: string, width = 2) => (
+  <path d={d} fill="none" stroke="var(--ink)" strokeWidth={width} strokeLinecap="round" />
+);
+const SHAPES: Readonly<Record<BoardDevice['kind'], ReactNode>> = {
+  switch: (
+    <>
+      {ROUND}
+      {line('M22 14L15 8', 3)}
+    </>
+  ),
+  lamp: ROUND,
+  button: (
+    <>
+      {ROUND}
+      <circle cx={22} cy={14} r={5} fill="var(--ink)" />
+    </>
+  ),
+  clock: (
+    <>
+      {ROUND}
+      {line('M16 17H19V11H24V17H28')}
+    </>
+  ),
+  segments: line('M17 6H27M29 8V13M29 15V20M17 22H27M15 15V20M15 8V13M17 14H27'),
+};
+
 const deviceItem = ([kind, name, says]: (typeof DEVICES)[number]): BoardItem => ({
   name,
   says,
-  what: kind === 'segments' ? 'place a display' : `place a ${kind}`,
+  what: `place a ${name.toLowerCase()}`,
   place: (board) => done(addDevice(board, kind, '')),
   picture: (width, height) => (
     <svg width={width} height={height} viewBox="0 0 44 28" aria-hidden="true">
-      {kind === 'segments' ? (
-        <path
-          d="M17 6H27M29 8V13M29 15V20M17 22H27M15 15V20M15 8V13M17 14H27"
-          stroke="var(--ink)"
-          strokeWidth={2}
-        />
-      ) : (
-        <circle cx={22} cy={14} r={10} fill="var(--raised)" stroke="var(--ink)" strokeWidth={2} />
-      )}
-      {kind === 'switch' && (
-        <path d="M22 14L15 8" stroke="var(--ink)" strokeWidth={3} strokeLinecap="round" />
-      )}
-      {kind === 'button' && <circle cx={22} cy={14} r={5} fill="var(--ink)" />}
-      {kind === 'clock' && <path d="M16 17H19V11H24V17H28" fill="none" stroke="var(--ink)" strokeWidth={2} />}
+      {SHAPES[kind]}
     </svg>
   ),
 });
