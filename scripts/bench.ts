@@ -1,6 +1,7 @@
 import { Bench } from 'tinybench';
 import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
 import type { Sheet } from '../src/core/circuit/sheet';
+import { layOut } from '../src/core/drawing/layout/lay-out';
 import { readLesson } from '../src/core/formats/lesson-file';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { writeVerilog } from '../src/core/formats/verilog/write';
@@ -11,6 +12,7 @@ import { deriveTable } from '../src/core/logic/table/derive-table';
 import { tableMachine } from '../src/core/logic/table/table-machine';
 import { compile } from '../src/core/netlist/compile';
 import { Run } from '../src/core/simulate/run';
+import { counterOf } from '../src/core/synthesis/counter';
 import { adder, counter, product } from '../src/core/testing/verilog-circuits';
 import type { Logic } from '../src/core/values/logic';
 import { gates, multiplier, random } from './bench-circuits';
@@ -79,6 +81,23 @@ for (const count of [1000, 10_000]) {
     const rows = Uint8Array.from({ length: 2 ** inputs }, () => (next() < 0.5 ? 1 : 0));
     bench.add(`smallest sum of products, ${inputs} inputs, random`, () => void minimise({ inputs, rows }));
   }
+}
+for (const count of [100, 300, 1000, 3000]) {
+  const sheet = gates(16, count);
+  bench.add(`lay out, ${count} gates`, () => void layOut(sheet));
+}
+{
+  const next = random(3);
+  const cycle = Array.from({ length: 256 }, (_, i) => i);
+  for (let i = 255; i > 0; i--) {
+    const j = Math.floor(next() * (i + 1));
+    [cycle[i], cycle[j]] = [cycle[j]!, cycle[i]!];
+  }
+  for (const kind of ['dff', 'jkff'] as const)
+    bench.add(
+      `draw a counter of 8 bits in any order, ${kind}`,
+      () => void counterOf({ cycle, kind, unused: 'either' }),
+    );
 }
 for (const [name, a, b] of [
   ['16-bit adders, ripple against NAND only', adder(16, 'gates'), adder(16, 'nand')],

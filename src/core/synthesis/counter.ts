@@ -1,18 +1,13 @@
-import { apply, type Edit } from '../circuit/edit';
-import { emptyLesson, type Lesson } from '../circuit/lesson';
-import { emptySheet, type Sheet } from '../circuit/sheet';
-import { newPart } from '../drawing/editing/gestures';
+import type { Sheet } from '../circuit/sheet';
 import { layOut } from '../drawing/layout/lay-out';
 import type { Expression } from '../logic/expression/expression';
 import { sumOf } from '../logic/expression/forms';
+import { limitFanIn } from '../logic/expression/limit-fan-in';
 import { written } from '../logic/expression/notation';
 import { type BooleanFunction, type Cube, coversRow, DONT_CARE, OFF, ON } from '../logic/minimise/cube';
 import { minimise } from '../logic/minimise/minimise';
-import { findKind } from '../parts/catalogue';
-import { defaultParams } from '../parts/params';
 import { done, type Result, refused } from '../values/result';
-import { drawStatement } from './draw-statement';
-import { readStatement } from './statement';
+import { Builder } from './draw-functions';
 
 /** Kinds of flip-flops that a counter can be built of, and their inputs. */
 export const COUNTER_KINDS = {
@@ -145,40 +140,34 @@ export function counterOf(spec: CounterSpec): Counter {
   return { bits, inputs, table, expressions, sheet: drawn(spec, bits, expressions) };
 }
 
-function drawn(spec: CounterSpec, bits: number, expressions: Counter['expressions']): Sheet {
-  const id = 'counter';
-  let lesson: Lesson = { ...emptyLesson('counter-sketch', ''), sheets: [emptySheet(id, 'Counter')] };
-  const make = (edit: Edit) => {
-    const made = apply(lesson, edit);
-    if (!made.ok) throw new Error(made.problem.message);
-    lesson = made.value;
-  };
-  const sheet = () => lesson.sheets[0]!;
-  const state = findKind(spec.kind)!;
-  const [first] = spec.cycle;
-  for (let bit = 0; bit < bits; bit++) {
-    const params = { ...defaultParams(state), powerUp: String((first! >> bit) & 1) };
-    make({
-      type: 'addPart',
-      sheet: id,
-      part: newPart(sheet(), state, { x: 20, y: 12 * bit }, params, `Q${bit}`),
-    });
+/** Most inputs of one gate; wider terms become trees. */
+const MOST_INPUTS = 8;
+
+function drawn(
+  { kind, cycle: [first] }: CounterSpec,
+  bits: number,
+  expressions: Counter['expressions'],
+): Sheet {
+  const builder = new Builder();
+  const names = Array.from({ length: bits }, (_, bit) => `Q${bit}`);
+  const parts = new Map(
+    names.map((name, bit) => {
+      const part = builder.place(kind, { powerUp: String((first! >> bit) & 1) }, name, 0);
+      builder.source(name, { part, port: 'Q' }, { part, port: "Q'" });
+      return [name, part];
+    }),
+  );
+  for (const { name, expression } of expressions) {
+    // Each input has gates of its own, as its formula is written.
+    builder.forget();
+    const driver = builder.signal(limitFanIn(expression, MOST_INPUTS));
+    builder.join(driver, parts.get(`Q${name.slice(1)}`)!, name[0]!);
   }
-  const clock = findKind('clock')!;
-  make({
-    type: 'addPart',
-    sheet: id,
-    part: newPart(sheet(), clock, { x: 0, y: 0 }, defaultParams(clock), 'Clock'),
-  });
-  const statement = (text: string) => {
-    const read = readStatement(lesson, id, text);
-    if (!read.ok) throw new Error(`${text}: ${read.problem.message}`);
-    make(drawStatement(lesson, id, read.value, { x: 4, y: 4 }).edit);
-  };
-  for (const { name, text } of expressions) statement(`Q${name.slice(1)}.${name[0]} = ${text}`);
-  for (let bit = 0; bit < bits; bit++) {
-    statement(`Q${bit}.C = Clock`);
-    statement(`N${bit} = Q${bit}`);
+  const clock = { part: builder.place('clock', {}, 'Clock', 0), port: 'Y' };
+  for (const [bit, name] of names.entries()) {
+    const part = parts.get(name)!;
+    builder.join(clock, part, 'C');
+    builder.output(`N${bit}`, { part, port: 'Q' }, bit);
   }
-  return layOut(sheet());
+  return layOut({ id: 'counter', name: 'Counter', parts: builder.parts, wires: builder.wires });
 }

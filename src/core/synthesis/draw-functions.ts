@@ -56,15 +56,23 @@ export function unplacedCircuit(
   return { id, name, parts: builder.parts, wires: builder.wires };
 }
 
-class Builder {
+/** A pin that drives a net. */
+interface Driver {
+  readonly part: string;
+  readonly port: string;
+}
+
+/** Puts circuits together of gates as they are written, with no part in its place yet, and no wire laid. */
+export class Builder {
   readonly parts = new Map<string, Part>();
   readonly wires = new Map<string, Wire>();
   private readonly counts = new Map<string, number>();
-  /** The part that gives a signal, by how that is written. */
-  private built = new Map<string, string>();
-  private readonly inputs = new Map<string, string>();
+  /** What gives a signal, by how that is written. */
+  private built = new Map<string, Driver>();
+  private readonly sources = new Map<string, Driver>();
+  private readonly inverses = new Map<string, Driver>();
 
-  private place(kind: string, params: Params, label: string, rank: number): string {
+  place(kind: string, params: Params, label: string, rank: number): string {
     const count = (this.counts.get(kind) ?? 0) + 1;
     this.counts.set(kind, count);
     const id = `${kind}${count}`;
@@ -73,16 +81,22 @@ class Builder {
     return id;
   }
 
-  private join(from: string, part: string, port: string): void {
+  join(from: Driver, part: string, port: string): void {
     const id = `w${this.wires.size + 1}`;
-    this.wires.set(id, { id, from: { part: from, port: 'Y' }, to: { part, port }, course: [] });
+    this.wires.set(id, { id, from, to: { part, port }, course: [] });
   }
 
   input(label: string, rank: number): void {
-    this.inputs.set(label, this.place('switch', {}, label, rank));
+    this.source(label, { part: this.place('switch', {}, label, rank), port: 'Y' });
   }
 
-  output(label: string, driver: string, rank: number): void {
+  /** A name that expressions may read. @param inverse what gives the opposite, where there is something. */
+  source(name: string, driver: Driver, inverse?: Driver): void {
+    this.sources.set(name, driver);
+    if (inverse) this.inverses.set(name, inverse);
+  }
+
+  output(label: string, driver: Driver, rank: number): void {
     this.join(driver, this.place('lamp', {}, label, rank), 'A');
   }
 
@@ -91,12 +105,15 @@ class Builder {
     this.built = new Map();
   }
 
-  signal(e: Expression): string {
+  /** What gives an expression. @throws RangeError for a name that is no source. */
+  signal(e: Expression): Driver {
     if (e.op === 'name') {
-      const input = this.inputs.get(e.name);
-      if (!input) throw new RangeError(`${e.name} is no input`);
-      return input;
+      const source = this.sources.get(e.name);
+      if (!source) throw new RangeError(`${e.name} is no input`);
+      return source;
     }
+    const inverse = e.op === 'not' && e.of.op === 'name' ? this.inverses.get(e.of.name) : undefined;
+    if (inverse) return inverse;
     const key = written(e, 'words');
     const known = this.built.get(key);
     if (known) return known;
@@ -105,8 +122,8 @@ class Builder {
     return made;
   }
 
-  private gate(e: Exclude<Expression, { op: 'name' }>): string {
-    if (e.op === 'constant') return this.place('constant', { value: e.value }, '', 0);
+  private gate(e: Exclude<Expression, { op: 'name' }>): Driver {
+    if (e.op === 'constant') return { part: this.place('constant', { value: e.value }, '', 0), port: 'Y' };
     const reads = (e.op === 'not' ? [e.of] : e.of).map((of) => this.signal(of));
     if (reads.length === 1 && e.op !== 'not') return reads[0]!;
     const id = this.place(e.op, e.op === 'not' ? {} : { inputs: reads.length }, '', 0);
@@ -115,7 +132,7 @@ class Builder {
       .ports(part.params)
       .filter((p) => p.direction === 'in');
     for (const [i, from] of reads.entries()) this.join(from, id, ports[i]!.name);
-    return id;
+    return { part: id, port: 'Y' };
   }
 }
 

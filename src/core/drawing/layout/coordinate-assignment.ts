@@ -1,4 +1,4 @@
-import { type LayeredGraph, type LayoutNode, type Link, neighboursOf } from './layout-nodes';
+import { isLarge, type LayeredGraph, type LayoutNode, type Link, neighboursOf } from './layout-nodes';
 
 /** Free grid steps between two parts of a column, and beside a signal that passes. */
 const GAP = 2;
@@ -7,6 +7,8 @@ const BESIDE_SIGNAL = 1;
 /** How often heights are found from one side, and then from both. */
 const ROUNDS = 4;
 const ROUNDS_BOTH = 8;
+const LARGE_ROUNDS = 1;
+const LARGE_ROUNDS_BOTH = 2;
 /** The cost of a bend, in grid steps of a detour. */
 const BEND = 4;
 
@@ -43,13 +45,14 @@ export function assignCoordinates(graph: LayeredGraph, wider: number): void {
     best = columns.map((column) => column.map((node) => node.y));
   };
   const back = [...columns].reverse();
-  for (let round = 0; round < ROUNDS; round++) {
+  const [rounds, roundsBoth] = isLarge(graph) ? [LARGE_ROUNDS, LARGE_ROUNDS_BOTH] : [ROUNDS, ROUNDS_BOTH];
+  for (let round = 0; round < rounds; round++) {
     for (const column of columns) settle(column, byBefore, wider);
     keep();
     for (const column of back) settle(column, byAfter, wider);
     keep();
   }
-  for (let round = 0; round < ROUNDS_BOTH; round++) {
+  for (let round = 0; round < roundsBoth; round++) {
     for (const column of round % 2 ? columns : back) settle(column, byBoth, wider);
     keep();
   }
@@ -111,7 +114,8 @@ interface Block {
   from: number;
   to: number;
   y: number;
-  readonly preferred: PreferredHeight[];
+  /** In the order of their heights. */
+  preferred: readonly PreferredHeight[];
 }
 
 function settle(
@@ -127,10 +131,10 @@ function settle(
     const asked = preferencesOf(node);
     // A node without a preferred height keeps its place unless a neighbour pushes it.
     const preferred = asked.length > 0 ? asked : [{ y: node.y, weight: 0.01 }];
-    const moved = preferred.map(({ y, weight }) => ({ y: y - shift[i]!, weight }));
+    const moved = preferred.map(({ y, weight }) => ({ y: y - shift[i]!, weight })).sort((p, q) => p.y - q.y);
     blocks.push({ from: i, to: i, y: median(moved), preferred: moved });
     for (let last = blocks.at(-1)!, prior = blocks.at(-2); prior && prior.y > last.y; prior = blocks.at(-2)) {
-      prior.preferred.push(...last.preferred);
+      prior.preferred = merged(prior.preferred, last.preferred);
       prior.to = last.to;
       prior.y = median(prior.preferred);
       blocks.pop();
@@ -140,10 +144,20 @@ function settle(
   for (const { from, to, y } of blocks) for (let i = from; i <= to; i++) column[i]!.y = y + shift[i]!;
 }
 
-/** The lower weighted median. */
-function median(preferred: PreferredHeight[]): number {
-  preferred.sort((a, b) => a.y - b.y);
-  let left = preferred.reduce((sum, w) => sum + w.weight, 0) / 2;
+/** Two lists in the order of heights as one. */
+function merged(a: readonly PreferredHeight[], b: readonly PreferredHeight[]): PreferredHeight[] {
+  const all: PreferredHeight[] = [];
+  for (let i = 0, k = 0; i < a.length || k < b.length; )
+    if (k === b.length || (i < a.length && a[i]!.y <= b[k]!.y)) all.push(a[i++]!);
+    else all.push(b[k++]!);
+  return all;
+}
+
+/** The lower weighted median. @param preferred in the order of heights. */
+function median(preferred: readonly PreferredHeight[]): number {
+  let left = 0;
+  for (const { weight } of preferred) left += weight;
+  left /= 2;
   for (const { y, weight } of preferred) {
     left -= weight;
     if (left <= 1e-9) return y;

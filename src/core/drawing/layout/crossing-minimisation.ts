@@ -1,4 +1,5 @@
 import {
+  isLarge,
   keepsOrder,
   type LayeredGraph,
   type LayoutNode,
@@ -10,6 +11,7 @@ import {
 
 /** How often the columns are gone through, forth and back in turn. */
 const SWEEPS = 12;
+const LARGE_SWEEPS = 3;
 const COARSE_SWEEPS = 4;
 
 /**
@@ -37,7 +39,8 @@ export function minimiseCrossings(graph: LayeredGraph): void {
   const worth = worthOf(beside);
   let best = columns.map((column) => [...column]);
   let least = crossings(links, worth);
-  for (let sweep = 0; sweep < SWEEPS && least > 0; sweep++) {
+  const sweeps = isLarge(graph) ? LARGE_SWEEPS : SWEEPS;
+  for (let sweep = 0; sweep < sweeps && least > 0; sweep++) {
     sortAll(sweep % 2 === 0);
     for (const column of columns) swapNeighbours(column, beside, worth);
     const now = crossings(links, worth);
@@ -78,11 +81,12 @@ type Worth = ReadonlyMap<Link, number>;
 function worthOf({ after }: Neighbours): Worth {
   const worth = new Map<Link, number>();
   // The branches of one signal share one vertical line: a crossing signal crosses it once.
-  for (const list of after.values())
-    for (const link of list) {
-      const branches = list.filter((l) => l.fromAt === link.fromAt).length;
-      worth.set(link, (keepsOrder(link.to) ? OUTPUT_LINK_WEIGHT : 1) / branches);
-    }
+  for (const list of after.values()) {
+    const branches = new Map<number, number>();
+    for (const { fromAt } of list) branches.set(fromAt, (branches.get(fromAt) ?? 0) + 1);
+    for (const link of list)
+      worth.set(link, (keepsOrder(link.to) ? OUTPUT_LINK_WEIGHT : 1) / branches.get(link.fromAt)!);
+  }
   return worth;
 }
 
@@ -111,15 +115,37 @@ function sortByMean(
   number(column);
 }
 
+/** The ends of a node's links in the next column, in order, and how much each counts. */
+interface Ends {
+  readonly at: Float64Array;
+  readonly worth: Float64Array;
+}
+
+function endsOf(links: readonly Link[], endOf: (link: Link) => number, worth: Worth): Ends {
+  const ends = links.map((link) => [endOf(link), worth.get(link)!] as const).sort((a, b) => a[0] - b[0]);
+  return { at: Float64Array.from(ends, ([at]) => at), worth: Float64Array.from(ends, (end) => end[1]) };
+}
+
 function swapNeighbours(column: LayoutNode[], { before, after }: Neighbours, worth: Worth): void {
+  // The other columns stand still meanwhile.
+  const ends = new Map(
+    column.map((node) => [
+      node,
+      [endsOf(before.get(node)!, fromOf, worth), endsOf(after.get(node)!, toOf, worth)] as const,
+    ]),
+  );
+  /** For a node the one that is known to stand well below it. */
+  const settled = new Map<LayoutNode, LayoutNode>();
   for (let isBetter = true, round = 0; isBetter && round < column.length; round++) {
     isBetter = false;
     for (let i = 0; i + 1 < column.length; i++) {
       const [a, b] = [column[i]!, column[i + 1]!];
+      if (settled.get(a) === b) continue;
+      settled.set(a, b);
       if (keepsOrder(a) && keepsOrder(b)) continue;
-      const left = inversions(before.get(a)!, before.get(b)!, fromOf, worth);
-      const right = inversions(after.get(a)!, after.get(b)!, toOf, worth);
-      if (left.now + right.now < left.swapped + right.swapped + 1e-9) continue;
+      const [left, right] = ends.get(a)!;
+      const [otherLeft, otherRight] = ends.get(b)!;
+      if (saving(left, otherLeft) + saving(right, otherRight) < 1e-9) continue;
       column[i] = b;
       column[i + 1] = a;
       b.at = i;
@@ -129,33 +155,50 @@ function swapNeighbours(column: LayoutNode[], { before, after }: Neighbours, wor
   }
 }
 
-/** Crossings of the links of two neighbours on one side, as they stand and swapped. */
-function inversions(
-  upper: readonly Link[],
-  lower: readonly Link[],
-  endOf: (link: Link) => number,
-  worth: Worth,
-): { now: number; swapped: number } {
-  let [now, swapped] = [0, 0];
-  for (const a of upper)
-    for (const b of lower) {
-      const [x, y] = [endOf(a), endOf(b)];
-      const counts = worth.get(a)! * worth.get(b)!;
-      if (x > y) now += counts;
-      else if (x < y) swapped += counts;
-    }
-  return { now, swapped };
+/** How many crossings fewer the links of two neighbours make on one side where the two are swapped. */
+function saving(upper: Ends, lower: Ends): number {
+  let saved = 0;
+  // Those of the lower one that end above, and at or above, each end of the upper one: of them by their sums.
+  let [above, upTo, sumAbove, sumUpTo] = [0, 0, 0, 0];
+  const sum = lower.worth.reduce((total, one) => total + one, 0);
+  for (let i = 0; i < upper.at.length; i++) {
+    const at = upper.at[i]!;
+    while (above < lower.at.length && lower.at[above]! < at) sumAbove += lower.worth[above++]!;
+    while (upTo < lower.at.length && lower.at[upTo]! <= at) sumUpTo += lower.worth[upTo++]!;
+    saved += upper.worth[i]! * (sumAbove - (sum - sumUpTo));
+  }
+  return saved;
 }
 
-/** The number of crossing pairs of links, weighted by both links; links from one pin do not cross. */
+/**
+ * The number of crossing pairs of links, weighted by both links; links from one pin do not cross. Counted by a tree of partial
+ * sums over the lower ends (Barth, Mutzel and Jünger, 2004, "Simple and efficient bilayer cross counting").
+ */
 function crossings(links: LayeredGraph['links'], worth: Worth): number {
   let count = 0;
   for (const gap of links) {
     const ends = gap
       .map((link) => ({ from: fromOf(link), to: toOf(link), worth: worth.get(link)! }))
       .sort((a, b) => a.from - b.from || a.to - b.to);
-    for (const [i, a] of ends.entries())
-      for (const b of ends.slice(i + 1)) if (b.from > a.from && b.to < a.to) count += a.worth * b.worth;
+    const heights = [...new Set(ends.map(({ to }) => to))].sort((a, b) => a - b);
+    const rank = new Map(heights.map((to, i) => [to, i + 1]));
+    const sums = new Float64Array(heights.length + 1);
+    let all = 0;
+    for (let i = 0; i < ends.length; ) {
+      let end = i;
+      for (; end < ends.length && ends[end]!.from === ends[i]!.from; end++) {
+        // What began above and ends below it.
+        const own = ends[end]!;
+        let upTo = 0;
+        for (let at = rank.get(own.to)!; at > 0; at -= at & -at) upTo += sums[at]!;
+        count += own.worth * (all - upTo);
+      }
+      for (; i < end; i++) {
+        const own = ends[i]!;
+        all += own.worth;
+        for (let at = rank.get(own.to)!; at < sums.length; at += at & -at) sums[at]! += own.worth;
+      }
+    }
   }
   return count;
 }

@@ -1,4 +1,4 @@
-import { type Point, simplified } from '../../circuit/geometry';
+import { boundingBox, type Point, simplified } from '../../circuit/geometry';
 import { isPinEnd, type PinEnd, type Sheet, type Wire } from '../../circuit/sheet';
 import { courseOf, footprintOf, pinOf } from '../geometry/placement';
 import { type WireNets, wireNets } from '../geometry/wire-nets';
@@ -8,6 +8,7 @@ import { assignCoordinates } from './coordinate-assignment';
 import { alongRows, minimiseCrossings } from './crossing-minimisation';
 import { flowOf, layersOf } from './layers';
 import { type LayeredGraph, type Link, layeredGraphOf } from './layout-nodes';
+import { railsFor } from './rails';
 import { isAtOnce, rowsOf } from './rows';
 
 /** Free grid steps on both sides of the tracks between two columns, and where there are few, between those. */
@@ -17,8 +18,12 @@ const FEW_TRACKS = 4;
 const MOST_LAID = 3000;
 /** There so many grid steps are left between two columns, at most. */
 const MOST_BETWEEN = 24;
-/** Wires that do not run from left to right are laid one by one, as long as there are no more of them than this. */
-const MOST_ROUTED = 400;
+/**
+ * Wires that do not run from left to right are laid one by one, as long as there are no more of them than this, and of the sheet
+ * no more grid points for all of them together.
+ */
+const MOST_SEARCHED = 60;
+const MOST_POINTS = 1_500_000;
 
 /**
  * Gives the parts of a sheet places and its wires courses, from left to right: inputs, then each part behind
@@ -36,10 +41,17 @@ export function layOut(sheet: Sheet): Sheet {
   const tried: Laid[] = [];
   for (let wider = 0; wider <= MOST_WIDER; wider += 1) {
     const placed = placedSheet(sheet, graph, wider);
-    if (placed.open.length > MOST_ROUTED) return withCorners(placed.sheet, placed.open);
-    const laid = withCourses(placed.sheet, placed.open);
+    if (isTooMuch(placed)) return withRails(sheet, graph);
+    const isMany = placed.open.length > FEW_OPEN;
+    const laid = withCourses(placed.sheet, placed.open, isMany ? FEW_TRIES : MOST_TRIES);
     if (laid.stuck.size === 0 && laid.roundabout === 0) return laid.sheet;
     tried.push(laid);
+    if (!isMany) continue;
+    // Where many are in each other's way, rails have room for all of them.
+    const railed = placedSheet(sheet, graph, wider, true);
+    const over = withCourses(railed.sheet, railed.open);
+    if (over.stuck.size === 0) return over.sheet;
+    tried.push(over);
   }
   const best = tried.reduce((a, b) => (isBetter(b, a) ? b : a));
   if (best.stuck.size === 0) return best.sheet;
@@ -53,9 +65,27 @@ export function layOut(sheet: Sheet): Sheet {
   return least.sheet;
 }
 
+/** Whether to search ways for what is open would take long. */
+function isTooMuch({ sheet, open }: Placed): boolean {
+  if (open.length > MOST_SEARCHED) return true;
+  const { x0, y0, x1, y1 } = boundingBox([...sheet.parts.values()].map(footprintOf))!;
+  return open.length * (x1 - x0) * (y1 - y0) > MOST_POINTS;
+}
+
+/** The sheet with rails for what does not run from left to right; corners for what cannot go over one. */
+function withRails(sheet: Sheet, graph: LayeredGraph): Sheet {
+  const { sheet: placed, open } = placedSheet(sheet, graph, 0, true);
+  if (graph.isCoarse || isTooMuch({ sheet: placed, open })) return withCorners(placed, open);
+  const laid = withCourses(placed, open, 1);
+  return withCorners(laid.sheet, laid.stuck);
+}
+
 function isBetter(a: Laid, b: Laid): boolean {
   return a.stuck.size < b.stuck.size || (a.stuck.size === b.stuck.size && a.roundabout < b.roundabout);
 }
+
+/** So few wires may well find a way once there is more room. */
+const FEW_OPEN = 10;
 
 /** How often all is laid out again with more room. */
 const MOST_WIDER = 3;
@@ -69,8 +99,9 @@ interface Placed {
 /**
  * The sheet with its parts in their places and the wires that run from left to right laid.
  * @param wider how many times more room there is between parts than usual, less one.
+ * @param hasRails whether wires that do not run so go over rails.
  */
-function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number): Placed {
+function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number, hasRails = false): Placed {
   assignCoordinates(graph, 2 * wider);
   const { columns, links, ways } = graph;
   const laid = new Set([...ways.values()].flat());
@@ -79,7 +110,18 @@ function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number): Placed {
   const parts = new Map(sheet.parts);
   /** Where a link turns to its other height. */
   const turns = new Map<Link, number>();
-  const refused = new Set<Link>();
+  const channels = links.map((own) => channelOf(own.filter((link) => laid.has(link))));
+  const refused = new Set(channels.flatMap((channel) => [...channel.refused]));
+  const isLaid = ({ id }: Wire) => ways.get(id)?.some((link) => refused.has(link)) === false;
+  const columnOf = new Map(
+    columns.flatMap((column, i) => column.flatMap(({ part }) => (part ? [[part.id, i] as const] : []))),
+  );
+  const rails = railsFor(
+    sheet,
+    hasRails && !graph.isCoarse ? [...sheet.wires.values()].filter((wire) => !isLaid(wire)) : [],
+    columnOf,
+  );
+  const [rises, drops]: [number[], number[]] = [[], [-MARGIN - rails.dropsBefore(0)]];
   let x = 0;
   for (const [i, column] of columns.entries()) {
     const own = column.flatMap((node) => (node.part ? [{ node, part: node.part }] : []));
@@ -88,22 +130,27 @@ function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number): Placed {
     const right = Math.ceil(Math.max(...boxes.map((b) => b.x1)));
     for (const { node, part } of own)
       parts.set(part.id, { ...part, at: { x: x + left, y: node.y - top }, turn: 0 });
-    const channel = channelOf(links[i]!.filter((link) => laid.has(link)));
+    const channel = channels[i]!;
     const apart = channel.count <= FEW_TRACKS ? 2 : 1;
-    const begin = x + left + right + MARGIN + 2 * wider;
+    const end = x + left + right + MARGIN + 2 * wider;
+    rises.push(end);
+    const begin = end + rails.risesBeside(i);
     for (const [link, track] of channel.tracks) turns.set(link, begin + track * apart);
-    for (const link of channel.refused) refused.add(link);
     const across = graph.isCoarse ? Math.min(MOST_BETWEEN, column.length / 2) : (channel.count - 1) * apart;
-    x = begin + Math.max(0, Math.ceil(across)) + MARGIN + 2 * wider;
+    const behind = begin + Math.max(0, Math.ceil(across));
+    drops.push(behind + 1);
+    x = behind + rails.dropsBefore(i + 1) + MARGIN + 2 * wider;
   }
   const bare: Sheet = { ...sheet, parts, wires: new Map() };
+  const where = { riseAt: (c: number) => rises[c]!, dropAt: (c: number) => drops[c]!, top: 0 };
   const open: string[] = [];
   const wires = new Map<string, Wire>();
   for (const wire of sheet.wires.values()) {
-    const way = ways.get(wire.id);
-    const isFree = way && !way.some((link) => refused.has(link));
-    if (!isFree) open.push(wire.id);
-    wires.set(wire.id, { ...wire, course: isFree ? courseBy(bare, wire, way, turns, top) : [] });
+    const course = isLaid(wire)
+      ? courseBy(bare, wire, ways.get(wire.id)!, turns, top)
+      : rails.courseOf(wire, bare, where);
+    if (!course) open.push(wire.id);
+    wires.set(wire.id, { ...wire, course: course ?? [] });
   }
   return { sheet: { ...bare, wires }, open };
 }
@@ -158,6 +205,7 @@ function withCorners(sheet: Sheet, open: Iterable<string>): Sheet {
 
 /** How often wires are routed again, beginning with those that found no course, or a poor one. */
 const MOST_TRIES = 4;
+const FEW_TRIES = 2;
 
 interface Laid {
   readonly sheet: Sheet;
@@ -205,7 +253,8 @@ function routed(sheet: Sheet, nets: WireNets, order: readonly Wire[]) {
   return { sheet: { ...sheet, wires }, stuck, round };
 }
 
-function withCourses(sheet: Sheet, open: readonly string[]): Laid {
+/** @param mostTries how often all are routed again, beginning with those that found no way. */
+function withCourses(sheet: Sheet, open: readonly string[], mostTries = MOST_TRIES): Laid {
   const nets = wireNets(sheet);
   const length = (w: Wire) => {
     const ends = endsOf(sheet, w);
@@ -215,7 +264,7 @@ function withCourses(sheet: Sheet, open: readonly string[]): Laid {
   for (let tries = 1; ; tries++) {
     const { sheet: laid, stuck, round } = routed(sheet, nets, order);
     const first = [...stuck, ...round];
-    if (first.length === 0 || tries === MOST_TRIES) return { sheet: laid, stuck, roundabout: round.size };
+    if (first.length === 0 || tries === mostTries) return { sheet: laid, stuck, roundabout: round.size };
     order = [
       ...first.map((id) => sheet.wires.get(id)!),
       ...order.filter((w) => !stuck.has(w.id) && !round.has(w.id)),

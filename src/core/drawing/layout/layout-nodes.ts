@@ -42,6 +42,12 @@ export interface LayeredGraph {
   readonly rows: readonly PartRow[];
 }
 
+/** With more links than this it is not worth while to look long for a better order, or better heights. */
+const MANY_LINKS = 2000;
+
+export const isLarge = ({ links }: LayeredGraph): boolean =>
+  links.reduce((sum, gap) => sum + gap.length, 0) > MANY_LINKS;
+
 /** A signal that runs past many parts matters more than one between two neighbours. */
 const PASSING = 4;
 const BEGINNING = 2;
