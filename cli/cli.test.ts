@@ -34,6 +34,21 @@ test('prints the table of the interlock as CSV', () => {
   expect(stdout.split('\n')).toHaveLength(10);
 });
 
+test('counts the ones of a table without writing it, as many as there are in it', () => {
+  const own = manege('table', demo, '--format', 'none', '--stats');
+  expect([own.status, own.stdout]).toEqual([0, '']);
+  const { ones } = JSON.parse(own.stderr.trim().split('\n').at(-1)!);
+  expect(ones).toEqual({ Drive: 1, Warn: 2 });
+  const wide = file(
+    'wide.v',
+    `module wide(input [13:0] a, output y, z); assign y = &a; assign z = ^a; endmodule`,
+  );
+  const counted = JSON.parse(
+    manege('table', wide, '--format', 'none', '--stats').stderr.trim().split('\n').at(-1)!,
+  );
+  expect(counted).toMatchObject({ rows: 2 ** 14, ones: { y: 1, z: 2 ** 13 } });
+});
+
 test('writes to a file and says in one JSON line what it did', () => {
   const out = join(folder, 'table.md');
   const { status, stdout, stderr } = manege('table', demo, '--format', 'md', '--out', out, '--stats');

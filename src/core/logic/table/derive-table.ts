@@ -1,12 +1,13 @@
 import type { Netlist } from '../../netlist/netlist';
+import { countByWasm } from './count-machine';
 import { hasWideWords, tableMachine } from './table-machine';
-import { packed, type TruthTable, truthTable, whyNoTable } from './truth-table';
+import { countOnes, packed, type TruthTable, truthTable, whyNoTable } from './truth-table';
 
 export interface TableOptions {
   /** Is told after each share of the rows (0 to 1) and may throw to stop the work. */
-  readonly progress?: (share: number) => void;
+  readonly progress?: ((share: number) => void) | undefined;
   /** How it is derived; the same rows either way. By itself: WebAssembly for larger tables, where there is one. */
-  readonly by?: 'wasm' | 'words';
+  readonly by?: 'wasm' | 'words' | undefined;
 }
 
 /** Tables of fewer inputs are done before WebAssembly has been compiled. */
@@ -23,6 +24,20 @@ export function deriveTable(netlist: Netlist, { progress, by }: TableOptions = {
   wideWords ??= hasWideWords();
   const wide = by ? by === 'wasm' : wideWords && netlist.inputColumns.length >= WASM_FROM_INPUTS;
   return wide ? tableByWasm(netlist, progress) : truthTable(netlist, progress);
+}
+
+/**
+ * How many ones each output has over all rows, in the quickest way that there is here: where nobody wants the rows, most gates need
+ * not be evaluated for most of them.
+ * @throws Error where `whyNoTable` gives a reason.
+ */
+export function countTable(netlist: Netlist, { progress, by }: TableOptions = {}): number[] {
+  const reason = whyNoTable(netlist);
+  if (reason) throw new Error(reason.message);
+  wideWords ??= hasWideWords();
+  const wide = by ? by === 'wasm' : wideWords && netlist.inputColumns.length >= WASM_FROM_INPUTS;
+  const counted = wide ? countByWasm(netlist, progress) : null;
+  return counted ?? deriveTable(netlist, { progress, by }).ones.map(countOnes);
 }
 
 /** Blocks of 128 rows between two words on how far it is. */

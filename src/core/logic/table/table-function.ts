@@ -15,11 +15,17 @@ const NONE: readonly [number, number, number, number] = [0, 0, 0, 0];
 /** Bytes of a 128-bit word. */
 export const WORD = 16;
 
-/** Where the columns of the table lie in memory. */
-interface Columns {
-  /** The first byte of a column of an output, by its kind: rows at 1, at X or Z, at Z. */
-  columnAt(output: number, kind: number): number;
-}
+/** What a function does last, besides leaving its words to others. */
+export type Ending =
+  /** Writes the columns of all outputs; `columnAt` is the first byte of one, by its kind: rows at 1, at X or Z, at Z. */
+  | { columnAt(output: number, kind: number): number }
+  /** Adds the ones of some nets to four sums of 32 bits each in memory; only where all nets are 0 or 1. */
+  | { readonly counts: readonly { readonly net: number; readonly at: number }[] }
+  | null;
+
+/** The place of each input in the number of a row, by its net: usually the last one counts fastest. */
+export const rowBits = ({ inputColumns }: Netlist): ReadonlyMap<number, number> =>
+  new Map(inputColumns.map((c, i) => [c.nets[0], inputColumns.length - 1 - i]));
 
 /** Where a net's word is, and whether it is the opposite. */
 interface Held {
@@ -37,18 +43,15 @@ export class TableFunction {
   /** Nets whose local holds the opposite. */
   private readonly opposite = new Set<number>();
   private locals = 0;
-  private readonly inputAt = new Map<number, number>();
   private readonly constants = new Map<number, Logic>();
 
   constructor(
     private readonly netlist: Netlist,
     private readonly binary: boolean,
     private readonly slot: Int32Array,
-    private readonly columns: Columns,
-    private readonly isLast: boolean,
+    private readonly inputAt: ReadonlyMap<number, number>,
+    private readonly ending: Ending,
   ) {
-    const { inputColumns } = netlist;
-    for (const [i, c] of inputColumns.entries()) this.inputAt.set(c.nets[0], inputColumns.length - 1 - i);
     for (const s of netlist.sources)
       if (!this.inputAt.has(s.net)) this.constants.set(s.net, s.kind === 'constant' ? s.value : ZERO);
   }
@@ -63,10 +66,12 @@ export class TableFunction {
       else this.double(netlist.op[g]!, inputs, this.newLocal(out));
       this.keep(out);
     }
-    if (this.isLast)
+    const { ending } = this;
+    if (ending && 'counts' in ending) for (const { net, at } of ending.counts) this.count(net, at);
+    else if (ending)
       for (const [i, c] of netlist.outputColumns.entries()) {
         this.fetch(c.nets[0]);
-        this.writeColumn(i, c.nets[0]);
+        this.writeColumn(c.nets[0], (kind) => ending.columnAt(i, kind));
       }
     return { parameters: 2, i32Locals: 0, v128Locals: this.locals, code };
   }
@@ -132,10 +137,17 @@ export class TableFunction {
     }
   }
 
-  private writeColumn(output: number, net: number): void {
+  private count(net: number, to: number): void {
+    this.fetch(net);
+    const { code } = this;
+    code.i32(0).i32(0).load(to).localGet(this.local.get(net)!);
+    if (this.opposite.has(net)) code.not();
+    code.popcnt8().pairs8().pairs16().add32().store(to);
+  }
+
+  private writeColumn(net: number, to: (kind: number) => number): void {
     const { code } = this;
     const at = this.local.get(net)!;
-    const to = (kind: number) => this.columns.columnAt(output, kind);
     code.localGet(1).localGet(at);
     if (!this.binary) code.localGet(at + 1).andNot();
     else if (this.opposite.has(net)) code.not();
@@ -157,10 +169,6 @@ export class TableFunction {
       .store(to(2));
   }
 
-  /**
-   * One word a net. A local may hold the inverse of its net (`inverted`), so no gate costs an instruction for
-   * its bubble: its readers take the inversion into account.
-   */
   /**
    * One word a net. A local may hold the inverse of its net, so no bubble costs an instruction: its readers
    * take the inversion into account.

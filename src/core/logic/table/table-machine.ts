@@ -1,7 +1,7 @@
 import type { Netlist } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
 import { ONE } from '../../values/logic';
-import { TableFunction, WORD } from './table-function';
+import { rowBits, TableFunction, WORD } from './table-function';
 import { Code, moduleOf, type WasmFunction } from './wasm';
 
 /** Rows in one 128-bit word. */
@@ -9,7 +9,7 @@ const ROWS = 128;
 /** Bytes of results that the machine's memory holds at most; larger tables are derived in several spans. */
 const MOST_BYTES = 1 << 28;
 /** Gates in one function: larger ones take their compiler too long. */
-const GATES_A_FUNCTION = 2000;
+export const GATES_A_FUNCTION = 2000;
 const PAGE = 65_536;
 
 /** A compiled netlist as straight-line WebAssembly that derives 128 rows of its truth table at a time. */
@@ -88,6 +88,31 @@ export function tableMachine(netlist: Netlist, most = MOST_BYTES): TableMachine 
   };
 }
 
+/**
+ * Gives a slot in memory to each net that another piece than its own reads.
+ * @param read nets that a piece reads besides.
+ * @param slot by net, -1 for none.
+ * @returns how many there are.
+ */
+export function shareNets(
+  netlist: Netlist,
+  pieces: readonly (readonly number[])[],
+  read: readonly { readonly net: number; readonly piece: number }[],
+  slot: Int32Array,
+): number {
+  let slots = 0;
+  const home = new Int32Array(netlist.nets).fill(-1);
+  for (const [p, piece] of pieces.entries()) for (const g of piece) home[netlist.out[g]!] = p;
+  const shared = (net: number, reader: number) => {
+    if (home[net] !== -1 && home[net] !== reader && slot[net] === -1) slot[net] = slots++;
+  };
+  for (const [p, piece] of pieces.entries())
+    for (const g of piece)
+      for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) shared(netlist.ins[i]!, p);
+  for (const { net, piece } of read) shared(net, piece);
+  return slots;
+}
+
 class Writer {
   /** Where a net's words lie in memory, for nets that more than one function uses; one or two words each. */
   private readonly slot: Int32Array;
@@ -124,19 +149,14 @@ class Writer {
       pieces.push(gates.slice(at, at + GATES_A_FUNCTION));
     if (pieces.length === 0) pieces.push([]);
     const last = pieces.length - 1;
-    // A net that another piece than its own reads goes through memory; the outputs are written by the last.
-    const home = new Int32Array(netlist.nets).fill(-1);
-    for (const [p, piece] of pieces.entries()) for (const g of piece) home[netlist.out[g]!] = p;
-    const shared = (net: number, reader: number) => {
-      if (home[net] !== -1 && home[net] !== reader && this.slot[net] === -1) this.slot[net] = this.slots++;
-    };
-    for (const [p, piece] of pieces.entries())
-      for (const g of piece)
-        for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) shared(netlist.ins[i]!, p);
-    for (const c of netlist.outputColumns) shared(c.nets[0], last);
+    // The outputs are written by the last.
+    const outputs = netlist.outputColumns.map((c) => ({ net: c.nets[0], piece: last }));
+    this.slots = shareNets(netlist, pieces, outputs, this.slot);
     // Addresses are fixed only now that the number of slots is known.
     const functions = pieces.map((piece, p) =>
-      new TableFunction(netlist, this.binary, this.slot, this, p === last).write(piece),
+      new TableFunction(netlist, this.binary, this.slot, rowBits(netlist), p === last ? this : null).write(
+        piece,
+      ),
     );
     const loop = new Code();
     loop.loop(() => {

@@ -12,24 +12,35 @@ export class Code {
   private bytes = new Uint8Array(1024);
   private length = 0;
 
+  /** Makes room for so many bytes more. */
+  private room(count: number): void {
+    if (this.length + count <= this.bytes.length) return;
+    const grown = new Uint8Array(2 * this.bytes.length + count);
+    grown.set(this.bytes);
+    this.bytes = grown;
+  }
+
   byte(...values: number[]): this {
-    if (this.length + values.length > this.bytes.length) {
-      const grown = new Uint8Array(2 * this.bytes.length + values.length);
-      grown.set(this.bytes);
-      this.bytes = grown;
-    }
-    for (const v of values) this.bytes[this.length++] = v;
+    this.room(values.length);
+    for (let i = 0; i < values.length; i++) this.bytes[this.length++] = values[i]!;
+    return this;
+  }
+
+  append(other: Code): this {
+    const { content } = other;
+    this.room(content.length);
+    this.bytes.set(content, this.length);
+    this.length += content.length;
     return this;
   }
 
   /** An unsigned number in LEB128. */
   number(value: number): this {
+    this.room(5);
     let rest = value;
-    while (rest >= 0x80) {
-      this.byte((rest & 0x7f) | 0x80);
-      rest >>>= 7;
-    }
-    return this.byte(rest);
+    for (; rest >= 0x80; rest >>>= 7) this.bytes[this.length++] = (rest & 0x7f) | 0x80;
+    this.bytes[this.length++] = rest;
+    return this;
   }
 
   localGet(index: number): this {
@@ -63,6 +74,19 @@ export class Code {
   }
   i32LtU(): this {
     return this.byte(0x49);
+  }
+  /** How many of the lowest bits are 0; 32 for 0. */
+  i32Ctz(): this {
+    return this.byte(0x68);
+  }
+  i32GeU(): this {
+    return this.byte(0x4f);
+  }
+  /** Does `body` where the i32 on the stack is not 0. */
+  when(body: () => void): this {
+    this.byte(0x04, 0x40);
+    body();
+    return this.byte(0x0b);
   }
   call(index: number): this {
     return this.byte(0x10).number(index);
@@ -110,6 +134,22 @@ export class Code {
     return this.byte(SIMD, 0x52);
   }
 
+  /** Ones in each byte. */
+  popcnt8(): this {
+    return this.byte(SIMD, 0x62);
+  }
+  /** The sums of neighbouring bytes, as eight lanes; and of neighbouring lanes of 16 bits, as four. */
+  pairs8(): this {
+    return this.byte(SIMD, 0x7d);
+  }
+  pairs16(): this {
+    return this.byte(SIMD, 0x7f);
+  }
+  /** Adds lanes of 32 bits. */
+  add32(): this {
+    return this.byte(SIMD, 0xae, 0x01);
+  }
+
   get content(): Uint8Array {
     return this.bytes.subarray(0, this.length);
   }
@@ -128,7 +168,7 @@ export function moduleOf(functions: readonly WasmFunction[], pages: number): Uin
   const out = new Code().byte(0x00, 0x61, 0x73, 0x6d, 0x01, 0x00, 0x00, 0x00);
   const section = (id: number, content: Code) => {
     out.byte(id).number(content.content.length);
-    append(out, content);
+    out.append(content);
   };
   const types = new Code().number(functions.length);
   const indices = new Code().number(functions.length);
@@ -145,10 +185,10 @@ export function moduleOf(functions: readonly WasmFunction[], pages: number): Uin
     ].filter(([count]) => count! > 0);
     body.number(groups.length);
     for (const [count, type] of groups) body.number(count!).byte(type!);
-    append(body, f.code);
+    body.append(f.code);
     body.byte(0x0b);
     bodies.number(body.content.length);
-    append(bodies, body);
+    bodies.append(body);
   }
   section(1, types);
   const name = (text: string) => [text.length, ...[...text].map((c) => c.charCodeAt(0))];
@@ -169,8 +209,4 @@ export function moduleOf(functions: readonly WasmFunction[], pages: number): Uin
   );
   section(10, bodies);
   return out.content.slice();
-}
-
-function append(to: Code, from: Code): void {
-  for (const b of from.content) to.byte(b);
 }
