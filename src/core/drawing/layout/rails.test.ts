@@ -39,6 +39,6 @@ test('many wires that lead back go over rails: none over a part, none along anot
         expect(above.length).toBeGreaterThan(0);
       },
     ),
-    { numRuns: 6 },
+    { numRuns: 3 },
   );
 });
