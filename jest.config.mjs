@@ -4,6 +4,8 @@ export default {
   testEnvironmentOptions: { globalsCleanup: 'off' },
   // All of a small machine: nothing else runs beside the unit tests.
   maxWorkers: '100%',
+  // A busy machine makes nothing wrong: only what hangs is stopped.
+  testTimeout: 120_000,
   roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/docs'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: {
