@@ -20,7 +20,7 @@ export const FAMILIES: Readonly<Record<string, LogicFamily>> = {
 };
 
 interface Options extends CircuitOptions {
-  /** What is not given is as it is set on the sheet. */
+  /** An option that is not given keeps what is set on the sheet. */
   readonly family?: string;
   readonly stock?: string;
   readonly format: 'json' | 'csv' | 'md';

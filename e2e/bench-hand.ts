@@ -80,3 +80,14 @@ export async function layAll(page: Page): Promise<number> {
   }
   return count;
 }
+
+/** Types lines for the board, each of which is taken. */
+export async function typeForBoard(page: Page, ...lines: readonly string[]): Promise<void> {
+  const line = bench(page).getByLabel('Type for the board');
+  for (const text of lines) {
+    await line.click();
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+    await expect(line).toHaveValue('');
+  }
+}

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { bench, board, dragNext, layAll, layNext, said } from './bench-hand';
+import { bench, board, dragNext, layAll, layNext, said, typeForBoard } from './bench-hand';
 import { Counted } from './counted';
 import { emptySheet, handIn } from './hand';
 import { check, handedOut, marked } from './task-hand';
@@ -48,20 +48,15 @@ test('a function is built on the board from what the drawer has, without a drawi
     await dialog.getByLabel('The guide').selectOption({ label: 'stays away' });
   });
   await expect(task.getByText('1 × 7408')).toBeVisible();
-  const line = bench(page).getByLabel('Type for the board');
-  for (const text of [
+  await typeForBoard(
+    page,
     '7432',
     'wire U1.14 +',
     'wire U1.7 -',
     'wire Key U1.1',
     'wire Bars U1.2',
     'wire U1.3 Drive',
-  ]) {
-    await line.click();
-    await page.keyboard.type(text);
-    await page.keyboard.press('Enter');
-    await expect(line).toHaveValue('');
-  }
+  );
   await check(task);
   await expect(task.getByText('74HC32 is on the board, and the drawer has none.')).toBeVisible();
   await expect(

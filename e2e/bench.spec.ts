@@ -1,5 +1,16 @@
 import { expect, test } from '@playwright/test';
-import { bench, board, dragNext, hole, layAll, layNext, onBench, press, said } from './bench-hand';
+import {
+  bench,
+  board,
+  dragNext,
+  hole,
+  layAll,
+  layNext,
+  onBench,
+  press,
+  said,
+  typeForBoard,
+} from './bench-hand';
 import { face } from './face-hand';
 import { emptySheet, tabTo, textOf } from './hand';
 
@@ -63,17 +74,14 @@ test('lines are typed for the board, and what is not understood is said', async 
   await page.keyboard.press('Enter');
   await expect(board(page).getByText('U1 74HC08')).toBeVisible();
   const line = bench(page).getByLabel('Type for the board');
-  for (const text of [
+  await typeForBoard(
+    page,
     'wire U1.14 +',
     'wire gnd U1.7',
     'wire X1.1 U1.1',
     'wire U1.1 U1.2',
     'lamp Glow U1.3',
-  ]) {
-    await line.fill(text);
-    await line.press('Enter');
-    await expect(line).toHaveValue('');
-  }
+  );
   await expect(board(page).getByText('Glow')).toBeVisible();
   await line.fill('wire U1.99 U1.1');
   await line.press('Enter');
@@ -186,13 +194,7 @@ test('the ring puts packages and lamps on a board without a drawing, which runs'
   await expect.poll(names).toContain('U1 74HC08');
   await stroke('c21', 'Beside', 'Lamp');
   await expect.poll(names).toContain('X2');
-  const line = bench(page).getByLabel('Type for the board');
-  for (const text of ['wire U1.14 +', 'wire U1.7 -', 'wire U1.1 +', 'wire U1.2 X1.1', 'wire U1.3 X2.1']) {
-    await line.click();
-    await page.keyboard.type(text);
-    await page.keyboard.press('Enter');
-    await expect(line).toHaveValue('');
-  }
+  await typeForBoard(page, 'wire U1.14 +', 'wire U1.7 -', 'wire U1.1 +', 'wire U1.2 X1.1', 'wire U1.3 X2.1');
   const lamp = board(page).locator('[data-device=X2]');
   await expect(lamp).toContainText('0');
   await board(page).locator('[data-device=X1] circle.cursor-pointer').click();

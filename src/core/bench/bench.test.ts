@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Board, BoardWire } from '../circuit/board';
+import { type Board, type BoardWire, EMPTY_BOARD } from '../circuit/board';
 import { NO_CHIPS_SETUP } from '../circuit/chips-setup';
 import type { Sheet } from '../circuit/sheet';
 import { lessonFromKept, lessonToKeep } from '../formats/kept-lesson';
@@ -15,7 +15,7 @@ import { interlock } from '../testing/sketch';
 import { expectDone } from '../values/result';
 import { endsOf, pinStrips } from './board-nets';
 import { compareBoard } from './compare';
-import { changePackage, removePackage } from './edit-board';
+import { addPackage, changePackage, readBoardLine, removePackage } from './edit-board';
 import { electricalBoard } from './electrical';
 import { faultWords, possibleFaults, withHiddenFault } from './faults';
 import { layWires, withWire } from './guide';
@@ -243,4 +243,42 @@ test('a package that hides that it is turned is right again when it is turned, o
   expect(expectDone(changePackage(faulty, 'U1', { turned: true }))).toEqual(board);
   expect(removePackage(faulty, 'U1').faults).toEqual([]);
   expect(expectDone(changePackage(faulty, 'U2', { turned: true })).faults).toEqual([fault]);
+});
+
+test('a package is placed as near as there is room to where it is asked for, and behind the last one otherwise', () => {
+  const at = (board: Board) => board.packages.map(({ type, column }) => `${type} ${column}`);
+  const first = expectDone(addPackage(EMPTY_BOARD, '74HC08', 12));
+  expect(at(first)).toEqual(['74HC08 12']);
+  // Its own columns are taken: the nearest beside it.
+  expect(at(expectDone(addPackage(first, '74HC00', 13)))).toEqual(['74HC08 12', '74HC00 19']);
+  expect(at(expectDone(addPackage(first, '74HC00', 7)))).toEqual(['74HC08 12', '74HC00 5']);
+  expect(at(expectDone(addPackage(first, '74HC00', 900)))).toEqual(['74HC08 12', '74HC00 24']);
+  expect(expectDone(addPackage(first, '74HC00')).packages[1]!.column).toBeGreaterThan(18);
+  let full = EMPTY_BOARD;
+  for (let column = 1; column <= 29; column += 7) {
+    const more = addPackage(full, '74HC08', column);
+    if (!more.ok) break;
+    full = more.value;
+  }
+  expect(full.packages).toHaveLength(4);
+  expect(addPackage(full, '74HC08', 1)).toMatchObject({ problem: { code: 'no-room' } });
+});
+
+test('lines for the board that mean nothing say what they lack, and change nothing', () => {
+  const board = expectDone(readBoardLine(EMPTY_BOARD, '7408')).board;
+  const said = (line: string) => {
+    const read = readBoardLine(board, line);
+    return read.ok ? 'done' : read.problem.message;
+  };
+  expect(said('7499')).toBe('the catalogue has no 7499; the nearest are 7493 and 74107');
+  expect(said('4002')).toBe('the catalogue has no 4002; the nearest are 4001 and 4011');
+  expect(said('wire U1.3')).toMatch(/needs two ends/);
+  expect(said('wire U9.1 U1.1')).toMatch(/no U9/);
+  expect(said('wire U1.15 U1.1')).toMatch(/no pin 15/);
+  expect(said('wire U1.1 U1.2 pink')).toMatch(/no colour/);
+  expect(said('wire a1 b1')).toMatch(/hang together already/);
+  expect(said('wire k1 U1.1')).toMatch(/no pin .*, no hole/);
+  expect(said('hello')).toMatch(/no package of the catalogue/);
+  expect(said('')).toMatch(/type a package/);
+  expect(said('wire U1.14 + rose')).toBe('done');
 });

@@ -65,14 +65,14 @@ export function layOut(sheet: Sheet): Sheet {
   return least.sheet;
 }
 
-/** Whether to search ways for what is open would take long. */
+/** Whether a search for the ways of all open wires would take too long. */
 function isTooMuch({ sheet, open }: Placed): boolean {
   if (open.length > MOST_SEARCHED) return true;
   const { x0, y0, x1, y1 } = boundingBox([...sheet.parts.values()].map(footprintOf))!;
   return open.length * (x1 - x0) * (y1 - y0) > MOST_POINTS;
 }
 
-/** The sheet with rails for what does not run from left to right; corners for what cannot go over one. */
+/** Lays wires that lead back over rails, and gives plain corners to those that cannot take one. */
 function withRails(sheet: Sheet, graph: LayeredGraph): Sheet {
   const { sheet: placed, open } = placedSheet(sheet, graph, 0, true);
   if (graph.isCoarse || isTooMuch({ sheet: placed, open })) return withCorners(placed, open);
@@ -253,7 +253,7 @@ function routed(sheet: Sheet, nets: WireNets, order: readonly Wire[]) {
   return { sheet: { ...sheet, wires }, stuck, round };
 }
 
-/** @param mostTries how often all are routed again, beginning with those that found no way. */
+/** @param mostTries most rounds of routing; each begins with the wires that found no way in the one before. */
 function withCourses(sheet: Sheet, open: readonly string[], mostTries = MOST_TRIES): Laid {
   const nets = wireNets(sheet);
   const length = (w: Wire) => {

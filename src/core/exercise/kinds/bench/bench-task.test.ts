@@ -2,18 +2,21 @@ import { addPackage, addWire, removePackage } from '../../../bench/edit-board';
 import { layWires } from '../../../bench/guide';
 import { boardOfPlan } from '../../../bench/lay';
 import { type Board, EMPTY_BOARD } from '../../../circuit/board';
+import type { Task } from '../../../circuit/exercise';
 import { DEFAULT_SETTINGS, type Sheet } from '../../../circuit/sheet';
 import { readExercise, writeExercise } from '../../../formats/exercise-file';
 import { planOf } from '../../../packages/plan';
 import { wiringOf } from '../../../packages/wiring';
 import { drivingOf } from '../../../simulate/drive';
-import { exerciseOf } from '../../../testing/exercises';
+import { buildTask, exerciseOf } from '../../../testing/exercises';
 import { interlock, Sketch } from '../../../testing/sketch';
 import { expectDone } from '../../../values/result';
 import { begunWork } from '../../begin';
 import type { SetUpSource } from '../../expected/expected-kind';
 import { runOfSheet } from '../../expected/run/expected-run';
 import { tableOfSheet } from '../../expected/table/expected-table';
+import { rulesForLook } from '../../marking';
+import { FREE } from '../../rules';
 import { type BenchAsked, type BenchTask, bench } from '.';
 import { type Beginning, drawingToWire, functionToBuild } from './set-up';
 
@@ -206,4 +209,33 @@ test('a wire more to the wrong pole is told electrically', () => {
   const whole = wired(drawn);
   const short = expectDone(addWire(whole, 'T+29', 'T-29', 'red'));
   expect(mark(taskFor(), short).complaints.join(' ')).toMatch(/short-circuited/);
+});
+
+test('work that is only looked at shows the board, and hides nothing', () => {
+  const task = taskFor({ guide: 'none' }) as Task;
+  expect(rulesForLook(task)).toEqual({ ...FREE, guide: 'none' });
+  const drawnTask = buildTask(task.key as never, ['and']);
+  expect(rulesForLook(drawnTask)).toEqual(FREE);
+});
+
+test('sealed, it keeps its inputs and outputs open and nothing of what it wants', () => {
+  const task = taskFor({ does: 'build' });
+  const open = bench.openPart(task);
+  expect(open.signals).toMatchObject({ isTimed: false });
+  expect(open.signals!.inputs.map(({ name }) => name)).toEqual(['Key', 'Bars', 'Clear']);
+  const sealed = { ...task, asked: open, key: null } as never;
+  expect(bench.rules(sealed)).toMatchObject({ guide: 'shows', needsTime: false });
+});
+
+test('a right answer is known by its hash, a wrong one and one with an open input are not', () => {
+  const task = taskFor({ does: 'build' });
+  const whole = wired(drawn);
+  const wanted = bench.hashed.wanted(task);
+  const blank = { ...task, key: bench.hashed.blank(task) };
+  const given = (board: Board) => bench.hashed.given(blank, mark(blank, board));
+  expect(given(whole)).toBe(wanted);
+  const [last] = whole.wires.filter(({ to }) => to.startsWith('X')).slice(-1);
+  const cut = { ...whole, wires: whole.wires.filter((wire) => wire !== last) };
+  expect(given(cut)).not.toBe(wanted);
+  expect(given({ ...whole, isOn: false })).toBeNull();
 });

@@ -72,7 +72,7 @@ function openInputs({ problems }: ElectricalBoard, code: 'open-input' | 'open-tt
   return `${ends} ${is} open: ${why}.`;
 }
 
-/** What is wrong with the board beside what it does, as sentences. */
+/** Sentences about everything that is wrong with a board apart from its rows. */
 function complaintsOf(board: Board, electrical: ElectricalBoard, asked: BenchAsked): string[] {
   if (board.packages.length === 0) return ['No package is on the board yet.'];
   return [
