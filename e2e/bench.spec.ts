@@ -59,6 +59,7 @@ for (const [lesson, off] of [
     await expect(said(page)).not.toHaveText(first);
     await expect(said(page)).toHaveText(/off|hangs on|does nothing|is taken/);
     await page.keyboard.press('Control+z');
+    await expect(said(page)).toHaveText(first);
     await layAll(page);
     await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
     await press(page, /^Test stage \d/);
