@@ -21,7 +21,7 @@ import { freeColumn, isOnBoard, nextRef, nextWire, wireBetween } from './lay';
  * Changes of a board. Each gives the new board, or says why it cannot be.
  */
 
-/** @param near the column at which it is wanted; otherwise it goes behind the last one. */
+/** @param near the column that it should stand nearest to; without one it follows the last package. */
 export function addPackage(board: Board, type: string, near?: number): Result<Board> {
   const column = freeColumn(board, type, near);
   if (column === null)

@@ -4,12 +4,12 @@ import type { Params } from '@/core/circuit/sheet';
 import { NO_TIME_SETUP, type TimeSetup } from '@/core/circuit/time-setup';
 import { expectedKindOf } from '@/core/exercise/expected';
 import type { ExpectedDrive, ExpectedSignal } from '@/core/exercise/expected/expected-kind';
+import { inputPart } from '@/core/exercise/expected/input-part';
 import { compile } from '@/core/netlist/compile';
 import type { Netlist } from '@/core/netlist/netlist';
 import { findKind } from '@/core/parts/catalogue';
 import { defaultParams } from '@/core/parts/params';
 import { DONE, type Result } from '@/core/values/result';
-import { PS_PER_SECOND } from '@/core/values/time';
 import type { Session } from '../session';
 import { goToNamedRow } from './columns';
 import { type NewPart, placeColumn } from './place';
@@ -90,21 +90,12 @@ function driveByTask(session: Session, drive: ExpectedDrive): Result<undefined> 
 /** Grid steps between the inputs and the outputs that are placed. */
 const APART = 30;
 
-/** Frequencies in Hz that a clock part can have. */
-const LEAST_HERTZ = 0.01;
-const MOST_HERTZ = 1e9;
-
 function partFor(kindName: string, params: Params, { name }: ExpectedSignal): NewPart {
   const kind = findKind(kindName)!;
   return { kind, params: { ...defaultParams(kind), ...params }, label: name };
 }
 
-function inputFor(input: ExpectedSignal): NewPart {
-  const hertz = input.period === null ? 0 : PS_PER_SECOND / input.period;
-  return hertz >= LEAST_HERTZ && hertz <= MOST_HERTZ
-    ? partFor('clock', { hertz }, input)
-    : partFor('switch', { width: input.width }, input);
-}
+const inputFor = (input: ExpectedSignal): NewPart => partFor(...inputPart(input), input);
 
 /** Places the inputs and outputs that a task expects, each with its name and width, in one step of undo. */
 export function placeExpected(

@@ -62,6 +62,7 @@ export function BenchFace() {
 function EmptyBench({ planned }: { planned: SheetPlan | null }) {
   const session = useSession();
   const readOnly = useSessionState((s) => s.readOnly);
+  const isAlone = useSessionState((s) => s.rules.guide === 'none');
   const count = planned?.plan.packages.length ?? 0;
   const place = () => planned && told(setBoard(session, boardOfPlan(planned.plan), 'the board'));
   return (
@@ -75,9 +76,11 @@ function EmptyBench({ planned }: { planned: SheetPlan | null }) {
           switches and lamps beside it. It runs while you wire it.
         </p>
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="button main" disabled={readOnly || count === 0} onClick={place}>
-            {count === 0 ? 'Place the packages' : `Place ${counted(count, 'package')} of the drawing`}
-          </button>
+          {!isAlone && (
+            <button type="button" className="button main" disabled={readOnly || count === 0} onClick={place}>
+              {count === 0 ? 'Place the packages' : `Place ${counted(count, 'package')} of the drawing`}
+            </button>
+          )}
           <button
             type="button"
             className="button"

@@ -90,7 +90,7 @@ function boardText(board: Board): string {
   return [...on, counted(board.wires.length, 'wire')].join(', ');
 }
 
-/** A circuit is wired on the board: what it does is held against what is expected, and its supply and packages are looked at. */
+/** A circuit is wired on the board. Its outputs are checked against the expected ones, and its supply and packages as well. */
 export const bench = {
   kind: 'bench',
   name: 'Wire it on the board',

@@ -6,10 +6,10 @@ import type { Part, Sheet } from '../../../circuit/sheet';
 import { terminalRef } from '../../../packages/wiring';
 import { findKind } from '../../../parts/catalogue';
 import { defaultParams } from '../../../parts/params';
-import { PS_PER_SECOND } from '../../../values/time';
 import { excerptFor, flatSheet } from '../../begin';
 import { expectedKindOf } from '../../expected';
 import type { ExpectedSignal, SetUpSource } from '../../expected/expected-kind';
+import { inputPart } from '../../expected/input-part';
 import type { BenchAsked } from '.';
 
 /** What stands on the board when the student begins: nothing, what is on the teacher's without its wires, or all of that. */
@@ -40,10 +40,6 @@ export function drawingToWire(
 const APART = 30;
 const BETWEEN = 2;
 
-/** Frequencies in Hz that a clock part can have. */
-const LEAST_HERTZ = 0.01;
-const MOST_HERTZ = 1e9;
-
 /** A sheet of the inputs and outputs alone, with a switch or a lamp for each of their bits on its board. */
 export function functionToBuild(
   { settings, sheet: { id, name, chips: own } }: SetUpSource,
@@ -55,7 +51,7 @@ export function functionToBuild(
   const chips = { ...NO_CHIPS_SETUP, family, ...(stock ? { stock } : {}) };
   const parts = new Map<string, Part>();
   const column =
-    (kindOf: (signal: ExpectedSignal) => [string, Part['params']], x: number) =>
+    (kindOf: (signal: ExpectedSignal) => readonly [string, Part['params']], x: number) =>
     (signals: readonly ExpectedSignal[]) => {
       let y = 0;
       for (const [rank, signal] of signals.entries()) {
@@ -74,19 +70,12 @@ export function functionToBuild(
   return { settings, sheets: [flatSheet(sheet)] };
 }
 
-function inputPart({ width, period }: ExpectedSignal): [string, Part['params']] {
-  const hertz = period === null ? 0 : PS_PER_SECOND / period;
-  return hertz >= LEAST_HERTZ && hertz <= MOST_HERTZ ? ['clock', { hertz }] : ['switch', { width }];
-}
-
 /** A board with the switches and lamps of some signals, the highest bit of each first. */
 function boardOfSignals(inputs: readonly ExpectedSignal[], outputs: readonly NamedBus[]): Board {
   const bits = (signal: NamedBus) =>
     Array.from({ length: signal.width }, (_, i) => bitLabel(signal, signal.width - 1 - i));
   const devices = [
-    ...inputs.flatMap((signal) =>
-      bits(signal).map((label) => ({ kind: inputPart(signal)[0] as 'clock' | 'switch', label })),
-    ),
+    ...inputs.flatMap((signal) => bits(signal).map((label) => ({ kind: inputPart(signal)[0], label }))),
     ...outputs.flatMap((signal) => bits(signal).map((label) => ({ kind: 'lamp' as const, label }))),
   ];
   return { ...EMPTY_BOARD, devices: devices.map((device, i) => ({ ref: terminalRef(i), ...device })) };
