@@ -47,13 +47,18 @@ export async function hole(page: Page, name: string): Promise<Place> {
   return { x: one.x + ((thirty.x - one.x) * (Number(number) - 1)) / 29, y: line.y };
 }
 
-/** The two rings of the wire that comes next. */
 const rings = (page: Page) => board(page).locator('[data-next] circle');
+
+/** The two rings of the wire that comes next, once they are seen: the plan may still be made. */
+async function nextRings(page: Page): Promise<Locator[]> {
+  await expect(rings(page)).toHaveCount(2);
+  return rings(page).all();
+}
 
 /** Lays the next wire by pressing its two holes. @param off columns by which the second hole is missed. */
 export async function layNext(page: Page, off = 0): Promise<void> {
   const pitch = off === 0 ? 0 : (await hole(page, 'a2')).x - (await hole(page, 'a1')).x;
-  for (const [i, at] of (await rings(page).all()).entries()) {
+  for (const [i, at] of (await nextRings(page)).entries()) {
     await at.scrollIntoViewIfNeeded();
     const { x, y } = await middle(at);
     await page.mouse.click(x + (i === 1 ? off * pitch : 0), y);
@@ -62,7 +67,8 @@ export async function layNext(page: Page, off = 0): Promise<void> {
 
 /** Drags the wire that comes next from one ring to the other. */
 export async function dragNext(page: Page): Promise<void> {
-  const [from, to] = [await middle(rings(page).first()), await middle(rings(page).last())];
+  const [first, second] = await nextRings(page);
+  const [from, to] = [await middle(first!), await middle(second!)];
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2);
