@@ -13,7 +13,7 @@ import { tableMachine } from '../src/core/logic/table/table-machine';
 import { compile } from '../src/core/netlist/compile';
 import { Run } from '../src/core/simulate/run';
 import { counterOf } from '../src/core/synthesis/counter';
-import { adder, counter, product } from '../src/core/testing/verilog-circuits';
+import { adder, carrySave, counter, prefixAdder, product } from '../src/core/testing/verilog-circuits';
 import type { Logic } from '../src/core/values/logic';
 import { gates, multiplier, random } from './bench-circuits';
 
@@ -113,6 +113,9 @@ for (const [name, a, b] of [
   ['16-bit adders, ripple against NAND only', adder(16, 'gates'), adder(16, 'nand')],
   ['32-bit adders, ripple against NAND only', adder(32, 'gates'), adder(32, 'nand')],
   ['16x16 multipliers, plain gates against NAND only', product(16, 'a'), product(16, 'a', 'nand')],
+  ['16x16 multipliers, rows one after the other against carries kept', product(16, 'a'), carrySave(16)],
+  ['32x32 multipliers, rows one after the other against carries kept', product(32, 'a'), carrySave(32)],
+  ['128-bit adders, ripple against prefix', adder(128, 'gates'), prefixAdder(128)],
   ['8x8 multipliers, rows of the one number against rows of the other', product(8, 'a'), product(8, 'b')],
   ['12-bit counters, toggling against adding one', counter(12, 'toggle'), counter(12, 'add')],
 ] as const) {

@@ -58,6 +58,68 @@ export function product(bits: number, rowsOf: 'a' | 'b', of: 'gates' | 'nand' = 
   return `${lines.join('\n')}\nendmodule`;
 }
 
+/** Verilog of a multiplier that keeps its carries until the last row, which adds them (Rabaey and others, 2003, section 11.4). */
+export function carrySave(bits: number): string {
+  const lines = [`module mul(input [${bits - 1}:0] a, b, output [${2 * bits - 1}:0] p);`];
+  /** The bits of each weight that wait to be added. */
+  const columns: string[][] = Array.from({ length: 2 * bits }, () => []);
+  let count = 0;
+  const name = (of: string) => {
+    const wire = `w${count++}`;
+    lines.push(`wire ${wire}; assign ${wire} = ${of};`);
+    return wire;
+  };
+  const add = (weight: number, x: string, y: string, z: string | undefined) => {
+    columns[weight]!.push(name(z ? `${x} ^ ${y} ^ ${z}` : `${x} ^ ${y}`));
+    columns[weight + 1]?.push(name(z ? `${x} & ${y} | ${x} & ${z} | ${y} & ${z}` : `${x} & ${y}`));
+  };
+  for (let row = 0; row < bits; row++) {
+    for (let i = 0; i < bits; i++) columns[row + i]!.push(name(`a[${i}] & b[${row}]`));
+    // Three of a weight become one of it and one of the next.
+    for (let weight = 2 * bits - 1; weight >= 0; weight--)
+      if (columns[weight]!.length === 3) {
+        const [x, y, z] = columns[weight]!.splice(0, 3);
+        add(weight, x!, y!, z);
+      }
+  }
+  for (let weight = 0; weight < 2 * bits; weight++) {
+    while (columns[weight]!.length > 1) {
+      const [x, y, z] = columns[weight]!.splice(0, 3);
+      add(weight, x!, y!, z);
+    }
+    lines.push(`assign p[${weight}] = ${columns[weight]![0] ?? "1'b0"};`);
+  }
+  return `${lines.join('\n')}\nendmodule`;
+}
+
+/** Verilog of an adder whose carries are found by joining neighbouring ones in ever larger steps (Kogge and Stone, 1973). */
+export function prefixAdder(bits: number): string {
+  const lines = [`module add(input [${bits - 1}:0] a, b, output [${bits}:0] s);`];
+  let [g, p] = ['&', '^'].map((op, k) =>
+    Array.from({ length: bits }, (_, i) => {
+      lines.push(`wire ${'gp'[k]}0_${i}; assign ${'gp'[k]}0_${i} = a[${i}] ${op} b[${i}];`);
+      return `${'gp'[k]}0_${i}`;
+    }),
+  ) as [string[], string[]];
+  const half = p;
+  for (let step = 1; step < bits; step *= 2) {
+    const [lastG, lastP] = [g, p];
+    [g, p] = [[...g], [...p]];
+    for (let i = step; i < bits; i++) {
+      const [newG, newP] = [`g${step}x${i}`, `p${step}x${i}`];
+      lines.push(
+        `wire ${newG}, ${newP};`,
+        `assign ${newG} = ${lastG[i]} | ${lastP[i]} & ${lastG[i - step]}; assign ${newP} = ${lastP[i]} & ${lastP[i - step]};`,
+      );
+      g[i] = newG;
+      p[i] = newP;
+    }
+  }
+  for (let i = 0; i < bits; i++) lines.push(`assign s[${i}] = ${half[i]}${i > 0 ? ` ^ ${g[i - 1]}` : ''};`);
+  lines.push(`assign s[${bits}] = ${g[bits - 1]};`);
+  return `${lines.join('\n')}\nendmodule`;
+}
+
 /** Verilog of a counter with an enable, of stages that toggle, or of a register behind something that adds one. */
 export function counter(bits: number, by: 'toggle' | 'add'): string {
   const lines = [`module count(input clk, input on, output reg [${bits - 1}:0] q);`];
@@ -73,4 +135,14 @@ export function counter(bits: number, by: 'toggle' | 'add'): string {
       );
   }
   return `${lines.join('\n')}\nendmodule`;
+}
+
+/** A circuit with one output in the place of its word, which says whether that has an odd number of ones. */
+export function parityOf(text: string, word: string, bits: number): string {
+  return text
+    .replace(`output [${bits - 1}:0] ${word});`, `output odd); wire [${bits - 1}:0] ${word};`)
+    .replace(
+      'endmodule',
+      `assign odd = ${Array.from({ length: bits }, (_, i) => `${word}[${i}]`).join(' ^ ')}; endmodule`,
+    );
 }

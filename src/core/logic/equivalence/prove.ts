@@ -6,8 +6,9 @@ import { done, type Result, refusal, refused } from '../../values/result';
 import { deriveTable } from '../table/derive-table';
 import { isBinary, needed } from '../table/table-machine';
 import { cell, firstDifference, inputAt, type TruthTable, whyNoTable } from '../table/truth-table';
-import { AIG_FALSE, AIG_TRUE, Aig, intoAig } from './aig';
+import { AIG_FALSE, AIG_TRUE, Aig, type AigEdge, intoAig } from './aig';
 import { Bdd, FALSE, MOST_NODES, TooLarge, TRUE } from './bdd';
+import { rewriteWords } from './rewriting';
 import { satSweep } from './sat-sweeping';
 
 /** A row, or a row a clock, by the names of the inputs of the first circuit. */
@@ -40,7 +41,7 @@ export interface ProofOptions {
 /** Circuits of up to this many inputs are compared row by row, all of them: that is a proof too, and the quickest. */
 const ALL_ROWS = 20;
 /** Nodes of the diagrams that are tried first. */
-const FEW_NODES = 100_000;
+const FEW_NODES = 400_000;
 /** And up to this many where diagrams grow too large, first of all where the tables of both take no more than so much. */
 export const MOST_ROWS = 26;
 const MOST_BYTES = 1 << 28;
@@ -94,13 +95,18 @@ export function proveCombinational(
   const bytes = (ports.value.outputs.length * 2 ** inputs.length) / 4;
   const part = (from: number, to: number) => (share: number) => progress(from + share * (to - from));
   if (binary) {
+    const sums = byRewriting(a, b, ports.value, part(0, 0.1));
+    if ('proof' in sums) return done(sums.proof);
     // Small diagrams are the quickest; a search finds common signals; large diagrams take longest.
     const proof =
-      byDiagrams(a, b, ports.value, Math.min(FEW_NODES, mostNodes), part(0, 0.1)) ??
-      (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.1, 1)) : null) ??
-      bySearch(a, b, ports.value, part(0.1, 0.6), mostWork) ??
-      (mostNodes > FEW_NODES ? byDiagrams(a, b, ports.value, mostNodes, part(0.6, 1)) : null);
-    if (proof) return done(proof);
+      byDiagrams(a, b, sums.left, Math.min(FEW_NODES, mostNodes), part(0.1, 0.2)) ??
+      (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.2, 1)) : null) ??
+      bySearch(a, b, sums.left, part(0.2, 0.6), mostWork) ??
+      (mostNodes > FEW_NODES ? byDiagrams(a, b, sums.left, mostNodes, part(0.6, 1)) : null);
+    if (proof)
+      return done(
+        sums.left === ports.value ? proof : { ...proof, method: `${BY_REWRITING}, and ${proof.method}` },
+      );
   }
   if (inputs.length <= MOST_ROWS) return done(byRows(a, b, ports.value, progress));
   return done({
@@ -180,6 +186,8 @@ export function variableOrder(netlist: Netlist): number[] {
   return order;
 }
 
+const depthOf = ({ level }: Netlist) => level.reduce((most, l) => Math.max(most, l), 0);
+
 /** A proof by decision diagrams; null if they need more nodes than allowed. */
 function byDiagrams(
   a: Netlist,
@@ -196,6 +204,66 @@ function byDiagrams(
   }
 }
 
+/** Both circuits as one graph. @returns the pairs of outputs, in the order of the ports. */
+function graphOf(a: Netlist, b: Netlist, ports: Matched): { aig: Aig; outputs: [AigEdge, AigEdge][] } {
+  const aig = new Aig();
+  const edges = ports.inputs.map(() => aig.input());
+  const [mine, theirs] = ([a, b] as const).map((netlist, side) => {
+    const places = new Map(ports.inputs.map((pair, i) => [pair[side as 0 | 1], edges[i]!]));
+    const made = intoAig(
+      aig,
+      netlist,
+      netlist.inputColumns.map((c) => places.get(c)!),
+    );
+    return ports.outputs.map((pair) => made[netlist.outputColumns.indexOf(pair[side as 0 | 1])]!);
+  });
+  return { aig, outputs: mine!.map((edge, o) => [edge, theirs![o]!]) };
+}
+
+const BY_REWRITING = 'algebraic rewriting';
+/** Bits of a word at least, for it to be taken as a number. */
+const WORD = 4;
+
+/** The outputs that are bits of words, by their names, each word from its lowest bit. */
+function wordsOf({ outputs }: Matched): Matched['outputs'][number][][] {
+  const words = new Map<string, Map<number, Matched['outputs'][number]>>();
+  for (const pair of outputs) {
+    const [, stem, bit] = /^(.*?)\[?(\d+)\]?$/.exec(pair[0].name) ?? [];
+    if (stem === undefined) continue;
+    const word = words.get(stem) ?? new Map();
+    words.set(stem, word.set(Number(bit), pair));
+  }
+  return [...words.values()]
+    .filter((word) => word.size >= WORD)
+    .map((word) => [...word].sort((x, y) => x[0] - y[0]).map(([, pair]) => pair));
+}
+
+/** A proof of all words as numbers, or the ports that are left when those that could be proved so are left out. */
+function byRewriting(
+  a: Netlist,
+  b: Netlist,
+  ports: Matched,
+  progress: (share: number) => void,
+): { readonly proof: Proof } | { readonly left: Matched } {
+  const words = wordsOf(ports);
+  if (words.length === 0) return { left: ports };
+  const { aig, outputs } = graphOf(a, b, ports);
+  const found = rewriteWords(
+    aig,
+    words.map((word) => word.map((pair) => outputs[ports.outputs.indexOf(pair)]!)),
+    progress,
+  );
+  if (found.verdict === 'undecided') return { left: ports };
+  if (found.verdict === 'different') {
+    const row = ports.inputs.map((_, i) => (found.ones.includes(i + 1) ? 1 : 0));
+    return { proof: differentAt(a, b, ports, fewestOnes(a, b, ports, row), BY_REWRITING) };
+  }
+  const proved = new Set(words.flat());
+  const left = ports.outputs.filter((pair) => !proved.has(pair));
+  if (left.length === 0) return { proof: { verdict: 'equivalent', method: BY_REWRITING } };
+  return { left: { ...ports, outputs: left } };
+}
+
 /**
  * A proof by merging equal signals gate by gate, with a search for a row that tells the outputs apart; null
  * if the effort does not suffice.
@@ -207,23 +275,8 @@ function bySearch(
   progress: (share: number) => void,
   mostWork?: number,
 ): Proof | null {
-  const aig = new Aig();
-  const edges = ports.inputs.map(() => aig.input());
-  const outputs = ([a, b] as const).map((netlist, side) => {
-    const places = new Map(ports.inputs.map((pair, i) => [pair[side as 0 | 1], edges[i]!]));
-    const made = intoAig(
-      aig,
-      netlist,
-      netlist.inputColumns.map((c) => places.get(c)!),
-    );
-    return ports.outputs.map((pair) => made[netlist.outputColumns.indexOf(pair[side as 0 | 1])]!);
-  });
-  const found = satSweep(
-    aig,
-    outputs[0]!.map((edge, o) => [edge, outputs[1]![o]!] as const),
-    progress,
-    mostWork,
-  );
+  const { aig, outputs } = graphOf(a, b, ports);
+  const found = satSweep(aig, outputs, progress, mostWork);
   const method = 'comparing gate by gate, with a search for a row';
   if (found.verdict === 'undecided') return null;
   if (found.verdict === 'same') return { verdict: 'equivalent', method };
@@ -279,7 +332,15 @@ function withDiagrams(
   bdd: Bdd,
   progress: (share: number) => void,
 ): Proof {
-  const place = new Map(variableOrder(a).map((input, at) => [input, at]));
+  // The one that goes deeper tells more of which inputs belong together.
+  const isFirst = depthOf(a) >= depthOf(b);
+  const order = variableOrder(isFirst ? a : b);
+  const place = new Map(
+    ports.inputs.map(([mine, theirs], i) => [
+      i,
+      order.indexOf(isFirst ? a.inputColumns.indexOf(mine) : b.inputColumns.indexOf(theirs)),
+    ]),
+  );
   const variables = ports.inputs.map((_, i) => bdd.of(place.get(i)!));
   const build = (netlist: Netlist, columns: readonly Column[], from: number) => {
     const diagrams = new Int32Array(netlist.nets);
