@@ -26,7 +26,7 @@ interface Options extends CircuitOptions {
 const SLICE = 1_000_000;
 /** Steps of a run at most, where nothing else is said: some five seconds of one that only swings. */
 export const MOST_STEPS = 100_000_000;
-/** Changes that the trace holds for a dump: 13 bytes each. */
+/** Changes that the trace holds for a dump: 4 bytes each, and 12 each instant. */
 const MOST_CHANGES = 20_000_000;
 
 /**

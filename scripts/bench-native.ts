@@ -9,10 +9,13 @@ import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
 import { Primitive } from '../src/core/parts/primitive';
 import { product } from '../src/core/testing/verilog-circuits';
+import { gates, multiplier, random } from './bench-circuits';
+import { nativeEvents, ours, type TimedWork } from './native-events';
 
 /*
- * `npm run bench:native`: tables against a C program that is built for this machine and does the same work, straight-line over
- * vectors of 64-bit words, in pairs one after the other. Without a C compiler it says so.
+ * `npm run bench:native`: tables and timed runs against C programs that are built for this machine and do the same work, in pairs
+ * one after the other: tables straight-line over vectors of 64-bit words, timed runs over an event wheel (native-events.c).
+ * Without a C compiler it says so.
  */
 
 const PAIRS = 9;
@@ -65,27 +68,117 @@ int main(void) {
 
 const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 
-const folder = mkdtempSync(join(tmpdir(), 'native-'));
-const read = readVerilog(product(12, 'a'), 'Bench');
-if (!read.ok) throw new Error(read.problem.message);
-const netlist = compile(read.value.sheets[0]!, read.value.sheets);
-writeFileSync(join(folder, 'table.c'), programOf(netlist));
-const built = spawnSync('cc', ['-O3', '-march=native', '-o', join(folder, 'table'), join(folder, 'table.c')]);
-if (built.error) console.log('There is no C compiler here: nothing to compare with.');
-else if (built.status !== 0) throw new Error(String(built.stderr));
-else {
-  const [ratios, warm]: [number[], number[]] = [[], []];
+/** What was measured, a row each: how many times faster than native the first time, and after that. */
+const rows: { work: string; first: number; warm: number }[] = [];
+
+/** Measures pairs. @throws Error if the two do not do the same. */
+function pairs<T>(
+  work: string,
+  native: () => [ms: number, result: T],
+  own: () => [ms: number, result: T],
+): void {
+  const ratios: number[] = [];
   for (let pair = 0; pair < PAIRS; pair++) {
-    const out = spawnSync(join(folder, 'table'), { encoding: 'utf8' }).stdout.trim().split('\n').map(Number);
-    const [native, ...ones] = out as [number, ...number[]];
-    const begun = performance.now();
-    const counted = countTable(netlist);
-    const own = performance.now() - begun;
-    if (String(counted) !== String(ones)) throw new Error('the two do not count the same');
-    (pair === 0 ? ratios : warm).push(native / own);
+    const [theirs, right] = native();
+    const [ours, result] = own();
+    if (String(result) !== String(right)) throw new Error(`${work}: the two do not do the same`);
+    ratios.push(theirs / ours);
   }
-  console.log('| work | native ms / ours, above 1 is faster than native |\n|---|--:|');
-  console.log(`| ones of a 12x12 multiplier, 2^24 rows, first time | ${median(ratios).toFixed(2)} |`);
-  console.log(`| the same again, median of ${warm.length} | ${median(warm).toFixed(2)} |`);
+  rows.push({ work, first: ratios[0]!, warm: median(ratios.slice(1)) });
+}
+
+function readDesign(text: string): Netlist {
+  const read = readVerilog(text, 'Bench');
+  if (!read.ok) throw new Error(read.problem.message);
+  return compile(read.value.sheets[0]!, read.value.sheets);
+}
+
+function tables(folder: string): void {
+  const netlist = readDesign(product(12, 'a'));
+  writeFileSync(join(folder, 'table.c'), programOf(netlist));
+  const program = join(folder, 'table');
+  const built = spawnSync('cc', ['-O3', '-march=native', '-o', program, join(folder, 'table.c')]);
+  if (built.status !== 0) throw new Error(String(built.stderr));
+  pairs(
+    'ones of a 12x12 multiplier, 2^24 rows',
+    () => {
+      const [ms, ...ones] = spawnSync(program, { encoding: 'utf8' }).stdout.trim().split('\n').map(Number);
+      return [ms!, ones];
+    },
+    () => {
+      const begun = performance.now();
+      const ones = [...countTable(netlist)];
+      return [performance.now() - begun, ones];
+    },
+  );
+}
+
+/** The same circuit with delays of 1 to 9 ns. */
+function withDelays(netlist: Netlist): Netlist {
+  const next = random(5);
+  const delays = Float64Array.from(netlist.op, () => 1000 * (1 + Math.floor(9 * next())));
+  return { ...netlist, rise: delays, fall: delays };
+}
+
+function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
+  const product16 = compile(multiplier(16));
+  const works: TimedWork[] = [false, true].map((isTraced) => ({
+    name: `timed run, 16x16 multiplier, unit delays, 300 vectors${isTraced ? ', with a trace' : ''}`,
+    netlist: product16,
+    delays: 'unit',
+    vectors: 300,
+    isTraced,
+  }));
+  for (const [count, vectors] of [
+    [1000, 300],
+    [5000, 100],
+    [10_000, 40],
+    [100_000, 2],
+  ] as const)
+    works.push({
+      name: `timed run, ${count} random gates, delays of 1 to 9 ns, ${vectors} vectors`,
+      netlist: withDelays(compile(gates(32, count))),
+      delays: 'parts',
+      vectors,
+      isTraced: false,
+    });
+  const perEvent: [gates: number, ns: number][] = [];
+  for (const work of works) {
+    const times: number[] = [];
+    let made = 0;
+    pairs(
+      work.name,
+      () => {
+        const { ms, events } = native(work);
+        return [ms, events];
+      },
+      () => {
+        const { ms, events } = ours(work);
+        times.push(ms);
+        made = events;
+        return [ms, events];
+      },
+    );
+    if (work.delays === 'parts') perEvent.push([work.netlist.op.length, (median(times) * 1e6) / made]);
+  }
+  const [small, large] = [perEvent[0]!, perEvent.at(-1)!];
+  console.log(
+    `\nTime an event, by gates: ${perEvent.map(([g, ns]) => `${g}: ${ns.toFixed(0)} ns`).join(', ')};`,
+  );
+  console.log(
+    `it grows with the gates to the power of ${(Math.log(large[1] / small[1]) / Math.log(large[0] / small[0])).toFixed(2)}.\n`,
+  );
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'native-'));
+const native = nativeEvents(folder);
+if (!native) console.log('There is no C compiler here: nothing to compare with.');
+else {
+  const only = new RegExp(process.env.ONLY ?? '.');
+  if (only.test('tables')) tables(folder);
+  if (only.test('timed runs')) timedRuns(native);
+  console.log(`| work | native ms / ours, first time | warm, median of ${PAIRS - 1} |\n|---|--:|--:|`);
+  for (const { work, first, warm } of rows)
+    console.log(`| ${work} | ${first.toFixed(2)} | ${warm.toFixed(2)} |`);
 }
 rmSync(folder, { recursive: true });

@@ -1,6 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { type Netlist, storeName } from '@/core/netlist/netlist';
-import { POWER_UP, Run, type RunOptions } from '@/core/simulate/run';
+import { POWER_UP, Run } from '@/core/simulate/run';
+import type { RunOptions } from '@/core/simulate/run-options';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { isTimed, movesByItself, nextHalf, rowNow, rowsOf } from './moment';
 import { AS_FAST, type Goal, type Notice, type SessionState } from './state';

@@ -8,7 +8,7 @@ import { isByHand, type Netlist, type SheetNets, sourceKey } from '@/core/netlis
 import { sheetInside } from '@/core/parts/catalogue';
 import { conflictsOf } from '@/core/simulate/conflicts';
 import { drivenBy, drivingOf } from '@/core/simulate/drive';
-import type { Violation } from '@/core/simulate/run';
+import type { Violation } from '@/core/simulate/stored-bits';
 import { type Logic, letterOf, Z } from '@/core/values/logic';
 import type { Result } from '@/core/values/result';
 import type { Saving } from '@/store/lesson-writer';

@@ -57,15 +57,17 @@ class LanesDrawing {
     }
   }
 
-  take({ times, nets, values, begin, end }: ChangeRun): void {
+  take({ words, times, ends: instantEnds, instant: first, begin, end }: ChangeRun): void {
     const { placeOf, next, laneOf, bits, ends, begun, busy, from, grain } = this;
-    for (let i = begin; i < end; i++) {
-      for (let place = placeOf[nets[i]!]!; place !== -1; place = next[place]!) {
+    for (let i = begin, instant = first; i < end; i++) {
+      while (instantEnds[instant]! <= i) instant++;
+      const value = words[i]! & 3;
+      for (let place = placeOf[words[i]! >> 4]!; place !== -1; place = next[place]!) {
         const before = bits[place]!;
-        if (before === values[i]) continue;
+        if (before === value) continue;
         const lane = laneOf[place]!;
-        const time = times[i]!;
-        bits[place] = values[i]!;
+        const time = times[instant]!;
+        bits[place] = value;
         // A change that is followed by another one within one step is one of several changes there.
         if (time < ends[lane]!) {
           if (time > begun[lane]!) busy[lane] = 1;
@@ -73,7 +75,7 @@ class LanesDrawing {
         }
         bits[place] = before;
         if (time > begun[lane]!) this.close(lane, time);
-        bits[place] = values[i]!;
+        bits[place] = value;
         ends[lane] = from + (Math.floor((time - from) / grain) + 1) * grain;
       }
     }

@@ -1,17 +1,25 @@
 import type { Logic } from '../values/logic';
 
 const CHUNK = 1 << 15;
+const FEW_INSTANTS = 1 << 8;
 
+/** Changes one after the other, four bytes each, in instants. */
 interface Chunk {
-  /** All values before the chunk's first change. */
-  readonly start: Uint8Array;
-  readonly times: Float64Array;
-  readonly nets: Int32Array;
-  readonly values: Uint8Array;
+  /** `net * 16 + value` in the lowest two bits; what is between says nothing here. */
+  readonly words: Int32Array;
   count: number;
+  /** The time in ps of each instant, and where in `words` its changes end. */
+  times: Float64Array;
+  ends: Int32Array;
+  instants: number;
+  /** All values before the chunk's first change, once they were asked for. */
+  start: Uint8Array | null;
   /** The summary of each block of a full chunk, once it was asked for. */
   blocks?: Uint8Array;
 }
+
+const netIn = (word: number) => word >> 4;
+const valueIn = (word: number) => (word & 3) as Logic;
 
 /** Changes that are summed up together, where there are not so many nets that this takes much room. */
 const BLOCK = 1 << 8;
@@ -26,13 +34,15 @@ export interface ChangeBlock {
   readonly nets: Uint8Array;
 }
 
-/** The changes `begin` to `end` of three arrays that belong together. */
+/** The changes `begin` to `end` of a list, each `net * 16 + value` in the lowest two bits. */
 export interface ChangeRun {
-  readonly times: Float64Array;
-  readonly nets: Int32Array;
-  readonly values: Uint8Array;
+  readonly words: Int32Array;
   readonly begin: number;
   readonly end: number;
+  /** The time in ps of each instant, and where its changes end; the first that has changes here. */
+  readonly times: Float64Array;
+  readonly ends: Int32Array;
+  readonly instant: number;
 }
 
 /** One change of a net: time in ps. */
@@ -42,12 +52,13 @@ export interface Change {
 }
 
 /**
- * All changes of a run in the order of time, in chunks that each begin with a snapshot: a past state is
+ * All changes of a run in the order of time, in chunks before each of which all values can be known: a past state is
  * looked up and not simulated again. Beyond `mostChanges` the oldest chunk is dropped.
  */
 export class Trace {
   private readonly chunks: Chunk[] = [];
-  private readonly now: Uint8Array;
+  /** All values before the first chunk. */
+  private first: Uint8Array;
   private last: Chunk | null = null;
   /** Time in ps from which on the trace knows everything. */
   begins: number;
@@ -59,41 +70,76 @@ export class Trace {
     from: number,
     private readonly mostChanges = 4_000_000,
   ) {
-    this.now = initial.slice();
+    this.first = initial.slice();
     this.begins = from;
   }
 
   /** Notes that `net` has `value` from `time` on; times never fall. */
   push(time: number, net: number, value: number): void {
-    if (this.last === null || this.last.count === CHUNK) this.last = this.open();
-    const { last } = this;
-    const at = last.count++;
-    last.times[at] = time;
-    last.nets[at] = net;
-    last.values[at] = value;
-    this.now[net] = value;
+    const last = this.open();
+    last.words[last.count++] = (net << 4) | value;
+    if (last.instants > 0 && last.times[last.instants - 1] === time)
+      last.ends[last.instants - 1] = last.count;
+    else endInstant(last, time, last.count);
   }
 
+  /** Notes the changes of some instants, `net * 16 + value`, each instant up to one of `ends`. */
+  pushAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
+    for (let at = 0, instant = 0; instant < count; ) {
+      const last = this.open();
+      const begun = last.count;
+      const taken = Math.min(CHUNK - begun, ends[count - 1]! - at);
+      last.words.set(words.subarray(at, at + taken), begun);
+      last.count += taken;
+      for (; instant < count && ends[instant]! <= at + taken; instant++)
+        endInstant(last, times[instant]!, begun + ends[instant]! - at);
+      // The rest of its last instant is in the next chunk.
+      if (instant < count && last.ends[last.instants - 1] !== CHUNK) endInstant(last, times[instant]!, CHUNK);
+      at += taken;
+    }
+  }
+
+  /** The chunk that has room for a change. */
   private open(): Chunk {
-    if (this.chunks.length > 0 && this.length + CHUNK > this.mostChanges) {
+    if (this.last !== null && this.last.count < CHUNK) return this.last;
+    if (this.last !== null && this.length + CHUNK > this.mostChanges) {
+      this.first = this.stateAfter(0);
       this.chunks.shift();
       this.trimmed = true;
       this.begins = this.chunks[0]?.times[0] ?? this.begins;
     }
-    const chunk: Chunk = {
-      start: this.now.slice(),
-      times: new Float64Array(CHUNK),
-      nets: new Int32Array(CHUNK),
-      values: new Uint8Array(CHUNK),
+    this.last = {
+      words: new Int32Array(CHUNK),
       count: 0,
+      times: new Float64Array(FEW_INSTANTS),
+      ends: new Int32Array(FEW_INSTANTS),
+      instants: 0,
+      start: null,
     };
-    this.chunks.push(chunk);
-    return chunk;
+    this.chunks.push(this.last);
+    return this.last;
   }
 
   /** Changes held. */
   get length(): number {
-    return this.chunks.reduce((sum, c) => sum + c.count, 0);
+    return this.last === null ? 0 : (this.chunks.length - 1) * CHUNK + this.last.count;
+  }
+
+  /** All values before the first change of a chunk; not to be written to. */
+  private stateBefore(at: number): Uint8Array {
+    if (at <= 0) return this.first;
+    const chunk = this.chunks[at]!;
+    chunk.start ??= this.stateAfter(at - 1);
+    return chunk.start;
+  }
+
+  private stateAfter(at: number): Uint8Array {
+    // From the last one that is known, as a long trace has many chunks.
+    let known = at;
+    while (known > 0 && !this.chunks[known]!.start) known--;
+    for (; known < at; known++)
+      this.chunks[known + 1]!.start = stateBehind(this.stateBefore(known), this.chunks[known]!);
+    return stateBehind(this.stateBefore(at), this.chunks[at]!);
   }
 
   /** The last chunk that begins not after a time, or -1. */
@@ -112,11 +158,9 @@ export class Trace {
   /** All values at a time in ps: those that hold once everything of that instant has taken effect. */
   stateAt(time: number): Uint8Array {
     const at = this.chunkAt(time);
-    if (at === -1) return (this.chunks[0]?.start ?? this.now).slice();
+    if (at === -1) return this.first.slice();
     const chunk = this.chunks[at]!;
-    const state = chunk.start.slice();
-    for (let i = 0; i < chunk.count && chunk.times[i]! <= time; i++) state[chunk.nets[i]!] = chunk.values[i]!;
-    return state;
+    return stateBehind(this.stateBefore(at), chunk, this.upTo(chunk, time));
   }
 
   /**
@@ -128,17 +172,8 @@ export class Trace {
     const lanes = nets.map((n) => [{ time: from, value: start[n] as Logic }]);
     const lanesOf = new Map<number, Change[][]>();
     for (const [i, n] of nets.entries()) lanesOf.set(n, [...(lanesOf.get(n) ?? []), lanes[i]!]);
-    for (const chunk of this.chunks) {
-      if (chunk.times[chunk.count - 1]! <= from) continue;
-      if (chunk.times[0]! > to) break;
-      for (let i = 0; i < chunk.count; i++) {
-        const time = chunk.times[i]!;
-        if (time <= from) continue;
-        if (time > to) break;
-        for (const lane of lanesOf.get(chunk.nets[i]!) ?? [])
-          lane.push({ time, value: chunk.values[i] as Logic });
-      }
-    }
+    for (const { time, net, value } of this.changes(from, to))
+      for (const lane of lanesOf.get(net) ?? []) lane.push({ time, value });
     return lanes;
   }
 
@@ -150,77 +185,81 @@ export class Trace {
     for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
       const chunk = this.chunks[c]!;
       if (chunk.times[0]! > to) return;
-      const { times, nets, values } = chunk;
+      const { words, times, ends } = chunk;
       let begin = this.upTo(chunk, from);
       const end = this.upTo(chunk, to);
-      const step = (i: number) => Math.floor((times[i]! - from) / grain);
+      const step = (time: number) => Math.floor((time - from) / grain);
       const isDense =
         chunk.count === CHUNK &&
-        this.now.length <= MOST_SUMMED &&
-        times[CHUNK - 1]! - times[0]! < grain * (CHUNK / BLOCK);
+        this.first.length <= MOST_SUMMED &&
+        times[chunk.instants - 1]! - times[0]! < grain * (CHUNK / BLOCK);
       for (let b = 0; isDense && b < CHUNK / BLOCK; b++) {
         const [first, past] = [b * BLOCK, (b + 1) * BLOCK];
-        if (first < begin || past > end || step(first) !== step(past - 1)) continue;
-        if (first > begin) yield { times, nets, values, begin, end: first };
-        const all = this.now.length;
+        if (first < begin || past > end) continue;
+        const [firstAt, lastAt] = [first, past - 1].map((i) => times[instantOf(chunk, i)]!);
+        if (step(firstAt!) !== step(lastAt!)) continue;
+        if (first > begin) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end: first };
+        const all = this.first.length;
         yield {
-          first: times[first]!,
-          last: times[past - 1]!,
+          first: firstAt!,
+          last: lastAt!,
           nets: this.blocksOf(chunk).subarray(b * all, (b + 1) * all),
         };
         begin = past;
       }
-      if (begin < end) yield { times, nets, values, begin, end };
+      if (begin < end) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end };
     }
   }
 
   private blocksOf(chunk: Chunk): Uint8Array {
     if (chunk.blocks) return chunk.blocks;
-    const all = this.now.length;
+    const all = this.first.length;
     const blocks = new Uint8Array((CHUNK / BLOCK) * all);
     for (let i = 0; i < CHUNK; i++) {
-      const at = Math.floor(i / BLOCK) * all + chunk.nets[i]!;
-      blocks[at] = (Math.min(2, (blocks[at]! >> 2) + 1) << 2) | chunk.values[i]!;
+      const word = chunk.words[i]!;
+      const at = Math.floor(i / BLOCK) * all + netIn(word);
+      blocks[at] = (Math.min(2, (blocks[at]! >> 2) + 1) << 2) | valueIn(word);
     }
     chunk.blocks = blocks;
     return blocks;
   }
 
   /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */
-  *changes(from: number, to: number): Generator<{ time: number; net: number; value: number }> {
-    const change = { time: 0, net: 0, value: 0 };
-    for (const chunk of this.chunks) {
-      if (chunk.times[chunk.count - 1]! <= from) continue;
-      for (let i = 0; i < chunk.count; i++) {
-        change.time = chunk.times[i]!;
-        if (change.time <= from) continue;
-        if (change.time > to) return;
-        change.net = chunk.nets[i]!;
-        change.value = chunk.values[i]!;
+  *changes(from: number, to: number): Generator<{ time: number; net: number; value: Logic }> {
+    const change = { time: 0, net: 0, value: 0 as Logic };
+    for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
+      const chunk = this.chunks[c]!;
+      const end = this.upTo(chunk, to);
+      for (let i = this.upTo(chunk, from), instant = instantOf(chunk, i); i < end; i++) {
+        while (chunk.ends[instant]! <= i) instant++;
+        change.time = chunk.times[instant]!;
+        change.net = netIn(chunk.words[i]!);
+        change.value = valueIn(chunk.words[i]!);
         yield change;
       }
+      if (end < chunk.count) return;
     }
   }
 
   /** The value of a net at a time in ps, once everything of that instant has taken effect. */
   valueAt(net: number, time: number): Logic {
     const at = this.chunkAt(time);
-    if (at === -1) return (this.chunks[0]?.start[net] ?? this.now[net]) as Logic;
+    if (at === -1) return this.first[net] as Logic;
     const chunk = this.chunks[at]!;
     for (let i = this.upTo(chunk, time) - 1; i >= 0; i--)
-      if (chunk.nets[i] === net) return chunk.values[i] as Logic;
-    return chunk.start[net] as Logic;
+      if (netIn(chunk.words[i]!) === net) return valueIn(chunk.words[i]!);
+    return this.stateBefore(at)[net] as Logic;
   }
 
   /** Changes of a chunk that are not after a time. */
   private upTo(chunk: Chunk, time: number): number {
     let low = 0;
-    for (let high = chunk.count; low < high; ) {
+    for (let high = chunk.instants; low < high; ) {
       const middle = (low + high) >> 1;
       if (chunk.times[middle]! <= time) low = middle + 1;
       else high = middle;
     }
-    return low;
+    return low === 0 ? 0 : chunk.ends[low - 1]!;
   }
 
   /**
@@ -230,8 +269,11 @@ export class Trace {
   changeBefore(nets: ReadonlySet<number> | null, time: number): number | null {
     for (let c = this.chunkAt(time); c >= 0; c--) {
       const chunk = this.chunks[c]!;
-      for (let i = this.upTo(chunk, time) - 1; i >= 0; i--)
-        if (chunk.times[i]! < time && (!nets || nets.has(chunk.nets[i]!))) return chunk.times[i]!;
+      for (let i = this.upTo(chunk, time) - 1; i >= 0; i--) {
+        if (nets && !nets.has(netIn(chunk.words[i]!))) continue;
+        const at = chunk.times[instantOf(chunk, i)]!;
+        if (at < time) return at;
+      }
     }
     return null;
   }
@@ -241,8 +283,38 @@ export class Trace {
     for (let c = Math.max(0, this.chunkAt(time)); c < this.chunks.length; c++) {
       const chunk = this.chunks[c]!;
       for (let i = this.upTo(chunk, time); i < chunk.count; i++)
-        if (!nets || nets.has(chunk.nets[i]!)) return chunk.times[i]!;
+        if (!nets || nets.has(netIn(chunk.words[i]!))) return chunk.times[instantOf(chunk, i)]!;
     }
     return null;
   }
+}
+
+function endInstant(chunk: Chunk, time: number, end: number): void {
+  if (chunk.instants === chunk.times.length) {
+    const { times, ends } = chunk;
+    chunk.times = new Float64Array(2 * times.length);
+    chunk.times.set(times);
+    chunk.ends = new Int32Array(2 * ends.length);
+    chunk.ends.set(ends);
+  }
+  chunk.times[chunk.instants] = time;
+  chunk.ends[chunk.instants++] = end;
+}
+
+/** The values after the first changes of a chunk. */
+function stateBehind(before: Uint8Array, { words, count }: Chunk, changes = count): Uint8Array {
+  const state = before.slice();
+  for (let i = 0; i < changes; i++) state[netIn(words[i]!)] = valueIn(words[i]!);
+  return state;
+}
+
+/** The instant of a change: the first that ends behind it. */
+function instantOf({ ends, instants }: Chunk, change: number): number {
+  let low = 0;
+  for (let high = instants; low < high; ) {
+    const middle = (low + high) >> 1;
+    if (ends[middle]! <= change) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

@@ -1,7 +1,7 @@
 /** Slots at most: 4 bytes each. */
 const MOST_SLOTS = 1 << 16;
 
-function greatestCommonDivisor(a: number, b: number): number {
+export function greatestCommonDivisor(a: number, b: number): number {
   let [x, y] = [a, b];
   while (y !== 0) [x, y] = [y, x % y];
   return x;

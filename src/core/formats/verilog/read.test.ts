@@ -1,5 +1,5 @@
 import { compile } from '../../netlist/compile';
-import type { RunOptions } from '../../simulate/run';
+import type { RunOptions } from '../../simulate/run-options';
 import { Rig } from '../../testing/rig';
 import { readVerilog } from './read';
 

@@ -1,7 +1,7 @@
 import type { Netlist } from '../../netlist/netlist';
+import { Code, moduleOf, type WasmFunction } from '../../values/wasm/module';
 import { TableFunction, WORD } from './table-function';
 import { GATES_A_FUNCTION, isBinary, needed, shareNets } from './table-machine';
-import { Code, moduleOf, type WasmFunction } from './wasm';
 
 /*
  * How many ones each output has, over all rows, without keeping a row. The order of the rows is free then: seven inputs vary within

@@ -1,7 +1,7 @@
 import type { Netlist } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
 import { type Logic, ONE, X, ZERO } from '../../values/logic';
-import { Code, type WasmFunction } from './wasm';
+import { Code, type WasmFunction } from '../../values/wasm/module';
 
 /** The values of 32 rows at the five lowest inputs, and the lanes that are 1 at the next two. */
 const WITHIN = [0xaaaaaaaa, 0xcccccccc, 0xf0f0f0f0, 0xff00ff00, 0xffff0000];

@@ -1,8 +1,8 @@
 import type { Netlist } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
 import { ONE } from '../../values/logic';
+import { Code, moduleOf, type WasmFunction } from '../../values/wasm/module';
 import { rowBits, TableFunction, WORD } from './table-function';
-import { Code, moduleOf, type WasmFunction } from './wasm';
 
 /** Rows in one 128-bit word. */
 const ROWS = 128;

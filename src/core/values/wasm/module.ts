@@ -1,6 +1,6 @@
 /*
- * A writer of WebAssembly modules, limited to straight-line code over 128-bit words (WebAssembly Core
- * Specification 2.0, chapter 5).
+ * A writer of WebAssembly modules (WebAssembly Core Specification 2.0, chapter 5), limited to 128-bit words and to what is
+ * needed around them; whole numbers of 32 bits are written by the expressions of scalar.ts.
  */
 
 const I32 = 0x7f;

@@ -1,0 +1,59 @@
+/*
+ * What a run needs of whatever moves its gates. There are two: `PlainEngine`, the reference, and the kernel in WebAssembly, which is
+ * held against it change by change.
+ */
+
+/** A change of a gate's output that is due. */
+export interface DueChange {
+  readonly gate: number;
+  /** Ps. */
+  readonly time: number;
+  readonly value: number;
+}
+
+/** Nothing changed. */
+export const UNCHANGED = 255;
+
+export interface Engine {
+  /** The value of each net. Not to be kept: the memory behind it may be another one later. */
+  readonly values: Uint8Array;
+  /** Changes of nets so far. */
+  readonly events: number;
+  /** Changes that are planned for this instant. */
+  readonly planned: number;
+  /** Plans a net to take on a value in the next round of this instant. */
+  plan(net: number, value: number): void;
+  dropPlanned(): void;
+  eachPlanned(visit: (net: number) => void): void;
+  /**
+   * Lets everything planned take effect and evaluates what reads it, again and again while gates without delay change.
+   * @param rounds how many rounds have been before in this instant.
+   * @param bound rounds after which it is given up, with the rest still planned.
+   * @returns how many rounds have been now.
+   */
+  settle(rounds: number, bound: number): number;
+  /** The gates that remember of which an input has changed since this was last asked, each once. */
+  storageRead(): readonly number[];
+  /** The value that a net had before this instant, or `UNCHANGED`; known where changes are noted. */
+  valueBefore(net: number): number;
+  /** Ends an instant: its changes are noted. */
+  endInstant(time: number): void;
+  /** Notes all that has ended. */
+  flush(): void;
+  /** The earliest time in ps at which a gate is due, or Infinity. @param now not after it. */
+  next(now: number): number;
+  /** Plans what is due at that time, which is the earliest. */
+  takeDue(now: number): void;
+  eachDue(visit: (change: DueChange) => void): void;
+}
+
+/** Who takes note of changes: the trace, and what watches setup and hold times. */
+export interface Notes {
+  /** One change, the only one of its net in its instant; times in ps never fall. */
+  note(time: number, net: number, before: number, value: number): void;
+  /**
+   * The changes of some instants, in words `net * 16 + value before * 4 + value`.
+   * @param ends for each instant where its words end.
+   */
+  noteAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void;
+}
