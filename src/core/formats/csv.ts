@@ -119,8 +119,9 @@ export function sampleHeading(netlist: Netlist): string {
 }
 
 /** One line of samples: the values of all inputs and outputs. @param time in ps. */
-export function sampleLine(run: Run, time: number): string {
-  const { inputColumns, outputColumns } = run.netlist;
-  const values = [...inputColumns, ...outputColumns].map((c) => letterOf(run.values[c.nets[0]] as Logic));
-  return [String(time / 1000), ...values].join(',');
+export function sampleLine({ netlist, values }: Run, time: number): string {
+  let line = String(time / 1000);
+  for (const columns of [netlist.inputColumns, netlist.outputColumns])
+    for (const { nets } of columns) line += `,${letterOf(values[nets[0]] as Logic)}`;
+  return line;
 }

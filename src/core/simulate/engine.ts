@@ -11,14 +11,19 @@ export interface DueChange {
   readonly value: number;
 }
 
-/** Nothing changed. */
-export const UNCHANGED = 255;
-
-export interface Engine {
+/** Where an engine is between two instants. */
+export interface EngineState {
   /** The value of each net. Not to be kept: the memory behind it may be another one later. */
   readonly values: Uint8Array;
   /** Changes of nets so far. */
   readonly events: number;
+  eachDue(visit: (change: DueChange) => void): void;
+}
+
+/** Nothing changed. */
+export const UNCHANGED = 255;
+
+export interface Engine extends EngineState {
   /** Changes that are planned for this instant. */
   readonly planned: number;
   /** Plans a net to take on a value in the next round of this instant. */
@@ -44,7 +49,6 @@ export interface Engine {
   next(now: number): number;
   /** Plans what is due at that time, which is the earliest. */
   takeDue(now: number): void;
-  eachDue(visit: (change: DueChange) => void): void;
 }
 
 /** Who takes note of changes: the trace, and what watches setup and hold times. */

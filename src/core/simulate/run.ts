@@ -3,7 +3,7 @@ import { type Netlist, storeName } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { type Logic, ONE, X, ZERO } from '../values/logic';
 import { clockNets } from './clock-nets';
-import type { Engine, Notes } from './engine';
+import type { Engine, EngineState, Notes } from './engine';
 import { type Grid, gridOf } from './kernel/grid';
 import { KernelEngine } from './kernel/kernel-engine';
 import { type GateDelays, PlainEngine } from './plain-engine';
@@ -18,7 +18,9 @@ const UNIT = 1000;
 const MOST_GIVE_UPS = 8;
 const NOT_DUE = 255;
 /** Steps after which a run is worth the kernel. */
-const KERNEL_AFTER = 2000;
+const KERNEL_AFTER = 1000;
+/** Gates of a circuit that begins with it. */
+const KERNEL_AT_ONCE = 1000;
 
 /** The power-up value of storage, by the letter in a lesson's settings. */
 export const POWER_UP: Readonly<Record<'0' | '1' | 'X', Logic>> = { '0': ZERO, '1': ONE, X };
@@ -102,13 +104,20 @@ export class Run implements Notes {
     this.timed = netlist.sources.filter((s) => s.kind === 'clock' || s.kind === 'stimulus');
     this.time = saved?.time ?? options.from ?? 0;
     const values = saved ? saved.values.slice() : valuesAtPowerUp(netlist, options, this.time);
-    const plain = this.plainEngine(values);
-    this.engine = plain;
-    if (saved) this.goOn(saved, plain);
-    else this.comeToRest(plain);
-    this.trace = new Trace(values, this.time, options.mostChanges);
-    this.isAwake = true;
     this.grid = gridOf(this.delays, this.timed);
+    if (
+      !saved &&
+      gates >= KERNEL_AT_ONCE &&
+      netlist.looped.length === 0 &&
+      this.kernelAfter < Number.POSITIVE_INFINITY
+    )
+      this.kernel = this.kernelFrom({ values, events: 0, eachDue: () => {} });
+    const plain = this.kernel ? null : this.plainEngine(values);
+    this.engine = (plain ?? this.kernel)!;
+    if (saved) this.goOn(saved, plain!);
+    else this.comeToRest(plain);
+    this.trace = new Trace(this.values, this.time, options.mostChanges);
+    this.isAwake = true;
     this.kernelAt = this.steps + this.kernelAfter;
     for (const [i, source] of this.timed.entries()) this.awaitSource(i, levelAt(source, this.time).next);
   }
@@ -141,15 +150,17 @@ export class Run implements Notes {
     return new PlainEngine(this.netlist, this.delays, values, this.time, this.notes);
   }
 
-  private comeToRest(plain: PlainEngine): void {
+  private comeToRest(plain: PlainEngine | null): void {
     const { netlist, values } = this;
     this.storage.standStill(values);
-    plain.touch(netlist.looped);
+    plain?.touch(netlist.looped);
     // Storage that is open, preset or cleared at the start follows its inputs.
     for (const g of netlist.storage)
       if (netlist.op[g] === Primitive.LATCH || netlist.inStart[g + 1]! - netlist.inStart[g]! > 2)
         this.storageToSee.push(g);
-    if (netlist.looped.length + this.storageToSee.length > 0) this.settleInstant();
+    if (netlist.looped.length + this.storageToSee.length === 0) return;
+    this.settleInstant();
+    this.engine.flush();
   }
 
   private goOn(saved: SavedRun, plain: PlainEngine): void {
@@ -272,9 +283,13 @@ export class Run implements Notes {
   /** Goes over to the kernel where that is worth it. */
   private takeKernel(): void {
     if (this.kernel || !this.grid || this.steps < this.kernelAt) return;
-    this.kernel = KernelEngine.from(this.netlist, this.delays, this.grid, this.engine, this.time, this.notes);
+    this.kernel = this.kernelFrom(this.engine);
     if (this.kernel) this.engine = this.kernel;
     this.thinkAgain();
+  }
+
+  private kernelFrom(state: EngineState): KernelEngine | null {
+    return this.grid && KernelEngine.from(this.netlist, this.delays, this.grid, state, this.time, this.notes);
   }
 
   /** Goes back to the reference, which knows times between days. */
@@ -417,6 +432,7 @@ export class Run implements Notes {
   }
 
   noteAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
+    if (!this.isAwake) return;
     if (this.keepsTrace) this.trace.pushAll(words, times, ends, count);
     this.storage.noteAll(words, times, ends, count);
   }

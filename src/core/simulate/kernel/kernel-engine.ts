@@ -1,5 +1,5 @@
 import type { Netlist } from '../../netlist/netlist';
-import { type DueChange, type Engine, type Notes, UNCHANGED } from '../engine';
+import { type DueChange, type Engine, type EngineState, type Notes, UNCHANGED } from '../engine';
 import { type GateDelays, MOST_EXACT } from '../plain-engine';
 import type { Grid } from './grid';
 import { kernelModule } from './kernel-module';
@@ -104,7 +104,7 @@ export class KernelEngine implements Engine {
     netlist: Netlist,
     delays: GateDelays,
     grid: Grid,
-    other: Engine,
+    other: EngineState,
     time: number,
     notes: Notes | null,
   ): KernelEngine | null {
@@ -126,12 +126,12 @@ export class KernelEngine implements Engine {
     return this.events_;
   }
 
-  private get(field: keyof typeof HEADER): number {
-    return this.ints[(this.at.header + HEADER[field]) >> 2]!;
+  private get(field: number): number {
+    return this.ints[(this.at.header + field) >> 2]!;
   }
 
-  private put(field: keyof typeof HEADER, value: number): void {
-    this.ints[(this.at.header + HEADER[field]) >> 2] = value;
+  private put(field: number, value: number): void {
+    this.ints[(this.at.header + field) >> 2] = value;
   }
 
   private renew(): void {
@@ -141,24 +141,24 @@ export class KernelEngine implements Engine {
   }
 
   private addDue({ gate, time, value }: DueChange): void {
-    const slot = (this.get('today') + (time - this.today) / this.grid.day) & (this.at.slots - 1);
+    const slot = (this.get(HEADER.today) + (time - this.today) / this.grid.day) & (this.at.slots - 1);
     const cell = CELL * this.netlist.out[gate]!;
     const word = this.ints[cell >> 2]!;
     this.ints[cell >> 2] = (word & ((1 << DAY) - 1) & ~(BITS << TARGET)) | (value << TARGET) | (slot << DAY);
     const head = (this.at.heads >> 2) + 2 * slot;
     let tail = this.ints[head + 1]!;
     if (tail % CHUNK === 0) {
-      const chunk = this.get('bump');
+      const chunk = this.get(HEADER.bump);
       if (chunk + CHUNK > this.memory.buffer.byteLength) {
         this.memory.grow(Math.ceil(this.memory.buffer.byteLength / PAGE / 8));
         this.renew();
       }
-      this.put('bump', chunk + CHUNK);
+      this.put(HEADER.bump, chunk + CHUNK);
       if (tail === 0) {
         this.ints[head] = chunk;
         const used = (this.at.used >> 2) + (slot >> 5);
         this.ints[used] = this.ints[used]! | (1 << (slot & 31));
-        this.put('usedDays', this.get('usedDays') + 1);
+        this.put(HEADER.usedDays, this.get(HEADER.usedDays) + 1);
       } else this.ints[(tail - CHUNK) >> 2] = chunk;
       this.ints[chunk >> 2] = 0;
       tail = chunk + 4;
@@ -168,7 +168,7 @@ export class KernelEngine implements Engine {
   }
 
   eachDue(visit: (change: DueChange) => void): void {
-    const today = this.get('today');
+    const today = this.get(HEADER.today);
     for (let net = 0; net < this.netlist.nets; net++) {
       const word = this.ints[(CELL * net) >> 2]!;
       const value = (word >> TARGET) & BITS;
@@ -184,8 +184,8 @@ export class KernelEngine implements Engine {
 
   next(): number {
     const { ints, at } = this;
-    const today = this.get('today');
-    const left = this.get('usedDays');
+    const today = this.get(HEADER.today);
+    const left = this.get(HEADER.usedDays);
     for (let places = 1, met = 0; met < left; places++) {
       const slot = (today + places) & (at.slots - 1);
       const head = (at.heads >> 2) + 2 * slot;
@@ -206,16 +206,16 @@ export class KernelEngine implements Engine {
 
   /** Goes to a time at which nothing is due. @returns false if it is a part of a day from what is due. */
   moveTo(now: number): boolean {
-    if (this.get('usedDays') === 0) {
+    if (this.get(HEADER.usedDays) === 0) {
       if (now !== this.today) this.flush();
       this.today = now;
-      if (this.get('elapsed') === 0) this.logFrom = now;
+      if (this.get(HEADER.elapsed) === 0) this.logFrom = now;
       return now < MOST_EXACT;
     }
     const days = (now - this.today) / this.grid.day;
     if (!Number.isInteger(days) || now >= MOST_EXACT) return false;
-    this.put('today', (this.get('today') + days) & (this.at.slots - 1));
-    this.put('elapsed', this.get('elapsed') + days);
+    this.put(HEADER.today, (this.get(HEADER.today) + days) & (this.at.slots - 1));
+    this.put(HEADER.elapsed, this.get(HEADER.elapsed) + days);
     this.today = now;
     return true;
   }
@@ -223,8 +223,8 @@ export class KernelEngine implements Engine {
   /** Goes to a time up to which nothing is due; what is due then is part of its first round. @returns false as `moveTo`. */
   meet(now: number): boolean {
     const days = (now - this.today) / this.grid.day;
-    if (this.get('usedDays') > 0 && Number.isInteger(days) && days > 0 && days < this.at.slots) {
-      const slot = (this.get('today') + days) & (this.at.slots - 1);
+    if (this.get(HEADER.usedDays) > 0 && Number.isInteger(days) && days > 0 && days < this.at.slots) {
+      const slot = (this.get(HEADER.today) + days) & (this.at.slots - 1);
       if (this.ints[(this.at.heads >> 2) + 2 * slot + 1] !== 0) {
         this.begins = BEGIN_DUE;
         return now < MOST_EXACT;
@@ -244,16 +244,16 @@ export class KernelEngine implements Engine {
    */
   stretch(limit: number, isBefore: boolean, steps: number, bound: number): Stretch {
     for (let left = steps; ; ) {
-      if (this.get('elapsed') > MOST_DAYS / 2 || this.isFull) this.flush();
+      if (this.get(HEADER.elapsed) > MOST_DAYS / 2 || this.isFull) this.flush();
       const whole = (Math.min(limit, MOST_EXACT) - this.today) / this.grid.day;
       const days = Math.floor(whole) - (isBefore && Number.isInteger(whole) ? 1 : 0);
       if (days < 1) return 'done';
-      this.put('days', Math.min(days, MOST_DAYS / 2));
-      this.put('steps', Math.max(0, Math.min(SLICE, left)));
+      this.put(HEADER.days, Math.min(days, MOST_DAYS / 2));
+      this.put(HEADER.steps, Math.max(0, Math.min(SLICE, left)));
       const before = this.steps;
       const code = this.call(0, 0, bound);
       if (code === IN_INSTANT) return 'open';
-      this.put('begun', this.get('logEnd'));
+      this.put(HEADER.begun, this.get(HEADER.logEnd));
       if (code === AT_REST) return 'done';
       left -= this.steps - before;
       if (left > 0) continue;
@@ -274,41 +274,44 @@ export class KernelEngine implements Engine {
   }
 
   private get isFull(): boolean {
-    return this.get('logEnd') >= this.get('logFull') || this.get('endsEnd') >= this.get('endsFull');
+    return (
+      this.get(HEADER.logEnd) >= this.get(HEADER.logFull) ||
+      this.get(HEADER.endsEnd) >= this.get(HEADER.endsFull)
+    );
   }
 
   private call(how: number, rounds: number, bound: number): number {
-    this.put('how', how);
-    this.put('rounds', rounds);
-    this.put('bound', bound);
-    this.put('events', 0);
-    this.put('instants', 0);
-    const elapsed = this.get('elapsed');
-    this.put('acted', elapsed);
+    this.put(HEADER.how, how);
+    this.put(HEADER.rounds, rounds);
+    this.put(HEADER.bound, bound);
+    this.put(HEADER.events, 0);
+    this.put(HEADER.instants, 0);
+    const elapsed = this.get(HEADER.elapsed);
+    this.put(HEADER.acted, elapsed);
     this.run(this.at.header);
     this.renew();
-    this.time = this.today + (this.get('acted') - elapsed) * this.grid.day;
-    this.events_ += this.get('events');
-    this.instants += this.get('instants');
-    this.today += (this.get('elapsed') - elapsed) * this.grid.day;
-    return this.get('code');
+    this.time = this.today + (this.get(HEADER.acted) - elapsed) * this.grid.day;
+    this.events_ += this.get(HEADER.events);
+    this.instants += this.get(HEADER.instants);
+    this.today += (this.get(HEADER.elapsed) - elapsed) * this.grid.day;
+    return this.get(HEADER.code);
   }
 
   get planned(): number {
-    return (this.get('plannedEnd') - this.at.planned) >> 2;
+    return (this.get(HEADER.plannedEnd) - this.at.planned) >> 2;
   }
 
   plan(net: number, value: number): void {
-    let end = this.get('plannedEnd') >> 2;
+    let end = this.get(HEADER.plannedEnd) >> 2;
     if (this.planned === this.at.mostPlanned)
       // So many are only planned if some net is planned more than once: its last value counts.
       for (end = this.at.planned >> 2; this.ints[end]! >> 4 !== net; ) end++;
-    else this.put('plannedEnd', 4 * end + 4);
+    else this.put(HEADER.plannedEnd, 4 * end + 4);
     this.ints[end] = (CELL * net) | value;
   }
 
   dropPlanned(): void {
-    this.put('plannedEnd', this.at.planned);
+    this.put(HEADER.plannedEnd, this.at.planned);
   }
 
   eachPlanned(visit: (net: number) => void): void {
@@ -318,32 +321,32 @@ export class KernelEngine implements Engine {
   settle(before: number, bound: number): number {
     let rounds = before;
     do {
-      if (this.get('logEnd') > this.get('logMost')) {
-        this.put('logEnd', this.merge(this.get('begun'), this.get('logEnd')));
+      if (this.get(HEADER.logEnd) > this.get(HEADER.logMost)) {
+        this.put(HEADER.logEnd, this.merge(this.get(HEADER.begun), this.get(HEADER.logEnd)));
         this.seenTo = 0;
       }
       const how = this.begins | BEGIN_PLANNED;
       this.begins = 0;
       this.call(how, rounds, bound);
-      rounds = this.get('rounds');
+      rounds = this.get(HEADER.rounds);
     } while (this.planned > 0 && rounds <= bound);
     return rounds;
   }
 
   /** The rounds of the instant that a stretch has left open. */
   get rounds(): number {
-    return this.get('rounds');
+    return this.get(HEADER.rounds);
   }
 
   storageRead(): readonly number[] {
     const { ints, at } = this;
     const read: number[] = [];
-    for (let i = at.stored >> 2; i < this.get('storedEnd') >> 2; i++) {
+    for (let i = at.stored >> 2; i < this.get(HEADER.storedEnd) >> 2; i++) {
       const cell = ints[i]!;
       ints[cell >> 2] = ints[cell >> 2]! & ~(1 << WAITS);
       read.push(this.gateOf[cell / CELL]!);
     }
-    this.put('storedEnd', at.stored);
+    this.put(HEADER.storedEnd, at.stored);
     return read;
   }
 
@@ -353,9 +356,9 @@ export class KernelEngine implements Engine {
       this.before = new Uint8Array(this.netlist.nets);
     }
     // What watches the times of changes reads those of the instants before.
-    if (this.get('endsEnd') > this.at.ends) this.flush();
-    const begun = this.get('begun');
-    const end = this.get('logEnd');
+    if (this.get(HEADER.endsEnd) > this.at.ends) this.flush();
+    const begun = this.get(HEADER.begun);
+    const end = this.get(HEADER.logEnd);
     for (let at = Math.max(begun, this.seenTo); at < end; at += 4) {
       const word = this.ints[at >> 2]!;
       const changed = word >> 4;
@@ -369,13 +372,13 @@ export class KernelEngine implements Engine {
 
   endInstant(): void {
     if (this.notes) {
-      const end = this.merge(this.get('begun'), this.get('logEnd'));
-      this.put('logEnd', end);
-      const ends = this.get('endsEnd') >> 2;
-      this.ints[ends] = this.get('elapsed');
+      const end = this.merge(this.get(HEADER.begun), this.get(HEADER.logEnd));
+      this.put(HEADER.logEnd, end);
+      const ends = this.get(HEADER.endsEnd) >> 2;
+      this.ints[ends] = this.get(HEADER.elapsed);
       this.ints[ends + 1] = end;
-      this.put('endsEnd', 4 * ends + 8);
-      this.put('begun', end);
+      this.put(HEADER.endsEnd, 4 * ends + 8);
+      this.put(HEADER.begun, end);
     }
     this.instant++;
     this.seenTo = 0;
@@ -407,20 +410,20 @@ export class KernelEngine implements Engine {
   flush(): void {
     const { at, notes } = this;
     const first = at.ends >> 2;
-    const count = (this.get('endsEnd') >> 2) - first;
-    const begun = this.get('begun');
+    const count = (this.get(HEADER.endsEnd) >> 2) - first;
+    const begun = this.get(HEADER.begun);
     if (notes && count > 0) this.noteTo(notes, first, count / 2);
     // What an open instant has changed stays.
     const { ints } = this;
-    const end = this.get('logEnd');
+    const end = this.get(HEADER.logEnd);
     if (notes && begun > at.log) {
       ints.copyWithin(at.log >> 2, begun >> 2, end >> 2);
-      this.put('logEnd', at.log + end - begun);
-      this.put('begun', at.log);
+      this.put(HEADER.logEnd, at.log + end - begun);
+      this.put(HEADER.begun, at.log);
       this.seenTo = Math.max(0, this.seenTo - (begun - at.log));
     }
-    this.put('endsEnd', at.ends);
-    this.put('elapsed', 0);
+    this.put(HEADER.endsEnd, at.ends);
+    this.put(HEADER.elapsed, 0);
     this.logFrom = this.today;
   }
 

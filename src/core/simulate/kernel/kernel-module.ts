@@ -1,4 +1,4 @@
-import { Code, moduleOf } from '../../values/wasm/module';
+import { Code, moduleOf, type WasmFunction } from '../../values/wasm/module';
 import {
   add,
   and,
@@ -20,6 +20,7 @@ import {
   type Operand,
   or,
   repeat,
+  type Step,
   set,
   shl,
   shrU,
@@ -63,76 +64,56 @@ const VALUE_BITS = BITS << VALUE;
 const FLAG = 1 << WAITS;
 const PAGE = 16;
 
-/** The module; its `run` takes the address of the header. */
-export function kernelModule(): Uint8Array<ArrayBuffer> {
-  const header = new Local(0);
-  const locals = new Locals(1);
-  const local = () => locals.next();
-  const field = (name: keyof typeof HEADER) => load32(header, HEADER[name]);
-  const put = (name: keyof typeof HEADER, value: Operand) => store32(header, value, HEADER[name]);
+type Field = keyof typeof HEADER;
 
-  // What is read and written all the time is held in locals, and put back at the end.
-  const held = {
-    today: local(),
-    elapsed: local(),
-    days: local(),
-    usedDays: local(),
-    free: local(),
-    bump: local(),
-    plannedEnd: local(),
-    storedEnd: local(),
-    logEnd: local(),
-    endsEnd: local(),
-    events: local(),
-    instants: local(),
-    rounds: local(),
-  };
-  const known = {
-    mask: local(),
-    heads: local(),
-    used: local(),
-    values: local(),
-    table: local(),
-    waiting: local(),
-    planned: local(),
-    logStep: local(),
-  };
-  const code = local();
-  const isOpen = local();
-  const waitingEnd = local();
-  const at = local();
-  const word = local();
-  const value = local();
+const valueIn = (of: Operand): Expression => and(shrU(of, VALUE), BITS);
+const targetIn = (of: Operand): Expression => and(shrU(of, TARGET), BITS);
+
+/**
+ * Writes a function. Each has a few things in locals only, so that a machine has registers for them.
+ * @param reads fields of the header that are held in locals.
+ * @param writes the same, put back at the end.
+ */
+function written<R extends Field, W extends Field>(
+  parameters: number,
+  reads: readonly R[],
+  writes: readonly W[],
+  body: (held: Record<R | W, Local>, local: () => Local) => Step,
+): WasmFunction {
+  const locals = new Locals(parameters);
+  const held = Object.fromEntries([...reads, ...writes].map((name) => [name, locals.next()])) as Record<
+    R | W,
+    Local
+  >;
+  const code = new Code();
+  steps(
+    ...[...reads, ...writes].map((name) => set(held[name], field(name))),
+    body(held, () => locals.next()),
+    ...writes.map((name) => put(name, held[name])),
+  )(code);
+  return { parameters, i32Locals: locals.added, v128Locals: 0, code };
+}
+
+const header = new Local(0);
+const field = (name: Field) => load32(header, HEADER[name]);
+const put = (name: Field, value: Operand) => store32(header, value, HEADER[name]);
+
+type Effects = Record<'values' | 'logStep' | 'logEnd' | 'events' | 'waitingEnd', Local>;
+
+/** The cell `at`, whose word is `word`, takes on `value`; its readers are added to the waiting ones. */
+function takeOn(held: Effects, at: Local, word: Local, value: Local, local: () => Local): Step {
   const change = local();
   const reading = local();
   const readingsEnd = local();
   const reader = local();
   const readerWord = local();
   const shift = local();
-  const slot = local();
-  const bits = local();
-  const place = local();
-  const chunk = local();
-  const entry = local();
-  const chunkEnd = local();
-  const tail = local();
-  const head = local();
-  const days = local();
-  const first = local();
-  const next = local();
-  const last = local();
-  const eventsBefore = local();
-
-  const valueIn = (of: Operand): Expression => and(shrU(of, VALUE), BITS);
-  const targetIn = (of: Operand): Expression => and(shrU(of, TARGET), BITS);
-
-  /** The cell `at`, whose word is `word`, takes on `value`; its readers are added to the waiting ones. */
-  const takeOn = steps(
+  return steps(
     set(change, sub(value, valueIn(word))),
     store32(held.logEnd, or(at, or(shl(valueIn(word), 2), value))),
-    set(held.logEnd, add(held.logEnd, known.logStep)),
+    set(held.logEnd, add(held.logEnd, held.logStep)),
     store32(at, or(and(word, ~(TARGET_BITS | VALUE_BITS)), or(shl(value, TARGET), shl(value, VALUE)))),
-    store8(add(known.values, shrU(at, 4)), value),
+    store8(add(held.values, shrU(at, 4)), value),
     set(held.events, add(held.events, 1)),
     set(reading, load32(at, 8)),
     set(readingsEnd, load32(at, 12)),
@@ -142,103 +123,119 @@ export function kernelModule(): Uint8Array<ArrayBuffer> {
         set(shift, load32(reading)),
         set(reader, and(shift, -16)),
         set(readerWord, add(load32(reader), shl(change, and(shift, 15)))),
-        store32(waitingEnd, reader),
-        set(waitingEnd, add(waitingEnd, shl(and(xor(shrU(readerWord, WAITS), 1), 1), 2))),
+        store32(held.waitingEnd, reader),
+        set(held.waitingEnd, add(held.waitingEnd, shl(and(xor(shrU(readerWord, WAITS), 1), 1), 2))),
         store32(reader, or(readerWord, FLAG)),
         set(reading, add(reading, 4)),
       ),
     ),
   );
+}
 
-  /** Everything planned takes effect. */
-  const takePlanned = steps(
-    set(entry, known.planned),
-    whilst(
-      ne(entry, held.plannedEnd),
-      steps(
-        set(value, and(load32(entry), BITS)),
-        set(at, and(load32(entry), -16)),
-        set(word, load32(at)),
-        when(ne(value, valueIn(word)), takeOn),
-        set(entry, add(entry, 4)),
-      ),
-    ),
-    set(held.plannedEnd, known.planned),
-  );
-
-  /** The next day that has a list, into `slot`, and how many days away it is, into `days`; there is one. */
-  const findDay = steps(
-    set(place, and(add(held.today, 1), known.mask)),
-    set(bits, and(load32(add(known.used, shl(shrU(place, 5), 2))), shl(-1, and(place, 31)))),
-    set(place, shrU(place, 5)),
-    whilst(
-      not(bits),
-      steps(
-        set(place, and(add(place, 1), shrU(known.mask, 5))),
-        set(bits, load32(add(known.used, shl(place, 2)))),
-      ),
-    ),
-    set(slot, or(shl(place, 5), ctz(bits))),
-    set(days, add(and(sub(sub(slot, held.today), 1), known.mask), 1)),
-  );
-
-  /** What is due on the day `slot` takes effect; its list is given back. */
-  const takeDay = steps(
-    set(held.days, sub(held.days, days)),
-    set(held.elapsed, add(held.elapsed, days)),
-    set(held.today, slot),
-    set(place, add(known.used, shl(shrU(slot, 5), 2))),
-    store32(place, xor(load32(place), shl(1, and(slot, 31)))),
-    set(held.usedDays, sub(held.usedDays, 1)),
-    set(head, add(known.heads, shl(slot, 3))),
-    set(tail, load32(head, 4)),
-    set(chunk, load32(head)),
-    store32(head, 0, 4),
-    set(first, chunk),
-    repeat(
-      steps(
-        set(next, load32(chunk)),
-        set(entry, add(chunk, 4)),
-        set(chunkEnd, choose(next, add(chunk, CHUNK), tail)),
+/** Everything planned takes effect. */
+const takePlanned = (): WasmFunction =>
+  written(
+    1,
+    ['values', 'logStep', 'planned', 'plannedEnd'],
+    ['logEnd', 'events', 'waitingEnd'],
+    (held, local) => {
+      const entry = local();
+      const at = local();
+      const word = local();
+      const value = local();
+      return steps(
+        set(entry, held.planned),
         whilst(
-          ne(entry, chunkEnd),
+          ne(entry, held.plannedEnd),
           steps(
-            set(at, load32(entry)),
+            set(value, and(load32(entry), BITS)),
+            set(at, and(load32(entry), -16)),
             set(word, load32(at)),
-            set(value, targetIn(word)),
-            when(and(eq(shrU(word, DAY), slot), ne(value, valueIn(word))), takeOn),
+            when(ne(value, valueIn(word)), takeOn(held, at, word, value, local)),
             set(entry, add(entry, 4)),
           ),
         ),
-        set(last, chunk),
-        set(chunk, next),
-      ),
-      chunk,
-    ),
-    store32(last, held.free),
-    set(held.free, first),
+        put('plannedEnd', held.planned),
+      );
+    },
   );
 
-  /** Puts `at` on the list of the day `slot`. */
-  const append = steps(
-    set(head, add(known.heads, shl(slot, 3))),
+/** What is due today takes effect; its list is given back. */
+const takeDay = (): WasmFunction =>
+  written(1, ['values', 'logStep', 'today'], ['logEnd', 'events', 'waitingEnd'], (held, local) => {
+    const at = local();
+    const word = local();
+    const value = local();
+    const entry = local();
+    const end = local();
+    const chunk = local();
+    const head = local();
+    const tail = local();
+    const next = local();
+    const used = local();
+    return steps(
+      set(used, add(field('used'), shl(shrU(held.today, 5), 2))),
+      store32(used, xor(load32(used), shl(1, and(held.today, 31)))),
+      put('usedDays', sub(field('usedDays'), 1)),
+      set(head, add(field('heads'), shl(held.today, 3))),
+      set(tail, load32(head, 4)),
+      set(chunk, load32(head)),
+      store32(head, 0, 4),
+      repeat(
+        steps(
+          set(next, load32(chunk)),
+          set(entry, add(chunk, 4)),
+          set(end, choose(next, add(chunk, CHUNK), tail)),
+          whilst(
+            ne(entry, end),
+            steps(
+              set(at, load32(entry)),
+              set(word, load32(at)),
+              set(value, targetIn(word)),
+              when(
+                and(eq(shrU(word, DAY), held.today), ne(value, valueIn(word))),
+                takeOn(held, at, word, value, local),
+              ),
+              set(entry, add(entry, 4)),
+            ),
+          ),
+          store32(chunk, field('free')),
+          put('free', chunk),
+          set(chunk, next),
+        ),
+        chunk,
+      ),
+    );
+  });
+
+type Lists = Record<'today' | 'mask' | 'heads' | 'plannedEnd', Local>;
+
+/** Puts `at` on the list of the day `slot`. */
+function append(held: Lists, at: Local, slot: Local, local: () => Local): Step {
+  const head = local();
+  const tail = local();
+  const chunk = local();
+  const used = local();
+  return steps(
+    set(head, add(held.heads, shl(slot, 3))),
     set(tail, load32(head, 4)),
     when(
       not(and(tail, CHUNK - 1)),
       steps(
+        set(chunk, field('free')),
         when(
-          held.free,
-          steps(set(chunk, held.free), set(held.free, load32(chunk))),
-          steps(set(chunk, held.bump), set(held.bump, add(held.bump, CHUNK))),
+          chunk,
+          put('free', load32(chunk)),
+          steps(set(chunk, field('bump')), put('bump', add(chunk, CHUNK))),
         ),
         when(
           tail,
           store32(sub(tail, CHUNK), chunk),
           steps(
             store32(head, chunk),
-            set(place, add(known.used, shl(shrU(slot, 5), 2))),
-            store32(place, or(load32(place), shl(1, and(slot, 31)))),
-            set(held.usedDays, add(held.usedDays, 1)),
+            set(used, add(field('used'), shl(shrU(slot, 5), 2))),
+            store32(used, or(load32(used), shl(1, and(slot, 31)))),
+            put('usedDays', add(field('usedDays'), 1)),
           ),
         ),
         store32(chunk, 0),
@@ -248,41 +245,56 @@ export function kernelModule(): Uint8Array<ArrayBuffer> {
     store32(tail, at),
     store32(head, add(tail, 4), 4),
   );
+}
 
-  /** A gate of many inputs, whose cell is `at`: its output into `value`. */
-  const evaluateWide = steps(
+/** A gate of many inputs, whose cell is `at`: its output into `value`. */
+function evaluateWide(at: Local, value: Local, local: () => Local): Step {
+  const place = local();
+  const kind = local();
+  const end = local();
+  const among = local();
+  const odd = local();
+  return steps(
     set(place, load32(add(field('reads'), shrU(at, 2)))),
-    set(change, load32(place)),
-    set(bits, 0),
-    set(days, 0),
-    set(chunkEnd, add(place, shl(and(change, 0xffffff), 2))),
+    set(kind, load32(place)),
+    set(among, 0),
+    set(odd, 0),
+    set(end, add(place, shl(and(kind, 0xffffff), 2))),
     repeat(
       steps(
         set(place, add(place, 4)),
         set(value, load8(load32(place))),
-        set(bits, or(bits, shl(2, value))),
-        set(days, xor(days, and(value, 1))),
+        set(among, or(among, shl(2, value))),
+        set(odd, xor(odd, and(value, 1))),
       ),
-      ne(place, chunkEnd),
+      ne(place, end),
     ),
-    set(value, load8(add(add(field('wide'), shl(shrU(change, 24), 5)), or(bits, days)))),
+    set(value, load8(add(add(field('wide'), shl(shrU(kind, 24), 5)), or(among, odd)))),
   );
+}
 
-  /** The output of `at`, which is not its target, is planned or put on the list of a day. */
-  const schedule = when(
+/** The output of `at`, which is not its target, is planned or put on the list of a day. */
+function schedule(held: Lists, at: Local, word: Local, value: Local, local: () => Local): Step {
+  const delays = local();
+  const days = local();
+  const slot = local();
+  return when(
     eq(value, valueIn(word)),
     set(word, or(and(word, ~TARGET_BITS), shl(value, TARGET))),
     steps(
-      set(change, load32(at, 4)),
-      set(days, and(change, 0xffff)),
-      set(change, shrU(change, 16)),
-      when(ne(value, 1), set(days, choose(and(gtU(value, 1), ltU(days, change)), days, change))),
+      set(delays, load32(at, 4)),
+      // Without a branch for 0 and 1, of which one is as frequent as the other.
+      set(days, and(shrU(delays, shl(and(xor(value, 1), 1), 4)), 0xffff)),
+      when(
+        gtU(value, 1),
+        set(days, choose(ltU(and(delays, 0xffff), shrU(delays, 16)), and(delays, 0xffff), shrU(delays, 16))),
+      ),
       when(
         days,
         steps(
-          set(slot, and(add(held.today, days), known.mask)),
+          set(slot, and(add(held.today, days), held.mask)),
           set(word, or(and(word, FLAG - 1 - TARGET_BITS), or(shl(value, TARGET), shl(slot, DAY)))),
-          append,
+          append(held, at, slot, local),
         ),
         steps(
           set(word, or(and(word, ~TARGET_BITS), shl(valueIn(word), TARGET))),
@@ -292,141 +304,196 @@ export function kernelModule(): Uint8Array<ArrayBuffer> {
       ),
     ),
   );
+}
 
-  /** Room for the lists to which all that wait may be put. */
-  const makeRoom = steps(
-    set(bits, shrU(sub(waitingEnd, known.waiting), 2)),
-    set(bits, shl(add(add(choose(ltU(bits, known.mask), bits, add(known.mask, 1)), shrU(bits, 5)), 2), 8)),
+/** Room for the lists to which all that wait may be put. */
+function makeRoom(waiting: Local, end: Local, mask: Local, local: () => Local): Step {
+  const count = local();
+  const bytes = local();
+  return steps(
+    set(count, shrU(sub(end, waiting), 2)),
+    set(bytes, shl(add(add(choose(ltU(count, mask), count, add(mask, 1)), shrU(count, 5)), 2), 8)),
     when(
-      gtU(add(held.bump, bits), shl(memoryPages, PAGE)),
-      when(eq(growMemory(add(shrU(bits, PAGE), 2)), -1), trap),
+      gtU(add(field('bump'), bytes), shl(memoryPages, PAGE)),
+      when(eq(growMemory(add(shrU(bytes, PAGE), 2)), -1), trap),
     ),
   );
+}
 
-  const evaluateWaiting = steps(
-    makeRoom,
-    set(entry, known.waiting),
-    whilst(
-      ne(entry, waitingEnd),
-      steps(
-        set(at, load32(entry)),
-        set(word, xor(load32(at), FLAG)),
-        set(value, load8(add(known.table, and(word, PLACE)))),
-        when(
-          ne(value, targetIn(word)),
-          steps(
-            when(
-              geU(value, SAYS_FORWARD),
-              steps(
-                when(
-                  eq(value, SAYS_FORWARD),
-                  steps(
-                    store32(at, word),
-                    set(at, load32(at, 8)),
-                    set(word, load32(at)),
-                    set(value, SAYS_WIDE),
+/** All that wait are evaluated. */
+const evaluateWaiting = (): WasmFunction =>
+  written(1, ['today', 'mask', 'heads', 'table', 'waiting', 'waitingEnd'], ['plannedEnd'], (held, local) => {
+    const entry = local();
+    const at = local();
+    const word = local();
+    const value = local();
+    return steps(
+      makeRoom(held.waiting, held.waitingEnd, held.mask, local),
+      set(entry, held.waiting),
+      whilst(
+        ne(entry, held.waitingEnd),
+        steps(
+          set(at, load32(entry)),
+          set(word, xor(load32(at), FLAG)),
+          set(value, load8(add(held.table, and(word, PLACE)))),
+          when(
+            ne(value, targetIn(word)),
+            steps(
+              when(
+                geU(value, SAYS_FORWARD),
+                steps(
+                  when(
+                    eq(value, SAYS_FORWARD),
+                    steps(
+                      store32(at, word),
+                      set(at, load32(at, 8)),
+                      set(word, load32(at)),
+                      set(value, SAYS_WIDE),
+                    ),
                   ),
-                ),
-                when(
-                  eq(value, SAYS_STORAGE),
-                  steps(
-                    store32(held.storedEnd, at),
-                    set(held.storedEnd, add(held.storedEnd, 4)),
-                    set(word, or(word, FLAG)),
-                    set(value, targetIn(word)),
+                  when(
+                    eq(value, SAYS_STORAGE),
+                    steps(
+                      store32(field('storedEnd'), at),
+                      put('storedEnd', add(field('storedEnd'), 4)),
+                      set(word, or(word, FLAG)),
+                      set(value, targetIn(word)),
+                    ),
                   ),
+                  when(eq(value, SAYS_WIDE), evaluateWide(at, value, local)),
                 ),
-                when(eq(value, SAYS_WIDE), evaluateWide),
               ),
+              when(ne(value, targetIn(word)), schedule(held, at, word, value, local)),
             ),
-            when(ne(value, targetIn(word)), schedule),
           ),
+          store32(at, word),
+          set(entry, add(entry, 4)),
         ),
-        store32(at, word),
-        set(entry, add(entry, 4)),
       ),
-    ),
-    set(waitingEnd, known.waiting),
-  );
+      put('waitingEnd', held.waiting),
+    );
+  });
 
-  /** Rounds until nothing without delay is left; `isOpen` says whether the caller is to go on with the instant. */
-  const settle = steps(
-    evaluateWaiting,
+const TAKE_PLANNED = 0;
+const TAKE_DAY = 1;
+const EVALUATE = 2;
+const call =
+  (index: number): Step =>
+  (code) => {
+    code.localGet(header.index).call(index);
+  };
+
+/** Rounds until nothing without delay is left; `isOpen` says whether the caller is to go on with the instant. */
+const settle = (isOpen: Local): Step =>
+  steps(
+    call(EVALUATE),
     whilst(
-      and(ne(held.plannedEnd, known.planned), not(isOpen)),
+      and(ne(field('plannedEnd'), field('planned')), not(isOpen)),
       steps(
-        set(held.rounds, add(held.rounds, 1)),
+        put('rounds', add(field('rounds'), 1)),
         when(
-          or(gtU(held.rounds, field('bound')), gtU(held.logEnd, field('logMost'))),
+          or(gtU(field('rounds'), field('bound')), gtU(field('logEnd'), field('logMost'))),
           set(isOpen, 1),
-          steps(takePlanned, evaluateWaiting),
+          steps(call(TAKE_PLANNED), call(EVALUATE)),
         ),
       ),
     ),
-    when(ne(held.storedEnd, field('stored')), set(isOpen, 1)),
+    when(ne(field('storedEnd'), field('stored')), set(isOpen, 1)),
   );
 
-  const closeInstant = steps(
-    store32(held.endsEnd, held.elapsed),
-    store32(held.endsEnd, or(held.logEnd, choose(held.rounds, 1, 0)), 4),
-    set(held.endsEnd, add(held.endsEnd, field('endsStep'))),
-    set(held.rounds, 0),
+/** The next day that has a list, into `slot`, and how many days away it is, into `days`; there is one. */
+function findDay(slot: Local, days: Local, local: () => Local): Step {
+  const place = local();
+  const bits = local();
+  return steps(
+    set(place, and(add(field('today'), 1), field('mask'))),
+    set(bits, and(load32(add(field('used'), shl(shrU(place, 5), 2))), shl(-1, and(place, 31)))),
+    set(place, shrU(place, 5)),
+    whilst(
+      not(bits),
+      steps(
+        set(place, and(add(place, 1), shrU(field('mask'), 5))),
+        set(bits, load32(add(field('used'), shl(place, 2)))),
+      ),
+    ),
+    set(slot, or(shl(place, 5), ctz(bits))),
+    set(days, add(and(sub(sub(slot, field('today')), 1), field('mask')), 1)),
+  );
+}
+
+const goTo = (slot: Local, days: Local): Step =>
+  steps(
+    put('days', sub(field('days'), days)),
+    put('elapsed', add(field('elapsed'), days)),
+    put('today', slot),
   );
 
-  /** The next instant in which something is due; `code` says why there is none, or that it is not done with. */
-  const oneInstant = when(
-    not(held.usedDays),
-    set(code, AT_REST),
-    steps(
-      findDay,
-      when(
-        gtU(days, held.days),
-        set(code, AT_REST),
+const closeInstant = steps(
+  store32(field('endsEnd'), field('elapsed')),
+  store32(field('endsEnd'), or(field('logEnd'), choose(field('rounds'), 1, 0)), 4),
+  put('endsEnd', add(field('endsEnd'), field('endsStep'))),
+  put('rounds', 0),
+);
+
+/** Instant by instant, as `how` says, and `code` says why it ends. */
+const run = (): WasmFunction =>
+  written(1, ['how'], [], ({ how }, local) => {
+    const code = local();
+    const isOpen = local();
+    const slot = local();
+    const days = local();
+    const before = local();
+    /** The next instant in which something is due; `code` says why there is none, or that it is not done with. */
+    const oneInstant = when(
+      not(field('usedDays')),
+      set(code, AT_REST),
+      steps(
+        findDay(slot, days, local),
         when(
-          or(
-            geU(add(held.events, held.instants), field('steps')),
-            or(geU(held.logEnd, field('logFull')), geU(held.endsEnd, field('endsFull'))),
-          ),
-          set(code, PAUSED),
-          steps(
-            set(eventsBefore, held.events),
-            put('begun', held.logEnd),
-            takeDay,
-            when(
-              ne(held.events, eventsBefore),
-              steps(
-                set(held.instants, add(held.instants, 1)),
-                put('acted', held.elapsed),
-                settle,
-                when(isOpen, set(code, IN_INSTANT), closeInstant),
+          gtU(days, field('days')),
+          set(code, AT_REST),
+          when(
+            or(
+              geU(add(field('events'), field('instants')), field('steps')),
+              or(geU(field('logEnd'), field('logFull')), geU(field('endsEnd'), field('endsFull'))),
+            ),
+            set(code, PAUSED),
+            steps(
+              set(before, field('events')),
+              put('begun', field('logEnd')),
+              goTo(slot, days),
+              call(TAKE_DAY),
+              when(
+                ne(field('events'), before),
+                steps(
+                  put('instants', add(field('instants'), 1)),
+                  put('acted', field('elapsed')),
+                  settle(isOpen),
+                  when(isOpen, set(code, IN_INSTANT), closeInstant),
+                ),
               ),
             ),
           ),
         ),
       ),
-    ),
-  );
-
-  const how = field('how');
-  const body = steps(
-    ...Object.entries({ ...held, ...known }).map(([name, where]) =>
-      set(where, field(name as keyof typeof HEADER)),
-    ),
-    set(waitingEnd, known.waiting),
-    when(
-      how,
-      steps(
-        when(and(how, BEGIN_DUE), steps(findDay, takeDay)),
-        when(and(how, BEGIN_PLANNED), takePlanned),
-        settle,
-        set(code, IN_INSTANT),
+    );
+    return steps(
+      put('waitingEnd', field('waiting')),
+      when(
+        how,
+        steps(
+          when(and(how, BEGIN_DUE), steps(findDay(slot, days, local), goTo(slot, days), call(TAKE_DAY))),
+          when(and(how, BEGIN_PLANNED), call(TAKE_PLANNED)),
+          settle(isOpen),
+          set(code, IN_INSTANT),
+        ),
+        repeat(oneInstant, not(code)),
       ),
-      repeat(oneInstant, not(code)),
-    ),
-    ...Object.entries(held).map(([name, where]) => put(name as keyof typeof HEADER, where)),
-    put('code', code),
-  );
-  const written = new Code();
-  body(written);
-  return moduleOf([{ parameters: 1, i32Locals: locals.added, v128Locals: 0, code: written }], 1);
+      put('code', code),
+    );
+  });
+
+/** The module; its `run` takes the address of the header. */
+export function kernelModule(): Uint8Array<ArrayBuffer> {
+  return moduleOf([takePlanned(), takeDay(), evaluateWaiting(), run()], 1);
 }

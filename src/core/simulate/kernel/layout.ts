@@ -55,7 +55,18 @@ const ENDED = 1 << 13;
 export const HEADER = (() => {
   const names = [
     ...['today', 'elapsed', 'days', 'steps', 'mask', 'heads', 'used', 'usedDays', 'free', 'bump'],
-    ...['values', 'table', 'wide', 'reads', 'waiting', 'planned', 'plannedEnd', 'stored', 'storedEnd'],
+    ...[
+      'values',
+      'table',
+      'wide',
+      'reads',
+      'waiting',
+      'waitingEnd',
+      'planned',
+      'plannedEnd',
+      'stored',
+      'storedEnd',
+    ],
     ...['logEnd', 'logFull', 'logMost', 'logStep', 'endsEnd', 'endsFull', 'endsStep', 'begun'],
     ...['events', 'instants', 'rounds', 'bound', 'how', 'code', 'acted'],
   ] as const;
