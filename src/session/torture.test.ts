@@ -15,7 +15,7 @@ import type { OpenSession } from './open-session';
  */
 
 /** `npm run torture` asks for 5,000. */
-const RUNS = Number(process.env.TORTURE_RUNS ?? 200);
+const RUNS = Number(process.env.TORTURE_RUNS ?? 100);
 const FIRST = Number(process.env.TORTURE_FIRST ?? 1);
 const STEPS = 24;
 

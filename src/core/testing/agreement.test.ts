@@ -14,6 +14,9 @@ import type { Logic } from '../values/logic';
 import { type DesignWishes, randomDesign } from './random-design';
 import { Rig } from './rig';
 
+/** Random circuits of each sort. */
+const RUNS = Number(process.env.AGREEMENT_RUNS ?? 30);
+
 const rigOf = (lesson: Lesson, delays: Delays = 'zero') =>
   new Rig(lesson.sheets[0]!, { delays }, lesson.sheets);
 
@@ -64,7 +67,7 @@ describe.each(Object.entries(WISHES))('random circuits %s', (_, wishes) => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: RUNS },
     );
   });
 });
@@ -123,6 +126,6 @@ test('the state table of random circuits is what a clock edge does', () => {
         expect(cell(made.value, outputs.indexOf(`${column}+`), row)).toBe(after);
       }
     }),
-    { numRuns: 60 },
+    { numRuns: RUNS },
   );
 });

@@ -13,7 +13,7 @@ import { type DesignWishes, randomDesign } from './random-design';
 import { Rig } from './rig';
 
 /** How many random circuits there are of each sort; together 2,000 and their tables. */
-const EACH = Number(process.env.MODEL_RUNS ?? 500);
+const EACH = Number(process.env.MODEL_RUNS ?? 250);
 
 type Every = NonNullable<DesignWishes['every']>;
 const design = (every: Every, most = 12, more: Partial<DesignWishes> = {}) =>

@@ -4,7 +4,7 @@ import { dice } from './dice';
 import { bitsOfNumber, type RandomModule, randomModule, type Values } from './random-verilog';
 import { Rig } from './rig';
 
-const MODULES = Number(process.env.MODEL_RUNS ?? 500);
+const MODULES = Number(process.env.MODEL_RUNS ?? 250);
 
 const text = (bits: readonly boolean[]) =>
   [...bits]

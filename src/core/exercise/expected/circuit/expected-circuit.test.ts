@@ -78,7 +78,7 @@ test('whatever is drawn is the same as itself, and a fault in it is shown where 
       }
       expect(wrongOutputs[0]!.length).toBeGreaterThan(0);
     }),
-    { numRuns: 80 },
+    { numRuns: 50 },
   );
   expect(told).toBeGreaterThan(20);
 });
