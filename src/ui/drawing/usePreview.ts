@@ -1,9 +1,10 @@
 import { useRef } from 'react';
-import { apply, type Edit } from '@/core/circuit/edit';
+import type { Edit } from '@/core/circuit/edit';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Sheet } from '@/core/circuit/sheet';
 import type { Session } from '@/session/session';
 import { type DraggedObjects, draggedObjects } from './canvas/scene';
+import { applied } from './gestures/applied';
 
 interface Preview {
   readonly edit: Edit;
@@ -29,8 +30,8 @@ export function usePreview(session: Session): (edit: Edit | null) => ShownSheet 
       return { sheet: now, dragged: null };
     }
     if (last && last.from === now && last.edit === edit) return last;
-    const applied = apply(session.state.lesson, edit);
-    const sheet = applied.ok ? sheetOf(applied.value, now.id)! : now;
+    const made = applied(session.state.lesson, edit);
+    const sheet = made.ok ? sheetOf(made.value, now.id)! : now;
     const dragged = draggedObjects(now, sheet, last?.dragged ?? null);
     preview.current = { edit, from: now, sheet, dragged };
     return preview.current;

@@ -78,7 +78,44 @@ export function connect(sheet: Sheet, from: End, to: End): Edit | null {
 
 /** Moves parts by whole grid steps; a wire between two of them goes along unchanged. */
 export function move(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>, by: Point): Edit {
-  return moveEach(lesson, sheetId, new Map([...ids].map((id) => [id, by])));
+  const sheet = sheetOf(lesson, sheetId)!;
+  if (by.x === 0 && by.y === 0) return group([]);
+  const { parts, carried, left } = carriedWith(sheet, ids);
+  if (parts.length === 0) return group([]);
+  return withRoutes(lesson, sheetId, [{ type: 'shift', sheet: sheetId, by, parts, wires: carried }], left);
+}
+
+/** What moves with some parts of a sheet that all move alike. */
+interface Carried {
+  readonly ids: ReadonlySet<string>;
+  readonly parts: string[];
+  /** Wires between them, and wires that have an end elsewhere. */
+  readonly carried: string[];
+  readonly left: string[];
+}
+
+/** The last answer for each sheet: a drag asks for it at every step. */
+const lastCarried = new WeakMap<Sheet, Carried>();
+
+function carriedWith(sheet: Sheet, ids: ReadonlySet<string>): Carried {
+  const last = lastCarried.get(sheet);
+  if (last?.ids === ids) return last;
+  const parts = [...ids].filter((id) => sheet.parts.has(id));
+  const together = { x: 1, y: 0 };
+  const by = new Map(parts.map((id) => [id, together]));
+  const [carried, left]: [string[], string[]] = [[], []];
+  for (const id of wiresOnParts(sheet, new Set(parts))) (carriedBy(sheet, id, by) ? carried : left).push(id);
+  const found = { ids, parts, carried, left };
+  lastCarried.set(sheet, found);
+  return found;
+}
+
+/** Edits that move things, and with them the wires that cannot go along. */
+function withRoutes(lesson: Lesson, sheetId: string, edits: readonly Edit[], left: readonly string[]): Edit {
+  if (left.length === 0) return group(edits);
+  const applied = apply(lesson, group(edits));
+  const after = sheetOf(applied.ok ? applied.value : lesson, sheetId)!;
+  return group([...edits, ...reroute(after, left)]);
 }
 
 /** Moves parts each by its own whole grid steps; a wire between parts that move alike goes along unchanged. */
@@ -108,10 +145,7 @@ export function moveEach(lesson: Lesson, sheetId: string, by: ReadonlyMap<string
     else left.push(id);
   }
   const edits = [...shifts.values()].map((shift): Edit => ({ type: 'shift', sheet: sheetId, ...shift }));
-  if (left.length === 0) return group(edits);
-  const applied = apply(lesson, group(edits));
-  const after = applied.ok ? sheetOf(applied.value, sheetId)! : sheet;
-  return group([...edits, ...reroute(after, left)]);
+  return withRoutes(lesson, sheetId, edits, left);
 }
 
 /**

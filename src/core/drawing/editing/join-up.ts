@@ -42,6 +42,8 @@ const pinEnd = (pin: Pin): PinEnd => ({ part: pin.part, port: pin.port.name });
 
 /** Free pins of the given parts that stand on a pin of another part or on a wire, and may be joined to it. */
 export function touching(sheet: Sheet, parts: ReadonlySet<string>): { pin: PinEnd; onto: End; at: Point }[] {
+  // Where everything has moved alike, nothing has come nearer to anything.
+  if (sheet.parts.size > 1 && [...sheet.parts.keys()].every((id) => parts.has(id))) return [];
   const nets = wireNets(sheet);
   const free = new Map<string, Pin>();
   for (const id of parts)
@@ -62,12 +64,19 @@ export function touching(sheet: Sheet, parts: ReadonlySet<string>): { pin: PinEn
       if (pin && !bothDrive && pin.port.width === theirs.port.width) take(key, pin, pinEnd(theirs));
     }
   }
+  // Pins by their line across and down, as wires run along such lines.
+  const lines = { x: new Map<number, Map<string, Pin>>(), y: new Map<number, Map<string, Pin>>() };
+  for (const [key, pin] of free)
+    if (pin.port.direction !== 'out')
+      for (const axis of ['x', 'y'] as const) {
+        const line = lines[axis].get(pin.at[axis]) ?? new Map<string, Pin>();
+        lines[axis].set(pin.at[axis], line.set(key, pin));
+      }
   for (const wire of sheet.wires.values())
     eachSegment(courseOf(sheet, wire), (a, b) => {
-      for (const [key, pin] of free) {
-        const { direction, width } = pin.port;
-        if (direction === 'out' || !samePoint(nearestOnSegment(a, b, pin.at), pin.at)) continue;
-        if (pinsOn(sheet, nets, wire).every((p) => p.port.width === width))
+      for (const [key, pin] of (a.x === b.x ? lines.x.get(a.x) : lines.y.get(a.y)) ?? []) {
+        if (!free.has(key) || !samePoint(nearestOnSegment(a, b, pin.at), pin.at)) continue;
+        if (pinsOn(sheet, nets, wire).every((p) => p.port.width === pin.port.width))
           take(key, pin, { wire: wire.id, at: pin.at });
       }
     });

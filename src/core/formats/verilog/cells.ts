@@ -1,8 +1,9 @@
 import type { Params, Part, Sheet, Wire } from '../../circuit/sheet';
 import { UnionFind } from '../../netlist/union-find';
-import { findKind } from '../../parts/catalogue';
+import { findKind, kindOf } from '../../parts/catalogue';
 import { MOST_WIRES } from '../../parts/limits';
-import { defaultParams } from '../../parts/params';
+import { defaultParams, sharedParams } from '../../parts/params';
+import type { PartKind, Port } from '../../parts/part-kind';
 import { templateOf } from '../../parts/template';
 
 /** A single-bit net of a module, or a constant. */
@@ -15,7 +16,15 @@ export const CZ: Bit = -4;
 /** A part to be, its pins tied to bits, the least significant first. */
 interface Cell {
   readonly part: Part;
-  readonly pins: ReadonlyMap<string, readonly Bit[]>;
+  /** In the order of the part's pins. */
+  readonly pins: readonly TiedPin[];
+}
+
+interface TiedPin {
+  /** Its place among the pins of the part. */
+  readonly at: number;
+  readonly port: Port;
+  readonly bits: readonly Bit[];
 }
 
 /** One pin of a part as a whole, and how wide it is. */
@@ -30,6 +39,8 @@ interface Origin {
   readonly bundle: Bundle;
   readonly bit: number;
 }
+
+const GOOD_ID = /^[A-Za-z][A-Za-z0-9_-]{0,48}$/;
 
 /**
  * Parts tied together by single-bit nets, which become a sheet with wires: where bits of several pins meet at
@@ -92,20 +103,32 @@ export class Cells {
       turn: 0,
       label: label || (entry.stores ? wish : ''),
       rank,
-      params: { ...defaultParams(entry), ...params },
+      params: this.paramsOf(entry, params),
     };
     const { ports } = templateOf(part);
-    const tied = new Map<string, readonly Bit[]>();
-    for (const [name, bits] of Object.entries(pins)) {
-      const port = ports.find((p) => p.name === name);
+    const tied: TiedPin[] = [];
+    for (const name in pins) {
+      const bits = pins[name]!;
+      const at = ports.findIndex((p) => p.name === name);
+      const port = ports[at];
       if (!port || port.width !== bits.length)
         throw new Error(`${kind} has no pin ${name} of ${bits.length}`);
       // Constants become parts of their own beside their readers.
-      tied.set(name, port.direction === 'in' ? this.withConstants(bits) : bits);
+      tied.push({ at, port, bits: port.direction === 'in' ? this.withConstants(bits) : bits });
     }
     this.places.set(id, this.cells.length);
-    this.cells.push({ part, pins: tied });
+    this.cells.push({ part, pins: tied.sort((a, b) => a.at - b.at) });
     return id;
+  }
+
+  private readonly known = new Map<string, Params>();
+
+  /** All parameters of a part of which some are given. */
+  private paramsOf(entry: PartKind, given: Params): Params {
+    const key = entry.kind + JSON.stringify(given);
+    const known = this.known.get(key) ?? sharedParams(entry, { ...defaultParams(entry), ...given });
+    this.known.set(key, known);
+    return known;
   }
 
   /** How many parts there are so far. */
@@ -122,7 +145,8 @@ export class Cells {
   setDelay(id: string, delay: Params): void {
     const at = this.places.get(id)!;
     const cell = this.cells[at]!;
-    this.cells[at] = { ...cell, part: { ...cell.part, params: { ...cell.part.params, ...delay } } };
+    const params = sharedParams(kindOf(cell.part), { ...cell.part.params, ...delay });
+    this.cells[at] = { ...cell, part: { ...cell.part, params } };
   }
 
   private withConstants(bits: readonly Bit[]): readonly Bit[] {
@@ -139,8 +163,11 @@ export class Cells {
   }
 
   private freeId(wish: string): string {
-    let base = wish.replaceAll(/[^A-Za-z0-9_-]/g, '_').slice(0, 50);
-    if (!/^[A-Za-z]/.test(base)) base = `g${base}`;
+    let base = wish;
+    if (!GOOD_ID.test(wish)) {
+      base = wish.replaceAll(/[^A-Za-z0-9_-]/g, '_').slice(0, 50);
+      if (!/^[A-Za-z]/.test(base)) base = `g${base}`;
+    }
     let id = base;
     let n = this.numbers.get(base) ?? (wish && !findKind(base) ? 0 : 1);
     do id = n === 0 ? base : base + n;
@@ -158,6 +185,7 @@ export class Cells {
       this.id,
       this.name,
       this.cells,
+      this.bits,
       (bit) => sets.find(bit),
       (wish) => this.freeId(wish),
     ).sheet();
@@ -167,8 +195,9 @@ export class Cells {
 class Wiring {
   private readonly parts = new Map<string, Part>();
   private readonly wires = new Map<string, Wire>();
-  /** All drivers of a net; readers are wired to the first one. */
-  private readonly origins = new Map<Bit, Origin[]>();
+  /** The first driver of each net, to which readers are wired; and all of a net that has several. */
+  private readonly firstOf: (Origin | undefined)[];
+  private readonly several = new Map<Bit, Origin[]>();
   /** The nets of each pin that drives, the least significant bit first. */
   private readonly netsOf = new Map<Bundle, readonly Bit[]>();
   private readonly slices = new Map<string, Bundle>();
@@ -178,40 +207,41 @@ class Wiring {
     private readonly id: string,
     private readonly name: string,
     private readonly cells: readonly Cell[],
+    bits: number,
     private readonly root: (bit: Bit) => Bit,
     private readonly freeId: (wish: string) => string,
-  ) {}
+  ) {
+    this.firstOf = new Array<Origin | undefined>(bits).fill(undefined);
+  }
 
   sheet(): Sheet {
     for (const { part } of this.cells) this.parts.set(part.id, part);
-    for (const cell of this.cells)
-      for (const { bundle, bits } of this.pins(cell, (direction) => direction !== 'in')) {
+    for (const { part, pins } of this.cells)
+      for (const { port, bits } of pins) {
+        if (port.direction === 'in') continue;
+        const bundle = { part: part.id, port: port.name, width: port.width };
         const nets = bits.map(this.root);
-        this.netsOf.set(bundle, nets);
-        for (const [bit, net] of nets.entries()) {
-          const list = this.origins.get(net);
-          if (list) list.push({ bundle, bit });
-          else this.origins.set(net, [{ bundle, bit }]);
+        for (let bit = 0; bit < nets.length; bit++) {
+          const net = nets[bit]!;
+          const origin = { bundle, bit };
+          const first = this.firstOf[net];
+          if (!first) this.firstOf[net] = origin;
+          else {
+            const list = this.several.get(net);
+            if (list) list.push(origin);
+            else this.several.set(net, [first, origin]);
+          }
         }
+        this.netsOf.set(bundle, nets);
       }
     this.wireDrivers();
-    for (const cell of this.cells)
-      for (const { bundle, bits } of this.pins(cell, (direction) => direction === 'in')) {
-        const from = this.source(bits.map((b) => this.origins.get(this.root(b))?.[0]));
-        if (from) this.wire(from, bundle);
+    for (const { part, pins } of this.cells)
+      for (const { port, bits } of pins) {
+        if (port.direction !== 'in') continue;
+        const from = this.source(bits.map((b) => this.firstOf[this.root(b)]));
+        if (from) this.wire(from, { part: part.id, port: port.name, width: port.width });
       }
     return { id: this.id, name: this.name, parts: this.parts, wires: this.wires };
-  }
-
-  private *pins(
-    { part, pins }: Cell,
-    wanted: (direction: string) => boolean,
-  ): Generator<{ bundle: Bundle; bits: readonly Bit[] }> {
-    for (const port of templateOf(part).ports) {
-      const bits = pins.get(port.name);
-      if (bits && wanted(port.direction))
-        yield { bundle: { part: part.id, port: port.name, width: port.width }, bits };
-    }
   }
 
   private wire(from: Bundle, to: Bundle): void {
@@ -223,7 +253,7 @@ class Wiring {
   /** Where several drive a net, all of them are tied to the first. */
   private wireDrivers(): void {
     const done = new Set<string>();
-    for (const list of this.origins.values())
+    for (const list of this.several.values())
       for (const other of list.slice(1)) {
         const first = list[0]!;
         const whole =
@@ -252,6 +282,7 @@ class Wiring {
 
   /** A pin that has these bits, the lowest first; null where nobody drives any of them. */
   private source(bits: readonly (Origin | undefined)[]): Bundle | null {
+    if (bits.length === 1 && bits[0]?.bundle.width === 1) return bits[0].bundle;
     const runs: { from: Bundle | null; width: number }[] = [];
     for (let at = 0; at < bits.length; ) {
       const first = bits[at];
@@ -293,7 +324,7 @@ class Wiring {
 
   private place(kind: string, params: Params): string {
     const id = this.freeId(kind);
-    const usual = defaultParams(findKind(kind)!);
+    const entry = findKind(kind)!;
     this.parts.set(id, {
       id,
       kind,
@@ -301,7 +332,7 @@ class Wiring {
       turn: 0,
       label: '',
       rank: 0,
-      params: { ...usual, ...params },
+      params: sharedParams(entry, { ...defaultParams(entry), ...params }),
     });
     return id;
   }

@@ -3,6 +3,8 @@ import { type Bit, C0, C1, type Cells, CX, CZ } from './cells';
 import { fail, type Scope } from './scope';
 import type { Expression, FileDelay } from './syntax';
 
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
+
 /** Bits in one part; wider ones are cut. */
 export const MOST_PART = 32;
 /** An explicit zero delay, so that a part does not take its kind's default. */
@@ -68,9 +70,13 @@ export class Logic {
   ): Bit[] {
     const width = inputs[0]!.length;
     const Y = out ? [...out] : this.cells.fresh(width);
-    const pins = Object.fromEntries(inputs.map((bits, i) => [String.fromCharCode(65 + i), bits]));
-    const params: Params = kind === 'not' || kind === 'buffer' ? { width } : { width, inputs: inputs.length };
-    this.cells.add(kind, { ...params, ...delay }, { ...pins, Y }, wish);
+    // Gates of two inputs are the most by far.
+    const pins: Record<string, readonly Bit[]> =
+      inputs.length === 2 ? { A: inputs[0]!, B: inputs[1]!, Y } : { Y };
+    for (let i = 0; inputs.length !== 2 && i < inputs.length; i++) pins[LETTERS[i]!] = inputs[i]!;
+    const params: Params =
+      kind === 'not' || kind === 'buffer' ? { width, ...delay } : { width, inputs: inputs.length, ...delay };
+    this.cells.add(kind, params, pins, wish);
     return Y;
   }
 

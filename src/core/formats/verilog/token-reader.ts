@@ -64,7 +64,8 @@ export abstract class TokenReader {
     return result;
   }
 
-  private readonly depths = new WeakMap<object, number>();
+  /** Not weak: hundreds of thousands of weak entries cost a collector more than they hold. */
+  private readonly depths = new Map<object, number>();
 
   /** A node of the tree with those below it, refused where it makes the tree too deep: chains grow it without brackets. */
   protected above<T extends object>(node: T, ...below: readonly (object | null)[]): T {

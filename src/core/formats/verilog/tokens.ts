@@ -14,12 +14,19 @@ export class VerilogError extends Error {
   }
 }
 
-export interface Token extends Place {
-  readonly kind: 'name' | 'number' | 'symbol' | 'text' | 'directive' | 'end';
-  /** Escaped names without their backslash; directives with the rest of their line. */
-  readonly text: string;
-  /** Whether a name was escaped, so that it is no keyword. */
-  readonly escaped?: boolean;
+/** Some hundred thousand of them are made at once: all of one shape. */
+export class Token implements Place {
+  /**
+   * @param text escaped names without their backslash; directives with the rest of their line.
+   * @param escaped whether a name was escaped, so that it is no keyword.
+   */
+  constructor(
+    readonly kind: 'name' | 'number' | 'symbol' | 'text' | 'directive' | 'end',
+    readonly text: string,
+    readonly line: number,
+    readonly column: number,
+    readonly escaped = false,
+  ) {}
 }
 
 const SYMBOLS = [
@@ -70,98 +77,145 @@ const SYMBOLS = [
   '>',
 ];
 
+/** By their first character, the longer ones first. */
+const SYMBOLS_FROM: readonly (readonly string[] | undefined)[] = (() => {
+  const from: string[][] = [];
+  for (const symbol of SYMBOLS) {
+    const first = symbol.charCodeAt(0);
+    from[first] = [...(from[first] ?? []), symbol];
+  }
+  return from;
+})();
+
 const NUMBER = /(?:\d[\d_]*\s*)?'[sS]?[bodhBODH]\s*[0-9a-fA-FxXzZ?_]+|\d[\d_]*(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
-const NAME = /[A-Za-z_][A-Za-z0-9_$]*/y;
 const ESCAPED = /\\(\S+)/y;
 const SPACE = /\s/;
 const NEWLINE = 10;
 const DIRECTIVE = /`[A-Za-z_]\w*[^\n]*/y;
 const TEXT = /"(?:[^"\\\n]|\\.)*"/y;
 
+/** What the characters of ASCII may be: the first of a name, a later one, a digit or the quote before one. */
+const STARTS = 1;
+const GOES_ON = 2;
+const DIGIT = 4;
+const CLASS: Uint8Array = Uint8Array.from({ length: 128 }, (_, code) => {
+  const c = String.fromCharCode(code);
+  return (
+    (/[A-Za-z_]/.test(c) ? STARTS : 0) |
+    (/[A-Za-z0-9_$]/.test(c) ? GOES_ON : 0) |
+    (/[\d']/.test(c) ? DIGIT : 0)
+  );
+});
+const classOf = (code: number) => (code < 128 ? CLASS[code]! : 0);
+
 /** Some 80 bytes each. */
 export const MOST_TOKENS = 1_000_000;
 
-/** Where the blanks and comments that begin at a place end; a comment that never ends is left standing. */
-function afterBlanks(source: string, from: number): number {
-  for (let at = from; ; ) {
-    const c = source[at];
-    if (c === undefined) return source.length;
-    if (SPACE.test(c)) at++;
-    else if (c === '/' && source[at + 1] === '/') {
-      const end = source.indexOf('\n', at);
-      at = end === -1 ? source.length : end;
-    } else if (c === '/' && source[at + 1] === '*') {
-      const end = source.indexOf('*/', at + 2);
-      if (end === -1) return at;
-      at = end + 2;
-    } else return at;
-  }
-}
-
 /** Splits Verilog into its lexical tokens (IEEE Std 1364-2005, clause 3); the last is of kind `end`. */
 export function tokensOf(source: string): Token[] {
-  const tokens: Token[] = [];
-  let at = 0;
-  let line = 1;
-  let lineStart = 0;
-  const passTo = (end: number) => {
-    for (; at < end; at++) {
-      if (source.charCodeAt(at) !== NEWLINE) continue;
-      line++;
-      lineStart = at + 1;
+  return new Tokenizer(source).all();
+}
+
+class Tokenizer {
+  private readonly tokens: Token[] = [];
+  private at = 0;
+  private line = 1;
+  private lineStart = 0;
+
+  constructor(private readonly source: string) {}
+
+  all(): Token[] {
+    const { source, tokens } = this;
+    for (;;) {
+      this.passBlanks();
+      const column = this.at - this.lineStart + 1;
+      if (this.at >= source.length) {
+        tokens.push(new Token('end', 'the end of the file', this.line, column));
+        return tokens;
+      }
+      if (tokens.length >= MOST_TOKENS) this.fail(`the file has more than ${MOST_TOKENS} words and signs`);
+      const code = source.charCodeAt(this.at);
+      const is = classOf(code);
+      if (is & STARTS) {
+        const from = this.at;
+        while (classOf(source.charCodeAt(this.at)) & GOES_ON) this.at++;
+        tokens.push(new Token('name', source.slice(from, this.at), this.line, column));
+      } else if (is & DIGIT) {
+        const number = this.match(NUMBER, "a number such as 4'b1010 is expected")[0];
+        tokens.push(new Token('number', number.replaceAll(/\s/g, ''), this.line, column));
+        this.passTo(this.at + number.length);
+      } else this.other(source[this.at]!, code, column);
     }
-  };
-  const match = (pattern: RegExp) => {
-    pattern.lastIndex = at;
-    return pattern.exec(source);
-  };
-  for (;;) {
-    passTo(afterBlanks(source, at));
-    const place = { line, column: at - lineStart + 1 };
-    if (at >= source.length) {
-      tokens.push({ kind: 'end', text: 'the end of the file', ...place });
-      return tokens;
-    }
-    if (tokens.length >= MOST_TOKENS)
-      throw new VerilogError(`the file has more than ${MOST_TOKENS} words and signs`, place);
-    const c = source[at]!;
-    let found: RegExpExecArray | null;
-    if (c === '/' && source.startsWith('/*', at))
-      throw new VerilogError('a comment begins here and never ends', place);
-    if (/[A-Za-z_]/.test(c)) {
-      found = match(NAME)!;
-      tokens.push({ kind: 'name', text: found[0], ...place });
-    } else if (c === '\\') {
-      found = match(ESCAPED);
-      if (!found) throw new VerilogError('a name is expected after the backslash', place);
-      tokens.push({ kind: 'name', text: found[1]!, escaped: true, ...place });
-    } else if (/[\d']/.test(c)) {
-      found = match(NUMBER);
-      if (!found) throw new VerilogError("a number such as 4'b1010 is expected", place);
-      tokens.push({ kind: 'number', text: found[0].replaceAll(/\s/g, ''), ...place });
+  }
+
+  /** Symbols, and what is rare. */
+  private other(c: string, code: number, column: number): void {
+    const { source, tokens, line } = this;
+    if (c === '\\') {
+      const [whole, name] = this.match(ESCAPED, 'a name is expected after the backslash');
+      tokens.push(new Token('name', name!, line, column, true));
+      this.at += whole.length;
     } else if (c === '`') {
-      found = match(DIRECTIVE);
-      if (!found) throw new VerilogError('a directive is expected after `', place);
-      tokens.push({
-        kind: 'directive',
-        text: found[0]
-          .slice(1)
-          .replace(/\/\/.*$/, '')
-          .trim(),
-        ...place,
-      });
+      const [whole] = this.match(DIRECTIVE, 'a directive is expected after `');
+      const text = whole
+        .slice(1)
+        .replace(/\/\/.*$/, '')
+        .trim();
+      tokens.push(new Token('directive', text, line, column));
+      this.at += whole.length;
     } else if (c === '"') {
-      found = match(TEXT);
-      if (!found) throw new VerilogError('a text begins here and does not end on this line', place);
-      tokens.push({ kind: 'text', text: found[0], ...place });
+      const [whole] = this.match(TEXT, 'a text begins here and does not end on this line');
+      tokens.push(new Token('text', whole, line, column));
+      this.passTo(this.at + whole.length);
     } else {
-      const symbol = SYMBOLS.find((s) => source.startsWith(s, at));
-      if (!symbol) throw new VerilogError(`the character “${c}” is not part of Verilog here`, place);
+      if (c === '/' && source[this.at + 1] === '*') this.fail('a comment begins here and never ends');
+      let symbol = SYMBOLS_FROM[code]?.find((s) => s.length === 1 || source.startsWith(s, this.at));
+      if (!symbol) this.fail(`the character “${c}” is not part of Verilog here`);
       // `@(*)` is not the begin of an attribute.
-      const star = symbol === '(*' && source[at + 2] === ')';
-      found = [star ? '(' : symbol] as unknown as RegExpExecArray;
-      tokens.push({ kind: 'symbol', text: star ? '(' : symbol, ...place });
+      if (symbol === '(*' && source[this.at + 2] === ')') symbol = '(';
+      tokens.push(new Token('symbol', symbol, line, column));
+      this.at += symbol.length;
     }
-    passTo(at + found[0].length);
+  }
+
+  private fail(message: string): never {
+    throw new VerilogError(message, { line: this.line, column: this.at - this.lineStart + 1 });
+  }
+
+  private match(pattern: RegExp, expected: string): RegExpExecArray {
+    pattern.lastIndex = this.at;
+    return pattern.exec(this.source) ?? this.fail(expected);
+  }
+
+  /** Goes on to a place, and counts the lines up to there. */
+  private passTo(end: number): void {
+    const { source } = this;
+    for (; this.at < end; this.at++) {
+      if (source.charCodeAt(this.at) !== NEWLINE) continue;
+      this.line++;
+      this.lineStart = this.at + 1;
+    }
+  }
+
+  /** Goes on behind blanks and comments; a comment that never ends is left standing. */
+  private passBlanks(): void {
+    const { source } = this;
+    for (;;) {
+      const code = source.charCodeAt(this.at);
+      if (code === NEWLINE) this.passTo(this.at + 1);
+      else if (code === 32 || code === 9 || code === 13) this.at++;
+      else if (code === 47) {
+        const next = source[this.at + 1];
+        const isLine = next === '/';
+        if (!isLine && next !== '*') return;
+        const end = source.indexOf(isLine ? '\n' : '*/', this.at + 2);
+        if (end === -1 && !isLine) return;
+        this.passTo(end === -1 ? source.length : isLine ? end : end + 2);
+      } else if (code > 126 || code < 32) {
+        // Other blanks are rare. Behind the end there is none.
+        if (!SPACE.test(source[this.at] ?? '')) return;
+        this.at++;
+      } else return;
+    }
   }
 }

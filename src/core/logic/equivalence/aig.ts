@@ -1,7 +1,7 @@
 import type { Netlist } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
 import { ONE } from '../../values/logic';
-import { needed } from '../table/table-machine';
+import { needed } from '../table/table-pieces';
 
 /** A signal of a graph: twice its node, plus one if it is inverted. */
 export type AigEdge = number;

@@ -4,7 +4,7 @@ import { ONE } from '../../values/logic';
 import { sameName } from '../../values/names';
 import { done, type Result, refusal, refused } from '../../values/result';
 import { deriveTable } from '../table/derive-table';
-import { isBinary, needed } from '../table/table-machine';
+import { isBinary, needed } from '../table/table-pieces';
 import { cell, firstDifference, inputAt, type TruthTable, whyNoTable } from '../table/truth-table';
 import { AIG_FALSE, AIG_TRUE, Aig, type AigEdge, intoAig } from './aig';
 import { Bdd, FALSE, MOST_NODES, TooLarge, TRUE } from './bdd';

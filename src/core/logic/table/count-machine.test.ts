@@ -7,7 +7,7 @@ import { partOf, sheetOfParts } from '../../testing/rig';
 import { adder } from '../../testing/verilog-circuits';
 import { expectDone } from '../../values/result';
 import { countByWasm, countPlan } from './count-machine';
-import { isBinary, needed } from './table-machine';
+import { isBinary, needed } from './table-pieces';
 import { countOnes, truthTable } from './truth-table';
 
 const netlistOf = (text: string): Netlist => {

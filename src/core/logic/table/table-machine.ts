@@ -1,57 +1,16 @@
 import type { Netlist } from '../../netlist/netlist';
-import { Primitive } from '../../parts/primitive';
-import { ONE } from '../../values/logic';
 import { Code, moduleOf, type WasmFunction } from '../../values/wasm/module';
+import { keptMachine } from './kept-machine';
 import { rowBits, TableFunction, WORD } from './table-function';
+import { GATES_A_FUNCTION, isBinary, needed, shareNets, type TableMachine } from './table-pieces';
 
 /** Rows in one 128-bit word. */
 const ROWS = 128;
 /** Bytes of results that the machine's memory holds at most; larger tables are derived in several spans. */
 const MOST_BYTES = 1 << 28;
-/** Gates in one function: larger ones take their compiler too long. */
-export const GATES_A_FUNCTION = 2000;
 const PAGE = 65_536;
-
-/** A compiled netlist as straight-line WebAssembly that derives 128 rows of its truth table at a time. */
-export interface TableMachine {
-  /** Whether all nets are 0 or 1 in every row, so that each takes one word and not two. */
-  readonly binary: boolean;
-  /** Blocks of 128 rows that its memory holds at once. */
-  readonly span: number;
-  /** Derives blocks from row 128 * `first` on into the memory from block `at` on. */
-  run(first: number, blocks: number, at: number): void;
-  /** The memory of an output: rows at 1, or at X or Z, or at Z; 32 rows a word. */
-  column(output: number, what: 'ones' | 'unknown' | 'floating'): Uint32Array;
-}
-
-/** Gates that some output depends on, in order. */
-export function needed(netlist: Netlist): number[] {
-  const wanted = new Uint8Array(netlist.nets);
-  for (const c of netlist.outputColumns) wanted[c.nets[0]] = 1;
-  const gates: number[] = [];
-  for (let k = netlist.order.length - 1; k >= 0; k--) {
-    const g = netlist.order[k]!;
-    if (!wanted[netlist.out[g]!]) continue;
-    gates.push(g);
-    for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) wanted[netlist.ins[i]!] = 1;
-  }
-  return gates.reverse();
-}
-
-/** Whether no net that an output depends on can be anything but 0 or 1. */
-export function isBinary(netlist: Netlist, gates: readonly number[]): boolean {
-  const driven = new Uint8Array(netlist.nets);
-  for (const s of netlist.sources) if (s.kind !== 'constant' || s.value <= ONE) driven[s.net] = 1;
-  for (const g of gates) {
-    const op = netlist.op[g]!;
-    if (op > Primitive.XNOR && op !== Primitive.MUX && op !== Primitive.CONST_0 && op !== Primitive.CONST_1)
-      return false;
-    driven[netlist.out[g]!] = 1;
-    for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++)
-      if (!driven[netlist.ins[i]!]) return false;
-  }
-  return netlist.outputColumns.every((c) => driven[c.nets[0]]);
-}
+/** From so many inputs on it is worth while to choose the order of the words. */
+const FEWEST_INPUTS = 14;
 
 /** Whether this machine has WebAssembly with 128-bit words. */
 export function hasWideWords(): boolean {
@@ -67,6 +26,7 @@ export function hasWideWords(): boolean {
 export function tableMachine(netlist: Netlist, most = MOST_BYTES): TableMachine {
   const gates = needed(netlist);
   const binary = isBinary(netlist, gates);
+  if (binary && netlist.inputColumns.length >= FEWEST_INPUTS) return keptMachine(netlist, gates, most);
   const blocks = Math.max(1, 2 ** netlist.inputColumns.length / ROWS);
   const columns = netlist.outputColumns.length * (binary ? 1 : 3);
   const span = Math.min(blocks, Math.max(1, Math.floor(most / (columns * WORD))));
@@ -86,31 +46,6 @@ export function tableMachine(netlist: Netlist, most = MOST_BYTES): TableMachine 
     column: (output, what) =>
       new Uint32Array(memory.buffer, writer.columnAt(output, kinds[what]), span * (ROWS / 32)),
   };
-}
-
-/**
- * Gives a slot in memory to each net that another piece than its own reads.
- * @param read nets that a piece reads besides.
- * @param slot by net, -1 for none.
- * @returns how many there are.
- */
-export function shareNets(
-  netlist: Netlist,
-  pieces: readonly (readonly number[])[],
-  read: readonly { readonly net: number; readonly piece: number }[],
-  slot: Int32Array,
-): number {
-  let slots = 0;
-  const home = new Int32Array(netlist.nets).fill(-1);
-  for (const [p, piece] of pieces.entries()) for (const g of piece) home[netlist.out[g]!] = p;
-  const shared = (net: number, reader: number) => {
-    if (home[net] !== -1 && home[net] !== reader && slot[net] === -1) slot[net] = slots++;
-  };
-  for (const [p, piece] of pieces.entries())
-    for (const g of piece)
-      for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) shared(netlist.ins[i]!, p);
-  for (const { net, piece } of read) shared(net, piece);
-  return slots;
 }
 
 class Writer {

@@ -1,5 +1,5 @@
 import type { EditorContext } from '@/commands/context';
-import { apply, type Edit } from '@/core/circuit/edit';
+import type { Edit } from '@/core/circuit/edit';
 import type { Box, Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
 import { type End, isPinEnd, type Part } from '@/core/circuit/sheet';
@@ -17,6 +17,7 @@ import type { Session } from '@/session/session';
 import { NOTHING } from '@/session/state';
 import { told } from '@/session/told';
 import { type Picked, pick, pickBox, type Reach, wiresOfNet } from '../canvas/pick';
+import { applied } from './applied';
 import { courseOn, cursorOf, endNear } from './gesture-cursor';
 import {
   type GestureState,
@@ -96,10 +97,10 @@ export class PointerGesture {
     if (this.now.state === 'wiring') return sweptPins(this.session.sheet, this.now);
     if (this.now.state !== 'moving' || this.now.copy) return [];
     const { lesson, sheetId, selection } = this.session.state;
-    const made = this.pending();
-    const applied = made && apply(lesson, made);
-    if (!applied?.ok) return [];
-    return touching(sheetOf(applied.value, sheetId)!, selection.parts).map((t) => t.at);
+    const edit = this.pending();
+    const made = edit && applied(lesson, edit);
+    if (!made?.ok) return [];
+    return touching(sheetOf(made.value, sheetId)!, selection.parts).map((t) => t.at);
   }
 
   get isWiring(): boolean {
