@@ -11,6 +11,8 @@ import type { TableMachine } from './table-pieces';
  */
 
 const PAGE = 65_536;
+/** Places of the counter that stay within 4 KB of a column: beyond, each word would have to wait for its memory. */
+const NEAR = 8;
 /** Places of a counter of words. */
 const PLACES = 32;
 
@@ -74,7 +76,8 @@ function written(netlist: Netlist, gates: readonly number[], span: number): Kept
     // Spans follow one another as the rows do.
     mayCount: (input, place) => {
       const bit = bitOf(input) - WITHIN;
-      return place < inSpan ? bit >= 0 && bit < inSpan : bit === place;
+      if (place >= inSpan) return bit === place;
+      return bit >= 0 && bit < (place < NEAR ? Math.min(NEAR, inSpan) : inSpan);
     },
   });
   const writer = new LevelWriter(netlist, gates, plan, () =>
