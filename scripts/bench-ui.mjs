@@ -237,7 +237,9 @@ async function bigSheet(parts) {
   await context.close();
 }
 
-/** A run of more than a million changes: how long the page is at each frame while it runs, and while it is looked at. */
+const tenth = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length * 0.9)];
+
+/** A run of ten million events: how long the page is at each frame while it runs, and while it is looked at. */
 async function manyChanges() {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
@@ -255,7 +257,7 @@ async function manyChanges() {
   await page.waitForTimeout(500);
   const row = (name, list) =>
     console.log(
-      `${name.padEnd(50)} median ${median(list).toFixed(1)} ms (worst ${Math.max(...list).toFixed(1)}) of ${list.length}`,
+      `${name.padEnd(50)} median ${median(list).toFixed(1)} ms (nine of ten within ${tenth(list).toFixed(1)}, worst ${Math.max(...list).toFixed(1)}) of ${list.length}`,
     );
   await page.evaluate(() => {
     window.__frames = [];
@@ -268,13 +270,15 @@ async function manyChanges() {
     };
     requestAnimationFrame(frame);
   });
-  await page.getByRole('textbox', { name: 'Run to a time' }).fill('8 s');
+  await page.getByRole('textbox', { name: 'Run to a time' }).fill('31 s');
   await page.keyboard.press('Enter');
   await page.waitForFunction(
-    () => document.querySelector('[role=slider]').getAttribute('aria-valuetext') === '8 s',
+    () => document.querySelector('[role=slider]').getAttribute('aria-valuetext') === '31 s',
+    undefined,
+    { timeout: 180_000 },
   );
   row(
-    'time: frame while it runs as fast as it goes',
+    'time: frame while ten million events run',
     await page.evaluate(() => {
       window.__enough = true;
       return window.__frames;

@@ -8,11 +8,15 @@ import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
 
 /** Ms of a frame that a run may take, and changes of nets after which it checks the wall clock. */
 const MS_A_FRAME = 10;
-/** Ms where nothing else is done in the frame. */
+/** Ms where nothing else is done in the frame; and how few where frames come late. */
 const MS_ALONE = 14;
+const MS_LEAST = 6;
+/** Ms between two frames that are smooth, and by how much one may be late. */
+const FRAME = 1000 / 60;
+const LATE = 1;
 /** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
 const UNSEEN = 2;
-const EVENTS_A_LOOK = 2000;
+const EVENTS_A_LOOK = 1000;
 
 /** The part of the session that the clockwork needs. */
 export interface ClockHost {
@@ -33,6 +37,8 @@ export class Clockwork {
   run: Run;
   /** Frames since the last one that was painted. */
   private unseen = 0;
+  /** Ms of a frame that a run may take now. */
+  private share = MS_ALONE;
 
   constructor(
     private readonly host: ClockHost,
@@ -81,6 +87,9 @@ export class Clockwork {
       const { playing, pace, now, goal, behind } = this.host.state;
       if (!playing) return;
       const frame = Math.min(elapsedMs, 250);
+      const late = elapsedMs - FRAME;
+      this.share =
+        late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);
       const isPaced = goal === null && pace < AS_FAST;
       if (this.unseen === UNSEEN) {
         this.show();
@@ -90,10 +99,10 @@ export class Clockwork {
       const isThere =
         goal?.is === 'values'
           ? this.hunt(goal)
-          : this.sliced(goal?.is === 'time' ? goal.time : until, isPaced ? MS_A_FRAME : MS_ALONE);
+          : this.sliced(goal?.is === 'time' ? goal.time : until, Math.min(this.share, isPaced ? MS_A_FRAME : MS_ALONE));
       if (isPaced) {
-        const late = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
-        if (Math.round(late) !== Math.round(behind)) this.host.set({ behind: late });
+        const since = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
+        if (Math.round(since) !== Math.round(behind)) this.host.set({ behind: since });
       }
       const isAtRest = this.run.next() === Number.POSITIVE_INFINITY && goal?.is !== 'time';
       if (!isPaced && !isThere && !isAtRest) {
@@ -124,7 +133,7 @@ export class Clockwork {
 
   /** Goes on instant by instant until nets have some values, for as long as a frame may take. */
   private hunt(goal: Extract<Goal, { is: 'values' }>): boolean {
-    const end = performance.now() + MS_ALONE;
+    const end = performance.now() + this.share;
     while (performance.now() < end)
       for (let steps = 0; steps < 500; steps++) {
         const next = this.run.next();

@@ -5,6 +5,7 @@ import { type Logic, ONE, X, ZERO } from '../values/logic';
 import { clockNets } from './clock-nets';
 import type { Engine, EngineState, Notes } from './engine';
 import { type Grid, gridOf } from './kernel/grid';
+import { KernelChoice } from './kernel/kernel-choice';
 import { KernelEngine } from './kernel/kernel-engine';
 import { type GateDelays, PlainEngine } from './plain-engine';
 import { valuesAtPowerUp } from './power-up';
@@ -17,10 +18,6 @@ const UNIT = 1000;
 /** How often an instant that does not end may be tried again with the moving nets at X. */
 const MOST_GIVE_UPS = 8;
 const NOT_DUE = 255;
-/** Steps after which a run is worth the kernel. */
-const KERNEL_AFTER = 1000;
-/** Gates of a circuit that begins with it. */
-const KERNEL_AT_ONCE = 1000;
 
 /** The power-up value of storage, by the letter in a lesson's settings. */
 export const POWER_UP: Readonly<Record<'0' | '1' | 'X', Logic>> = { '0': ZERO, '1': ONE, X };
@@ -59,9 +56,7 @@ export class Run implements Notes {
   private engine: Engine;
   /** The same engine where it is the kernel. */
   private kernel: KernelEngine | null = null;
-  /** Steps at which the kernel is thought of. */
-  private kernelAt: number;
-  private readonly kernelAfter: number;
+  private readonly choice: KernelChoice;
   private readonly delays: GateDelays;
   /** Days for the kernel; null where the delays have none. */
   private readonly grid: Grid | null;
@@ -95,7 +90,7 @@ export class Run implements Notes {
       return given;
     };
     this.delays = { rise: delay(netlist.rise), fall: delay(netlist.fall) };
-    this.kernelAfter = options.kernelAfter ?? KERNEL_AFTER;
+    this.choice = new KernelChoice(gates, options.kernelAfter);
     const checksTiming = delays === 'parts' && netlist.stores.some((s) => s.setup > 0 || s.hold > 0);
     this.keepsTrace = options.mostChanges !== 0;
     this.notes = checksTiming || this.keepsTrace ? this : null;
@@ -105,12 +100,7 @@ export class Run implements Notes {
     this.time = saved?.time ?? options.from ?? 0;
     const values = saved ? saved.values.slice() : valuesAtPowerUp(netlist, options, this.time);
     this.grid = gridOf(this.delays, this.timed);
-    if (
-      !saved &&
-      gates >= KERNEL_AT_ONCE &&
-      netlist.looped.length === 0 &&
-      this.kernelAfter < Number.POSITIVE_INFINITY
-    )
+    if (!saved && netlist.looped.length === 0 && this.choice.isAtOnce)
       this.kernel = this.kernelFrom({ values, events: 0, eachDue: () => {} });
     const plain = this.kernel ? null : this.plainEngine(values);
     this.engine = (plain ?? this.kernel)!;
@@ -118,7 +108,6 @@ export class Run implements Notes {
     else this.comeToRest(plain);
     this.trace = new Trace(this.values, this.time, options.mostChanges);
     this.isAwake = true;
-    this.kernelAt = this.steps + this.kernelAfter;
     for (const [i, source] of this.timed.entries()) this.awaitSource(i, levelAt(source, this.time).next);
   }
 
@@ -248,6 +237,10 @@ export class Run implements Notes {
   /** Instants up to where a source changes, or where storage has to be looked at. @returns as `goOnce`. */
   private goFast(kernel: KernelEngine, until: number, stopAt: number): boolean | null {
     const source = this.nextSource;
+    if (!this.choice.isWorth(this.events)) {
+      this.leaveKernel(kernel);
+      return null;
+    }
     const ended = kernel.stretch(
       Math.min(until, source),
       source <= until,
@@ -282,10 +275,10 @@ export class Run implements Notes {
 
   /** Goes over to the kernel where that is worth it. */
   private takeKernel(): void {
-    if (this.kernel || !this.grid || this.steps < this.kernelAt) return;
+    if (this.kernel || !this.grid || !this.choice.isTime(this.steps)) return;
     this.kernel = this.kernelFrom(this.engine);
     if (this.kernel) this.engine = this.kernel;
-    this.thinkAgain();
+    this.choice.changed(this.steps, this.events);
   }
 
   private kernelFrom(state: EngineState): KernelEngine | null {
@@ -301,13 +294,7 @@ export class Run implements Notes {
     kernel.eachDue((change) => plain.addDue(change));
     this.engine = plain;
     this.kernel = null;
-    this.thinkAgain();
-  }
-
-  /** Going over costs as much as some steps a gate. */
-  private thinkAgain(): void {
-    this.kernelAt =
-      this.steps + (this.kernelAfter > 0 ? Math.max(this.kernelAfter, this.netlist.op.length) : 0);
+    this.choice.changed(this.steps, this.events);
   }
 
   /** Makes now the time of the engine. */

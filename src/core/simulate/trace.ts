@@ -15,7 +15,14 @@ interface Chunk {
   /** All values before the chunk's first change, once they were asked for. */
   start: Uint8Array | null;
   /** The summary of each block of a full chunk, once it was asked for. */
-  blocks?: Uint8Array;
+  blocks?: Blocks;
+}
+
+interface Blocks {
+  /** As `ChangeBlock.nets`, one after the other. */
+  readonly nets: Uint8Array;
+  /** Ps of the first and the last change of each block. */
+  readonly edges: Float64Array;
 }
 
 const netIn = (word: number) => word >> 4;
@@ -196,32 +203,33 @@ export class Trace {
       for (let b = 0; isDense && b < CHUNK / BLOCK; b++) {
         const [first, past] = [b * BLOCK, (b + 1) * BLOCK];
         if (first < begin || past > end) continue;
-        const [firstAt, lastAt] = [first, past - 1].map((i) => times[instantOf(chunk, i)]!);
-        if (step(firstAt!) !== step(lastAt!)) continue;
+        const { nets, edges } = this.blocksOf(chunk);
+        const [firstAt, lastAt] = [edges[2 * b]!, edges[2 * b + 1]!];
+        if (step(firstAt) !== step(lastAt)) continue;
         if (first > begin) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end: first };
         const all = this.first.length;
-        yield {
-          first: firstAt!,
-          last: lastAt!,
-          nets: this.blocksOf(chunk).subarray(b * all, (b + 1) * all),
-        };
+        yield { first: firstAt, last: lastAt, nets: nets.subarray(b * all, (b + 1) * all) };
         begin = past;
       }
       if (begin < end) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end };
     }
   }
 
-  private blocksOf(chunk: Chunk): Uint8Array {
+  private blocksOf(chunk: Chunk): Blocks {
     if (chunk.blocks) return chunk.blocks;
     const all = this.first.length;
-    const blocks = new Uint8Array((CHUNK / BLOCK) * all);
-    for (let i = 0; i < CHUNK; i++) {
+    const nets = new Uint8Array((CHUNK / BLOCK) * all);
+    const edges = new Float64Array((2 * CHUNK) / BLOCK);
+    for (let i = 0, instant = 0; i < CHUNK; i++) {
+      while (chunk.ends[instant]! <= i) instant++;
       const word = chunk.words[i]!;
       const at = Math.floor(i / BLOCK) * all + netIn(word);
-      blocks[at] = (Math.min(2, (blocks[at]! >> 2) + 1) << 2) | valueIn(word);
+      nets[at] = (Math.min(2, (nets[at]! >> 2) + 1) << 2) | valueIn(word);
+      if (i % BLOCK === 0) edges[(2 * i) / BLOCK] = chunk.times[instant]!;
+      if (i % BLOCK === BLOCK - 1) edges[2 * Math.floor(i / BLOCK) + 1] = chunk.times[instant]!;
     }
-    chunk.blocks = blocks;
-    return blocks;
+    chunk.blocks = { nets, edges };
+    return chunk.blocks;
   }
 
   /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */
