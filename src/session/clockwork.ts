@@ -99,7 +99,10 @@ export class Clockwork {
       const isThere =
         goal?.is === 'values'
           ? this.hunt(goal)
-          : this.sliced(goal?.is === 'time' ? goal.time : until, Math.min(this.share, isPaced ? MS_A_FRAME : MS_ALONE));
+          : this.sliced(
+              goal?.is === 'time' ? goal.time : until,
+              Math.min(this.share, isPaced ? MS_A_FRAME : MS_ALONE),
+            );
       if (isPaced) {
         const since = isThere ? 0 : behind + frame - ((this.run.time - now) / pace) * 1000;
         if (Math.round(since) !== Math.round(behind)) this.host.set({ behind: since });

@@ -6,7 +6,7 @@ import { evaluate, hasOneInput, TABLE } from './evaluate';
 import { Wheel } from './wheel';
 
 /** Times in ps that are exact, with room for any delay. */
-export const MOST_EXACT = 2 ** 52;
+export const EXACT_UNTIL = 2 ** 52;
 const NOT_DUE = 255;
 /** Entries a gate in `packGates`. */
 const GATE = 4;
@@ -284,7 +284,7 @@ export class PlainEngine implements Engine {
     const today = wheel.dayOf(time);
     const { day } = wheel;
     // Beyond, the day of a rounded time is looked up.
-    const isExact = time < MOST_EXACT;
+    const isExact = time < EXACT_UNTIL;
     for (let i = 0; i < touched; i++) {
       const g = touchedGates[i]!;
       const at = g * GATE;

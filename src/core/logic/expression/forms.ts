@@ -12,7 +12,7 @@ import {
   ON,
   UNIVERSAL_CUBE,
 } from '../minimise/cube';
-import { type Minimised, minimise } from '../minimise/minimise';
+import { type Minimised, MOST_EXACT, minimise } from '../minimise/minimise';
 import { minimiseMultiOutput } from '../minimise/multi-output-minimise';
 import { cell, type TruthTable } from '../table/truth-table';
 import type { Expression, Operator } from './expression';
@@ -137,6 +137,7 @@ export class Formula {
     readonly name: string,
     readonly names: readonly string[],
     readonly fn: BooleanFunction,
+    private readonly mostExact = MOST_EXACT,
   ) {}
 
   /** Takes over a result that was minimised elsewhere. */
@@ -151,13 +152,13 @@ export class Formula {
 
   /** The smallest sum of products. */
   get ones(): Minimised {
-    this.one ??= minimise(this.fn);
+    this.one ??= minimise(this.fn, this.mostExact);
     return this.one;
   }
 
   /** The smallest sum of products of its zeros. */
   get zeros(): Minimised {
-    this.nought ??= minimise(complement(this.fn));
+    this.nought ??= minimise(complement(this.fn), this.mostExact);
     return this.nought;
   }
 

@@ -28,6 +28,19 @@ test('a cover that is known gives way to a cheaper one only', () => {
   );
 });
 
+test('what every cover is said to cost at least, it does, however little work there is for a proof', () => {
+  fc.assert(
+    fc.property(coverings, fc.nat({ max: 400 }), (problem, steps) => {
+      const found = cover(problem, steps);
+      const cheapest = leastOf(allCovers(problem));
+      expect(found.least).toBeLessThanOrEqual(cheapest);
+      expect(found.cost).toBeGreaterThanOrEqual(cheapest);
+      if (found.exact) expect(found.least).toBe(found.cost);
+    }),
+    { numRuns: 300 },
+  );
+});
+
 test('without the work for a proof it is still a cover, and is not said to be the cheapest', () => {
   // Each row has three of eleven columns in a ring: the relaxation is far from any cover.
   const rows = Array.from({ length: 11 }, (_, r) => [r, (r + 1) % 11, (r + 3) % 11]);

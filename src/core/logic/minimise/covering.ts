@@ -18,6 +18,8 @@ export interface Cover {
   readonly cost: number;
   /** Whether it is proved that no cover costs less. */
   readonly exact: boolean;
+  /** What every cover costs at least, as far as that is proved; costs are whole numbers. */
+  readonly least: number;
   /** Work that it took, in the steps of `cover`. */
   readonly steps: number;
 }
@@ -39,6 +41,7 @@ export function cover(problem: Covering, steps = 200_000_000, known?: readonly n
     columns: columns.sort((a, b) => a - b),
     cost: search.costOf(columns),
     exact: search.exact,
+    least: search.exact ? search.costOf(columns) : search.least,
     steps: steps - search.stepsLeft,
   };
 }
@@ -56,6 +59,9 @@ const REDUCING = 50;
 const NEAR = 4;
 const NODES_A_COVER = 8;
 
+/** By how much a bound of the relaxation may be off by rounding. */
+const ROUNDED = 1e-6;
+
 /** A column that the relaxation takes whole is worth almost nothing, so it is picked first. */
 const JUST_OVER_ONE = 1.001;
 
@@ -64,6 +70,8 @@ const UNDECIDED = 5;
 
 class Search {
   exact = true;
+  /** What every cover costs at least, by what is proved of the parts of the whole problem. */
+  least = 0;
   private nodes = 0;
   private readonly standing: RelaxationState;
 
@@ -87,11 +95,13 @@ class Search {
     const { chosen, matrix } = reduced(given);
     this.stepsLeft -= REDUCING * given.by.length;
     const spent = this.costOf(chosen);
+    if (deep === 0) this.least += spent;
     if (spent >= below) return null;
     if (matrix.rows === 0) return chosen;
     const parts = components(matrix);
     if (parts.length === 1) {
-      const found = this.branched(matrix, below - spent, deep);
+      const found =
+        deep === 0 ? this.whole(matrix, below - spent) : this.branched(matrix, below - spent, deep);
       return found && [...chosen, ...found];
     }
     // The parts are independent; the sum of their costs must stay below the bound.
@@ -106,6 +116,18 @@ class Search {
     return all;
   }
 
+  /** A part of the problem that is given as it is; what is proved of it counts for all. */
+  private whole(matrix: Matrix, below: number): number[] | null {
+    const others = this.exact;
+    this.exact = true;
+    this.atRoot = 0;
+    const found = this.branched(matrix, below, 0);
+    this.least += found && this.exact ? this.costOf(found) : this.atRoot;
+    this.exact &&= others;
+    return found;
+  }
+  private atRoot = 0;
+
   private branched(matrix: Matrix, below: number, deep: number): number[] | null {
     let best: number[] | null = null;
     let bound = below;
@@ -116,6 +138,7 @@ class Search {
     if (deep === 0) pickBy(matrix.cost);
     const relaxed = relax(matrix, this.standing, bound, deep === 0 ? ROUNDS : INNER_ROUNDS);
     this.stepsLeft -= relaxed.passes * matrix.by.length;
+    if (deep === 0) this.atRoot = Math.ceil(relaxed.least - ROUNDED);
     if (reaches(relaxed.least, bound)) return best;
     if (deep < NEAR || this.nodes++ % NODES_A_COVER === 0) {
       pickBy(relaxed.reduced);

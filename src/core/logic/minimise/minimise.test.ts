@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { dice } from '../../testing/dice';
 import {
   type BooleanFunction,
   type Cube,
@@ -9,7 +10,7 @@ import {
   OFF,
   ON,
 } from './cube';
-import { heuristic, minimise } from './minimise';
+import { heuristic, MOST_EXACT_SLOWLY, minimise } from './minimise';
 import { primes } from './primes';
 
 const wish = (most: number, least = 1): fc.Arbitrary<BooleanFunction> =>
@@ -171,4 +172,24 @@ test('one product of many literals is smaller than two of one literal each', () 
   const { cubes, exact, fewestLiterals } = minimise({ inputs: 8, rows });
   expect(cubes).toEqual([{ mask: 0b0011_1111, value: 0 }]);
   expect([exact, fewestLiterals]).toEqual([true, true]);
+});
+
+test('eleven and twelve inputs are proved where that is quick, else it is told how few there may be', () => {
+  const roll = dice(6);
+  const random = (inputs: number, ones: number): BooleanFunction => ({
+    inputs,
+    rows: Uint8Array.from({ length: 2 ** inputs }, () => (roll() < ones ? ON : OFF)),
+  });
+  const sparse = random(12, 0.15);
+  const proved = minimise(sparse, MOST_EXACT_SLOWLY);
+  expect(is(proved.cubes, sparse)).toBe(true);
+  expect(proved).toMatchObject({ exact: true, least: proved.cubes.length });
+  const dense = random(11, 0.5);
+  const found = minimise(dense, MOST_EXACT_SLOWLY);
+  expect(is(found.cubes, dense)).toBe(true);
+  expect(found.cubes.length).toBeLessThan(heuristic(dense).length);
+  expect(found.least).toBeGreaterThan(0.9 * found.cubes.length);
+  expect(found.least).toBeLessThanOrEqual(found.cubes.length);
+  // Where nobody waits, the heuristic says nothing of it.
+  expect(minimise(dense)).toMatchObject({ exact: false, least: 1 });
 });

@@ -4,8 +4,10 @@ import { MOST_FOR_PRIMES, onRows, primes } from './primes';
 
 /** Most inputs of a function that is minimised at all. */
 export const MOST_TO_MINIMISE = 16;
-/** More inputs than this are minimised by the heuristic. */
+/** More inputs than this are minimised by the heuristic, unless more time is taken. */
 export const MOST_EXACT = 10;
+/** Up to so many where seconds may pass. */
+export const MOST_EXACT_SLOWLY = 12;
 
 export interface Minimised {
   /** Products whose sum the function is, in the order of a dictionary; none for 0. */
@@ -14,6 +16,8 @@ export interface Minimised {
   readonly exact: boolean;
   /** Whether it is proved as well that none of as many products has fewer literals. */
   readonly fewestLiterals: boolean;
+  /** Products that every such sum has at least, as far as that is proved. */
+  readonly least: number;
 }
 
 /** One product more costs more than all literals together. */
@@ -34,24 +38,34 @@ const LEAST_FOR_LITERALS = 3_000_000;
 
 /**
  * The smallest sum of products: fewest products, and of those the fewest literals. Exact by all prime implicants and
- * a covering solver up to 10 inputs; beyond, or where the proof takes too long, by a heuristic, which is said.
+ * a covering solver; beyond `mostExact` inputs, or where the proof takes too long, by a heuristic, which is said.
  * @throws RangeError over `MOST_TO_MINIMISE` inputs.
  */
-export function minimise(fn: BooleanFunction): Minimised {
+export function minimise(fn: BooleanFunction, mostExact = MOST_EXACT): Minimised {
   if (fn.inputs > MOST_TO_MINIMISE) throw new RangeError(`${fn.inputs} inputs are too many to minimise`);
   const on = onRows(fn);
-  if (on.length === 0) return { cubes: [], exact: true, fewestLiterals: true };
-  if (fn.rows.every((v) => v !== OFF)) return { cubes: [UNIVERSAL_CUBE], exact: true, fewestLiterals: true };
-  if (fn.inputs > Math.min(MOST_EXACT, MOST_FOR_PRIMES))
-    return { cubes: sorted(heuristic(fn)), exact: false, fewestLiterals: false };
+  if (on.length === 0) return { cubes: [], exact: true, fewestLiterals: true, least: 0 };
+  if (fn.rows.every((v) => v !== OFF))
+    return { cubes: [UNIVERSAL_CUBE], exact: true, fewestLiterals: true, least: 1 };
+  if (fn.inputs > Math.min(mostExact, MOST_FOR_PRIMES))
+    return { cubes: sorted(heuristic(fn)), exact: false, fewestLiterals: false, least: 1 };
   const all = primes(fn);
   const rows = covering(all, on, fn.inputs);
   const few = cover({ rows, cost: all.map(() => 1) }, STEPS);
+  const { least } = few;
+  if (!few.exact && fn.inputs > MOST_EXACT) {
+    // Of so many products the heuristic may have found fewer, and literals would take as long again.
+    const other = heuristic(fn);
+    const own = few.columns.map((c) => all[c]!);
+    const cubes = size(other) < size(own) ? other : own;
+    return { cubes: sorted(cubes), exact: cubes.length === least, fewestLiterals: false, least };
+  }
   const { columns, exact } = fewestLiterals(all, rows, few);
   return {
     cubes: sorted(columns.map((c) => all[c]!)),
     exact: few.exact,
     fewestLiterals: few.exact && exact,
+    least,
   };
 }
 

@@ -42,6 +42,7 @@ export function minimiseMultiOutput(fns: readonly BooleanFunction[]): Minimised[
     ),
     exact: found.exact,
     fewestLiterals: found.exact,
+    least: 1,
   }));
 }
 

@@ -1,6 +1,6 @@
 import type { Netlist } from '../../netlist/netlist';
 import { type DueChange, type Engine, type EngineState, type Notes, UNCHANGED } from '../engine';
-import { type GateDelays, MOST_EXACT } from '../plain-engine';
+import { EXACT_UNTIL, type GateDelays } from '../plain-engine';
 import type { Grid } from './grid';
 import { kernelModule } from './kernel-module';
 import {
@@ -109,7 +109,7 @@ export class KernelEngine implements Engine {
     notes: Notes | null,
   ): KernelEngine | null {
     const compiled = kernel();
-    if (!compiled || time + grid.longest + grid.day >= MOST_EXACT) return null;
+    if (!compiled || time + grid.longest + grid.day >= EXACT_UNTIL) return null;
     const due: DueChange[] = [];
     other.eachDue((change) => due.push(change));
     const today = due[0]?.time ?? time;
@@ -210,10 +210,10 @@ export class KernelEngine implements Engine {
       if (now !== this.today) this.flush();
       this.today = now;
       if (this.get(HEADER.elapsed) === 0) this.logFrom = now;
-      return now < MOST_EXACT;
+      return now < EXACT_UNTIL;
     }
     const days = (now - this.today) / this.grid.day;
-    if (!Number.isInteger(days) || now >= MOST_EXACT) return false;
+    if (!Number.isInteger(days) || now >= EXACT_UNTIL) return false;
     this.put(HEADER.today, (this.get(HEADER.today) + days) & (this.at.slots - 1));
     this.put(HEADER.elapsed, this.get(HEADER.elapsed) + days);
     this.today = now;
@@ -227,7 +227,7 @@ export class KernelEngine implements Engine {
       const slot = (this.get(HEADER.today) + days) & (this.at.slots - 1);
       if (this.ints[(this.at.heads >> 2) + 2 * slot + 1] !== 0) {
         this.begins = BEGIN_DUE;
-        return now < MOST_EXACT;
+        return now < EXACT_UNTIL;
       }
     }
     return this.moveTo(now);
@@ -245,7 +245,7 @@ export class KernelEngine implements Engine {
   stretch(limit: number, isBefore: boolean, steps: number, bound: number): Stretch {
     for (let left = steps; ; ) {
       if (this.get(HEADER.elapsed) > MOST_DAYS / 2 || this.isFull) this.flush();
-      const whole = (Math.min(limit, MOST_EXACT) - this.today) / this.grid.day;
+      const whole = (Math.min(limit, EXACT_UNTIL) - this.today) / this.grid.day;
       const days = Math.floor(whole) - (isBefore && Number.isInteger(whole) ? 1 : 0);
       if (days < 1) return 'done';
       this.put(HEADER.days, Math.min(days, MOST_DAYS / 2));
@@ -266,7 +266,7 @@ export class KernelEngine implements Engine {
 
   /** Whether times are no longer exact beyond today. */
   get isAtLastDay(): boolean {
-    return this.today + this.grid.day >= MOST_EXACT;
+    return this.today + this.grid.day >= EXACT_UNTIL;
   }
 
   private get steps(): number {

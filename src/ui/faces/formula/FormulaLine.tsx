@@ -172,7 +172,10 @@ function isSmallest(formula: Formula, form: Form): string | null {
         : null;
   if (!found) return null;
   if (found.fewestLiterals) return '· none is smaller';
-  return found.exact ? '· none has fewer terms' : '· the smallest found; there may be a smaller one';
+  if (found.exact) return '· none has fewer terms';
+  return found.least > 1
+    ? `· the smallest found; none has fewer than ${found.least} terms`
+    : '· the smallest found; there may be a smaller one';
 }
 
 function Taken({ expression, form }: { expression: Expression; form: Form }) {
