@@ -1,4 +1,4 @@
-import { type End, isPinEnd, type Part, type Sheet } from '../circuit/sheet';
+import { type End, isPinEnd, type Part, type PinEnd, type Sheet } from '../circuit/sheet';
 import { spokenName } from '../parts/catalogue';
 import { wireFaultOf } from '../parts/fault';
 import { type Template, templateOf } from '../parts/template';
@@ -127,6 +127,23 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
     const g = groupAt[node]!;
     return [first[g]!, first[g + 1]! - first[g]!] as const;
   };
+  const pinAt = (end: PinEnd) => {
+    const part = indexOf.get(end.part);
+    const port = part === undefined ? undefined : templates[part]!.portIndex.get(end.port);
+    return port === undefined ? undefined : pinStart[part!]! + port;
+  };
+  // A wire is where it begins, so that few have to be remembered.
+  const loose = new Map<string, number>();
+  for (const { id, from } of sheet.wires.values())
+    if (isPinEnd(from) ? pinAt(from) === undefined : !wireIndex.has(from.wire))
+      loose.set(id, wireIndex.get(id)!);
+  wireIndex.clear();
+  const nodeOfWire = (id: string): number | undefined => {
+    const known = loose.get(id);
+    if (known !== undefined) return known;
+    const from = sheet.wires.get(id)?.from;
+    return from && (isPinEnd(from) ? pinAt(from) : nodeOfWire(from.wire));
+  };
   return {
     sheet,
     parts,
@@ -136,7 +153,7 @@ function* planSteps(sheet: Sheet): Steps<SheetWiring> {
     bitOf,
     bits: first[groups]!,
     groupOfWire: (wire) => {
-      const node = wireIndex.get(wire);
+      const node = nodeOfWire(wire);
       return node === undefined ? undefined : rangeOf(node);
     },
     groupOfPin: (part, port) => rangeOf(pinStart[part]! + port),
