@@ -1,6 +1,10 @@
+import fc from 'fast-check';
+import { eachSegment } from '../../circuit/geometry';
 import { sheetOf } from '../../circuit/lesson';
+import { isPinEnd, type Sheet } from '../../circuit/sheet';
 import { interlock, Sketch } from '../../testing/sketch';
-import { expectTidy } from '../../testing/tidy-sheet';
+import { along, expectTidy } from '../../testing/tidy-sheet';
+import { courseOf, pinOf, pinsOf } from '../geometry/placement';
 import { move } from './gestures';
 import { joinUp, removeHealing, touching } from './join-up';
 
@@ -123,4 +127,71 @@ test('several in a row are taken out together, and what led nowhere is gone', ()
   lone.place('not', 0, 0);
   lone.make(removeHealing(lone.lesson, 'sheet1', new Set(['not1'])));
   expect(sheetOf(lone.lesson, 'sheet1')!.parts.size).toBe(0);
+});
+
+/** Loose input pins of some parts that stand on a wire or on a pin of another part, by looking at every point of everything. */
+function touchedPoints(sheet: Sheet, parts: ReadonlySet<string>): Set<string> {
+  const wired = new Set<string>();
+  for (const { from, to } of sheet.wires.values())
+    for (const end of [from, to]) if (isPinEnd(end)) wired.add(`${end.part}.${end.port}`);
+  const points = new Set<string>();
+  for (const wire of sheet.wires.values())
+    eachSegment(courseOf(sheet, wire), (a, b) => {
+      for (const p of along(a, b)) points.add(`${p.x},${p.y}`);
+    });
+  for (const part of sheet.parts.values())
+    if (!parts.has(part.id)) for (const pin of pinsOf(part)) points.add(`${pin.at.x},${pin.at.y}`);
+  const found = new Set<string>();
+  for (const id of parts)
+    for (const pin of pinsOf(sheet.parts.get(id)!)) {
+      const at = `${pin.at.x},${pin.at.y}`;
+      if (!wired.has(`${id}.${pin.port.name}`) && pin.port.direction === 'in' && points.has(at))
+        found.add(at);
+    }
+  return found;
+}
+
+test('wherever some parts lie, their loose inputs touch what lies there', () => {
+  let met = 0;
+  fc.assert(
+    fc.property(
+      fc.array(
+        fc.record({
+          x: fc.nat({ max: 24 }),
+          y: fc.nat({ max: 12 }),
+          kind: fc.constantFrom('lamp', 'and', 'switch'),
+        }),
+        {
+          minLength: 2,
+          maxLength: 10,
+        },
+      ),
+      (places) => {
+        const s = keyAndLamp();
+        const moved = places.map(({ x, y, kind }) => {
+          const before = new Set(s.sheet.parts.keys());
+          s.place(kind, x, y);
+          return [...s.sheet.parts.keys()].find((id) => !before.has(id))!;
+        });
+        // Half of them stand still.
+        const parts = new Set(moved.filter((_, i) => i % 2 === 0));
+        const right = touchedPoints(s.sheet, parts);
+        const found = touching(s.sheet, parts).filter(
+          ({ pin }) => pinOf(s.sheet, pin.part, pin.port)!.port.direction === 'in',
+        );
+        met += right.size;
+        expect(new Set(found.map(({ at }) => `${at.x},${at.y}`))).toEqual(right);
+      },
+    ),
+    { numRuns: 150 },
+  );
+  expect(met).toBeGreaterThan(20);
+});
+
+test('where all parts of a sheet have moved, nothing has come nearer to anything', () => {
+  const s = keyAndLamp();
+  s.place('lamp', 14, 0, 'On the wire');
+  const all = new Set(s.sheet.parts.keys());
+  expect(touching(s.sheet, new Set([...all].slice(-1)))).toHaveLength(1);
+  expect(touching(s.sheet, all)).toEqual([]);
 });
