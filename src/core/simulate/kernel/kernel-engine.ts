@@ -98,7 +98,7 @@ export class KernelEngine implements Engine {
 
   /**
    * Goes on from where another engine is between two instants.
-   * @returns null where there is no WebAssembly, or something is due at a part of a day.
+   * @returns null where there is no WebAssembly or no memory for it, or something is due at a part of a day.
    */
   static from(
     netlist: Netlist,
@@ -116,10 +116,16 @@ export class KernelEngine implements Engine {
     // Counted from the first one that is due, all lie on whole days; and so does now, or there is nothing to lead there.
     if (due.some((d) => (d.time - today) % grid.day !== 0)) return null;
     const back = Math.ceil((today - time) / grid.day) * grid.day;
-    const engine = new KernelEngine(netlist, delays, grid, other.values, today - back, notes, compiled);
-    engine.events_ = other.events;
-    for (const change of due) engine.addDue(change);
-    return engine;
+    try {
+      const engine = new KernelEngine(netlist, delays, grid, other.values, today - back, notes, compiled);
+      engine.events_ = other.events;
+      for (const change of due) engine.addDue(change);
+      return engine;
+    } catch (error) {
+      // No memory is left for it.
+      if (error instanceof RangeError) return null;
+      throw error;
+    }
   }
 
   get events(): number {

@@ -101,6 +101,27 @@ test('without WebAssembly the reference runs', () => {
   }
 });
 
+test('where there is no memory for it the reference goes on', () => {
+  const { Memory } = WebAssembly;
+  const ring = ringsOf(randomNetlist(5));
+  const right = new Run(ring, { kernelAfter: Number.POSITIVE_INFINITY });
+  right.advance(1e6);
+  try {
+    Object.assign(WebAssembly, {
+      Memory: class {
+        constructor() {
+          throw new RangeError('could not allocate memory');
+        }
+      },
+    });
+    const run = new Run(ring, { kernelAfter: 0 });
+    run.advance(1e6);
+    expect(seenOf(run)).toEqual(seenOf(right));
+  } finally {
+    Object.assign(WebAssembly, { Memory });
+  }
+});
+
 test('a run of many events, in one go and in slices, is the same run', () => {
   // Two rings of gates that swing for ever, and what follows from them, beyond what one log holds.
   const netlist = randomNetlist(5);
