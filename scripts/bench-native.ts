@@ -78,7 +78,7 @@ int main(void) {
 
 const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 
-/** What was measured, a row each: how many times faster than native the first time, and after that. */
+/** The rows of the table: native time over our time, at the first run and the median of those after it. */
 const rows: { work: string; first: number; warm: number }[] = [];
 
 /** Measures pairs. @throws Error if the two do not do the same. */

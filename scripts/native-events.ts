@@ -26,7 +26,7 @@ function vectorsOf({ netlist, vectors }: TimedWork): Uint8Array {
   return Uint8Array.from({ length: netlist.inputs.length * vectors }, () => (next() < 0.5 ? 0 : 1));
 }
 
-/** Our run. @returns ms, with what a run needs before its first instant, and events. */
+/** Runs a work in our engine. @returns ms, with the time that a run needs before its first instant, and events. */
 export function ours(work: TimedWork): { ms: number; events: number } {
   const levels = vectorsOf(work);
   const inputs = work.netlist.inputs.map((t) => t.nets[0]!);

@@ -77,7 +77,7 @@ const SYMBOLS = [
   '>',
 ];
 
-/** By their first character, the longer ones first. */
+/** The symbols by their first character, the longer ones first. */
 const SYMBOLS_FROM: readonly (readonly string[] | undefined)[] = (() => {
   const from: string[][] = [];
   for (const symbol of SYMBOLS) {
@@ -94,7 +94,7 @@ const NEWLINE = 10;
 const DIRECTIVE = /`[A-Za-z_]\w*[^\n]*/y;
 const TEXT = /"(?:[^"\\\n]|\\.)*"/y;
 
-/** What the characters of ASCII may be: the first of a name, a later one, a digit or the quote before one. */
+/** Whether an ASCII character may begin a name, go on with one, or begin a number. */
 const STARTS = 1;
 const GOES_ON = 2;
 const DIGIT = 4;
@@ -148,7 +148,7 @@ class Tokenizer {
     }
   }
 
-  /** Symbols, and what is rare. */
+  /** A symbol, an escaped name, a directive or a text. */
   private other(c: string, code: number, column: number): void {
     const { source, tokens, line } = this;
     if (c === '\\') {
