@@ -116,10 +116,10 @@ async function editAmongFaults(seed: number): Promise<void> {
 }
 
 /** Runs of two hundred edits each. */
-const RUNS = Number(process.env.FAULT_RUNS ?? 10);
+const RUNS = Number(process.env.FAULT_RUNS ?? 5);
 
 test(`${RUNS * 200} random edits among failing writes and fetches: none that was acknowledged is lost`, async () => {
   for (let run = 0; run < RUNS; run++) await editAmongFaults(4000 + run);
   expect(seen.edits).toBeGreaterThanOrEqual(RUNS * 200);
-  for (const count of Object.values(seen)) expect(count).toBeGreaterThan(20);
+  for (const count of Object.values(seen)) expect(count).toBeGreaterThan(2 * RUNS);
 }, 1_200_000);

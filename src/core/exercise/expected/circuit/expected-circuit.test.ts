@@ -78,7 +78,7 @@ test('whatever is drawn is the same as itself, and a fault in it is shown where 
       }
       expect(wrongOutputs[0]!.length).toBeGreaterThan(0);
     }),
-    { numRuns: 50 },
+    { numRuns: 30 },
   );
   expect(told).toBeGreaterThan(20);
 });
@@ -111,7 +111,7 @@ test('designs with storage and blocks are the same as themselves', () => {
       const found = check(sheet, own.value, ALL, lesson.sheets);
       expect(found.difference).toBeNull();
     }),
-    { numRuns: 25 },
+    { numRuns: 15 },
   );
   expect(made).toBeGreaterThan(10);
 });
