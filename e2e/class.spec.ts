@@ -145,8 +145,9 @@ test('reading a class is stopped, and goes on with the rest', async ({ page }) =
   await expect(page.getByRole('progressbar')).toHaveCount(0);
   expect(Number.parseInt((await told.textContent())!, 10)).toBeLessThan(many.length);
   await take(page, many);
-  await expect(page.getByText(`${many.length} hand-ins ·`)).toBeVisible();
-  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  // As long as a busy machine needs for six hundred: the bar tells that it goes on.
+  await expect(page.getByText(`${many.length} hand-ins ·`)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole('progressbar')).toHaveCount(0, { timeout: 60_000 });
 });
 
 test('two tabs mark one class, and neither loses what the other gave', async ({ page, context }) => {
