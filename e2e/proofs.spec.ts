@@ -41,6 +41,8 @@ test('two multipliers of 28 inputs are proved the same; what takes long can be s
     timeout: 30_000,
   });
   await page.keyboard.press('Escape');
+  // A press shows another sheet; the next one opens its menu.
+  await page.getByRole('button', { name: /^odd_by_a/ }).click();
   const other = await compareWith(page, /^odd_by_a/, 'odd_by_b');
   await expect(other.getByRole('progressbar')).toBeVisible();
   await other.getByRole('button', { name: 'Stop' }).click();
