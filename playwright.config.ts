@@ -17,7 +17,7 @@ export default defineConfig({
     { name: 'here', grepInvert: /@school/ },
     {
       name: 'school',
-      // What is kept, handed out and handed in: the rest does not depend on what such a page may do.
+      // Stories of keeping, handing out and handing in: only these depend on a secure context.
       testMatch: /(keep|exercise|first-minute|story|school)\.spec\.ts/,
       grepInvert: /@secure/,
       use: { baseURL: `http://${SCHOOL}:${port}` },

@@ -238,7 +238,7 @@ function wordsOf({ outputs }: Matched): Matched['outputs'][number][][] {
     .map((word) => [...word].sort((x, y) => x[0] - y[0]).map(([, pair]) => pair));
 }
 
-/** A proof of all words as numbers, or the ports that are left when those that could be proved so are left out. */
+/** Compares all words as numbers. @returns the proof, or the ports whose outputs are not yet proved. */
 function byRewriting(
   a: Netlist,
   b: Netlist,

@@ -19,7 +19,7 @@ const FEW_ADDERS = 8;
 
 /**
  * Whether words of two circuits are the same numbers, by algebraic rewriting: a word is the sum of its bits by their weights; from the
- * outputs to the inputs, in the place of the sum of each adder comes what was added, less twice its carry, so that carries cancel
+ * outputs to the inputs, the sum of each adder is replaced by its operands less twice its carry, so that carries cancel
  * (Ciesielski and others, 2015, "Verification of gate-level arithmetic circuits by function extraction"; Ritirc, Biere and Kauers, 2017,
  * "Column-wise verification of multipliers using computer algebra"). In the end both are sums of products of inputs, and
  * the same ones or not. Factors count modulo 2 to the number of bits, as the bits of a word are known by its remainder.
@@ -104,7 +104,7 @@ function rewritten(
 const literals = ({ leaves }: AdderUnit, inverts: number): Sum[] =>
   leaves.map((leaf, k) => sumOf((leaf << 1) | ((inverts >> k) & 1)));
 
-/** A sum of an adder: what is added, less twice the carry. */
+/** The sum of an adder in terms of its operands and its carry: the operands added up, less twice the carry. */
 function addedUp(unit: AdderUnit, isInverted: boolean, polynomial: Polynomial): Sum {
   // The carry that is read elsewhere is the one that will cancel.
   const carry = unit.carries.find(({ node }) => polynomial.factorOf(node) !== 0n) ?? unit.carries[0]!;
@@ -126,7 +126,7 @@ function carried(unit: AdderUnit, node: number): Sum {
   return isInverted ? inverted(sum) : sum;
 }
 
-/** The nodes on which a word depends, each before those that read it, the carries of an adder just before its sums. */
+/** The nodes on which a word depends, in topological order; the carries of an adder come just before its sums. */
 function orderOf(aig: Aig, unitOf: ReadonlyMap<number, AdderUnit>, word: readonly AigEdge[]): number[] {
   const order: number[] = [];
   const seen = new Set<number | AdderUnit>();

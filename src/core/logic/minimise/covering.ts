@@ -70,7 +70,7 @@ const UNDECIDED = 5;
 
 class Search {
   exact = true;
-  /** What every cover costs at least, by what is proved of the parts of the whole problem. */
+  /** A lower bound on the cost of any cover: the sum of the bounds of the independent parts of the problem. */
   least = 0;
   private nodes = 0;
   private readonly standing: RelaxationState;
@@ -116,7 +116,7 @@ class Search {
     return all;
   }
 
-  /** A part of the problem that is given as it is; what is proved of it counts for all. */
+  /** Solves one independent part of the original problem, and adds its lower bound to `least`. */
   private whole(matrix: Matrix, below: number): number[] | null {
     const others = this.exact;
     this.exact = true;

@@ -16,7 +16,7 @@ const NEAR = 8;
 /** Places of a counter of words. */
 const PLACES = 32;
 
-/** What is the same however often a table is derived. */
+/** The compiled module of a netlist and the layout of its memory; one serves every derivation. */
 interface Kept {
   readonly module: WebAssembly.Module;
   readonly pages: number;

@@ -23,7 +23,7 @@ export interface LevelPlan {
   readonly evaluated: number;
 }
 
-/** What an order of the inputs is bound to. */
+/** Constraints on the order of the inputs. */
 export interface LevelWishes {
   /** An output that is read anew costs as much as so many gates. */
   readonly outputCost: number;

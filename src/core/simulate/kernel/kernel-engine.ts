@@ -43,7 +43,7 @@ function kernel(): WebAssembly.Module | null {
 
 /** What moves gates in WebAssembly: for delays that are whole days, and as long as all that is due lies whole days from now. */
 export class KernelEngine implements Engine {
-  private events_ = 0;
+  private eventsMade = 0;
   /** Instants in which something was due, so far. */
   instants = 0;
   private readonly at: Packed;
@@ -118,7 +118,7 @@ export class KernelEngine implements Engine {
     const back = Math.ceil((today - time) / grid.day) * grid.day;
     try {
       const engine = new KernelEngine(netlist, delays, grid, other.values, today - back, notes, compiled);
-      engine.events_ = other.events;
+      engine.eventsMade = other.events;
       for (const change of due) engine.addDue(change);
       return engine;
     } catch (error) {
@@ -129,7 +129,7 @@ export class KernelEngine implements Engine {
   }
 
   get events(): number {
-    return this.events_;
+    return this.eventsMade;
   }
 
   private get(field: number): number {
@@ -276,7 +276,7 @@ export class KernelEngine implements Engine {
   }
 
   private get steps(): number {
-    return this.events_ + this.instants;
+    return this.eventsMade + this.instants;
   }
 
   private get isFull(): boolean {
@@ -297,7 +297,7 @@ export class KernelEngine implements Engine {
     this.run(this.at.header);
     this.renew();
     this.time = this.today + (this.get(HEADER.acted) - elapsed) * this.grid.day;
-    this.events_ += this.get(HEADER.events);
+    this.eventsMade += this.get(HEADER.events);
     this.instants += this.get(HEADER.instants);
     this.today += (this.get(HEADER.elapsed) - elapsed) * this.grid.day;
     return this.get(HEADER.code);

@@ -18,7 +18,7 @@ import type { Grid } from './grid';
  */
 
 export const CELL = 16;
-export const OPERATION = 6;
+const OPERATION = 6;
 export const TARGET = 10;
 export const VALUE = 12;
 export const WAITS = 14;
