@@ -8,6 +8,7 @@ export default {
   testTimeout: 120_000,
   roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/docs'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  setupFiles: ['<rootDir>/jest.setup.ts'],
   moduleNameMapper: {
     '^@/(.*)$': '<rootDir>/src/$1',
     '^@demo/(.*)$': '<rootDir>/demo/$1',

@@ -156,7 +156,9 @@ test('a package is moved by keys with its wires, a hidden fault is told and mend
   await expect(said(page)).toHaveText('Everything is wired as the drawing has it.');
   await press(page, 'Board');
   await page.getByRole('menuitem', { name: 'Tell and mend the fault' }).click();
-  await expect(page.getByText(/is dead: its outputs stay at 0|is broken inside/)).toBeVisible();
+  await expect(
+    page.getByText(/is dead: its outputs stay at 0|stands the wrong way round|is broken inside/),
+  ).toBeVisible();
   await press(page, 'Board');
   const saving = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: 'Save as SVG' }).click();
