@@ -6,18 +6,10 @@ import { planOf } from '../src/core/packages/plan';
 import { adjusted, supplyOf } from '../src/core/packages/sheet-plan';
 import { stageTests } from '../src/core/packages/stage-tests';
 import { wiringOf } from '../src/core/packages/wiring';
-import type { LogicFamily } from '../src/core/parts/packages/package-type';
 import { BadInput } from './bad-input';
+import { FAMILIES } from './choices';
 import { type CircuitOptions, openCircuit, textOf } from './open-circuit';
 import { writeLines, writeStats } from './write-out';
-
-/** The families as they are named on the command line. */
-export const FAMILIES: Readonly<Record<string, LogicFamily>> = {
-  '74': '74HC',
-  '74HC': '74HC',
-  '74LS': '74LS',
-  '4000': '4000B',
-};
 
 interface Options extends CircuitOptions {
   /** An option that is not given keeps what is set on the sheet. */

@@ -1,13 +1,8 @@
-import { endingsOf, formatOfFile, isWrittenAt } from '../src/core/formats/format';
-import { FORMATS } from '../src/core/formats/kinds';
+import { endingsOf, formatOfFile } from '../src/core/formats/format';
 import { BadInput } from './bad-input';
+import { WRITTEN } from './choices';
 import { type Circuit, type CircuitOptions, openCircuit } from './open-circuit';
 import { writeLines } from './write-out';
-
-const WRITTEN = FORMATS.filter(isWrittenAt('command line'));
-
-/** `*.manege.json, *.v, *.svg`: the files that can be written, for the help and for refusals. */
-export const WRITTEN_FILES = WRITTEN.map((format) => `*${format.endings[0]}`).join(', ');
 
 /** `manege convert`: a circuit from one format to another, by the endings of the files. */
 export async function convert(from: string, to: string, options: CircuitOptions): Promise<void> {

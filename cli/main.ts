@@ -1,18 +1,10 @@
 import { Command, CommanderError, Option } from 'commander';
 import { problemOf } from '../src/core/values/result';
 import { BadInput } from './bad-input';
-import { chips, FAMILIES } from './chips';
-import { convert, WRITTEN_FILES } from './convert';
-import { draw } from './draw';
-import { inspect } from './inspect';
-import { mark } from './mark';
-import { prove } from './prove';
-import { reduce } from './reduce';
-import { MOST_STEPS, simulate } from './simulate';
-import { table } from './table';
+import { FAMILIES, MOST_STEPS, WRITTEN_FILES } from './choices';
 import { complain, writeLines } from './write-out';
 
-/** Exit codes: 0 done or yes, 1 no, 2 bad input or an output that cannot be written, 3 a fault; with one line on stderr. */
+/** A command's code is loaded when it is called. Exit codes: 0 done or yes, 1 no, 2 bad input or an output that cannot be written, 3 a fault; with one line on stderr. */
 async function main(): Promise<number> {
   let code = 0;
   const help: string[] = [];
@@ -40,7 +32,7 @@ async function main(): Promise<number> {
     )
     .option('--out <file>', 'write to a file instead of the terminal')
     .option('--stats', 'print one JSON line about the work on stderr')
-    .action(async (circuit, options) => table(circuit, options));
+    .action(async (circuit, options) => (await import('./table')).table(circuit, options));
   verb('simulate', 'run a circuit on a stimulus')
     .option('--stimulus <file>', 'CSV: a column “time” in ns, one for each driven input; or a dump (*.vcd)')
     .option(
@@ -61,10 +53,10 @@ async function main(): Promise<number> {
     .option('--compare <file>', 'hold the run against a dump; exit code 1 where they differ')
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (circuit, options) => {
-      if (!(await simulate(circuit, options))) code = 1;
+      if (!(await (await import('./simulate')).simulate(circuit, options))) code = 1;
     });
   verb('inspect', 'report as JSON the parts of a circuit, its speed, and its problems').action(
-    async (circuit, options) => inspect(circuit, options),
+    async (circuit, options) => (await import('./inspect')).inspect(circuit, options),
   );
   verb(
     'chips',
@@ -85,11 +77,11 @@ async function main(): Promise<number> {
     )
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (circuit, options) => {
-      if (!(await chips(circuit, options))) code = 1;
+      if (!(await (await import('./chips')).chips(circuit, options))) code = 1;
     });
   verb('convert', 'write a circuit in another format, by the ending of the file')
     .argument('<out>', WRITTEN_FILES)
-    .action(async (circuit, out, options) => convert(circuit, out, options));
+    .action(async (circuit, out, options) => (await import('./convert')).convert(circuit, out, options));
   verb('prove', 'prove two circuits equivalent, or show a case in which they differ')
     .argument('<other>', 'the circuit to compare it with')
     .option('--other-sheet <name>', 'the sheet of the other circuit, if its name differs')
@@ -98,7 +90,7 @@ async function main(): Promise<number> {
     )
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (circuit, other, options) => {
-      if (!(await prove(circuit, other, options))) code = 1;
+      if (!(await (await import('./prove')).prove(circuit, other, options))) code = 1;
     });
   const ofFunctions = (name: string, description: string) =>
     program
@@ -121,7 +113,7 @@ async function main(): Promise<number> {
       new Option('--format <format>', 'the format of the answer').choices(['text', 'json']).default('text'),
     )
     .option('--stats', 'print one JSON line about the work on stderr')
-    .action(async (given, options) => reduce(given, options));
+    .action(async (given, options) => (await import('./reduce')).reduce(given, options));
   ofFunctions('draw', 'the circuit of a table or of formulas')
     .addOption(
       new Option('--form <form>', 'what it is built of')
@@ -130,7 +122,7 @@ async function main(): Promise<number> {
     )
     .option('--two-input', 'no gate with more than two inputs')
     .requiredOption('--out <file>', WRITTEN_FILES)
-    .action(async (given, options) => draw(given, options));
+    .action(async (given, options) => (await import('./draw')).draw(given, options));
   program
     .command('mark')
     .description('hold hand-ins against their exercise; exit code 1 where one of them is not solved')
@@ -143,7 +135,7 @@ async function main(): Promise<number> {
     .option('--likeness <file>', 'write the pairs that are alike as CSV, with what speaks for and against')
     .option('--key <file>', 'the key that opens sealed answers; its passphrase is in MANEGE_PASSPHRASE')
     .action(async (exercise, handIns, options) => {
-      code = await mark(exercise, handIns, options);
+      code = await (await import('./mark')).mark(exercise, handIns, options);
     });
   try {
     await program.parseAsync();
@@ -170,4 +162,6 @@ async function told(): Promise<number> {
   }
 }
 
-process.exitCode = await told();
+void told().then((code) => {
+  process.exitCode = code;
+});

@@ -8,6 +8,7 @@ import type { Logic } from '../src/core/values/logic';
 import { printable } from '../src/core/values/printable';
 import { justBefore, readDuration } from '../src/core/values/time';
 import { BadInput } from './bad-input';
+import { MOST_STEPS } from './choices';
 import { type Circuit, type CircuitOptions, compiled, openCircuit, textOf } from './open-circuit';
 import { complain, progressLine, writeLines, writeStats } from './write-out';
 
@@ -24,8 +25,6 @@ interface Options extends CircuitOptions {
 
 /** Steps in one slice of a run. */
 const SLICE = 1_000_000;
-/** Steps of a run at most, where nothing else is said: some five seconds of one that only swings. */
-export const MOST_STEPS = 100_000_000;
 /** Changes that the trace holds for a dump: 4 bytes each, and 12 each instant. */
 const MOST_CHANGES = 20_000_000;
 
