@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import type { NextConfig } from 'next';
-import { FILE_POLICY, HEADERS } from './src/loading/policy';
+import { EMBEDDED, FILE_POLICY, HEADERS } from './src/loading/policy';
 
 /** Stands for the sources in some rooms of the core. */
 function stampOf(rooms: readonly string[]): string {
@@ -38,6 +38,8 @@ const config: NextConfig = {
     const policy = { key: 'Content-Security-Policy', value: FILE_POLICY };
     return [
       { source: '/:path*', headers: all },
+      // A page that asks the same of all that it shows may show this one.
+      { source: EMBEDDED, headers: [{ key: 'Cross-Origin-Resource-Policy', value: 'cross-origin' }] },
       { source: '/_next/static/:path*', headers: [policy] },
     ];
   },

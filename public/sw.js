@@ -1,6 +1,6 @@
 // Keeps every page and file of Manege in the browser, so that it works with the network cut.
 const CACHE = 'manege';
-const PAGES = ['/', '/lesson', '/exercise', '/marking'];
+const PAGES = ['/', '/lesson', '/exercise', '/marking', '/open', '/look', '/embed'];
 
 async function keepAll() {
   const cache = await caches.open(CACHE);

@@ -46,6 +46,12 @@ export const isRunning: Condition = ({ session }) => {
   const { still } = session.state.rules;
   return still ? refused('still', still) : DONE;
 };
+/** Work at an exercise goes out as a hand-in. */
+export const canBeLinked = where(
+  ({ session }) => session.state.lesson.exercise === null,
+  'is-exercise',
+  'work at an exercise is handed in as a file',
+);
 export const someParts = where((c) => parts(c) > 0, NOTHING_SELECTED, 'select a part first');
 export const onePart = where((c) => parts(c) === 1, NOTHING_SELECTED, 'select one part first');
 export const twoParts = where((c) => parts(c) > 1, NOTHING_SELECTED, 'select two or more parts first');

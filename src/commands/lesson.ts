@@ -1,7 +1,7 @@
 import { isWrittenAt } from '@/core/formats/format';
 import { FORMATS } from '@/core/formats/kinds';
 import type { Command } from './command';
-import { always, isRunning, someOnSheet } from './conditions';
+import { always, canBeLinked, isRunning, someOnSheet } from './conditions';
 
 /** Commands for the page and the whole lesson. */
 export const LESSON: readonly Command[] = [
@@ -31,6 +31,14 @@ export const LESSON: readonly Command[] = [
     words: 'paper pdf',
     when: someOnSheet,
     run: ({ page }) => page.print(),
+  },
+  {
+    id: 'save.link',
+    name: 'Link to this lesson',
+    group: 'save',
+    words: 'share address embed page course qr code url iframe',
+    when: canBeLinked,
+    run: ({ page }) => page.openDialog('link'),
   },
   ...FORMATS.filter(isWrittenAt('sheet')).map(
     ({ id, noun }): Command => ({

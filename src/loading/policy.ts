@@ -32,13 +32,32 @@ export const HEADERS: Readonly<Record<string, string>> = {
     .join(', '),
 };
 
-const NOWHERE_ELSE = ["object-src 'none'", "base-uri 'none'", "form-action 'none'", "frame-ancestors 'none'"];
+const NOWHERE_ELSE = ["object-src 'none'", "base-uri 'none'", "form-action 'none'"];
+
+/** The page that other sites may show in a frame. It reads and keeps nothing of this browser. */
+export const EMBEDDED = '/embed';
+
+/**
+ * The sites that may show the page for frames, as the host gives them: `https://course.school https://*.wiki.school`.
+ * Without it every site may; with `none` none.
+ * @throws Error for what would be no list of sites.
+ */
+export function frameAncestors(given: string | undefined): string {
+  if (given === undefined || given.trim() === '') return '*';
+  if (given.trim() === 'none') return "'none'";
+  const sites = given.trim().split(/\s+/);
+  for (const site of sites)
+    if (!/^(?:\*|self|https?:\/\/[\w.*-]+(?::(?:\d+|\*))?)$/.test(site))
+      throw new Error(`MANEGE_FRAME_ANCESTORS: “${site}” is no site such as https://course.school`);
+  return sites.map((site) => (site === 'self' ? "'self'" : site)).join(' ');
+}
 
 /**
  * The policy of a page: scripts and styles only with this answer's nonce or loaded by such a script, never from text
  * (`eval`); compiling WebAssembly is allowed. Nothing is loaded from or sent to anywhere else.
+ * @param framedBy sources of `frame-ancestors`: the sites that may show it in a frame.
  */
-export const pagePolicy = (nonce: string, isDevelopment: boolean): string =>
+export const pagePolicy = (nonce: string, isDevelopment: boolean, framedBy = "'none'"): string =>
   [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${isDevelopment ? " 'unsafe-eval'" : ''}`,
@@ -50,6 +69,7 @@ export const pagePolicy = (nonce: string, isDevelopment: boolean): string =>
     "worker-src 'self' blob:",
     ...(isDevelopment ? [] : ["require-trusted-types-for 'script'", 'trusted-types default']),
     ...NOWHERE_ELSE,
+    `frame-ancestors ${framedBy}`,
   ].join('; ');
 
 /** The policy of built files: a worker takes over that of its script. */
@@ -58,4 +78,5 @@ export const FILE_POLICY = [
   "script-src 'self' 'wasm-unsafe-eval'",
   "connect-src 'self'",
   ...NOWHERE_ELSE,
+  "frame-ancestors 'none'",
 ].join('; ');

@@ -1,6 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { type Netlist, storeName } from '@/core/netlist/netlist';
 import { POWER_UP, Run } from '@/core/simulate/run';
+import { type RunMoment, runFrom } from '@/core/simulate/run-moment';
 import type { RunOptions } from '@/core/simulate/run-options';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
 import { isTimed, movesByItself, nextHalf, rowNow, rowsOf } from './moment';
@@ -45,8 +46,9 @@ export class Clockwork {
     lesson: Lesson,
     netlist: Netlist,
     on: ReadonlySet<string>,
+    moment?: RunMoment,
   ) {
-    this.run = newRun(lesson, netlist, on);
+    this.run = moment ? runFrom(netlist, freshRun(lesson, on), moment) : newRun(lesson, netlist, on);
   }
 
   /** Begins with another circuit. @param before the run whose time and held states it goes on with. */

@@ -29,11 +29,12 @@ function momentIn({ state, standings }: Session): Moment {
 
 /** Switches and tried rows of each sheet, from what was kept of an earlier visit. */
 export function standingsOf({ sheet, others, ...own }: MomentRecord): Map<string, KeptStanding> {
-  const standing = ({ inputs, tried, circuit }: SheetMoment): KeptStanding => ({
+  const standing = ({ inputs, tried, circuit, moment }: SheetMoment): KeptStanding => ({
     on: new Set(Object.keys(inputs).filter((part) => inputs[part])),
     // In older records a tried row was only a number, without its outputs.
     tried: new Map(tried.filter((one) => Array.isArray(one))),
     circuit: circuit ?? null,
+    moment,
   });
   const all = Object.entries(others ?? {}).map(([id, moment]) => [id, standing(moment)] as const);
   return new Map([...all, [sheet, standing(own)]]);

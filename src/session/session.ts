@@ -63,7 +63,7 @@ export class Session {
     const on = standing?.on ?? new Set();
     const tried = standing && isStillCircuit(standing, () => bare) ? standing.tried : new Map();
     const host = this.host();
-    this.time = new Clockwork(host, lesson, netlist, on);
+    this.time = new Clockwork(host, lesson, netlist, on, standing?.moment);
     const first = { bare, driving, delays: delaysOf(lesson) };
     this.live = new LiveSheets(host, this.time, first, beginning.standings ?? new Map());
     this.table = new TableDeriver(host, beginning.makeTable ?? null);

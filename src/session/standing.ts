@@ -2,6 +2,7 @@ import type { Delays, Stimulus } from '@/core/circuit/time-setup';
 import { type Column, type Netlist, sourceKey } from '@/core/netlist/netlist';
 import { outputsSignature } from '@/core/netlist/same-circuit';
 import type { Run } from '@/core/simulate/run';
+import type { RunMoment } from '@/core/simulate/run-moment';
 
 /*
  * The live circuit of a sheet while another sheet is shown: switches, tried rows and the run belong to the sheet.
@@ -17,6 +18,8 @@ export interface KeptStanding {
   readonly tried: TriedRows;
   /** `outputsSignature` of the circuit on which the rows were tried; null where older records do not say. */
   readonly circuit: string | null;
+  /** How its run stood, where that is known. */
+  readonly moment?: RunMoment | undefined;
 }
 
 /** The live circuit of a sheet as it was left. */

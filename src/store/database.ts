@@ -1,6 +1,7 @@
 import Dexie, { type DexieOptions, type EntityTable, type Table } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
+import type { RunMoment } from '@/core/simulate/run-moment';
 import { type Problem, problem } from '@/core/values/result';
 import { textHash } from '@/core/values/text-hash';
 import { load } from '@/loading/load';
@@ -49,6 +50,8 @@ export interface SheetMoment {
   readonly tried: readonly (readonly [row: number, seen: string])[];
   /** The signature of the circuit on which they were tried; older records do not say. */
   readonly circuit?: string | undefined;
+  /** How its run stood when a link was opened; it ends with the first visit. */
+  readonly moment?: RunMoment | undefined;
 }
 
 /** The state of the live circuits: not part of the document, and kept all the same. */

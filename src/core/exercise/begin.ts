@@ -2,7 +2,7 @@ import type { Exercise, FlatSheet, GivenCircuit, Task, TaskWork, Work } from '..
 import type { Lesson } from '../circuit/lesson';
 import { DEFAULT_SETTINGS, emptySheet, type Part, type Settings, type Sheet } from '../circuit/sheet';
 import { withSheetInside } from '../parts/block';
-import { sheetIdInside, sheetInside } from '../parts/catalogue';
+import { sheetIdInside, withSheetsInside } from '../parts/catalogue';
 
 /** Most letters of a sheet's name. */
 const MOST_NAME = 60;
@@ -111,11 +111,6 @@ export function renewedWork(lesson: Lesson, exercise: Exercise): Lesson {
 
 /** A sheet with those of its blocks, as a task gives it: without what was filled in or driven on it. */
 export function excerptFor(sheet: Sheet, sheets: readonly Sheet[], settings: Settings): GivenCircuit {
-  const taken: Sheet[] = [sheet];
-  for (const at of taken)
-    for (const part of at.parts.values()) {
-      const inside = sheetInside(part, sheets);
-      if (inside && !taken.includes(inside)) taken.push(inside);
-    }
+  const taken = withSheetsInside(sheet, sheets);
   return { settings, sheets: taken.map(({ plan: _, ...rest }) => flatSheet(rest)) };
 }

@@ -9,8 +9,6 @@ import { headingProblem, readJson } from './read-json';
 
 export const EXERCISE_VERSION = EXERCISE_STEPS.length + 1;
 
-/** Many mail, chat and learning tools cut or refuse addresses that are longer. */
-export const LONGEST_LINK = 2000;
 /** Longest fragment that is unpacked at all. */
 const LONGEST_FRAGMENT = 200_000;
 

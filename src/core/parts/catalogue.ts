@@ -60,6 +60,17 @@ export function sheetInside(part: Part, sheets: readonly Sheet[]): Sheet | undef
   return id === undefined ? undefined : sheets.find((s) => s.id === id);
 }
 
+/** A sheet, and behind it those of its blocks and of the blocks inside them, each once. */
+export function withSheetsInside(sheet: Sheet, sheets: readonly Sheet[]): Sheet[] {
+  const taken: Sheet[] = [sheet];
+  for (const at of taken)
+    for (const part of at.parts.values()) {
+      const inside = sheetInside(part, sheets);
+      if (inside && !taken.includes(inside)) taken.push(inside);
+    }
+  return taken;
+}
+
 /** Where a part lets a signal enter or leave its sheet; undefined for a part that is no port. */
 export function boundaryOf(part: Part): Boundary | undefined {
   return kindOf(part).boundary?.(part.params);

@@ -23,6 +23,7 @@ import {
   strictObject,
   string,
   trim,
+  tuple,
   union,
   unknown,
   type ZodMiniType,
@@ -83,6 +84,7 @@ export const z = {
   strictObject,
   string,
   trim,
+  tuple,
   union,
   unknown,
 };

@@ -17,6 +17,7 @@ const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<Di
     () => import('@/ui/palette/CommandPalette').then((m) => m.CommandPalette),
     <HoldKeys />,
   ),
+  link: lazyComponent('“Link”', () => import('./LinkDialog').then((m) => m.LinkDialog), <HoldKeys />),
   compare: lazyComponent(
     'the comparison',
     () => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),

@@ -27,6 +27,8 @@ import { type Page, usePage } from './usePage';
 
 interface Props {
   readonly session: Session;
+  /** The ids of the faces that are open at the beginning; without it, a sensible pair. */
+  readonly faces?: readonly string[] | undefined;
   /** The pane left of the drawing: the task of an exercise. */
   readonly beside?: ReactNode;
   /** The main button at the right end of the bar, and those beside it that give way where there is little room. */
@@ -41,8 +43,8 @@ interface Props {
 }
 
 /** One open lesson: the bar with the moment, and the faces. */
-export function LessonView({ session, ...rest }: Props) {
-  const page = usePage(session);
+export function LessonView({ session, faces, ...rest }: Props) {
+  const page = usePage(session, faces);
   const editor = useMemo(() => new Editor(session, page.context), [session, page.context]);
   return (
     <EditorProvider value={editor}>
@@ -51,7 +53,7 @@ export function LessonView({ session, ...rest }: Props) {
   );
 }
 
-interface ViewProps extends Omit<Props, 'session'> {
+interface ViewProps extends Omit<Props, 'session' | 'faces'> {
   readonly page: Page;
 }
 

@@ -21,10 +21,13 @@ const saving = fetcher('the writers of sheets', () => import('./save-sheet'));
 /**
  * The page around the faces. A sensible pair of faces is open from the start; faces that the user opens or
  * closes stay so.
+ * @param begun the ids of the faces that are open at the beginning, where that is said.
  */
-export function usePage(session: Session): Page {
+export function usePage(session: Session, begun?: readonly string[]): Page {
   const [dialog, openDialog] = useState<Dialog | null>(null);
-  const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({});
+  const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>(() =>
+    begun ? Object.fromEntries(FACES.map(({ id }) => [id, begun.includes(id)])) : {},
+  );
   const opening = useStore(session.store, (state) =>
     FACES.filter((face) => face.opensWhen(state))
       .map((face) => face.id)

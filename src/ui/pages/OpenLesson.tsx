@@ -9,6 +9,7 @@ import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { NotKept } from '@/ui/controls/NotKept';
 import { LessonView } from '@/ui/lesson/LessonView';
+import { LinkButton } from '@/ui/lesson/LinkButton';
 import { saveLesson } from '@/ui/session/save-lesson';
 import { SavedMark } from './SavedMark';
 import { useOpenSession } from './useOpenSession';
@@ -35,7 +36,7 @@ const HandIn = lazyComponent(
 const TaskPane = lazyComponent('the task', () => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
 
 /** A kept lesson with all that one does with it: a teacher hands out, a student hands in. */
-export function OpenLesson({ id }: { id: string | null }) {
+export function OpenLesson({ id, faces }: { id: string | null; faces?: readonly string[] | undefined }) {
   const opening = useOpenSession(id);
   switch (opening.state) {
     case 'opening':
@@ -45,11 +46,11 @@ export function OpenLesson({ id }: { id: string | null }) {
     case 'broken':
       return <NotOpened problem={opening.problem} />;
     case 'open':
-      return <Ready open={opening.open} />;
+      return <Ready open={opening.open} faces={faces} />;
   }
 }
 
-function Ready({ open }: { open: OpenSession }) {
+function Ready({ open, faces }: { open: OpenSession; faces: readonly string[] | undefined }) {
   const { session } = open;
   const [dialog, setDialog] = useState<'out' | 'in' | null>(null);
   const place = useStore(open.place);
@@ -57,6 +58,7 @@ function Ready({ open }: { open: OpenSession }) {
   return (
     <LessonView
       session={session}
+      faces={faces}
       beside={exercise ? <TaskPane exercise={exercise} onHandIn={() => setDialog('in')} /> : undefined}
       saved={place === 'elsewhere' ? undefined : <SavedMark open={open} />}
       banner={
@@ -69,14 +71,17 @@ function Ready({ open }: { open: OpenSession }) {
         </>
       }
       more={
-        <button
-          type="button"
-          className="button"
-          onClick={() => saveLesson(session.state.lesson)}
-          {...hint('Save this lesson as a file')}
-        >
-          Save file
-        </button>
+        <>
+          {!exercise && <LinkButton />}
+          <button
+            type="button"
+            className="button"
+            onClick={() => saveLesson(session.state.lesson)}
+            {...hint('Save this lesson as a file')}
+          >
+            Save file
+          </button>
+        </>
       }
       actions={
         <>

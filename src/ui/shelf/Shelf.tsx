@@ -248,12 +248,13 @@ function Card({ item, reload, say, fail }: CardProps) {
       return reload();
     }, fail);
   return (
-    <article className="flex flex-col overflow-hidden rounded-2xl border border-hairline bg-raised hover:border-quiet">
+    <article className="relative flex flex-col overflow-hidden rounded-2xl border border-hairline bg-raised hover:border-quiet">
       {lesson.ok ? (
         <Link
           href={`/lesson?id=${record.id}`}
           aria-label={`Open ${title}`}
-          className="bg-paper"
+          // All of the card leads there, but for what lies above the link.
+          className="bg-paper after:absolute after:inset-0"
           onClick={({ ctrlKey, metaKey, shiftKey }) => !ctrlKey && !metaKey && !shiftKey && keepEarlyKeys()}
         >
           <Picture lesson={lesson.value} />
@@ -265,7 +266,7 @@ function Card({ item, reload, say, fail }: CardProps) {
         <div className="min-w-0 flex-1">
           {renaming ? (
             <input
-              className="field h-8 font-bold"
+              className="field relative z-10 h-8 font-bold"
               defaultValue={title}
               aria-label="Title of the lesson"
               maxLength={120}
@@ -286,7 +287,7 @@ function Card({ item, reload, say, fail }: CardProps) {
           <p className="truncate text-sm text-quiet">{lesson.ok ? summary(lesson.value) : 'damaged'}</p>
         </div>
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="icon-button" aria-label={`More about ${title}`}>
+          <DropdownMenu.Trigger className="icon-button relative z-10" aria-label={`More about ${title}`}>
             ⋯
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>

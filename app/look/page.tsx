@@ -1,0 +1,7 @@
+import { LookLink } from '@/ui/pages/LookLink';
+
+export const metadata = { title: 'Lesson · Manege' };
+
+export default function Page() {
+  return <LookLink />;
+}
