@@ -33,7 +33,7 @@ async function main(): Promise<number> {
     .option('--out <file>', 'write to a file instead of the terminal')
     .option('--stats', 'print one JSON line about the work on stderr')
     .action(async (circuit, options) => (await import('./table')).table(circuit, options));
-  verb('simulate', 'run a circuit on a stimulus')
+  verb('simulate', 'run a circuit on a stimulus, or a Verilog test bench as it says itself')
     .option('--stimulus <file>', 'CSV: a column “time” in ns, one for each driven input; or a dump (*.vcd)')
     .option(
       '--until <time>',

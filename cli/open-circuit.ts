@@ -1,15 +1,17 @@
 import { readFile, stat } from 'node:fs/promises';
-import { basename } from 'node:path';
+import { basename, dirname, resolve } from 'node:path';
 import type { Lesson } from '../src/core/circuit/lesson';
 import type { Sheet } from '../src/core/circuit/sheet';
 import { type Circuit, formatOfFile, isReadAt } from '../src/core/formats/format';
 import { FORMATS } from '../src/core/formats/kinds';
 import { identify, readKnown } from '../src/core/formats/read-content';
 import { tooLarge } from '../src/core/formats/size-limit';
+import { filesNamed } from '../src/core/formats/verilog/several-files';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
 import { BadInput } from './bad-input';
 import { readStream } from './read-stream';
+import { complain } from './write-out';
 
 export type { Circuit };
 
@@ -36,7 +38,13 @@ export async function openCircuit(file: string, options: CircuitOptions, laidOut
     throw new BadInput(`${file}: --module is for Verilog (*.v)`);
   const known = identify(file, text, 'command line');
   const read = known.ok
-    ? await readKnown(known.value, { title: basename(file, '.v'), module: options.module, laidOut })
+    ? await readKnown(known.value, {
+        title: basename(file, '.v'),
+        module: options.module,
+        laidOut,
+        includes: format.heading === undefined ? await filesNamedIn(text, dirname(file)) : undefined,
+        tell: (note) => complain(`${file}: ${note}`),
+      })
     : known;
   if (!read.ok)
     throw new BadInput(
@@ -45,6 +53,30 @@ export async function openCircuit(file: string, options: CircuitOptions, laidOut
   if (read.value.is !== 'lesson') throw new BadInput(`${file}: ${NEEDED} is needed`);
   return { lesson: read.value.lesson, sheet: sheetNamed(file, read.value.lesson, options.sheet) };
 }
+
+/**
+ * Files beside a Verilog file that it names, by those names, and those called as a module that it uses; a file that is not there is
+ * left to whoever needs it.
+ */
+async function filesNamedIn(
+  text: string,
+  folder: string,
+  found = new Map<string, string>(),
+): Promise<Map<string, string>> {
+  const modules = [...text.matchAll(USED_MODULE)].map((used) => `${used[1]}.v`);
+  for (const name of new Set([...filesNamed(text), ...modules])) {
+    // A file that somebody else has written does not get to read all of the disk.
+    const path = resolve(folder, name);
+    if (found.has(name) || !path.startsWith(`${resolve(folder)}/`)) continue;
+    const inside = await textOf(path).catch(() => null);
+    if (inside === null) continue;
+    found.set(name, inside);
+    await filesNamedIn(inside, folder, found);
+  }
+  return found;
+}
+/** The name of a module before that of an instance, which may stand in a file of that name. */
+const USED_MODULE = /^[ \t]*([A-Za-z_]\w*)[ \t]+(?:#[ \t]*\(|[A-Za-z_]\w*[ \t]*\()/gm;
 
 function sheetNamed(file: string, { sheets }: Lesson, name?: string): Sheet {
   if (name === undefined) return sheets[0]!;

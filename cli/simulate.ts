@@ -1,8 +1,9 @@
-import type { Delays } from '../src/core/circuit/time-setup';
+import type { Delays, Stimulus } from '../src/core/circuit/time-setup';
 import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import { type Netlist, sourceKey } from '../src/core/netlist/netlist';
+import { drivenBy, drivingOf } from '../src/core/simulate/drive';
 import { POWER_UP, Run } from '../src/core/simulate/run';
 import type { Logic } from '../src/core/values/logic';
 import { printable } from '../src/core/values/printable';
@@ -35,8 +36,9 @@ const MOST_CHANGES = 20_000_000;
  */
 export async function simulate(file: string, options: Options): Promise<boolean> {
   const circuit = await openCircuit(file, options);
-  const netlist = compiled(circuit);
-  const until = options.until === undefined ? null : timeOf(options.until);
+  const bench = options.stimulus === undefined ? benchOf(circuit) : null;
+  const netlist = drivenBy(compiled(circuit), bench);
+  const until = options.until === undefined ? (bench?.until ?? null) : timeOf(options.until);
   const rows = options.stimulus === undefined ? [] : await stimulusOf(options.stimulus, netlist);
   const begun = performance.now();
   const run = new Run(netlist, {
@@ -63,7 +65,8 @@ export async function simulate(file: string, options: Options): Promise<boolean>
   const elapsedMs = performance.now() - begun;
   progress(1);
   if (options.samples) await writeLines(samples, options.samples);
-  else if (!options.vcd && !options.stats && !options.compare) await writeLines(samples);
+  else if (!options.vcd && !options.stats && !options.compare)
+    await writeLines(bench ? (bench.printed ?? []).map(({ text }) => printable(text)) : samples);
   if (options.vcd) {
     const signals = signalsOf(netlist, circuit.sheet, circuit.lesson.sheets);
     await writeLines(writeVcd(run.trace, signals, run.time), options.vcd);
@@ -79,6 +82,12 @@ export async function simulate(file: string, options: Options): Promise<boolean>
       violations: run.violationCount,
     });
   return options.compare === undefined || compared(run, circuit, options.compare);
+}
+
+/** The stimulus that a test bench has become, if the circuit comes from one. */
+function benchOf({ sheet }: Circuit): Stimulus | null {
+  const driving = drivingOf(sheet.time);
+  return driving?.until === undefined ? null : driving;
 }
 
 /** The values of a row by source key. A row at time 0 sets the inputs before power-up, so a reset it releases never acts. */

@@ -9,6 +9,10 @@ const start = () => new Worker(new URL('./file-worker.ts', import.meta.url), { t
 /** Reads a file whose reading may take long, as laying out its sheets does. */
 export const readInWorker = (
   { format, text, json }: KnownFile,
-  options: ReadOptions,
+  { tell, ...options }: ReadOptions,
 ): Promise<Result<FileContent>> =>
-  workerJob<FileWork, Result<FileContent>>(start, (work) => work.read(format.id, text, json, options)).result;
+  workerJob<FileWork, Result<FileContent>>(start, async (work) => {
+    const { read, notes } = await work.read(format.id, text, json, options);
+    for (const note of notes) tell?.(note);
+    return read;
+  }).result;

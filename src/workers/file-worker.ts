@@ -8,10 +8,11 @@ const work = {
     format: string,
     text: string,
     json: unknown,
-    options: ReadOptions,
-  ): Promise<Result<FileContent>> {
+    options: Omit<ReadOptions, 'tell'>,
+  ): Promise<{ read: Result<FileContent>; notes: readonly string[] }> {
     const read = await FORMATS.find((f) => f.id === format)!.read!.load();
-    return read({ text, json }, options);
+    const notes: string[] = [];
+    return { read: read({ text, json }, { ...options, tell: (note) => notes.push(note) }), notes };
   },
 };
 

@@ -12,6 +12,9 @@ export const PATTERNS = ['levels', 'periodic', 'values', 'bits', 'count', 'rando
 export const LONGEST_STEP = 1e15;
 export const MOST_STIMULI = 40;
 export const MOST_LANES = 500;
+/** Lines that a test bench printed, and letters of each. */
+export const MOST_PRINTED = 2000;
+export const MOST_PRINTED_LETTERS = 400;
 /** Most times at which a run that is wanted is read. */
 export const MOST_READINGS = 1000;
 
@@ -56,6 +59,10 @@ const Stimulus = z.object({
       at: z.optional(list(moment(), MOST_READINGS)),
     }),
   ),
+  /** Where a run under it ends, if it says so. */
+  until: z.optional(moment()),
+  /** What the test bench printed from which it comes, in order of time. */
+  printed: z.optional(list(z.object({ time: moment(), text: text(MOST_PRINTED_LETTERS) }), MOST_PRINTED)),
 });
 export type Stimulus = Infer<typeof Stimulus>;
 

@@ -29,6 +29,10 @@ export interface ReadOptions {
   readonly laidOut: boolean;
   /** Whether everything in the file is read, if it holds several circuits. */
   readonly everything?: boolean;
+  /** Texts of files that it may include, by their names. */
+  readonly includes?: ReadonlyMap<string, string> | undefined;
+  /** Is told what one should know of what was made of the file. */
+  readonly tell?: ((note: string) => void) | undefined;
 }
 
 /** Reads the text of a file; JSON comes parsed. */

@@ -193,12 +193,12 @@ export function keepExpected(session: Session): Result<undefined> {
 export function forgetExpected(session: Session): Result<undefined> {
   const stimulus = drivingOf(timeSetupOf(session));
   if (!stimulus) return DONE;
-  const { name, inputs } = stimulus;
-  return putStimulus(session, { name, inputs }, 'forget what was expected');
+  const { expected: _, ...rest } = stimulus;
+  return putStimulus(session, rest, 'forget what was expected');
 }
 
-/** Changes the wave of one input of a stimulus. */
-export function withWave(stimulus: Stimulus, part: string, wave: Wave | null): Stimulus {
+/** Changes the wave of one input of a stimulus; what a test bench printed under the old one goes. */
+export function withWave({ printed: _, ...stimulus }: Stimulus, part: string, wave: Wave | null): Stimulus {
   const rest = stimulus.inputs.filter((i) => i.part !== part);
   const at = stimulus.inputs.findIndex((i) => i.part === part);
   if (!wave) return { ...stimulus, inputs: rest };

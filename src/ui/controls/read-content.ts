@@ -29,13 +29,26 @@ async function readHere(file: KnownFile, options: ReadOptions): Promise<Result<F
   return read(file, options);
 }
 
-/** Reads a file that was dropped or chosen at a place. */
-export async function readContent({ name, text }: ReadFile, place: ReadPlace): Promise<Result<FileContent>> {
+/**
+ * Reads a file that was dropped or chosen at a place.
+ * @param more files that came together with it, and a list for what one should know of what was made of it.
+ */
+export async function readContent(
+  { name, text }: ReadFile,
+  place: ReadPlace,
+  more: Pick<ReadOptions, 'includes'> & { readonly notes?: string[] } = {},
+): Promise<Result<FileContent>> {
   if (!text.ok) return text;
   const known = identify(name, text.value, place);
   if (!known.ok) return known;
   const { format } = known.value;
-  const options = { title: titleOfFile(name, format), laidOut: true, everything: true };
+  const options = {
+    title: titleOfFile(name, format),
+    laidOut: true,
+    everything: true,
+    includes: more.includes,
+    tell: (note: string) => void more.notes?.push(note),
+  };
   const isSlow = format.read!.isSlow || text.value.length > LARGE;
   const read = await (isSlow ? readInWorker : readHere)(known.value, options);
   // A file of another program has no identity of its own.

@@ -78,8 +78,9 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       setSaid(back);
       return;
     }
-    for (const file of read) {
-      const read = await readContent(file, 'shelf');
+    const notes: string[] = [];
+    for (const { file, includes } of await designsAmong(read)) {
+      const read = await readContent(file, 'shelf', { includes, notes });
       if (!read.ok) problems.push(`${file.name} was left out: ${read.problem.message}.`);
       else if (read.value.is === 'lesson') {
         await addLesson(read.value.lesson);
@@ -104,7 +105,10 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     else if (open) router.push(open);
     else
       setSaid({
-        text: taken === 1 ? 'The lesson is on the shelf.' : `${taken} lessons are on the shelf.`,
+        text: [
+          taken === 1 ? 'The lesson is on the shelf.' : `${taken} lessons are on the shelf.`,
+          ...notes.slice(0, MOST_NOTES).map((note) => `${note[0]!.toUpperCase()}${note.slice(1)}.`),
+        ].join(' '),
         tone: 'calm',
       });
   };
@@ -170,6 +174,28 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
 async function sweepUp(): Promise<void> {
   const { sweep } = await load('what sweeps', () => import('@/store/everything'));
   await sweep(Date.now()).catch(() => {});
+}
+
+/** What is told of lessons that were made of files, at most. */
+const MOST_NOTES = 3;
+
+/** Files with those that belong to them: a design in Verilog may have several, which came together. */
+async function designsAmong(
+  files: readonly ReadFile[],
+): Promise<{ readonly file: ReadFile; readonly includes?: ReadonlyMap<string, string> }[]> {
+  const isVerilog = ({ name }: ReadFile) => name.toLowerCase().endsWith('.v');
+  if (files.length < 2 || !files.some(isVerilog)) return files.map((file) => ({ file }));
+  const { mainFiles, filesNamed } = await load(
+    'the reader of Verilog',
+    () => import('@/core/formats/verilog/several-files'),
+  );
+  const texts = files.flatMap(({ name, text }) => (text.ok ? [{ name, text: text.value }] : []));
+  const includes = new Map(texts.map(({ name, text }) => [name, text]));
+  const main = new Set(mainFiles(texts.filter(({ name }) => name.toLowerCase().endsWith('.v'))));
+  const named = new Set(texts.flatMap(({ text }) => filesNamed(text)));
+  return files
+    .filter((file) => (isVerilog(file) ? !file.text.ok || main.has(file.name) : !named.has(file.name)))
+    .map((file) => ({ file, includes }));
 }
 
 /** Brings everything back from a file of `Save everything`; null where the files are none of these. */

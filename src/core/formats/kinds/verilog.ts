@@ -12,11 +12,14 @@ export const VERILOG_FORMAT: Format = {
     isSlow: true,
     load: async () => {
       const { readVerilog } = await import('../verilog/read');
-      return ({ text }, { title, module, laidOut, everything }) =>
-        mapped(readVerilog(text, title, { module, laidOut, everyRoot: everything ?? false }), (lesson) => ({
-          is: 'lesson',
-          lesson,
-        }));
+      return ({ text }, { title, module, laidOut, everything, includes, tell }) =>
+        mapped(
+          readVerilog(text, title, { module, laidOut, everyRoot: everything ?? false, includes, tell }),
+          (lesson) => ({
+            is: 'lesson',
+            lesson,
+          }),
+        );
     },
   },
   write: {

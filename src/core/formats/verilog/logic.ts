@@ -1,35 +1,80 @@
 import type { Params } from '../../circuit/sheet';
-import { type Bit, C0, C1, type Cells, CX, CZ } from './cells';
-import { fail, type Scope } from './scope';
-import type { Expression, FileDelay } from './syntax';
+import { Arithmetic } from './arithmetic';
+import { type Bit, C0, C1, type Cells, MOST_VECTOR } from './cells';
+import { Gates, NOW, type Value } from './gates';
+import type { Includes } from './preprocess';
+import { bitsOfWord, fail, type Scope, type Signal, wordOfBits } from './scope';
+import { Selects } from './selects';
+import type { Call, Expression, FileDelay } from './syntax';
+import { threeState } from './three-state';
+import type { Place } from './tokens';
+import { isSystemFunction, ONE_BIT, SHIFTS, signedOf, widthOf } from './types';
+import { binary, power, resized, shifted, unary, type Word, wordOf, wordOfDigits } from './word';
 
-const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
-
-/** Bits in one part; wider ones are cut. */
-export const MOST_PART = 32;
-/** An explicit zero delay, so that a part does not take its kind's default. */
-export const NOW: Params = { delayRise: 0, delayFall: 0 };
-
-/** Bits, and the part that made them if it made nothing else, so that a delay can be given to it. */
-export interface Value {
-  readonly bits: Bit[];
-  readonly delayed?: (delay: Params) => void;
+/** What signals hold where statements have assigned them before. */
+export interface Env {
+  readAll(bits: readonly Bit[]): Bit[];
 }
 
-function extended(bits: readonly Bit[], width: number): Bit[] {
-  return [...bits, ...Array<Bit>(Math.max(0, width - bits.length)).fill(C0)];
-}
+const filled = (bits: readonly Bit[], width: number, fill: Bit): Bit[] =>
+  bits.length >= width ? bits.slice(0, width) : [...bits, ...Array<Bit>(width - bits.length).fill(fill)];
 
-function padded(value: Value, width: number): Value {
-  return width === value.bits.length ? value : { bits: extended(value.bits, width) };
-}
-
-/** Makes parts of expressions. */
+/** Makes parts of expressions; what only constants lead to is computed. */
 export class Logic {
+  readonly gates: Gates;
+  readonly selects: Selects;
+  private readonly arithmetic: Arithmetic;
+  scope!: Scope;
+  env: Env | null = null;
+  /** Makes the result of a function of the file. */
+  callFunction: (e: Call) => Bit[] = (e) => fail('a function cannot be called here', e);
+
   constructor(
-    private readonly scope: Scope,
     private readonly cells: Cells,
-  ) {}
+    readonly includes: Includes = new Map(),
+  ) {
+    this.gates = new Gates(cells);
+    this.arithmetic = new Arithmetic(cells, this.gates);
+    this.selects = new Selects(this, cells);
+  }
+
+  /** Works among the names of a scope, with what was assigned before. */
+  within<T>(scope: Scope, env: Env | null, work: () => T): T {
+    const before = { scope: this.scope, env: this.env };
+    this.scope = scope;
+    this.env = env;
+    try {
+      return work();
+    } finally {
+      this.scope = before.scope;
+      this.env = before.env;
+    }
+  }
+
+  /** The word of an expression that is constant, else null. */
+  constant(e: Expression, scope: Scope): Word | null {
+    return this.within(scope, this.env, () => wordOfBits(this.own(e).bits, signedOf(e, this.scope)));
+  }
+
+  /** Bits that something outside of processes drives. */
+  target(e: Expression, mayDeclare: boolean): Bit[] {
+    switch (e.is) {
+      case 'name': {
+        const signal = this.scope.signal(e.name, e, mayDeclare);
+        if (signal.isMemory) fail(`${e.name} is a memory, and a wire is expected`, e);
+        return [...(signal.driven ?? signal.bits)];
+      }
+      case 'select': {
+        const signal = this.scope.signal(e.name, e, false);
+        if (signal.isMemory) fail(`${e.name} is a memory, and a wire is expected`, e);
+        return this.selects.partOf(signal, signal.driven ?? signal.bits, e, e.path, true);
+      }
+      case 'concat':
+        return [...e.items].reverse().flatMap((item) => this.target(item, mayDeclare));
+      default:
+        return fail('a signal, or some of its bits, is expected', e);
+    }
+  }
 
   /** Ties bits to a value; a delay goes to the part that makes it, or to a buffer. */
   connect(target: readonly Bit[], value: Value, delay: Params): void {
@@ -37,368 +82,306 @@ export class Logic {
     if (delay.delayRise || delay.delayFall) {
       if (value.delayed) value.delayed(delay);
       else
-        bits = this.inParts(bits.length, (from, to) =>
-          this.gateCell('buffer', [bits.slice(from, to)], delay),
+        bits = this.gates.inParts(bits.length, (from, to) =>
+          this.gates.gate('buffer', [bits.slice(from, to)], delay),
         );
     }
     for (const [i, bit] of target.entries()) this.cells.join(bit, bits[i]!);
   }
 
   delay(delay: FileDelay | null): Params {
-    if (!delay) return { delayRise: 0, delayFall: 0 };
+    if (!delay) return NOW;
     const ps = (e: Expression) => {
-      const value = Math.round(this.scope.constant(e) * this.scope.module.unit);
+      const value = Math.round(this.scope.quantity(e) * this.scope.unit);
       return value >= 0 && value <= 1e9 ? value : fail('a delay is 0 to 1 ms', e);
     };
     return { delayRise: ps(delay.rise), delayFall: ps(delay.fall) };
   }
 
-  inParts(width: number, make: (from: number, to: number) => Bit[]): Bit[] {
-    const bits: Bit[] = [];
-    for (let from = 0; from < width; from += MOST_PART)
-      bits.push(...make(from, Math.min(width, from + MOST_PART)));
-    return bits;
+  /** An expression by itself. */
+  own(e: Expression): Value {
+    return this.value(e, this.wide(e, 0), signedOf(e, this.scope));
   }
 
-  /** A gate with its inputs, each of the same width. */
-  gateCell(
-    kind: string,
-    inputs: readonly (readonly Bit[])[],
-    delay: Params,
-    wish = '',
-    out?: readonly Bit[],
-  ): Bit[] {
-    const width = inputs[0]!.length;
-    const Y = out ? [...out] : this.cells.fresh(width);
-    // Gates of two inputs are the most by far.
-    const pins: Record<string, readonly Bit[]> =
-      inputs.length === 2 ? { A: inputs[0]!, B: inputs[1]!, Y } : { Y };
-    for (let i = 0; inputs.length !== 2 && i < inputs.length; i++) pins[LETTERS[i]!] = inputs[i]!;
-    const params: Params =
-      kind === 'not' || kind === 'buffer' ? { width, ...delay } : { width, inputs: inputs.length, ...delay };
-    this.cells.add(kind, params, pins, wish);
-    return Y;
+  /** An expression that is assigned to a number of bits (IEEE Std 1364-2005, 5.4: widths by context). */
+  assigned(e: Expression, bits: number): Value {
+    return this.value(e, this.wide(e, bits), signedOf(e, this.scope));
   }
 
-  /** A gate with any number of inputs: beyond the limit of one part, gates before it gather them. */
-  wideGate(kind: string, inputs: Bit[][], delay: Params, wish = '', out?: readonly Bit[]): Bit[] {
-    if (inputs.length === 1)
-      return this.gateCell(
-        kind === 'and' || kind === 'or' || kind === 'xor' ? 'buffer' : 'not',
-        inputs,
-        delay,
-        wish,
-        out,
-      );
-    let list = inputs;
-    const gathering = { nand: 'and', nor: 'or', xnor: 'xor' }[kind] ?? kind;
-    while (list.length > 16) {
-      const next: Bit[][] = [];
-      for (let at = 0; at < list.length; at += 16) {
-        const some = list.slice(at, at + 16);
-        next.push(
-          some.length === 1 ? some[0]! : this.gateCell(gathering, some, { delayRise: 0, delayFall: 0 }),
-        );
-      }
-      list = next;
-    }
-    return this.gateCell(kind, list, delay, wish, out);
+  private wide(e: Expression, least: number): number {
+    const width = Math.max(least, widthOf(e, this.scope));
+    return width <= 2 * MOST_VECTOR ? width : fail(`an expression of ${width} bits is too wide`, e);
   }
 
-  /** The bits of an expression where at least `least` are wanted (IEEE Std 1364-2005, 5.4: widths by context). */
-  value(e: Expression, least: number, seen?: ReadonlyMap<Bit, Bit>): Value {
-    const width = this.scope.wide(e, least);
-    const read = (bits: readonly Bit[]) => bits.map((b) => seen?.get(b) ?? b);
-    const plain = (bits: readonly Bit[]): Value => ({ bits: extended(read(bits), width) });
+  truth(e: Expression): Bit {
+    const { bits } = this.own(e);
+    const word = wordOfBits(bits, false);
+    if (word) return bitsOfWord(unary('|', word))[0]!;
+    return this.gates.reduced(
+      'or',
+      bits.filter((bit) => bit !== C0),
+    ).bits[0]!;
+  }
+
+  /** Bits of variables that are read outside of processes. */
+  readonly readOutside = new Set<Bit>();
+
+  noted(signal: Signal): Signal {
+    if (!this.env && signal.type !== 'wire') for (const bit of signal.bits) this.readOutside.add(bit);
+    return signal;
+  }
+
+  /** The contents of memories that nothing writes, by the first of their bits. */
+  readonly fixed = new Map<Bit, readonly Word[]>();
+
+  read(bits: readonly Bit[]): Bit[] {
+    const { env } = this;
+    return env ? env.readAll(bits) : [...bits];
+  }
+
+  /** The bits of an expression in a context of that width and sign. */
+  value(e: Expression, width: number, signed: boolean): Value {
     switch (e.is) {
-      case 'number': {
-        const bits = [...e.digits].reverse().map((c) => ({ '0': C0, '1': C1, x: CX, z: CZ })[c as '0']);
-        return { bits: extended(bits, width) };
-      }
+      case 'number':
+        if (e.digits.startsWith('r')) fail('a whole number is expected', e);
+        return this.word(wordOfDigits(e.digits, e.signed), width, signed);
+      case 'text':
+        return this.word(wordOfText(e.text), width, signed);
       case 'name': {
-        const parameter = this.scope.constants.get(e.name);
-        if (parameter === undefined) return plain(this.scope.signal(e.name, e, this.scope.implicit).bits);
-        const number = parameter < 0 ? 2 ** 32 + parameter : parameter;
-        return plain(Array.from({ length: 32 }, (_, i) => (Math.floor(number / 2 ** i) % 2 ? C1 : C0)));
+        const constant = this.scope.constant(e.name);
+        if (constant?.real !== undefined) fail(`${e.name} is a real number, and a whole one is expected`, e);
+        if (constant) return this.word(constant.word, width, signed);
+        const signal = this.scope.signal(e.name, e, this.scope.implicit);
+        if (signal.isMemory) fail(`${e.name} is a memory: say which word of it, as in ${e.name}[0]`, e);
+        return this.extended(this.read(this.noted(signal).bits), width, signed);
       }
-      case 'bit':
-        return plain(
-          this.scope.isConstant(e.index)
-            ? this.scope.part(e, this.scope.signal(e.name, e, false))
-            : this.chosenBit(e, seen),
-        );
-      case 'range':
-        return plain(this.scope.part(e, this.scope.signal(e.name, e, false)));
+      case 'select':
+        return this.extended(this.selects.selected(e), width, signed);
       case 'concat':
-        return {
-          bits: extended(
-            [...e.items].reverse().flatMap((item) => this.sized(item, seen)),
-            width,
-          ),
-        };
+        return this.extended(
+          [...e.items].reverse().flatMap((item) => this.sized(item)),
+          width,
+          false,
+        );
       case 'repeat': {
-        const item = this.sized(e.item, seen);
-        return {
-          bits: extended(Array.from({ length: this.scope.count(e) }, () => item).flat(), width),
-        };
+        const item = this.sized(e.item);
+        return this.extended(Array.from({ length: this.count(e) }, () => item).flat(), width, false);
       }
       case 'unary':
-        return this.unary(e, width, seen);
+        return this.unary(e, width, signed);
       case 'binary':
-        return this.binary(e, width, seen);
+        return this.binary(e, width, signed);
       case 'choose':
-        return this.choice(e, width, seen);
+        return threeState(e, width, signed, this, this.cells);
+      case 'call':
+        return this.extended(this.call(e), width, signed);
     }
+  }
+
+  private word(word: Word, width: number, signed: boolean): Value {
+    return { bits: bitsOfWord(resized(word, width, signed && word.signed)) };
+  }
+
+  private extended(bits: readonly Bit[], width: number, signed: boolean): Value {
+    return { bits: filled(bits, width, signed ? bits.at(-1)! : C0) };
+  }
+
+  private count(e: Extract<Expression, { is: 'repeat' }>): number {
+    const count = this.scope.number(e.count);
+    if (!Number.isInteger(count) || count < 1 || count > MOST_VECTOR)
+      fail(`1 to ${MOST_VECTOR} repetitions are expected`, e.count);
+    return count;
   }
 
   /** A concatenation's item, which needs a width of its own. */
-  private sized(e: Expression, seen?: ReadonlyMap<Bit, Bit>): Bit[] {
+  private sized(e: Expression): Bit[] {
     if (e.is === 'number' && !e.sized) fail('a number in braces needs its width', e);
-    return this.value(e, 0, seen).bits;
+    return this.own(e).bits;
   }
 
-  /** `a[i]` with a signal for i: a tree of multiplexers, unknown past the ends. */
-  private chosenBit(e: Extract<Expression, { is: 'bit' }>, seen?: ReadonlyMap<Bit, Bit>): Bit[] {
-    const s = this.scope.signal(e.name, e, false);
-    const index = this.value(e.index, 0, seen).bits;
-    if (index.length > 8)
-      fail('an index of more than 8 bits is outside the part of Verilog that is read', e.index);
-    let level: Bit[] = Array.from({ length: 2 ** index.length }, (_, i) => {
-      const position = s.high >= s.low ? i - s.low : s.low - i;
-      const bit = s.bits[position];
-      return bit === undefined ? CX : (seen?.get(bit) ?? bit);
-    });
-    for (const select of index)
-      level = Array.from(
-        { length: level.length / 2 },
-        (_, i) => this.mux(select, [level[2 * i]!], [level[2 * i + 1]!]).bits[0]!,
-      );
-    return level;
-  }
-
-  private made(bits: Bit[], cell: string): Value {
-    return { bits, delayed: (delay) => this.cells.setDelay(cell, delay) };
-  }
-
-  /** Bit by bit, in as many parts as the width needs. */
-  private bitwise(kind: string, inputs: readonly (readonly Bit[])[]): Value {
-    const width = inputs[0]!.length;
-    if (width <= MOST_PART && inputs.length <= 16) {
-      const bits = this.gateCell(kind, inputs, NOW);
-      return this.made(bits, this.cells.lastId);
-    }
-    return {
-      bits: this.inParts(width, (from, to) =>
-        this.wideGate(
-          kind,
-          inputs.map((bits) => bits.slice(from, to)),
-          NOW,
-        ),
-      ),
-    };
-  }
-
-  /** All bits of a word taken together: one bit. */
-  reduced(kind: string, bits: readonly Bit[]): Value {
-    if (bits.length === 1 && (kind === 'and' || kind === 'or' || kind === 'xor')) return { bits: [bits[0]!] };
-    const made = this.wideGate(
-      kind,
-      bits.map((b) => [b]),
-      NOW,
-    );
-    return this.made(made, this.cells.lastId);
-  }
-
-  truth(e: Expression, seen?: ReadonlyMap<Bit, Bit>): Bit {
-    return this.reduced('or', this.value(e, 0, seen).bits).bits[0]!;
-  }
-
-  private unary(e: Extract<Expression, { is: 'unary' }>, width: number, seen?: ReadonlyMap<Bit, Bit>): Value {
-    const { operator, of } = e;
-    if (operator === '+') return this.value(of, width, seen);
-    if (operator === '-') {
-      const { bits } = this.value(of, width, seen);
-      return this.sum(Array<Bit>(width).fill(C0), bits, true, width, e);
-    }
-    if (operator === '~') {
-      // The opposite of an and, or, xor is one gate.
-      if (of.is === 'binary' && ['&', '|', '^'].includes(of.operator)) {
-        const inputs = this.operands(of, of.operator, width, seen);
-        return this.bitwise({ '&': 'nand', '|': 'nor', '^': 'xnor' }[of.operator as '&'], inputs);
+  private call(e: Call): Bit[] {
+    const given = (i: number) => e.arguments[i] ?? fail(`${e.name} is given too little`, e);
+    switch (e.name) {
+      case '$signed':
+      case '$unsigned':
+        return this.own(given(0)).bits;
+      case '$clog2': {
+        const value = this.scope.number(given(0));
+        return bitsOfWord(wordOf(value <= 1 ? 0 : Math.ceil(Math.log2(value)), 32));
       }
-      return this.bitwise('not', [this.value(of, width, seen).bits]);
+      default:
+        if (isSystemFunction(e.name)) fail(`${e.name} belongs in a test bench, not in a circuit`, e);
+        return this.callFunction(e);
     }
-    const kind = {
-      '&': 'and',
-      '|': 'or',
-      '^': 'xor',
-      '~&': 'nand',
-      '~|': 'nor',
-      '~^': 'xnor',
-      '^~': 'xnor',
-      '!': 'nor',
-    }[operator];
+  }
+
+  private unary(e: Extract<Expression, { is: 'unary' }>, width: number, signed: boolean): Value {
+    const { operator, of } = e;
+    if (operator === '+') return this.value(of, width, signed);
+    if (operator === '-' || operator === '~') {
+      // The opposite of an and, or, xor is one gate.
+      if (operator === '~' && of.is === 'binary' && ['&', '|', '^'].includes(of.operator)) {
+        const inputs = this.operands(of, of.operator, width, signed);
+        if (!inputs.every((bits) => wordOfBits(bits, false)))
+          return this.gates.bitwise({ '&': 'nand', '|': 'nor', '^': 'xnor' }[of.operator as '&'], inputs);
+      }
+      const { bits } = this.value(of, width, signed);
+      const word = wordOfBits(bits, signed);
+      if (word) return { bits: bitsOfWord(unary(operator, word)) };
+      if (operator === '~') return this.gates.bitwise('not', [bits]);
+      return { bits: this.arithmetic.sum(Array<Bit>(width).fill(C0), bits, true) };
+    }
+    const kind = REDUCTIONS[operator];
     if (!kind) return fail(`“${operator}” is outside the part of Verilog that is read`, e);
-    return padded(this.reduced(kind, this.value(of, 0, seen).bits), width);
+    const { bits } = this.own(of);
+    const word = wordOfBits(bits, false);
+    if (word) return this.extended(bitsOfWord(unary(operator, word)), width, false);
+    return this.oneBit(this.gates.reduced(kind, bits), width);
+  }
+
+  private oneBit(value: Value, width: number): Value {
+    return width === 1 ? value : this.extended(value.bits, width, false);
   }
 
   /** The operands of a chain of one operator: `a & b & c` is one gate. */
-  private operands(e: Expression, operator: string, width: number, seen?: ReadonlyMap<Bit, Bit>): Bit[][] {
+  private operands(e: Expression, operator: string, width: number, signed: boolean): Bit[][] {
     if (e.is === 'binary' && e.operator === operator)
       return [
-        ...this.operands(e.left, operator, width, seen),
-        ...this.operands(e.right, operator, width, seen),
+        ...this.operands(e.left, operator, width, signed),
+        ...this.operands(e.right, operator, width, signed),
       ];
-    return [this.value(e, width, seen).bits];
+    return [this.value(e, width, signed).bits];
   }
 
-  private binary(
-    e: Extract<Expression, { is: 'binary' }>,
-    width: number,
-    seen?: ReadonlyMap<Bit, Bit>,
-  ): Value {
+  private binary(e: Extract<Expression, { is: 'binary' }>, width: number, signed: boolean): Value {
     const { operator, left, right } = e;
-    const kind = { '&': 'and', '|': 'or', '^': 'xor' }[operator];
-    if (kind) return this.bitwise(kind, this.operands(e, operator, width, seen));
-    if (operator === '~^' || operator === '^~')
-      return this.bitwise('xnor', [this.value(left, width, seen).bits, this.value(right, width, seen).bits]);
-    if (operator === '&&' || operator === '||') {
-      const bits = [this.truth(left, seen), this.truth(right, seen)];
-      return padded(this.reduced(operator === '&&' ? 'and' : 'or', bits), width);
+    if (operator === '&&' || operator === '||')
+      return this.both(operator, this.truth(left), this.truth(right), width);
+    if (ONE_BIT.has(operator)) return this.oneBit(this.relation(e), width);
+    if (SHIFTS.has(operator)) return this.shift(e, width, signed);
+    if (operator === '**') return this.power(e, width, signed);
+    const kind = { '&': 'and', '|': 'or', '^': 'xor', '~^': 'xnor', '^~': 'xnor' }[operator];
+    if (kind && kind !== 'xnor') {
+      const inputs = this.operands(e, operator, width, signed);
+      const words = inputs.map((bits) => wordOfBits(bits, signed));
+      if (words.every((word) => word !== null))
+        return { bits: bitsOfWord(words.reduce((a, b) => binary(operator, a, b))) };
+      return this.gates.bitwise(kind, inputs);
     }
-    if (operator === '==' || operator === '!=') {
-      const both = Math.max(this.scope.widthOf(left), this.scope.widthOf(right));
-      const differ = this.bitwise('xor', [
-        this.value(left, both, seen).bits,
-        this.value(right, both, seen).bits,
-      ]);
-      return padded(this.reduced(operator === '==' ? 'nor' : 'or', differ.bits), width);
+    const [a, b] = [this.value(left, width, signed).bits, this.value(right, width, signed).bits];
+    const known = this.computed(operator, a, b, signed);
+    if (known) return { bits: known };
+    if (kind) return this.gates.bitwise(kind, [a, b]);
+    switch (operator) {
+      case '+':
+      case '-':
+        return { bits: this.arithmetic.sum(a, b, operator === '-') };
+      case '*':
+        return { bits: this.arithmetic.product(a, b, e) };
+      case '/':
+      case '%':
+        return { bits: this.quotient(operator, a, b, signed, e) };
+      default:
+        return fail(`“${operator}” on signals is outside the part of Verilog that is read`, e);
     }
-    if (operator === '+' || operator === '-') {
-      const [a, b] = [this.value(left, width, seen).bits, this.value(right, width, seen).bits];
-      return this.sum(a, b, operator === '-', width, e);
+  }
+
+  private computed(operator: string, a: readonly Bit[], b: readonly Bit[], signed: boolean): Bit[] | null {
+    const first = wordOfBits(a, signed);
+    const other = first && wordOfBits(b, signed);
+    return other ? bitsOfWord(binary(operator, first, other)) : null;
+  }
+
+  private both(operator: '&&' | '||', a: Bit, b: Bit, width: number): Value {
+    const [first, other] = [wordOfBits([a], false), wordOfBits([b], false)];
+    if (first && other) return this.extended(bitsOfWord(binary(operator, first, other)), width, false);
+    const [decides, passes] = operator === '||' ? [C1, C0] : [C0, C1];
+    if (a === decides || b === decides) return this.extended([decides], width, false);
+    if (a === passes || b === passes) return this.extended([a === passes ? b : a], width, false);
+    return this.oneBit(this.gates.reduced(operator === '&&' ? 'and' : 'or', [a, b]), width);
+  }
+
+  /** A comparison: its operands have the width and sign of each other. */
+  private relation({ operator, left, right }: Extract<Expression, { is: 'binary' }>): Value {
+    const width = Math.max(this.wide(left, 0), this.wide(right, 0));
+    const signed = signedOf(left, this.scope) && signedOf(right, this.scope);
+    const [a, b] = [this.value(left, width, signed).bits, this.value(right, width, signed).bits];
+    const known = this.computed(operator, a, b, signed);
+    if (known) return { bits: known };
+    if (!operator.includes('=') || operator === '<=' || operator === '>=')
+      return this.arithmetic.compared(operator, a, b, signed);
+    const isEqual = operator.startsWith('=');
+    const [constant, signals] = wordOfBits(b, false) ? [b, a] : [a, b];
+    if (constant.every((bit) => bit === C0 || bit === C1)) {
+      const same = this.gates.equals(
+        signals,
+        constant.map((bit) => (bit === C1 ? 1 : 0)),
+      );
+      return isEqual ? { bits: [same] } : { bits: [this.gates.not(same)] };
     }
-    if (['<', '<=', '>', '>='].includes(operator)) return padded(this.compared(e, seen), width);
-    if ((operator === '<<' || operator === '>>') && this.scope.isConstant(right)) {
-      const by = this.scope.constant(right);
-      if (by < 0) return fail('a word is moved by 0 bits or more', right);
-      const { bits } = this.value(left, width, seen);
-      const moved =
-        operator === '<<' ? [...Array<Bit>(Math.min(by, width)).fill(C0), ...bits] : bits.slice(by);
-      return { bits: extended(moved.slice(0, width), width) };
+    const differ = this.gates.bitwise('xor', [a, b]);
+    return this.gates.reduced(isEqual ? 'nor' : 'or', differ.bits);
+  }
+
+  private shift(e: Extract<Expression, { is: 'binary' }>, width: number, signed: boolean): Value {
+    const { bits } = this.value(e.left, width, signed);
+    const by = this.own(e.right).bits;
+    const amount = wordOfBits(by, false);
+    const isLeft = e.operator.startsWith('<');
+    const fill = e.operator === '>>>' && signed ? bits.at(-1)! : C0;
+    if (amount) {
+      const word = wordOfBits(bits, signed);
+      if (word) return { bits: bitsOfWord(shifted(e.operator, word, amount)) };
+      if (amount.unknown) fail('a number without x and z is expected', e.right);
+      const places = Math.min(width, Number(amount.ones));
+      const room = Array<Bit>(places).fill(fill);
+      return { bits: isLeft ? [...room, ...bits].slice(0, width) : [...bits.slice(places), ...room] };
     }
-    return fail(`“${operator}” on signals is outside the part of Verilog that is read`, e);
+    return { bits: this.arithmetic.shifted(bits, by, isLeft, fill) };
   }
 
-  /** A sum or a difference modulo two to the width: an adder or a subtractor of as many bits as matter. */
-  private sum(a: readonly Bit[], b: readonly Bit[], isLess: boolean, width: number, at: Expression): Value {
-    const own = this.ownWidth(a, b, at);
-    const [S, over] = [this.cells.fresh(own), this.cells.fresh(1)];
-    const pins = { A: a.slice(0, own), B: b.slice(0, own) };
-    if (isLess) this.cells.add('subtractor', { width: own, ...NOW }, { ...pins, BI: [C0], D: S, BO: over });
-    else this.cells.add('adder', { width: own, ...NOW }, { ...pins, CI: [C0], S, CO: over });
-    // Above them are the carry alone, or the borrow in every place.
-    const above = Array.from({ length: width - own }, (_, i) => (isLess || i === 0 ? over[0]! : C0));
-    return { bits: [...S, ...above] };
+  private power(e: Extract<Expression, { is: 'binary' }>, width: number, signed: boolean): Value {
+    const base = this.value(e.left, width, signed).bits;
+    const exponent = this.own(e.right).bits;
+    const [b, x] = [wordOfBits(base, signed), wordOfBits(exponent, signedOf(e.right, this.scope))];
+    if (b && x) return { bits: bitsOfWord(power(b, x)) };
+    if (b && !b.unknown && b.ones === 2n) {
+      const one = [C1, ...Array<Bit>(width - 1).fill(C0)];
+      return { bits: this.arithmetic.shifted(one, exponent, true, C0) };
+    }
+    if (x && !x.unknown && x.ones === 2n) return { bits: this.arithmetic.product(base, base, e) };
+    return fail('“**” on signals is outside the part of Verilog that is read: a power of 2, or a square', e);
   }
 
-  private compared(e: Extract<Expression, { is: 'binary' }>, seen?: ReadonlyMap<Bit, Bit>): Value {
-    const { operator, left, right } = e;
-    const both = Math.max(this.scope.widthOf(left), this.scope.widthOf(right));
-    const [a, b] = [this.value(left, both, seen).bits, this.value(right, both, seen).bits];
-    const own = this.ownWidth(a, b, e);
-    const [LT, EQ, GT] = [this.cells.fresh(1), this.cells.fresh(1), this.cells.fresh(1)];
-    const pins = { A: a.slice(0, own), B: b.slice(0, own), LT, EQ, GT };
-    this.cells.add('comparator', { width: own, ...NOW }, pins);
-    if (operator === '<') return { bits: LT };
-    if (operator === '>') return { bits: GT };
-    return this.reduced('nor', operator === '<=' ? [...GT] : [...LT]);
-  }
-
-  /** How many bits of two words matter: those above are 0 in both. */
-  private ownWidth(a: readonly Bit[], b: readonly Bit[], at: Expression): number {
-    const own = 1 + Math.max(0, ...[a, b].map((bits) => bits.findLastIndex((bit) => bit !== C0)));
-    if (own > MOST_PART)
-      fail(`numbers of more than ${MOST_PART} bits are outside the part of Verilog that is read`, at);
-    return own;
-  }
-
-  mux(select: Bit, no: readonly Bit[], yes: readonly Bit[]): Value {
-    const width = no.length;
-    const one = (from: number, to: number) => {
-      const Y = this.cells.fresh(to - from);
-      const pins = { D0: no.slice(from, to), D1: yes.slice(from, to), S: [select], Y };
-      this.cells.add('mux', { select: 1, width: to - from, ...NOW }, pins);
-      return Y;
-    };
-    if (width > MOST_PART) return { bits: this.inParts(width, one) };
-    const bits = one(0, width);
-    return this.made(bits, this.cells.lastId);
-  }
-
-  /** `c ? a : b`: a multiplexer, or a three-state buffer if a branch, at any depth, is all z. */
-  private choice(
-    e: Extract<Expression, { is: 'choose' }>,
-    width: number,
-    seen?: ReadonlyMap<Bit, Bit>,
-  ): Value {
-    const { data, enable, isLow } = this.enabledValue(e, width, seen);
-    if (enable === C1) return data;
-    const tri = (from: number, to: number) => {
-      const Y = this.cells.fresh(to - from);
-      const params = { enable: isLow ? 'low' : 'high', width: to - from, ...NOW };
-      this.cells.add('tri', params, { A: data.bits.slice(from, to), EN: [enable], Y });
-      return Y;
-    };
-    if (width > MOST_PART) return { bits: this.inParts(width, tri) };
-    const bits = tri(0, width);
-    return this.made(bits, this.cells.lastId);
-  }
-
-  /** The value of an expression, and the bit that enables it where a branch of the expression is z. */
-  private enabledValue(e: Expression, width: number, seen?: ReadonlyMap<Bit, Bit>): EnabledValue {
-    if (isFloating(e)) return { data: { bits: Array<Bit>(width).fill(CX) }, enable: C0 };
-    if (e.is !== 'choose') return { data: this.value(e, width, seen), enable: C1 };
-    const select = this.truth(e.condition, seen);
-    if (!mayFloat(e))
-      return {
-        data: this.mux(select, this.value(e.no, width, seen).bits, this.value(e.yes, width, seen).bits),
-        enable: C1,
-      };
-    const no = this.enabledValue(e.no, width, seen);
-    const yes = this.enabledValue(e.yes, width, seen);
-    const activeHigh = ({ enable, isLow }: EnabledValue) =>
-      isLow ? this.gateCell('not', [[enable]], NOW)[0]! : enable;
-    if (no.enable === C0)
-      return { data: yes.data, enable: yes.enable === C1 ? select : this.both(select, activeHigh(yes)) };
-    const inverted = () => this.gateCell('not', [[select]], NOW)[0]!;
-    if (yes.enable === C0)
-      return no.enable === C1
-        ? { data: no.data, enable: select, isLow: true }
-        : { data: no.data, enable: this.both(inverted(), activeHigh(no)) };
-    return {
-      data: this.mux(select, no.data.bits, yes.data.bits),
-      enable: this.mux(select, [activeHigh(no)], [activeHigh(yes)]).bits[0]!,
-    };
-  }
-
-  private both(a: Bit, b: Bit): Bit {
-    return this.reduced('and', [a, b]).bits[0]!;
+  private quotient(operator: '/' | '%', a: Bit[], b: Bit[], signed: boolean, at: Place): Bit[] {
+    if (!signed) {
+      const { quotient, rest } = this.arithmetic.divided(a, b, at);
+      return operator === '/' ? quotient : rest;
+    }
+    // Towards zero, the rest with the sign of what was divided.
+    const [x, y] = [this.arithmetic.magnitude(a), this.arithmetic.magnitude(b)];
+    const { quotient, rest } = this.arithmetic.divided(x.of, y.of, at);
+    if (operator === '%') return this.arithmetic.negatedIf(x.sign, rest);
+    const differ =
+      x.sign === C0 ? y.sign : y.sign === C0 ? x.sign : this.gates.gate('xor', [[x.sign], [y.sign]], NOW)[0]!;
+    return this.arithmetic.negatedIf(differ, quotient);
   }
 }
 
-/** A value with its enable: `C1` if it is always driven, `C0` if it always floats. */
-interface EnabledValue {
-  readonly data: Value;
-  readonly enable: Bit;
-  /** Whether the enable is active low. */
-  readonly isLow?: boolean;
+const REDUCTIONS: Readonly<Record<string, string>> = {
+  '&': 'and',
+  '|': 'or',
+  '^': 'xor',
+  '~&': 'nand',
+  '~|': 'nor',
+  '~^': 'xnor',
+  '^~': 'xnor',
+  '!': 'nor',
+};
+
+/** A text as a number: a character a byte, the last one lowest. */
+export function wordOfText(text: string): Word {
+  let digits = '';
+  for (const c of text || '\0') digits += (c.charCodeAt(0) & 255).toString(2).padStart(8, '0');
+  return wordOfDigits(digits);
 }
-
-const isFloating = (of: Expression): boolean =>
-  (of.is === 'number' && /^z+$/.test(of.digits)) ||
-  (of.is === 'repeat' && isFloating(of.item)) ||
-  (of.is === 'concat' && of.items.every(isFloating));
-
-const mayFloat = (of: Expression): boolean =>
-  isFloating(of) || (of.is === 'choose' && (mayFloat(of.yes) || mayFloat(of.no)));

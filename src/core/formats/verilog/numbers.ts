@@ -6,6 +6,7 @@ interface NumberValue {
   readonly is: 'number';
   readonly digits: string;
   readonly sized: boolean;
+  readonly signed: boolean;
 }
 
 /** The value of a number: `12`, `4'b10x0`, `8'hFf`, `'d3`: digits 0 1 x z, the highest first. */
@@ -17,11 +18,10 @@ export function numberOf(text: string, place: Place): NumberValue {
   if (!found) {
     const value = Number(text.replaceAll('_', ''));
     if (!Number.isFinite(value)) bad(`${text} is too large`);
-    if (!Number.isInteger(value)) return { is: 'number', digits: `r${value}`, sized: false };
+    if (!Number.isInteger(value)) return { is: 'number', digits: `r${value}`, sized: false, signed: true };
     if (value > 2 ** 53) bad(`${text} is too large`);
-    return { is: 'number', digits: value.toString(2).padStart(32, '0'), sized: false };
+    return { is: 'number', digits: value.toString(2).padStart(32, '0'), sized: false, signed: true };
   }
-  if (found[2]) bad('a signed number is outside the part of Verilog that is read');
   const width = found[1] === undefined ? 32 : Number(found[1].replaceAll('_', ''));
   if (width < 1 || width > MOST_WIDTH) bad(`a number has 1 to ${MOST_WIDTH} bits, not ${found[1]}`);
   const base = found[3]!.toLowerCase();
@@ -41,5 +41,10 @@ export function numberOf(text: string, place: Place): NumberValue {
     }
   }
   const pad = digits[0] === 'x' || digits[0] === 'z' ? digits[0] : '0';
-  return { is: 'number', digits: digits.padStart(width, pad).slice(-width), sized: found[1] !== undefined };
+  return {
+    is: 'number',
+    digits: digits.padStart(width, pad).slice(-width),
+    sized: found[1] !== undefined,
+    signed: found[2] !== undefined,
+  };
 }

@@ -1,10 +1,11 @@
 import { numberOf } from './numbers';
-import type { Expression } from './syntax';
+import type { Expression, PartSelect } from './syntax';
 import { TokenReader } from './token-reader';
-import type { Token } from './tokens';
+import type { Place, Token } from './tokens';
 
 /** Binding strength of binary operators (IEEE Std 1364-2005, table 5-4), the strongest highest. */
 const STRENGTH: Record<string, number> = {
+  '**': 12,
   '*': 11,
   '/': 11,
   '%': 11,
@@ -12,12 +13,16 @@ const STRENGTH: Record<string, number> = {
   '-': 10,
   '<<': 9,
   '>>': 9,
+  '<<<': 9,
+  '>>>': 9,
   '<': 8,
   '<=': 8,
   '>': 8,
   '>=': 8,
   '==': 7,
   '!=': 7,
+  '===': 7,
+  '!==': 7,
   '&': 6,
   '^': 5,
   '~^': 5,
@@ -98,7 +103,14 @@ export abstract class ExpressionParser extends TokenReader {
       this.at++;
       return { ...numberOf(text, place), ...place };
     }
-    if (kind === 'text') this.unsupported('a text');
+    if (kind === 'text') {
+      this.at++;
+      return { is: 'text', text, ...place };
+    }
+    if (kind === 'system') {
+      this.at++;
+      return { is: 'call', name: text, arguments: this.accept('(') ? this.arguments() : [], ...place };
+    }
     if (this.accept('(')) {
       const inside = this.expression();
       this.expect(')');
@@ -118,18 +130,47 @@ export abstract class ExpressionParser extends TokenReader {
       this.expect('}');
       return this.above({ is: 'concat', items, ...place }, ...items);
     }
-    const name = this.name('a signal, a number or “(”');
-    if (!this.accept('[')) return { is: 'name', name, ...place };
-    const index = this.expression();
-    if (this.accept(':')) {
-      const low = this.expression();
-      this.expect(']');
-      if (this.is('[')) this.unsupported('a second select');
-      return this.above({ is: 'range', name, high: index, low, ...place }, index, low);
+    const name = this.path('a signal, a number or “(”');
+    if (this.is('(') && this.mayCall) {
+      this.at++;
+      const given = this.arguments();
+      return this.above({ is: 'call', name, arguments: given, ...place }, ...given);
     }
-    if (this.is('+') || this.is('-')) this.unsupported('an indexed part select');
-    this.expect(']');
-    if (this.is('[')) this.unsupported('a second select');
-    return this.above({ is: 'bit', name, index, ...place }, index);
+    return this.selected(name, place);
+  }
+
+  /** Whether a name with a bracket behind it is the call of a function: not so where a name is declared or connected. */
+  protected mayCall = true;
+
+  protected arguments(): Expression[] {
+    const list = this.list(() => this.expression(), ')');
+    this.expect(')');
+    return list;
+  }
+
+  /** A name, or one inside of instances and blocks: `desk.count`. */
+  protected path(what: string): string {
+    let name = this.name(what);
+    while (this.is('.') && this.tokens[this.at + 1]!.kind === 'name') {
+      this.at++;
+      name += `.${this.name('a name')}`;
+    }
+    return name;
+  }
+
+  /** What stands in square brackets behind a name. */
+  protected selected(name: string, place: Place): Expression {
+    const path: Expression[] = [];
+    let part: PartSelect | null = null;
+    while (part === null && this.accept('[')) {
+      const first = this.expression();
+      const how = ([':', '+:', '-:'] as const).find((sign) => this.accept(sign));
+      if (how) part = { how, first, second: this.expression() };
+      else path.push(first);
+      this.expect(']');
+    }
+    if (part === null && path.length === 0) return { is: 'name', name, ...place };
+    const below = part ? [...path, part.first, part.second] : path;
+    return this.above({ is: 'select', name, path, part, ...place }, ...below);
   }
 }

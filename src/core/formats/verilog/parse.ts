@@ -1,26 +1,43 @@
 import { PS_PER_UNIT, type TimeUnit } from '../../values/time';
 import { GATES, KEYWORDS } from './keywords';
-import { ExpressionParser } from './parse-expression';
+import { StatementParser } from './parse-statement';
+import { type Includes, preprocessed } from './preprocess';
 import type {
   Connection,
   Declaration,
+  Direction,
   Expression,
-  FileDelay,
+  Generated,
   Item,
   Module,
-  Range,
-  Statement,
+  Parameter,
+  Routine,
 } from './syntax';
-import { type Place, tokensOf, VerilogError } from './tokens';
+import { type Place, VerilogError } from './tokens';
 
 /** Reads the modules of a Verilog file. @throws VerilogError with the place and the expected token. */
-export function parseVerilog(source: string): Module[] {
-  return new Parser(tokensOf(source)).file();
+export function parseVerilog(source: string, includes?: Includes): Module[] {
+  return new Parser(preprocessed(source, includes)).file();
 }
 
-class Parser extends ExpressionParser {
+/** A body that is being read. */
+interface Made {
+  readonly declarations: Declaration[];
+  readonly parameters: Parameter[];
+  readonly items: Item[];
+  readonly routines: Routine[];
+}
+interface MadeModule extends Made {
+  readonly ports: string[];
+}
+
+const nothing = (): Made => ({ declarations: [], parameters: [], items: [], routines: [] });
+
+class Parser extends StatementParser {
   /** Ps in a time unit of the file. */
   private unit = 1000;
+  /** Ps of the precision of the file. */
+  private precision = 1000;
 
   file(): Module[] {
     const modules: Module[] = [];
@@ -28,8 +45,10 @@ class Parser extends ExpressionParser {
       this.skipAttributes();
       const t = this.token;
       if (t.kind === 'end') break;
-      if (t.kind === 'directive') this.directive();
-      else if (this.is('module')) modules.push(this.module());
+      if (t.kind === 'directive') this.timescale();
+      else if (this.is('module') || this.is('macromodule')) modules.push(this.module());
+      else if (this.is('primitive'))
+        this.unsupported('a primitive of one’s own', t, 'write it as a module with a case');
       else this.fail('“module”');
     }
     if (modules.length === 0)
@@ -42,119 +61,88 @@ class Parser extends ExpressionParser {
     return modules;
   }
 
-  private directive(): void {
+  private timescale(): void {
     const t = this.token;
     const time = /^timescale\s+(1|10|100)\s*(s|ms|us|ns|ps)\s*\/\s*(1|10|100)\s*(s|ms|us|ns|ps|fs)$/.exec(
       t.text,
     );
-    if (time) this.unit = Number(time[1]) * PS_PER_UNIT[time[2] as TimeUnit];
-    else if (
-      !/^(default_nettype\s+wire|resetall|celldefine|endcelldefine|default_nettype\s+none)$/.test(t.text)
-    )
-      this.unsupported(`the directive \`${t.text.split(/\s/)[0]}`);
+    if (!time) this.unsupported(`“\`${t.text.slice(0, 40)}”`, t, 'such as `timescale 1ns/1ps');
+    this.unit = Number(time[1]) * PS_PER_UNIT[time[2] as TimeUnit];
+    this.precision = time[4] === 'fs' ? 1 : Number(time[3]) * PS_PER_UNIT[time[4] as TimeUnit];
     this.at++;
   }
 
   private module(): Module {
-    const place = this.token;
-    this.expect('module');
+    const place = this.place();
+    this.at++;
     const name = this.name('the name of the module');
-    const made: {
-      ports: string[];
-      declarations: Declaration[];
-      parameters: { name: string; value: Expression; local: boolean }[];
-      items: Item[];
-    } = { ports: [], declarations: [], parameters: [], items: [] };
+    const made: MadeModule = { ports: [], ...nothing() };
     if (this.accept('#')) {
       this.expect('(');
-      do {
-        this.accept('parameter');
-        made.parameters.push(this.parameter(false));
-      } while (this.accept(','));
+      if (!this.is(')'))
+        do {
+          this.accept('parameter');
+          made.parameters.push(this.parameter(this.accept('localparam')));
+        } while (this.accept(','));
       this.expect(')');
     }
     if (this.accept('(')) {
-      if (this.is('input') || this.is('output') || this.is('inout')) this.ansiPorts(made);
-      else made.ports.push(...this.list(() => this.name('the name of a port'), ')'));
+      this.skipAttributes();
+      if (this.is('input') || this.is('output') || this.is('inout')) this.ansiPorts(made.ports, made);
+      else {
+        if (this.is('.'))
+          this.unsupported('a port with another name inside', this.token, 'give it the name of its signal');
+        made.ports.push(...this.list(() => this.name('the name of a port'), ')'));
+      }
       this.expect(')');
     }
     this.expect(';');
-    const { unit } = this;
+    const { unit, precision } = this;
     while (!this.is('endmodule')) {
       if (this.token.kind === 'end') this.fail('“endmodule”');
       this.item(made);
     }
     this.expect('endmodule');
-    return { name, unit, line: place.line, column: place.column, ...made };
+    return { name, unit, precision, ...place, ...made };
   }
 
-  private parameter(local: boolean): { name: string; value: Expression; local: boolean } {
-    if (this.is('signed') || this.is('integer') || this.is('real')) this.unsupported(`“${this.token.text}”`);
-    this.range();
-    const name = this.name('the name of a parameter');
-    this.expect('=');
-    return { name, value: this.expression(), local };
-  }
-
-  private ansiPorts(made: { ports: string[]; declarations: Declaration[] }): void {
-    let direction: 'input' | 'output' = 'input';
-    let type: 'wire' | 'reg' = 'wire';
-    let range: Range | null = null;
+  /** Ports, or arguments, each with its direction before it, up to the bracket. */
+  private ansiPorts(ports: string[], made: Pick<Made, 'declarations'> & Partial<Pick<Made, 'items'>>): void {
+    let type: Omit<Declaration, 'name' | 'words' | 'line' | 'column'> | null = null;
     do {
       this.skipAttributes();
-      if (this.is('inout')) this.unsupported('a port of both directions (inout)');
-      if (this.is('input') || this.is('output')) {
-        direction = this.token.text as 'input';
+      if (this.is('input') || this.is('output') || this.is('inout')) {
+        const direction = this.token.text as Direction;
         this.at++;
-        type = 'wire';
-        if (this.accept('reg')) type = 'reg';
-        else this.accept('wire');
-        if (this.is('signed')) this.unsupported('“signed”');
-        range = this.range();
+        type = this.typeBefore(direction);
       }
-      const { line, column } = this.token;
+      if (!type) this.fail('“input”, “output” or “inout”');
+      const place = this.place();
       const name = this.name('the name of a port');
-      made.ports.push(name);
-      made.declarations.push({ name, range, direction, type, line, column });
+      ports.push(name);
+      made.declarations.push({ ...type, name, words: null, ...place });
+      if (this.is('=') && made.items && type.type === 'reg') {
+        this.at++;
+        made.items.push(begun({ is: 'name', name, ...place }, this.expression(), place));
+      }
     } while (this.accept(','));
   }
 
-  private range(): Range | null {
-    if (!this.accept('[')) return null;
-    const high = this.expression();
-    this.expect(':');
-    const low = this.expression();
-    this.expect(']');
-    return { high, low };
-  }
-
-  private item(made: {
-    declarations: Declaration[];
-    parameters: { name: string; value: Expression; local: boolean }[];
-    items: Item[];
-  }): void {
+  private item(made: Made & Partial<MadeModule>): void {
     this.skipAttributes();
     const t = this.token;
-    const place = { line: t.line, column: t.column };
+    const place = this.place();
     if (t.kind === 'directive') {
-      this.directive();
+      this.timescale();
       return;
     }
+    if (this.accept(';')) return;
     if (t.kind !== 'name') this.fail('a declaration, an assign, a gate or an instance');
     if (t.escaped) {
       this.instances(made.items);
       return;
     }
     switch (t.text) {
-      case 'input':
-      case 'output':
-      case 'wire':
-      case 'tri':
-      case 'reg':
-      case 'supply0':
-      case 'supply1':
-        this.declaration(made);
-        return;
       case 'parameter':
       case 'localparam':
         this.at++;
@@ -162,106 +150,193 @@ class Parser extends ExpressionParser {
         while (this.accept(','));
         this.expect(';');
         return;
-      case 'assign': {
-        this.at++;
-        if (this.is('(')) this.unsupported('a drive strength');
-        const delay = this.delay();
-        do {
-          const target = this.target();
-          this.expect('=');
-          made.items.push({ is: 'assign', target, value: this.expression(), delay, ...place });
-        } while (this.accept(','));
-        this.expect(';');
+      case 'assign':
+        this.assign(made.items, place);
         return;
-      }
       case 'always': {
         this.at++;
-        const edges = this.sensitivity();
-        made.items.push({ is: 'always', edges, body: this.statement(), ...place });
+        const on = this.accept('@') ? this.sensitivity() : null;
+        made.items.push({ is: 'always', on, body: this.statement(), ...place });
         return;
       }
-      case 'initial': {
+      case 'initial':
         this.at++;
-        const block = this.accept('begin');
-        do {
-          const target = this.target();
-          if (!this.accept('=')) this.expect('<=');
-          made.items.push({ is: 'initial', target, value: this.expression(), ...place });
-          this.expect(';');
-        } while (block && !this.accept('end'));
+        made.items.push({ is: 'initial', body: this.statement(), ...place });
         return;
-      }
-      default:
-        if (GATES.has(t.text)) {
-          this.gates(made.items);
-          return;
+      case 'function':
+      case 'task':
+        made.routines.push(this.routine(t.text, place));
+        return;
+      case 'generate':
+        this.at++;
+        while (!this.accept('endgenerate')) {
+          if (this.token.kind === 'end') this.fail('“endgenerate”');
+          this.item(made);
         }
-        if (KEYWORDS.has(t.text)) this.unsupported(`“${t.text}”`);
-        this.instances(made.items);
         return;
+      case 'for':
+      case 'if':
+      case 'case':
+      case 'begin':
+        made.items.push(this.generated(t.text, place));
+        return;
+      default:
+        if (isDeclared(t.text)) this.declaration(made);
+        else if (GATES.has(t.text)) this.gates(made.items);
+        else if (KEYWORDS.has(t.text)) this.unsupported(`“${t.text}”`, t, INSTEAD[t.text] ?? '');
+        else this.instances(made.items);
     }
   }
 
-  private declaration(made: { declarations: Declaration[]; items: Item[] }): void {
-    let direction: Declaration['direction'] = null;
-    if (this.is('input') || this.is('output')) {
-      direction = this.token.text as 'input';
-      this.at++;
-    }
-    let type: Declaration['type'] = 'wire';
-    if (this.is('reg') || this.is('supply0') || this.is('supply1')) {
-      type = this.token.text as 'reg';
-      this.at++;
-    } else if (!this.accept('wire')) this.accept('tri');
-    if (this.is('signed')) this.unsupported('“signed”');
-    const range = this.range();
+  private assign(items: Item[], place: Place): void {
+    this.at++;
+    if (this.is('(')) this.unsupported('a drive strength', this.token, 'leave it out');
     const delay = this.delay();
     do {
-      const { line, column } = this.token;
-      const place = { line, column };
-      const name = this.name('the name of a signal');
-      if (this.is('[')) this.unsupported('a memory');
-      made.declarations.push({ name, range, direction, type, ...place });
-      if (!this.accept('=')) continue;
-      const value = this.expression();
-      const target: Expression = { is: 'name', name, ...place };
-      if (type === 'reg') made.items.push({ is: 'initial', target, value, ...place });
-      else made.items.push({ is: 'assign', target, value, delay, ...place });
+      const target = this.target();
+      this.expect('=');
+      items.push({ is: 'assign', target, value: this.expression(), delay, ...place });
     } while (this.accept(','));
     this.expect(';');
   }
 
-  /** `#5`, `#(5)`, `#(3, 4)`, `#(1:2:3, 4, 5)`: of three values the middle one, of three delays the first two. */
-  private delay(): FileDelay | null {
-    if (!this.accept('#')) return null;
-    if (!this.accept('(')) {
-      const value = this.primary();
-      return { rise: value, fall: value };
+  private declaration(made: Made): void {
+    let direction: Declaration['direction'] = null;
+    if (this.is('input') || this.is('output') || this.is('inout')) {
+      direction = this.token.text as Direction;
+      this.at++;
     }
-    const one = () => {
-      const least = this.expression();
-      if (!this.accept(':')) return least;
-      const usual = this.expression();
-      this.expect(':');
-      this.expression();
-      return usual;
+    const type = this.typeBefore(direction);
+    const delay = this.delay();
+    this.names(type, made.declarations, (target, value) => {
+      const { line, column } = target;
+      if (type.type === 'wire' || type.type.startsWith('supply'))
+        made.items.push({ is: 'assign', target, value, delay, line, column });
+      else made.items.push(begun(target, value, { line, column }));
+    });
+  }
+
+  private routine(word: string, place: Place): Routine {
+    this.at++;
+    this.accept('automatic');
+    let result: Routine['result'] = null;
+    if (word === 'function') {
+      const isInteger = this.is('integer') || this.is('time');
+      if (isInteger) this.at++;
+      if (this.is('real') || this.is('realtime')) this.unsupported('a function of real numbers', this.token);
+      const signed = this.accept('signed') || isInteger;
+      result = { isInteger, signed, range: this.range() };
+    }
+    const name = this.name(`the name of the ${word}`);
+    const own: Declaration[] = [];
+    if (this.accept('(')) {
+      if (!this.is(')')) this.ansiPorts([], { declarations: own });
+      this.expect(')');
+    }
+    this.expect(';');
+    while (this.token.kind === 'name' && isDeclared(this.token.text) && !this.token.escaped) {
+      const body = nothing();
+      this.declaration(body);
+      if (body.items.length > 0)
+        this.unsupported('a value at the declaration', place, 'assign it in a statement');
+      own.push(...body.declarations);
+    }
+    const statements = [];
+    while (!this.is(`end${word}`)) {
+      if (this.token.kind === 'end') this.fail(`“end${word}”`);
+      statements.push(this.statement());
+    }
+    this.at++;
+    // `input [3:0] a; reg [3:0] a;` declare one argument.
+    const list = own.filter((d) => d.direction !== null);
+    return {
+      name,
+      result,
+      arguments: list,
+      declarations: own.filter((d) => d.direction === null && !list.some((a) => a.name === d.name)),
+      body: { is: 'block', name, declarations: [], statements, ...place },
+      ...place,
     };
-    const values = this.list(one, ')');
-    this.expect(')');
-    if (values.length === 0 || values.length > 3) this.fail('one to three delays');
-    return { rise: values[0]!, fall: values[1] ?? values[0]! };
+  }
+
+  private generated(word: string, place: Place): Item {
+    const inBrackets = () => {
+      this.expect('(');
+      const inside = this.expression();
+      this.expect(')');
+      return inside;
+    };
+    if (word === 'begin') return { is: 'generate block', body: this.generatedBody(), ...place };
+    this.at++;
+    if (word === 'if') {
+      const condition = inBrackets();
+      const yes = this.generatedBody();
+      const no = this.accept('else') ? this.generatedBody() : null;
+      return { is: 'generate if', condition, yes, no, ...place };
+    }
+    if (word === 'for') {
+      this.expect('(');
+      this.accept('genvar');
+      const variable = this.name('the name of a genvar');
+      this.expect('=');
+      const first = this.expression();
+      this.expect(';');
+      const condition = this.expression();
+      this.expect(';');
+      const stepped = this.assignment();
+      this.expect(')');
+      return {
+        is: 'generate for',
+        variable,
+        first,
+        condition,
+        step: stepped.value,
+        body: this.generatedBody(),
+        ...place,
+      };
+    }
+    const chosen = inBrackets();
+    const items: { labels: Expression[]; body: Generated }[] = [];
+    let otherwise: Generated | null = null;
+    while (!this.accept('endcase')) {
+      if (this.token.kind === 'end') this.fail('“endcase”');
+      if (this.accept('default')) {
+        this.accept(':');
+        otherwise = this.generatedBody();
+        continue;
+      }
+      const labels = this.list(() => this.expression(), ':');
+      this.expect(':');
+      items.push({ labels, body: this.generatedBody() });
+    }
+    return { is: 'generate case', chosen, items, otherwise, ...place };
+  }
+
+  private generatedBody(): Generated {
+    return this.deeper(() => {
+      const made = nothing();
+      let name: string | null = null;
+      if (this.accept('begin')) {
+        if (this.accept(':')) name = this.name('the name of the block');
+        while (!this.accept('end')) {
+          if (this.token.kind === 'end') this.fail('“end”');
+          this.item(made);
+        }
+      } else this.item(made);
+      return { name, ...made };
+    });
   }
 
   private gates(items: Item[]): void {
     const kind = this.token.text;
     this.at++;
     if (this.is('(') && /^(supply|strong|pull|weak|highz)/.test(this.tokens[this.at + 1]!.text))
-      this.unsupported('a drive strength', this.tokens[this.at + 1]);
+      this.unsupported('a drive strength', this.tokens[this.at + 1], 'leave it out');
     const delay = this.delay();
     do {
-      const { line, column } = this.token;
+      const place = this.place();
       const name = this.is('(') ? '' : this.name('the name of the gate or “(”');
-      if (this.is('[')) this.unsupported('an array of gates');
+      if (this.is('[')) this.unsupported('an array of gates', this.token, 'make it with generate for');
       this.expect('(');
       const terminals = this.list(() => this.expression(), ')');
       this.expect(')');
@@ -269,35 +344,24 @@ class Parser extends ExpressionParser {
       if (terminals.length < least || ((least === 3 || least === 1) && terminals.length !== least))
         throw new VerilogError(
           `${kind} has ${least}${least === 2 ? ' or more' : ''} terminals, not ${terminals.length}`,
-          {
-            line,
-            column,
-          },
+          place,
         );
-      items.push({ is: 'gate', kind, name, delay, terminals, line, column });
+      items.push({ is: 'gate', kind, name, delay, terminals, ...place });
     } while (this.accept(','));
     this.expect(';');
   }
 
   private instances(items: Item[]): void {
-    const place = this.token;
+    const place = this.place();
     const module = this.name();
     const parameters = this.accept('#') ? this.parameters() : [];
     do {
       const name = this.name('the name of the instance');
-      if (this.is('[')) this.unsupported('an array of instances');
+      if (this.is('[')) this.unsupported('an array of instances', this.token, 'make it with generate for');
       this.expect('(');
       const connections = this.connections();
       this.expect(')');
-      items.push({
-        is: 'instance',
-        module,
-        name,
-        parameters,
-        connections,
-        line: place.line,
-        column: place.column,
-      });
+      items.push({ is: 'instance', module, name, parameters, connections, ...place });
     } while (this.accept(','));
     this.expect(';');
   }
@@ -314,123 +378,39 @@ class Parser extends ExpressionParser {
     if (this.is(')')) return list;
     do {
       this.skipAttributes();
-      const { line, column } = this.token;
+      const place = this.place();
       if (this.accept('.')) {
         const port = this.name('the name of a port');
         this.expect('(');
         const to = this.is(')') ? null : this.expression();
         this.expect(')');
-        list.push({ port, to, line, column });
-      } else
-        list.push({ port: null, to: this.is(',') || this.is(')') ? null : this.expression(), line, column });
+        list.push({ port, to, ...place });
+      } else list.push({ port: null, to: this.is(',') || this.is(')') ? null : this.expression(), ...place });
     } while (this.accept(','));
     return list;
   }
-
-  private sensitivity(): { edge: 'posedge' | 'negedge'; signal: Expression }[] | null {
-    if (!this.accept('@')) this.unsupported('an always block without a list of edges');
-    if (this.accept('*')) return null;
-    this.expect('(');
-    if (this.accept('*')) {
-      this.expect(')');
-      return null;
-    }
-    if (this.accept('*)')) return null;
-    const edges: { edge: 'posedge' | 'negedge'; signal: Expression }[] = [];
-    let levels = 0;
-    do {
-      const edge = this.is('posedge') || this.is('negedge') ? (this.token.text as 'posedge') : null;
-      if (edge) this.at++;
-      else levels++;
-      const signal = this.primary();
-      if (edge) edges.push({ edge, signal });
-    } while (this.accept(',') || this.accept('or'));
-    this.expect(')');
-    if (levels > 0 && edges.length > 0) this.unsupported('a list of edges and levels together');
-    return levels > 0 ? null : edges;
-  }
-
-  private statement(): Statement {
-    return this.deeper(() => {
-      const { line, column } = this.token;
-      const place = { line, column };
-      if (this.accept('begin')) {
-        if (this.accept(':')) this.name('the name of the block');
-        const statements: Statement[] = [];
-        while (!this.accept('end')) {
-          if (this.token.kind === 'end') this.fail('“end”');
-          statements.push(this.statement());
-        }
-        return this.above({ is: 'block', statements, ...place }, ...statements);
-      }
-      if (this.accept('if')) {
-        this.expect('(');
-        const condition = this.expression();
-        this.expect(')');
-        const yes = this.statement();
-        const no = this.accept('else') ? this.statement() : null;
-        return this.above({ is: 'if', condition, yes, no, ...place }, yes, no);
-      }
-      if (this.accept('case')) return this.cases(place);
-      if (this.accept(';')) return { is: 'block', statements: [], ...place };
-      if (this.token.kind === 'name' && !this.token.escaped && KEYWORDS.has(this.token.text))
-        this.unsupported(`“${this.token.text}” in an always block`);
-      const target = this.target();
-      const blocking = this.is('=');
-      if (!this.accept('=') && !this.accept('<=')) this.fail('“<=”');
-      const delay = this.delay();
-      const value = this.expression();
-      this.expect(';');
-      return { is: 'assign', target, value, delay, blocking, ...place };
-    });
-  }
-
-  /** A case statement, as the ifs that it stands for: one after the other, the default last (IEEE Std 1364-2005, 9.5). */
-  private cases(place: Place): Statement {
-    this.expect('(');
-    const chosen = this.expression();
-    this.expect(')');
-    const items: { readonly labels: Expression[]; readonly body: Statement }[] = [];
-    let otherwise: Statement | null = null;
-    while (!this.accept('endcase')) {
-      if (this.token.kind === 'end') this.fail('“endcase”');
-      if (this.accept('default')) {
-        this.accept(':');
-        otherwise = this.statement();
-        continue;
-      }
-      const labels = this.list(() => this.expression(), ':');
-      this.expect(':');
-      items.push({ labels, body: this.statement() });
-    }
-    // Where all values are named, the last one needs no question: nothing is left to be kept.
-    if (otherwise === null && namesAll(items.flatMap((item) => item.labels))) otherwise = items.pop()!.body;
-    return items.reduceRight<Statement>(
-      (no, { labels, body }) => {
-        const equal = labels.map(
-          (right): Expression => ({ is: 'binary', operator: '==', left: chosen, right, ...place }),
-        );
-        const condition = this.joined(equal, { text: '||', ...place });
-        return this.above({ is: 'if', condition, yes: body, no, ...place }, body, no);
-      },
-      otherwise ?? { is: 'block', statements: [], ...place },
-    );
-  }
-
-  /** The left side of an assignment: a name, some of its bits, or several of these in braces. */
-  private target(): Expression {
-    const t = this.token;
-    if (!this.is('{') && t.kind !== 'name') this.fail('the name of a signal');
-    return this.primary();
-  }
 }
 
-/** Whether labels are all the numbers of their width, each once. */
-function namesAll(labels: readonly Expression[]): boolean {
-  const digits = labels.map((label) =>
-    label.is === 'number' && /^[01]+$/.test(label.digits) ? label.digits : '',
-  );
-  const width = digits[0]?.length ?? 0;
-  const isSized = width > 0 && width < 16 && digits.every((d) => d.length === width);
-  return isSized && new Set(digits).size === 2 ** width;
-}
+const DECLARED = new Set(
+  'input output inout wire tri reg integer time real realtime event genvar supply0 supply1 wand wor triand trior trireg tri0 tri1'.split(
+    ' ',
+  ),
+);
+const isDeclared = (word: string): boolean => DECLARED.has(word);
+
+/** What to write in place of words that are not read. */
+const INSTEAD: Readonly<Record<string, string>> = {
+  nmos: 'bufif1',
+  pmos: 'bufif0',
+  cmos: 'bufif1',
+  tran: 'a wire',
+  defparam: 'give the parameter at the instance with #(.NAME(value))',
+  specify: 'give delays at gates and assigns with #',
+};
+
+/** A value at power-up, as an initial block. */
+const begun = (target: Expression, value: Expression, place: Place): Item => ({
+  is: 'initial',
+  body: { is: 'assign', target, value, delay: null, blocking: true, ...place },
+  ...place,
+});

@@ -282,18 +282,15 @@ test.each<[string, string, RegExp]>([
   ['an open comment', 'module t(); /* and so on', /column 13: a comment begins here and never ends/],
   ['a strange character', 'module t(); € endmodule', /the character “€” is not part of Verilog/],
   [
-    'a product',
-    'module t(input [3:0] a, output [3:0] y); assign y = a * a; endmodule',
-    /“\*” on signals is outside the part/,
-  ],
-  [
     'a case without end',
     'module t(input a, output reg y); always @* case (a) 1: y = 0; endmodule',
     /“endcase”|endmodule/,
   ],
-  ['a task', 'module t(); task x; endtask endmodule', /“task” is outside the part/],
-  ['a memory', 'module t(); reg [7:0] m [0:3]; endmodule', /a memory is outside the part/],
-  ['both directions', 'module t(inout a); endmodule', /a port of both directions \(inout\) is outside/],
+  [
+    'a primitive',
+    'primitive p(y, a); endprimitive',
+    /a primitive of one’s own is outside .*: write it as a module/,
+  ],
   [
     'an unknown module',
     'module t(input a);\n  nothing n (a);\nendmodule',
@@ -316,9 +313,9 @@ test.each<[string, string, RegExp]>([
     /used by each other: t, u/,
   ],
   [
-    'an assignment in order at an edge',
-    'module t(input c, a, output reg q); always @(posedge c) begin q = a; end endmodule',
-    /column 63: “<=” is expected in a block with edges/,
+    'both kinds of assignment in one block',
+    'module t(input c, a, output reg q); always @(posedge c) begin q = a; q <= a; end endmodule',
+    /assigned with “=” and with “<=” in one block/,
   ],
   ['two of one name', 'module t(); endmodule module t(); endmodule', /two modules called t/],
   ['too few terminals', 'module t(input a); and (a); endmodule', /and has 2 or more terminals, not 1/],
@@ -331,7 +328,7 @@ test.each<[string, string, RegExp]>([
   [
     'a directive',
     '`include "x.v"\nmodule t(); endmodule',
-    /line 1, column 1: the directive `include is outside/,
+    /line 1, column 1: there is no file x.v beside this one/,
   ],
   [
     'a delay that is a signal',

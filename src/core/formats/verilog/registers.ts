@@ -1,138 +1,334 @@
 import type { Params } from '../../circuit/sheet';
 import { type Bit, C0, C1, type Cells, CX } from './cells';
-import { type Logic, MOST_PART, NOW } from './logic';
-import { fail, type Scope } from './scope';
-import type { Expression, Item, Statement } from './syntax';
+import { Execution } from './execute';
+import { MOST_PART, NOW } from './gates';
+import type { Logic } from './logic';
+import { fail, type Scope, type Signal, wordOfBits } from './scope';
+import type { Call, Expression, Item, Statement, Watched } from './syntax';
+import type { Place } from './tokens';
+import { KEPT, type Tree } from './trees';
+import type { Word } from './word';
 
+/** The clock of a register, or the gate of a latch. */
 interface Register {
-  readonly edge: 'rising' | 'falling' | null;
+  readonly edge: 'rising' | 'falling';
   readonly clock: Bit;
 }
 
-/** An asynchronous condition, active at 1, and its signal bit if it is a plain one. */
+/** An asynchronous condition with the values that it gives. */
 interface Asynchronous {
   readonly signal: Bit;
   readonly active: 0 | 1;
   readonly values: ReadonlyMap<Bit, Bit>;
 }
 
-/** One `if` of a chain with its effect. */
-interface Branch {
-  readonly condition: Expression;
-  readonly made: Statement;
-}
-
 interface Level {
   readonly bit: Bit;
   readonly active: 0 | 1;
+}
+interface Controls {
+  readonly preset: Level | null;
+  readonly clear: Level | null;
+}
+
+/** What one process makes of a signal, to be built when all is known that reads it. */
+interface Pending {
+  readonly at: Place;
+  readonly bits: readonly Bit[];
+  /** Whether it is only needed where somebody else reads it: a variable that is assigned with “=”. */
+  readonly isVariable: boolean;
+  readonly build: () => void;
 }
 
 /** A statement without a begin and end around it, if it is the only one. */
 function sole(s: Statement | null): Statement | null {
   let at = s;
-  while (at?.is === 'block' && at.statements.length === 1) at = at.statements[0]!;
+  while (at?.is === 'block' && at.statements.length === 1 && at.declarations.length === 0)
+    at = at.statements[0]!;
   return at;
 }
 
 /** Makes storage, and logic, of always blocks. */
 export class Registers {
   constructor(
-    private readonly scope: Scope,
     private readonly logic: Logic,
     private readonly cells: Cells,
+    private readonly tell: (note: string, at: Place) => void,
   ) {}
 
   readonly powerUp = new Map<Bit, Bit>();
 
-  private readonly latched = new Set<Bit>();
-
+  /** Bits that a process assigns, and where. */
+  private readonly owned = new Map<Bit, Place>();
+  private readonly readBefore = new Set<Bit>();
+  private readonly pending: Pending[] = [];
   private readonly delays = new Map<Bit, Params>();
 
+  /** The values of an initial block. */
+  initial({ body }: Extract<Item, { is: 'initial' }>): void {
+    const execution = this.executed(body);
+    for (const [bit, tree] of execution.results(body)) {
+      if (typeof tree !== 'number' || tree >= 0)
+        fail('a constant is expected in an “initial” block of a circuit', body);
+      else this.powerUp.set(bit, tree);
+    }
+  }
+
+  /** The words of a memory that an initial block has filled; null where it has filled none. */
+  content(words: readonly (readonly Bit[])[]): Word[] | null {
+    if (!words.some((word) => word.some((bit) => this.powerUp.has(bit)))) return null;
+    return words.map(
+      (word) =>
+        wordOfBits(
+          word.map((bit) => this.powerUp.get(bit) ?? CX),
+          false,
+        )!,
+    );
+  }
+
+  /** Puts in a function outside of processes. */
+  called(e: Call): Bit[] {
+    const execution = new Execution(this.logic);
+    return this.logic.within(this.logic.scope, execution, () => execution.callFunction(e));
+  }
+
+  private executed(body: Statement | null): Execution {
+    const execution = new Execution(this.logic);
+    const { callFunction } = this.logic;
+    this.logic.callFunction = (e) => execution.callFunction(e);
+    this.logic.within(this.logic.scope, execution, () => body && execution.run(body));
+    this.logic.callFunction = callFunction;
+    for (const bit of execution.readBefore) this.readBefore.add(bit);
+    for (const [bit, delay] of execution.delays) this.delays.set(bit, delay);
+    return execution;
+  }
+
   always(item: Extract<Item, { is: 'always' }>): void {
-    const blocking = item.edges && firstBlocking(item.body);
-    if (blocking) fail('“<=” is expected in a block with edges, not “=”', blocking);
-    const targets = this.assigned(item.body);
-    if (targets.size === 0) return;
-    const branches: Branch[] = [];
+    const { on } = item;
+    if (on === null) fail('“@” is expected: a process without it belongs in a test bench', item);
+    const watched = on === 'all' ? [] : (on as readonly Watched[]);
+    const edges = watched.filter(({ edge }) => edge !== null);
+    if (edges.length > 0 && edges.length < watched.length)
+      fail(
+        'a list of edges and levels together is outside the part of Verilog that is read: one of them is expected',
+        item,
+      );
+    if (edges.length === 0) this.combinational(item.body);
+    else this.clocked(item, edges);
+  }
+
+  /** Builds what the processes have made, once all items are read. @param isPort whether a bit leaves the module. */
+  finish(isPort: (bit: Bit) => boolean): void {
+    const isNeeded = (bit: Bit) => this.readBefore.has(bit) || this.logic.readOutside.has(bit) || isPort(bit);
+    for (const { at, bits, isVariable, build } of this.pending) {
+      // Loops of several processes may count with one variable.
+      if (isVariable && !bits.some(isNeeded)) continue;
+      this.own(bits, at);
+      build();
+    }
+    // What only an initial block assigns keeps that value.
+    for (const [bit, value] of this.powerUp)
+      if (!this.owned.has(bit) && isNeeded(bit)) this.cells.join(bit, value);
+  }
+
+  private own(bits: Iterable<Bit>, at: Place): void {
+    for (const bit of bits) {
+      const before = this.owned.get(bit);
+      if (before && before !== at)
+        fail(
+          `a signal that is assigned here is assigned in the block of line ${before.line} as well: one block is expected`,
+          at,
+        );
+      this.owned.set(bit, at);
+    }
+  }
+
+  /** Results by signal, the bits of each in order. */
+  private bySignal(results: ReadonlyMap<Bit, Tree>): { signal: Signal; bits: Bit[] }[] {
+    const made: { signal: Signal; bits: Bit[] }[] = [];
+    const left = new Set(results.keys());
+    for (let scope: Scope | null = this.logic.scope; scope && left.size > 0; scope = scope.parent)
+      for (const signal of scope.signals.values()) {
+        const bits = signal.bits.filter((bit) => left.delete(bit));
+        if (bits.length === 0) continue;
+        if (!signal.isMemory) made.push({ signal, bits });
+        // Each word is a register of its own.
+        else
+          for (let from = 0; from < bits.length; from += signal.width)
+            made.push({ signal, bits: bits.slice(from, from + signal.width) });
+      }
+    return made;
+  }
+
+  /** Logic, and a latch for what no branch assigns. */
+  private combinational(body: Statement): void {
+    const execution = this.executed(body);
+    const results = execution.results(body);
+    const { growth } = execution;
+    for (const { signal, bits } of this.bySignal(results)) {
+      const trees = bits.map((bit) => results.get(bit)!);
+      const isVariable = signal.type === 'integer';
+      const build = () => {
+        const values = growth.bits(trees, () => null);
+        const assigned = trees.map((tree) => growth.isAssigned(tree));
+        for (let from = 0; from < bits.length; ) {
+          let to = from + 1;
+          while (to < bits.length && assigned[to] === assigned[from]) to++;
+          const [own, next] = [bits.slice(from, to), values.slice(from, to)];
+          if (assigned[from] === C1) for (const [i, bit] of own.entries()) this.cells.join(bit, next[i]!);
+          else {
+            for (const [i, bit] of own.entries()) this.latch(bit, next[i]!, assigned[from]!, signal.name);
+            this.tell(`${signal.name} keeps its value where no branch assigns it: it became a latch`, body);
+          }
+          from = to;
+        }
+      };
+      this.pending.push({ at: body, bits, isVariable, build });
+    }
+  }
+
+  private latch(bit: Bit, D: Bit, EN: Bit, name: string): void {
+    const params = {
+      ...(this.delays.get(bit) ?? NOW),
+      setup: 0,
+      hold: 0,
+      powerUp: this.begun(bit),
+      clear: 'none',
+      preset: 'none',
+    };
+    this.cells.add('dlatch', params, { D: [D], EN: [EN], Q: [bit] }, name);
+  }
+
+  private begun(bit: Bit): string {
+    const value = this.powerUp.get(bit);
+    return value === C1 ? '1' : value === C0 ? '0' : value === CX ? 'X' : 'lesson';
+  }
+
+  private clocked(item: Extract<Item, { is: 'always' }>, edges: readonly Watched[]): void {
+    const { logic } = this;
+    const signalOf = ({ signal }: Watched) => {
+      const { bits } = logic.own(signal);
+      return bits.length === 1 ? bits[0]! : fail('a signal of one bit is expected', signal);
+    };
+    const asynchronous: Asynchronous[] = [];
     let rest: Statement | null = sole(item.body);
-    const isReset = (s: Statement | null): s is Extract<Statement, { is: 'if' }> =>
-      s?.is === 'if' &&
-      s.no !== null &&
-      (item.edges === null ? this.isConstantAssign(s.yes) : branches.length < item.edges.length - 1);
-    while (isReset(rest)) {
-      branches.push({ condition: rest.condition, made: rest.yes });
+    while (rest?.is === 'if' && rest.no !== null && asynchronous.length < edges.length - 1) {
+      asynchronous.push(
+        this.asynchronous(
+          rest.condition,
+          rest.yes,
+          edges.map((e) => ({ edge: e.edge!, bit: signalOf(e) })),
+        ),
+      );
       rest = sole(rest.no);
     }
-    if (item.edges === null) {
-      this.levelSensitive(item, branches, rest, targets);
-      return;
-    }
-    const asynchronous = branches.map(({ condition, made }) =>
-      this.asynchronous(condition, made, item.edges!),
-    );
-    const clocks = item.edges.filter(
-      ({ signal }) => !asynchronous.some((a) => a.signal === this.logic.value(signal, 0).bits[0]),
-    );
+    const clocks = edges.filter((edge) => !asynchronous.some((a) => a.signal === signalOf(edge)));
     if (clocks.length !== 1)
       fail('one clock, and an “if” for each other edge in the list, is expected', item);
     const clock: Register = {
       edge: clocks[0]!.edge === 'posedge' ? 'rising' : 'falling',
-      clock: this.logic.value(clocks[0]!.signal, 0).bits[0]!,
+      clock: signalOf(clocks[0]!),
     };
-    this.store(rest, targets, clock, asynchronous, false);
-  }
-
-  /** A latch where something keeps its value, else plain logic. */
-  private levelSensitive(
-    item: Extract<Item, { is: 'always' }>,
-    branches: readonly Branch[],
-    rest: Statement | null,
-    targets: ReadonlySet<Bit>,
-  ): void {
-    if (rest?.is === 'if' && rest.no === null && this.assignsAll(rest.yes, targets)) {
-      const asynchronous = branches.map(({ condition, made }) => this.asynchronous(condition, made, null));
-      const gate = this.logic.truth(rest.condition);
-      this.store(rest.yes, targets, { edge: null, clock: gate }, asynchronous, true);
-      return;
+    const execution = this.executed(rest);
+    const results = new Map(execution.results(item));
+    for (const { values } of asynchronous)
+      for (const bit of values.keys()) if (!results.has(bit)) results.set(bit, KEPT);
+    for (const { signal, bits } of this.bySignal(results)) {
+      const isVariable = bits.every((bit) => execution.isBlocking(bit));
+      const trees = bits.map((bit) => results.get(bit)!);
+      this.pending.push({
+        at: item.body,
+        bits,
+        isVariable,
+        build: () => this.store(signal, bits, trees, execution, clock, asynchronous),
+      });
     }
-    const now = new Map<Bit, Bit>();
-    this.run(item.body, now, true);
-    for (const [bit, next] of now) this.cells.join(bit, next);
   }
 
-  private assignsAll(s: Statement, targets: ReadonlySet<Bit>): boolean {
-    const body = sole(s);
-    const list = body?.is === 'block' ? body.statements : body ? [body] : [];
-    const assigned = new Set(
-      list.flatMap((a) => (a.is === 'assign' ? this.scope.target(a.target, false) : [])),
-    );
-    return [...targets].every((t) => assigned.has(t));
+  private store(
+    signal: Signal,
+    bits: readonly Bit[],
+    trees: readonly Tree[],
+    { growth }: Execution,
+    clock: Register,
+    asynchronous: readonly Asynchronous[],
+  ): void {
+    const { gates } = this.logic;
+    const values = growth.bits(trees, () => null);
+    const enables = trees.map((tree, i) => {
+      // Where a set or clear acts and gives this bit no value, it keeps what it has.
+      const others = asynchronous.filter((a) => !a.values.has(bits[i]!));
+      return others.reduce(
+        (all, a) => gates.and(all, a.active ? gates.not(a.signal) : a.signal),
+        growth.isAssigned(tree),
+      );
+    });
+    const controls = bits.map((bit) => this.controls(bit, asynchronous));
+    const usual = (i: number) =>
+      JSON.stringify([controls[i], enables[i], this.powerUp.get(bits[i]!), this.delays.get(bits[i]!)]);
+    // Neighbours that are set, cleared, enabled and begin alike are one register.
+    for (let from = 0; from < bits.length; ) {
+      let to = from + 1;
+      const isWide = controls[from]!.preset === null;
+      while (isWide && to < bits.length && to - from < MOST_PART && usual(to) === usual(from)) to++;
+      const enable = enables[from]!;
+      const own = bits.slice(from, to);
+      const D = enable === C0 ? own : values.slice(from, to);
+      this.flipFlops(own, D, clock, enable, controls[from]!, signal.name);
+      from = to;
+    }
   }
 
-  private isConstantAssign(s: Statement): boolean {
-    const body = sole(s);
-    if (!body) return false;
-    if (body.is === 'block')
-      return body.statements.length > 0 && body.statements.every((x) => this.isConstantAssign(x));
-    return body.is === 'assign' && this.scope.isConstant(body.value);
+  private flipFlops(
+    bits: readonly Bit[],
+    D: readonly Bit[],
+    { edge, clock }: Register,
+    enable: Bit,
+    { preset, clear }: Controls,
+    name: string,
+  ): void {
+    const named = (level: Level | null) => (level ? (level.active ? 'high' : 'low') : 'none');
+    const isEnabled = enable !== C1 && enable !== C0;
+    const params: Params = {
+      ...(this.delays.get(bits[0]!) ?? NOW),
+      setup: 0,
+      hold: 0,
+      clear: named(clear),
+      powerUp: this.begun(bits[0]!),
+      edge,
+      enable: isEnabled ? 'yes' : 'no',
+    };
+    const pins = {
+      D,
+      C: [clock],
+      Q: bits,
+      ...(clear ? { CLR: [clear.bit] } : {}),
+      ...(preset ? { PRE: [preset.bit] } : {}),
+      ...(isEnabled ? { EN: [enable] } : {}),
+    };
+    if (bits.length === 1) this.cells.add('dff', { ...params, preset: named(preset) }, pins, name);
+    else this.cells.add('register', { ...params, width: bits.length }, pins, name);
   }
 
   /** `if (clear)` or `if (!clear)` with constants, which agrees with its edge in the list. */
   private asynchronous(
     condition: Expression,
     then: Statement,
-    edges: readonly { edge: string; signal: Expression }[] | null,
+    edges: readonly { edge: 'posedge' | 'negedge'; bit: Bit }[],
   ): Asynchronous {
     const { of, active } = this.level(condition);
-    const signal = this.logic.value(of, 0).bits[0]!;
-    const edge = edges?.find((e) => this.logic.value(e.signal, 0).bits[0] === signal);
-    if (edges && !edge) fail('the signal of this “if” is not in the list of edges', condition);
-    if (edge && (edge.edge === 'posedge' ? 1 : 0) !== active)
+    const signal = this.logic.own(of).bits[0]!;
+    const edge =
+      edges.find((e) => e.bit === signal) ??
+      fail('the signal of this “if” is not in the list of edges', condition);
+    if ((edge.edge === 'posedge' ? 1 : 0) !== active)
       fail(`“${edge.edge}” in the list and this “if” do not agree on the level`, condition);
     const values = new Map<Bit, Bit>();
-    this.run(then, values, false);
-    for (const value of values.values())
-      if (value >= 0) fail('a constant is expected where a register is set or cleared', then);
+    for (const [bit, tree] of this.executed(then).results(then)) {
+      if (typeof tree !== 'number' || tree >= 0)
+        return fail('a constant is expected where a register is set or cleared', then);
+      values.set(bit, tree);
+    }
     return { signal, active, values };
   }
 
@@ -141,96 +337,24 @@ export class Registers {
       const inner = this.level(e.of);
       return { of: inner.of, active: inner.active ? 0 : 1 };
     }
-    if (e.is === 'binary' && (e.operator === '==' || e.operator === '!=') && this.scope.isConstant(e.right)) {
-      const same = this.scope.constant(e.right) === 1;
-      const inner = this.level(e.left);
-      return same === (e.operator === '==') ? inner : { of: inner.of, active: inner.active ? 0 : 1 };
+    if (e.is === 'binary' && (e.operator === '==' || e.operator === '!=')) {
+      const right =
+        e.right.is === 'number' || e.right.is === 'name'
+          ? this.logic.constant(e.right, this.logic.scope)
+          : null;
+      if (right) {
+        const same = right.ones === 1n;
+        const inner = this.level(e.left);
+        return same === (e.operator === '==') ? inner : { of: inner.of, active: inner.active ? 0 : 1 };
+      }
     }
-    if (this.scope.widthOf(e) !== 1) fail('a signal of one bit is expected', e);
+    if (this.logic.own(e).bits.length !== 1) fail('a signal of one bit is expected', e);
     return { of: e, active: 1 };
   }
 
-  /** Bits that a statement assigns somewhere. */
-  private assigned(s: Statement, found = new Set<Bit>()): Set<Bit> {
-    if (s.is === 'block') for (const inner of s.statements) this.assigned(inner, found);
-    else if (s.is === 'if') {
-      this.assigned(s.yes, found);
-      if (s.no) this.assigned(s.no, found);
-    } else for (const bit of this.scope.target(s.target, false)) found.add(bit);
-    return found;
-  }
-
-  /**
-   * Executes a statement on the next values of bits. An unassigned bit keeps its value.
-   * @param inOrder whether earlier assignments are visible already.
-   */
-  private run(s: Statement, now: Map<Bit, Bit>, inOrder: boolean): void {
-    if (s.is === 'block') {
-      for (const inner of s.statements) this.run(inner, now, inOrder);
-      return;
-    }
-    const seen = inOrder ? now : undefined;
-    if (s.is === 'assign') {
-      const target = this.scope.target(s.target, false);
-      const { bits } = this.logic.value(s.value, target.length, seen);
-      for (const [i, bit] of target.entries()) now.set(bit, bits[i]!);
-      if (s.delay) for (const bit of target) this.delays.set(bit, this.logic.delay(s.delay));
-      return;
-    }
-    const condition = this.logic.truth(s.condition, seen);
-    const [yes, no] = [new Map(now), new Map(now)];
-    this.run(s.yes, yes, inOrder);
-    if (s.no) this.run(s.no, no, inOrder);
-    const differ = [...new Set([...yes.keys(), ...no.keys()])].filter(
-      (b) => (yes.get(b) ?? b) !== (no.get(b) ?? b),
-    );
-    const { bits } = differ.length
-      ? this.logic.mux(
-          condition,
-          differ.map((b) => no.get(b) ?? b),
-          differ.map((b) => yes.get(b) ?? b),
-        )
-      : { bits: [] };
-    for (const b of new Set([...yes.keys(), ...no.keys()])) now.set(b, yes.get(b) ?? b);
-    for (const [i, b] of differ.entries()) now.set(b, bits[i]!);
-  }
-
-  private store(
-    body: Statement | null,
-    targets: ReadonlySet<Bit>,
-    clock: Register,
-    asynchronous: readonly Asynchronous[],
-    latch: boolean,
-  ): void {
-    for (const bit of targets)
-      if (this.latched.has(bit)) fail('a register is assigned in two always blocks', this.scope.module);
-      else this.latched.add(bit);
-    const now = new Map<Bit, Bit>();
-    let enable: Bit | null = null;
-    const alone = body ? sole(body) : null;
-    if (!latch && alone?.is === 'if' && alone.no === null && this.assignsAll(alone.yes, targets)) {
-      enable = this.logic.truth(alone.condition);
-      this.run(alone.yes, now, false);
-    } else if (body) this.run(body, now, latch);
-    const order = [...targets];
-    const controls = order.map((bit) => this.controls(bit, asynchronous));
-    const usual = (i: number) =>
-      JSON.stringify([controls[i], this.powerUp.get(order[i]!), this.delays.get(order[i]!)]);
-    // Neighbours that are set, cleared and begin alike are one register.
-    for (let from = 0; from < order.length; ) {
-      let to = from + 1;
-      const wide = !latch && controls[from]!.preset === null;
-      while (wide && to < order.length && to - from < MOST_PART && usual(to) === usual(from)) to++;
-      this.storage(order.slice(from, to), now, clock, enable, controls[from]!);
-      from = to;
-    }
-  }
-
   /** Preset and clear of a bit, clear being the stronger. */
-  private controls(
-    bit: Bit,
-    asynchronous: readonly Asynchronous[],
-  ): { preset: Level | null; clear: Level | null } {
+  private controls(bit: Bit, asynchronous: readonly Asynchronous[]): Controls {
+    const { gates } = this.logic;
     const found = { preset: null as Level | null, clear: null as Level | null };
     for (const { signal, active, values } of asynchronous) {
       const value = values.get(bit);
@@ -242,65 +366,11 @@ export class Registers {
       if (!had && !first) found[to] = level;
       else {
         // An earlier “if” has priority; a later one acts only without it.
-        const high = (l: Level) => (l.active ? l.bit : this.logic.gateCell('not', [[l.bit]], NOW)[0]!);
-        const own = first
-          ? this.logic.gateCell(
-              'and',
-              [[high(level)], this.logic.gateCell('not', [[high(first)]], NOW)],
-              NOW,
-            )[0]!
-          : high(level);
-        found[to] = {
-          bit: had ? this.logic.gateCell('or', [[high(had)], [own]], NOW)[0]! : own,
-          active: 1,
-        };
+        const high = (l: Level) => (l.active ? l.bit : gates.not(l.bit));
+        const own = first ? gates.and(high(level), gates.not(high(first))) : high(level);
+        found[to] = { bit: had ? gates.or(high(had), own) : own, active: 1 };
       }
     }
     return found;
   }
-
-  private storage(
-    bits: readonly Bit[],
-    now: ReadonlyMap<Bit, Bit>,
-    { edge, clock }: Register,
-    enable: Bit | null,
-    { preset, clear }: { preset: Level | null; clear: Level | null },
-  ): void {
-    const named = (level: Level | null) => (level ? (level.active ? 'high' : 'low') : 'none');
-    const begun = this.powerUp.get(bits[0]!);
-    const params: Params = {
-      ...(this.delays.get(bits[0]!) ?? NOW),
-      setup: 0,
-      hold: 0,
-      clear: named(clear),
-      powerUp: begun === C1 ? '1' : begun === C0 ? '0' : begun === CX ? 'X' : 'lesson',
-    };
-    const D = bits.map((b) => now.get(b) ?? b);
-    const controls = { ...(clear ? { CLR: [clear.bit] } : {}), ...(preset ? { PRE: [preset.bit] } : {}) };
-    const preferred = [...this.scope.signals].find(([, s]) => s.bits.includes(bits[0]!))?.[0] ?? '';
-    if (edge === null) {
-      this.cells.add(
-        'dlatch',
-        { ...params, preset: named(preset) },
-        { D, EN: [clock], Q: bits, ...controls },
-        preferred,
-      );
-      return;
-    }
-    const pins = { D, C: [clock], Q: bits, ...controls, ...(enable === null ? {} : { EN: [enable] }) };
-    const clocked = { ...params, edge, enable: enable === null ? 'no' : 'yes' };
-    if (bits.length === 1) this.cells.add('dff', { ...clocked, preset: named(preset) }, pins, preferred);
-    else this.cells.add('register', { ...clocked, width: bits.length }, pins, preferred);
-  }
-}
-
-/** The first assignment with `=`, which would have to be read in order. */
-function firstBlocking(s: Statement): Statement | null {
-  if (s.is === 'assign') return s.blocking ? s : null;
-  const inside = s.is === 'block' ? s.statements : [s.yes, ...(s.no ? [s.no] : [])];
-  for (const inner of inside) {
-    const found = firstBlocking(inner);
-    if (found) return found;
-  }
-  return null;
 }

@@ -1,223 +1,329 @@
-import { type Bit, C0, C1, type Cells, MOST_VECTOR } from './cells';
-import type { Expression, Module } from './syntax';
+import { type Bit, C0, C1, type Cells, CX, CZ, MOST_VECTOR } from './cells';
+import type { Body, Call, Declaration, Direction, Expression, Range, Routine } from './syntax';
 import { type Place, VerilogError } from './tokens';
+import type { Names, Shape } from './types';
+import { digitsOf, isKnown, numberIn, resized, type Word, wordOfDigits } from './word';
 
 export const fail = (message: string, at: Place): never => {
   throw new VerilogError(message, { line: at.line, column: at.column });
 };
 
-export interface Signal {
+/** Bits of all words of a memory: registers of that many parts. */
+const MOST_MEMORY = 16_384;
+
+export interface Signal extends Shape {
+  readonly name: string;
+  /** The lowest bit first; of a memory word by word. */
   readonly bits: readonly Bit[];
+  readonly width: number;
+  readonly isVector: boolean;
+  readonly isMemory: boolean;
   /** The index of the most and of the least significant bit. */
   readonly high: number;
   readonly low: number;
-  readonly isVector: boolean;
+  /** The addresses of a memory. */
+  readonly from: number;
+  readonly to: number;
+  readonly type: Declaration['type'];
+  /** Of a port of both directions: the bits that are driven from inside; `bits` are what everybody makes of it. */
+  readonly driven?: readonly Bit[];
+  readonly at: Place;
 }
 
-/** The names of one module: its signals, its parameters, and which bits an expression names. */
-export class Scope {
-  constructor(
-    readonly module: Module,
-    given: ReadonlyMap<string, number>,
-    private readonly cells: Cells,
-  ) {
-    for (const { name: parameter, value, local } of module.parameters)
-      this.constants.set(
-        parameter,
-        local ? this.constant(value) : (given.get(parameter) ?? this.constant(value)),
-      );
-    for (const p of given.keys())
-      if (!module.parameters.some((m) => m.name === p && !m.local))
-        fail(`module ${module.name} has no parameter ${p}`, module);
-    this.declare();
+/** A parameter, or the variable of a generate loop. */
+export interface Constant {
+  readonly word: Word;
+  /** Where it is a real number. */
+  readonly real?: number;
+  /** Whether the file gives no width, so that braces refuse it. */
+  readonly isUnsized?: boolean;
+}
+
+const BITS: Readonly<Record<string, Bit>> = { '0': C0, '1': C1, x: CX, z: CZ };
+const DIGITS: Readonly<Record<number, string>> = { [C0]: '0', [C1]: '1', [CX]: 'x', [CZ]: 'z' };
+
+/** The bits of a word, the lowest first. */
+export const bitsOfWord = (word: Word): Bit[] => [...digitsOf(word)].reverse().map((digit) => BITS[digit]!);
+
+/** The word of bits that are all constants; null where one is not. */
+export function wordOfBits(bits: readonly Bit[], signed: boolean): Word | null {
+  let digits = '';
+  for (let i = bits.length - 1; i >= 0; i--) {
+    const digit = DIGITS[bits[i]!];
+    if (digit === undefined) return null;
+    digits += digit;
   }
+  return wordOfDigits(digits, signed);
+}
 
-  readonly constants = new Map<string, number>();
+/** Evaluates a constant expression in a scope, with its width and sign; null where it is not constant. */
+export type Evaluate = (e: Expression, scope: Scope) => Word | null;
 
+/** The names of a module, of a generated block, or of a routine that is called. */
+export class Scope implements Names {
+  readonly constants = new Map<string, Constant>();
   readonly signals = new Map<string, Signal>();
+  readonly routines = new Map<string, Routine>();
+  readonly directions = new Map<string, Direction>();
 
   /** Whether a name that is not declared is a wire: among the terminals of gates and instances. */
   implicit = false;
 
-  readonly directions = new Map<string, 'input' | 'output'>();
+  constructor(
+    private readonly cells: Cells,
+    private readonly evaluate: Evaluate,
+    readonly parent: Scope | null,
+    /** Of the module that it belongs to: ps in a unit of time. */
+    readonly unit: number,
+  ) {}
 
-  declare(): void {
-    const { module } = this;
-    const ports = new Set(module.ports);
-    const kinds = new Map<string, { range: Signal; at: Place }>();
-    for (const d of module.declarations) {
-      const high = d.range ? this.constant(d.range.high) : 0;
-      const low = d.range ? this.constant(d.range.low) : 0;
-      const width = Math.abs(high - low) + 1;
-      if (!Number.isInteger(width) || width > MOST_VECTOR)
-        fail(`${d.name} has ${width} bits, and ${MOST_VECTOR} are the most`, d);
-      if (d.direction) {
-        if (!ports.has(d.name)) fail(`${d.name} is not in the list of ports of ${module.name}`, d);
-        this.directions.set(d.name, d.direction);
-      }
-      const before = kinds.get(d.name);
-      if (before) {
-        if (d.range && (before.range.high !== high || before.range.low !== low))
-          fail(`${d.name} is declared with another range in line ${before.at.line}`, d);
+  /** A scope within this one. */
+  inner(): Scope {
+    return new Scope(this.cells, this.evaluate, this, this.unit);
+  }
+
+  /** Parameters, in order: each may use those before it. @param given those that are set from outside. */
+  addParameters({ parameters }: Pick<Body, 'parameters'>, given?: ReadonlyMap<string, Constant>): void {
+    for (const parameter of parameters) {
+      const { name, value, local, range, signed } = parameter;
+      const own = (local ? undefined : given?.get(name)) ?? this.constantOf(value);
+      if (own.real !== undefined || !range) {
+        this.constants.set(name, signed ? { ...own, word: { ...own.word, signed: true } } : own);
         continue;
       }
-      const signal = { bits: this.cells.fresh(width), high, low, isVector: d.range !== null };
-      kinds.set(d.name, { range: signal, at: d });
-      this.signals.set(d.name, signal);
-      if (d.type === 'supply0' || d.type === 'supply1')
-        for (const bit of signal.bits) this.cells.join(bit, d.type === 'supply1' ? C1 : C0);
-    }
-    for (const name of module.ports)
-      if (!this.directions.has(name))
-        fail(`port ${name} of ${module.name} is neither input nor output`, module);
-    for (const port of module.ports) if (!ports.delete(port)) fail(`port ${port} is named twice`, module);
-  }
-
-  /** The value of an expression of numbers and parameters. */
-  constant(e: Expression): number {
-    switch (e.is) {
-      case 'number':
-        if (e.digits.startsWith('r')) return Number(e.digits.slice(1));
-        if (/[xz]/.test(e.digits)) return fail('a number without x and z is expected', e);
-        return Number.parseInt(e.digits, 2);
-      case 'name': {
-        const value = this.constants.get(e.name);
-        return value ?? fail(`${e.name} is not a parameter, and a constant is expected`, e);
-      }
-      case 'unary': {
-        const of = this.constant(e.of);
-        if (e.operator === '-') return -of;
-        if (e.operator === '+') return of;
-        if (e.operator === '!') return +(of === 0);
-        return fail(`“${e.operator}” in a constant is outside the part of Verilog that is read`, e);
-      }
-      case 'binary': {
-        const [a, b] = [this.constant(e.left), this.constant(e.right)];
-        const done: Record<string, () => number> = {
-          '+': () => a + b,
-          '-': () => a - b,
-          '*': () => a * b,
-          '/': () => Math.trunc(a / b),
-          '%': () => a % b,
-          '<<': () => a * 2 ** b,
-          '>>': () => Math.floor(a / 2 ** b),
-          '<': () => +(a < b),
-          '<=': () => +(a <= b),
-          '>': () => +(a > b),
-          '>=': () => +(a >= b),
-          '==': () => +(a === b),
-          '!=': () => +(a !== b),
-          '&&': () => +(a !== 0 && b !== 0),
-          '||': () => +(a !== 0 || b !== 0),
-        };
-        const value =
-          done[e.operator]?.() ??
-          fail(`“${e.operator}” in a constant is outside the part of Verilog that is read`, e);
-        return Number.isFinite(value) ? value : fail('the constant is divided by zero or too large', e);
-      }
-      case 'choose':
-        return this.constant(this.constant(e.condition) ? e.yes : e.no);
-      default:
-        return fail('a constant is expected', e);
+      const { width } = this.extent(range, name, parameter);
+      this.constants.set(name, { word: { ...resized(own.word, width), signed } });
     }
   }
 
-  isConstant(e: Expression): boolean {
-    switch (e.is) {
-      case 'number':
-        return true;
-      case 'name':
-        return this.constants.has(e.name);
-      case 'unary':
-        return this.isConstant(e.of);
-      case 'binary':
-        return this.isConstant(e.left) && this.isConstant(e.right);
-      default:
-        return false;
+  /** The value of a constant expression, as parameters are given on. */
+  constantOf(e: Expression): Constant {
+    if (e.is === 'number' && e.digits.startsWith('r'))
+      return { word: wordOfDigits('x'), real: Number(e.digits.slice(1)) };
+    const known = e.is === 'name' ? this.constant(e.name) : undefined;
+    if (known) return known;
+    if (e.is === 'binary' || e.is === 'unary') {
+      const real = this.real(e);
+      if (real !== null) return { word: wordOfDigits('x'), real };
     }
+    const word = this.evaluate(e, this) ?? this.notConstant(e);
+    return { word, isUnsized: e.is !== 'number' || !e.sized };
+  }
+
+  private notConstant(e: Expression): never {
+    return fail(
+      e.is === 'name' ? `${e.name} is not a parameter, and a constant is expected` : 'a constant is expected',
+      e,
+    );
+  }
+
+  /** A product, sum or quotient in which a real number stands; null where none does. */
+  private real(e: Expression): number | null {
+    const value = (of: Expression): number | null => {
+      if (of.is === 'number' && of.digits.startsWith('r')) return Number(of.digits.slice(1));
+      if (of.is === 'name') return this.constant(of.name)?.real ?? null;
+      return of.is === 'binary' || of.is === 'unary' ? this.real(of) : null;
+    };
+    if (e.is === 'unary') {
+      const of = value(e.of);
+      return of === null ? null : e.operator === '-' ? -of : of;
+    }
+    if (e.is !== 'binary') return null;
+    const [a, b] = [value(e.left), value(e.right)];
+    if (a === null && b === null) return null;
+    const [l, r] = [a ?? this.number(e.left), b ?? this.number(e.right)];
+    return e.operator === '+'
+      ? l + r
+      : e.operator === '-'
+        ? l - r
+        : e.operator === '*'
+          ? l * r
+          : e.operator === '/'
+            ? l / r
+            : null;
+  }
+
+  /** A whole number, or a real one, as delays are. */
+  quantity(e: Expression): number {
+    if (e.is === 'number' && e.digits.startsWith('r')) return Number(e.digits.slice(1));
+    return this.constantOf(e).real ?? this.number(e);
+  }
+
+  number(e: Expression): number {
+    if (e.is === 'number') {
+      if (e.digits.startsWith('r')) return fail('a whole number is expected', e);
+      if (/[xz]/.test(e.digits)) return fail('a number without x and z is expected', e);
+      if (e.digits.length <= 32)
+        return (
+          Number.parseInt(e.digits, 2) |
+          (e.signed && e.sized && e.digits[0] === '1' ? -(2 ** e.digits.length) : 0)
+        );
+    }
+    const word =
+      (e.is === 'name' ? this.constant(e.name)?.word : undefined) ??
+      this.evaluate(e, this) ??
+      this.notConstant(e);
+    if (!isKnown(word)) return fail('the constant has bits that are x or z', e);
+    const value = numberIn(word);
+    // Unsigned words of all bits are what negative numbers of 32 bits have become.
+    return Number(value);
+  }
+
+  declare(declarations: readonly Declaration[]): void {
+    for (const d of declarations) {
+      if (d.type === 'genvar') continue;
+      if (d.direction) this.directions.set(d.name, d.direction);
+      const extent =
+        d.type === 'integer'
+          ? { high: 31, low: 0, width: 32 }
+          : d.type === 'time'
+            ? { high: 63, low: 0, width: 64 }
+            : d.range
+              ? this.extent(d.range, d.name, d)
+              : null;
+      const before = this.signals.get(d.name);
+      if (before) {
+        if (extent && (before.high !== extent.high || before.low !== extent.low))
+          fail(`${d.name} is declared with another range in line ${before.at.line}`, d);
+        this.signals.set(d.name, {
+          ...before,
+          signed: before.signed || d.signed,
+          type: d.type === 'wire' ? before.type : d.type,
+        });
+        continue;
+      }
+      this.add(d, extent ?? { high: 0, low: 0, width: 1 });
+    }
+  }
+
+  private add(d: Declaration, { high, low, width }: Extent): void {
+    const [from, to] = d.words ? [this.number(d.words.high), this.number(d.words.low)] : [0, 0];
+    const words = Math.abs(to - from) + 1;
+    if (d.words && words * width > MOST_MEMORY)
+      fail(`${d.name} has ${words * width} bits in all, and ${MOST_MEMORY} are the most of a memory`, d);
+    const bits = this.cells.fresh(words * width);
+    this.signals.set(d.name, {
+      name: d.name,
+      bits,
+      width,
+      high,
+      low,
+      from: Math.min(from, to),
+      to: Math.max(from, to),
+      isVector: d.range !== null || d.type === 'integer' || d.type === 'time',
+      isMemory: d.words !== null,
+      signed: d.signed,
+      type: d.type,
+      ...(d.direction === 'inout' && { driven: this.cells.fresh(width) }),
+      at: d,
+    });
+    if (d.type === 'supply0' || d.type === 'supply1')
+      for (const bit of bits) this.cells.join(bit, d.type === 'supply1' ? C1 : C0);
+  }
+
+  extent(range: Range, name: string, at: Place): Extent {
+    const [high, low] = [this.number(range.high), this.number(range.low)];
+    const width = Math.abs(high - low) + 1;
+    if (!Number.isInteger(width) || width > MOST_VECTOR)
+      fail(`${name} has ${width} bits, and ${MOST_VECTOR} are the most`, at);
+    return { high, low, width };
+  }
+
+  constant(name: string): Constant | undefined {
+    for (let scope: Scope | null = this; scope; scope = scope.parent) {
+      const found = scope.constants.get(name);
+      if (found) return found;
+      if (scope.signals.has(name)) return undefined;
+    }
+    return undefined;
+  }
+
+  find(name: string): Signal | undefined {
+    for (let scope: Scope | null = this; scope; scope = scope.parent) {
+      const found = scope.signals.get(name);
+      if (found) return found;
+    }
+    return undefined;
+  }
+
+  routine(name: string): Routine | undefined {
+    return this.routines.get(name) ?? this.parent?.routine(name);
+  }
+
+  /** The scope in which a routine stands. */
+  homeOf(name: string): Scope {
+    return this.routines.has(name) || !this.parent ? this : this.parent.homeOf(name);
   }
 
   signal(name: string, at: Place, mayDeclare: boolean): Signal {
-    const found = this.signals.get(name);
+    const found = this.find(name);
     if (found) return found;
+    if (name.includes('.')) fail(`${name} lies inside of another module: only a test bench looks there`, at);
     if (!mayDeclare) fail(`${name} is not declared`, at);
     // Left of an assign and at ports an unknown name is a wire of its own (IEEE Std 1364-2005, 4.5).
-    const made = {
-      bits: this.cells.fresh(1),
-      high: 0,
-      low: 0,
-      isVector: false,
+    const { line, column } = at;
+    const wire: Declaration = {
+      name,
+      range: null,
+      direction: null,
+      type: 'wire',
+      signed: false,
+      words: null,
+      line,
+      column,
     };
-    this.signals.set(name, made);
-    return made;
+    this.add(wire, { high: 0, low: 0, width: 1 });
+    return this.signals.get(name)!;
   }
 
-  position(s: Signal, index: number, name: string, at: Place): number {
-    const position = s.high >= s.low ? index - s.low : s.low - index;
-    if (!s.isVector) fail(`${name} is a single bit`, at);
-    if (!Number.isInteger(position) || position < 0 || position >= s.bits.length)
-      fail(`${name} has no bit ${index}: it is [${s.high}:${s.low}]`, at);
-    return position;
+  shape(e: { readonly name: string } & Place): Shape {
+    const constant = this.constant(e.name);
+    return constant ? { ...constant.word, isVector: true } : this.signal(e.name, e, this.implicit);
   }
 
-  part(e: Extract<Expression, { is: 'bit' | 'range' }>, s: Signal): Bit[] {
-    if (e.is === 'bit') return [s.bits[this.position(s, this.constant(e.index), e.name, e)]!];
-    const high = this.position(s, this.constant(e.high), e.name, e.high);
-    const low = this.position(s, this.constant(e.low), e.name, e.low);
-    if (high < low) fail(`the range of ${e.name} runs the other way: it is [${s.high}:${s.low}]`, e);
-    return s.bits.slice(low, high + 1);
+  resultOf(e: Call): Shape {
+    const routine = this.routine(e.name);
+    if (!routine?.result)
+      return fail(
+        e.name.startsWith('$') ? `${e.name} gives no value here` : `there is no function called ${e.name}`,
+        e,
+      );
+    const { range, signed, isInteger } = routine.result;
+    return { width: isInteger ? 32 : range ? this.homeOf(e.name).extent(range, e.name, e).width : 1, signed };
   }
 
-  /** Bits that something is assigned to. */
-  target(e: Expression, mayDeclare: boolean): Bit[] {
-    switch (e.is) {
-      case 'name':
-        return [...this.signal(e.name, e, mayDeclare).bits];
-      case 'bit':
-      case 'range':
-        return this.part(e, this.signal(e.name, e, false));
-      case 'concat':
-        return [...e.items].reverse().flatMap((item) => this.target(item, mayDeclare));
-      default:
-        return fail('a signal, or some of its bits, is expected', e);
-    }
+  /** The place of a bit within a word; null where there is none of that index. */
+  placeOf({ high, low, width }: Pick<Signal, 'high' | 'low' | 'width'>, index: number): number | null {
+    const place = high >= low ? index - low : low - index;
+    return Number.isInteger(place) && place >= 0 && place < width ? place : null;
   }
 
-  /** Bits that an expression has by itself. */
-  widthOf(e: Expression): number {
-    switch (e.is) {
-      case 'number':
-        return e.digits.startsWith('r') ? fail('a whole number is expected', e) : e.digits.length;
-      case 'name':
-        return this.constants.has(e.name) ? 32 : this.signal(e.name, e, this.implicit).bits.length;
-      case 'bit':
-        return 1;
-      case 'range':
-        return Math.abs(this.constant(e.high) - this.constant(e.low)) + 1;
-      case 'concat':
-        return e.items.reduce((sum, item) => sum + this.widthOf(item), 0);
-      case 'repeat':
-        return this.count(e) * this.widthOf(e.item);
-      case 'unary':
-        return e.operator === '~' || e.operator === '+' || e.operator === '-' ? this.widthOf(e.of) : 1;
-      case 'binary':
-        if (['&&', '||', '==', '!=', '<', '<=', '>', '>='].includes(e.operator)) return 1;
-        if (e.operator === '<<' || e.operator === '>>') return this.widthOf(e.left);
-        return Math.max(this.widthOf(e.left), this.widthOf(e.right));
-      case 'choose':
-        return Math.max(this.widthOf(e.yes), this.widthOf(e.no));
-    }
+  /**
+   * The place of a bit at an index that is known; null where there is none, as may come of a loop.
+   * @throws VerilogError where the file itself names a bit that is not there.
+   */
+  placeIn(s: Signal, index: Expression, word: Word): number | null {
+    if (this.isWrittenOut(index)) return this.position(s, this.number(index), index);
+    if (!s.isVector) fail(`${s.name} is a single bit`, index);
+    return isKnown(word) ? this.placeOf(s, Number(numberIn(word))) : null;
   }
 
-  count(e: Extract<Expression, { is: 'repeat' }>): number {
-    const count = this.constant(e.count);
-    if (!Number.isInteger(count) || count < 1 || count > MOST_VECTOR)
-      fail(`1 to ${MOST_VECTOR} repetitions are expected`, e.count);
-    return count;
+  /** Whether an expression is one of numbers and parameters. */
+  private isWrittenOut(e: Expression): boolean {
+    if (e.is === 'number') return true;
+    if (e.is === 'name') return this.constant(e.name) !== undefined;
+    if (e.is === 'unary') return this.isWrittenOut(e.of);
+    return e.is === 'binary' && this.isWrittenOut(e.left) && this.isWrittenOut(e.right);
   }
 
-  wide(e: Expression, least: number): number {
-    const width = Math.max(least, this.widthOf(e));
-    return width <= 2 * MOST_VECTOR ? width : fail(`an expression of ${width} bits is too wide`, e);
+  position(s: Signal, index: number, at: Place): number {
+    if (!s.isVector) fail(`${s.name} is a single bit`, at);
+    return this.placeOf(s, index) ?? fail(`${s.name} has no bit ${index}: it is [${s.high}:${s.low}]`, at);
   }
+}
+
+interface Extent {
+  readonly high: number;
+  readonly low: number;
+  readonly width: number;
 }

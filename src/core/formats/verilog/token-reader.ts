@@ -20,8 +20,10 @@ export abstract class TokenReader {
     throw new VerilogError(`${expected} is expected, not ${found}`, { line: at.line, column: at.column });
   }
 
-  protected unsupported(what: string, at: Place = this.token): never {
-    throw new VerilogError(`${what} is outside the part of Verilog that is read`, {
+  /** @param instead what may stand there, as a sentence. */
+  protected unsupported(what: string, at: Place = this.token, instead = ''): never {
+    const more = instead === '' ? '' : `: ${instead}`;
+    throw new VerilogError(`${what} is outside the part of Verilog that is read${more}`, {
       line: at.line,
       column: at.column,
     });

@@ -18,10 +18,11 @@ export class VerilogError extends Error {
 export class Token implements Place {
   /**
    * @param text escaped names without their backslash; directives with the rest of their line.
-   * @param escaped whether a name was escaped, so that it is no keyword.
+   * @param escaped whether a name was escaped, so that it is no keyword; or whether a symbol follows the token before it
+   * without a blank.
    */
   constructor(
-    readonly kind: 'name' | 'number' | 'symbol' | 'text' | 'directive' | 'end',
+    readonly kind: 'name' | 'system' | 'number' | 'symbol' | 'text' | 'directive' | 'macro' | 'end',
     readonly text: string,
     readonly line: number,
     readonly column: number,
@@ -47,6 +48,9 @@ const SYMBOLS = [
   '~^',
   '^~',
   '**',
+  '->',
+  '+:',
+  '-:',
   '(*',
   '*)',
   '(',
@@ -91,7 +95,17 @@ const NUMBER = /(?:\d[\d_]*\s*)?'[sS]?[bodhBODH]\s*[0-9a-fA-FxXzZ?_]+|\d[\d_]*(?
 const ESCAPED = /\\(\S+)/y;
 const SPACE = /\s/;
 const NEWLINE = 10;
-const DIRECTIVE = /`[A-Za-z_]\w*[^\n]*/y;
+const MACRO = /`[A-Za-z_]\w*/y;
+/** A directive goes on behind a backslash at the end of its line. */
+const DIRECTIVE = /`[A-Za-z_]\w*(?:[^\n\\]|\\\r?\n|\\)*/y;
+const SYSTEM = /\$[A-Za-z_][\w$]*/y;
+/** Directives that take the rest of their line (IEEE Std 1364-2005, clause 19); every other name behind ` is a macro. */
+const OF_A_LINE: ReadonlySet<string> = new Set(
+  (
+    'define undef ifdef ifndef elsif else endif include timescale default_nettype resetall celldefine endcelldefine line ' +
+    'pragma unconnected_drive nounconnected_drive begin_keywords end_keywords'
+  ).split(' '),
+);
 const TEXT = /"(?:[^"\\\n]|\\.)*"/y;
 
 /** Whether an ASCII character may begin a name, go on with one, or begin a number. */
@@ -111,10 +125,30 @@ const classOf = (code: number) => (code < 128 ? CLASS[code]! : 0);
 /** Some 80 bytes each. */
 export const MOST_TOKENS = 1_000_000;
 
+/** The characters that a text stands for (IEEE Std 1364-2005, 3.6.3). */
+const unescaped = (text: string): string =>
+  text.replaceAll(/\\(n|t|\\|"|[0-7]{1,3}|.)/g, (_, c: string) =>
+    c === 'n'
+      ? '\n'
+      : c === 't'
+        ? '\t'
+        : /^[0-7]+$/.test(c)
+          ? String.fromCharCode(Number.parseInt(c, 8) & 255)
+          : c,
+  );
+
 /** Splits Verilog into its lexical tokens (IEEE Std 1364-2005, clause 3); the last is of kind `end`. */
 export function tokensOf(source: string): Token[] {
   return new Tokenizer(source).all();
 }
+
+/** The text of a directive without its comments, in one line. */
+const withoutComments = (text: string): string =>
+  text
+    .replaceAll(/\\\r?\n/g, ' ')
+    .replaceAll(/\/\*.*?\*\//g, ' ')
+    .replace(/\/\/.*$/, '')
+    .trim();
 
 class Tokenizer {
   private readonly tokens: Token[] = [];
@@ -156,23 +190,29 @@ class Tokenizer {
       tokens.push(new Token('name', name!, line, column, true));
       this.at += whole.length;
     } else if (c === '`') {
+      const [name] = this.match(MACRO, 'a directive or a macro is expected after `');
+      if (!OF_A_LINE.has(name.slice(1))) {
+        tokens.push(new Token('macro', name.slice(1), line, column));
+        this.at += name.length;
+        return;
+      }
       const [whole] = this.match(DIRECTIVE, 'a directive is expected after `');
-      const text = whole
-        .slice(1)
-        .replace(/\/\/.*$/, '')
-        .trim();
-      tokens.push(new Token('directive', text, line, column));
+      tokens.push(new Token('directive', withoutComments(whole.slice(1)), line, column));
+      this.passTo(this.at + whole.length);
+    } else if (c === '$') {
+      const [whole] = this.match(SYSTEM, 'a name is expected after $');
+      tokens.push(new Token('system', whole, line, column));
       this.at += whole.length;
     } else if (c === '"') {
       const [whole] = this.match(TEXT, 'a text begins here and does not end on this line');
-      tokens.push(new Token('text', whole, line, column));
+      tokens.push(new Token('text', unescaped(whole.slice(1, -1)), line, column));
       this.passTo(this.at + whole.length);
     } else {
       if (c === '/' && source[this.at + 1] === '*') this.fail('a comment begins here and never ends');
       let symbol = SYMBOLS_FROM[code]?.find((s) => s.length === 1 || source.startsWith(s, this.at));
       if (!symbol) this.fail(`the character “${c}” is not part of Verilog here`);
       // `@(*)` is not the begin of an attribute.
-      if (symbol === '(*' && source[this.at + 2] === ')') symbol = '(';
+      if (symbol === '(*' && /^\s*\)/.test(source.slice(this.at + 2, this.at + 20))) symbol = '(';
       tokens.push(new Token('symbol', symbol, line, column));
       this.at += symbol.length;
     }
