@@ -43,6 +43,45 @@ test('Verilog is imported as a lesson that runs, and a sheet is saved as Verilog
   expect(await textOf(picture)).toMatch(/^<svg [\s\S]*>three</);
 });
 
+const COUNTER = `
+module counter(input clk, input rst, output reg [3:0] count);
+  initial count = 0;
+  always @(posedge clk) if (rst) count <= 0; else count <= count + 1;
+endmodule
+`;
+const BENCH = `
+module bench;
+  reg clk = 0, rst = 1;
+  wire [3:0] count;
+  counter dut(.clk(clk), .rst(rst), .count(count));
+  always #5 clk = ~clk;
+  initial begin
+    #12 rst = 0;
+    repeat (3) @(negedge clk);
+    $display("after three cycles: %0d", count);
+    #4 $finish;
+  end
+endmodule
+`;
+
+test('a test bench in a file of its own drives the circuit, and its lines lead to their moments', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page
+    .getByLabel('Lesson, exercise or Verilog files')
+    .setInputFiles([asFile('counter.v', COUNTER), asFile('bench.v', BENCH)]);
+  await expect(page.getByText('The lesson is on the shelf.')).toBeVisible();
+  await page.getByRole('link', { name: 'Open bench' }).click();
+  await page.getByRole('application').waitFor();
+  const printed = page.getByRole('region', { name: 'Printed' });
+  await expect(printed.getByText('Printed by bench')).toBeVisible();
+  await printed.getByRole('button', { name: /after three cycles: 3/ }).click();
+  await expect(page.getByRole('group', { name: 'The moment' })).toContainText('40 ns');
+  await printed.getByRole('button', { name: /Run to its end, 44 ns/ }).click();
+  await expect(page.getByRole('group', { name: 'The moment' })).toContainText('44 ns');
+});
+
 test('Verilog that cannot be read says where and why, and nothing is lost', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('article')).toHaveCount(7);

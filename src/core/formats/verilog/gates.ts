@@ -146,13 +146,20 @@ export class Gates {
         );
       return this.and(part(asked.slice(0, half)), part(asked.slice(half)));
     }
+    // A word is often asked for the same value in several places.
+    const key = asked.map(({ bit, one }) => `${bit}${one ? '' : '-'}`).join();
+    const known = this.asked.get(key);
+    if (known !== undefined) return known;
     const Y = this.cells.fresh(1);
+    this.asked.set(key, Y[0]!);
     const inverted = asked.flatMap(({ one }, i) => (one ? [] : [i]));
     const pins: Record<string, readonly Bit[]> = { Y };
     for (const [i, { bit }] of asked.entries()) pins[LETTERS[i]!] = [bit];
     this.cells.add('and', { width: 1, inputs: asked.length, inverted, ...NOW }, pins);
     return Y[0]!;
   }
+
+  private readonly asked = new Map<string, Bit>();
 
   mux(select: Bit, no: readonly Bit[], yes: readonly Bit[]): Value {
     if (select === C0) return { bits: [...no] };

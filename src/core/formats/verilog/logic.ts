@@ -6,7 +6,7 @@ import type { Includes } from './preprocess';
 import { bitsOfWord, fail, type Scope, type Signal, wordOfBits } from './scope';
 import { Selects } from './selects';
 import type { Call, Expression, FileDelay } from './syntax';
-import { threeState } from './three-state';
+import { mayFloat, threeState } from './three-state';
 import type { Place } from './tokens';
 import { isSystemFunction, ONE_BIT, SHIFTS, signedOf, widthOf } from './types';
 import { binary, power, resized, shifted, unary, type Word, wordOf, wordOfDigits } from './word';
@@ -105,7 +105,9 @@ export class Logic {
 
   /** An expression that is assigned to a number of bits (IEEE Std 1364-2005, 5.4: widths by context). */
   assigned(e: Expression, bits: number): Value {
-    return this.value(e, this.wide(e, bits), signedOf(e, this.scope));
+    // Where only the lower bits of operands decide the lower bits of the result, those above are not made.
+    const width = isLow(e) ? bits : this.wide(e, bits);
+    return this.value(e, width, signedOf(e, this.scope));
   }
 
   private wide(e: Expression, least: number): number {
@@ -365,6 +367,23 @@ export class Logic {
     const differ =
       x.sign === C0 ? y.sign : y.sign === C0 ? x.sign : this.gates.gate('xor', [[x.sign], [y.sign]], NOW)[0]!;
     return this.arithmetic.negatedIf(differ, quotient);
+  }
+}
+
+const LOW: ReadonlySet<string> = new Set(['+', '-', '*', '&', '|', '^', '~^', '^~', '~', '<<', '<<<']);
+
+/** Whether the lower bits of an expression depend on nothing but the lower bits of what it is made of. */
+function isLow(e: Expression): boolean {
+  switch (e.is) {
+    case 'unary':
+      return e.operator in REDUCTIONS || isLow(e.of);
+    case 'binary':
+      if (e.operator === '<<' || e.operator === '<<<') return isLow(e.left);
+      return ONE_BIT.has(e.operator) || (LOW.has(e.operator) && isLow(e.left) && isLow(e.right));
+    case 'choose':
+      return isLow(e.yes) && isLow(e.no) && !mayFloat(e);
+    default:
+      return true;
   }
 }
 

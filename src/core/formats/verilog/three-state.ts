@@ -63,5 +63,5 @@ const isFloating = (of: Expression): boolean =>
   (of.is === 'repeat' && isFloating(of.item)) ||
   (of.is === 'concat' && of.items.every(isFloating));
 
-const mayFloat = (of: Expression): boolean =>
+export const mayFloat = (of: Expression): boolean =>
   isFloating(of) || (of.is === 'choose' && (mayFloat(of.yes) || mayFloat(of.no)));

@@ -12,7 +12,8 @@ export interface Word {
   readonly unknown: bigint;
 }
 
-const mask = (width: number): bigint => (1n << BigInt(width)) - 1n;
+const MASKS = Array.from({ length: 130 }, (_, width) => (1n << BigInt(width)) - 1n);
+const mask = (width: number): bigint => MASKS[width] ?? (1n << BigInt(width)) - 1n;
 
 export const wordOf = (value: bigint | number, width: number, signed = false): Word => ({
   width,
@@ -79,28 +80,23 @@ export function resized(word: Word, width: number, signed = word.signed): Word {
 
 /** Some bits of a word, the lowest at `from`; those beyond its ends are x. */
 export function bitsAt(word: Word, from: number, width: number): Word {
-  let [ones, unknown] = [0n, 0n];
-  for (let i = 0; i < width; i++) {
-    const at = from + i;
-    const isInside = at >= 0 && at < word.width;
-    if (!isInside || (word.ones >> BigInt(at)) & 1n) ones |= 1n << BigInt(i);
-    if (!isInside || (word.unknown >> BigInt(at)) & 1n) unknown |= 1n << BigInt(i);
-  }
-  return { width, signed: false, ones, unknown };
+  const inside = mask(word.width);
+  const outside = ~(from >= 0 ? inside >> BigInt(from) : inside << BigInt(-from)) & mask(width);
+  const taken = (bits: bigint) =>
+    ((from >= 0 ? bits >> BigInt(from) : bits << BigInt(-from)) & mask(width)) | outside;
+  return { width, signed: false, ones: taken(word.ones), unknown: taken(word.unknown) };
 }
 
 /** A word with some of its bits replaced; those beyond its ends are dropped. */
 export function withBits(word: Word, from: number, part: Word): Word {
-  let { ones, unknown } = word;
-  for (let i = 0; i < part.width; i++) {
-    const at = from + i;
-    if (at < 0 || at >= word.width) continue;
-    const place = 1n << BigInt(at);
-    const put = (bits: bigint, given: bigint) => ((given >> BigInt(i)) & 1n ? bits | place : bits & ~place);
-    ones = put(ones, part.ones);
-    unknown = put(unknown, part.unknown);
-  }
-  return { ...word, ones, unknown };
+  const moved = (bits: bigint) =>
+    (from >= 0 ? bits << BigInt(from) : bits >> BigInt(-from)) & mask(word.width);
+  const kept = ~moved(mask(part.width));
+  return {
+    ...word,
+    ones: (word.ones & kept) | moved(part.ones),
+    unknown: (word.unknown & kept) | moved(part.unknown),
+  };
 }
 
 /** Words side by side, the highest first. */
@@ -262,18 +258,16 @@ export function either(a: Word, b: Word): Word {
 
 /** What several drivers make of a wire (table 4-2). */
 export function resolvedWords(a: Word, b: Word): Word {
-  let [ones, unknown] = [0n, 0n];
-  for (let i = 0n; i < BigInt(a.width); i++) {
-    const of = (w: Word) => [(w.ones >> i) & 1n, (w.unknown >> i) & 1n] as const;
-    const [[a1, au], [b1, bu]] = [of(a), of(b)];
-    const isFloating = (one: bigint, u: bigint) => u === 1n && one === 0n;
-    const [one, u] = isFloating(a1, au)
-      ? [b1, bu]
-      : isFloating(b1, bu) || (a1 === b1 && au === bu)
-        ? [a1, au]
-        : [1n, 1n];
-    ones |= one << i;
-    unknown |= u << i;
-  }
-  return { width: a.width, signed: false, ones, unknown };
+  const { width } = a;
+  const [aFloats, bFloats] = [a.unknown & ~a.ones, b.unknown & ~b.ones];
+  const both = mask(width) & ~aFloats & ~bFloats;
+  // Where both drive and do not agree, it is x.
+  const differ = both & ((a.ones ^ b.ones) | (a.unknown ^ b.unknown));
+  const pick = (own: bigint, other: bigint) => (own & bFloats) | (other & aFloats & ~bFloats) | (own & both);
+  return {
+    width,
+    signed: false,
+    ones: pick(a.ones, b.ones) | differ,
+    unknown: pick(a.unknown, b.unknown) | differ,
+  };
 }

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import { innerSignals } from '@/core/netlist/inner-signals';
 import { driversOf, type Netlist, type Terminal } from '@/core/netlist/netlist';
+import { drivingOf } from '@/core/simulate/drive';
 import { wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
@@ -35,6 +36,9 @@ import { type Why, whyOf } from './why-changed';
 
 const StimulusPanel = lazyComponent('the stimulus panel', () =>
   import('./StimulusPanel').then((m) => m.StimulusPanel),
+);
+const PrintedLines = lazyComponent('what was printed', () =>
+  import('./PrintedLines').then((m) => m.PrintedLines),
 );
 const Findings = lazyComponent('“Find out”', () => import('./findings/Findings').then((m) => m.Findings));
 
@@ -94,6 +98,7 @@ export function TimeFace() {
   const playing = useSessionState((s) => s.playing);
   const readOnly = useSessionState((s) => s.readOnly);
   const timed = isTimed(netlist, delays);
+  const driving = drivingOf(plan);
   const inner = useMemo(
     () => innerSignals(sheetOf(session.state.lesson, session.state.rootId)!, netlist),
     [session, netlist],
@@ -391,6 +396,7 @@ export function TimeFace() {
         inCycles={shortestPeriod(netlist) === null ? null : inCycles}
         onCycles={setInCycles}
       />
+      {driving?.printed && beneath === null && <PrintedLines stimulus={driving} />}
       {beneath === 'stimulus' && <StimulusPanel onClose={() => setBeneath(null)} />}
       {beneath === 'findings' && (
         <Findings

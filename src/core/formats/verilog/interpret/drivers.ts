@@ -2,7 +2,6 @@ import type { Expression, FileDelay, Item } from '../syntax';
 import {
   binary,
   bitsAt,
-  digitsOf,
   floatingWord,
   isKnown,
   isSame,
@@ -12,7 +11,6 @@ import {
   type Word,
   withBits,
   wordOf,
-  wordOfDigits,
 } from '../word';
 import { assigned, evaluate, type Surroundings } from './evaluate';
 import { fail, type Scope, type Variable } from './place';
@@ -56,14 +54,12 @@ export class Drivers {
     let isNew = true;
     let ticket = 0;
     const apply = (word: Word) => {
-      const digits = digitsOf(word);
-      let at = 0;
+      let low = word.width;
       for (const { of, from, width: bits } of pieces) {
-        const part = wordOfDigits(digits.slice(at, at + bits));
-        at += bits;
+        low -= bits;
         if (from === null) continue;
         const own = of.drivers!.get(driver) ?? floatingWord(of.width);
-        of.drive(driver, withBits(own, from, part));
+        of.drive(driver, withBits(own, from, bitsAt(word, low, bits)));
       }
     };
     const update = () => {

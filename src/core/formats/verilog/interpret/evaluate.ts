@@ -1,6 +1,6 @@
 import { wordOfText } from '../logic';
 import type { Call, Expression, Select } from '../syntax';
-import { isSystemFunction, ONE_BIT, SHIFTS, signedOf, widthOf } from '../types';
+import { isSystemFunction, ONE_BIT, SHIFTS, type Shape, signedOf, widthOf } from '../types';
 import {
   binary,
   bitsAt,
@@ -28,15 +28,25 @@ export interface Surroundings {
   callFunction(e: Call, scope: Scope): Word;
 }
 
+/** Width and sign of an expression; neither changes while a design runs. */
+function shapeOf(e: Expression, scope: Scope): Shape {
+  const known = scope.shapes.get(e);
+  if (known) return known;
+  const shape = { width: widthOf(e, scope), signed: signedOf(e, scope) };
+  scope.shapes.set(e, shape);
+  return shape;
+}
+
 /** The value of an expression by itself. */
 export function evaluate(e: Expression, scope: Scope, around: Surroundings): Word {
-  return inContext(e, widthOf(e, scope), signedOf(e, scope), scope, around);
+  const { width, signed } = shapeOf(e, scope);
+  return inContext(e, width, signed, scope, around);
 }
 
 /** The value of an expression that is assigned to so many bits (IEEE Std 1364-2005, 5.4). */
 export function assigned(e: Expression, bits: number, scope: Scope, around: Surroundings): Word {
-  const width = Math.max(bits, widthOf(e, scope));
-  return resized(inContext(e, width, signedOf(e, scope), scope, around), bits);
+  const { width: own, signed } = shapeOf(e, scope);
+  return resized(inContext(e, Math.max(bits, own), signed, scope, around), bits);
 }
 
 function inContext(e: Expression, width: number, signed: boolean, scope: Scope, around: Surroundings): Word {
@@ -47,7 +57,7 @@ function inContext(e: Expression, width: number, signed: boolean, scope: Scope, 
     case 'number':
       if (e.digits.startsWith('r'))
         return wordOf(BigInt(Math.round(Number(e.digits.slice(1)))), width, signed);
-      return fitted(wordOfDigits(e.digits, e.signed));
+      return fitted(literal(e));
     case 'text':
       return fitted(wordOfText(e.text));
     case 'name': {
@@ -71,8 +81,9 @@ function inContext(e: Expression, width: number, signed: boolean, scope: Scope, 
       const { operator, left, right } = e;
       if (operator === '&&' || operator === '||') return fitted(binary(operator, own(left), own(right)));
       if (ONE_BIT.has(operator)) {
-        const both = Math.max(widthOf(left, scope), widthOf(right, scope));
-        const sign = signedOf(left, scope) && signedOf(right, scope);
+        const [l, r] = [shapeOf(left, scope), shapeOf(right, scope)];
+        const both = Math.max(l.width, r.width);
+        const sign = l.signed && r.signed;
         const [a, b] = [left, right].map((of) => inContext(of, both, sign, scope, around));
         return fitted(binary(operator, a!, b!));
       }
@@ -88,6 +99,16 @@ function inContext(e: Expression, width: number, signed: boolean, scope: Scope, 
     case 'call':
       return fitted(called(e, scope, around));
   }
+}
+
+const literals = new WeakMap<Expression, Word>();
+
+function literal(e: Extract<Expression, { is: 'number' }>): Word {
+  const known = literals.get(e);
+  if (known) return known;
+  const word = wordOfDigits(e.digits, e.signed);
+  literals.set(e, word);
+  return word;
 }
 
 function called(e: Call, scope: Scope, around: Surroundings): Word {

@@ -74,8 +74,8 @@ export class Variable implements Shape {
   /** One of the drivers of a net has another value. */
   drive(driver: object, word: Word): void {
     this.drivers!.set(driver, word);
-    let made = floatingWord(this.width);
-    for (const each of this.drivers!.values()) made = resolvedWords(made, each);
+    let made = this.drivers!.size === 1 ? word : floatingWord(this.width);
+    if (this.drivers!.size > 1) for (const each of this.drivers!.values()) made = resolvedWords(made, each);
     if (this.pull) {
       const floats = made.unknown & ~made.ones & ~this.pull.unknown;
       made = { ...made, ones: made.ones | (floats & this.pull.ones), unknown: made.unknown & ~floats };
@@ -101,6 +101,8 @@ export class Scope implements Names {
   readonly variables = new Map<string, Variable>();
   readonly routines = new Map<string, Routine>();
   readonly children = new Map<string, Scope>();
+  /** Widths and signs of expressions that were asked for before. */
+  readonly shapes = new Map<Expression, Shape>();
 
   constructor(
     readonly name: string,

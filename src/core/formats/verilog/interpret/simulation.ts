@@ -23,8 +23,8 @@ import { RandomNumbers, Schedule } from './schedule';
 import { called, type Processes, piecesOf, running, type Wait, widthOfPieces } from './statements';
 
 /** Statements in one instant, and in all of a run before it is ended. */
-const MOST_IN_AN_INSTANT = 1_000_000;
-const MOST_STATEMENTS = 5_000_000;
+const MOST_IN_AN_INSTANT = 100_000;
+const MOST_STATEMENTS = 500_000;
 const MOST_INSTANCES = 2_000;
 
 /** A design that is carried out as its text says it, process by process (IEEE Std 1364-2005, clause 11). */

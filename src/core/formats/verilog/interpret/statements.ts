@@ -1,6 +1,7 @@
 import type { Assign, Call, Expression, Select, Sensitivity, Statement } from '../syntax';
 import { widthOf } from '../types';
 import {
+  bitsAt,
   digitsOf,
   isKnown,
   numberIn,
@@ -187,12 +188,12 @@ export const widthOfPieces = (pieces: readonly Piece[]): number =>
   pieces.reduce((sum, piece) => sum + piece.width, 0);
 
 export function put(pieces: readonly Piece[], word: Word): void {
-  let above = word.width;
+  let low = word.width;
   for (const { of, at, from, width } of pieces) {
-    above -= width;
-    const part = wordOfDigits(digitsOf(word).slice(word.width - above - width, word.width - above));
+    low -= width;
     if (from === null) continue;
-    of.set(at, withBits(of.words[at]!, from, part));
+    if (width === of.width && from === 0) of.set(at, pieces.length === 1 ? word : bitsAt(word, low, width));
+    else of.set(at, withBits(of.words[at]!, from, bitsAt(word, low, width)));
   }
 }
 
