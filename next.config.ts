@@ -17,12 +17,25 @@ const RULES = stampOf(['circuit', 'exercise', 'formats/migrations', 'parts', 'va
 /** What hand-ins are marked by: all of the core. */
 const MARKING = stampOf(['']);
 
+/** The path under which it is served: `/manege`, or nothing. */
+const BASE_PATH = process.env.MANEGE_BASE ?? '';
+if (!/^(?:\/[\w.-]+)*$/.test(BASE_PATH))
+  throw new Error(`MANEGE_BASE: “${BASE_PATH}” is no path such as /manege`);
+
+const BUILD = process.env.MANEGE_BUILD ?? '.next';
+
 const config: NextConfig = {
-  distDir: process.env.MANEGE_BUILD ?? '.next',
+  distDir: BUILD,
+  basePath: BASE_PATH,
+  // A folder that runs by itself; see `scripts/package`.
+  ...(process.env.MANEGE_STANDALONE && {
+    output: 'standalone' as const,
+    outputFileTracingIncludes: { '/**': ['demo/*.manege.json'] },
+  }),
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
-  env: { RULES, MARKING },
+  env: { RULES, MARKING, BASE_PATH, BUILD },
   // The build for today's browsers; the package's entry serves the one for all of the last ten years. What the framework
   // brings along for older browsers, and for servers that Manege does not have, is left out as well.
   turbopack: {
@@ -41,6 +54,8 @@ const config: NextConfig = {
       // A page that asks the same of all that it shows may show this one.
       { source: EMBEDDED, headers: [{ key: 'Cross-Origin-Resource-Policy', value: 'cross-origin' }] },
       { source: '/_next/static/:path*', headers: [policy] },
+      // The worker looks after the path itself too, not only after what lies behind its slash.
+      { source: '/sw.js', headers: [{ key: 'Service-Worker-Allowed', value: BASE_PATH || '/' }] },
     ];
   },
   // `./test` checks types on its own, tests included.

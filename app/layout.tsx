@@ -1,3 +1,4 @@
+import { pathTo } from '@/loading/base';
 import '@fontsource/atkinson-hyperlegible-next/400.css';
 import '@fontsource/atkinson-hyperlegible-next/600.css';
 import '@fontsource/atkinson-hyperlegible-next/700.css';
@@ -24,7 +25,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
-        <script src="/theme.js" nonce={nonce} suppressHydrationWarning />
+        <script src={pathTo('/theme.js')} nonce={nonce} suppressHydrationWarning />
       </head>
       <body>
         {children}

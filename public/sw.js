@@ -1,10 +1,15 @@
 // Keeps every page and file of Manege in the browser, so that it works with the network cut.
-const CACHE = 'manege';
-const PAGES = ['/', '/lesson', '/exercise', '/marking', '/open', '/look', '/embed'];
+/** The path under which the application is served. */
+const BASE = location.pathname.replace(/\/sw\.js$/, '');
+const CACHE = BASE ? `manege ${BASE}` : 'manege';
+const PAGES = ['/', '/lesson', '/exercise', '/marking', '/open', '/look', '/embed'].map((path) =>
+  // Without a slash behind the path, as the server has it.
+  path === '/' && BASE ? BASE : BASE + path,
+);
 
 async function keepAll() {
   const cache = await caches.open(CACHE);
-  const answer = await fetch('/offline-files', { cache: 'no-store' });
+  const answer = await fetch(`${BASE}/offline-files`, { cache: 'no-store' });
   const files = await answer.json();
   const wanted = new Set([...PAGES, ...files].map((path) => new URL(path, location.origin).href));
   for (const request of await cache.keys()) {
@@ -41,15 +46,15 @@ async function keptFile(request, url) {
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
-  if (request.method !== 'GET' || url.origin !== location.origin) return;
-  if (url.pathname.startsWith('/_next/static/')) {
+  if (request.method !== 'GET' || url.origin !== location.origin || !url.pathname.startsWith(BASE)) return;
+  if (url.pathname.startsWith(`${BASE}/_next/static/`)) {
     event.respondWith(keptFile(request, url));
     return;
   }
   const offline = async () => {
     // Data for a page change without a reload: an error makes the application load the page itself.
     if (request.headers.has('rsc')) return Response.error();
-    const kept = await caches.match(url.origin + url.pathname);
+    const kept = await caches.match(url.origin + (BASE ? url.pathname.replace(/\/$/, '') : url.pathname));
     return kept ?? Response.error();
   };
   event.respondWith(fetch(request).catch(offline));

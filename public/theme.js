@@ -1,6 +1,8 @@
 // Before everything else: what may become a script, the theme, and the nonce for styles.
 (() => {
-  const { nonce } = document.currentScript;
+  const { nonce, src } = document.currentScript;
+  // The path under which the application is served.
+  const base = new URL(src).pathname.replace(/\/theme\.js$/, '');
   // Libraries that put styles into the page look here for it.
   window.__webpack_nonce__ = nonce;
   // Only built files and workers of this server become scripts, and no text becomes code. React makes a script by the one
@@ -10,9 +12,9 @@
     return (
       origin === location.origin &&
       (protocol === 'blob:' ||
-        pathname.startsWith('/_next/static/') ||
-        pathname === '/sw.js' ||
-        pathname === '/theme.js')
+        pathname.startsWith(`${base}/_next/static/`) ||
+        pathname === `${base}/sw.js` ||
+        pathname === `${base}/theme.js`)
     );
   };
   const refuse = (what) => {

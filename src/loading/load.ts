@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import { pathTo } from '@/loading/base';
 import { remember, remembered } from './page-memory';
 
 /*
@@ -79,10 +80,10 @@ function pause(ms: number, woken: Promise<void>): Promise<void> {
 /** Whether a script of this page is no longer among the files of the server. */
 async function isOutdated(): Promise<boolean> {
   try {
-    const answer = await fetch('/offline-files', { cache: 'no-store' });
+    const answer = await fetch(pathTo('/offline-files'), { cache: 'no-store' });
     const files = new Set((await answer.json()) as string[]);
     const own = [...document.scripts].map((s) => (s.src ? new URL(s.src).pathname : ''));
-    return own.some((path) => path.startsWith('/_next/static/') && !files.has(path));
+    return own.some((path) => path.startsWith(pathTo('/_next/static/')) && !files.has(path));
   } catch {
     // Without an answer nothing is known of the server.
     return false;

@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { pathTo } from '@/loading/base';
 import { isStoreKept } from '@/store/database';
 
 interface Props {
@@ -16,7 +17,7 @@ export function HomeLink({ href, children, ...rest }: Props) {
   const router = useRouter();
   return (
     <a
-      href={href}
+      href={pathTo(href)}
       {...rest}
       onClick={(event) => {
         if (isStoreKept() || event.ctrlKey || event.metaKey || event.shiftKey) return;

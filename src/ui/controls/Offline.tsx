@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect } from 'react';
+import { BASE, pathTo } from '@/loading/base';
 
 /** How long a page has to itself before the rest of the application is fetched, in milliseconds. */
 const FIRST_THINGS = 2000;
@@ -11,7 +12,7 @@ export function Offline() {
     if (process.env.NODE_ENV !== 'production' || !('serviceWorker' in navigator)) return;
     const later = setTimeout(() => {
       navigator.serviceWorker
-        .register('/sw.js')
+        .register(pathTo('/sw.js'), { scope: BASE || '/' })
         .then((registration) => registration.active?.postMessage('keep-all'))
         .catch(() => {});
     }, FIRST_THINGS);

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { pathTo } from '@/loading/base';
 import { Mark } from './Mark';
 
 /** A page with one thing to say: still loading, not found, or broken. */
@@ -8,7 +9,7 @@ export function WholePage({ title, children }: { title: string; children?: React
       <Mark size={44} />
       <h1 className="text-xl font-bold">{title}</h1>
       {children}
-      <a href="/" className="button mt-2">
+      <a href={pathTo('/')} className="button mt-2">
         All lessons
       </a>
     </main>

@@ -5,6 +5,7 @@ import type { Exercise } from '@/core/circuit/exercise';
 import { isSealed, isToSeal } from '@/core/exercise/sealed';
 import { exerciseToFragment, writeExercise } from '@/core/formats/exercise-file';
 import { problemOf, sentence } from '@/core/values/result';
+import { pathTo } from '@/loading/base';
 import { load } from '@/loading/load';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { LinkOut } from '@/ui/controls/LinkOut';
@@ -62,7 +63,7 @@ function Out({ exercise, problem, onBack, onClose }: ReadyProps) {
           <button type="button" className="button mr-auto" onClick={onBack}>
             Back
           </button>
-          <a className="button" href={`/marking?exercise=${exercise.id}`}>
+          <a className="button" href={pathTo(`/marking?exercise=${exercise.id}`)}>
             Go to marking
           </a>
           <button type="button" className="button main" onClick={onClose}>

@@ -6,6 +6,7 @@ import type { Lesson } from '@/core/circuit/lesson';
 import type { Mark } from '@/core/exercise/kinds/task-kind';
 import { taskOnSheet, type Verdicts } from '@/core/exercise/marking';
 import { problemOf, sentence } from '@/core/values/result';
+import { pathTo } from '@/loading/base';
 import { checkTask, openTask, setAnswer, setFinalAnswer, triesLeft } from '@/session/changes/task';
 import { told } from '@/session/told';
 import { isReturned } from '@/store/database';
@@ -49,7 +50,7 @@ export function TaskPane({ exercise, onHandIn }: Props) {
       <Bar className="pane-head">
         <h2 className="scrolls truncate font-semibold">{exercise.title}</h2>
         {hasMarks && (
-          <a className="shrink-0 text-sm text-accent underline" href={`/returned?id=${exercise.id}`}>
+          <a className="shrink-0 text-sm text-accent underline" href={pathTo(`/returned?id=${exercise.id}`)}>
             Your marks
           </a>
         )}

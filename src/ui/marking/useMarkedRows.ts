@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type FoundHandIn, markedBy } from '@/core/exercise/found';
 import { type ClassMarks, merged, NO_MARKS } from '@/core/exercise/teacher-marks';
+import { pathTo } from '@/loading/base';
 import { keptMarks, saveMarks, watchMarks } from '@/store/class-marks';
 import type { KeptExercise } from '@/store/exercises';
 import { foundBefore, handInTexts, keepFound, keptHandIns } from '@/store/hand-ins';
@@ -44,7 +45,7 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       const { exercise: chosen, editions } = next;
       setShown(next);
       latest.current = next;
-      history.replaceState(null, '', `/marking?exercise=${chosen.id}`);
+      history.replaceState(null, '', pathTo(`/marking?exercise=${chosen.id}`));
       job.current?.cancel();
       const by = markedBy(chosen, editions);
       const [kept, given] = await Promise.all([keptHandIns(chosen.id), keptMarks(chosen.id)]);

@@ -2,6 +2,7 @@
 
 import { useMemo } from 'react';
 import type { LessonLink } from '@/core/formats/link/lesson-link';
+import { pathTo } from '@/loading/base';
 import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
 import { EmbeddedView } from '@/ui/lesson/EmbeddedView';
@@ -26,5 +27,5 @@ export function EmbedLink() {
 
 function Embedded({ link, fragment }: { readonly link: LessonLink; readonly fragment: string }) {
   const session = useMemo(() => looking(link), [link]);
-  return <EmbeddedView session={session} faces={link.view.faces} wholeAt={`/look#${fragment}`} />;
+  return <EmbeddedView session={session} faces={link.view.faces} wholeAt={pathTo(`/look#${fragment}`)} />;
 }

@@ -2,6 +2,7 @@
 
 import { useMemo } from 'react';
 import type { LessonLink } from '@/core/formats/link/lesson-link';
+import { pathTo } from '@/loading/base';
 import { standingIn } from '@/session/lesson-link';
 import { Session } from '@/session/session';
 import { Loading } from '@/ui/controls/Loading';
@@ -34,7 +35,7 @@ function Look({ link, fragment }: { readonly link: LessonLink; readonly fragment
       session={session}
       faces={link.view.faces}
       actions={
-        <a className="button main" href={`/open#${fragment}`}>
+        <a className="button main" href={pathTo(`/open#${fragment}`)}>
           Open a copy
         </a>
       }

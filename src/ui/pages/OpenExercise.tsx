@@ -4,6 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Exercise } from '@/core/circuit/exercise';
 import { exerciseFromFragment } from '@/core/formats/exercise-file';
 import { done, type Result, refused, sentence } from '@/core/values/result';
+import { pathTo } from '@/loading/base';
 import { load } from '@/loading/load';
 import { storeProblem, storeReady } from '@/store/database';
 import { beginAgain, rawWork, workAt } from '@/store/exercises';
@@ -78,14 +79,14 @@ export function OpenExercise() {
       const { keepReturned } = await load('the marked work', () => import('@/store/returned'));
       await storeReady();
       await keepReturned(returned);
-      location.assign(`/returned?id=${returned.lesson.exercise!.id}`);
+      location.assign(pathTo(`/returned?id=${returned.lesson.exercise!.id}`));
       return;
     }
     if (read.ok && read.value.is === 'hand-in') {
       const { keepHanded } = await load('the work that was handed in', () => import('@/store/returned'));
       await storeReady();
       const handed = await keepHanded(read.value.handIn);
-      if (handed.ok) location.assign(`/returned?id=${encodeURIComponent(handed.value)}`);
+      if (handed.ok) location.assign(pathTo(`/returned?id=${encodeURIComponent(handed.value)}`));
       else setProblem(`${file.name} cannot be opened: ${handed.problem.message}.`);
       return;
     }

@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { problemOf, sentence } from '@/core/values/result';
+import { pathTo } from '@/loading/base';
 import { load } from '@/loading/load';
 import { type OpenSession, openSession } from '@/session/open-session';
 import { storeProblem, storeReady } from '@/store/database';
@@ -20,7 +21,7 @@ async function opened(id: string): ReturnType<typeof openSession> {
   const read = await openSession(id);
   if (read !== null || !(await isShelfNew())) return read;
   const [{ seedShelf }, demos] = await load('the demo lessons', () =>
-    Promise.all([import('@/store/seed'), fetch('/demos').then(demosIn)]),
+    Promise.all([import('@/store/seed'), fetch(pathTo('/demos')).then(demosIn)]),
   );
   if (demos === null) return null;
   await seedShelf(demos);

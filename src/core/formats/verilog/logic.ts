@@ -1,6 +1,7 @@
 import type { Params } from '../../circuit/sheet';
 import { Arithmetic } from './arithmetic';
 import { type Bit, C0, C1, type Cells, MOST_VECTOR } from './cells';
+import type { Expressions } from './expressions';
 import { Gates, NOW, type Value } from './gates';
 import type { Includes } from './preprocess';
 import { bitsOfWord, fail, type Scope, type Signal, wordOfBits } from './scope';
@@ -20,7 +21,7 @@ const filled = (bits: readonly Bit[], width: number, fill: Bit): Bit[] =>
   bits.length >= width ? bits.slice(0, width) : [...bits, ...Array<Bit>(width - bits.length).fill(fill)];
 
 /** Makes parts of expressions; what only constants lead to is computed. */
-export class Logic {
+export class Logic implements Expressions {
   readonly gates: Gates;
   readonly selects: Selects;
   private readonly arithmetic: Arithmetic;

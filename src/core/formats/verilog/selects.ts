@@ -1,6 +1,6 @@
 import { type Bit, type Cells, CX, MOST_VECTOR } from './cells';
+import type { Expressions } from './expressions';
 import { MOST_PART, NOW } from './gates';
-import type { Logic } from './logic';
 import { bitsOfWord, fail, type Signal, wordOfBits } from './scope';
 import type { Expression, Select } from './syntax';
 import type { Place } from './tokens';
@@ -15,7 +15,7 @@ const MOST_ROM = 8;
 /** Makes the bits that a select names; those at a place that signals say come through multiplexers. */
 export class Selects {
   constructor(
-    private readonly logic: Logic,
+    private readonly logic: Expressions,
     private readonly cells: Cells,
   ) {}
 

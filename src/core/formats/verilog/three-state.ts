@@ -1,6 +1,6 @@
 import { type Bit, C0, C1, type Cells, CX } from './cells';
+import type { Expressions } from './expressions';
 import { MOST_PART, NOW, type Value } from './gates';
-import type { Logic } from './logic';
 import type { Expression } from './syntax';
 
 /** A value with its enable: `C1` if it is always driven, `C0` if it always floats. */
@@ -16,7 +16,7 @@ export function threeState(
   e: Extract<Expression, { is: 'choose' }>,
   width: number,
   signed: boolean,
-  logic: Logic,
+  logic: Expressions,
   cells: Cells,
 ): Value {
   const { data, enable, isLow } = enabledValue(e, width, signed, logic);
@@ -32,7 +32,7 @@ export function threeState(
 }
 
 /** The value of an expression, and the bit that enables it where a branch of the expression is z. */
-function enabledValue(e: Expression, width: number, signed: boolean, logic: Logic): EnabledValue {
+function enabledValue(e: Expression, width: number, signed: boolean, logic: Expressions): EnabledValue {
   const { gates } = logic;
   if (isFloating(e)) return { data: { bits: Array<Bit>(width).fill(CX) }, enable: C0 };
   if (e.is !== 'choose') return { data: logic.value(e, width, signed), enable: C1 };
