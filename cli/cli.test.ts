@@ -69,7 +69,7 @@ test.each<[string, string[], RegExp]>([
   [
     'a hand-in',
     ['table', join(top, 'demo/exercise/ada.handin.json')],
-    /it is a hand-in, and a lesson or Verilog is needed/,
+    /it is a hand-in, and a lesson, Verilog or a netlist is needed/,
   ],
   [
     'an unknown sheet of Verilog',

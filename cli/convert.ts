@@ -18,6 +18,6 @@ export function writerOf(to: string): (circuit: Circuit, from: string) => Promis
     const write = await format.write!.load();
     const lines = write(circuit);
     if (!lines.ok) throw new BadInput(`${from}: ${lines.problem.message}`);
-    await writeLines(lines.value, to);
+    await writeLines(lines.value, to, format.isBinary ? 'latin1' : 'utf8');
   };
 }

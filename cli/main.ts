@@ -21,7 +21,10 @@ async function main(): Promise<number> {
     program
       .command(name)
       .description(description)
-      .argument('<circuit>', 'a lesson file (*.manege.json) or Verilog (*.v)')
+      .argument(
+        '<circuit>',
+        'a lesson file (*.manege.json), Verilog (*.v) or a netlist (*.blif, *.aag, *.aig, *.pla, *.kiss2)',
+      )
       .option('--sheet <name>', 'the sheet, where the lesson has several')
       .option('--module <name>', 'the top module of a Verilog file');
   verb('table', 'print the truth table; with storage, the next state over present state and inputs')

@@ -4,11 +4,12 @@ import type { Lesson } from '../src/core/circuit/lesson';
 import type { Sheet } from '../src/core/circuit/sheet';
 import { type Circuit, formatOfFile, isReadAt } from '../src/core/formats/format';
 import { FORMATS } from '../src/core/formats/kinds';
-import { identify, readKnown } from '../src/core/formats/read-content';
+import { identify, readKnown, titleOfFile } from '../src/core/formats/read-content';
 import { tooLarge } from '../src/core/formats/size-limit';
 import { filesNamed } from '../src/core/formats/verilog/several-files';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
+import { listed } from '../src/core/values/wording';
 import { BadInput } from './bad-input';
 import { readStream } from './read-stream';
 import { complain } from './write-out';
@@ -21,8 +22,14 @@ export interface CircuitOptions {
 }
 
 const READ = FORMATS.filter(isReadAt('command line'));
-/** `a lesson (*.manege.json) or Verilog (*.v)`. */
-const NEEDED = READ.map((format) => `${format.noun} (*${format.endings[0]})`).join(' or ');
+/** `a lesson (*.manege.json), Verilog (*.v) or a netlist (*.blif, *.aag ...)`. */
+const NEEDED = listed(
+  [...new Set(READ.map(({ kin, noun }) => kin ?? noun))].map((name) => {
+    const own = READ.filter(({ kin, noun }) => (kin ?? noun) === name);
+    return `${name} (${own.map(({ endings }) => `*${endings[0]}`).join(', ')})`;
+  }),
+  'or',
+);
 
 /**
  * The circuit of a lesson file (the named sheet, or the first) or of a Verilog file (the named module, or the
@@ -33,16 +40,16 @@ const NEEDED = READ.map((format) => `${format.noun} (*${format.endings[0]})`).jo
 export async function openCircuit(file: string, options: CircuitOptions, laidOut = false): Promise<Circuit> {
   const format = formatOfFile(READ, file);
   if (!format) throw new BadInput(`${file}: ${NEEDED} is needed`);
-  const text = await textOf(file);
-  if (options.module !== undefined && format.heading !== undefined)
+  const text = await textOf(file, format.isBinary ? 'latin1' : 'utf8');
+  if (options.module !== undefined && format.id !== 'verilog')
     throw new BadInput(`${file}: --module is for Verilog (*.v)`);
   const known = identify(file, text, 'command line');
   const read = known.ok
     ? await readKnown(known.value, {
-        title: basename(file, '.v'),
+        title: titleOfFile(basename(file), format),
         module: options.module,
         laidOut,
-        includes: format.heading === undefined ? await filesNamedIn(text, dirname(file)) : undefined,
+        includes: format.id === 'verilog' ? await filesNamedIn(text, dirname(file)) : undefined,
         tell: (note) => complain(`${file}: ${note}`),
       })
     : known;
@@ -97,13 +104,13 @@ const REASONS: Readonly<Record<string, string>> = {
 };
 
 /** The text of a file. @throws BadInput if it is missing, cannot be read, or is too large. */
-export async function textOf(file: string): Promise<string> {
+export async function textOf(file: string, encoding: 'utf8' | 'latin1' = 'utf8'): Promise<string> {
   try {
     const found = await stat(file);
     if (!found.isFile() && !found.isDirectory()) return await readStream(file);
     const large = tooLarge(found.size);
     if (large) throw new BadInput(`${file}: ${large.message}`);
-    return await readFile(file, 'utf8');
+    return await readFile(file, encoding);
   } catch (error) {
     if (error instanceof BadInput) throw error;
     const code = (error as NodeJS.ErrnoException).code;

@@ -40,16 +40,20 @@ const cannotWrite = (out: string, error: unknown) =>
   new BadInput(`${out}: cannot be written (${REASONS[codeOf(error)] ?? codeOf(error)})`);
 
 /** Writes lines to a file, or to the terminal. @throws BadInput where that cannot be done. */
-export async function writeLines(lines: Iterable<string>, out?: string): Promise<void> {
+export async function writeLines(
+  lines: Iterable<string>,
+  out?: string,
+  encoding: 'utf8' | 'latin1' = 'utf8',
+): Promise<void> {
   if (out === undefined) await print(lines);
-  else writeFile(lines, out);
+  else writeFile(lines, out, encoding);
 }
 
 /**
  * Writes a file as a whole or not at all: to a temporary file beside it, which replaces it once everything is on the disk.
  * Pipes and devices are written directly.
  */
-function writeFile(lines: Iterable<string>, out: string): void {
+function writeFile(lines: Iterable<string>, out: string, encoding: 'utf8' | 'latin1'): void {
   const at = existing(out);
   const isPlain = at === null || at.isFile;
   const target = at?.path ?? out;
@@ -57,7 +61,7 @@ function writeFile(lines: Iterable<string>, out: string): void {
   let opened: number | null = null;
   try {
     opened = openSync(beside, isPlain ? 'wx' : 'w', at?.mode ?? 0o666);
-    for (const share of shares(lines)) writeAll(opened, Buffer.from(share));
+    for (const share of shares(lines)) writeAll(opened, Buffer.from(share, encoding));
     if (fstatSync(opened).isFile()) fsyncSync(opened);
     closeSync(opened);
     opened = null;

@@ -248,7 +248,7 @@ describe('hand-ins', () => {
     }
     expect(await dropped(writeHandIn(handIn))).toMatchObject({ value: { is: 'hand-in' } });
     expect(problemOf(await dropped(writeExercise(exercise), 'a.json', 'command line'))).toBe(
-      'it is an exercise, and a lesson or Verilog is needed here',
+      'it is an exercise, and a lesson, Verilog or a netlist is needed here',
     );
     expect(problemOf(await dropped(writeLesson(lesson), 'a.json', 'exercise page'))).toBe(
       'it is a lesson, and an exercise, a hand-in or marked work is needed here',
@@ -256,7 +256,7 @@ describe('hand-ins', () => {
     expect(problemOf(await dropped('{"format":"?"}'))).toBe('it is not a file of Manege');
     expect(problemOf(await dropped('null'))).toBe('it is not a file of Manege');
     expect(problemOf(await dropped('<svg/>', 'a.svg'))).toBe(
-      'it is a picture (SVG), and a lesson, an exercise, a hand-in, marked work or Verilog is needed here',
+      'it is a picture (SVG), and a lesson, an exercise, a hand-in, marked work, Verilog or a netlist is needed here',
     );
   });
 });

@@ -51,11 +51,15 @@ export interface Format {
   readonly id: string;
   /** The noun for a file, as it follows “it is” and “Save as”: `a picture (SVG)`. */
   readonly noun: string;
+  /** What it is called together with others of its kind, where what is needed is listed: `a netlist`. */
+  readonly kin?: string;
   /** Where its files belong, told when they are brought to the wrong place: `drop it on the marking page`. */
   readonly home?: string;
   /** Endings of its files, the first for those that are written. */
   readonly endings: readonly string[];
   readonly mimeType: string;
+  /** Whether its text stands for bytes, each as a character (ISO 8859-1). */
+  readonly isBinary?: boolean;
   /** The value of `format` at the head of our JSON files; it counts more than the ending. */
   readonly heading?: string;
   readonly read?: {

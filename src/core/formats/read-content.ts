@@ -40,7 +40,7 @@ export function identify(file: string, text: string, place: ReadPlace): Result<K
 
 function notHere({ noun, home }: Format, place: ReadPlace): Refused {
   const needed = listed(
-    FORMATS.filter(isReadAt(place)).map((format) => format.noun),
+    [...new Set(FORMATS.filter(isReadAt(place)).map((format) => format.kin ?? format.noun))],
     'or',
   );
   const hint = home && place !== 'command line' ? ` (${home})` : '';

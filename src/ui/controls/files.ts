@@ -1,3 +1,4 @@
+import { FORMATS } from '@/core/formats/kinds';
 import { tooLarge } from '@/core/formats/size-limit';
 import { done, type Result, refusal, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
@@ -43,13 +44,24 @@ export async function readFiles(files: Iterable<File>): Promise<ReadFile[]> {
   return read;
 }
 
+/** Whether the bytes of a file are read each as a character. */
+const isBinaryName = (name: string): boolean =>
+  FORMATS.some(
+    ({ isBinary, endings }) => isBinary && endings.some((ending) => name.toLowerCase().endsWith(ending)),
+  );
+
+const latin1 = async (file: File): Promise<string> =>
+  Array.from(new Uint8Array(await file.arrayBuffer()), (byte) => String.fromCharCode(byte)).join('');
+
 /** Reads a file as text; an archive becomes the files in it. */
 export async function readFile(file: File): Promise<ReadFile[]> {
   const { name } = file;
   try {
     if (isArchive(file)) return await readArchive(file);
     const large = tooLarge(file.size);
-    return [{ name, text: large ? refusal(large) : done(await file.text()) }];
+    return [
+      { name, text: large ? refusal(large) : done(await (isBinaryName(name) ? latin1(file) : file.text())) },
+    ];
   } catch {
     return [{ name, text: refused('unreadable', 'the browser could not read it') }];
   }

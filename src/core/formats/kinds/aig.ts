@@ -1,0 +1,3 @@
+import { aiger } from '../netlists/as-format';
+
+export const AIG_FORMAT = aiger(true);
