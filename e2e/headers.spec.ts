@@ -33,16 +33,20 @@ test('every answer carries its headers, whatever is asked for', async ({ request
   for (const path of addresses()) {
     const answer = await request.get(path);
     const headers = answer.headers();
+    // The one page that other sites may show in a frame.
+    const isEmbedded = path === '/embed';
     expect.soft([200, 404, 400], path).toContain(answer.status());
     expect.soft(headers, path).toMatchObject({
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'no-referrer',
       'cross-origin-opener-policy': 'same-origin',
-      'cross-origin-resource-policy': 'same-origin',
+      'cross-origin-resource-policy': isEmbedded ? 'cross-origin' : 'same-origin',
       'cross-origin-embedder-policy': 'require-corp',
       'permissions-policy': expect.stringContaining('camera=()'),
       'content-security-policy': expect.stringMatching(
-        /default-src 'self'.*object-src 'none'.*frame-ancestors 'none'/,
+        isEmbedded
+          ? /default-src 'self'.*object-src 'none'.*frame-ancestors \*$/
+          : /default-src 'self'.*object-src 'none'.*frame-ancestors 'none'/,
       ),
     });
     expect.soft(headers['x-powered-by'], path).toBeUndefined();
@@ -52,6 +56,22 @@ test('every answer carries its headers, whatever is asked for', async ({ request
       expect.soft(headers['content-security-policy'], path).not.toContain('unsafe-inline');
     }
   }
+});
+
+test('a browser that installs it is told its name, its pictures and its files', async ({ page, request }) => {
+  await page.goto('/');
+  const link = page.locator('link[rel=manifest]');
+  await expect(link).toHaveAttribute('href', '/manifest.webmanifest');
+  const manifest = await (await request.get('/manifest.webmanifest')).json();
+  expect(manifest).toMatchObject({ name: 'Manege', start_url: '/', scope: '/', display: 'standalone' });
+  for (const { src, sizes } of manifest.icons as { src: string; sizes: string }[]) {
+    const icon = await request.get(src);
+    expect.soft(icon.status(), src).toBe(200);
+    // The width of a PNG stands in its bytes 16 to 19.
+    if (src.endsWith('.png'))
+      expect.soft(`${(await icon.body()).readUInt32BE(16)}`, src).toBe(sizes.split('x')[0]);
+  }
+  expect(manifest.file_handlers[0].accept).toMatchObject({ 'application/json': ['.json'] });
 });
 
 test('nothing takes anything in', async ({ request }) => {

@@ -13,5 +13,11 @@ export async function GET(): Promise<NextResponse> {
     .split('\n')
     .filter((name) => name !== '')
     .map((name) => pathTo(`/_next/static${name.slice(1)}`));
-  return NextResponse.json([...files, pathTo('/theme.js'), pathTo('/icon.svg')]);
+  return NextResponse.json([
+    ...files,
+    pathTo('/theme.js'),
+    pathTo('/icon.svg'),
+    pathTo('/manifest.webmanifest'),
+    pathTo('/icons/192.png'),
+  ]);
 }

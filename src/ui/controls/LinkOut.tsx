@@ -82,6 +82,16 @@ export function LinkOut({ name, path, instead, wrap }: Props) {
         >
           {wrap ? 'Copy the text' : 'Copy the link'}
         </button>
+        {!wrap && 'share' in navigator && (
+          <button
+            type="button"
+            className="button"
+            // Whoever closes the sheet of the system has changed nothing.
+            onClick={() => void navigator.share({ url: link }).catch(() => {})}
+          >
+            Share …
+          </button>
+        )}
         {!isLong && !wrap && (
           <button type="button" className="button" aria-expanded={isCode} onClick={() => setCode(!isCode)}>
             QR code

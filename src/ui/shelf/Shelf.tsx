@@ -115,6 +115,15 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
   const onFiles = (files: File[]) => {
     take(files).catch(fail);
   };
+  const latest = useRef(onFiles);
+  latest.current = onFiles;
+  // Files that were opened with Manege where it is installed.
+  useEffect(() => {
+    (window as { launchQueue?: LaunchQueue }).launchQueue?.setConsumer(({ files }) => {
+      if (files?.length)
+        Promise.all(files.map((handle) => handle.getFile())).then((opened) => latest.current(opened));
+    });
+  }, []);
 
   return (
     <DropZone hint="Drop lessons or an exercise here" onFiles={onFiles} className="min-h-dvh">
@@ -174,6 +183,11 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
 async function sweepUp(): Promise<void> {
   const { sweep } = await load('what sweeps', () => import('@/store/everything'));
   await sweep(Date.now()).catch(() => {});
+}
+
+/** Where an installed application finds the files that it was started with (Web App Launch Handler). */
+interface LaunchQueue {
+  setConsumer(consumer: (launch: { readonly files?: readonly FileSystemFileHandle[] }) => void): void;
 }
 
 /** What is told of lessons that were made of files, at most. */
