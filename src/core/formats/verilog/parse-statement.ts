@@ -84,16 +84,17 @@ export abstract class StatementParser extends ExpressionParser {
     onValue?: (target: Expression, value: Expression) => void,
   ): void {
     do {
-      const place = this.place();
+      const { line, column } = this.token;
       const name = this.name('the name of a signal');
       const words = this.range();
       if (this.is('['))
         this.unsupported('a memory of several addresses', this.token, 'join them to one address');
-      into.push({ ...type, name, words, ...place });
+      const { range, direction, type: of, signed } = type;
+      into.push({ name, range, direction, type: of, signed, words, line, column });
       if (!this.is('=')) continue;
       if (!onValue) this.unsupported('a value at the declaration', this.token, 'assign it in a statement');
       this.at++;
-      onValue({ is: 'name', name, ...place }, this.expression());
+      onValue({ is: 'name', name, line, column }, this.expression());
     } while (this.accept(','));
     this.expect(';');
   }

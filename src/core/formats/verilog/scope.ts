@@ -185,6 +185,7 @@ export class Scope implements Names {
       if (before) {
         if (extent && (before.high !== extent.high || before.low !== extent.low))
           fail(`${d.name} is declared with another range in line ${before.at.line}`, d);
+        if (before.signed >= d.signed && d.type === 'wire') continue;
         this.signals.set(d.name, {
           ...before,
           signed: before.signed || d.signed,
