@@ -2,13 +2,13 @@
 
 import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
 
-/** How many times over something can give way in a bar. */
-const LEVELS = 6;
+/** The last way in which something can give way in a bar; the first is 0. */
+const LAST_WAY = 6;
 
 /** Lets so much of a bar give way, level after level, that the rest fits into one line. */
 function giveWay(bar: HTMLElement): void {
-  for (let level = 0; level <= LEVELS; level++) {
-    bar.dataset.way = Array.from({ length: level }, (_, i) => i + 1).join(' ');
+  for (let ways = 0; ways <= LAST_WAY + 1; ways++) {
+    bar.dataset.way = Array.from({ length: ways }, (_, way) => way).join(' ');
     if (bar.scrollWidth <= bar.clientWidth) return;
   }
 }

@@ -12,11 +12,11 @@ const QrCode = lazyComponent('the QR code', () => import('./QrCode').then((m) =>
 const LONGEST_LINK = 2000;
 const ADDRESS_KEY = 'manege-address';
 
-/** An address without a slash, a query or a fragment behind it; null where it is none. */
+/** An address without what stands behind its host; null where it is none. */
 function addressOf(text: string): string | null {
   try {
-    const { protocol, origin, pathname } = new URL(text.trim());
-    return protocol === 'http:' || protocol === 'https:' ? origin + pathname.replace(/\/+$/, '') : null;
+    const { protocol, origin } = new URL(text.trim());
+    return protocol === 'http:' || protocol === 'https:' ? origin : null;
   } catch {
     return null;
   }
@@ -41,7 +41,7 @@ export function LinkOut({ name, path, instead, wrap }: Props) {
   const [address, setAddress] = useState(() => remembered(ADDRESS_KEY) ?? '');
   const [copied, setCopied] = useState('');
   const [isCode, setCode] = useState(false);
-  const base = addressOf(address) ?? location.origin + BASE;
+  const base = (addressOf(address) ?? location.origin) + BASE;
   const link = `${base}${path}`;
   const text = wrap ? wrap(link) : link;
   const isLong = link.length > LONGEST_LINK && !wrap;

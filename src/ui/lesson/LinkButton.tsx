@@ -10,6 +10,8 @@ export function LinkButton() {
     <button
       type="button"
       className="button"
+      // It is in the menu of the sheet as well, and so the first to go where there is little room.
+      data-way={0}
       onClick={() => page.openDialog('link')}
       {...hint('Give this lesson away as a link, or put it into a page')}
     >
