@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 
 /*
- * What is random in a test is the same in every run: what fails, fails again, and on every machine. `SEED=new` takes other circuits
- * each time (the thorough run does); a number takes those of a run that failed.
+ * Property tests draw the same values in every run, so a failure comes back, on any machine. `SEED=new` draws others each time
+ * (the thorough run does); a number draws those of a run that failed.
  */
 const seed = process.env.SEED;
 if (seed !== 'new') fc.configureGlobal({ seed: Number(seed ?? 20) });

@@ -9,7 +9,7 @@ async function opened(page: Page, lesson: string): Promise<void> {
   await new SheetHand(page).ready();
 }
 
-/** Opens the dialog of links and reads what it shows. */
+/** The text that the dialog for links gives for one way of opening. */
 async function linkOf(page: Page, way: RegExp, box = 'Link to the lesson'): Promise<string> {
   await page.getByRole('button', { name: 'Link', exact: true }).click();
   await page.getByRole('radio', { name: way }).click();

@@ -61,7 +61,7 @@ const Stimulus = z.object({
   ),
   /** Where a run under it ends, if it says so. */
   until: z.optional(moment()),
-  /** What the test bench printed from which it comes, in order of time. */
+  /** The lines that its test bench printed, in order of time. */
   printed: z.optional(list(z.object({ time: moment(), text: text(MOST_PRINTED_LETTERS) }), MOST_PRINTED)),
 });
 export type Stimulus = Infer<typeof Stimulus>;

@@ -31,7 +31,7 @@ export interface ReadOptions {
   readonly everything?: boolean;
   /** Texts of files that it may include, by their names. */
   readonly includes?: ReadonlyMap<string, string> | undefined;
-  /** Is told what one should know of what was made of the file. */
+  /** Receives notes about the result, such as a latch that was inferred. */
   readonly tell?: ((note: string) => void) | undefined;
 }
 
@@ -51,7 +51,7 @@ export interface Format {
   readonly id: string;
   /** The noun for a file, as it follows “it is” and “Save as”: `a picture (SVG)`. */
   readonly noun: string;
-  /** What it is called together with others of its kind, where what is needed is listed: `a netlist`. */
+  /** A common noun for several formats, where a list of all that is accepted would be long: `a netlist`. */
   readonly kin?: string;
   /** Where its files belong, told when they are brought to the wrong place: `drop it on the marking page`. */
   readonly home?: string;

@@ -25,11 +25,11 @@ export const MomentFile = z.object({
   replay: z.optional(list(z.tuple([Time, Key, Bit]), MOST_REPLAYED)),
 });
 
-/** What is shown of a lesson. */
+/** The view of a lesson that a link restores. */
 const LinkViewFile = z.object({
   /** The id of the sheet that is open. */
   sheet: text(64),
-  /** The faces beside the drawing, by their ids; those that this version does not have are left out. */
+  /** The ids of the open faces; an id that this version does not know is ignored. */
   faces: list(text(40), 40),
   /** Inputs at 1, by `sourceKey`. */
   on: list(Key, 10_000),
@@ -45,7 +45,7 @@ export interface LessonLink {
 }
 
 /**
- * A lesson and what is shown of it as the fragment of a link, without `#`: `1.`, then JSON compressed with the dictionary of
+ * Encodes a lesson and its view as the fragment of a link, without `#`: `1.`, then JSON compressed with the dictionary of
  * links (zlib, RFC 1950) in base64url (RFC 4648).
  */
 export function lessonToFragment({ lesson, view }: LessonLink): string {
