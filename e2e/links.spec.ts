@@ -11,7 +11,8 @@ async function opened(page: Page, lesson: string): Promise<void> {
 
 /** The text that the dialog for links gives for one way of opening. */
 async function linkOf(page: Page, way: RegExp, box = 'Link to the lesson'): Promise<string> {
-  await page.getByRole('button', { name: 'Link', exact: true }).click();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page.getByRole('button', { name: 'Give it as a link' }).click();
   await page.getByRole('radio', { name: way }).click();
   const text = await page.getByRole('textbox', { name: box }).inputValue();
   await page.getByRole('button', { name: 'Done' }).click();

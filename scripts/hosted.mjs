@@ -63,7 +63,8 @@ try {
   await page.getByRole('link', { name: 'Open Drive interlock' }).click();
   await page.getByRole('application').waitFor();
   told('a lesson opens from the shelf', page.url().startsWith(at('/lesson')));
-  await page.getByRole('button', { name: 'Link', exact: true }).click();
+  await page.getByRole('button', { name: 'Hand out' }).click();
+  await page.getByRole('button', { name: 'Give it as a link' }).click();
   const link = await page.getByRole('textbox', { name: 'Link to the lesson' }).inputValue();
   told('links carry the path', link.startsWith(at('/open#')));
   await page.goto(link);

@@ -11,6 +11,7 @@ import { done, type Problem, type Result, sentence } from '@/core/values/result'
 import { storeProblem } from '@/store/database';
 import { handOut, type KeptExercise, keptExercises, saveExercise } from '@/store/exercises';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
+import { useEditor } from '@/ui/session/editor-context';
 import { HANDING_OUT } from '@/ui/session/first-steps';
 import { useSession } from '@/ui/session/session-context';
 import { FORMS } from './forms';
@@ -23,6 +24,7 @@ import { TellsChoice } from './TellsChoice';
 /** From a sheet to an exercise: what is done, the words, what is expected; out as a file or as a link. */
 export function HandOut({ onClose }: { onClose: () => void }) {
   const session = useSession();
+  const { page } = useEditor();
   useEffect(() => void window.dispatchEvent(new Event(HANDING_OUT)), []);
   const { sheet } = session;
   const { lesson, on } = session.state;
@@ -136,6 +138,19 @@ export function HandOut({ onClose }: { onClose: () => void }) {
         </DialogFoot>
       }
     >
+      <p className="text-sm text-quiet">
+        Only the lesson, without a task?{' '}
+        <button
+          type="button"
+          className="cursor-pointer text-accent underline"
+          onClick={() => {
+            onClose();
+            page.openDialog('link');
+          }}
+        >
+          Give it as a link
+        </button>
+      </p>
       <label className="flex flex-col gap-1">
         <span className="font-semibold">Title</span>
         <input
