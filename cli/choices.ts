@@ -3,7 +3,7 @@ import { FORMATS } from '../src/core/formats/kinds';
 import type { LogicFamily } from '../src/core/parts/packages/package-type';
 
 /*
- * What the help text says of the commands: kept apart, so that none of them has to be loaded for it.
+ * Choices and defaults that the help text lists. The commands themselves are loaded only when they are called.
  */
 
 /** The families as they are named on the command line. */

@@ -9,7 +9,7 @@ import { simpleGates } from './simple-gates';
 
 /*
  * And-inverter graphs in the AIGER format, version 20071012 (Biere, The AIGER And-Inverter Graph Format): a literal is twice its variable,
- * plus one where it is inverted; 0 is constant 0.
+ * plus one if it is inverted. Literal 0 is the constant 0.
  */
 
 class AigerError extends Error {}
@@ -51,7 +51,7 @@ export function readAiger(text: string, title: string, laidOut = true): Result<L
     }
     if (latches.length > 0) bits.input(CLOCK, inputs.length);
     for (const [of, a, b] of ands) {
-      // A bubble at the gate says what an inverter before it would.
+      // An inverted edge becomes a bubble at the gate instead of an inverter.
       const wanted = [a, b].map((edge) => (edge % 2 ? 0 : 1) as 0 | 1);
       const read = [a, b].map((edge) => (edge < 2 ? (edge ? C0 : C0) : bits.bit(`v${edge - (edge % 2)}`)));
       bits.join(`v${of}`, bits.gates.equals(read, wanted));
@@ -201,7 +201,7 @@ export function writeAiger(netlist: Netlist, isBinary: boolean, powerUp: 0 | 1 |
   const xor = (a: number, b: number) => or(and(a, b ^ 1), and(a ^ 1, b));
   const byOut = new Map(gates.map((gate) => [gate.out, gate]));
   const open = new Set<string>();
-  /** Gates in whatever order they stand: each after those that it reads, without recursion. */
+  /** The literal of a net. Its fan-in is visited with a stack of its own: netlists may be deeper than the call stack. */
   const literalOf = (name: string): Result<number> => {
     const stack = [name];
     while (stack.length > 0) {

@@ -1,47 +1,49 @@
 import type { Lesson } from '../../circuit/lesson';
 import { mapped, type Result } from '../../values/result';
-import type { FileContent, Format } from '../format';
+import type { Format, Writer } from '../format';
 
-/** What the formats of netlists have in common. */
-export const NETLIST: Pick<Format, 'kin' | 'mimeType'> & {
-  readonly readAt: NonNullable<Format['read']>['at'];
-} = {
+/** Reads the text of a netlist as a lesson. */
+type NetlistReader = (text: string, title: string, laidOut: boolean) => Result<Lesson>;
+
+interface NetlistFormat extends Pick<Format, 'id' | 'noun' | 'endings' | 'isBinary'> {
+  readonly loadReader: () => Promise<NetlistReader>;
+  readonly loadWriter: () => Promise<Writer>;
+}
+
+/** A format of netlists: read on the shelf and on the command line, written on the command line. */
+export const netlistFormat = ({ loadReader, loadWriter, ...format }: NetlistFormat): Format => ({
+  ...format,
   kin: 'a netlist',
-  mimeType: 'text/plain',
-  readAt: ['shelf', 'command line'],
-};
+  mimeType: format.isBinary ? 'application/octet-stream' : 'text/plain',
+  read: {
+    at: ['shelf', 'command line'],
+    isSlow: true,
+    load: async () => {
+      const read = await loadReader();
+      return ({ text }, { title, laidOut }) =>
+        mapped(read(text, title, laidOut), (lesson) => ({ is: 'lesson', lesson }));
+    },
+  },
+  write: { at: ['command line'], load: loadWriter },
+});
 
-export const asLesson = (read: Result<Lesson>): Result<FileContent> =>
-  mapped(read, (lesson) => ({ is: 'lesson', lesson }));
-
-/** What storage begins with in a lesson whose parts do not say. */
-export const beginsAt = ({ settings }: Lesson): 0 | 1 | null =>
+/** The power-up value of storage in a lesson, where a part does not say; null for unknown. */
+export const powerUpOf = ({ settings }: Lesson): 0 | 1 | null =>
   settings.powerUp === 'X' ? null : settings.powerUp === '1' ? 1 : 0;
 
 /** AIGER in one of its two forms. */
-export const aiger = (isBinary: boolean): Format => ({
-  id: isBinary ? 'aig' : 'aag',
-  noun: isBinary ? 'an and-inverter graph (binary AIGER)' : 'an and-inverter graph (AIGER)',
-  endings: [isBinary ? '.aig' : '.aag'],
-  mimeType: isBinary ? 'application/octet-stream' : 'text/plain',
-  isBinary,
-  kin: NETLIST.kin,
-  read: {
-    at: NETLIST.readAt,
-    isSlow: true,
-    load: async () => {
-      const { readAiger } = await import('./aiger');
-      return ({ text }, { title, laidOut }) => asLesson(readAiger(text, title, laidOut));
-    },
-  },
-  write: {
-    at: ['command line'],
-    load: async () => {
+export const aiger = (isBinary: boolean): Format =>
+  netlistFormat({
+    id: isBinary ? 'aig' : 'aag',
+    noun: isBinary ? 'an and-inverter graph (binary AIGER)' : 'an and-inverter graph (AIGER)',
+    endings: [isBinary ? '.aig' : '.aag'],
+    isBinary,
+    loadReader: async () => (await import('./aiger')).readAiger,
+    loadWriter: async () => {
       const [{ writeAiger }, { compile }] = await Promise.all([
         import('./aiger'),
         import('../../netlist/compile'),
       ]);
-      return ({ lesson, sheet }) => writeAiger(compile(sheet, lesson.sheets), isBinary, beginsAt(lesson));
+      return ({ lesson, sheet }) => writeAiger(compile(sheet, lesson.sheets), isBinary, powerUpOf(lesson));
     },
-  },
-});
+  });

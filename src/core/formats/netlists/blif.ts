@@ -40,7 +40,7 @@ function fail(at: number, message: string): never {
   throw new BlifError(`line ${at}: ${message}`);
 }
 
-/** Lines without comments, those that end in a backslash joined with the next. */
+/** The lines of a file, comments stripped and continued lines joined. */
 function linesOf(text: string): Line[] {
   const lines: Line[] = [];
   let open = '';
@@ -133,7 +133,7 @@ function modelsOf(text: string): Model[] {
   return models;
 }
 
-/** Lines that say nothing of what the circuit does. */
+/** Commands about area, delay and load, which are ignored. */
 const PASSED: ReadonlySet<string> = new Set(
   '.area .delay .wire_load_slope .wire .input_arrival .default_input_arrival .output_required .default_output_required .input_drive .default_input_drive .output_load .default_output_load .default_max_input_load .search .attrib .param .cname'.split(
     ' ',

@@ -48,7 +48,7 @@ export class NamedBits {
     this.cells.join(this.bit(name), from);
   }
 
-  /** A bit of storage. @param begins what it holds at power-up; null as the lesson says. */
+  /** Adds a D flip-flop. @param begins its power-up value; null for that of the lesson. */
   store(
     name: string,
     data: Bit,
@@ -79,7 +79,7 @@ export class NamedBits {
     );
   }
 
-  /** The OR of products. @param cubes for each input 1, 0 or -1 where it does not count. */
+  /** Builds a sum of products. @param cubes one literal an input: 1, 0 (inverted), or -1 (absent). */
   sum(inputs: readonly Bit[], cubes: readonly (readonly (0 | 1 | -1)[])[]): Bit {
     const { gates } = this;
     if (cubes.length === 2 && inputs.length === 2) {

@@ -10,7 +10,7 @@ export interface SimpleGate {
   readonly ins: readonly string[];
 }
 
-/** One bit of storage: `begins` is what it holds at power-up, null where that is not said. */
+/** A D flip-flop; `begins` is its power-up value, null for unknown. */
 export interface SimpleStore {
   readonly out: string;
   readonly data: string;

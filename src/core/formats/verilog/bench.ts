@@ -1,3 +1,4 @@
+import { DEFAULT_WAVE } from '../../circuit/default-wave';
 import type { Sheet } from '../../circuit/sheet';
 import {
   MOST_PRINTED,
@@ -158,31 +159,19 @@ export function driven(sheet: Sheet, name: string, of: Played): Sheet {
   return { ...sheet, time: { ...NO_TIME_SETUP, stimuli: [stimulus], driven: stimulus.name } };
 }
 
-const WAVE: Omit<Wave, 'data'> = {
-  pattern: 'levels',
-  step: 10_000,
-  high: 5000,
-  phase: 0,
-  first: 'most',
-  repeat: false,
-  endsAtZero: false,
-  place: 0,
-  seed: 1,
-};
-
 /** Changes as a wave; those of a clock as its period. Bits that are unknown are 0. */
 function waveOf(changes: readonly (readonly [number, Word])[]): Wave {
   const levels = changes.map(([at, word]) => ({ at, value: word.ones & ~word.unknown, width: word.width }));
   const kept = levels.filter((level, i) => i === 0 || level.value !== levels[i - 1]!.value);
   const clock = kept[0]!.width === 1 ? periodOf(kept) : null;
-  if (clock) return { ...WAVE, ...clock, data: '' };
+  if (clock) return { ...DEFAULT_WAVE, ...clock };
   let data = '';
   for (const { at, value } of kept) {
     const next = `${data && ', '}${at / 1000}ns 0x${value.toString(16)}`;
     if (data.length + next.length > MOST_DATA) break;
     data += next;
   }
-  return { ...WAVE, data };
+  return { ...DEFAULT_WAVE, data };
 }
 
 /** The period of a level that rises and falls at equal distances, six times at least. */

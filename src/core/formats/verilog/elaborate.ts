@@ -251,7 +251,7 @@ class ModuleReader implements Generator<Scope> {
 
   enter(block: Generated, scope: Scope, _: string, variable: readonly [string, number] | null): Scope {
     const inner = scope.inner();
-    if (variable) inner.constants.set(variable[0], { word: wordOf(variable[1], 32, true), isUnsized: true });
+    if (variable) inner.constants.set(variable[0], { word: wordOf(variable[1], 32, true) });
     this.logic.within(inner, null, () => this.declare(block, inner));
     this.initialValues(block.items, inner);
     return inner;

@@ -1,7 +1,7 @@
 import { type Bit, C0, C1, type Cells, CX, CZ, MOST_VECTOR } from './cells';
 import type { Body, Call, Declaration, Direction, Expression, Range, Routine } from './syntax';
 import { type Place, VerilogError } from './tokens';
-import type { Names, Shape } from './types';
+import { implicitWire, type Names, type Shape } from './types';
 import { digitsOf, isKnown, numberIn, resized, type Word, wordOfDigits } from './word';
 
 export const fail = (message: string, at: Place): never => {
@@ -35,8 +35,6 @@ export interface Constant {
   readonly word: Word;
   /** Where it is a real number. */
   readonly real?: number;
-  /** Whether the file gives no width, so that braces refuse it. */
-  readonly isUnsized?: boolean;
 }
 
 const BITS: Readonly<Record<string, Bit>> = { '0': C0, '1': C1, x: CX, z: CZ };
@@ -107,7 +105,7 @@ export class Scope implements Names {
       if (real !== null) return { word: wordOfDigits('x'), real };
     }
     const word = this.evaluate(e, this) ?? this.notConstant(e);
-    return { word, isUnsized: e.is !== 'number' || !e.sized };
+    return { word };
   }
 
   private notConstant(e: Expression): never {
@@ -262,18 +260,7 @@ export class Scope implements Names {
     if (name.includes('.')) fail(`${name} lies inside of another module: only a test bench looks there`, at);
     if (!mayDeclare) fail(`${name} is not declared`, at);
     // Left of an assign and at ports an unknown name is a wire of its own (IEEE Std 1364-2005, 4.5).
-    const { line, column } = at;
-    const wire: Declaration = {
-      name,
-      range: null,
-      direction: null,
-      type: 'wire',
-      signed: false,
-      words: null,
-      line,
-      column,
-    };
-    this.add(wire, { high: 0, low: 0, width: 1 });
+    this.add(implicitWire(name, at), { high: 0, low: 0, width: 1 });
     return this.signals.get(name)!;
   }
 

@@ -1,4 +1,5 @@
-import type { Call, Expression, Select } from './syntax';
+import type { Call, Declaration, Expression, Select } from './syntax';
+import type { Place } from './tokens';
 
 /** Width and sign of a name. */
 export interface Shape {
@@ -100,3 +101,15 @@ export function signedOf(e: Expression, names: Names): boolean {
       return false;
   }
 }
+
+/** The declaration of a name that is used as a wire and declared nowhere (IEEE Std 1364-2005, 4.5): one bit. */
+export const implicitWire = (name: string, { line, column }: Place): Declaration => ({
+  name,
+  range: null,
+  direction: null,
+  type: 'wire',
+  signed: false,
+  words: null,
+  line,
+  column,
+});

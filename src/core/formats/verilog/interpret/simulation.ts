@@ -3,6 +3,7 @@ import { expand, type Generator } from '../expand';
 import { memoryBase, memoryFile } from '../memory-file';
 import type { Includes } from '../preprocess';
 import type { Body, Call, Expression, Generated, Item, Module, Sensitivity, Statement } from '../syntax';
+import { implicitWire } from '../types';
 import {
   bitsAt,
   digitsOf,
@@ -189,21 +190,8 @@ export class Simulation implements Processes, DriverHost, Generator<Scope> {
   /** Names that stand among terminals and nowhere else are wires (4.5). */
   private implicit(list: readonly Expression[], scope: Scope): void {
     for (const e of list)
-      if (e.is === 'name' && !scope.find(e.name) && !scope.constant(e.name)) {
-        const { line, column } = e;
-        scope.declare([
-          {
-            name: e.name,
-            range: null,
-            direction: null,
-            type: 'wire',
-            signed: false,
-            words: null,
-            line,
-            column,
-          },
-        ]);
-      }
+      if (e.is === 'name' && !scope.find(e.name) && !scope.constant(e.name))
+        scope.declare([implicitWire(e.name, e)]);
   }
 
   /** Lets a process run, and waits for what it waits for. */
