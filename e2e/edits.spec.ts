@@ -53,7 +53,7 @@ test('what is done while the network is gone waits for it, is told, and is done 
   await page.route('**/_next/static/**', (route) => route.abort());
   await page.keyboard.type('sw Key');
   await page.keyboard.press('Enter');
-  const alert = page.getByRole('alert').filter({ hasText: 'Could not fetch the tools of the drawing' });
+  const alert = page.getByRole('alert').filter({ hasText: /Could not fetch .*the tools of the drawing/ });
   await expect(alert).toBeVisible();
   await page.unroute('**/_next/static/**');
   // The pointer on its way to the button comes over the sheet, and may have the tools fetched before it is there.
@@ -106,7 +106,7 @@ test('background work whose script does not come is told, and is done once it co
   await expect(table.getByText('of 16384 tried')).toBeVisible();
   await page.route('**/_next/static/**', (route) => route.fulfill({ status: 404 }));
   await hand.type(4, 20, 'Z = Y O');
-  const alert = page.getByRole('alert').filter({ hasText: 'Could not fetch the background work' });
+  const alert = page.getByRole('alert').filter({ hasText: /Could not fetch .*the background work/ });
   await expect(alert).toBeVisible();
   await page.unrouteAll();
   await alert.getByRole('button', { name: 'Try again' }).click();

@@ -45,6 +45,20 @@ test('what fails is tried again until it is there, and told while it is missing'
   expect(loading.getState().failing).toEqual([]);
 });
 
+test('what fails keeps its place among others that fail, however often each is tried', async () => {
+  const names = () => loading.getState().failing.map((f) => f.what);
+  void load('the ring', failing(100));
+  await jest.advanceTimersByTimeAsync(100);
+  void load('the table', failing(3));
+  await jest.advanceTimersByTimeAsync(400);
+  for (let i = 0; i < 20; i++) {
+    expect(names()).toEqual(['the ring', 'the table']);
+    await jest.advanceTimersByTimeAsync(40);
+  }
+  await jest.advanceTimersByTimeAsync(5000);
+  expect(names()).toEqual(['the ring']);
+});
+
 test('a person, or the network coming back, has it tried at once', async () => {
   const fetchIt = failing(3);
   const got = load('the ring', fetchIt);

@@ -59,8 +59,10 @@ export async function load<T>(what: string, fetchIt: () => Promise<T>): Promise<
 
 function show(was: Failing | null, is: Failing | null): void {
   if (!was && !is) return;
-  const others = loading.getState().failing.filter((f) => f !== was);
-  loading.setState({ failing: is ? [...others, is] : others });
+  const { failing } = loading.getState();
+  // Each keeps its place: what the person reads does not change with every attempt.
+  if (was) loading.setState({ failing: failing.flatMap((f) => (f !== was ? f : is ? [is] : [])) });
+  else if (is) loading.setState({ failing: [...failing, is] });
 }
 
 /** Waits for some milliseconds, or until the network is back, or until it is woken. */

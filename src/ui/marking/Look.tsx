@@ -96,9 +96,9 @@ function useKeys(keys: Readonly<Record<string, () => void>>): void {
       event.stopPropagation();
       act();
     };
-    // Before the sheet, on which letters begin the name of a part.
-    window.addEventListener('keydown', listen, { capture: true });
-    return () => window.removeEventListener('keydown', listen, { capture: true });
+    // Before the sheet, on which letters begin the name of a part, and after keys that are held for what comes.
+    document.addEventListener('keydown', listen, { capture: true });
+    return () => document.removeEventListener('keydown', listen, { capture: true });
   }, []);
 }
 

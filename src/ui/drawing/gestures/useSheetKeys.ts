@@ -29,7 +29,7 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
       const elsewhere = face !== null && !face.contains(sheet.current);
       if (latest.current.press({ ...pressOf(event), elsewhere })) event.preventDefault();
     };
-    // A key that no field knows what to do with is for the page.
+    // A key that no field knows what to do with is for the page; keys that are held for what comes are held before it.
     const onPageKey = (event: KeyboardEvent) => {
       if (event.key !== 'F9' || !takesKeys(event.target)) return;
       if (!latest.current.press({ ...pressOf(event), elsewhere: true })) return;
@@ -54,7 +54,7 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
       event.preventDefault();
       latest.current.paste(text);
     };
-    window.addEventListener('keydown', onPageKey, true);
+    document.addEventListener('keydown', onPageKey, true);
     window.addEventListener('keydown', onKey);
     window.addEventListener('keyup', onRelease);
     window.addEventListener('copy', onCopy);
@@ -62,7 +62,7 @@ export function useSheetKeys(sheet: RefObject<HTMLElement | null>, keys: SheetKe
     window.addEventListener('paste', onPaste);
     pressAgain(takeEarlyKeys());
     return () => {
-      window.removeEventListener('keydown', onPageKey, true);
+      document.removeEventListener('keydown', onPageKey, true);
       window.removeEventListener('keydown', onKey);
       window.removeEventListener('keyup', onRelease);
       window.removeEventListener('copy', onCopy);
