@@ -63,6 +63,11 @@ module.exports = {
     ),
     only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
     only(
+      'figure',
+      core('figure'),
+      ['values', 'circuit', 'parts', 'netlist', 'drawing', 'figure'].map(core),
+    ),
+    only(
       'synthesis',
       core('synthesis'),
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'timing', 'drawing', 'synthesis'].map(
@@ -138,11 +143,12 @@ module.exports = {
       derived: ['session'],
       compare: ['controls', 'session'],
       palette: ['controls', 'session'],
-      drawing: ['controls', 'session'],
+      figure: ['controls'],
+      drawing: ['controls', 'session', 'figure'],
       exercise: ['controls', 'session', 'compare', 'formula-text', 'map-board'],
       'map-board': ['controls'],
-      faces: ['controls', 'session', 'derived', 'formula-text', 'map-board'],
-      lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces'],
+      faces: ['controls', 'session', 'derived', 'formula-text', 'map-board', 'figure'],
+      lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces', 'figure'],
       marking: ['controls', 'session', 'exercise', 'lesson'],
       shelf: ['controls', 'session', 'drawing'],
       pages: ['controls', 'session', 'exercise', 'lesson'],

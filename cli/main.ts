@@ -30,7 +30,7 @@ async function main(): Promise<number> {
   verb('table', 'print the truth table; with storage, the next state over present state and inputs')
     .addOption(
       new Option('--format <format>', 'the format of the output')
-        .choices(['csv', 'md', 'json', 'none'])
+        .choices(['csv', 'md', 'latex', 'json', 'none'])
         .default('csv'),
     )
     .option('--out <file>', 'write to a file instead of the terminal')

@@ -37,3 +37,14 @@ test('the list of commands says how to paste where it cannot @school', async ({ 
   await page.keyboard.press('Enter');
   await expect(page.getByText('press Ctrl V instead')).toBeVisible();
 });
+
+test('where a browser takes no pictures on its clipboard, it says so @school', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('figure for');
+  await page.keyboard.press('Enter');
+  await page.getByRole('dialog').getByRole('button', { name: 'Copy' }).click();
+  await expect(page.getByText('save it instead')).toBeVisible();
+});

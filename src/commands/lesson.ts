@@ -40,6 +40,14 @@ export const LESSON: readonly Command[] = [
     when: canBeLinked,
     run: ({ page }) => page.openDialog('link'),
   },
+  {
+    id: 'save.figure',
+    name: 'Figure for a text',
+    group: 'save',
+    words: 'export picture latex tikz svg png script paper clipboard black transparent scale face',
+    when: someOnSheet,
+    run: ({ page }) => page.openDialog('figure'),
+  },
   ...FORMATS.filter(isWrittenAt('sheet')).map(
     ({ id, noun }): Command => ({
       id: `save.${id}`,

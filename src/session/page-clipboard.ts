@@ -15,6 +15,16 @@ export async function copyText(text: string): Promise<boolean> {
   return copyByCommand(text);
 }
 
+/** Puts a picture (PNG) on the clipboard, within the handling of a press. @returns whether the browser has taken it. */
+export async function copyPicture(picture: Promise<Blob>): Promise<boolean> {
+  if (!navigator.clipboard?.write || typeof ClipboardItem === 'undefined') return false;
+  // The picture may come later than the press: browsers that ask for both at once take the promise.
+  return navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]).then(
+    () => true,
+    () => false,
+  );
+}
+
 function copyByCommand(text: string): boolean {
   let isTaken = false;
   const give = (event: ClipboardEvent) => {

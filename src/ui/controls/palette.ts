@@ -1,45 +1,13 @@
-import { WIRE_COLOURS, type WireColour } from '@/core/circuit/sheet';
-import { LAMP_COLOURS, type Paint } from '@/core/parts/shape';
+import { COLOUR_INKS, type InkName, type Inks } from '@/core/figure/inks';
 
 /** The theme's colours as the canvas needs them. */
-export type Palette = Readonly<
-  Record<
-    | Paint
-    | 'grid'
-    | 'unknown'
-    | 'undriven'
-    | 'conflict'
-    | 'one-soft'
-    | 'bad'
-    | 'accent-soft'
-    | `wire-${WireColour}`,
-    string
-  >
-> & {
+export type Palette = Inks & {
   /** How much thicker lines, and how much larger labels are drawn than usual. */
   readonly lines: number;
   readonly letters: number;
 };
 
-const NAMES: readonly Exclude<keyof Palette, 'lines' | 'letters'>[] = [
-  'ink',
-  'raised',
-  'paper',
-  'quiet',
-  'accent',
-  'hairline',
-  'zero',
-  'one',
-  'grid',
-  'unknown',
-  'undriven',
-  'conflict',
-  'one-soft',
-  'bad',
-  'accent-soft',
-  ...LAMP_COLOURS.map((c) => `lamp-${c}` as const),
-  ...WIRE_COLOURS.map((c) => `wire-${c}` as const),
-];
+const NAMES = Object.keys(COLOUR_INKS) as InkName[];
 
 /** Reads the colours of the theme that is on now. */
 export function readPalette(): Palette {

@@ -1,5 +1,6 @@
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef } from 'react';
 import { type Palette, readPalette } from '@/ui/controls/palette';
+import { rememberPainter } from './painted';
 import { useProjector, useTheme } from './theme';
 
 export interface Size {
@@ -65,6 +66,7 @@ export function usePainter(
   // Before the first paint: a canvas that grew afterwards would move what a hand is about to press.
   useLayoutEffect(() => {
     const element = canvas.current!;
+    rememberPainter(element, (g, palette) => latest.current(g, size.current, palette));
     const around = element.parentElement!;
     element.style.height = `${measure(around).height}px`;
     const observer = new ResizeObserver(() => {

@@ -18,6 +18,7 @@ const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<Di
     <HoldKeys />,
   ),
   link: lazyComponent('“Link”', () => import('./LinkDialog').then((m) => m.LinkDialog), <HoldKeys />),
+  figure: lazyComponent('figures', () => import('./FigureDialog').then((m) => m.FigureDialog), <HoldKeys />),
   compare: lazyComponent(
     'the comparison',
     () => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),

@@ -12,6 +12,7 @@ import { PNG_FORMAT } from './png';
 import { RETURNED_FORMAT } from './returned';
 import { SVG_FORMAT } from './svg';
 import { TABLE_FORMAT } from './table-csv';
+import { TIKZ_FORMAT } from './tikz';
 import { VERILOG_FORMAT } from './verilog';
 
 /** Every format of files, in the order in which lists show them. */
@@ -23,6 +24,7 @@ export const FORMATS: readonly Format[] = [
   MARKING_FORMAT,
   SVG_FORMAT,
   PNG_FORMAT,
+  TIKZ_FORMAT,
   VERILOG_FORMAT,
   BLIF_FORMAT,
   AAG_FORMAT,

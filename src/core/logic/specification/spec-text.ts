@@ -157,5 +157,5 @@ export function specLines({ inputs, outputs }: SpecTable, format: TextFormat): I
     ...inputs.map((_, i) => String(inputAt(inputs.length, i, row))),
     ...outputs.map((o) => o.rows[row]!),
   ]);
-  return linesOf([...inputs, ...outputs.map((o) => o.name)], rows, format);
+  return linesOf([...inputs, ...outputs.map((o) => o.name)], rows, format, inputs.length);
 }

@@ -13,6 +13,7 @@ import { type Logic, ONE, X, Z } from '@/core/values/logic';
 import { type Radix, wordText } from '@/core/values/radix';
 import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
+import { isOnScreen, newPath } from './paths';
 import { isPainted, type Overlay, type Scene, type Signal, signalOf } from './scene';
 import { SIGNALS, signalColour } from './signal-look';
 
@@ -59,9 +60,9 @@ export function paintWires(
       halo(g, points, palette, overlay.wires.has(wire!));
   }
   const all =
-    wires.length > MANY
-      ? wholeSheet(scene, index)
-      : drawn(scene, index, scene.some ? wires : [...wires, ...index.freeIn(seen)], seen);
+    wires.length > MANY && isOnScreen(g)
+      ? wholeSheet(g, scene, index)
+      : drawn(g, scene, index, scene.some ? wires : [...wires, ...index.freeIn(seen)], seen);
   for (const signal of SIGNALS) {
     const one = all.get(signal);
     if (!one) continue;
@@ -85,14 +86,20 @@ export function paintWires(
   }
 }
 
-function wholeSheet(scene: Scene, index: SpatialIndex): ReadonlyMap<Signal, Drawn> {
+function wholeSheet(
+  g: CanvasRenderingContext2D,
+  scene: Scene,
+  index: SpatialIndex,
+): ReadonlyMap<Signal, Drawn> {
   const of = [scene.sheet, scene.netlist, scene.values, scene.conflicts, scene.crossings, scene.told];
-  if (!whole?.of.every((w, i) => w === of[i])) whole = { of, drawn: drawn(scene, index, index.all(), null) };
+  if (!whole?.of.every((w, i) => w === of[i]))
+    whole = { of, drawn: drawn(g, scene, index, index.all(), null) };
   return whole.drawn;
 }
 
 /** Sorts the visible wires by signal; all of the sheet without a box. */
 function drawn(
+  g: CanvasRenderingContext2D,
   scene: Scene,
   index: SpatialIndex,
   strokes: readonly Stroke[],
@@ -102,7 +109,7 @@ function drawn(
   const of = (signal: Signal) => {
     let one = all.get(signal);
     if (!one) {
-      one = { lines: new Path2D(), marks: signal === X ? new Path2D() : null, dots: null };
+      one = { lines: newPath(g), marks: signal === X ? newPath(g) : null, dots: null };
       all.set(signal, one);
     }
     return one;
@@ -129,7 +136,7 @@ function drawn(
       if ((seen && !contains(seen, at)) || !isPainted(scene, 'wires', wire)) continue;
       const signal = signalOf(scene, scene.netlist.netsOfWire(wire));
       const one = of(signal);
-      one.dots ??= new Path2D();
+      one.dots ??= newPath(g);
       const r = signal === ONE ? 0.36 : 0.3;
       one.dots.moveTo(at.x + r, at.y);
       one.dots.arc(at.x, at.y, r, 0, 7);

@@ -4,6 +4,7 @@ import { noteTexts } from '@/core/drawing/geometry/pin-notes';
 import { bodyOf, courseOf, labelPlace, oriented, textSide } from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
+import { circleData } from '@/core/figure/outlines';
 import { kindOf } from '@/core/parts/catalogue';
 import type { Shape } from '@/core/parts/shape';
 import { type Logic, Z } from '@/core/values/logic';
@@ -13,28 +14,8 @@ import { FONTS, type Palette } from '@/ui/controls/palette';
 import type { Layer } from './layer';
 import { paintFarSteps } from './paint-far';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
+import { pathOf } from './paths';
 import type { Overlay, Scene } from './scene';
-
-const paths = new Map<string, Path2D>();
-function pathOf(d: string): Path2D {
-  let path = paths.get(d);
-  if (!path) {
-    path = new Path2D(d);
-    paths.set(d, path);
-  }
-  return path;
-}
-
-function circleOf(x: number, y: number, r: number): Path2D {
-  const key = `${x} ${y} ${r}`;
-  let path = paths.get(key);
-  if (!path) {
-    path = new Path2D();
-    path.arc(x, y, r, 0, 7);
-    paths.set(key, path);
-  }
-  return path;
-}
 
 /** Height of letters in pixels below which they are left out. */
 const READABLE = 4.5;
@@ -205,7 +186,8 @@ function paintShape(
     g.rotate((turned.turn * Math.PI) / 2);
     if (turned.mirrored) g.scale(-1, 1);
   }
-  const path = shape.shape === 'circle' ? circleOf(shape.x, shape.y, shape.r) : pathOf(shape.d);
+  const data = shape.shape === 'circle' ? circleData(shape.x, shape.y, shape.r) : shape.d;
+  const path = pathOf(g, data);
   if (shape.fill) {
     g.fillStyle = palette[shape.fill];
     g.fill(path);

@@ -49,7 +49,10 @@ export function BenchFoot({
   const open = run.electrical.problems.filter(({ isSevere }) => !isSevere);
   const [first] = wrong;
   return (
-    <div className="flex shrink-0 flex-col gap-1 border-t border-hairline px-3 py-2 text-sm">
+    <div
+      data-figure="none"
+      className="flex shrink-0 flex-col gap-1 border-t border-hairline px-3 py-2 text-sm"
+    >
       <div className="flex min-h-6 flex-wrap items-center gap-x-3 gap-y-1" role="status">
         {problem ? (
           <strong className="text-bad">{problem}</strong>

@@ -11,6 +11,7 @@ const COPIES: readonly [TextFormat, string, string][] = [
   ['tsv', 'For a spreadsheet', 'with tabs between the cells'],
   ['csv', 'CSV', 'with commas'],
   ['md', 'Markdown', 'a table for a text'],
+  ['latex', 'LaTeX', 'an array for a formula'],
 ];
 const ITEM = 'flex cursor-pointer items-baseline gap-2 rounded-lg px-2 py-1 text-left hover:bg-accent-soft';
 
@@ -22,7 +23,7 @@ export interface TakeAwayProps {
   readonly fileName: string;
 }
 
-/** A table as text: onto the clipboard in three formats, or into a file. */
+/** A table as text: onto the clipboard in four formats, or into a file. */
 export function TakeAway({ count, lines, fileName }: TakeAwayProps) {
   const session = useSession();
   const copy = (format: TextFormat) =>

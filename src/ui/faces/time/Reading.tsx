@@ -77,7 +77,7 @@ export function Reading({ lane, mark, onMark, onWhy, why, inCycles, onCycles }: 
       : '';
   const reading = lane && lane.nets.length > 0 ? readingOf(lane, values, bit) : '';
   return (
-    <div className="shrink-0 border-t border-hairline px-3 py-1 text-sm">
+    <div className="shrink-0 border-t border-hairline px-3 py-1 text-sm" data-figure="none">
       <div className="flex flex-wrap items-center gap-x-3">
         {/* As high however much it says: the diagram above must not move. */}
         <p

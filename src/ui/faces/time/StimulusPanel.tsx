@@ -67,6 +67,7 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
   };
   return (
     <section
+      data-figure="none"
       className="flex max-h-[46%] min-h-28 shrink flex-col gap-1 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
       aria-label="Stimulus"
     >

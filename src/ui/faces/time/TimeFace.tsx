@@ -29,7 +29,7 @@ import { useLaneRoom } from './lane-room';
 import { grouped, kept, type LaneView, lanesOf, moved, without, withSignals } from './lanes';
 import { paintDiagram } from './paint-diagram';
 import { Reading } from './Reading';
-import { type PaintedDiagram, saveDiagram } from './save-diagram';
+import { saveDiagram } from './save-diagram';
 import { type Beneath, TimeBar } from './TimeBar';
 import { diagramWidth, useTimeWheel, useTimeWindow } from './time-window';
 import { type Why, whyOf } from './why-changed';
@@ -135,8 +135,6 @@ export function TimeFace() {
   const shapes = useMemo(() => lanes.map((l) => shapeOf(l, beside)), [lanes, beside]);
   const stretches = useRef(new StretchCache());
   const band = useRef<Diagram['band']>(null);
-  /** The last painted diagram, for a picture of it. */
-  const painted = useRef<PaintedDiagram | null>(null);
   const [lastAt, setLastAt] = useState<string | null>(null);
   // While time runs, a reader that heard every frame would hear nothing else.
   const resting = useSessionState((s) => (s.playing ? null : (s.cursor ?? s.now)));
@@ -170,7 +168,6 @@ export function TimeFace() {
         inCycles,
         timeText,
       };
-      painted.current = { diagram, palette };
       paintDiagram(g, pixels, diagram, palette, FONTS);
     },
     useCallback(
@@ -217,8 +214,7 @@ export function TimeFace() {
   const arrange = (next: readonly LaneView[], hidden: readonly string[] = plan?.hidden ?? []) =>
     setTimeSetup(session, { lanes: kept(next, buses), hidden: [...hidden] }, 'arrange the lanes');
   const savePicture = (kind: 'svg' | 'png') => {
-    if (canvas.current && painted.current)
-      void saveDiagram(kind, session.state.lesson.title, canvas.current, size.current, painted.current);
+    if (canvas.current) void saveDiagram(kind, session.state.lesson.title, canvas.current);
   };
   const zoomAtMoment = (factor: number) => window.zoomAt(factor, momentNow());
   const showAll = () => window.showAll(size.current.width);

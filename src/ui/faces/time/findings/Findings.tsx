@@ -36,6 +36,7 @@ export function Findings({ lanes, beside, shorter, onShorter, onPicture, onClose
   useSessionState((s) => (s.playing ? -1 : s.now));
   return (
     <section
+      data-figure="none"
       className="flex max-h-[52%] min-h-28 shrink flex-col gap-1.5 overflow-auto border-t-2 border-accent bg-paper px-3 py-2 text-sm"
       aria-label="Find out"
     >
