@@ -62,11 +62,7 @@ module.exports = {
       ['values', 'circuit', 'parts', 'netlist', 'simulate', 'logic', 'packages', 'bench'].map(core),
     ),
     only('drawing', core('drawing'), ['values', 'circuit', 'parts', 'netlist', 'drawing'].map(core)),
-    only(
-      'figure',
-      core('figure'),
-      ['values', 'circuit', 'parts', 'netlist', 'drawing', 'figure'].map(core),
-    ),
+    only('figure', core('figure'), ['values', 'circuit', 'parts', 'netlist', 'drawing', 'figure'].map(core)),
     only(
       'synthesis',
       core('synthesis'),
@@ -91,6 +87,11 @@ module.exports = {
         'bench',
         'exercise',
       ].map(core),
+    ),
+    only(
+      'paper',
+      core('paper'),
+      ['values', 'circuit', 'parts', 'logic', 'packages', 'exercise', 'figure', 'paper'].map(core),
     ),
     only('sealing', core('sealing'), ['values', 'sealing'].map(core)),
     only('core', '^src/core/', ['^src/core/']),
@@ -148,10 +149,11 @@ module.exports = {
       exercise: ['controls', 'session', 'compare', 'formula-text', 'map-board'],
       'map-board': ['controls'],
       faces: ['controls', 'session', 'derived', 'formula-text', 'map-board', 'figure'],
-      lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces', 'figure'],
+      lesson: ['controls', 'session', 'compare', 'palette', 'drawing', 'faces', 'figure', 'paper'],
+      paper: ['controls', 'session', 'formula-text', 'exercise', 'drawing', 'figure'],
       marking: ['controls', 'session', 'exercise', 'lesson'],
       shelf: ['controls', 'session', 'drawing'],
-      pages: ['controls', 'session', 'exercise', 'lesson'],
+      pages: ['controls', 'session', 'exercise', 'lesson', 'paper'],
     }),
     {
       name: 'faces-by-their-list',

@@ -31,7 +31,7 @@ export interface DrawingContext {
 }
 
 /** The dialogs of the page. */
-export type Dialog = 'help' | 'commands' | 'compare' | 'link' | 'figure' | 'rename-sheet';
+export type Dialog = 'help' | 'commands' | 'compare' | 'link' | 'figure' | 'paper' | 'rename-sheet';
 
 /** A face as commands see it. */
 export interface FaceEntry {

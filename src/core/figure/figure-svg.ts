@@ -44,8 +44,11 @@ function pathLine(mark: PathMark, clip: string): string {
   const line = stroke
     ? ` stroke="${stroke.colour}" stroke-width="${n(stroke.width)}" stroke-linejoin="round"${cap}${dash}`
     : '';
-  return `<path d="${steps.map(stepText).join('')}" fill="${fill ?? 'none'}"${line}${opacityOf(mark)}${clip}/>`;
+  return `<path d="${pathText(steps)}" fill="${fill ?? 'none'}"${line}${opacityOf(mark)}${clip}/>`;
 }
+
+/** Steps as SVG path data. */
+export const pathText = (steps: readonly Step[]): string => steps.map(stepText).join('');
 
 function stepText(step: Step): string {
   if (step.to === 'close') return 'Z';

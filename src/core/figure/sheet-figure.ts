@@ -145,7 +145,9 @@ function partMarks(part: Part, usual: Symbols, inks: Inks): Mark[] {
     value: () => X,
     held: false,
   });
-  const marks = shapes.map((shape) => shapeMark(shape, part, inks));
+  const marks = shapes
+    .filter((shape) => shape.shape !== 'text' || !shape.isSignal)
+    .map((shape) => shapeMark(shape, part, inks));
   const place = labelPlace(part);
   if (place) marks.push(letters(place.at, part.label, 1.15, place.align, inks.ink, 600));
   return marks;

@@ -19,6 +19,11 @@ const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<Di
   ),
   link: lazyComponent('“Link”', () => import('./LinkDialog').then((m) => m.LinkDialog), <HoldKeys />),
   figure: lazyComponent('figures', () => import('./FigureDialog').then((m) => m.FigureDialog), <HoldKeys />),
+  paper: lazyComponent(
+    'worksheets',
+    () => import('@/ui/paper/SheetPaperDialog').then((m) => m.SheetPaperDialog),
+    <HoldKeys />,
+  ),
   compare: lazyComponent(
     'the comparison',
     () => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),

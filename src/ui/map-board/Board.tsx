@@ -1,10 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { OPEN_CELL } from '@/core/circuit/spec-table';
+import { loopPath, OVER } from '@/core/logic/map/loop-path';
 import { loopOf, type MapLayout, rowAt, sizeOfAxis, valuesAt } from '@/core/logic/map/map';
 import { type Cube, coversRow, sameCube } from '@/core/logic/minimise/cube';
 import { hint } from '@/ui/controls/hint';
 import { Marked } from '@/ui/controls/Marked';
-import { loopPath, OVER } from './loop-path';
 import { colourOf, dashOf } from './Swatch';
 
 export interface BoardProps {

@@ -11,6 +11,7 @@ import { storeProblem, storeReady } from '@/store/database';
 import { handOut, keptExercise, saveExercise } from '@/store/exercises';
 import { hint } from '@/ui/controls/hint';
 import { Loading } from '@/ui/controls/Loading';
+import { lazyComponent } from '@/ui/controls/lazy-component';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { NotKept } from '@/ui/controls/NotKept';
@@ -23,11 +24,16 @@ import { TaskPane } from '@/ui/exercise/TaskPane';
 import { TitleField } from '@/ui/exercise/TitleField';
 import { LessonView } from '@/ui/lesson/LessonView';
 
+const OnPaper = lazyComponent('worksheets', () =>
+  import('@/ui/paper/ExercisePaperDialog').then((m) => m.ExercisePaperDialog),
+);
+
 /** The page of an exercise: its tasks are put in order and worded, looked at as a student would, and handed out. */
 export function OpenSet() {
   const [history, setHistory] = useState<SetHistory | null | 'missing'>(null);
   const [said, setSaid] = useState<Omit<NoticeProps, 'dismiss'> | null>(null);
   const [isPreview, setPreview] = useState(false);
+  const [isPaper, setPaper] = useState(false);
   const [out, setOut] = useState<Exercise | null>(null);
   const dismiss = useCallback(() => setSaid(null), []);
   const fail = useCallback(
@@ -63,7 +69,7 @@ export function OpenSet() {
   const onKey = useRef<(event: KeyboardEvent) => void>(() => {});
   onKey.current = (event) => {
     const isText = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-    if (!(event.ctrlKey || event.metaKey) || event.altKey || isText || out || isPreview) return;
+    if (!(event.ctrlKey || event.metaKey) || event.altKey || isText || out || isPreview || isPaper) return;
     const key = event.key.toLowerCase();
     if (key !== 'z' && key !== 'y') return;
     event.preventDefault();
@@ -109,6 +115,9 @@ export function OpenSet() {
         <Link className="button" href={`/marking?exercise=${exercise.id}`}>
           Marking
         </Link>
+        <button type="button" className="button" onClick={() => setPaper(true)}>
+          On paper
+        </button>
         <button type="button" className="button" onClick={() => setPreview(true)}>
           As a student
         </button>
@@ -143,6 +152,7 @@ export function OpenSet() {
           }
         />
       </main>
+      {isPaper && <OnPaper exercise={exercise} onClose={() => setPaper(false)} />}
       {out && <Ready exercise={out} problem="" onBack={() => setOut(null)} onClose={() => setOut(null)} />}
       {said && <Notice {...said} dismiss={dismiss} />}
     </div>

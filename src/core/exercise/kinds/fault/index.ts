@@ -59,7 +59,8 @@ export interface FaultCheck {
 /** The word for a unit of what is wanted: `row` or `reading`. */
 export const wordOf = ({ key }: FaultTask): string => expectedKindOf(key.wanted).rows(key.wanted).word;
 
-function truthOf({ given, key }: FaultTask): string {
+/** The fault of a task in words: `AND 1: output stuck at 0`. */
+export function truthOf({ given, key }: FaultTask): string {
   const [sheet] = sheetsGiven(given!);
   const wire = sheet!.wires.get(key.wire ?? '');
   const fault = wire ? wireFaultOf(wire) : faultOf(sheet!.parts.get(key.part!)!);

@@ -1,3 +1,4 @@
+import type { Task } from '../../../circuit/exercise';
 import { type Infer, text, z } from '../../../values/schema';
 import { FREE, SCRATCH } from '../../rules';
 import type { TaskKind } from '../task-kind';
@@ -14,6 +15,7 @@ const Key = z.object({
 
 const Answer = z.object({ kind: z.literal('words'), text: text(MOST_LETTERS) });
 export type WordsAnswer = Infer<typeof Answer>;
+export type WordsTask = Task<Infer<typeof Asked>, Infer<typeof Key>>;
 export type WordsKey = Infer<typeof Key>;
 
 /** A sentence is asked for; a person marks it, beside the model answer. */

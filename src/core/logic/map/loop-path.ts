@@ -1,4 +1,4 @@
-import type { LoopPiece } from '@/core/logic/map/map';
+import type { LoopPiece } from './map';
 
 const ROUND = 11;
 /** How far in pixels a loop extends beyond the edge of the map where it continues at the other side. */

@@ -1,5 +1,5 @@
-import type { LoopPiece } from '@/core/logic/map/map';
 import { loopPath } from './loop-path';
+import type { LoopPiece } from './map';
 
 const piece = (open: Partial<LoopPiece['open']>): LoopPiece => ({
   layer: 0,
