@@ -19,10 +19,14 @@ interface Row {
   readonly outputs: string;
 }
 
-/** Reads a state table: states numbered in order, the first or that of `.r` being 0, a flip-flop for each bit. */
+/**
+ * Reads a state table: states numbered in order, the first or that of `.r` being 0, a flip-flop for each bit; inputs and outputs are
+ * called as `.ilb` and `.ob` say, where those are there.
+ */
 export function readKiss(text: string, title: string, laidOut = true): Result<Lesson> {
   const counts: Record<string, number> = {};
   let first: string | null = null;
+  const names: { ilb: readonly string[]; ob: readonly string[] } = { ilb: [], ob: [] };
   const rows: Row[] = [];
   for (const [i, raw] of text.split(/\r?\n/).entries()) {
     const bad = (message: string): Result<Lesson> => refused('bad-kiss', `line ${i + 1}: ${message}`);
@@ -35,7 +39,8 @@ export function readKiss(text: string, title: string, laidOut = true): Result<Le
       if (!(Number.isInteger(count) && count >= 0 && count <= MOST_STATES))
         return bad(`a number is expected behind ${word}`);
       counts[word] = count;
-    } else if (word === '.r') first = words[1] ?? null;
+    } else if (word === '.ilb' || word === '.ob') names[word === '.ilb' ? 'ilb' : 'ob'] = words.slice(1);
+    else if (word === '.r') first = words[1] ?? null;
     else if (word === '.e' || word === '.end' || word === '.start_kiss' || word === '.end_kiss') continue;
     else if (word.startsWith('.')) return bad(`${word} is not known here`);
     else {
@@ -64,14 +69,14 @@ export function readKiss(text: string, title: string, laidOut = true): Result<Le
   const codeOf = (state: string) =>
     Array.from({ length: width }, (_, bit) => ((states.indexOf(state) >> bit) & 1) as 0 | 1);
   const bits = new NamedBits('m1', title.slice(0, 60) || 'States');
-  const inputs = counts['.i']!;
-  for (let i = 0; i < inputs; i++) bits.input(`i${i}`, i);
-  bits.input('clock', inputs);
+  const inputs = Array.from({ length: counts['.i']! }, (_, i) => names.ilb[i] ?? `i${i}`);
+  const called = [...inputs, ...names.ob, 'clock', ...Array.from({ length: width }, (_, bit) => `S${bit}`)];
+  const twice = called.find((name, i) => called.indexOf(name) !== i);
+  if (twice !== undefined) return refused('bad-kiss', `two signals are called ${twice}`);
+  for (const [i, name] of inputs.entries()) bits.input(name, i);
+  bits.input('clock', inputs.length);
   const register = Array.from({ length: width }, (_, bit) => `S${bit}`);
-  const columns: Bit[] = [
-    ...Array.from({ length: inputs }, (_, i) => bits.bit(`i${i}`)),
-    ...register.map((name) => bits.bit(name)),
-  ];
+  const columns: Bit[] = [...inputs.map((name) => bits.bit(name)), ...register.map((name) => bits.bit(name))];
   const signOf = (c: string): 0 | 1 | -1 => (c === '1' ? 1 : c === '0' ? 0 : -1);
   const terms = rows.map(({ cube, from }) =>
     bits.gates.equals(columns, [
@@ -85,7 +90,7 @@ export function readKiss(text: string, title: string, laidOut = true): Result<Le
     bits.store(name, next, bits.bit('clock'), 'rising', 0);
   }
   for (let o = 0; o < counts['.o']!; o++)
-    bits.output(`o${o}`, o, any(({ outputs }) => outputs[o] === '1') ?? C0);
+    bits.output(names.ob[o] ?? `o${o}`, o, any(({ outputs }) => outputs[o] === '1') ?? C0);
   const sheet = bits.sheet();
   const time = {
     lanes: [],
