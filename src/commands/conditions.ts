@@ -52,6 +52,12 @@ export const canBeLinked = where(
   'is-exercise',
   'work at an exercise is handed in as a file',
 );
+/** The browser lets pages write to a file of one's choice. */
+export const canChooseFile = where(
+  ({ page }) => page.saveToChosenFile !== null,
+  'no-file-access',
+  'this browser saves files as downloads only',
+);
 export const someParts = where((c) => parts(c) > 0, NOTHING_SELECTED, 'select a part first');
 export const onePart = where((c) => parts(c) === 1, NOTHING_SELECTED, 'select one part first');
 export const twoParts = where((c) => parts(c) > 1, NOTHING_SELECTED, 'select two or more parts first');

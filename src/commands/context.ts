@@ -52,4 +52,8 @@ export interface PageContext {
   /** Writes the open sheet as a file. @param format the id of a format that is written at sheets. */
   saveAs(format: string): void;
   print(): void;
+  /** Saves the lesson to the file that it has, or as a download. */
+  saveFile(): void;
+  /** Saves the lesson to a file that is chosen now, and to that one from then on; null where the browser cannot. */
+  readonly saveToChosenFile: (() => void) | null;
 }

@@ -1,7 +1,7 @@
 import { isWrittenAt } from '@/core/formats/format';
 import { FORMATS } from '@/core/formats/kinds';
 import type { Command } from './command';
-import { always, canBeLinked, isRunning, someOnSheet } from './conditions';
+import { always, canBeLinked, canChooseFile, isRunning, someOnSheet } from './conditions';
 
 /** Commands for the page and the whole lesson. */
 export const LESSON: readonly Command[] = [
@@ -23,6 +23,25 @@ export const LESSON: readonly Command[] = [
     words: 'help shortcuts keyboard',
     when: always,
     run: ({ page }) => page.openDialog('help'),
+  },
+  {
+    id: 'save.file',
+    name: 'Save file',
+    group: 'save',
+    keys: ['Ctrl+S'],
+    help: 'saves the lesson: to the file that it has, else as a download',
+    words: 'export download disk',
+    isEverywhere: true,
+    when: always,
+    run: ({ page }) => page.saveFile(),
+  },
+  {
+    id: 'save.to',
+    name: 'Choose the file that it is saved to',
+    group: 'save',
+    words: 'save as same file disk folder',
+    when: canChooseFile,
+    run: ({ page }) => page.saveToChosenFile?.(),
   },
   {
     id: 'save.paper',

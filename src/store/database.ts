@@ -128,6 +128,14 @@ export interface ReturnedRecord {
   readonly text: string;
 }
 
+/** The file on this computer that a lesson goes on being saved to. */
+export interface LessonFileRecord {
+  readonly lesson: string;
+  readonly handle: FileSystemFileHandle;
+  /** When it was last read or written here, in ms since 1970, as the browser says. */
+  readonly modified: number;
+}
+
 class Database extends Dexie {
   lessons!: EntityTable<LessonRecord, 'id'>;
   journal!: EntityTable<JournalRecord, 'seq'>;
@@ -141,6 +149,7 @@ class Database extends Dexie {
   classMarks!: EntityTable<ClassMarksRecord, 'exercise'>;
   returned!: EntityTable<ReturnedRecord, 'exercise'>;
   found!: Table<FoundRecord, [string, string]>;
+  lessonFiles!: EntityTable<LessonFileRecord, 'lesson'>;
 
   /** @param around the browser's own store, or one in its place. */
   constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
@@ -179,6 +188,7 @@ class Database extends Dexie {
             (record as { hash: string }).hash = textHash(record.text);
           }),
       );
+    this.version(7).stores({ lessonFiles: 'lesson' });
   }
 }
 

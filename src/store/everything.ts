@@ -146,8 +146,8 @@ const KEPT_FOR = 86_400_000;
  * a page that was left open may still believe that it has the lesson.
  */
 export async function sweep(now: number): Promise<void> {
-  const { lessons, journal, setAside, moments, leases } = database;
-  await database.transaction('rw', [lessons, journal, setAside, moments, leases], async () => {
+  const { lessons, journal, setAside, moments, leases, lessonFiles } = database;
+  await database.transaction('rw', [lessons, journal, setAside, moments, leases, lessonFiles], async () => {
     const there = new Set(await lessons.toCollection().primaryKeys());
     const gone = (await leases.toArray()).filter(
       ({ lesson, until }) => !there.has(lesson) && Math.abs(now - until) > KEPT_FOR,
@@ -155,6 +155,9 @@ export async function sweep(now: number): Promise<void> {
     const left = [...(await moments.toCollection().primaryKeys())].filter((id) => !there.has(id));
     await leases.bulkDelete(gone.map(({ lesson }) => lesson));
     await moments.bulkDelete(left);
+    await lessonFiles.bulkDelete(
+      (await lessonFiles.toCollection().primaryKeys()).filter((id) => !there.has(id)),
+    );
     for (const table of [journal, setAside]) {
       const ids = (await table.orderBy('lesson').uniqueKeys()) as string[];
       await table

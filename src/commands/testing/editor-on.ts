@@ -47,6 +47,8 @@ export function editorOn(lesson: Lesson) {
       toggleTheme: () => asked.push('theme'),
       saveAs: (format) => asked.push(`save ${format}`),
       print: () => asked.push('print'),
+      saveFile: () => asked.push('save file'),
+      saveToChosenFile: () => asked.push('choose file'),
     },
   };
   return {

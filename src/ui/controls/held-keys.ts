@@ -17,7 +17,7 @@ export interface HeldKey {
 }
 
 /** The letters that commands listen for with Ctrl, and the named keys; the browser keeps all others. */
-const CTRL_LETTERS = 'adkpyz';
+const CTRL_LETTERS = 'adkpsyz';
 const NAMED = /^(Enter|Escape|Delete|Backspace|Arrow\w+|ContextMenu|F2|F8|F9|F10)$/;
 /** Keys that are kept besides, where something is known to come. */
 const MORE = /^(Tab|Home|End)$/;

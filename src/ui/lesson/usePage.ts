@@ -6,6 +6,7 @@ import type { Session } from '@/session/session';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { chooseTheme, currentTheme, nextProjectorSize } from '@/ui/controls/theme';
 import { FACES } from '@/ui/faces';
+import { canKeepFile, saveToChosenFile, saveToFile } from '@/ui/session/lesson-file';
 
 export interface Page {
   /** For commands: it stays the same for as long as the lesson is open. */
@@ -54,6 +55,8 @@ export function usePage(session: Session, begun?: readonly string[]): Page {
       },
       toggleTheme: () => chooseTheme(currentTheme() === 'dark' ? 'light' : 'dark'),
       saveAs: (format) => told(saving().then(({ saveSheet }) => saveSheet(session, format))),
+      saveFile: () => told(saveToFile(session)),
+      saveToChosenFile: canKeepFile() ? () => told(saveToChosenFile(session)) : null,
       print: () => told(saving().then(({ printOpenSheet }) => printOpenSheet(session))),
     };
   }, [session]);

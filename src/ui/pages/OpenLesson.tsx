@@ -10,7 +10,7 @@ import { lazyComponent } from '@/ui/controls/lazy-component';
 import { NotKept } from '@/ui/controls/NotKept';
 import { LessonView } from '@/ui/lesson/LessonView';
 import { LinkButton } from '@/ui/lesson/LinkButton';
-import { saveLesson } from '@/ui/session/save-lesson';
+import { saveToFile } from '@/ui/session/lesson-file';
 import { SavedMark } from './SavedMark';
 import { useOpenSession } from './useOpenSession';
 
@@ -76,8 +76,8 @@ function Ready({ open, faces }: { open: OpenSession; faces: readonly string[] | 
           <button
             type="button"
             className="button"
-            onClick={() => saveLesson(session.state.lesson)}
-            {...hint('Save this lesson as a file')}
+            onClick={() => void saveToFile(session)}
+            {...hint('Save this lesson as a file, or to the file that it has')}
           >
             Save file
           </button>

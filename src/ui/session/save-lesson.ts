@@ -7,5 +7,8 @@ import { fileName, saveFile } from '@/ui/controls/files';
  * something has failed.
  */
 export function saveLesson(lesson: Lesson): void {
-  saveFile(fileName(lesson.title, '.manege.json'), `${JSON.stringify(lessonToKeep(lesson), null, 1)}\n`);
+  saveFile(fileName(lesson.title, '.manege.json'), lessonText(lesson));
 }
+
+/** A lesson as the text of its file. */
+export const lessonText = (lesson: Lesson): string => `${JSON.stringify(lessonToKeep(lesson), null, 1)}\n`;

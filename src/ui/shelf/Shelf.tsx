@@ -11,6 +11,7 @@ import { counted, listed } from '@/core/values/wording';
 import { load } from '@/loading/load';
 import { type LessonRecord, randomId, storeProblem, storeReady } from '@/store/database';
 import { workAt } from '@/store/exercises';
+import { lessonOfFile, namesOfFiles } from '@/store/lesson-files';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -23,6 +24,7 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
+import { dragOut, keepHandle, type LaunchQueue } from './computer-files';
 import { Exercises } from './Exercises';
 import { Kept } from './Kept';
 import { Picture } from './Picture';
@@ -44,7 +46,12 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
     [],
   );
-  const reload = useCallback(() => shelf().then(setItems), []);
+  /** The names of files that lessons are saved to, by lesson. */
+  const [files, setFiles] = useState<ReadonlyMap<string, string>>(new Map());
+  const reload = useCallback(async () => {
+    setFiles(await namesOfFiles());
+    setItems(await shelf());
+  }, []);
 
   useEffect(() => {
     storeReady()
@@ -67,7 +74,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       },
     );
   };
-  const take = async (files: File[]) => {
+  const take = async (files: File[], handles: ReadonlyMap<string, FileSystemFileHandle> = NO_HANDLES) => {
     const problems: string[] = [];
     let taken = 0;
     let open = '';
@@ -83,7 +90,10 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
       const read = await readContent(file, 'shelf', { includes, notes });
       if (!read.ok) problems.push(`${file.name} was left out: ${read.problem.message}.`);
       else if (read.value.is === 'lesson') {
-        await addLesson(read.value.lesson);
+        const { id } = await addLesson(read.value.lesson);
+        await keepHandle(id, handles.get(file.name));
+        // What the system was asked to open is opened.
+        if (handles.size === 1) open = `/lesson?id=${id}`;
         taken++;
       } else if (read.value.is === 'exercise') {
         const work = await workAt(read.value.exercise);
@@ -115,15 +125,23 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
   const onFiles = (files: File[]) => {
     take(files).catch(fail);
   };
-  const latest = useRef(onFiles);
-  latest.current = onFiles;
+  const launch = async (handles: readonly FileSystemFileHandle[]) => {
+    const files = await Promise.all(handles.map((handle) => handle.getFile()));
+    const known = files.length === 1 ? await lessonOfFile(handles[0]!, files[0]!.lastModified) : null;
+    if (known) router.push(`/lesson?id=${known}`);
+    else await take(files, new Map(handles.map((handle) => [handle.name, handle])));
+  };
+  const latest = useRef(launch);
+  latest.current = launch;
   // Files that were opened with Manege where it is installed.
   useEffect(() => {
     (window as { launchQueue?: LaunchQueue }).launchQueue?.setConsumer(({ files }) => {
       if (files?.length)
-        Promise.all(files.map((handle) => handle.getFile())).then((opened) => latest.current(opened));
+        storeReady()
+          .then(() => latest.current(files))
+          .catch(fail);
     });
-  }, []);
+  }, [fail]);
 
   return (
     <DropZone hint="Drop lessons or an exercise here" onFiles={onFiles} className="min-h-dvh">
@@ -166,7 +184,14 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             </button>
             {items === null && <p className="p-6 text-quiet">Fetching your lessons …</p>}
             {items?.map((item) => (
-              <Card key={item.record.id} item={item} reload={reload} say={setSaid} fail={fail} />
+              <Card
+                key={item.record.id}
+                item={item}
+                file={files.get(item.record.id)}
+                reload={reload}
+                say={setSaid}
+                fail={fail}
+              />
             ))}
           </div>
           {items !== null && <Exercises say={setSaid} fail={fail} />}
@@ -185,10 +210,7 @@ async function sweepUp(): Promise<void> {
   await sweep(Date.now()).catch(() => {});
 }
 
-/** Where an installed application finds the files that it was started with (Web App Launch Handler). */
-interface LaunchQueue {
-  setConsumer(consumer: (launch: { readonly files?: readonly FileSystemFileHandle[] }) => void): void;
-}
+const NO_HANDLES: ReadonlyMap<string, FileSystemFileHandle> = new Map();
 
 /** What is told of lessons that were made of files, at most. */
 const MOST_NOTES = 3;
@@ -264,12 +286,14 @@ function HowItGoes() {
 
 interface CardProps {
   readonly item: Item;
+  /** The name of the file that it is saved to. */
+  readonly file: string | undefined;
   readonly reload: () => Promise<void>;
   readonly say: (said: Said) => void;
   readonly fail: (error: unknown) => void;
 }
 
-function Card({ item, reload, say, fail }: CardProps) {
+function Card({ item, file, reload, say, fail }: CardProps) {
   const { record, lesson } = item;
   const [renaming, setRenaming] = useState(false);
   const wantsName = useRef(false);
@@ -296,6 +320,7 @@ function Card({ item, reload, say, fail }: CardProps) {
           // All of the card leads there, but for what lies above the link.
           className="bg-paper after:absolute after:inset-0"
           onClick={({ ctrlKey, metaKey, shiftKey }) => !ctrlKey && !metaKey && !shiftKey && keepEarlyKeys()}
+          onDragStart={(event) => dragOut(event.dataTransfer, lesson.value)}
         >
           <Picture lesson={lesson.value} />
         </Link>
@@ -324,7 +349,9 @@ function Card({ item, reload, say, fail }: CardProps) {
               <bdi>{title}</bdi>
             </h2>
           )}
-          <p className="truncate text-sm text-quiet">{lesson.ok ? summary(lesson.value) : 'damaged'}</p>
+          <p className="truncate text-sm text-quiet">
+            {lesson.ok ? [summary(lesson.value), ...(file ? [file] : [])].join(' · ') : 'damaged'}
+          </p>
         </div>
         <DropdownMenu.Root>
           <DropdownMenu.Trigger className="icon-button relative z-10" aria-label={`More about ${title}`}>

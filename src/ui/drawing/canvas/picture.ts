@@ -2,7 +2,7 @@ import { boundingBox, grown } from '@/core/circuit/geometry';
 import { footprintOf } from '@/core/drawing/geometry/placement';
 import { STEP } from '@/core/drawing/geometry/viewport';
 import { type Figure, fitted } from '@/core/figure/figure';
-import { COLOUR_INKS, type Inks } from '@/core/figure/inks';
+import { BLACK_INKS, COLOUR_INKS, type Inks } from '@/core/figure/inks';
 import type { SessionState } from '@/session/state';
 import { paletteOf, recordedMarks } from '@/ui/figure/element-marks';
 import { figurePng } from '@/ui/figure/paint-figure';
@@ -34,9 +34,9 @@ export async function sheetFigureNow(state: SessionState, inks: Inks = COLOUR_IN
 export const pictureOf = async (state: SessionState): Promise<Blob> =>
   figurePng(await sheetFigureNow(state), SHARP);
 
-/** Prints a sheet by itself, as large as a page takes it; the title of the lesson and of the sheet stand above it. */
+/** Prints a sheet by itself in black, as large as a page takes it; the title of the lesson and of the sheet stand above it. */
 export async function printSheet(state: SessionState, title: string): Promise<void> {
-  const address = URL.createObjectURL(await pictureOf(state));
+  const address = URL.createObjectURL(await figurePng(await sheetFigureNow(state, BLACK_INKS), SHARP));
   const page = document.createElement('div');
   page.className = 'printed';
   const heading = document.createElement('p');

@@ -1,0 +1,88 @@
+import type { Lesson } from '@/core/circuit/lesson';
+import type { Session } from '@/session/session';
+import { fileOfLesson, keepLessonFile } from '@/store/lesson-files';
+import { fileName } from '@/ui/controls/files';
+import { lessonText, saveLesson } from './save-lesson';
+
+/*
+ * Saving a lesson to the same file again, where the browser lets a page do that. Everywhere else it is a download.
+ */
+
+/** What browsers with File System Access have beside the standard of files. */
+interface FileAccess {
+  showSaveFilePicker(options: {
+    readonly suggestedName: string;
+    readonly types: readonly { readonly description: string; readonly accept: Record<string, string[]> }[];
+  }): Promise<FileSystemFileHandle>;
+}
+interface AskedHandle {
+  requestPermission?(want: { readonly mode: 'readwrite' }): Promise<PermissionState>;
+}
+
+/** Whether a page may write to a file of one's choice here. */
+export const canKeepFile = (): boolean => typeof window !== 'undefined' && 'showSaveFilePicker' in window;
+
+/** Saves a lesson: to its file where it has one, else as a download. Says where it went. */
+export async function saveToFile(session: Session): Promise<void> {
+  const { lesson } = session.state;
+  const kept = await fileOfLesson(lesson.id).catch(() => undefined);
+  if (!kept) {
+    saveLesson(lesson);
+    return;
+  }
+  const { handle, modified } = kept;
+  try {
+    const isAllowed = await (handle as AskedHandle).requestPermission?.({ mode: 'readwrite' });
+    if (isAllowed && isAllowed !== 'granted') {
+      saveLesson(lesson);
+      session.say(`The browser may not write to ${handle.name}: the lesson was saved as a download.`);
+      return;
+    }
+    const now = (await handle.getFile()).lastModified;
+    if (now !== modified) {
+      saveLesson(lesson);
+      session.say(
+        `${handle.name} was changed by something else since: the lesson was saved as a download. To write over that file, choose it again (Choose the file that it is saved to).`,
+        'bad',
+      );
+      return;
+    }
+  } catch {
+    // It was moved or deleted.
+    saveLesson(lesson);
+    session.say(`${handle.name} is not there any more: the lesson was saved as a download.`);
+    return;
+  }
+  await written(session, lesson, handle);
+}
+
+/** Saves a lesson to a file that is chosen now, and to the same one from then on. */
+export async function saveToChosenFile(session: Session): Promise<void> {
+  const { lesson } = session.state;
+  const { showSaveFilePicker } = window as unknown as FileAccess;
+  let handle: FileSystemFileHandle;
+  try {
+    handle = await showSaveFilePicker({
+      suggestedName: fileName(lesson.title, '.manege.json'),
+      types: [{ description: 'Lesson of Manege', accept: { 'application/json': ['.manege.json', '.json'] } }],
+    });
+  } catch {
+    // It was closed without a choice.
+    return;
+  }
+  await written(session, lesson, handle);
+}
+
+async function written(session: Session, lesson: Lesson, handle: FileSystemFileHandle): Promise<void> {
+  try {
+    const writing = await handle.createWritable();
+    await writing.write(lessonText(lesson));
+    await writing.close();
+    await keepLessonFile(lesson.id, handle, (await handle.getFile()).lastModified);
+    session.say(`Saved to ${handle.name}.`);
+  } catch (error) {
+    saveLesson(lesson);
+    const why = error instanceof Error ? error.message : 'the browser refused';
+    session.say(`${handle.name} could not be written (${why}): the lesson was saved as a download.`, 'bad');
+  }
+}

@@ -1,0 +1,32 @@
+import type { Lesson } from '@/core/circuit/lesson';
+import { writeLesson } from '@/core/formats/write-lesson';
+import { keepLessonFile } from '@/store/lesson-files';
+import { fileName } from '@/ui/controls/files';
+
+/*
+ * Lessons and the files of this computer: those that the system opens with Manege, and cards that are dragged out.
+ */
+
+/** Where an installed application finds the files that it was started with (Web App Launch Handler). */
+export interface LaunchQueue {
+  setConsumer(consumer: (launch: { readonly files?: readonly FileSystemFileHandle[] }) => void): void;
+}
+
+/** A lesson that came from a file of this computer is saved to it again. */
+export async function keepHandle(lesson: string, handle: FileSystemFileHandle | undefined): Promise<void> {
+  if (handle?.name.endsWith('.json'))
+    await keepLessonFile(lesson, handle, (await handle.getFile()).lastModified);
+}
+
+/** Dragged out of the window, a card becomes the file of its lesson, in browsers that know of that. */
+export function dragOut(dragged: DataTransfer, lesson: Lesson): void {
+  const file = fileName(lesson.title, '.manege.json');
+  const address = URL.createObjectURL(new Blob([writeLesson(lesson)], { type: 'application/json' }));
+  dragged.setData('DownloadURL', `application/json:${file}:${address}`);
+  dragged.effectAllowed = 'copyLink';
+  // The browser reads it after the drop, and says nothing of when.
+  setTimeout(() => URL.revokeObjectURL(address), DRAG_MS);
+}
+
+/** Ms that a drag and what follows it may take. */
+const DRAG_MS = 120_000;
