@@ -1,9 +1,9 @@
 import type { Box, Point } from '../circuit/geometry';
-import type { TextRun } from '../values/markup';
+import { runsOf, type TextRun } from '../values/markup';
 
 /*
- * A picture as data: lines, areas and letters in pixels, y downwards. What a page shows, and what a sheet is, become
- * figures; writers make SVG and TikZ of them.
+ * A picture as data: lines, areas and letters in pixels, y downwards. Faces of a page and sheets become figures, and figures are
+ * written as SVG, TikZ or pixels.
  */
 
 /** A step of a path, to absolute coordinates. */
@@ -57,6 +57,19 @@ export interface TextMark extends Painted {
 }
 
 export type Mark = PathMark | TextMark;
+
+/** Letters that nothing has measured. @param at in pixels. */
+export function lettersAt(
+  at: Point,
+  text: string,
+  size: number,
+  align: Align,
+  look: { readonly colour: string; readonly weight?: number; readonly face?: 'text' | 'mono' },
+): TextMark {
+  const { colour, weight = 400, face = 'text' } = look;
+  const plain = { angle: 0, width: null, opacity: 1, clip: null };
+  return { is: 'text', at, runs: runsOf(text), size, weight, face, align, colour, ...plain };
+}
 
 export interface Figure {
   readonly title: string;
@@ -144,10 +157,10 @@ export function movedMark(mark: Mark, dx: number, dy: number): Mark {
   return { ...mark, steps, clip };
 }
 
-/** Pixels of ground around what is drawn. */
+/** Width of the empty edge, in pixels. */
 const MARGIN = 8;
 
-/** A figure that is as large as its marks need. @param size where they need less. */
+/** A figure that is as large as its marks need, without those that cannot be seen. @param margin in pixels. */
 export function fitted(
   title: string,
   marks: readonly Mark[],

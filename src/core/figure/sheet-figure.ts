@@ -14,8 +14,7 @@ import { spatialIndexOf } from '../drawing/geometry/spatial-index';
 import { kindOf } from '../parts/catalogue';
 import type { Shape } from '../parts/shape';
 import { X } from '../values/logic';
-import { runsOf } from '../values/markup';
-import { type Align, type Figure, fitted, type Mark, type Stroke } from './figure';
+import { type Align, type Figure, fitted, lettersAt, type Mark, type Stroke } from './figure';
 import { COLOUR_INKS, type Inks } from './inks';
 import { circleData } from './outlines';
 import { type Matrix, mapped, stepsOfPath } from './path-data';
@@ -54,7 +53,8 @@ export function sheetFigure(sheet: Sheet, look: SheetLook = {}): Figure {
   return fitted(sheet.name, marks, inks.raised, MARGIN);
 }
 
-function letters(
+/** @param at and size in grid steps. */
+const letters = (
   at: Point,
   text: string,
   size: number,
@@ -62,22 +62,7 @@ function letters(
   colour: string,
   weight = 400,
   face: 'text' | 'mono' = 'text',
-): Mark {
-  return {
-    is: 'text',
-    at: mapped(WHOLE, at.x, at.y),
-    runs: runsOf(text),
-    size: size * STEP,
-    weight,
-    face,
-    align,
-    colour,
-    angle: 0,
-    width: null,
-    opacity: 1,
-    clip: null,
-  };
-}
+): Mark => lettersAt(mapped(WHOLE, at.x, at.y), text, size * STEP, align, { colour, weight, face });
 
 /** @param width in grid steps. */
 const stroke = (colour: string, width: number, cap: Stroke['cap'] = 'butt'): Stroke => ({

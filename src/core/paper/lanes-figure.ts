@@ -1,4 +1,5 @@
 import { type Figure, fitted, type Mark } from '../figure/figure';
+import { laneCourse } from '../figure/lane-course';
 import { timeText } from '../values/time';
 import { paperLine, paperText } from './map-figure';
 
@@ -30,7 +31,8 @@ export function lanesFigure(cell: number, cells: number, lanes: readonly PaperLa
     const top = lane * LANE;
     marks.push(paperText(name, NAME - 8, top + 21, 13, 'right', 600));
     marks.push(paperLine(`M${NAME} ${top + LOW}H${NAME + WIDTH}`, 0.4, [1, 3]));
-    const course = courseOf(levels, step, top);
+    const place = { left: NAME, step, high: top + HIGH, low: top + LOW };
+    const course = laneCourse(levels, place);
     if (course) marks.push(paperLine(course, 1.8));
     for (const [i, level] of [...levels].entries())
       if (level === 'x') marks.push(paperText('x', NAME + (i + 0.5) * step, top + 20, 12, 'center'));
@@ -39,21 +41,4 @@ export function lanesFigure(cell: number, cells: number, lanes: readonly PaperLa
   for (let i = 0; i <= cells; i += every)
     marks.push(paperText(timeText(i * cell), NAME + i * step, bottom + 14, 10, 'center'));
   return fitted('Timing diagram', marks, '#ffffff', 2);
-}
-
-/** The line of a lane: level stretches joined by edges; nothing where nothing is drawn. */
-function courseOf(levels: string, step: number, top: number): string {
-  let path = '';
-  let last = '';
-  for (const [i, level] of [...levels].entries()) {
-    const y = level === '1' ? HIGH : level === '0' ? LOW : null;
-    if (y === null) {
-      last = '';
-      continue;
-    }
-    path += last === '' ? `M${NAME + i * step} ${top + y}` : `V${top + y}`;
-    path += `H${NAME + (i + 1) * step}`;
-    last = level;
-  }
-  return path;
 }

@@ -1,16 +1,23 @@
-import { type Align, type Figure, fitted, type Mark, type PathMark } from '../figure/figure';
+import {
+  type Align,
+  type Figure,
+  fitted,
+  lettersAt,
+  type Mark,
+  movedMark,
+  type PathMark,
+} from '../figure/figure';
 import { boxData } from '../figure/outlines';
 import { stepsOfPath } from '../figure/path-data';
 import { loopPath } from '../logic/map/loop-path';
 import { layoutOf, loopOf, rowAt, sizeOfAxis, valuesAt } from '../logic/map/map';
 import type { Cube } from '../logic/minimise/cube';
-import { runsOf } from '../values/markup';
 
 const BLACK = '#000000';
 const WHITE = '#ffffff';
 
 /** Letters of a figure on paper, in black. */
-export function paperText(
+export const paperText = (
   text: string,
   x: number,
   y: number,
@@ -18,22 +25,7 @@ export function paperText(
   align: Align,
   weight = 400,
   face: 'text' | 'mono' = 'text',
-): Mark {
-  return {
-    is: 'text',
-    at: { x, y },
-    runs: runsOf(text),
-    size,
-    weight,
-    face,
-    align,
-    colour: BLACK,
-    angle: 0,
-    width: null,
-    opacity: 1,
-    clip: null,
-  };
-}
+): Mark => lettersAt({ x, y }, text, size, align, { colour: BLACK, weight, face });
 
 /** A black line of a figure on paper. */
 export const paperLine = (d: string, width: number, dash: readonly number[] = []): PathMark => ({
@@ -100,19 +92,8 @@ export function mapFigure(
       for (const piece of loopOf(cube, layout)) {
         if (piece.layer !== layer) continue;
         const d = loopPath(piece, CELL, 4 + 3 * (i % 3), size);
-        marks.push(placed(paperLine(d, 2, DASHES[i % DASHES.length]), x, y));
+        marks.push(movedMark(paperLine(d, 2, DASHES[i % DASHES.length]), x, y));
       }
   }
   return fitted(`Map of ${output}`, marks, WHITE, 2);
 }
-
-const placed = (mark: PathMark, dx: number, dy: number): PathMark => ({
-  ...mark,
-  steps: mark.steps.map((step) => {
-    if (step.to === 'close') return step;
-    const move = ({ x, y }: { readonly x: number; readonly y: number }) => ({ x: x + dx, y: y + dy });
-    return step.to === 'curve'
-      ? { ...step, by: [move(step.by[0]), move(step.by[1])] as const, at: move(step.at) }
-      : { ...step, at: move(step.at) };
-  }),
-});

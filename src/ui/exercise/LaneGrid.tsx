@@ -1,6 +1,7 @@
 'use client';
 
 import { type KeyboardEvent, useRef } from 'react';
+import { laneCourse } from '@/core/figure/lane-course';
 import { timeText } from '@/core/values/time';
 
 export interface GridLane {
@@ -28,22 +29,7 @@ const HIGH = 4;
 const LOW = 22;
 const HEIGHT = 26;
 
-/** The line of a lane: level stretches joined by edges; nothing where nothing is drawn. */
-function courseOf(levels: string): string {
-  let path = '';
-  let last = '';
-  for (const [i, level] of [...levels].entries()) {
-    const y = level === '1' ? HIGH : level === '0' ? LOW : null;
-    if (y === null) {
-      last = '';
-      continue;
-    }
-    path += last === '' ? `M${i * CELL} ${y}` : `V${y}`;
-    path += `H${(i + 1) * CELL}`;
-    last = level;
-  }
-  return path;
-}
+const PLACE = { left: 0, step: CELL, high: HIGH, low: LOW };
 
 /**
  * Lanes of a timing diagram on a grid of cells. A press draws a cell high, another one low; drawn over with the pointer held,
@@ -114,7 +100,7 @@ export function LaneGrid({ label, cell, cells, lanes }: Props) {
                   d={Array.from({ length: cells + 1 }, (_, i) => `M${i * CELL} 0V${HEIGHT}`).join('')}
                   stroke="var(--hairline)"
                 />
-                <path d={courseOf(levels)} fill="none" stroke="var(--ink)" strokeWidth="2" />
+                <path d={laneCourse(levels, PLACE)} fill="none" stroke="var(--ink)" strokeWidth="2" />
                 {under &&
                   [...under].map((letter, i) => (
                     <text
