@@ -40,7 +40,8 @@ export function SheetPaperDialog({ onClose }: { readonly onClose: () => void }) 
     };
   }, [state, hasSignals]);
   const sheet = state.lesson.sheets.find(({ id }) => id === state.rootId)!;
-  const title = state.lesson.sheets.length > 1 ? `${state.lesson.title}: ${sheet.name}` : state.lesson.title;
+  const { title: lesson, sheets } = state.lesson;
+  const title = sheets.length > 1 && sheet.name !== lesson ? `${lesson}: ${sheet.name}` : lesson;
   const taken = pieces.filter(({ piece }) => chosen.has(piece));
   return (
     <PaperDialog paperOf={(isAnswer) => sheetPaper(title, words, taken, isAnswer)} onClose={onClose}>
