@@ -98,11 +98,11 @@ test('each open face is a figure: a table, formulas, a map, and LaTeX on the cli
   await page.goto('/');
   await page.getByRole('link', { name: 'Open Drive interlock' }).click();
   await new SheetHand(page).ready();
-  for (const name of ['Formula', 'Map']) {
+  for (const name of ['Formula', 'Map', 'Text']) {
     await page.getByRole('button', { name: 'Faces' }).click();
     await page.getByRole('menuitemcheckbox', { name }).click();
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('region', { name, exact: true }).getByText('Key').first()).toBeVisible();
+    await expect(page.getByRole('region', { name, exact: true }).getByText(/Key/).first()).toBeVisible();
   }
   await page.getByRole('button', { name: 'Drive interlock' }).click();
   await page.getByRole('menuitem', { name: 'Figure for a text' }).click();
@@ -123,6 +123,8 @@ test('each open face is a figure: a table, formulas, a map, and LaTeX on the cli
   // Buttons are no part of a formula.
   expect(formula).not.toContain('Change');
   const map = await copied('Map');
+  // Lines of the text that are buttons, as they lead to their parts, are lines all the same.
+  expect(await copied('Text')).toContain('input');
   expect(map).toContain('{00};');
   expect(map.match(/\.\. controls/g)!.length).toBeGreaterThan(3);
 });

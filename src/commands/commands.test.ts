@@ -1,3 +1,4 @@
+import { exerciseOf } from '@/core/testing/exercises';
 import { interlock } from '@/core/testing/sketch';
 import { COMMANDS, commandsOf } from '.';
 import { actionsFor } from './actions';
@@ -227,4 +228,14 @@ test('every key has a line on the help page', () => {
   const isTold = ({ keys = [] }: Command) =>
     keys.every((key) => texts.includes(word(key)) || texts.includes(chordText(key)));
   expect(COMMANDS.filter((c) => !isTold(c)).map((c) => c.id)).toEqual([]);
+});
+
+test('a student gets no worksheet, whose answer sheet would tell the answer; a teacher does', () => {
+  const paper = COMMANDS.find(({ id }) => id === 'save.paper')!;
+  expect(paper.when(editor().context).ok).toBe(true);
+  const atWork = editorOn({ ...LESSON, exercise: exerciseOf([]) });
+  expect(paper.when(atWork.context).ok).toBe(false);
+  pressKey({ ...PLAIN, key: 'p', ctrlKey: true }, atWork.context);
+  expect(atWork.asked).toEqual([]);
+  expect(atWork.session.state.notice?.text).toContain('not of work at an exercise');
 });

@@ -58,6 +58,12 @@ export const canChooseFile = where(
   'no-file-access',
   'this browser saves files as downloads only',
 );
+/** Its answer sheet would tell a student the answer. */
+export const isOwnLesson = where(
+  ({ session }) => session.state.lesson.exercise === null,
+  'is-exercise',
+  'worksheets are made of lessons and of exercises, not of work at an exercise',
+);
 export const someParts = where((c) => parts(c) > 0, NOTHING_SELECTED, 'select a part first');
 export const onePart = where((c) => parts(c) === 1, NOTHING_SELECTED, 'select one part first');
 export const twoParts = where((c) => parts(c) > 1, NOTHING_SELECTED, 'select two or more parts first');

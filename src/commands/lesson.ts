@@ -1,7 +1,7 @@
 import { isWrittenAt } from '@/core/formats/format';
 import { FORMATS } from '@/core/formats/kinds';
 import type { Command } from './command';
-import { always, canBeLinked, canChooseFile, isRunning, someOnSheet } from './conditions';
+import { all, always, canBeLinked, canChooseFile, isOwnLesson, isRunning, someOnSheet } from './conditions';
 
 /** Commands for the page and the whole lesson. */
 export const LESSON: readonly Command[] = [
@@ -51,7 +51,7 @@ export const LESSON: readonly Command[] = [
     help: 'a worksheet or its answer sheet, on paper or as PDF',
     words: 'print pdf answers answer sheet empty table map lanes',
     isEverywhere: true,
-    when: someOnSheet,
+    when: all(isOwnLesson, someOnSheet),
     run: ({ page }) => page.openDialog('paper'),
   },
   {

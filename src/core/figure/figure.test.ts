@@ -159,6 +159,9 @@ describe('the recorder', () => {
     expect(hexOf('#FFF')).toBe('#ffffff');
     expect(hexOf('rgb(122, 59, 105)')).toBe('#7a3b69');
     expect(hexOf('rgba(0 0 0 / 0.5)')).toBe('#000000');
+    expect(hexOf('color(srgb 1 0.5 0 / 0.6)')).toBe('#ff8000');
+    // A figure never has a colour that its writers cannot name.
+    expect(hexOf('oklab(0.5 0.1 0.1)')).toBe('#000000');
   });
 });
 

@@ -52,7 +52,7 @@ export interface TextMark extends Painted {
   readonly colour: string;
   /** Degrees clockwise about its place. */
   readonly angle: number;
-  /** Its width, where it was measured. */
+  /** Measured width in pixels; null where no font was asked. */
   readonly width: number | null;
 }
 
@@ -75,7 +75,7 @@ export interface Figure {
   readonly title: string;
   readonly width: number;
   readonly height: number;
-  /** The colour of the ground; null where it is transparent. */
+  /** Background colour, `#rrggbb`; null for a transparent one. */
   readonly ground: string | null;
   /** In the order in which they are painted. */
   readonly marks: readonly Mark[];
@@ -88,7 +88,7 @@ const widthOf = (mark: TextMark): number =>
   mark.width ??
   mark.runs.reduce((sum, { text, low }) => sum + text.length * LETTER * mark.size * (low ? 0.72 : 1), 0);
 
-/** The box that a mark takes; null where it takes none. */
+/** Bounding box of a mark, cut to its clip; null where nothing of it is left. */
 export function boxOf(mark: Mark): Box | null {
   const box = mark.is === 'text' ? textBox(mark) : pathBox(mark);
   const { clip } = mark;

@@ -56,7 +56,7 @@ const LOOKS = Object.keys(PLAIN) as (keyof Look)[];
 
 const FONT = /^(\d+) ([\d.]+)px (.*)$/;
 
-/** `#rgb` and `rgb()` as `#rrggbb`. */
+/** A colour as browsers name it (`#rgb`, `rgb()`, `color(srgb …)`) as `#rrggbb`, whatever its transparency; others are black. */
 export function hexOf(colour: string): string {
   const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(colour);
   if (short)
@@ -73,7 +73,10 @@ export function hexOf(colour: string): string {
       .slice(0, 3)
       .map((n) => Math.round(Number(n)).toString(16).padStart(2, '0'))
       .join('')}`;
-  return colour.toLowerCase();
+  const shares = /^color\(srgb ([\d.e-]+) ([\d.e-]+) ([\d.e-]+)/.exec(colour)?.slice(1);
+  if (shares)
+    return hexOf(`rgb(${shares.map((share) => 255 * Math.min(1, Math.max(0, Number(share)))).join(' ')})`);
+  return /^#[0-9a-f]{6}$/i.test(colour) ? colour.toLowerCase() : '#000000';
 }
 
 /** The part of a canvas context that faces are painted with; it records marks instead. */
@@ -234,7 +237,7 @@ export class PaintRecorder implements Look {
 
   clearRect(): void {}
 
-  /** Pictures of what is far away are no marks; a figure is never painted from there. */
+  /** The one picture that faces paint is of a sheet from far away; figures are painted at full size. */
   drawImage(): void {}
 
   setLineDash(dash: readonly number[]): void {

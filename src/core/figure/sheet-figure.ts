@@ -25,7 +25,7 @@ const WHOLE: Matrix = { a: STEP, b: 0, c: 0, d: STEP, e: 0, f: 0 };
 /** Pixels of ground around a sheet. */
 const MARGIN = 18;
 
-/** What a sheet is drawn with. */
+/** Options of a sheet's figure; each has a usual value. */
 export interface SheetLook {
   /** Whether gates have distinctive or rectangular outlines, and how crossings are drawn. */
   readonly settings?: Pick<Settings, 'symbols' | 'crossings'> | undefined;

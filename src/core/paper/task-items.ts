@@ -91,7 +91,7 @@ const formula: ItemsOf<FormulaTask> = (task, isAnswer) => {
   const { asked, key } = task;
   return [
     ...givenItems(task),
-    ...(asked.showsTable && key ? [functionTable(key.function)] : []),
+    ...(asked.showsTable && key && !task.digest ? [functionTable(key.function)] : []),
     ...(asked.form === 'any' ? [] : [text(`Form: ${asked.form}.`)]),
     ...(asked.mostLiterals === null ? [] : [text(`At most ${asked.mostLiterals} literals.`)]),
     {

@@ -1,5 +1,5 @@
 import type { Align, Mark, Stroke } from '@/core/figure/figure';
-import { COLOUR_INKS, type Inks } from '@/core/figure/inks';
+import type { Inks } from '@/core/figure/inks';
 import { roundBoxData } from '@/core/figure/outlines';
 import { hexOf, PaintRecorder } from '@/core/figure/paint-recorder';
 import { stepsOfPath } from '@/core/figure/path-data';
@@ -13,16 +13,16 @@ import { type Around, lineMark, svgMarks } from './svg-marks';
  * fields and buttons that stand around it are no part of it.
  */
 
-/** Elements for hands, and words for screen readers; the buttons of a table are its cells. */
+/** Elements for hands, and words for screen readers; the buttons of a table are its cells, and some lines of a text are buttons. */
 const LEFT_OUT =
-  '.pane-head, .sr-only, label, input, select, textarea, script, style, [role="status"], [data-figure="none"], button:not([role="grid"] *, table *)';
+  '.pane-head, .sr-only, label, input, select, textarea, script, style, [role="status"], [data-figure="none"], button:not([role="grid"] *, table *, [data-figure="whole"] *)';
 
 const SIDES = ['Top', 'Right', 'Bottom', 'Left'] as const;
 
 /** @param inks the colours of canvases; all others are those of the theme that is on. */
 export function elementMarks(root: HTMLElement, inks: Inks): Mark[] {
   const { left, top } = root.getBoundingClientRect();
-  const around: Around = { left, top, palette: { ...inks, lines: 1, letters: 1 } };
+  const around: Around = { left, top, palette: paletteOf(inks) };
   const style = getComputedStyle(root);
   return contentOf(root, style, around, hexOf(style.backgroundColor));
 }
@@ -162,4 +162,4 @@ export function recordedMarks(paint: (g: CanvasRenderingContext2D) => void, dx =
 }
 
 /** The palette of a canvas with these inks, as large as usual. */
-export const paletteOf = (inks: Inks = COLOUR_INKS): Palette => ({ ...inks, lines: 1, letters: 1 });
+export const paletteOf = (inks: Inks): Palette => ({ ...inks, lines: 1, letters: 1 });

@@ -32,28 +32,22 @@ export async function saveToFile(session: Session): Promise<void> {
   }
   const { handle, modified } = kept;
   try {
-    const isAllowed = await (handle as AskedHandle).requestPermission?.({ mode: 'readwrite' });
-    if (isAllowed && isAllowed !== 'granted') {
-      saveLesson(lesson);
-      session.say(`The browser may not write to ${handle.name}: the lesson was saved as a download.`);
-      return;
-    }
-    const now = (await handle.getFile()).lastModified;
-    if (now !== modified) {
-      saveLesson(lesson);
-      session.say(
-        `${handle.name} was changed by something else since: the lesson was saved as a download. To write over that file, choose it again (Choose the file that it is saved to).`,
-        'bad',
-      );
-      return;
-    }
-  } catch {
-    // It was moved or deleted.
-    saveLesson(lesson);
-    session.say(`${handle.name} is not there any more: the lesson was saved as a download.`);
-    return;
+    const allowed = await (handle as AskedHandle).requestPermission?.({ mode: 'readwrite' });
+    if (allowed && allowed !== 'granted')
+      instead(session, lesson, `The browser may not write to ${handle.name}`);
+    else if ((await handle.getFile()).lastModified !== modified)
+      instead(session, lesson, `${handle.name} was changed by something else since`);
+    else await written(session, lesson, handle);
+  } catch (error) {
+    const isGone = error instanceof Error && error.name === 'NotFoundError';
+    instead(session, lesson, `${handle.name} ${isGone ? 'is not there any more' : 'could not be opened'}`);
   }
-  await written(session, lesson, handle);
+}
+
+/** Saves a download in place of the file, and says why. */
+function instead(session: Session, lesson: Lesson, why: string): void {
+  saveLesson(lesson);
+  session.say(`${why}: the lesson was saved as a download.`, 'bad');
 }
 
 /** Saves a lesson to a file that is chosen now, and to the same one from then on. */
@@ -81,8 +75,7 @@ async function written(session: Session, lesson: Lesson, handle: FileSystemFileH
     await keepLessonFile(lesson.id, handle, (await handle.getFile()).lastModified);
     session.say(`Saved to ${handle.name}.`);
   } catch (error) {
-    saveLesson(lesson);
     const why = error instanceof Error ? error.message : 'the browser refused';
-    session.say(`${handle.name} could not be written (${why}): the lesson was saved as a download.`, 'bad');
+    instead(session, lesson, `${handle.name} could not be written (${why})`);
   }
 }

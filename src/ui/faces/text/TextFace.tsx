@@ -88,6 +88,7 @@ function Lines({ lines, selected }: { lines: readonly VerilogLine[]; selected: R
   useEffect(() => () => light(null), [light]);
   return (
     <ol
+      data-figure="whole"
       ref={list}
       className="min-h-0 flex-1 overflow-auto py-1.5 font-mono text-[0.8125rem] leading-5 [counter-reset:line]"
       aria-label="Verilog of the sheet"
