@@ -297,6 +297,28 @@ test('an answer that is not to be learnt is sealed, and opened on another comput
   await elsewhere.close();
 });
 
+test('what is typed on the page of a set is kept, however soon the page is closed', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take a ready set' }).click();
+  await page.getByRole('menuitem', { name: /^Interlock/ }).click();
+  const words =
+    'The drive may run only while the lap bars are locked and nobody stands on the platform. '.repeat(3);
+  for (const round of [1, 2]) {
+    await page.getByRole('textbox', { name: /^Before all tasks/ }).click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.type(`${round}. ${words}`);
+    const next = await context.newPage();
+    const address = page.url();
+    await page.close();
+    page = next;
+    await page.goto(address);
+    await expect(page.getByRole('textbox', { name: /^Before all tasks/ })).toHaveValue(`${round}. ${words}`);
+  }
+});
+
 test('what a task asks is changed on the page of its set, step by step, and undone', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'Take a ready set' }).click();

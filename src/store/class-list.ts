@@ -1,5 +1,6 @@
 import { ClassList } from '@/core/exercise/class-list';
 import { database } from './database';
+import { writeAtOnce } from './write-at-once';
 
 const NAME = 'class list';
 
@@ -9,8 +10,10 @@ export async function keptClassList(): Promise<ClassList | null> {
   return read.success ? read.data : null;
 }
 
-/** Keeps a class list in place of the one before; null takes it away. */
-export async function saveClassList(list: ClassList | null): Promise<void> {
-  if (list) await database.marks.put({ name: NAME, value: list });
-  else await database.marks.delete(NAME);
-}
+/** Keeps a class list at once in place of the one before; null takes it away. */
+export const saveClassList = (list: ClassList | null): Promise<void> =>
+  writeAtOnce(
+    ['marks'],
+    (store) => (list ? store('marks').put({ name: NAME, value: list }) : store('marks').delete(NAME)),
+    { table: 'marks', key: NAME },
+  );

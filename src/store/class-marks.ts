@@ -1,34 +1,74 @@
 import { liveQuery } from 'dexie';
 import { ClassMarks, merged, NO_MARKS } from '@/core/exercise/teacher-marks';
-import { database } from './database';
+import { database, type GivenRecord } from './database';
+import { writeAtOnce } from './write-at-once';
+
+/** Marks as they are kept; nothing where they cannot be read. */
+function readMarks(marks: unknown): ClassMarks {
+  const read = ClassMarks.safeParse(marks);
+  return read.success ? read.data : NO_MARKS;
+}
+
+const withGiven = (record: unknown, given: readonly GivenRecord[]): ClassMarks =>
+  given.reduce((kept, { base, marks }) => merged(readMarks(base), readMarks(marks), kept), readMarks(record));
 
 /** What was given for the hand-ins of an exercise; nothing where none was, or where it cannot be read. */
 export async function keptMarks(exercise: string): Promise<ClassMarks> {
-  const record = await database.classMarks.get(exercise);
-  const read = ClassMarks.safeParse(record?.marks);
-  return read.success ? read.data : NO_MARKS;
+  const [record, given] = await Promise.all([
+    database.classMarks.get(exercise),
+    database.given.where({ exercise }).sortBy('seq'),
+  ]);
+  return withGiven(record?.marks, given);
+}
+
+/** What was given, by the ids of the exercises. */
+export async function allMarks(): Promise<[exercise: string, marks: ClassMarks][]> {
+  const kept = await database.classMarks.toCollection().primaryKeys();
+  const given = (await database.given.orderBy('exercise').uniqueKeys()) as string[];
+  const ids = [...new Set([...kept, ...given])];
+  return Promise.all(ids.map(async (id): Promise<[string, ClassMarks]> => [id, await keptMarks(id)]));
 }
 
 /** Changes what was given, whatever another tab made of it meanwhile. @returns what is kept now. */
 export function changeMarks(exercise: string, change: (kept: ClassMarks) => ClassMarks): Promise<ClassMarks> {
-  const { classMarks } = database;
-  return database.transaction('rw', classMarks, async () => {
+  const { classMarks, given } = database;
+  return database.transaction('rw', classMarks, given, async () => {
     const marks = change(await keptMarks(exercise));
     await classMarks.put({ exercise, marks });
+    await given.where({ exercise }).delete();
     return marks;
   });
 }
 
+/** The entries of `all` that are other objects than in `than`. */
+const others = <T>(all: Readonly<Record<string, T>>, than: Readonly<Record<string, T>>): Record<string, T> =>
+  Object.fromEntries(Object.entries(all).filter(([key, value]) => value !== than[key]));
+
+/** Marks without what is the very same in others. */
+const apart = (marks: ClassMarks, than: ClassMarks): ClassMarks => ({
+  ...marks,
+  handIns: others(marks.handIns, than.handIns),
+  alike: others(marks.alike, than.alike),
+});
+
 /**
- * Keeps what was given here, with what was given in another tab.
+ * Keeps what was given here, at once (see `writeAtOnce`), with what was given in another tab.
  * @param base what both began with.
  * @returns both together, as it is kept now.
  */
-export const saveMarks = (
+export async function saveMarks(
   exercise: string,
   marks: ClassMarks,
   base: ClassMarks = NO_MARKS,
-): Promise<ClassMarks> => changeMarks(exercise, (kept) => merged(base, marks, kept));
+): Promise<ClassMarks> {
+  const given = { exercise, base: apart(base, marks), marks: apart(marks, base) };
+  await writeAtOnce(['given'], (store) => store('given').add(given), {
+    table: 'given',
+    index: 'exercise',
+    key: exercise,
+  });
+  return changeMarks(exercise, (kept) => kept);
+}
 
 /** Tells what is kept, now and whenever a tab changes it. @returns what ends it. */
 export function watchMarks(exercise: string, tell: (marks: ClassMarks) => void): () => void {

@@ -98,6 +98,12 @@ export interface ExerciseRecord {
   readonly editions?: readonly unknown[];
 }
 
+/** An exercise as it was changed since its record was written: in a record of its own, so that nothing need be read first. */
+export interface ExerciseDraftRecord {
+  readonly id: string;
+  readonly file: unknown;
+}
+
 export interface HandInRecord {
   readonly key: number;
   readonly exercise: string;
@@ -119,6 +125,15 @@ export interface FoundRecord {
 /** What a teacher gave for the hand-ins of an exercise. */
 export interface ClassMarksRecord {
   readonly exercise: string;
+  readonly marks: unknown;
+}
+
+/** What was given since the record of the exercise was written, as it came from one page. */
+export interface GivenRecord {
+  readonly seq: number;
+  readonly exercise: string;
+  /** What the page began with. */
+  readonly base: unknown;
   readonly marks: unknown;
 }
 
@@ -150,6 +165,8 @@ class Database extends Dexie {
   returned!: EntityTable<ReturnedRecord, 'exercise'>;
   found!: Table<FoundRecord, [string, string]>;
   lessonFiles!: EntityTable<LessonFileRecord, 'lesson'>;
+  exerciseDrafts!: EntityTable<ExerciseDraftRecord, 'id'>;
+  given!: EntityTable<GivenRecord, 'seq'>;
 
   /** @param around the browser's own store, or one in its place. */
   constructor(around?: Pick<DexieOptions, 'indexedDB' | 'IDBKeyRange'>) {
@@ -189,6 +206,7 @@ class Database extends Dexie {
           }),
       );
     this.version(7).stores({ lessonFiles: 'lesson' });
+    this.version(8).stores({ exerciseDrafts: 'id', given: '++seq, exercise' });
   }
 }
 

@@ -1,4 +1,4 @@
-import { ClassMarks, together } from '@/core/exercise/teacher-marks';
+import { together } from '@/core/exercise/teacher-marks';
 import type { ArchivedFile } from '@/core/formats/archive';
 import { readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
@@ -8,9 +8,9 @@ import { readJson } from '@/core/formats/read-json';
 import { readReturned } from '@/core/formats/returned-file';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { mapped, type Result } from '@/core/values/result';
-import { changeMarks, keptMarks } from './class-marks';
+import { allMarks, changeMarks, keptMarks } from './class-marks';
 import { database, isReturned } from './database';
-import { keepExercise } from './exercises';
+import { exerciseFiles, isExerciseKept, keepExercise } from './exercises';
 import { keepHandIns } from './hand-ins';
 import { addLesson, openLesson, rawLesson } from './lessons';
 import { keepReturned } from './returned';
@@ -37,18 +37,15 @@ export async function everything(): Promise<ArchivedFile[]> {
         : { name: `damaged/${id}.json`, text: JSON.stringify(await rawLesson(id)) },
     );
   }
-  for (const { id, file } of await database.exercises.toArray())
+  for (const { id, file } of await exerciseFiles())
     files.push({ name: `exercises/${id}.exercise.json`, text: JSON.stringify(file) });
   for (const { key, text } of await database.handIns.toArray())
     files.push({ name: `hand-ins/${key}.handin.json`, text });
-  for (const { exercise, marks } of await database.classMarks.toArray()) {
-    const read = ClassMarks.safeParse(marks);
-    if (read.success)
-      files.push({
-        name: `markings/${exercise}.marking.json`,
-        text: writeMarking({ id: exercise, title: exercise }, read.data),
-      });
-  }
+  for (const [exercise, marks] of await allMarks())
+    files.push({
+      name: `markings/${exercise}.marking.json`,
+      text: writeMarking({ id: exercise, title: exercise }, marks),
+    });
   for (const { exercise, text } of await database.returned.toArray())
     files.push({ name: `returned/${exercise}.returned.json`, text });
   return files;
@@ -95,7 +92,7 @@ export async function bringBack(files: readonly ArchivedFile[]): Promise<Brought
       await count(
         name,
         mapped(readExercise(text), async (exercise) => {
-          if (await database.exercises.get(exercise.id)) return 'known';
+          if (await isExerciseKept(exercise.id)) return 'known';
           await keepExercise(exercise);
           return 'exercises';
         }),

@@ -4,8 +4,9 @@ import { begunWork, renewedWork } from '@/core/exercise/begin';
 import { isSealed } from '@/core/exercise/sealed';
 import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
 import { done, type Result, refused } from '@/core/values/result';
-import { database, type ExerciseRecord, randomId } from './database';
+import { database, type ExerciseDraftRecord, type ExerciseRecord, randomId } from './database';
 import { openLesson, rawLesson, saveSnapshot } from './lessons';
+import { putAtOnce } from './write-at-once';
 
 /** An exercise that is kept here: being made, handed out, or marked. */
 export interface KeptExercise {
@@ -19,58 +20,95 @@ export interface KeptExercise {
 
 const fileOf = (exercise: Exercise): unknown => JSON.parse(writeExercise(exercise));
 
-function keptOf({ file, handedOut, editions }: ExerciseRecord): KeptExercise | null {
+/** The files of the editions of a record; an older one has no list: what it holds was handed out. */
+const editionsIn = ({ file, handedOut, editions }: ExerciseRecord): readonly unknown[] =>
+  editions ?? (handedOut > 0 ? [file] : []);
+
+function keptOf(record: ExerciseRecord): KeptExercise | null {
+  const { file, handedOut } = record;
   const read = exerciseFromJson(file);
   if (!read.ok) return null;
-  const older = (editions ?? (handedOut > 0 ? [file] : [])).flatMap((one) => {
+  const older = editionsIn(record).flatMap((one) => {
     const edition = exerciseFromJson(one);
     return edition.ok ? [edition.value] : [];
   });
   return { exercise: read.value, handedOut, editions: older };
 }
 
+/** The record of that id with what was changed since; undefined where there is neither. */
+async function recordOf(id: string): Promise<ExerciseRecord | undefined> {
+  const [record, draft] = await Promise.all([database.exercises.get(id), database.exerciseDrafts.get(id)]);
+  return drafted(record, draft);
+}
+
+const drafted = (
+  record: ExerciseRecord | undefined,
+  draft: ExerciseDraftRecord | undefined,
+): ExerciseRecord | undefined => {
+  if (!draft) return record;
+  const { id, file } = draft;
+  if (!record) return { id, file, handedOut: 0, editions: [] };
+  return { id, file, handedOut: record.handedOut, editions: editionsIn(record) };
+};
+
+/** The records of all, the last handed out first, as they are now. */
+async function records(): Promise<ExerciseRecord[]> {
+  const [kept, drafts] = await Promise.all([
+    database.exercises.orderBy('handedOut').reverse().toArray(),
+    database.exerciseDrafts.toArray(),
+  ]);
+  const draftOf = new Map(drafts.map((draft) => [draft.id, draft]));
+  const ids = new Set(kept.map(({ id }) => id));
+  return [
+    ...kept.map((record) => drafted(record, draftOf.get(record.id))!),
+    ...drafts.filter(({ id }) => !ids.has(id)).map((draft) => drafted(undefined, draft)!),
+  ];
+}
+
+/** Changes a record, whatever another tab made of it meanwhile, and all that was changed since it was written. */
+function changeRecord<T>(id: string, change: (before: ExerciseRecord | undefined) => Promise<T>): Promise<T> {
+  const { exercises, exerciseDrafts } = database;
+  return database.transaction('rw', exercises, exerciseDrafts, async () => {
+    const changed = await change(await recordOf(id));
+    await exerciseDrafts.delete(id);
+    return changed;
+  });
+}
+
+/** Whether there is an exercise of that id. */
+export const isExerciseKept = async (id: string): Promise<boolean> => (await recordOf(id)) !== undefined;
+
+/** The exercises as their files, by id. */
+export const exerciseFiles = async (): Promise<{ id: string; file: unknown }[]> =>
+  (await records()).map(({ id, file }) => ({ id, file }));
+
 /** The exercise of that id, or null. */
 export async function keptExercise(id: string): Promise<KeptExercise | null> {
-  const record = await database.exercises.get(id);
+  const record = await recordOf(id);
   return record ? keptOf(record) : null;
 }
 
 /** All of them, the last first; unreadable ones are left out, and stay where they are. */
-export async function keptExercises(): Promise<KeptExercise[]> {
-  const records = await database.exercises.orderBy('handedOut').reverse().toArray();
-  return records.flatMap((record) => keptOf(record) ?? []);
-}
+export const keptExercises = async (): Promise<KeptExercise[]> =>
+  (await records()).flatMap((record) => keptOf(record) ?? []);
 
-/** Keeps an exercise that is being made; what was handed out of it stays as it was. */
-export async function saveExercise(exercise: Exercise): Promise<void> {
-  const { exercises } = database;
-  await database.transaction('rw', exercises, async () => {
-    const before = await exercises.get(exercise.id);
-    const kept = before && keptOf(before);
-    await exercises.put({
-      id: exercise.id,
-      file: fileOf(exercise),
-      handedOut: before?.handedOut ?? 0,
-      editions: (kept?.editions ?? []).map(fileOf),
-    });
-  });
-}
+/** Keeps an exercise that is being made, at once; what was handed out of it stays as it was. See `putAtOnce`. */
+export const saveExercise = (exercise: Exercise): Promise<void> =>
+  putAtOnce('exerciseDrafts', exercise.id, { id: exercise.id, file: fileOf(exercise) });
 
 /** Whether two editions ask the same. */
 const isSame = (a: Exercise, b: Exercise): boolean =>
   JSON.stringify({ ...a, edition: 0, made: '' }) === JSON.stringify({ ...b, edition: 0, made: '' });
 
 /** Keeps an exercise as it is handed out: as the edition that was handed out last, or as a new one if it has changed. */
-export async function handOut(exercise: Exercise): Promise<Exercise> {
-  const { exercises } = database;
-  return database.transaction('rw', exercises, async () => {
-    const before = await exercises.get(exercise.id);
+export function handOut(exercise: Exercise): Promise<Exercise> {
+  return changeRecord(exercise.id, async (before) => {
     const editions = (before && keptOf(before)?.editions) ?? [];
     const last = editions.at(-1);
     const isNew = !last || !isSame(last, exercise);
     const edition = last ? last.edition + 1 : exercise.edition;
     const out = isNew ? { ...exercise, edition, made: new Date().toISOString() } : last;
-    await exercises.put({
+    await database.exercises.put({
       id: exercise.id,
       file: fileOf(out),
       handedOut: Date.now(),
@@ -81,20 +119,21 @@ export async function handOut(exercise: Exercise): Promise<Exercise> {
 }
 
 /** Keeps an exercise that came as a file, to mark it: the newest edition counts as it is now. */
-export async function keepExercise(exercise: Exercise): Promise<void> {
-  const { exercises } = database;
-  await database.transaction('rw', exercises, async () => {
-    const before = await exercises.get(exercise.id);
+export function keepExercise(exercise: Exercise): Promise<void> {
+  return changeRecord(exercise.id, async (before) => {
     const kept = before && keptOf(before);
     const same = kept?.editions.find((e) => e.edition === exercise.edition);
     // What was sealed when it was handed out is open here.
     const isKnown = same !== undefined && exercise.tasks.some(isSealed) && !same.tasks.some(isSealed);
-    if (isKnown) return;
+    if (isKnown) {
+      await database.exercises.put(before!);
+      return;
+    }
     const editions = [...(kept?.editions ?? []).filter((e) => e !== same), exercise].sort(
       (a, b) => a.edition - b.edition,
     );
     const now = kept && kept.exercise.edition > exercise.edition ? kept.exercise : exercise;
-    await exercises.put({
+    await database.exercises.put({
       id: exercise.id,
       file: fileOf(now),
       handedOut: Date.now(),
@@ -105,8 +144,10 @@ export async function keepExercise(exercise: Exercise): Promise<void> {
 
 /** Takes an exercise off the shelf; the returned function puts it back. Its hand-ins stay. */
 export async function removeExercise(id: string): Promise<() => Promise<void>> {
-  const record = await database.exercises.get(id);
-  await database.exercises.delete(id);
+  const record = await changeRecord(id, async (before) => {
+    await database.exercises.delete(id);
+    return before;
+  });
   return async () => {
     if (record) await database.exercises.put(record);
   };

@@ -1,9 +1,9 @@
-import Dexie, { RangeSet } from 'dexie';
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
-import { database, type JournalPlace, type MomentRecord, noteWork } from './database';
+import { database, type JournalPlace, type MomentRecord } from './database';
 import { markGone, mustHold } from './lease';
 import { type Kept, putSnapshot } from './lessons';
+import { writeAtOnce } from './write-at-once';
 
 /** The store as one tab that edits a lesson may use it: each write is refused once another tab has the lease. */
 export class LessonStore {
@@ -25,50 +25,33 @@ export class LessonStore {
   }
 
   /**
-   * Adds edits to the journal, all or none; resolves with the number of the last one when the browser has them. All of it
-   * leaves the page before the call returns, so that the edits are kept even if the page ends in the next moment; they are
-   * written behind those of earlier calls.
+   * Adds edits to the journal, all or none; resolves with the number of the last one when the browser has them; see
+   * `writeAtOnce`.
    * @throws LeaseLost
    * @throws LessonGone
    */
   readonly journalEdits = (edits: readonly Edit[]): Promise<number> => {
     const { id: lesson, token } = this;
     const records = edits.map((edit) => ({ lesson, edit, place: { token, edits: this.edits++ } }));
-    return new Promise((resolve, reject) => {
-      const store = database.backendDB();
-      if (!store) throw new Dexie.DatabaseClosedError();
-      // Without the leases: renewing one would keep the edits waiting.
-      const write = store.transaction(['journal', 'fences'], 'readwrite', { durability: 'relaxed' });
-      const journal = write.objectStore('journal');
-      let last = 0;
-      let isFenced = false;
-      write.oncomplete = () => {
-        // Dexie is told, so that whoever watches the lesson looks again.
-        Dexie.on.storagemutated.fire({ [`idb://${database.name}/journal/lesson`]: new RangeSet(lesson) });
-        noteWork();
-        resolve(last);
-      };
-      write.onabort = () => {
-        const failed = () => reject(write.error ?? new DOMException('the write was given up', 'AbortError'));
-        if (isFenced) mustHold(lesson, token).then(failed, reject);
-        else failed();
-      };
-      try {
-        const fence = write.objectStore('fences').add({ lesson, token: token + 1 });
-        fence.onerror = () => {
+    let last = 0;
+    let isFenced = false;
+    // Without the leases: renewing one would keep the edits waiting.
+    return writeAtOnce(
+      ['journal', 'fences'],
+      (store) => {
+        const fences = store('fences');
+        fences.add({ lesson, token: token + 1 }).onerror = () => {
           isFenced = true;
         };
-        write.objectStore('fences').delete([lesson, token + 1]);
+        fences.delete([lesson, token + 1]);
         for (const record of records)
-          journal.add(record).onsuccess = ({ target }) => {
+          store('journal').add(record).onsuccess = ({ target }) => {
             last = (target as IDBRequest<number>).result;
           };
-        write.commit();
-      } catch (error) {
-        write.abort();
-        throw error;
-      }
-    });
+      },
+      { table: 'journal', index: 'lesson', key: lesson },
+      () => (isFenced ? mustHold(lesson, token) : undefined),
+    ).then(() => last);
   };
 
   /**

@@ -1,8 +1,8 @@
 import { exerciseFromJson } from '@/core/formats/exercise-file';
 import { mapped, type Result } from '@/core/values/result';
 import { load } from '@/loading/load';
-import { database, randomId } from './database';
-import { saveExercise } from './exercises';
+import { randomId } from './database';
+import { isExerciseKept, saveExercise } from './exercises';
 
 /** A set of tasks that comes with Manege. */
 export interface ReadySet {
@@ -69,7 +69,7 @@ export async function takeReadySet({ id, fetch }: ReadySet): Promise<Result<stri
   const { default: file } = await fetch();
   const read = exerciseFromJson(file);
   if (!read.ok) return read;
-  const own = (await database.exercises.get(`ready-${id}`)) ? randomId() : read.value.id;
+  const own = (await isExerciseKept(`ready-${id}`)) ? randomId() : read.value.id;
   await saveExercise({ ...read.value, id: own });
   return mapped(read, () => own);
 }

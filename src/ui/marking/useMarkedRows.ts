@@ -37,7 +37,6 @@ export function useMarkedRows(fail: (error: unknown) => void) {
   const bases = useRef(new Map<string, ClassMarks>());
   /** The exercise whose marks are there. */
   const givenTo = useRef('');
-  const writing = useRef(Promise.resolve());
   const pending = useRef(0);
   const known = useRef<{ by: string; rows: Map<number, Row> }>({ by: '', rows: new Map() });
   const show = useCallback(
@@ -130,21 +129,24 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       if (pending.current === 0 && givenTo.current === id) follow(id, kept);
     });
   }, [id, follow]);
-  /** Takes what is given, and keeps it: writes follow one another, so that the last one stands. */
+  /** Takes what is given, and keeps it at once. */
   const give = (next: Steps<ClassMarks>) => {
     const of = givenTo.current;
     if (of === '') return;
     setMarks(next);
+    const was = bases.current.get(of);
+    bases.current.set(of, next.now);
     pending.current++;
-    writing.current = writing.current
-      .then(async () => {
-        const was = bases.current.get(of);
-        bases.current.set(of, next.now);
-        follow(of, await saveMarks(of, next.now, was));
-      })
-      .catch(fail)
+    saveMarks(of, next.now, was)
       .finally(() => {
         pending.current--;
+      })
+      // What is kept is older than what is being written.
+      .then((kept) => pending.current === 0 && follow(of, kept))
+      .catch((error) => {
+        // The next write brings what this one could not.
+        bases.current.set(of, was ?? NO_MARKS);
+        fail(error);
       });
   };
   const stop = () => {

@@ -50,14 +50,12 @@ export function OpenSet() {
         fail(error);
       });
   }, [fail]);
-  // Writes follow one another, so that the last one stands.
-  const writing = useRef(Promise.resolve());
   const take = (next: SetHistory) => {
     if (next === history) return;
     setHistory(next);
     // What it told of may be no more.
     setSaid(null);
-    writing.current = writing.current.then(() => saveExercise(next.now)).catch(fail);
+    saveExercise(next.now).catch(fail);
   };
   const isOpen = history !== null && history !== 'missing';
   const undo = () => isOpen && take(undone(history));
@@ -125,10 +123,10 @@ export function OpenSet() {
           type="button"
           className="button main"
           onClick={() => {
-            writing.current
-              .then(() => handOut(exercise))
+            handOut(exercise)
               .then((made) => {
-                setHistory({ ...history, now: made });
+                // What was typed meanwhile stays.
+                setHistory((now) => (now === history ? { ...history, now: made } : now));
                 setOut(made);
               })
               .catch(fail);

@@ -1,0 +1,54 @@
+import Dexie, { RangeSet } from 'dexie';
+import { database, noteWork } from './database';
+
+/** A key of which whoever watches it shall look again: a table, one of its indexes (none for the primary key), a value. */
+export interface ChangedKey {
+  readonly table: string;
+  readonly index?: string;
+  readonly key: string;
+}
+
+/**
+ * Writes to the store. All of it leaves the page before the call returns, so that it is kept even if the page ends in the next
+ * moment; it is written behind what earlier calls wrote. It may ask for nothing that is kept: waiting for the answer, it would be
+ * lost with the page.
+ * @param tables those that it writes to.
+ * @param write makes its requests at once.
+ * @param changed what is told to those who watch, once it is written.
+ * @param refusal what is thrown in place of the browser's own error, or undefined.
+ * @throws what the browser throws, as a full disk.
+ */
+export function writeAtOnce(
+  tables: readonly string[],
+  write: (store: (table: string) => IDBObjectStore) => void,
+  changed: ChangedKey,
+  refusal: () => Promise<void> | undefined = () => undefined,
+): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const store = database.backendDB();
+    if (!store) throw new Dexie.DatabaseClosedError();
+    const transaction = store.transaction([...tables], 'readwrite', { durability: 'relaxed' });
+    transaction.oncomplete = () => {
+      const { table, index = '', key } = changed;
+      Dexie.on.storagemutated.fire({ [`idb://${database.name}/${table}/${index}`]: new RangeSet(key) });
+      noteWork();
+      resolve();
+    };
+    transaction.onabort = () => {
+      const failed = () =>
+        reject(transaction.error ?? new DOMException('the write was given up', 'AbortError'));
+      Promise.resolve(refusal()).then(failed, reject);
+    };
+    try {
+      write((table) => transaction.objectStore(table));
+      transaction.commit();
+    } catch (error) {
+      transaction.abort();
+      throw error;
+    }
+  });
+}
+
+/** Puts a record in the place of the one of the same key; see `writeAtOnce`. */
+export const putAtOnce = (table: string, key: string, record: unknown): Promise<void> =>
+  writeAtOnce([table], (store) => store(table).put(record), { table, key });
