@@ -6,7 +6,7 @@ export default {
   maxWorkers: '100%',
   // A busy machine makes nothing wrong: only what hangs is stopped.
   testTimeout: 120_000,
-  roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/docs'],
+  roots: ['<rootDir>/src', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/docs', '<rootDir>/serving'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   setupFiles: ['<rootDir>/jest.setup.ts'],
   moduleNameMapper: {

@@ -1,3 +1,4 @@
+import './src/core/simulate/with-kernel';
 import fc from 'fast-check';
 
 /*

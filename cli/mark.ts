@@ -1,3 +1,4 @@
+import '../src/core/simulate/with-kernel';
 import { mkdirSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import type { Exercise } from '../src/core/circuit/exercise';

@@ -1,3 +1,4 @@
+import '../src/core/simulate/with-kernel';
 import type { Delays, Stimulus } from '../src/core/circuit/time-setup';
 import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';

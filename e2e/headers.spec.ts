@@ -58,6 +58,32 @@ test('every answer carries its headers, whatever is asked for', async ({ request
   }
 });
 
+test('a lesson is there after 260 kB of scripts, compressed when they were built', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).waitFor();
+  // A visit with the lessons, and without anything else of an earlier one.
+  const storageState = await page.context().storageState({ indexedDB: true });
+  const fresh = await browser.newContext({ storageState, serviceWorkers: 'block' });
+  const lesson = await fresh.newPage();
+  const sent: Promise<number>[] = [];
+  lesson.on('requestfinished', async (request) => {
+    if (request.resourceType() !== 'script') return;
+    sent.push(request.sizes().then(({ responseBodySize }) => responseBodySize));
+    const { 'content-encoding': encoding } = (await request.response())!.headers();
+    if (request.url().includes('/_next/')) expect.soft(encoding, request.url()).toBe('br');
+  });
+  await lesson.goto(new URL('/lesson?id=demo-drive-interlock', page.url()).href);
+  await lesson.getByRole('application').waitFor();
+  await lesson.waitForLoadState('load');
+  const sizes = await Promise.all(sent);
+  expect(sizes.length).toBeGreaterThan(8);
+  expect(sizes.reduce((sum, size) => sum + size, 0)).toBeLessThan(260_000);
+  await fresh.close();
+});
+
 test('a browser that installs it is told its name, its pictures and its files', async ({ page, request }) => {
   await page.goto('/');
   const link = page.locator('link[rel=manifest]');

@@ -1,4 +1,4 @@
-// Measures the built application in Chromium: compressed JavaScript of the first load of a lesson page, and
+// Measures the built application in Chromium: JavaScript of the first load of a lesson page as it is sent, and
 // the time until an interaction is on screen, on the demo sheets. `npm run bench:ui`; with `-- --parts 5000`
 // only a sheet of so many parts, with `-- --files` also the weight of each script.
 import { execFileSync, spawn } from 'node:child_process';
@@ -389,12 +389,17 @@ async function demos() {
   await page.waitForSelector('article');
 
   let bytes = 0;
+  let gzipped = 0;
   const files = [];
   const counting = async (response) => {
     if (!/\.js($|\?)/.test(response.url())) return;
-    const size = gzipSync(await response.body()).length;
-    files.push([response.url().split('/').at(-1), size]);
-    bytes += size;
+    const [{ responseBodySize: sent }, body] = await Promise.all([
+      response.request().sizes(),
+      response.body(),
+    ]);
+    files.push([response.url().split('/').at(-1), sent]);
+    bytes += sent;
+    gzipped += gzipSync(body).length;
   };
   const fresh = await browser.newContext({
     serviceWorkers: 'block',
@@ -408,7 +413,9 @@ async function demos() {
   if (process.argv.includes('--files'))
     for (const [name, size] of files.sort((a, b) => b[1] - a[1]))
       console.log(`${String(size).padStart(8)} ${name}`);
-  console.log(`JavaScript of a lesson page, gzip: ${(bytes / 1000).toFixed(1)} kB in ${files.length} files`);
+  console.log(
+    `JavaScript of a lesson page: ${(bytes / 1000).toFixed(1)} kB as sent (${(gzipped / 1000).toFixed(1)} kB by gzip) in ${files.length} files`,
+  );
 
   await page.goto(`${base}/lesson?id=demo-drive-interlock`);
   const sheet = page.getByRole('application');

@@ -1,3 +1,4 @@
+import '../src/core/simulate/with-kernel';
 import { Bench } from 'tinybench';
 import { emptyLesson, type Lesson } from '../src/core/circuit/lesson';
 import type { Sheet } from '../src/core/circuit/sheet';

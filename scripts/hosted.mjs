@@ -55,6 +55,9 @@ try {
   const pages = ['', '/lesson', '/exercise', '/marking', '/set', '/returned', '/open', '/look', '/embed'];
   for (const path of [...pages, '/health', '/demos', '/offline-files', '/theme.js', '/sw.js', '/icon.svg'])
     told(`answers ${path || '/'}`, (await fetch(at(path))).status === 200);
+  const script = (await (await fetch(at('/offline-files'))).json()).find((file) => file.endsWith('.js'));
+  const answer = await fetch(`http://localhost:${PROXY}${script}`, { headers: { 'Accept-Encoding': 'br' } });
+  told('built files go out compressed', answer.headers.get('content-encoding') === 'br');
   const context = await browser.newContext();
   const page = await context.newPage();
   const lost = [];

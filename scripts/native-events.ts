@@ -1,3 +1,4 @@
+import '../src/core/simulate/with-kernel';
 import { spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';

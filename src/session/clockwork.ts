@@ -4,6 +4,7 @@ import { POWER_UP, Run } from '@/core/simulate/run';
 import { type RunMoment, runFrom } from '@/core/simulate/run-moment';
 import type { RunOptions } from '@/core/simulate/run-options';
 import { type Logic, ONE, ZERO } from '@/core/values/logic';
+import { fetcher } from '@/loading/load';
 import { isTimed, movesByItself, nextHalf, rowNow, rowsOf } from './moment';
 import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
 
@@ -18,6 +19,11 @@ const LATE = 1;
 /** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
 const UNSEEN = 2;
 const EVENTS_A_LOOK = 1000;
+/** Steps of a run that is worth the kernel. */
+const MANY_STEPS = 500;
+
+/** Fetches what moves many gates quickly. A run that has begun goes over to it by itself. */
+export const fetchKernel = fetcher('the fast simulator', () => import('@/core/simulate/with-kernel'));
 
 /** The part of the session that the clockwork needs. */
 export interface ClockHost {
@@ -88,6 +94,7 @@ export class Clockwork {
     this.host.together(() => {
       const { playing, pace, now, goal, behind } = this.host.state;
       if (!playing) return;
+      if (this.run.steps >= MANY_STEPS) void fetchKernel();
       const frame = Math.min(elapsedMs, 250);
       const late = elapsedMs - FRAME;
       this.share =

@@ -9,6 +9,7 @@ import { fetcher } from '@/loading/load';
 import { nextTask } from '@/loading/next-task';
 import { type Kept, momentOf, openKept, setAsideOf } from '@/store/lessons';
 import { tableMaker } from '@/workers/table-client';
+import { fetchKernel } from './clockwork';
 import { fetchUpdateDerived, hasDerived } from './derived';
 import { Desk, type Place } from './desk';
 import { EditLock } from './edit-lock';
@@ -66,6 +67,7 @@ async function keptSession(read: Kept, lock: EditLock): Promise<Omit<OpenSession
   const moment = await momentOf(lesson.id);
   const sheet = sheetOf(lesson, moment?.sheet ?? '') ?? lesson.sheets[0]!;
   if (sheet.parts.size > LARGE) {
+    void fetchKernel();
     // In steps, so that the page goes on meanwhile; session and drawing then find it done.
     await withRests(compileOnceSteps(sheet, lesson.sheets), nextTask);
     await withRests(surveySteps(sheet), nextTask);

@@ -1,3 +1,4 @@
+import '@/core/simulate/with-kernel';
 import { expose } from 'comlink';
 import type { Exercise } from '@/core/circuit/exercise';
 import { type FoundHandIn, foundIn, marksIn, traitsOf } from '@/core/exercise/found';

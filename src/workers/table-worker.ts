@@ -1,3 +1,4 @@
+import '@/core/simulate/with-kernel';
 import { expose } from 'comlink';
 import type { Sheet } from '@/core/circuit/sheet';
 import { deriveTable } from '@/core/logic/table/derive-table';

@@ -6,7 +6,8 @@ import { clockNets } from './clock-nets';
 import type { Engine, EngineState, Notes } from './engine';
 import { type Grid, gridOf } from './kernel/grid';
 import { KernelChoice } from './kernel/kernel-choice';
-import { KernelEngine } from './kernel/kernel-engine';
+import type { KernelEngine } from './kernel/kernel-engine';
+import { kernelInUse } from './kernel-in-use';
 import { type GateDelays, PlainEngine } from './plain-engine';
 import { valuesAtPowerUp } from './power-up';
 import type { RunOptions } from './run-options';
@@ -282,7 +283,10 @@ export class Run implements Notes {
   }
 
   private kernelFrom(state: EngineState): KernelEngine | null {
-    return this.grid && KernelEngine.from(this.netlist, this.delays, this.grid, state, this.time, this.notes);
+    const make = kernelInUse();
+    return (
+      (make && this.grid && make(this.netlist, this.delays, this.grid, state, this.time, this.notes)) ?? null
+    );
   }
 
   /** Goes back to the reference, which knows times between days. */
