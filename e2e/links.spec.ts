@@ -1,7 +1,8 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
-import { SheetHand } from './hand';
+import { arrayMultiplier } from '../src/core/testing/benchmark-circuits';
+import { asFile, SheetHand } from './hand';
 
 async function opened(page: Page, lesson: string): Promise<void> {
   await page.goto('/');
@@ -27,6 +28,25 @@ test.describe('a lesson as a link', () => {
     elsewhere = await browser.newContext();
   });
   test.afterEach(() => elsewhere.close());
+
+  test('that is too large says so, and is given away as a file', async ({ page }) => {
+    await page.goto('/');
+    await page
+      .getByLabel('Lesson, exercise or Verilog files')
+      .setInputFiles(asFile('fares.blif', arrayMultiplier(24)));
+    await page.getByRole('link', { name: /^Open (fares|mul)/ }).click();
+    await new SheetHand(page).ready();
+    await page.getByRole('button', { name: 'Hand out' }).click();
+    await page.getByRole('button', { name: 'Give it as a link' }).click();
+    const said = page.getByRole('alert').filter({ hasText: 'too large for a link' });
+    await expect(said).toContainText(/it would have [\d,]+ characters, and 60,000 are the most/);
+    await expect(page.getByRole('textbox', { name: 'Link to the lesson' })).toHaveCount(0);
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      said.getByRole('button', { name: 'Save file' }).click(),
+    ]);
+    expect(file.suggestedFilename()).toMatch(/\.manege\.json$/);
+  });
 
   test('opens elsewhere as a copy, as it was seen, and only once', async ({ page }) => {
     await opened(page, 'Drive interlock');
