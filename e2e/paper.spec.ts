@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page, test } from '@playwright/test';
 import { SheetHand } from './hand';
+import { handedOut } from './task-hand';
 
 const dialog = (page: Page) => page.getByRole('dialog', { name: 'On paper' });
 const preview = (page: Page) => dialog(page).getByRole('region', { name: 'Preview' });
@@ -101,4 +102,28 @@ test('a drawing on paper is black, with its signals told by weight', async ({ pa
   await dialog(page).getByRole('checkbox', { name: 'with its signals' }).check();
   await expect.poll(widths).toBeGreaterThan(plain);
   expect(await inks()).toEqual(['#000000']);
+});
+
+test('what is printed has the pictures in the words of its tasks', async ({ page }) => {
+  // Stands for the browser's dialog: what is on the paper when it opens.
+  const onPaper: number[] = [];
+  await page.exposeFunction('printedPictures', (count: number) => onPaper.push(count));
+  await page.addInitScript(() => {
+    window.print = () =>
+      (window as unknown as { printedPictures: (count: number) => void }).printedPictures(
+        [...document.querySelectorAll<HTMLImageElement>('.printed img')].filter((one) => one.naturalWidth > 0)
+          .length,
+      );
+  });
+  const picture = async (form: Locator) => {
+    await form.getByRole('button', { name: 'Picture' }).click();
+    await expect(form.getByRole('img', { name: 'Drive interlock' })).toBeVisible();
+    await form.getByLabel('Give the circuit of this sheet to the student').uncheck();
+  };
+  await handedOut(page, 'drive-interlock', 'Answer in words', picture, true);
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Tasks of Drive interlock' }).click();
+  await page.getByRole('button', { name: 'On paper' }).click();
+  await dialog(page).getByRole('button', { name: 'Print the worksheet' }).click();
+  await expect.poll(() => onPaper).toEqual([1]);
 });

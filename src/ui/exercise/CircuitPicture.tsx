@@ -4,10 +4,11 @@ import { useEffect, useState } from 'react';
 import type { TaskPicture } from '@/core/circuit/exercise';
 import { sheetsGiven } from '@/core/exercise/begin';
 import { load } from '@/loading/load';
+import { STILL_DRAWN } from '@/ui/controls/when-drawn';
 
 /** A circuit in the words of a task, drawn as on paper in both themes. */
 export function CircuitPicture({ picture: { name, circuit } }: { readonly picture: TaskPicture }) {
-  const [drawn, setDrawn] = useState('');
+  const [drawn, setDrawn] = useState<string | null>(null);
   useEffect(() => {
     let left = false;
     load('the pictures of circuits', () => import('@/core/formats/svg'))
@@ -15,12 +16,19 @@ export function CircuitPicture({ picture: { name, circuit } }: { readonly pictur
         if (!left) setDrawn(writeSvg(sheetsGiven(circuit)[0]!, circuit.settings));
       })
       // The words stand without it, and its name in its place.
-      .catch(() => {});
+      .catch(() => {
+        if (!left) setDrawn('');
+      });
     return () => {
       left = true;
     };
   }, [circuit]);
-  if (!drawn) return <span className="text-quiet">{name}</span>;
+  if (!drawn)
+    return (
+      <span className="text-quiet" {...(drawn === null && STILL_DRAWN)}>
+        {name}
+      </span>
+    );
   return (
     // biome-ignore lint/performance/noImgElement: the picture is made here, there is nothing to fetch
     <img

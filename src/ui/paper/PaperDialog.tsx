@@ -1,9 +1,10 @@
 'use client';
 
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import type { Paper } from '@/core/paper/paper';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
+import { whenDrawn } from '@/ui/controls/when-drawn';
 import { PaperView } from './PaperView';
 
 interface Props {
@@ -24,6 +25,7 @@ export function PaperDialog({ paperOf, children, onClose }: Props) {
   const [isAnswer, setAnswer] = useState(false);
   const [isPrinting, setPrinting] = useState(false);
   const paper = paperOf(isAnswer);
+  const onPrinted = useCallback(() => setPrinting(false), []);
   return (
     <Modal
       title="On paper"
@@ -56,7 +58,7 @@ export function PaperDialog({ paperOf, children, onClose }: Props) {
       <section className="paper-preview" aria-label="Preview">
         <PaperView paper={paper} isAnswer={isAnswer} />
       </section>
-      {isPrinting && <Printed paper={paper} isAnswer={isAnswer} onPrinted={() => setPrinting(false)} />}
+      {isPrinting && <Printed paper={paper} isAnswer={isAnswer} onPrinted={onPrinted} />}
     </Modal>
   );
 }
@@ -67,21 +69,26 @@ interface PrintedProps {
   readonly onPrinted: () => void;
 }
 
-/** The paper by itself, printed as soon as it is there. */
+/** The paper by itself, printed as soon as all of it is drawn. */
 function Printed({ paper, isAnswer, onPrinted }: PrintedProps) {
+  const article = useRef<HTMLElement>(null);
   useEffect(() => {
     const { title } = document;
     // Browsers name the PDF by it.
     document.title = isAnswer ? `${paper.title}, answers` : paper.title;
+    let left = false;
     window.addEventListener('afterprint', onPrinted, { once: true });
-    window.print();
+    void whenDrawn(article.current!).then(() => {
+      if (!left) window.print();
+    });
     return () => {
+      left = true;
       document.title = title;
       window.removeEventListener('afterprint', onPrinted);
     };
   }, [paper.title, isAnswer, onPrinted]);
   return createPortal(
-    <article className="printed">
+    <article ref={article} className="printed">
       <PaperView paper={paper} isAnswer={isAnswer} />
     </article>,
     document.body,
