@@ -16,8 +16,8 @@ const MS_LEAST = 6;
 /** Ms between two frames that are smooth, and by how much one may be late. */
 const FRAME = 1000 / 60;
 const LATE = 1;
-/** Frames that are computed and not painted between two that are only painted, where time runs as fast as it goes. */
-const UNSEEN = 2;
+/** Frames in which a run only goes on, before one that only tells the faces and one in which they only paint; where time runs as fast as it goes. */
+const UNSEEN = 5;
 const EVENTS_A_LOOK = 1000;
 /** Steps of a run that is worth the kernel. */
 const MANY_STEPS = 500;
@@ -42,8 +42,12 @@ export interface ClockHost {
 export class Clockwork {
   /** The run; another one after each change of the circuit. */
   run: Run;
-  /** Frames since the last one that was painted. */
+  /** Frames since the faces were told. */
   private unseen = 0;
+  /** Whether the faces were told in the frame before: they paint in this one. */
+  private isPainted = false;
+  /** Whether the run went on in the frame before, for all of its share. */
+  private hasRun = false;
   /** Ms of a frame that a run may take now. */
   private share = MS_ALONE;
 
@@ -64,6 +68,7 @@ export class Clockwork {
 
   private show(): void {
     this.unseen = 0;
+    this.isPainted = true;
     this.host.show();
   }
 
@@ -97,13 +102,20 @@ export class Clockwork {
       if (this.run.steps >= MANY_STEPS) void fetchKernel();
       const frame = Math.min(elapsedMs, 250);
       const late = elapsedMs - FRAME;
-      this.share =
-        late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);
+      // A frame that came late without a run in it says nothing of what a run may take.
+      if (this.hasRun)
+        this.share =
+          late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);
+      this.hasRun = false;
       const isPaced = goal === null && pace < AS_FAST;
+      const isPainted = this.isPainted;
+      this.isPainted = false;
+      if (isPainted && !isPaced) return;
       if (this.unseen === UNSEEN) {
         this.show();
         return;
       }
+      this.hasRun = true;
       const until = isPaced ? Math.round(now + (pace * frame) / 1000) : Number.POSITIVE_INFINITY;
       const isThere =
         goal?.is === 'values'

@@ -22,6 +22,7 @@ import {
 } from './changes/time';
 import { shortestPeriod } from './moment';
 import { Session } from './session';
+import { AS_FAST } from './state';
 import { stepMoment } from './step';
 
 /** A session with typed statements drawn on its sheet. */
@@ -226,4 +227,25 @@ test('a clock that a stimulus gives sets the pace as a clock on the sheet does',
   putStimulus(session, { name: 'Pushed', inputs: [{ part: 'switch1', wave }] }, 'push');
   expect(shortestPeriod(session.state.netlist)).toBe(250_000);
   expect(session.state.pace).toBe(1_000_000);
+});
+
+test('as fast as it goes, no frame in which the faces are told or paint has a run in it', () => {
+  const session = toggling();
+  session.time.setPace(AS_FAST);
+  session.time.play(true);
+  session.time.tick(16);
+  const frames = Array.from({ length: 60 }, () => {
+    const [time, now] = [session.time.run.time, session.state.now];
+    session.time.tick(16);
+    return { runs: session.time.run.time !== time, tells: session.state.now !== now };
+  });
+  const told = frames.flatMap(({ tells }, i) => (tells ? [i] : []));
+  expect(told.length).toBeGreaterThan(5);
+  for (const i of told) {
+    expect(frames[i]!.runs).toBe(false);
+    if (i + 1 < frames.length) expect(frames[i + 1]).toEqual({ runs: false, tells: false });
+  }
+  // The others all have.
+  expect(frames.filter(({ runs }) => runs).length).toBeGreaterThan(35);
+  session.time.play(false);
 });

@@ -30,7 +30,8 @@ export function Bar({ className, children }: { className: string; children: Reac
     };
     observe();
     const contents = new MutationObserver(observe);
-    contents.observe(bar, { childList: true, subtree: true, characterData: true });
+    // A text that changes is heard of by its size: asking for that at once would lay out the page in every frame of a run.
+    contents.observe(bar, { childList: true, subtree: true });
     document.fonts.addEventListener('loadingdone', again);
     return () => {
       sizes.disconnect();

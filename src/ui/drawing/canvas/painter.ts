@@ -13,6 +13,7 @@ import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
 import type { Layer } from './layer';
 import { paintFarSteps } from './paint-far';
+import { paintGrid } from './paint-grid';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import { pathOf } from './paths';
 import type { Overlay, Scene } from './scene';
@@ -95,17 +96,6 @@ function* paintSheet(
       paintPart(g, scene, overlay, palette, part, READABLE / s);
   }
   g.restore();
-}
-
-function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette: Palette): void {
-  const every = view.scale < 0.5 ? 4 : 2;
-  const s = STEP * view.scale;
-  g.fillStyle = palette.grid;
-  const x0 = Math.ceil(view.x / every) * every;
-  const y0 = Math.ceil(view.y / every) * every;
-  for (let y = y0; (y - view.y) * s < size.height; y += every)
-    for (let x = x0; (x - view.x) * s < size.width; x += every)
-      g.fillRect(Math.round((x - view.x) * s) - 0.5, Math.round((y - view.y) * s) - 0.5, 1.5, 1.5);
 }
 
 /** @param smallest height in grid steps of letters that can still be read. */
