@@ -36,6 +36,11 @@ export class Layer {
   private spare: HTMLCanvasElement | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
+  /** Whether there is a picture, sharp or not. */
+  get isThere(): boolean {
+    return this.picture !== null;
+  }
+
   /** Whether a picture is being painted. */
   get isBusy(): boolean {
     return this.next !== null;

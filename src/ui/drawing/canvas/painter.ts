@@ -11,21 +11,33 @@ import { type Logic, Z } from '@/core/values/logic';
 import { atOnce, type Steps } from '@/core/values/steps';
 import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
-import type { Layer } from './layer';
+import { Layer } from './layer';
 import { paintFarSteps } from './paint-far';
 import { paintGrid } from './paint-grid';
 import { paintBusValues, paintWires, THIN, trace } from './paint-wires';
 import { pathOf } from './paths';
-import type { Overlay, Scene } from './scene';
+import { commonMove, type DraggedObjects, type Overlay, type Scene } from './scene';
 
 /** Height of letters in pixels below which they are left out. */
 const READABLE = 4.5;
 /** Pixels of a grid step below which symbols are mere boxes. */
 const SHAPED = 2.4;
 
+/** Parts of a gesture from which they are kept as a picture. */
+const MANY_LIFTED = 1000;
+
 interface Size {
   readonly width: number;
   readonly height: number;
+}
+
+const liftedLayers = new WeakMap<DraggedObjects, Layer>();
+
+/** The picture of what one gesture drags. */
+function liftedLayer(of: DraggedObjects): Layer {
+  const known = liftedLayers.get(of) ?? new Layer();
+  liftedLayers.set(of, known);
+  return known;
 }
 
 /**
@@ -48,14 +60,31 @@ export function paint(
     // While a gesture goes on, untouched parts stay as they were painted.
     const { netlist, values, conflicts, crossings } = scene;
     const { dragged } = overlay;
-    const rest = dragged ? { ...scene, sheet: dragged.from, some: { of: dragged, lifted: false } } : scene;
-    const of = [rest.sheet, dragged, netlist, values, conflicts, crossings];
-    const render = (own: CanvasRenderingContext2D, wide: Size, from: View) =>
-      paintSheet(own, wide, from, rest, { ...overlay, hover: null }, palette);
+    const render = (of: Scene, look: Overlay) => (own: CanvasRenderingContext2D, wide: Size, from: View) =>
+      paintSheet(own, wide, from, of, { ...look, hover: null }, palette);
     g.fillStyle = palette.paper;
     g.fillRect(0, 0, size.width, size.height);
-    far.layer.paint(g, size, view, [...of, overlay.parts, overlay.wires, palette], STEP, render, far.again);
-    if (dragged) now({ ...scene, some: { of: dragged, lifted: true } }, { ...overlay, grid: false });
+    const by = dragged && dragged.parts.size > MANY_LIFTED ? commonMove(dragged, scene.sheet) : null;
+    const above = { ...overlay, grid: false };
+    const lifted = dragged && by ? liftedLayer(dragged) : null;
+    // So many stay where they were until there is a picture of them that can be moved along.
+    const isApart = dragged !== null && (lifted === null || lifted.isThere);
+    const from = dragged ? { ...scene, sheet: dragged.from } : scene;
+    const rest = isApart && dragged ? { ...from, some: { of: dragged, lifted: false } } : from;
+    const of = [rest.sheet, isApart ? dragged : null, netlist, values, conflicts, crossings];
+    const looks = [overlay.parts, overlay.wires, palette];
+    far.layer.paint(g, size, view, [...of, ...looks], STEP, render(rest, overlay), far.again);
+    if (dragged && by && lifted)
+      lifted.paint(
+        g,
+        size,
+        { ...view, x: view.x - by.x, y: view.y - by.y },
+        [netlist, values, conflicts, ...looks],
+        STEP,
+        render({ ...from, some: { of: dragged, lifted: true } }, above),
+        far.again,
+      );
+    else if (dragged) now({ ...scene, some: { of: dragged, lifted: true } }, above);
   } else now(scene, overlay);
   g.scale(s, s);
   g.translate(-view.x, -view.y);

@@ -1,5 +1,5 @@
 import type { Box, Point } from '@/core/circuit/geometry';
-import type { Settings, Sheet, Symbols } from '@/core/circuit/sheet';
+import type { End, Settings, Sheet, Symbols } from '@/core/circuit/sheet';
 import type { Guide } from '@/core/drawing/editing/arrange';
 import type { PinNotes } from '@/core/drawing/geometry/pin-notes';
 import { changedIds } from '@/core/drawing/geometry/spatial-index';
@@ -56,6 +56,36 @@ export function draggedObjects(from: Sheet, to: Sheet, before: DraggedObjects | 
     parts: new Set([...parts, ...(known?.parts ?? [])]),
     wires: new Set([...wires, ...(known?.wires ?? [])]),
   };
+}
+
+let lastMove: { readonly of: DraggedObjects; readonly to: Sheet; readonly by: Point | null } | null = null;
+
+/** The one step by which all dragged objects were moved, in grid steps; null where each went its own way, or became another. */
+export function commonMove(of: DraggedObjects, to: Sheet): Point | null {
+  if (lastMove?.of !== of || lastMove.to !== to) lastMove = { of, to, by: moveOf(of, to) };
+  return lastMove.by;
+}
+
+function moveOf({ from, parts, wires }: DraggedObjects, to: Sheet): Point | null {
+  let by: Point | null = null;
+  const isMoved = (was: Point, is: Point): boolean => {
+    by ??= { x: is.x - was.x, y: is.y - was.y };
+    return is.x - was.x === by.x && is.y - was.y === by.y;
+  };
+  for (const id of parts) {
+    const [was, is] = [from.parts.get(id), to.parts.get(id)];
+    if (!was || !is || !isMoved(was.at, is.at)) return null;
+    if (was.turn !== is.turn || was.mirrored !== is.mirrored || was.params !== is.params) return null;
+  }
+  for (const id of wires) {
+    const [was, is] = [from.wires.get(id), to.wires.get(id)];
+    if (!was || !is || was.course.length !== is.course.length) return null;
+    // An end that stays where it was draws a wire out.
+    const goesAlong = (end: End) => ('part' in end ? parts.has(end.part) : wires.has(end.wire));
+    if (!goesAlong(was.from) || !goesAlong(was.to)) return null;
+    for (let i = 0; i < was.course.length; i++) if (!isMoved(was.course[i]!, is.course[i]!)) return null;
+  }
+  return by;
 }
 
 /** Whether a part or a wire is to be painted. */
