@@ -201,6 +201,7 @@ async function bigSheet(parts) {
   await page.evaluate(async () => Object.assign(window, { __grip: await window.__overPart() }));
   row('frame while dragging a part, all in view', await frames(page, 'drag'));
   await page.keyboard.press('Control+a');
+  await page.evaluate(async () => Object.assign(window, { __grip: await window.__overPart() }));
   row('frame while dragging all parts, all in view', await frames(page, 'drag'));
   const moved = await interaction(page, (i) => page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight'), 10);
   row('move all parts by a step, on screen after', moved.shown);
