@@ -105,7 +105,7 @@ test('a drawing on paper is black, with its signals told by weight', async ({ pa
 });
 
 test('what is printed has the pictures in the words of its tasks', async ({ page }) => {
-  // Stands for the browser's dialog: what is on the paper when it opens.
+  // In place of the browser's dialog: counts the pictures on the paper when it would open.
   const onPaper: number[] = [];
   await page.exposeFunction('printedPictures', (count: number) => onPaper.push(count));
   await page.addInitScript(() => {

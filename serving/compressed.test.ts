@@ -23,7 +23,7 @@ describe('built files', () => {
   const script = 'export const turns = 12;\n'.repeat(200);
   let server: Server;
 
-  /** What a server that knows nothing of it answers: the file of that name. */
+  /** The answer of a plain server, which sends the file of that name. */
   const get = (path: string, accepted = ''): Promise<{ body: Buffer; headers: Record<string, unknown> }> =>
     new Promise((resolve, reject) => {
       const { port } = server.address() as AddressInfo;

@@ -102,7 +102,7 @@ export class Clockwork {
       if (this.run.steps >= MANY_STEPS) void fetchKernel();
       const frame = Math.min(elapsedMs, 250);
       const late = elapsedMs - FRAME;
-      // A frame that came late without a run in it says nothing of what a run may take.
+      // A late frame without a run in it says nothing about how long a run may take.
       if (this.hasRun)
         this.share =
           late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);

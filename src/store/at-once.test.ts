@@ -20,7 +20,7 @@ const expected = { kind: 'table', inputs: ['A'], outputs: [{ name: 'Y', rows: '0
 const exercise = exerciseOf([buildTask(expected, [])], { id: 'exercise-1', title: 'Interlock' });
 const titled = (title: string) => ({ ...exercise, title });
 
-/** What the browser had been handed, whole, when a call returned. */
+/** How many transactions the browser has been handed whole by the time a call returns. */
 function handedOver(call: () => unknown): number {
   const commit = jest.spyOn(IDBTransaction.prototype, 'commit');
   call();

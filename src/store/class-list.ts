@@ -10,7 +10,7 @@ export async function keptClassList(): Promise<ClassList | null> {
   return read.success ? read.data : null;
 }
 
-/** Keeps a class list at once in place of the one before; null takes it away. */
+/** Keeps a class list at once, in place of the one before; null removes it. See `writeAtOnce`. */
 export const saveClassList = (list: ClassList | null): Promise<void> =>
   writeAtOnce(
     ['marks'],

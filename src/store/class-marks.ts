@@ -21,7 +21,7 @@ export async function keptMarks(exercise: string): Promise<ClassMarks> {
   return withGiven(record?.marks, given);
 }
 
-/** What was given, by the ids of the exercises. */
+/** The marks of all exercises, by exercise id. */
 export async function allMarks(): Promise<[exercise: string, marks: ClassMarks][]> {
   const kept = await database.classMarks.toCollection().primaryKeys();
   const given = (await database.given.orderBy('exercise').uniqueKeys()) as string[];
