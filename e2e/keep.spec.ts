@@ -19,6 +19,17 @@ test('a tab that is closed right after an edit loses nothing', async ({ page, co
   await expect.poll(() => there.parts()).toEqual(['Key, switch, 0']);
 });
 
+test('switches and tried rows are as they were, however soon the page is loaded again', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Drive interlock' }).click();
+  await new SheetHand(page).ready();
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Next row' }).click();
+  await page.reload();
+  await new SheetHand(page).ready();
+  await expect(page.getByRole('group', { name: 'The moment' })).toContainText('Row 3');
+  await expect(page.getByText('3 of 8 tried').first()).toBeVisible();
+});
+
 test('a second tab looks on, and can take over', async ({ page, context }) => {
   await page.goto('/lesson?id=demo-drive-interlock');
   await page.goto('/');

@@ -14,6 +14,7 @@ import {
   removeExercise,
   saveExercise,
 } from './exercises';
+import { storeOf } from './testing/failing-store';
 import { putAtOnce } from './write-at-once';
 
 const expected = { kind: 'table', inputs: ['A'], outputs: [{ name: 'Y', rows: '01' }] };
@@ -53,6 +54,19 @@ describe('what is changed has left the page when the call returns:', () => {
       }),
     ).toBe(1);
     await written;
+  });
+
+  test('switches and tried rows', async () => {
+    const store = await storeOf('lesson-1');
+    const moment = { lesson: 'lesson-1', sheet: 's', inputs: { key: 1 as const }, tried: [], seconds: 3 };
+    let written: Promise<unknown> | undefined;
+    expect(
+      handedOver(() => {
+        written = store.saveMoment(moment);
+      }),
+    ).toBe(1);
+    await written;
+    expect(await database.moments.get('lesson-1')).toEqual(moment);
   });
 
   test('the last of many that follow one another stands', async () => {

@@ -1,6 +1,6 @@
 import { liveQuery } from 'dexie';
 import { ClassMarks, merged, NO_MARKS } from '@/core/exercise/teacher-marks';
-import { database, type GivenRecord } from './database';
+import { database, type GivenRecord, noteWork } from './database';
 import { writeAtOnce } from './write-at-once';
 
 /** Marks as they are kept; nothing where they cannot be read. */
@@ -67,6 +67,7 @@ export async function saveMarks(
     index: 'exercise',
     key: exercise,
   });
+  noteWork();
   return changeMarks(exercise, (kept) => kept);
 }
 

@@ -4,7 +4,7 @@ import { begunWork, renewedWork } from '@/core/exercise/begin';
 import { isSealed } from '@/core/exercise/sealed';
 import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
 import { done, type Result, refused } from '@/core/values/result';
-import { database, type ExerciseDraftRecord, type ExerciseRecord, randomId } from './database';
+import { database, type ExerciseDraftRecord, type ExerciseRecord, noteWork, randomId } from './database';
 import { openLesson, rawLesson, saveSnapshot } from './lessons';
 import { putAtOnce } from './write-at-once';
 
@@ -94,7 +94,7 @@ export const keptExercises = async (): Promise<KeptExercise[]> =>
 
 /** Keeps an exercise that is being made, at once; what was handed out of it stays as it was. See `putAtOnce`. */
 export const saveExercise = (exercise: Exercise): Promise<void> =>
-  putAtOnce('exerciseDrafts', exercise.id, { id: exercise.id, file: fileOf(exercise) });
+  putAtOnce('exerciseDrafts', exercise.id, { id: exercise.id, file: fileOf(exercise) }).then(noteWork);
 
 /** Whether two editions ask the same. */
 const isSame = (a: Exercise, b: Exercise): boolean =>

@@ -1,9 +1,9 @@
 import type { Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
-import { database, type JournalPlace, type MomentRecord } from './database';
+import { database, type JournalPlace, type MomentRecord, noteWork } from './database';
 import { markGone, mustHold } from './lease';
 import { type Kept, putSnapshot } from './lessons';
-import { writeAtOnce } from './write-at-once';
+import { type WriteAtOnce, writeAtOnce } from './write-at-once';
 
 /** The store as one tab that edits a lesson may use it: each write is refused once another tab has the lease. */
 export class LessonStore {
@@ -34,25 +34,44 @@ export class LessonStore {
     const { id: lesson, token } = this;
     const records = edits.map((edit) => ({ lesson, edit, place: { token, edits: this.edits++ } }));
     let last = 0;
+    const write: WriteAtOnce = (store) => {
+      for (const record of records)
+        store('journal').add(record).onsuccess = ({ target }) => {
+          last = (target as IDBRequest<number>).result;
+        };
+    };
+    return this.fenced('journal', write, 'lesson').then(() => {
+      noteWork();
+      return last;
+    });
+  };
+
+  /** Keeps switches and tried rows; see `writeAtOnce`. @throws LeaseLost @throws LessonGone */
+  readonly saveMoment = (moment: MomentRecord): Promise<void> =>
+    this.fenced('moments', (store) => store('moments').put(moment));
+
+  /**
+   * Writes at once to one table, or not at all where another tab has the lease. It does without the leases: renewing one would keep
+   * the write waiting.
+   * @param index the index of the table that has the id of the lesson; none for its key.
+   */
+  private fenced(table: string, write: WriteAtOnce, index?: string): Promise<void> {
+    const { id: lesson, token } = this;
     let isFenced = false;
-    // Without the leases: renewing one would keep the edits waiting.
     return writeAtOnce(
-      ['journal', 'fences'],
+      [table, 'fences'],
       (store) => {
         const fences = store('fences');
         fences.add({ lesson, token: token + 1 }).onerror = () => {
           isFenced = true;
         };
         fences.delete([lesson, token + 1]);
-        for (const record of records)
-          store('journal').add(record).onsuccess = ({ target }) => {
-            last = (target as IDBRequest<number>).result;
-          };
+        write(store);
       },
-      { table: 'journal', index: 'lesson', key: lesson },
+      { table, index, key: lesson },
       () => (isFenced ? mustHold(lesson, token) : undefined),
-    ).then(() => last);
-  };
+    );
+  }
 
   /**
    * Writes the lesson whole, and clears its journal up to the entry that it holds already.
@@ -76,15 +95,6 @@ export class LessonStore {
       await markGone(this.id, false);
       await this.check();
       await putSnapshot(lesson, Number.POSITIVE_INFINITY, next);
-    });
-  }
-
-  /** @throws LeaseLost @throws LessonGone */
-  async saveMoment(moment: MomentRecord): Promise<void> {
-    const { moments, leases } = database;
-    await database.transaction('rw', moments, leases, async () => {
-      await this.check();
-      await moments.put(moment);
     });
   }
 

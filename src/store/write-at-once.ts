@@ -1,26 +1,28 @@
 import Dexie, { RangeSet } from 'dexie';
-import { database, noteWork } from './database';
+import { database } from './database';
 
 /** A key of which whoever watches it shall look again: a table, one of its indexes (none for the primary key), a value. */
 export interface ChangedKey {
   readonly table: string;
-  readonly index?: string;
+  readonly index?: string | undefined;
   readonly key: string;
 }
+
+/** Makes the requests of a write, at once. @param store the stores of its tables, by name. */
+export type WriteAtOnce = (store: (table: string) => IDBObjectStore) => void;
 
 /**
  * Writes to the store. All of it leaves the page before the call returns, so that it is kept even if the page ends in the next
  * moment; it is written behind what earlier calls wrote. It may ask for nothing that is kept: waiting for the answer, it would be
  * lost with the page.
  * @param tables those that it writes to.
- * @param write makes its requests at once.
  * @param changed what is told to those who watch, once it is written.
  * @param refusal what is thrown in place of the browser's own error, or undefined.
  * @throws what the browser throws, as a full disk.
  */
 export function writeAtOnce(
   tables: readonly string[],
-  write: (store: (table: string) => IDBObjectStore) => void,
+  write: WriteAtOnce,
   changed: ChangedKey,
   refusal: () => Promise<void> | undefined = () => undefined,
 ): Promise<void> {
@@ -31,7 +33,6 @@ export function writeAtOnce(
     transaction.oncomplete = () => {
       const { table, index = '', key } = changed;
       Dexie.on.storagemutated.fire({ [`idb://${database.name}/${table}/${index}`]: new RangeSet(key) });
-      noteWork();
       resolve();
     };
     transaction.onabort = () => {
