@@ -139,3 +139,41 @@ test('a file that the system opens with Manege is one lesson, however often it i
   await expect(page.getByRole('link', { name: 'Open Lamp chase' })).toHaveCount(2);
   await expect(page.getByText(/· chase\.manege\.json$/)).toBeVisible();
 });
+
+test('a file that a lesson was saved to is opened again from the shelf, or it says why not', async ({
+  page,
+}) => {
+  await withChosenFile(page, 'gate.manege.json');
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: 'Open Drive interlock' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Recent files' })).toHaveCount(0);
+  const hand = await emptySheet(page);
+  await hand.type(4, 4, 'sw Key');
+  await command(page, 'choose the file');
+  await expect(page.getByText('Saved to gate.manege.json.')).toBeVisible();
+  const address = page.url();
+  const again = async () => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Recent files' }).click();
+    await page.getByRole('menuitem', { name: /^gate\.manege\.json/ }).click();
+  };
+  await again();
+  await hand.ready();
+  expect(page.url()).toBe(address);
+  // Written by something else meanwhile, it is a lesson of its own.
+  await page.evaluate(async () => {
+    const root = await navigator.storage.getDirectory();
+    const handle = await root.getFileHandle('gate.manege.json');
+    const text = await (await handle.getFile()).text();
+    const writing = await handle.createWritable();
+    await writing.write(text.replace('"Key"', '"Gate"'));
+    await writing.close();
+  });
+  await again();
+  await hand.ready();
+  expect(page.url()).not.toBe(address);
+  await expect.poll(() => hand.parts()).toEqual(['Gate, switch, 0']);
+  await page.evaluate(async () => (await navigator.storage.getDirectory()).removeEntry('gate.manege.json'));
+  await again();
+  await expect(page.getByText('gate.manege.json is not there any more.')).toBeVisible();
+});

@@ -27,6 +27,21 @@ export async function lessonOfFile(handle: FileSystemFileHandle, modified: numbe
   return null;
 }
 
-/** The names of the files that lessons are saved to, by lesson. */
-export const namesOfFiles = async (): Promise<ReadonlyMap<string, string>> =>
-  new Map((await database.lessonFiles.toArray()).map(({ lesson, handle }) => [lesson, handle.name]));
+/** The files of all lessons, the last read or written first. */
+export const filesOfLessons = async (): Promise<LessonFileRecord[]> =>
+  (await database.lessonFiles.toArray()).sort((a, b) => b.modified - a.modified);
+
+/** Files each once, under the lesson that stands first. @param most as many as are wanted. */
+export async function eachOnce(
+  files: readonly LessonFileRecord[],
+  most: number,
+): Promise<readonly LessonFileRecord[]> {
+  const found: LessonFileRecord[] = [];
+  for (const one of files) {
+    if (found.length === most) break;
+    const alike = found.filter(({ handle }) => handle.name === one.handle.name);
+    const same = await Promise.all(alike.map(({ handle }) => handle.isSameEntry(one.handle)));
+    if (!same.includes(true)) found.push(one);
+  }
+  return found;
+}

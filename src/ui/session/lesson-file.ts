@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import type { Session } from '@/session/session';
 import { fileOfLesson, keepLessonFile } from '@/store/lesson-files';
-import { fileName } from '@/ui/controls/files';
+import { fileName, isAllowed, whyNotOpened } from '@/ui/controls/files';
 import { lessonText, saveLesson } from './save-lesson';
 
 /*
@@ -14,9 +14,6 @@ interface FileAccess {
     readonly suggestedName: string;
     readonly types: readonly { readonly description: string; readonly accept: Record<string, string[]> }[];
   }): Promise<FileSystemFileHandle>;
-}
-interface AskedHandle {
-  requestPermission?(want: { readonly mode: 'readwrite' }): Promise<PermissionState>;
 }
 
 /** Whether a page may write to a file of one's choice here. */
@@ -32,15 +29,13 @@ export async function saveToFile(session: Session): Promise<void> {
   }
   const { handle, modified } = kept;
   try {
-    const allowed = await (handle as AskedHandle).requestPermission?.({ mode: 'readwrite' });
-    if (allowed && allowed !== 'granted')
+    if (!(await isAllowed(handle, 'readwrite')))
       instead(session, lesson, `The browser may not write to ${handle.name}`);
     else if ((await handle.getFile()).lastModified !== modified)
       instead(session, lesson, `${handle.name} was changed by something else since`);
     else await written(session, lesson, handle);
   } catch (error) {
-    const isGone = error instanceof Error && error.name === 'NotFoundError';
-    instead(session, lesson, `${handle.name} ${isGone ? 'is not there any more' : 'could not be opened'}`);
+    instead(session, lesson, `${handle.name} ${whyNotOpened(error)}`);
   }
 }
 

@@ -9,9 +9,15 @@ import { writeLesson } from '@/core/formats/write-lesson';
 import { type Result, sentence } from '@/core/values/result';
 import { counted, listed } from '@/core/values/wording';
 import { load } from '@/loading/load';
-import { type LessonRecord, randomId, storeProblem, storeReady } from '@/store/database';
+import {
+  type LessonFileRecord,
+  type LessonRecord,
+  randomId,
+  storeProblem,
+  storeReady,
+} from '@/store/database';
 import { workAt } from '@/store/exercises';
-import { lessonOfFile, namesOfFiles } from '@/store/lesson-files';
+import { eachOnce, filesOfLessons, lessonOfFile } from '@/store/lesson-files';
 import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
@@ -24,10 +30,11 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
-import { dragOut, keepHandle, type LaunchQueue } from './computer-files';
+import { dragOut, keepHandle, type LaunchQueue, whyNotReadable } from './computer-files';
 import { Exercises } from './Exercises';
 import { Kept } from './Kept';
 import { Picture } from './Picture';
+import { RecentFiles } from './RecentFiles';
 
 interface Item {
   readonly record: LessonRecord;
@@ -46,10 +53,12 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
     (error: unknown) => setSaid({ text: sentence(storeProblem(error)), tone: 'bad' }),
     [],
   );
-  /** The names of files that lessons are saved to, by lesson. */
-  const [files, setFiles] = useState<ReadonlyMap<string, string>>(new Map());
+  const [files, setFiles] = useState<readonly LessonFileRecord[]>([]);
+  const [recent, setRecent] = useState<readonly LessonFileRecord[]>([]);
   const reload = useCallback(async () => {
-    setFiles(await namesOfFiles());
+    const files = await filesOfLessons();
+    setFiles(files);
+    setRecent(await eachOnce(files, MOST_RECENT));
     setItems(await shelf());
   }, []);
 
@@ -133,6 +142,11 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
   };
   const latest = useRef(launch);
   latest.current = launch;
+  const openAgain = async (handle: FileSystemFileHandle) => {
+    const why = await whyNotReadable(handle);
+    if (why) setSaid({ text: `${handle.name} ${why}. What it held is on the shelf.`, tone: 'bad' });
+    else await launch([handle]);
+  };
   // Files that were opened with Manege where it is installed.
   useEffect(() => {
     (window as { launchQueue?: LaunchQueue }).launchQueue?.setConsumer(({ files }) => {
@@ -161,6 +175,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
             >
               Import a file
             </FileButton>
+            <RecentFiles files={recent} onOpen={(handle) => void openAgain(handle).catch(fail)} />
             <Link href="/marking" className="button">
               Marking
             </Link>
@@ -187,7 +202,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
               <Card
                 key={item.record.id}
                 item={item}
-                file={files.get(item.record.id)}
+                file={files.find(({ lesson }) => lesson === item.record.id)?.handle.name}
                 reload={reload}
                 say={setSaid}
                 fail={fail}
@@ -211,6 +226,9 @@ async function sweepUp(): Promise<void> {
 }
 
 const NO_HANDLES: ReadonlyMap<string, FileSystemFileHandle> = new Map();
+
+/** Files that are offered to be opened again. */
+const MOST_RECENT = 8;
 
 /** What is told of lessons that were made of files, at most. */
 const MOST_NOTES = 3;

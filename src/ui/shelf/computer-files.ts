@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { keepLessonFile } from '@/store/lesson-files';
-import { fileName } from '@/ui/controls/files';
+import { fileName, isAllowed, whyNotOpened } from '@/ui/controls/files';
 
 /*
  * Lessons and the files of this computer: those that the system opens with Manege, and cards that are dragged out.
@@ -16,6 +16,17 @@ export interface LaunchQueue {
 export async function keepHandle(lesson: string, handle: FileSystemFileHandle | undefined): Promise<void> {
   if (handle?.name.endsWith('.json'))
     await keepLessonFile(lesson, handle, (await handle.getFile()).lastModified);
+}
+
+/** Asks for a file that was opened in an earlier visit. @returns why it cannot be read, after its name; null where it can. */
+export async function whyNotReadable(handle: FileSystemFileHandle): Promise<string | null> {
+  try {
+    if (!(await isAllowed(handle, 'read'))) return 'may not be read here';
+    await handle.getFile();
+    return null;
+  } catch (error) {
+    return whyNotOpened(error);
+  }
 }
 
 /** Dragged out of the window, a card becomes the file of its lesson, in browsers that know of that. */
