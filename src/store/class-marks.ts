@@ -44,7 +44,7 @@ export function changeMarks(exercise: string, change: (kept: ClassMarks) => Clas
 const others = <T>(all: Readonly<Record<string, T>>, than: Readonly<Record<string, T>>): Record<string, T> =>
   Object.fromEntries(Object.entries(all).filter(([key, value]) => value !== than[key]));
 
-/** Marks without what is the very same in others. */
+/** Marks without the entries that are the same objects in other marks. */
 const apart = (marks: ClassMarks, than: ClassMarks): ClassMarks => ({
   ...marks,
   handIns: others(marks.handIns, than.handIns),
@@ -52,7 +52,7 @@ const apart = (marks: ClassMarks, than: ClassMarks): ClassMarks => ({
 });
 
 /**
- * Keeps what was given here, at once (see `writeAtOnce`), with what was given in another tab.
+ * Keeps the marks of this page at once (see `writeAtOnce`), and merges them with those of other tabs.
  * @param base what both began with.
  * @returns both together, as it is kept now.
  */

@@ -128,11 +128,11 @@ export interface ClassMarksRecord {
   readonly marks: unknown;
 }
 
-/** What was given since the record of the exercise was written, as it came from one page. */
+/** Marks that one page gave since the record of the exercise was written. */
 export interface GivenRecord {
   readonly seq: number;
   readonly exercise: string;
-  /** What the page began with. */
+  /** The marks with which the page began. */
   readonly base: unknown;
   readonly marks: unknown;
 }

@@ -35,7 +35,7 @@ function keptOf(record: ExerciseRecord): KeptExercise | null {
   return { exercise: read.value, handedOut, editions: older };
 }
 
-/** The record of that id with what was changed since; undefined where there is neither. */
+/** The record of an exercise with the changes made since it was written; undefined where there is neither. */
 async function recordOf(id: string): Promise<ExerciseRecord | undefined> {
   const [record, draft] = await Promise.all([database.exercises.get(id), database.exerciseDrafts.get(id)]);
   return drafted(record, draft);
@@ -92,7 +92,7 @@ export async function keptExercise(id: string): Promise<KeptExercise | null> {
 export const keptExercises = async (): Promise<KeptExercise[]> =>
   (await records()).flatMap((record) => keptOf(record) ?? []);
 
-/** Keeps an exercise that is being made, at once; what was handed out of it stays as it was. See `putAtOnce`. */
+/** Keeps an exercise that is being made, at once (see `putAtOnce`); the editions that were handed out stay as they were. */
 export const saveExercise = (exercise: Exercise): Promise<void> =>
   putAtOnce('exerciseDrafts', exercise.id, { id: exercise.id, file: fileOf(exercise) }).then(noteWork);
 

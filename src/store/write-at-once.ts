@@ -15,7 +15,7 @@ export type WriteAtOnce = (store: (table: string) => IDBObjectStore) => void;
  * Writes to the store. All of it leaves the page before the call returns, so that it is kept even if the page ends in the next
  * moment; it is written behind what earlier calls wrote. It may ask for nothing that is kept: waiting for the answer, it would be
  * lost with the page.
- * @param tables those that it writes to.
+ * @param tables the names of the tables to which it writes.
  * @param changed what is told to those who watch, once it is written.
  * @param refusal what is thrown in place of the browser's own error, or undefined.
  * @throws what the browser throws, as a full disk.
