@@ -1,6 +1,6 @@
 // Compresses built files as tightly as it goes, once: node serving/compress.mjs FOLDER < LIST, a file a line. What is compressed already
 // stays: names of built files change with their content.
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { text } from 'node:stream/consumers';
 import { promisify } from 'node:util';
@@ -24,7 +24,10 @@ await Promise.all(
   files.flatMap((name) => {
     const file = join(folder, name);
     return Object.entries(WAYS).map(async ([end, compress]) => {
-      if (!existsSync(file + end)) writeFileSync(file + end, await compress(readFileSync(file)));
+      if (existsSync(file + end)) return;
+      // A build that is stopped leaves no half of a file, which the next one would take for whole.
+      writeFileSync(`${file}${end}.part`, await compress(readFileSync(file)));
+      renameSync(`${file}${end}.part`, file + end);
     });
   }),
 );

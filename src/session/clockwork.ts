@@ -16,7 +16,7 @@ const MS_LEAST = 6;
 /** Ms between two frames that are smooth, and by how much one may be late. */
 const FRAME = 1000 / 60;
 const LATE = 1;
-/** Frames in which a run only goes on, before one that only tells the faces and one in which they only paint; where time runs as fast as it goes. */
+/** As fast as it goes: frames that a run has to itself, before one in which the faces are told and one in which they paint. */
 const UNSEEN = 5;
 const EVENTS_A_LOOK = 1000;
 /** Steps of a run that is worth the kernel. */
@@ -44,8 +44,8 @@ export class Clockwork {
   run: Run;
   /** Frames since the faces were told. */
   private unseen = 0;
-  /** Whether the faces were told in the frame before: they paint in this one. */
-  private isPainted = false;
+  /** Whether the faces were told in the frame before: their canvases are painted in this one. */
+  private isPainting = false;
   /** Whether the run went on in the frame before, for all of its share. */
   private hasRun = false;
   /** Ms of a frame that a run may take now. */
@@ -68,7 +68,7 @@ export class Clockwork {
 
   private show(): void {
     this.unseen = 0;
-    this.isPainted = true;
+    this.isPainting = true;
     this.host.show();
   }
 
@@ -108,9 +108,9 @@ export class Clockwork {
           late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);
       this.hasRun = false;
       const isPaced = goal === null && pace < AS_FAST;
-      const isPainted = this.isPainted;
-      this.isPainted = false;
-      if (isPainted && !isPaced) return;
+      const isPainting = this.isPainting;
+      this.isPainting = false;
+      if (isPainting && !isPaced) return;
       if (this.unseen === UNSEEN) {
         this.show();
         return;

@@ -172,6 +172,12 @@ describe('what a teacher gave', () => {
     expect((await allMarks()).map(([id]) => id)).toEqual(['exercise-1']);
   });
 
+  test('and cannot be read is left out of the list, and stays where it is', async () => {
+    await database.classMarks.put({ exercise: 'exercise-1', marks: { rules: 'none' } });
+    expect(await allMarks()).toEqual([]);
+    expect(await database.classMarks.count()).toBe(1);
+  });
+
   test('is changed beside what was given and not taken in yet', async () => {
     await lastWords(given(2), NO_MARKS);
     const kept = await changeMarks('exercise-1', (marks) => ({ ...marks, due: '2026-12-01T10:00:00Z' }));

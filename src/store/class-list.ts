@@ -10,7 +10,7 @@ export async function keptClassList(): Promise<ClassList | null> {
   return read.success ? read.data : null;
 }
 
-/** Keeps a class list at once, in place of the one before; null removes it. See `writeAtOnce`. */
+/** Replaces the class list of this browser at once (see `writeAtOnce`); null removes it. */
 export const saveClassList = (list: ClassList | null): Promise<void> =>
   writeAtOnce(
     ['marks'],

@@ -21,12 +21,15 @@ export async function keptMarks(exercise: string): Promise<ClassMarks> {
   return withGiven(record?.marks, given);
 }
 
-/** The marks of all exercises, by exercise id. */
+/** The marks of all exercises, by exercise id; those that cannot be read are left out. */
 export async function allMarks(): Promise<[exercise: string, marks: ClassMarks][]> {
   const kept = await database.classMarks.toCollection().primaryKeys();
   const given = (await database.given.orderBy('exercise').uniqueKeys()) as string[];
   const ids = [...new Set([...kept, ...given])];
-  return Promise.all(ids.map(async (id): Promise<[string, ClassMarks]> => [id, await keptMarks(id)]));
+  const all = await Promise.all(
+    ids.map(async (id): Promise<[string, ClassMarks]> => [id, await keptMarks(id)]),
+  );
+  return all.filter(([, marks]) => marks !== NO_MARKS);
 }
 
 /** Changes what was given, whatever another tab made of it meanwhile. @returns what is kept now. */

@@ -20,7 +20,7 @@ export interface KeptExercise {
 
 const fileOf = (exercise: Exercise): unknown => JSON.parse(writeExercise(exercise));
 
-/** The files of the editions of a record; an older one has no list: what it holds was handed out. */
+/** The files of all editions of a record. Older records have no list: their own file is the only edition. */
 const editionsIn = ({ file, handedOut, editions }: ExerciseRecord): readonly unknown[] =>
   editions ?? (handedOut > 0 ? [file] : []);
 

@@ -16,9 +16,9 @@ export type WriteAtOnce = (store: (table: string) => IDBObjectStore) => void;
  * moment; it is written behind what earlier calls wrote. It may ask for nothing that is kept: waiting for the answer, it would be
  * lost with the page.
  * @param tables the names of the tables to which it writes.
- * @param changed what is told to those who watch, once it is written.
- * @param refusal what is thrown in place of the browser's own error, or undefined.
- * @throws what the browser throws, as a full disk.
+ * @param changed the key whose watchers are told once the write is complete.
+ * @param refusal asked after a write that failed; what it rejects with replaces the browser's own error.
+ * @throws DatabaseClosedError, or the browser's error: QuotaExceededError where the disk is full.
  */
 export function writeAtOnce(
   tables: readonly string[],

@@ -160,7 +160,7 @@ export function movedMark(mark: Mark, dx: number, dy: number): Mark {
 /** Width of the empty edge, in pixels. */
 const MARGIN = 8;
 
-/** A figure that is as large as its marks need, without those that cannot be seen. @param margin in pixels. */
+/** A figure just large enough for its visible marks; the others are left out. @param margin in pixels. */
 export function fitted(
   title: string,
   marks: readonly Mark[],

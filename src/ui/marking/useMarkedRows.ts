@@ -129,7 +129,7 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       if (pending.current === 0 && givenTo.current === id) follow(id, kept);
     });
   }, [id, follow]);
-  /** Takes what is given, and keeps it at once. */
+  /** Shows new marks, and keeps them at once. */
   const give = (next: Steps<ClassMarks>) => {
     const of = givenTo.current;
     if (of === '') return;
@@ -141,7 +141,7 @@ export function useMarkedRows(fail: (error: unknown) => void) {
       .finally(() => {
         pending.current--;
       })
-      // What is kept is older than what is being written.
+      // While another write is under way, what comes back lacks its marks.
       .then((kept) => pending.current === 0 && follow(of, kept))
       .catch((error) => {
         // The next write brings what this one could not.

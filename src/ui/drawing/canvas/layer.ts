@@ -1,10 +1,6 @@
 import type { View } from '@/core/drawing/geometry/viewport';
 import type { Steps } from '@/core/values/steps';
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
+import type { Size } from '@/ui/controls/usePainter';
 
 /** How much of the shown stretch is kept around it on each side, as a share of it. */
 const AROUND = 0.25;

@@ -1,17 +1,13 @@
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import type { Palette } from '@/ui/controls/palette';
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
+import type { Size } from '@/ui/controls/usePainter';
 
 /** The dots of the view that was painted last, as a picture once it was painted twice. */
 let last: { readonly key: string; picture: HTMLCanvasElement | null } = { key: '', picture: null };
 
 /** Paints the dots of the grid. Where the view stays, as while time runs, a thousand dots are one picture. */
 export function paintGrid(g: CanvasRenderingContext2D, size: Size, view: View, palette: Palette): void {
-  // What is painted for a figure or a printer is no canvas.
+  // A recorder for a figure takes dots: it has no pixels.
   if (typeof CanvasRenderingContext2D === 'undefined' || !(g instanceof CanvasRenderingContext2D)) {
     paintDots(g, size, view, palette);
     return;

@@ -11,6 +11,7 @@ import { type Logic, Z } from '@/core/values/logic';
 import { atOnce, type Steps } from '@/core/values/steps';
 import { setFont, writeText } from '@/ui/controls/paint-text';
 import { FONTS, type Palette } from '@/ui/controls/palette';
+import type { Size } from '@/ui/controls/usePainter';
 import { Layer } from './layer';
 import { paintFarSteps } from './paint-far';
 import { paintGrid } from './paint-grid';
@@ -25,11 +26,6 @@ const SHAPED = 2.4;
 
 /** Parts of a gesture from which they are kept as a picture. */
 const MANY_LIFTED = 1000;
-
-interface Size {
-  readonly width: number;
-  readonly height: number;
-}
 
 const liftedLayers = new WeakMap<DraggedObjects, Layer>();
 

@@ -80,7 +80,7 @@ function moveOf({ from, parts, wires }: DraggedObjects, to: Sheet): Point | null
   for (const id of wires) {
     const [was, is] = [from.wires.get(id), to.wires.get(id)];
     if (!was || !is || was.course.length !== is.course.length) return null;
-    // An end that stays where it was draws a wire out.
+    // Where an end stays behind, the wire changes its course.
     const goesAlong = (end: End) => ('part' in end ? parts.has(end.part) : wires.has(end.wire));
     if (!goesAlong(was.from) || !goesAlong(was.to)) return null;
     for (let i = 0; i < was.course.length; i++) if (!isMoved(was.course[i]!, is.course[i]!)) return null;
