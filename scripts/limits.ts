@@ -109,7 +109,7 @@ const LIMITS: readonly Limit[] = [
   {
     of: 'words and signs of a Verilog file',
     is: MOST_TOKENS,
-    why: 'each takes some 80 bytes while it is read',
+    why: 'the largest sheet, a statement for each of its parts, has not many more',
     make: (size) => `module m(input a);\n${times(Math.floor((size - 9) / 3), () => 'wire b;')}\nendmodule`,
     read: verilog,
   },

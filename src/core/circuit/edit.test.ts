@@ -105,7 +105,7 @@ test('an edit makes nothing that could not be opened again', () => {
   });
   expect(apply(lesson, { type: 'group', edits: adds })).toMatchObject({
     ok: false,
-    problem: { message: 'a sheet holds 50000 parts at most' },
+    problem: { message: `a sheet holds ${MOST_PARTS} parts at most` },
   });
   expect(apply(lesson, { type: 'group', edits: adds.slice(lesson.sheets[0]!.parts.size) }).ok).toBe(true);
   const course = Array.from({ length: MOST_CORNERS + 1 }, (_, i) => ({ x: i, y: i % 2 }));

@@ -4,8 +4,8 @@
 
 export const MOST_SHEETS = 500;
 /** Of one sheet. */
-export const MOST_PARTS = 50_000;
+export const MOST_PARTS = 120_000;
 /** Of one sheet. */
-export const MOST_WIRES = 100_000;
+export const MOST_WIRES = 300_000;
 /** Of one wire. */
 export const MOST_CORNERS = 200;

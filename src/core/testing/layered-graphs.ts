@@ -14,5 +14,5 @@ export function graphOf(
       toAt: 0,
       weight: 1,
     });
-  return { columns, links, ways: new Map(), isCoarse: false, rows: [] };
+  return { columns, links, ways: new Map(), rows: [] };
 }

@@ -57,33 +57,44 @@ export function textSide(
   return own === 'right' ? 'left' : 'right';
 }
 
-/** The pins and boxes of a part relative to its place, in grid steps; each is computed when it is first needed. */
-interface Own {
+/** A pin of all parts that look the same, relative to their place. */
+export interface OwnPin {
+  readonly port: Port;
+  readonly at: Point;
+  readonly out: Point;
+}
+
+/**
+ * What parts of one kind with the same parameters that are turned alike have in common, relative to their place, in grid steps; each
+ * is computed when it is first needed.
+ */
+interface Shape {
   readonly part: Part;
-  pins?: readonly Pin[];
+  pins?: readonly OwnPin[];
   body?: Box;
-  footprint?: Box;
+  extent?: Box;
+  /** All that is painted but the label. */
+  painted?: Box;
 }
 
 const ORIGIN: Point = { x: 0, y: 0 };
-const owns = new WeakMap<Params, Own>();
+/** Parts by the thousand share their parameters (`sharedParams`): a few shapes serve all of them. */
+const shapes = new WeakMap<Params, Shape[]>();
 
-/** The pins and boxes computed before, unless more than the place of the part has changed. */
-function ownOf(part: Part): Own {
-  const known = owns.get(part.params);
-  const was = known?.part;
-  if (
-    was &&
-    was.id === part.id &&
-    was.kind === part.kind &&
-    was.label === part.label &&
-    was.turn === part.turn &&
-    was.mirrored === part.mirrored
-  )
-    return known;
-  const own = { part: { ...part, at: ORIGIN } };
-  owns.set(part.params, own);
-  return own;
+function shapeOf(part: Part): Shape {
+  let alike = shapes.get(part.params);
+  if (!alike) {
+    alike = [];
+    shapes.set(part.params, alike);
+  }
+  for (const shape of alike) {
+    const was = shape.part;
+    if (was.turn === part.turn && was.kind === part.kind && !was.mirrored === !part.mirrored) return shape;
+  }
+  const { kind, turn, mirrored, params } = part;
+  const shape = { part: { id: '', kind, at: ORIGIN, turn, mirrored, label: '', rank: 0, params } };
+  alike.push(shape);
+  return shape;
 }
 
 const moved = (box: Box, { x, y }: Point): Box => ({
@@ -98,31 +109,38 @@ const pinsByPart = new WeakMap<Part, readonly Pin[]>();
 export function pinsOf(part: Part): readonly Pin[] {
   let pins = pinsByPart.get(part);
   if (!pins) {
-    const own = ownOf(part);
-    own.pins ??= ownPins(own.part);
     const { x, y } = part.at;
-    pins = own.pins.map((pin) => ({ ...pin, at: { x: pin.at.x + x, y: pin.at.y + y } }));
+    pins = ownPinsOf(part).map(({ port, at, out }) => ({
+      part: part.id,
+      port,
+      at: { x: at.x + x, y: at.y + y },
+      out,
+    }));
     pinsByPart.set(part, pins);
   }
   return pins;
 }
 
-function ownPins(part: Part): Pin[] {
-  return kindOf(part)
+/** The pins of a part relative to its place: nothing is remembered for the part, which counts where there are many. */
+export function ownPinsOf(part: Part): readonly OwnPin[] {
+  const shape = shapeOf(part);
+  shape.pins ??= kindOf(part)
     .ports(part.params)
-    .map((port) => ({
-      part: part.id,
-      port,
-      at: oriented(port, part),
-      out: oriented(SIDES[port.side], part),
-    }));
+    .map((port) => ({ port, at: oriented(port, part), out: oriented(SIDES[port.side], part) }));
+  return shape.pins;
+}
+
+/** One pin of a part relative to its place; null where it has none of that name. */
+export function ownPinOf(part: Part, port: string): OwnPin | null {
+  for (const pin of ownPinsOf(part)) if (pin.port.name === port) return pin;
+  return null;
 }
 
 /** The body on the sheet. */
 export function bodyOf(part: Part): Box {
-  const own = ownOf(part);
-  own.body ??= ownBody(part);
-  return moved(own.body, part.at);
+  const shape = shapeOf(part);
+  shape.body ??= ownBody(part);
+  return moved(shape.body, part.at);
 }
 
 function ownBody(part: Part): Box {
@@ -134,9 +152,14 @@ function ownBody(part: Part): Box {
 
 /** Body and pins together. */
 export function extentOf(part: Part): Box {
-  const b = bodyOf(part);
-  let { x0, y0, x1, y1 } = b;
-  for (const { at } of pinsOf(part)) {
+  const shape = shapeOf(part);
+  shape.extent ??= ownExtent(shape.part);
+  return moved(shape.extent, part.at);
+}
+
+function ownExtent(part: Part): Box {
+  let { x0, y0, x1, y1 } = bodyOf(part);
+  for (const { at } of ownPinsOf(part)) {
     x0 = Math.min(x0, at.x);
     y0 = Math.min(y0, at.y);
     x1 = Math.max(x1, at.x);
@@ -151,26 +174,31 @@ const LETTER = 0.62;
 /** Grid steps between a body and its label. */
 const LABEL_GAP = 0.6;
 
+/** Of parts with a label; the others have that of their shape. */
 const footprints = new WeakMap<Part, Box>();
 
 /** Everything that is painted of a part, its label with it. */
 export function footprintOf(part: Part): Box {
+  if (!part.label) return moved(paintedOf(part), part.at);
   let box = footprints.get(part);
   if (!box) {
-    const own = ownOf(part);
-    own.footprint ??= findFootprint(own.part);
-    box = moved(own.footprint, part.at);
+    const label = labelBox({ ...part, at: ORIGIN });
+    box = moved(label ? boundingBox([paintedOf(part), label])! : paintedOf(part), part.at);
     footprints.set(part, box);
   }
   return box;
 }
 
-function findFootprint(part: Part): Box {
+function paintedOf(part: Part): Box {
+  const shape = shapeOf(part);
+  shape.painted ??= findPainted(shape.part);
+  return shape.painted;
+}
+
+function findPainted(part: Part): Box {
   const e = extentOf(part);
-  const kind = kindOf(part);
-  const below = kind.role ? e.y1 + 1.4 : e.y1;
-  const label = labelBox(part);
-  return boundingBox([{ ...e, y1: below }, ...(label ? [label] : []), ...captionsOf(part)])!;
+  const below = kindOf(part).role ? e.y1 + 1.4 : e.y1;
+  return boundingBox([{ ...e, y1: below }, ...captionsOf(part)])!;
 }
 
 /** How tall a line of text is beside the height of its letters. */
@@ -246,8 +274,8 @@ export function labelSide(part: Part): LabelSide {
 
 /** Where a label over a part begins that has pins there: to the right of them; null where it stands in the middle. */
 function labelBesidePins(part: Part): number | null {
-  const above = pinsOf(part).filter(({ out }) => out.y < 0);
-  return above.length === 0 ? null : Math.max(...above.map(({ at }) => at.x)) + 0.7;
+  const above = ownPinsOf(part).filter(({ out }) => out.y < 0);
+  return above.length === 0 ? null : Math.max(...above.map(({ at }) => at.x)) + part.at.x + 0.7;
 }
 
 function usualLabelSide(part: Part): LabelSide {
@@ -261,7 +289,9 @@ function usualLabelSide(part: Part): LabelSide {
 }
 
 const isFreeOfPins = (part: Part, side: 'left' | 'right' | 'top'): boolean =>
-  pinsOf(part).every(({ out }) => (side === 'top' ? out.y >= 0 : side === 'left' ? out.x >= 0 : out.x <= 0));
+  ownPinsOf(part).every(({ out }) =>
+    side === 'top' ? out.y >= 0 : side === 'left' ? out.x >= 0 : out.x <= 0,
+  );
 
 /** The objects of a sheet that decide where ends lie. */
 type Parts = Pick<Sheet, 'parts'> & Partial<Sheet>;

@@ -22,13 +22,12 @@ interface PreferredHeight {
  * Gives each node a height so that signals run as straight as possible: each column in turn takes the heights
  * that its neighbours ask for, keeping its order and the gaps between its nodes (isotonic regression by
  * pooling adjacent blocks, Ayer and others, 1955, here by medians, so that a signal gets exactly the height
- * of another). Columns of a large sheet are only stacked.
+ * of another).
  * @param wider extra grid steps between parts.
  */
 export function assignCoordinates(graph: LayeredGraph, wider: number): void {
   const { columns, links } = graph;
   for (const column of columns) stack(column, wider);
-  if (graph.isCoarse) return;
   const { before, after } = neighboursOf(graph);
   const heights = heightsOfRows(graph, wider);
   const inRow = (find: (node: LayoutNode) => PreferredHeight[]) => (node: LayoutNode) =>

@@ -12,12 +12,10 @@ import {
 /** How often the columns are gone through, forth and back in turn. */
 const SWEEPS = 12;
 const LARGE_SWEEPS = 3;
-const COARSE_SWEEPS = 4;
 
 /**
  * Orders the nodes of each column so that few links cross: by the mean of their neighbours (Sugiyama, Tagawa and Toda,
- * 1981), and by swapping neighbours as long as that helps; a large sheet by the mean alone. Inputs and outputs keep
- * their order.
+ * 1981), and by swapping neighbours as long as that helps. Inputs and outputs keep their order.
  */
 export function minimiseCrossings(graph: LayeredGraph): void {
   const { columns, links } = graph;
@@ -32,10 +30,6 @@ export function minimiseCrossings(graph: LayeredGraph): void {
     for (const column of forth ? columns : [...columns].reverse())
       sortByMean(column, forth ? beside.before : beside.after, forth);
   };
-  if (graph.isCoarse) {
-    for (let sweep = 0; sweep < COARSE_SWEEPS; sweep++) sortAll(sweep % 2 === 0);
-    return;
-  }
   const worth = worthOf(beside);
   let best = columns.map((column) => [...column]);
   let least = crossings(links, worth);

@@ -6,6 +6,7 @@ import { isFree, Obstacles, type RouteEnd, route } from '../routing/route';
 import { channelOf } from './channels';
 import { assignCoordinates } from './coordinate-assignment';
 import { alongRows, minimiseCrossings } from './crossing-minimisation';
+import { isLargeSheet, layOutLarge } from './large-sheet';
 import { flowOf, layersOf } from './layers';
 import { type LayeredGraph, type Link, layeredGraphOf } from './layout-nodes';
 import { railsFor } from './rails';
@@ -14,10 +15,6 @@ import { isAtOnce, rowsOf } from './rows';
 /** Free grid steps on both sides of the tracks between two columns, and where there are few, between those. */
 const MARGIN = 2;
 const FEW_TRACKS = 4;
-/** Sheets with more wires than this get plain corners: nobody reads them, and finding good places would take long. */
-const MOST_LAID = 3000;
-/** There so many grid steps are left between two columns, at most. */
-const MOST_BETWEEN = 24;
 /**
  * Wires that do not run from left to right are laid one by one, as long as there are no more of them than this, and of the sheet
  * no more grid points for all of them together.
@@ -33,8 +30,9 @@ const MOST_POINTS = 1_500_000;
  */
 export function layOut(sheet: Sheet): Sheet {
   if (sheet.parts.size === 0) return sheet;
+  if (isLargeSheet(sheet)) return layOutLarge(sheet);
   const rows = rowsOf(sheet, flowOf(sheet, isAtOnce));
-  const graph = layeredGraphOf(sheet, layersOf(sheet, rows), sheet.wires.size > MOST_LAID, rows);
+  const graph = layeredGraphOf(sheet, layersOf(sheet, rows), rows);
   minimiseCrossings(graph);
   alongRows(graph);
   // Where a wire finds no way, or only a poor one, all is laid out once more with more room.
@@ -75,7 +73,7 @@ function isTooMuch({ sheet, open }: Placed): boolean {
 /** Lays wires that lead back over rails, and gives plain corners to those that cannot take one. */
 function withRails(sheet: Sheet, graph: LayeredGraph): Sheet {
   const { sheet: placed, open } = placedSheet(sheet, graph, 0, true);
-  if (graph.isCoarse || isTooMuch({ sheet: placed, open })) return withCorners(placed, open);
+  if (isTooMuch({ sheet: placed, open })) return withCorners(placed, open);
   const laid = withCourses(placed, open, 1);
   return withCorners(laid.sheet, laid.stuck);
 }
@@ -118,7 +116,7 @@ function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number, hasRails 
   );
   const rails = railsFor(
     sheet,
-    hasRails && !graph.isCoarse ? [...sheet.wires.values()].filter((wire) => !isLaid(wire)) : [],
+    hasRails ? [...sheet.wires.values()].filter((wire) => !isLaid(wire)) : [],
     columnOf,
   );
   const [rises, drops]: [number[], number[]] = [[], [-MARGIN - rails.dropsBefore(0)]];
@@ -136,8 +134,7 @@ function placedSheet(sheet: Sheet, graph: LayeredGraph, wider: number, hasRails 
     rises.push(end);
     const begin = end + rails.risesBeside(i);
     for (const [link, track] of channel.tracks) turns.set(link, begin + track * apart);
-    const across = graph.isCoarse ? Math.min(MOST_BETWEEN, column.length / 2) : (channel.count - 1) * apart;
-    const behind = begin + Math.max(0, Math.ceil(across));
+    const behind = begin + Math.max(0, (channel.count - 1) * apart);
     drops.push(behind + 1);
     x = behind + rails.dropsBefore(i + 1) + MARGIN + 2 * wider;
   }

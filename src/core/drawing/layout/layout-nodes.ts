@@ -1,6 +1,6 @@
 import { isPinEnd, type Part, type Sheet } from '../../circuit/sheet';
 import { roleOf } from '../../parts/catalogue';
-import { footprintOf, pinOf } from '../geometry/placement';
+import { footprintOf, ownPinOf } from '../geometry/placement';
 import type { PartRow } from './rows';
 
 /** A place in a column: for a part, or for a signal that passes the column on its way. Lengths are in grid steps. */
@@ -31,10 +31,9 @@ export interface Link {
 
 /** Columns of nodes, and the links from each column to the next. */
 export interface LayeredGraph {
-  readonly isCoarse: boolean;
   /**
    * For each wire whose pins face each other across the columns between them, the links from its left to its
-   * right end; none in a coarse graph.
+   * right end.
    */
   readonly ways: ReadonlyMap<string, readonly Link[]>;
   readonly columns: LayoutNode[][];
@@ -58,12 +57,10 @@ export const OUTPUT_LINK_WEIGHT = 3;
 
 /**
  * Nodes for the parts of each column, and for the signals that pass through a column.
- * @param isCoarse whether signals have no nodes and link part to part directly: enough for a large sheet.
  */
 export function layeredGraphOf(
   sheet: Sheet,
   parts: readonly (readonly Part[])[],
-  isCoarse: boolean,
   rows: readonly PartRow[] = [],
 ): LayeredGraph {
   const rowOf = new Map(rows.flatMap((row, i) => row.parts.map((id) => [id, i] as const)));
@@ -90,17 +87,16 @@ export function layeredGraphOf(
     if (!isPinEnd(wire.from) || !isPinEnd(wire.to)) continue;
     const ends = [wire.from, wire.to].map((end) => {
       const part = sheet.parts.get(end.part)!;
-      const pin = pinOf(sheet, end.part, end.port);
+      const pin = ownPinOf(part, end.port);
       const { node, column } = nodeOf.get(end.part)!;
-      const y = pin && pin.at.y - part.at.y;
-      return pin && { key: `${end.part} ${end.port}`, node, column, y: y!, facing: pin.out.x };
+      return pin && { key: `${end.part} ${end.port}`, node, column, y: pin.at.y, facing: pin.out.x };
     });
     const [a, b] = ends;
     if (!a || !b || a.column === b.column) continue;
     const [from, to] = a.column < b.column ? [a, b] : [b, a];
     let [node, y] = [from.node, from.y];
     const way: Link[] = [];
-    for (let column = isCoarse ? to.column : from.column + 1; column < to.column; column++) {
+    for (let column = from.column + 1; column < to.column; column++) {
       const key = `${from.key} ${column}`;
       let pass = passes.get(key);
       if (!pass) {
@@ -123,9 +119,9 @@ export function layeredGraphOf(
       weight: keepsOrder(to.node) ? OUTPUT_LINK_WEIGHT : node.part ? 1 : BEGINNING,
     };
     links[to.column - 1]!.push(last);
-    if (!isCoarse && from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);
+    if (from.facing === 1 && to.facing === -1) ways.set(wire.id, [...way, last]);
   }
-  return { columns, links, ways, isCoarse, rows };
+  return { columns, links, ways, rows };
 }
 
 /** The links that lead to each node, and those that lead on from it. */

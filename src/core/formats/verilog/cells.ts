@@ -1,4 +1,5 @@
-import type { Params, Part, Sheet, Wire } from '../../circuit/sheet';
+import type { Point } from '../../circuit/geometry';
+import type { Params, Part, PinEnd, Sheet, Wire } from '../../circuit/sheet';
 import { UnionFind } from '../../netlist/union-find';
 import { findKind, kindOf } from '../../parts/catalogue';
 import { MOST_WIRES } from '../../parts/limits';
@@ -13,32 +14,42 @@ export const C1: Bit = -2;
 export const CX: Bit = -3;
 export const CZ: Bit = -4;
 
-/** A part to be, its pins tied to bits, the least significant first. */
-interface Cell {
-  readonly part: Part;
-  /** In the order of the part's pins. */
-  readonly pins: readonly TiedPin[];
+/** The parts to be, by their numbers: there are many, and what is one number needs no object. */
+interface Tied {
+  readonly parts: Part[];
+  /** The pins of each. */
+  readonly ports: (readonly Port[])[];
+  /** The bits of all pins of all parts, in the order of the parts and of their pins, the least significant first. */
+  readonly bits: Bit[];
 }
 
-interface TiedPin {
-  /** Its place among the pins of the part. */
-  readonly at: number;
-  readonly port: Port;
-  readonly bits: readonly Bit[];
-}
+/** Stands among the tied bits for those of a pin to which nothing is tied. */
+const OPEN: Bit = -9;
 
-/** One pin of a part as a whole, and how wide it is. */
+/** One pin of a part as a whole, and how wide it is; all wires from it have this end. */
 interface Bundle {
-  readonly part: string;
-  readonly port: string;
+  readonly end: PinEnd;
   readonly width: number;
+  /** Where its bits are among those that are tied; -1 for one that was put between pins. */
+  readonly at: number;
 }
+
+const bundleOf = (part: string, port: string, width: number, at = -1): Bundle => ({
+  end: { part, port },
+  width,
+  at,
+});
+const nameOf = ({ end }: Bundle) => `${end.part}.${end.port}`;
 
 /** Where a bit comes from: a bundle's bit. */
 interface Origin {
   readonly bundle: Bundle;
   readonly bit: number;
 }
+
+/** Parts have no places yet, and wires no courses. */
+const ORIGIN: Point = { x: 0, y: 0 };
+const NO_CORNERS: readonly Point[] = [];
 
 const GOOD_ID = /^[A-Za-z][A-Za-z0-9_-]{0,48}$/;
 
@@ -47,11 +58,10 @@ const GOOD_ID = /^[A-Za-z][A-Za-z0-9_-]{0,48}$/;
  * one, slices and joins are put between them.
  */
 export class Cells {
-  private readonly cells: Cell[] = [];
+  private readonly tied: Tied = { parts: [], ports: [], bits: [] };
   private readonly joined: [Bit, Bit][] = [];
-  private readonly ids = new Set<string>();
-  private readonly numbers = new Map<string, number>();
-  private readonly places = new Map<string, number>();
+  /** Ids that are taken, each with the number that may be free behind it. */
+  private readonly ids = new Map<string, number>();
   private bits = 0;
 
   constructor(
@@ -61,7 +71,9 @@ export class Cells {
 
   /** New nets. */
   fresh(width: number): Bit[] {
-    return Array.from({ length: width }, () => this.bits++);
+    const bits: Bit[] = [];
+    for (let i = 0; i < width; i++) bits.push(this.bits++);
+    return bits;
   }
 
   /** Makes two bits one; a constant drives the other. */
@@ -99,58 +111,72 @@ export class Cells {
     const part: Part = {
       id,
       kind,
-      at: { x: 0, y: 0 },
+      at: ORIGIN,
       turn: 0,
       label: label || (entry.stores ? wish : ''),
       rank,
       params: this.paramsOf(entry, params),
     };
     const { ports } = templateOf(part);
-    const tied: TiedPin[] = [];
+    let given = pins;
     for (const name in pins) {
       const bits = pins[name]!;
-      const at = ports.findIndex((p) => p.name === name);
-      const port = ports[at];
+      const port = ports.find((p) => p.name === name);
       if (!port || port.width !== bits.length)
         throw new Error(`${kind} has no pin ${name} of ${bits.length}`);
       // Constants become parts of their own beside their readers.
-      tied.push({ at, port, bits: port.direction === 'in' ? this.withConstants(bits) : bits });
+      if (port.direction === 'in' && bits.some((bit) => bit < 0))
+        given = { ...given, [name]: this.withConstants(bits) };
     }
-    this.places.set(id, this.cells.length);
-    this.cells.push({ part, pins: tied.sort((a, b) => a.at - b.at) });
+    const { tied } = this;
+    tied.parts.push(part);
+    tied.ports.push(ports);
+    for (const { name, width } of ports) {
+      const bits = given[name];
+      for (let i = 0; i < width; i++) tied.bits.push(bits ? bits[i]! : OPEN);
+    }
     return id;
   }
 
-  private readonly known = new Map<string, Params>();
+  /** For parameters that were given before, the same object: all parameters of the part. */
+  private readonly known = new Map<PartKind, Map<Params, Params>>();
 
   /** All parameters of a part of which some are given. */
   private paramsOf(entry: PartKind, given: Params): Params {
-    const key = entry.kind + JSON.stringify(given);
-    const known = this.known.get(key) ?? sharedParams(entry, { ...defaultParams(entry), ...given });
-    this.known.set(key, known);
-    return known;
+    let known = this.known.get(entry);
+    if (!known) {
+      known = new Map();
+      this.known.set(entry, known);
+    }
+    let params = known.get(given);
+    if (!params) {
+      params = sharedParams(entry, { ...defaultParams(entry), ...given });
+      if (Object.isFrozen(given)) known.set(given, params);
+    }
+    return params;
   }
 
   /** How many parts there are so far. */
   get count(): number {
-    return this.cells.length;
+    return this.tied.parts.length;
   }
 
   /** The part that was added last. */
   get lastId(): string {
-    return this.cells.at(-1)!.part.id;
+    return this.tied.parts.at(-1)!.id;
   }
 
   /** Gives a part another delay. */
   setDelay(id: string, delay: Params): void {
-    const at = this.places.get(id)!;
-    const cell = this.cells[at]!;
-    const params = sharedParams(kindOf(cell.part), { ...cell.part.params, ...delay });
-    this.cells[at] = { ...cell, part: { ...cell.part, params } };
+    // It was made a moment ago.
+    const { parts } = this.tied;
+    const at = parts.findLastIndex((part) => part.id === id);
+    const part = parts[at]!;
+    parts[at] = { ...part, params: sharedParams(kindOf(part), { ...part.params, ...delay }) };
   }
 
+  /** The bits with new ones for the constants among them. */
   private withConstants(bits: readonly Bit[]): readonly Bit[] {
-    if (bits.every((b) => b >= 0)) return bits;
     const tied = bits.map((b) => (b >= 0 ? b : this.bits++));
     for (let from = 0; from < bits.length; from++) {
       if (bits[from]! >= 0 || bits[from] === CZ) continue;
@@ -169,11 +195,11 @@ export class Cells {
       if (!/^[A-Za-z]/.test(base)) base = `g${base}`;
     }
     let id = base;
-    let n = this.numbers.get(base) ?? (wish && !findKind(base) ? 0 : 1);
+    let n = this.ids.get(base) ?? (wish && !findKind(base) ? 0 : 1);
     do id = n === 0 ? base : base + n;
     while (this.ids.has(id) && n++ >= 0);
-    this.numbers.set(base, n + 1);
-    this.ids.add(id);
+    this.ids.set(base, n + 1);
+    if (n > 0) this.ids.set(id, 1);
     return id;
   }
 
@@ -184,7 +210,7 @@ export class Cells {
     return new Wiring(
       this.id,
       this.name,
-      this.cells,
+      this.tied,
       this.bits,
       (bit) => sets.find(bit),
       (wish) => this.freeId(wish),
@@ -196,58 +222,71 @@ class Wiring {
   private readonly parts = new Map<string, Part>();
   private readonly wires = new Map<string, Wire>();
   /** The first driver of each net, to which readers are wired; and all of a net that has several. */
-  private readonly firstOf: (Origin | undefined)[];
+  private readonly firstOf: (Bundle | undefined)[];
+  private readonly firstBit: Int32Array;
   private readonly several = new Map<Bit, Origin[]>();
-  /** The nets of each pin that drives, the least significant bit first. */
-  private readonly netsOf = new Map<Bundle, readonly Bit[]>();
   private readonly slices = new Map<string, Bundle>();
   private readonly joins = new Map<string, Bundle>();
 
   constructor(
     private readonly id: string,
     private readonly name: string,
-    private readonly cells: readonly Cell[],
+    private readonly tied: Tied,
     bits: number,
     private readonly root: (bit: Bit) => Bit,
     private readonly freeId: (wish: string) => string,
   ) {
-    this.firstOf = new Array<Origin | undefined>(bits).fill(undefined);
+    this.firstOf = new Array<Bundle | undefined>(bits).fill(undefined);
+    this.firstBit = new Int32Array(bits);
   }
 
   sheet(): Sheet {
-    for (const { part } of this.cells) this.parts.set(part.id, part);
-    for (const { part, pins } of this.cells)
-      for (const { port, bits } of pins) {
-        if (port.direction === 'in') continue;
-        const bundle = { part: part.id, port: port.name, width: port.width };
-        const nets = bits.map(this.root);
-        for (let bit = 0; bit < nets.length; bit++) {
-          const net = nets[bit]!;
-          const origin = { bundle, bit };
-          const first = this.firstOf[net];
-          if (!first) this.firstOf[net] = origin;
-          else {
-            const list = this.several.get(net);
-            if (list) list.push(origin);
-            else this.several.set(net, [first, origin]);
-          }
-        }
-        this.netsOf.set(bundle, nets);
-      }
+    for (const part of this.tied.parts) this.parts.set(part.id, part);
+    this.eachPin((part, { name, direction, width }, at) => {
+      if (direction !== 'in') this.drives(bundleOf(part.id, name, width, at));
+    });
     this.wireDrivers();
-    for (const { part, pins } of this.cells)
-      for (const { port, bits } of pins) {
-        if (port.direction !== 'in') continue;
-        const from = this.source(bits.map((b) => this.firstOf[this.root(b)]));
-        if (from) this.wire(from, { part: part.id, port: port.name, width: port.width });
-      }
+    this.eachPin((part, { name, direction, width }, at) => {
+      if (direction !== 'in') return;
+      const from = width === 1 ? this.bitOf(at) : this.source(at, width);
+      if (from) this.wire(from, { part: part.id, port: name });
+    });
     return { id: this.id, name: this.name, parts: this.parts, wires: this.wires };
   }
 
-  private wire(from: Bundle, to: Bundle): void {
+  /** Goes through the pins to which something is tied. @param each is told where their bits are. */
+  private eachPin(each: (part: Part, port: Port, at: number) => void): void {
+    const { parts, ports, bits } = this.tied;
+    let at = 0;
+    for (let i = 0; i < parts.length; i++)
+      for (const port of ports[i]!) {
+        if (bits[at] !== OPEN) each(parts[i]!, port, at);
+        at += port.width;
+      }
+  }
+
+  private net(at: number): Bit {
+    return this.root(this.tied.bits[at]!);
+  }
+
+  private drives(bundle: Bundle): void {
+    for (let bit = 0; bit < bundle.width; bit++) {
+      const net = this.net(bundle.at + bit);
+      const first = this.firstOf[net];
+      if (!first) {
+        this.firstOf[net] = bundle;
+        this.firstBit[net] = bit;
+        continue;
+      }
+      const list = this.several.get(net) ?? [{ bundle: first, bit: this.firstBit[net]! }];
+      list.push({ bundle, bit });
+      this.several.set(net, list);
+    }
+  }
+
+  private wire(from: Bundle, to: PinEnd): void {
     const id = `w${this.wires.size + 1}`;
-    const end = ({ part, port }: Bundle) => ({ part, port });
-    this.wires.set(id, { id, from: end(from), to: end(to), course: [] });
+    this.wires.set(id, { id, from: from.end, to, course: NO_CORNERS });
   }
 
   /** Where several drive a net, all of them are tied to the first. */
@@ -260,29 +299,38 @@ class Wiring {
           first.bit === other.bit &&
           first.bundle.width === other.bundle.width &&
           this.runsAlong(first.bundle, other.bundle);
-        const key = [first, other]
-          .map((o) => `${o.bundle.part}.${o.bundle.port}${whole ? '' : o.bit}`)
-          .join();
+        const key = [first, other].map((o) => `${nameOf(o.bundle)}${whole ? '' : o.bit}`).join();
         if (done.has(key)) continue;
         done.add(key);
-        if (whole) this.wire(first.bundle, other.bundle);
+        if (whole) this.wire(first.bundle, other.bundle.end);
         else
           this.wire(
             this.slice(first.bundle, first.bit, first.bit),
-            this.slice(other.bundle, other.bit, other.bit),
+            this.slice(other.bundle, other.bit, other.bit).end,
           );
       }
   }
 
   /** Whether all bits of one pin meet those of the other in order. */
   private runsAlong(a: Bundle, b: Bundle): boolean {
-    const [first, other] = [this.netsOf.get(a)!, this.netsOf.get(b)!];
-    return first.every((net, i) => net === other[i]);
+    for (let bit = 0; bit < a.width; bit++) if (this.net(a.at + bit) !== this.net(b.at + bit)) return false;
+    return true;
   }
 
-  /** A pin that has these bits, the lowest first; null where nobody drives any of them. */
-  private source(bits: readonly (Origin | undefined)[]): Bundle | null {
-    if (bits.length === 1 && bits[0]?.bundle.width === 1) return bits[0].bundle;
+  /** A pin that has a bit by itself; null where nobody drives it. */
+  private bitOf(at: number): Bundle | null {
+    const net = this.net(at);
+    const bundle = this.firstOf[net];
+    return bundle ? this.slice(bundle, this.firstBit[net]!, this.firstBit[net]!) : null;
+  }
+
+  /** A pin that has some of the tied bits, the lowest first; null where nobody drives any of them. */
+  private source(from: number, width: number): Bundle | null {
+    const bits = Array.from({ length: width }, (_, i): Origin | undefined => {
+      const net = this.net(from + i);
+      const bundle = this.firstOf[net];
+      return bundle && { bundle, bit: this.firstBit[net]! };
+    });
     const runs: { from: Bundle | null; width: number }[] = [];
     for (let at = 0; at < bits.length; ) {
       const first = bits[at];
@@ -298,26 +346,25 @@ class Wiring {
       at = end;
     }
     if (runs.length === 1) return runs[0]!.from;
-    const key = runs.map((r) => (r.from ? `${r.from.part}.${r.from.port}` : `-${r.width}`)).join();
+    const key = runs.map((r) => (r.from ? nameOf(r.from) : `-${r.width}`)).join();
     const known = this.joins.get(key);
     if (known) return known;
     const widths = runs.map((r) => r.width).reverse();
     const id = this.place('join', { widths });
-    for (const [i, { from, width }] of runs.entries())
-      if (from) this.wire(from, { part: id, port: `I${i}`, width });
-    const made = { part: id, port: 'Y', width: bits.length };
+    for (const [i, { from }] of runs.entries()) if (from) this.wire(from, { part: id, port: `I${i}` });
+    const made = bundleOf(id, 'Y', bits.length);
     this.joins.set(key, made);
     return made;
   }
 
   private slice(of: Bundle, low: number, high: number): Bundle {
     if (low === 0 && high === of.width - 1) return of;
-    const key = `${of.part}.${of.port} ${high}:${low}`;
+    const key = `${nameOf(of)} ${high}:${low}`;
     const known = this.slices.get(key);
     if (known) return known;
     const id = this.place('slice', { width: of.width, high, low });
-    this.wire(of, { part: id, port: 'A', width: of.width });
-    const made = { part: id, port: 'Y', width: high - low + 1 };
+    this.wire(of, { part: id, port: 'A' });
+    const made = bundleOf(id, 'Y', high - low + 1);
     this.slices.set(key, made);
     return made;
   }
@@ -328,7 +375,7 @@ class Wiring {
     this.parts.set(id, {
       id,
       kind,
-      at: { x: 0, y: 0 },
+      at: ORIGIN,
       turn: 0,
       label: '',
       rank: 0,

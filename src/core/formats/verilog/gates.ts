@@ -47,10 +47,23 @@ export class Gates {
     const pins: Record<string, readonly Bit[]> =
       inputs.length === 2 ? { A: inputs[0]!, B: inputs[1]!, Y } : { Y };
     for (let i = 0; inputs.length !== 2 && i < inputs.length; i++) pins[LETTERS[i]!] = inputs[i]!;
-    const params: Params =
-      kind === 'not' || kind === 'buffer' ? { width, ...delay } : { width, inputs: inputs.length, ...delay };
-    this.cells.add(kind, params, pins, wish);
+    this.cells.add(kind, this.paramsOf(kind, width, inputs.length, delay), pins, wish);
     return Y;
+  }
+
+  /** Parameters of gates that take no time, which are the most by far. */
+  private readonly prompt = new Map<string, Params>();
+
+  private paramsOf(kind: string, width: number, inputs: number, delay: Params): Params {
+    const own: Params = kind === 'not' || kind === 'buffer' ? { width } : { width, inputs };
+    if (delay !== NOW) return { ...own, ...delay };
+    const key = `${own.inputs ?? ''} ${width}`;
+    let params = this.prompt.get(key);
+    if (!params) {
+      params = Object.freeze({ ...own, ...delay });
+      this.prompt.set(key, params);
+    }
+    return params;
   }
 
   /** A gate with any number of inputs: beyond the limit of one part, gates before it gather them. */

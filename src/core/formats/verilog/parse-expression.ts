@@ -54,7 +54,7 @@ export abstract class ExpressionParser extends TokenReader {
         const strength = token.kind === 'symbol' ? STRENGTH[token.text] : undefined;
         if (strength === undefined || strength <= least) break;
         if ((before as Token | null)?.text !== token.text) endChain();
-        this.at++;
+        this.pass();
         const right = this.expression(strength);
         if (!ASSOCIATIVE.has(token.text)) left = this.joined([left, right], token);
         else if (before) chain.push(right);
@@ -66,7 +66,7 @@ export abstract class ExpressionParser extends TokenReader {
       endChain();
       if (least === 0 && this.is('?')) {
         const { line, column } = this.token;
-        this.at++;
+        this.pass();
         const yes = this.expression();
         this.expect(':');
         const no = this.expression();
@@ -89,7 +89,7 @@ export abstract class ExpressionParser extends TokenReader {
   protected unary(): Expression {
     const { line, column, kind, text } = this.token;
     if (kind !== 'symbol' || !UNARY.has(text)) return this.primary();
-    this.at++;
+    this.pass();
     return this.deeper(() => {
       const of = this.unary();
       return this.above({ is: 'unary', operator: text, of, line, column }, of);
@@ -100,15 +100,15 @@ export abstract class ExpressionParser extends TokenReader {
     const { line, column, kind, text } = this.token;
     const place = { line, column };
     if (kind === 'number') {
-      this.at++;
+      this.pass();
       return { ...numberOf(text, place), ...place };
     }
     if (kind === 'text') {
-      this.at++;
+      this.pass();
       return { is: 'text', text, ...place };
     }
     if (kind === 'system') {
-      this.at++;
+      this.pass();
       return { is: 'call', name: text, arguments: this.accept('(') ? this.arguments() : [], ...place };
     }
     if (this.accept('(')) {
@@ -132,7 +132,7 @@ export abstract class ExpressionParser extends TokenReader {
     }
     const name = this.path('a signal, a number or “(”');
     if (this.is('(') && this.mayCall) {
-      this.at++;
+      this.pass();
       const given = this.arguments();
       return this.above({ is: 'call', name, arguments: given, ...place }, ...given);
     }
@@ -151,8 +151,8 @@ export abstract class ExpressionParser extends TokenReader {
   /** A name, or one inside of instances and blocks: `desk.count`. */
   protected path(what: string): string {
     let name = this.name(what);
-    while (this.is('.') && this.tokens[this.at + 1]!.kind === 'name') {
-      this.at++;
+    while (this.is('.') && this.ahead.kind === 'name') {
+      this.pass();
       name += `.${this.name('a name')}`;
     }
     return name;

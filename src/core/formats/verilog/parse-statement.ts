@@ -66,7 +66,7 @@ export abstract class StatementParser extends ExpressionParser {
       (STORED.has(text) || text === 'supply0' || text === 'supply1' || text === 'genvar')
     ) {
       type = (text === 'realtime' ? 'real' : text) as Declaration['type'];
-      this.at++;
+      this.pass();
     } else if (!this.accept('wire') && !this.accept('tri')) {
       for (const resolved of ['wand', 'wor', 'triand', 'trior', 'trireg', 'tri0', 'tri1'])
         if (this.is(resolved))
@@ -93,7 +93,7 @@ export abstract class StatementParser extends ExpressionParser {
       into.push({ name, range, direction, type: of, signed, words, line, column });
       if (!this.is('=')) continue;
       if (!onValue) this.unsupported('a value at the declaration', this.token, 'assign it in a statement');
-      this.at++;
+      this.pass();
       onValue({ is: 'name', name, line, column }, this.expression());
     } while (this.accept(','));
     this.expect(';');
@@ -124,7 +124,7 @@ export abstract class StatementParser extends ExpressionParser {
     const watched: Watched[] = [];
     do {
       const edge = this.is('posedge') || this.is('negedge') ? (this.token.text as 'posedge') : null;
-      if (edge) this.at++;
+      if (edge) this.pass();
       watched.push({ edge, signal: this.expression() });
     } while (this.accept(',') || this.accept('or'));
     this.expect(')');
@@ -141,7 +141,7 @@ export abstract class StatementParser extends ExpressionParser {
       if (kind === 'name' && !escaped && KEYWORDS.has(text)) return this.keyword(text, place);
       if (kind !== 'name') this.fail('a statement');
       // `count;` and `count(a, b);` call a task.
-      const next = this.tokens[this.at + 1]!;
+      const next = this.ahead;
       if (next.kind === 'symbol' && (next.text === ';' || next.text === '(')) return this.calling(place);
       const assign = this.assignment();
       this.expect(';');
@@ -173,7 +173,7 @@ export abstract class StatementParser extends ExpressionParser {
 
   private calling(place: Place): Statement {
     const name = this.token.kind === 'system' ? this.token.text : '';
-    if (name) this.at++;
+    if (name) this.pass();
     const called = name || this.path('the name of a task');
     const given: (Expression | null)[] = [];
     if (this.accept('(')) {
@@ -187,7 +187,8 @@ export abstract class StatementParser extends ExpressionParser {
   }
 
   private keyword(word: string, place: Place): Statement {
-    this.at++;
+    const first = this.token;
+    this.pass();
     const inBrackets = () => {
       this.expect('(');
       const inside = this.expression();
@@ -248,8 +249,7 @@ export abstract class StatementParser extends ExpressionParser {
       case 'force':
         return this.unsupported(`“${word}” in a process`, place, 'assign in an “always” block');
       default:
-        this.at--;
-        return this.fail('a statement');
+        return this.fail('a statement', first, first);
     }
   }
 

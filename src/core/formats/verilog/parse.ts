@@ -69,12 +69,12 @@ class Parser extends StatementParser {
     if (!time) this.unsupported(`“\`${t.text.slice(0, 40)}”`, t, 'such as `timescale 1ns/1ps');
     this.unit = Number(time[1]) * PS_PER_UNIT[time[2] as TimeUnit];
     this.precision = time[4] === 'fs' ? 1 : Number(time[3]) * PS_PER_UNIT[time[4] as TimeUnit];
-    this.at++;
+    this.pass();
   }
 
   private module(): Module {
     const place = this.place();
-    this.at++;
+    this.pass();
     const name = this.name('the name of the module');
     const made: MadeModule = { ports: [], ...nothing() };
     if (this.accept('#')) {
@@ -113,7 +113,7 @@ class Parser extends StatementParser {
       this.skipAttributes();
       if (this.is('input') || this.is('output') || this.is('inout')) {
         const direction = this.token.text as Direction;
-        this.at++;
+        this.pass();
         type = this.typeBefore(direction);
       }
       if (!type) this.fail('“input”, “output” or “inout”');
@@ -122,13 +122,14 @@ class Parser extends StatementParser {
       ports.push(name);
       made.declarations.push({ ...type, name, words: null, ...place });
       if (this.is('=') && made.items && type.type === 'reg') {
-        this.at++;
+        this.pass();
         made.items.push(begun({ is: 'name', name, ...place }, this.expression(), place));
       }
     } while (this.accept(','));
   }
 
   private item(made: Made & Partial<MadeModule>): void {
+    this.beginTree();
     this.skipAttributes();
     const t = this.token;
     const place = this.place();
@@ -145,7 +146,7 @@ class Parser extends StatementParser {
     switch (t.text) {
       case 'parameter':
       case 'localparam':
-        this.at++;
+        this.pass();
         do made.parameters.push(this.parameter(t.text === 'localparam'));
         while (this.accept(','));
         this.expect(';');
@@ -154,13 +155,13 @@ class Parser extends StatementParser {
         this.assign(made.items, place);
         return;
       case 'always': {
-        this.at++;
+        this.pass();
         const on = this.accept('@') ? this.sensitivity() : null;
         made.items.push({ is: 'always', on, body: this.statement(), ...place });
         return;
       }
       case 'initial':
-        this.at++;
+        this.pass();
         made.items.push({ is: 'initial', body: this.statement(), ...place });
         return;
       case 'function':
@@ -168,7 +169,7 @@ class Parser extends StatementParser {
         made.routines.push(this.routine(t.text, place));
         return;
       case 'generate':
-        this.at++;
+        this.pass();
         while (!this.accept('endgenerate')) {
           if (this.token.kind === 'end') this.fail('“endgenerate”');
           this.item(made);
@@ -189,7 +190,7 @@ class Parser extends StatementParser {
   }
 
   private assign(items: Item[], place: Place): void {
-    this.at++;
+    this.pass();
     if (this.is('(')) this.unsupported('a drive strength', this.token, 'leave it out');
     const delay = this.delay();
     do {
@@ -204,7 +205,7 @@ class Parser extends StatementParser {
     let direction: Declaration['direction'] = null;
     if (this.is('input') || this.is('output') || this.is('inout')) {
       direction = this.token.text as Direction;
-      this.at++;
+      this.pass();
     }
     const type = this.typeBefore(direction);
     const delay = this.delay();
@@ -217,12 +218,12 @@ class Parser extends StatementParser {
   }
 
   private routine(word: string, place: Place): Routine {
-    this.at++;
+    this.pass();
     this.accept('automatic');
     let result: Routine['result'] = null;
     if (word === 'function') {
       const isInteger = this.is('integer') || this.is('time');
-      if (isInteger) this.at++;
+      if (isInteger) this.pass();
       if (this.is('real') || this.is('realtime')) this.unsupported('a function of real numbers', this.token);
       const signed = this.accept('signed') || isInteger;
       result = { isInteger, signed, range: this.range() };
@@ -246,7 +247,7 @@ class Parser extends StatementParser {
       if (this.token.kind === 'end') this.fail(`“end${word}”`);
       statements.push(this.statement());
     }
-    this.at++;
+    this.pass();
     // `input [3:0] a; reg [3:0] a;` declare one argument.
     const list = own.filter((d) => d.direction !== null);
     return {
@@ -267,7 +268,7 @@ class Parser extends StatementParser {
       return inside;
     };
     if (word === 'begin') return { is: 'generate block', body: this.generatedBody(), ...place };
-    this.at++;
+    this.pass();
     if (word === 'if') {
       const condition = inBrackets();
       const yes = this.generatedBody();
@@ -329,9 +330,9 @@ class Parser extends StatementParser {
 
   private gates(items: Item[]): void {
     const kind = this.token.text;
-    this.at++;
-    if (this.is('(') && /^(supply|strong|pull|weak|highz)/.test(this.tokens[this.at + 1]!.text))
-      this.unsupported('a drive strength', this.tokens[this.at + 1], 'leave it out');
+    this.pass();
+    if (this.is('(') && /^(supply|strong|pull|weak|highz)/.test(this.ahead.text))
+      this.unsupported('a drive strength', this.ahead, 'leave it out');
     const delay = this.delay();
     do {
       const place = this.place();

@@ -1,11 +1,12 @@
 import { preprocessed } from './preprocess';
 import type { VerilogError } from './tokens';
 
-const written = (source: string, includes?: ReadonlyMap<string, string>) =>
-  preprocessed(source, includes)
-    .slice(0, -1)
-    .map(({ text }) => text)
-    .join(' ');
+function written(source: string, includes?: ReadonlyMap<string, string>): string {
+  const tokens = preprocessed(source, includes);
+  const texts: string[] = [];
+  for (let token = tokens.next(); token.kind !== 'end'; token = tokens.next()) texts.push(token.text);
+  return texts.join(' ');
+}
 const problem = (source: string, includes?: ReadonlyMap<string, string>) => {
   try {
     return written(source, includes);

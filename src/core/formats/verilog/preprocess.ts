@@ -1,4 +1,12 @@
-import { MOST_TOKENS, type Place, Token, tokensOf, VerilogError } from './tokens';
+import {
+  MOST_TOKENS,
+  type Place,
+  Token,
+  Tokenizer,
+  type TokenSource,
+  tokensOf,
+  VerilogError,
+} from './tokens';
 
 /** Files that may be included, by the name that stands in the quotes. */
 export type Includes = ReadonlyMap<string, string>;
@@ -18,58 +26,96 @@ const PASSED = /^(resetall|celldefine|endcelldefine|default_nettype\s+(wire|none
 /**
  * The tokens of a file with macros and conditions carried out and files put in (IEEE Std 1364-2005, clause 19). Tokens of a macro stand
  * where it is used; `timescale` stays, for whoever reads delays.
- * @throws VerilogError with the place.
  */
-export function preprocessed(source: string, includes: Includes = new Map()): Token[] {
-  const tokens = tokensOf(source);
-  if (!tokens.some(({ kind }) => kind === 'macro' || kind === 'directive')) return tokens;
-  return new Preprocessor(includes).file(tokens);
+export function preprocessed(source: string, includes: Includes = new Map()): TokenSource {
+  return new Preprocessor(source, includes);
 }
 
-class Preprocessor {
+/** For each open condition: whether it is taken now, and whether any of its branches was. */
+interface Condition {
+  readonly at: Token;
+  isTaken: boolean;
+  wasTaken: boolean;
+}
+
+/** A file that is being read, or put into another. */
+interface Open {
+  readonly tokens: TokenSource;
+  readonly conditions: Condition[];
+}
+
+class Preprocessor implements TokenSource {
   private readonly macros = new Map<string, Macro>();
-  private readonly made: Token[] = [];
+  /** Files in one another, the innermost last. */
+  private readonly files: Open[];
+  /** What a macro has become, and how much of it was given. */
+  private made: Token[] = [];
+  private given = 0;
+  private count = 0;
 
-  constructor(private readonly includes: Includes) {}
-
-  file(tokens: readonly Token[]): Token[] {
-    this.run(tokens, 0);
-    this.made.push(tokens.at(-1)!);
-    return this.made;
+  constructor(
+    source: string,
+    private readonly includes: Includes,
+  ) {
+    this.files = [{ tokens: new Tokenizer(source), conditions: [] }];
   }
 
-  /** Takes over tokens up to the end. */
-  private run(tokens: readonly Token[], deep: number): void {
-    /** For each open condition: whether it is taken now, and whether any of its branches was. */
-    const open: { at: Token; isTaken: boolean; wasTaken: boolean }[] = [];
-    for (let i = 0; i < tokens.length; i++) {
-      const token = tokens[i]!;
-      const isTaken = open.every((one) => one.isTaken);
+  next(): Token {
+    for (;;) {
+      if (this.given < this.made.length) return this.counted(this.made[this.given++]!);
+      const { tokens, conditions } = this.files.at(-1)!;
+      const token = tokens.next();
+      if (token.kind === 'end') {
+        if (conditions.length > 0) fail('`endif is expected, and the file ends', conditions[0]!.at);
+        if (this.files.length === 1) return token;
+        this.files.pop();
+        continue;
+      }
+      const isTaken = conditions.length === 0 || conditions.every((one) => one.isTaken);
       if (token.kind === 'directive') {
         const [, name, rest] = /^(\w+)\s*(.*)$/s.exec(token.text)!;
-        if (name === 'ifdef' || name === 'ifndef') {
-          const holds = this.macros.has(rest!.trim()) === (name === 'ifdef');
-          open.push({ at: token, isTaken: holds, wasTaken: holds });
-        } else if (name === 'elsif' || name === 'else') {
-          const last = open.at(-1) ?? fail(`\`${name} without an \`ifdef before it`, token);
-          last.isTaken = !last.wasTaken && (name === 'else' || this.macros.has(rest!.trim()));
-          last.wasTaken ||= last.isTaken;
-        } else if (name === 'endif') {
-          if (!open.pop()) fail('`endif without an `ifdef before it', token);
-        } else if (isTaken) this.directive(name!, rest!, token, deep);
-      } else if (!isTaken || token.kind === 'end') continue;
-      else if (token.kind === 'macro') i = this.expand(tokens, i, deep, this.made, new Set());
-      else this.push(token);
+        if (this.condition(name!, rest!.trim(), token, conditions) || !isTaken) continue;
+        if (name === 'timescale') return this.counted(token);
+        this.directive(name!, rest!, token);
+      } else if (!isTaken) continue;
+      else if (token.kind === 'macro') {
+        this.made = [];
+        this.given = 0;
+        this.expand(token, tokens, this.files.length - 1, new Set());
+      } else return this.counted(token);
     }
-    if (open.length > 0) fail('`endif is expected, and the file ends', open[0]!.at);
   }
 
-  private push(token: Token): void {
-    if (this.made.length >= MOST_TOKENS) fail(`the file has more than ${MOST_TOKENS} words and signs`, token);
-    this.made.push(token);
+  private counted(token: Token): Token {
+    if (++this.count > MOST_TOKENS) fail(TOO_MANY, token);
+    return token;
   }
 
-  private directive(name: string, rest: string, at: Token, deep: number): void {
+  /** Carries out a directive that opens or closes a branch. @returns whether it is one. */
+  private condition(name: string, rest: string, at: Token, open: Condition[]): boolean {
+    switch (name) {
+      case 'ifdef':
+      case 'ifndef': {
+        const holds = this.macros.has(rest) === (name === 'ifdef');
+        open.push({ at, isTaken: holds, wasTaken: holds });
+        return true;
+      }
+      case 'elsif':
+      case 'else': {
+        const last = open.at(-1) ?? fail(`\`${name} without an \`ifdef before it`, at);
+        last.isTaken = !last.wasTaken && (name === 'else' || this.macros.has(rest));
+        last.wasTaken ||= last.isTaken;
+        return true;
+      }
+      case 'endif':
+        if (!open.pop()) fail('`endif without an `ifdef before it', at);
+        return true;
+      default:
+        return false;
+    }
+  }
+
+  private directive(name: string, rest: string, at: Token): void {
     switch (name) {
       case 'define':
         this.define(rest, at);
@@ -82,13 +128,11 @@ class Preprocessor {
           /^"([^"]+)"$/.exec(rest.trim())?.[1] ?? fail('the name of a file in quotes is expected', at);
         const text = this.includes.get(file) ?? this.includes.get(file.replace(/^.*\//, ''));
         if (text === undefined) fail(`there is no file ${file} beside this one: open both together`, at);
-        if (deep >= MOST_DEEP) fail(`files are included in one another deeper than ${MOST_DEEP} levels`, at);
-        this.run(placed(text!, at), deep + 1);
+        if (this.files.length > MOST_DEEP)
+          fail(`files are included in one another deeper than ${MOST_DEEP} levels`, at);
+        this.files.push({ tokens: new ListSource(placed(text!, at), at), conditions: [] });
         return;
       }
-      case 'timescale':
-        this.push(at);
-        return;
       default:
         if (!PASSED.test(at.text))
           fail(`the directive \`${name} is outside the part of Verilog that is read`, at);
@@ -114,52 +158,67 @@ class Preprocessor {
     this.macros.set(name!, { arguments: names, body: placed(body, at) });
   }
 
-  /** Puts the text of a macro in its place. @returns the index of its last token. */
-  private expand(
-    tokens: readonly Token[],
-    from: number,
-    deep: number,
-    into: Token[],
-    open: ReadonlySet<string>,
-  ): number {
-    const at = tokens[from]!;
+  /** Makes what stands for a macro. @param behind where its arguments are read. @param open the macros that it stands in. */
+  private expand(at: Token, behind: TokenSource, deep: number, open: ReadonlySet<string>): void {
     const macro = this.macros.get(at.text) ?? fail(`there is no macro \`${at.text}: \`define it before`, at);
     if (open.has(at.text) || deep >= MOST_DEEP) fail(`the macro \`${at.text} holds itself`, at);
-    let end = from;
-    const given = new Map<string, readonly Token[]>();
-    if (macro.arguments) {
-      if (tokens[from + 1]?.text !== '(')
-        fail(`“(” is expected behind the macro \`${at.text}`, tokens[from + 1] ?? at);
-      const list: Token[][] = [[]];
-      let depth = 0;
-      for (end = from + 1; ; end++) {
-        const token = tokens[end];
-        if (!token || token.kind === 'end') fail(`“)” is expected behind the macro \`${at.text}`, at);
-        const { text, kind } = token!;
-        const isSign = kind === 'symbol';
-        if (isSign && (text === '(' || text === '[' || text === '{') && depth++ === 0) continue;
-        if (isSign && (text === ')' || text === ']' || text === '}') && --depth === 0) break;
-        if (isSign && text === ',' && depth === 1) list.push([]);
-        else list.at(-1)!.push(token!);
-      }
-      for (const [i, { name, usual }] of macro.arguments.entries()) {
-        const value = list[i]?.length ? list[i]! : usual;
-        given.set(name, value ?? fail(`the macro \`${at.text} has ${macro.arguments.length} arguments`, at));
-      }
-    }
+    const given = macro.arguments ? argumentsOf(at, macro.arguments, behind) : null;
     const replaced: Token[] = [];
     for (const token of macro.body) {
-      const argument = token.kind === 'name' ? given.get(token.text) : undefined;
+      const argument = token.kind === 'name' ? given?.get(token.text) : undefined;
       if (argument) replaced.push(...argument);
       else replaced.push(new Token(token.kind, token.text, at.line, at.column, token.escaped));
     }
     const inside = new Set(open).add(at.text);
-    for (let i = 0; i < replaced.length; i++) {
-      if (replaced[i]!.kind === 'macro') i = this.expand(replaced, i, deep + 1, into, inside);
-      else if (into === this.made) this.push(replaced[i]!);
-      else into.push(replaced[i]!);
+    const source = new ListSource(replaced, at);
+    for (let token = source.next(); token.kind !== 'end'; token = source.next()) {
+      if (token.kind === 'macro') this.expand(token, source, deep + 1, inside);
+      else if (this.made.push(token) > MOST_TOKENS) fail(TOO_MANY, token);
     }
-    return end;
+  }
+}
+
+const TOO_MANY = `the file has more than ${MOST_TOKENS} words and signs`;
+
+/** The tokens of each argument of a macro that is used. */
+function argumentsOf(
+  at: Token,
+  names: NonNullable<Macro['arguments']>,
+  behind: TokenSource,
+): Map<string, readonly Token[]> {
+  const list: Token[][] = [[]];
+  for (let depth = 0; ; ) {
+    const token = behind.next();
+    const { text, kind } = token;
+    const isSign = kind === 'symbol';
+    if (depth === 0 && !(isSign && text === '('))
+      fail(`“(” is expected behind the macro \`${at.text}`, token);
+    if (kind === 'end') fail(`“)” is expected behind the macro \`${at.text}`, at);
+    if (isSign && (text === '(' || text === '[' || text === '{') && depth++ === 0) continue;
+    if (isSign && (text === ')' || text === ']' || text === '}') && --depth === 0) break;
+    if (isSign && text === ',' && depth === 1) list.push([]);
+    else list.at(-1)!.push(token);
+  }
+  return new Map(
+    names.map(({ name, usual }, i) => {
+      const value = list[i]?.length ? list[i]! : usual;
+      return [name, value ?? fail(`the macro \`${at.text} has ${names.length} arguments`, at)];
+    }),
+  );
+}
+
+/** Tokens that are there already. */
+class ListSource implements TokenSource {
+  private at = 0;
+
+  /** @param end where they stand. */
+  constructor(
+    private readonly tokens: readonly Token[],
+    private readonly end: Place,
+  ) {}
+
+  next(): Token {
+    return this.tokens[this.at++] ?? new Token('end', 'the end of the text', this.end.line, this.end.column);
   }
 }
 

@@ -1,22 +1,34 @@
 import { KEYWORDS } from './keywords';
-import { type Place, type Token, VerilogError } from './tokens';
+import { type Place, type Token, type TokenSource, VerilogError } from './tokens';
 
 /** Levels of brackets, statements and operators in one another: what works on them goes down by recursion. */
 export const MOST_DEPTH = 400;
 
 /** Reads the tokens of a file in order, and reports what was expected where another one stands. */
 export abstract class TokenReader {
-  protected at = 0;
+  /** The one that is to be read next; at the end of the file the one that says so. */
+  protected token: Token;
+  private following: Token | null = null;
   protected depth = 0;
 
-  constructor(protected readonly tokens: readonly Token[]) {}
-
-  protected get token(): Token {
-    return this.tokens[this.at]!;
+  constructor(private readonly source: TokenSource) {
+    this.token = source.next();
   }
 
-  protected fail(expected: string, at: Place = this.token): never {
-    const found = this.token.kind === 'end' ? 'the end of the file' : `“${this.token.text.slice(0, 40)}”`;
+  /** The token behind the next one. */
+  protected get ahead(): Token {
+    this.following ??= this.token.kind === 'end' ? this.token : this.source.next();
+    return this.following;
+  }
+
+  /** Goes on to the next token. */
+  protected pass(): void {
+    this.token = this.ahead;
+    this.following = null;
+  }
+
+  protected fail(expected: string, at: Place = this.token, instead: Token = this.token): never {
+    const found = instead.kind === 'end' ? 'the end of the file' : `“${instead.text.slice(0, 40)}”`;
     throw new VerilogError(`${expected} is expected, not ${found}`, { line: at.line, column: at.column });
   }
 
@@ -36,7 +48,7 @@ export abstract class TokenReader {
 
   protected accept(text: string): boolean {
     if (!this.is(text)) return false;
-    this.at++;
+    this.pass();
     return true;
   }
 
@@ -47,7 +59,7 @@ export abstract class TokenReader {
   protected name(what = 'a name'): string {
     const t = this.token;
     if (t.kind !== 'name' || (!t.escaped && KEYWORDS.has(t.text))) this.fail(what);
-    this.at++;
+    this.pass();
     return t.text;
   }
 
@@ -69,6 +81,11 @@ export abstract class TokenReader {
   /** Not weak: hundreds of thousands of weak entries cost a collector more than they hold. */
   private readonly depths = new Map<object, number>();
 
+  /** What was read so far is not part of what comes: nothing need be known of its depth. */
+  protected beginTree(): void {
+    if (this.depths.size > 0) this.depths.clear();
+  }
+
   /** A node of the tree with those below it, refused where it makes the tree too deep: chains grow it without brackets. */
   protected above<T extends object>(node: T, ...below: readonly (object | null)[]): T {
     let depth = 1;
@@ -80,7 +97,7 @@ export abstract class TokenReader {
 
   protected skipAttributes(): void {
     while (this.accept('(*')) {
-      while (!this.is('*)') && this.token.kind !== 'end') this.at++;
+      while (!this.is('*)') && this.token.kind !== 'end') this.pass();
       this.expect('*)');
     }
   }

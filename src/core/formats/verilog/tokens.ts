@@ -122,8 +122,8 @@ const CLASS: Uint8Array = Uint8Array.from({ length: 128 }, (_, code) => {
 });
 const classOf = (code: number) => (code < 128 ? CLASS[code]! : 0);
 
-/** Some 80 bytes each. */
-export const MOST_TOKENS = 1_000_000;
+/** Some hundred thousand gates, a statement each. */
+export const MOST_TOKENS = 2_000_000;
 
 /** The characters that a text stands for (IEEE Std 1364-2005, 3.6.3). */
 const unescaped = (text: string): string =>
@@ -137,9 +137,19 @@ const unescaped = (text: string): string =>
           : c,
   );
 
-/** Splits Verilog into its lexical tokens (IEEE Std 1364-2005, clause 3); the last is of kind `end`. */
+/** Gives tokens one after the other; where there are no more, one of kind `end`, however often it is asked. */
+export interface TokenSource {
+  /** @throws VerilogError */
+  next(): Token;
+}
+
+/** Lexical tokens of Verilog (IEEE Std 1364-2005, clause 3); the last is of kind `end`. @throws VerilogError */
 export function tokensOf(source: string): Token[] {
-  return new Tokenizer(source).all();
+  const tokenizer = new Tokenizer(source);
+  const tokens: Token[] = [];
+  do tokens.push(tokenizer.next());
+  while (tokens.at(-1)!.kind !== 'end');
+  return tokens;
 }
 
 /** The text of a directive without its comments, in one line. */
@@ -150,72 +160,81 @@ const withoutComments = (text: string): string =>
     .replace(/\/\/.*$/, '')
     .trim();
 
-class Tokenizer {
-  private readonly tokens: Token[] = [];
+/** Splits Verilog into its lexical tokens, each when it is asked for: of a large file they are never there all together. */
+export class Tokenizer implements TokenSource {
+  private count = 0;
   private at = 0;
   private line = 1;
   private lineStart = 0;
 
   constructor(private readonly source: string) {}
 
-  all(): Token[] {
-    const { source, tokens } = this;
-    for (;;) {
-      this.passBlanks();
-      const column = this.at - this.lineStart + 1;
-      if (this.at >= source.length) {
-        tokens.push(new Token('end', 'the end of the file', this.line, column));
-        return tokens;
-      }
-      if (tokens.length >= MOST_TOKENS) this.fail(`the file has more than ${MOST_TOKENS} words and signs`);
-      const code = source.charCodeAt(this.at);
-      const is = classOf(code);
-      if (is & STARTS) {
-        const from = this.at;
-        while (classOf(source.charCodeAt(this.at)) & GOES_ON) this.at++;
-        tokens.push(new Token('name', source.slice(from, this.at), this.line, column));
-      } else if (is & DIGIT) {
-        const number = this.match(NUMBER, "a number such as 4'b1010 is expected")[0];
-        tokens.push(new Token('number', number.replaceAll(/\s/g, ''), this.line, column));
-        this.passTo(this.at + number.length);
-      } else this.other(source[this.at]!, code, column);
+  next(): Token {
+    const { source } = this;
+    this.passBlanks();
+    const column = this.at - this.lineStart + 1;
+    if (this.at >= source.length) return new Token('end', 'the end of the file', this.line, column);
+    if (++this.count > MOST_TOKENS) this.fail(`the file has more than ${MOST_TOKENS} words and signs`);
+    const code = source.charCodeAt(this.at);
+    const is = classOf(code);
+    if (is & STARTS) {
+      const from = this.at;
+      while (classOf(source.charCodeAt(this.at)) & GOES_ON) this.at++;
+      return new Token('name', source.slice(from, this.at), this.line, column);
     }
+    if (is & DIGIT) {
+      const number = this.match(NUMBER, "a number such as 4'b1010 is expected")[0];
+      const token = new Token('number', number.replaceAll(/\s/g, ''), this.line, column);
+      this.passTo(this.at + number.length);
+      return token;
+    }
+    return this.other(source[this.at]!, code, column);
   }
 
   /** A symbol, an escaped name, a directive or a text. */
-  private other(c: string, code: number, column: number): void {
-    const { source, tokens, line } = this;
+  private other(c: string, code: number, column: number): Token {
+    const { source, line } = this;
     if (c === '\\') {
       const [whole, name] = this.match(ESCAPED, 'a name is expected after the backslash');
-      tokens.push(new Token('name', name!, line, column, true));
       this.at += whole.length;
-    } else if (c === '`') {
+      return new Token('name', name!, line, column, true);
+    }
+    if (c === '`') {
       const [name] = this.match(MACRO, 'a directive or a macro is expected after `');
       if (!OF_A_LINE.has(name.slice(1))) {
-        tokens.push(new Token('macro', name.slice(1), line, column));
         this.at += name.length;
-        return;
+        return new Token('macro', name.slice(1), line, column);
       }
       const [whole] = this.match(DIRECTIVE, 'a directive is expected after `');
-      tokens.push(new Token('directive', withoutComments(whole.slice(1)), line, column));
       this.passTo(this.at + whole.length);
-    } else if (c === '$') {
-      const [whole] = this.match(SYSTEM, 'a name is expected after $');
-      tokens.push(new Token('system', whole, line, column));
-      this.at += whole.length;
-    } else if (c === '"') {
-      const [whole] = this.match(TEXT, 'a text begins here and does not end on this line');
-      tokens.push(new Token('text', unescaped(whole.slice(1, -1)), line, column));
-      this.passTo(this.at + whole.length);
-    } else {
-      if (c === '/' && source[this.at + 1] === '*') this.fail('a comment begins here and never ends');
-      let symbol = SYMBOLS_FROM[code]?.find((s) => s.length === 1 || source.startsWith(s, this.at));
-      if (!symbol) this.fail(`the character “${c}” is not part of Verilog here`);
-      // `@(*)` is not the begin of an attribute.
-      if (symbol === '(*' && /^\s*\)/.test(source.slice(this.at + 2, this.at + 20))) symbol = '(';
-      tokens.push(new Token('symbol', symbol, line, column));
-      this.at += symbol.length;
+      return new Token('directive', withoutComments(whole.slice(1)), line, column);
     }
+    if (c === '$') {
+      const [whole] = this.match(SYSTEM, 'a name is expected after $');
+      this.at += whole.length;
+      return new Token('system', whole, line, column);
+    }
+    if (c === '"') {
+      const [whole] = this.match(TEXT, 'a text begins here and does not end on this line');
+      this.passTo(this.at + whole.length);
+      return new Token('text', unescaped(whole.slice(1, -1)), line, column);
+    }
+    if (c === '/' && source[this.at + 1] === '*') this.fail('a comment begins here and never ends');
+    const symbol = this.symbolAt(code) ?? this.fail(`the character “${c}” is not part of Verilog here`);
+    this.at += symbol.length;
+    return new Token('symbol', symbol, line, column);
+  }
+
+  /** The longest symbol that begins here. */
+  private symbolAt(code: number): string | undefined {
+    for (const symbol of SYMBOLS_FROM[code] ?? []) {
+      if (symbol.length === 1) return symbol;
+      if (!this.source.startsWith(symbol, this.at)) continue;
+      // `@(*)` is not the begin of an attribute.
+      if (symbol === '(*' && /^\s*\)/.test(this.source.slice(this.at + 2, this.at + 20))) continue;
+      return symbol;
+    }
+    return undefined;
   }
 
   private fail(message: string): never {
