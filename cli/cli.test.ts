@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gunzipSync, gzipSync } from 'node:zlib';
 
 const top = join(__dirname, '..');
 const demo = join(top, 'demo', 'drive-interlock.manege.json');
@@ -19,9 +20,11 @@ function manege(...words: string[]) {
   return { status, stdout, stderr };
 }
 
-function file(name: string, text: string): string {
+const file = (name: string, text: string): string => fileOf(name, Buffer.from(text));
+
+function fileOf(name: string, bytes: Buffer): string {
   const path = join(folder, name);
-  writeFileSync(path, text);
+  writeFileSync(path, bytes);
   return path;
 }
 
@@ -124,6 +127,26 @@ test.each<[string, string[], RegExp]>([
     ['convert', counter, join(folder, 'x.png')],
     /x\.png: the ending says what to write/,
   ],
+  [
+    'a packed file that is none',
+    ['table', file('none.v.gz', 'module m; endmodule')],
+    /none\.v\.gz: it is not packed as its name says/,
+  ],
+  [
+    'a packed file that was cut short',
+    ['table', fileOf('cut.v.gz', gzipSync(COUNTER).subarray(0, 60))],
+    /cut\.v\.gz: it is not packed as its name says \(gzip\), or was cut short/,
+  ],
+  [
+    'a packed file that unpacks to too much',
+    ['table', fileOf('bomb.v.gz', gzipSync(' '.repeat(21 * 1024 * 1024)))],
+    /bomb\.v\.gz: it unpacks to more than 20\.0 MB, the most of a file/,
+  ],
+  [
+    'a packed file in no known format',
+    ['table', fileOf('x.doc.gz', gzipSync('x'))],
+    /x\.doc\.gz: a lesson .* is needed/,
+  ],
   ['a module of a lesson', ['inspect', demo, '--module', 'x'], /--module is for Verilog/],
   ['an unknown format', ['table', demo, '--format', 'xls'], /xls/],
   ['an unknown verb', ['tabel', demo], /unknown command/],
@@ -215,6 +238,15 @@ test('converts a lesson to Verilog and back, and to a picture; its table stays t
   expect(manege('table', lesson).stdout).toBe(manege('table', demo).stdout);
   expect(manege('convert', lesson, picture).status).toBe(0);
   expect(readFileSync(picture, 'utf8')).toMatch(/^<svg [^>]*viewBox="[^"]+"[\s\S]*>Drive<[\s\S]*<\/svg>\n$/);
+});
+
+test('what ends in .gz is packed and unpacked on the way', () => {
+  const [verilog, lesson] = [join(folder, 'p.v.gz'), join(folder, 'p.manege.json.gz')];
+  expect(manege('convert', demo, verilog).status).toBe(0);
+  expect(gunzipSync(readFileSync(verilog)).toString()).toMatch(/^module \w+[\s\S]*endmodule\n$/m);
+  expect(manege('convert', verilog, lesson).status).toBe(0);
+  expect(JSON.parse(gunzipSync(readFileSync(lesson)).toString())).toMatchObject({ format: 'manege-lesson' });
+  expect(manege('table', lesson).stdout).toBe(manege('table', demo).stdout);
 });
 
 test('a run is held against a dump', () => {

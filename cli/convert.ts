@@ -1,4 +1,5 @@
 import { endingsOf, formatOfFile } from '../src/core/formats/format';
+import { withoutGzip } from '../src/core/formats/gzip';
 import { BadInput } from './bad-input';
 import { WRITTEN } from './choices';
 import { type Circuit, type CircuitOptions, openCircuit } from './open-circuit';
@@ -12,7 +13,7 @@ export async function convert(from: string, to: string, options: CircuitOptions)
 
 /** The writer for a file, chosen by its ending. @throws BadInput for an unknown ending. */
 export function writerOf(to: string): (circuit: Circuit, from: string) => Promise<void> {
-  const format = formatOfFile(WRITTEN, to);
+  const format = formatOfFile(WRITTEN, withoutGzip(to));
   if (!format) throw new BadInput(`${to}: the ending says what to write: ${endingsOf(WRITTEN).join(', ')}`);
   return async (circuit, from) => {
     const write = await format.write!.load();

@@ -1,11 +1,13 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename, dirname, resolve } from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import type { Lesson } from '../src/core/circuit/lesson';
 import type { Sheet } from '../src/core/circuit/sheet';
 import { type Circuit, formatOfFile, isReadAt } from '../src/core/formats/format';
+import { damagedGzip, isGzipName, unpacksToMore, withoutGzip } from '../src/core/formats/gzip';
 import { FORMATS } from '../src/core/formats/kinds';
 import { identify, readKnown, titleOfFile } from '../src/core/formats/read-content';
-import { tooLarge } from '../src/core/formats/size-limit';
+import { MOST_BYTES, tooLarge } from '../src/core/formats/size-limit';
 import { filesNamed } from '../src/core/formats/verilog/several-files';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
@@ -38,15 +40,15 @@ const NEEDED = listed(
  * @throws BadInput with file and reason.
  */
 export async function openCircuit(file: string, options: CircuitOptions, laidOut = false): Promise<Circuit> {
-  const format = formatOfFile(READ, file);
+  const format = formatOfFile(READ, withoutGzip(file));
   if (!format) throw new BadInput(`${file}: ${NEEDED} is needed`);
   const text = await textOf(file, format.isBinary ? 'latin1' : 'utf8');
   if (options.module !== undefined && format.id !== 'verilog')
     throw new BadInput(`${file}: --module is for Verilog (*.v)`);
-  const known = identify(file, text, 'command line');
+  const known = identify(withoutGzip(file), text, 'command line');
   const read = known.ok
     ? await readKnown(known.value, {
-        title: titleOfFile(basename(file), format),
+        title: titleOfFile(withoutGzip(basename(file)), format),
         module: options.module,
         laidOut,
         includes: format.id === 'verilog' ? await filesNamedIn(text, dirname(file)) : undefined,
@@ -103,14 +105,26 @@ const REASONS: Readonly<Record<string, string>> = {
   EACCES: 'it may not be read',
 };
 
-/** The text of a file. @throws BadInput if it is missing, cannot be read, or is too large. */
+/** @throws BadInput */
+function unpacked(file: string, bytes: Buffer): Buffer {
+  try {
+    return gunzipSync(bytes, { maxOutputLength: MOST_BYTES });
+  } catch (error) {
+    const { problem } =
+      (error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE' ? unpacksToMore() : damagedGzip();
+    throw new BadInput(`${file}: ${problem.message}`);
+  }
+}
+
+/** The text of a file, unpacked where its name says that it is packed. @throws BadInput if it is missing, cannot be read, or is too large. */
 export async function textOf(file: string, encoding: 'utf8' | 'latin1' = 'utf8'): Promise<string> {
   try {
     const found = await stat(file);
     if (!found.isFile() && !found.isDirectory()) return await readStream(file);
     const large = tooLarge(found.size);
     if (large) throw new BadInput(`${file}: ${large.message}`);
-    return await readFile(file, encoding);
+    if (!isGzipName(file)) return await readFile(file, encoding);
+    return unpacked(file, await readFile(file)).toString(encoding);
   } catch (error) {
     if (error instanceof BadInput) throw error;
     const code = (error as NodeJS.ErrnoException).code;

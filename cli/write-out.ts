@@ -10,6 +10,8 @@ import {
   writeSync,
 } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { isGzipName } from '../src/core/formats/gzip';
 import { printable } from '../src/core/values/printable';
 import { bounded } from '../src/core/values/result';
 import { BadInput } from './bad-input';
@@ -61,7 +63,8 @@ function writeFile(lines: Iterable<string>, out: string, encoding: 'utf8' | 'lat
   let opened: number | null = null;
   try {
     opened = openSync(beside, isPlain ? 'wx' : 'w', at?.mode ?? 0o666);
-    for (const share of shares(lines)) writeAll(opened, Buffer.from(share, encoding));
+    if (isGzipName(out)) writeAll(opened, gzipSync(Buffer.from([...shares(lines)].join(''), encoding)));
+    else for (const share of shares(lines)) writeAll(opened, Buffer.from(share, encoding));
     if (fstatSync(opened).isFile()) fsyncSync(opened);
     closeSync(opened);
     opened = null;

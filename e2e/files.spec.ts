@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
+import { gunzipSync, gzipSync } from 'node:zlib';
 import { expect, type Page, test } from '@playwright/test';
-import { emptySheet, SheetHand } from './hand';
+import { asFile, emptySheet, SheetHand } from './hand';
 
 /*
  * Lessons as files of this computer. The browser's own dialog for a file cannot be seen by a script: a file in the origin's
@@ -176,4 +177,36 @@ test('a file that a lesson was saved to is opened again from the shelf, or it sa
   await page.evaluate(async () => (await navigator.storage.getDirectory()).removeEntry('gate.manege.json'));
   await again();
   await expect(page.getByText('gate.manege.json is not there any more.')).toBeVisible();
+});
+
+test('a large lesson is saved as a packed file, and comes back from it; what is no packed file says so', async ({
+  page,
+}) => {
+  const gates = 8000;
+  const lines = Array.from(
+    { length: gates },
+    (_, i) => `  nand g${i}(n${i + 1}, n${i}, ${i < 2 ? 'clear' : `n${i - 2}`});`,
+  );
+  const chain = `module chain(input key, clear, output drive);\n  buf b0(n0, key);\n${lines.join('\n')}\n  assign drive = n${gates};\nendmodule\n`;
+  const into = page.getByLabel('Lesson, exercise or Verilog files');
+  await page.goto('/');
+  await into.setInputFiles(asFile('chain.v.gz', gzipSync(chain)));
+  await page.getByRole('link', { name: 'Open chain' }).click();
+  await new SheetHand(page).ready();
+  const saving = page.waitForEvent('download');
+  await page.keyboard.press('Control+s');
+  const download = await saving;
+  expect(download.suggestedFilename()).toBe('chain.manege.json.gz');
+  const bytes = await readFile((await download.path())!);
+  expect(JSON.parse(gunzipSync(bytes).toString())).toMatchObject({ format: 'manege-lesson', title: 'chain' });
+  expect(bytes.length).toBeLessThan(60 * gates);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'More about chain' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByRole('link', { name: 'Open chain' })).toHaveCount(0);
+  await into.setInputFiles(asFile('chain.manege.json.gz', bytes));
+  await expect(page.getByRole('link', { name: 'Open chain' })).toBeVisible();
+  await expect(page.getByText(`${gates + 4} parts`)).toBeVisible();
+  await into.setInputFiles(asFile('cut.manege.json.gz', bytes.subarray(0, 1000)));
+  await expect(page.getByText(/it is not packed as its name says \(gzip\), or was cut short/)).toBeVisible();
 });

@@ -93,7 +93,10 @@ test('what the shelf has read is opened as it is, and read anew once anything of
 test('a stored lesson that is damaged is refused with a reason and stays where it is', async () => {
   await saveSnapshot(lesson);
   const record = (await database.lessons.get(lesson.id))!;
-  await database.lessons.put({ ...record, file: { ...(record.file as LessonFile), version: 9 as 4 } });
+  await database.lessons.put({
+    ...record,
+    file: { ...(record.file as LessonFile), version: 9 as LessonFile['version'] },
+  });
   expect(await openLesson(lesson.id)).toMatchObject({
     ok: false,
     problem: { message: expect.stringContaining('version 9') },

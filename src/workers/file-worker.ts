@@ -1,18 +1,41 @@
 import { expose } from 'comlink';
-import type { FileContent, ReadOptions } from '@/core/formats/format';
-import { FORMATS } from '@/core/formats/kinds';
+import { type CarriedLesson, carried } from '@/core/formats/carried-lesson';
+import type { FileContent, ReadOptions, ReadPlace } from '@/core/formats/format';
+import { identify, readKnown, titleOfFile } from '@/core/formats/read-content';
 import type { Result } from '@/core/values/result';
+
+/** What a file holds, on its way to the page. */
+export type CarriedContent =
+  | Exclude<FileContent, { readonly is: 'lesson' }>
+  | { readonly is: 'lesson'; readonly lesson: CarriedLesson };
+
+export interface ReadInWorker {
+  readonly read: Result<CarriedContent>;
+  /** Whether it is a file of Manege, whatever its ending. */
+  readonly isOurs: boolean;
+  readonly notes: readonly string[];
+}
 
 const work = {
   async read(
-    format: string,
+    name: string,
     text: string,
-    json: unknown,
-    options: Omit<ReadOptions, 'tell'>,
-  ): Promise<{ read: Result<FileContent>; notes: readonly string[] }> {
-    const read = await FORMATS.find((f) => f.id === format)!.read!.load();
+    place: ReadPlace,
+    options: Omit<ReadOptions, 'tell' | 'title'>,
+  ): Promise<ReadInWorker> {
+    const known = identify(name, text, place);
+    if (!known.ok) return { read: known, isOurs: false, notes: [] };
+    const { format } = known.value;
     const notes: string[] = [];
-    return { read: read({ text, json }, { ...options, tell: (note) => notes.push(note) }), notes };
+    const read = await readKnown(known.value, {
+      ...options,
+      title: titleOfFile(name, format),
+      tell: (note) => notes.push(note),
+    });
+    const isOurs = format.heading !== undefined;
+    if (!read.ok || read.value.is !== 'lesson')
+      return { read: read as Result<CarriedContent>, isOurs, notes };
+    return { read: { ok: true, value: { is: 'lesson', lesson: carried(read.value.lesson) } }, isOurs, notes };
   },
 };
 

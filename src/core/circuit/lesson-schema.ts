@@ -12,16 +12,25 @@ import { DEFAULT_SETTINGS, SYMBOLS, WIRE_COLOURS } from './sheet';
 import { SpecTable } from './spec-table';
 import { DELAYS, TimeSetup } from './time-setup';
 
-const Id = z
-  .string()
-  .check(z.regex(/^[A-Za-z][A-Za-z0-9_-]{0,63}$/, 'an id is letters, digits, - and _, at most 64'));
-const Coordinate = whole(-100_000, 100_000);
+export const ID = /^[A-Za-z][A-Za-z0-9_-]{0,63}$/;
+export const FARTHEST = 100_000;
+export const PARAM_NAME = /^[a-z][A-Za-z]{0,30}$/;
+export const LONGEST_PARAM = 20_000;
+export const MOST_NUMBERS = 4096;
+export const LONGEST_LABEL = 60;
+export const MOST_RANK = 1_000_000;
+export const LONGEST_PORT = 40;
+export const LONGEST_FAULT = 70;
+export const FAULT = /^(?:cut|tied \S{1,64})$/;
+
+const Id = z.string().check(z.regex(ID, 'an id is letters, digits, - and _, at most 64'));
+const Coordinate = whole(-FARTHEST, FARTHEST);
 const GridPoint = z.object({ x: Coordinate, y: Coordinate });
 
 /** A part's parameters as in the file; the parts catalogue says what each kind allows. */
 const Params = z.record(
-  z.string().check(z.regex(/^[a-z][A-Za-z]{0,30}$/)),
-  z.union([text(20_000), z.number(), z.boolean(), list(z.int(), 4096)]),
+  z.string().check(z.regex(PARAM_NAME)),
+  z.union([text(LONGEST_PARAM), z.number(), z.boolean(), list(z.int(), MOST_NUMBERS)]),
 );
 
 /** Anything that is placed on a sheet. */
@@ -30,19 +39,19 @@ export const PartFile = z.object({
   kind: Id,
   at: GridPoint,
   turn: z._default(z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]), 0),
-  label: z._default(text(60), ''),
+  label: z._default(text(LONGEST_LABEL), ''),
   /** Whether it is mirrored left to right, before it is turned. */
   mirrored: z.optional(z.boolean()),
   /** How its symbol is drawn where that is not as the lesson's settings say. */
   symbols: z.optional(z.enum(SYMBOLS)),
   /** Place among the sheet's inputs or outputs, for parts that are one; ties are broken by id. */
-  rank: z._default(whole(0, 1_000_000), 0),
+  rank: z._default(whole(0, MOST_RANK), 0),
   params: z._default(Params, {}),
 });
 
 /** Where a wire ends: at a part's port, or at a point of another wire. */
 const EndFile = z.union([
-  z.strictObject({ part: Id, port: title(40) }),
+  z.strictObject({ part: Id, port: title(LONGEST_PORT) }),
   z.strictObject({ wire: Id, at: GridPoint }),
 ]);
 
@@ -57,7 +66,7 @@ export const WireFile = z.object({
   colour: z.optional(z.enum(WIRE_COLOURS)),
   /** What is wrong with it: `cut`, or `tied` and another wire. */
   fault: z.optional(
-    text(70).check(z.regex(/^(?:cut|tied \S{1,64})$/, 'the fault of a wire is cut, or tied and a wire')),
+    text(LONGEST_FAULT).check(z.regex(FAULT, 'the fault of a wire is cut, or tied and a wire')),
   ),
 });
 

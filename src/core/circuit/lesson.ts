@@ -2,7 +2,7 @@ import type { Exercise, Work } from './exercise';
 import { DEFAULT_SETTINGS, emptySheet, type Settings, type Sheet } from './sheet';
 
 /** The version of the lesson file that is written; older ones are brought up to it when read. */
-export const LESSON_VERSION = 4;
+export const LESSON_VERSION = 5;
 
 /** The document: immutable, changed only by edits (`edit.ts`). */
 export interface Lesson {

@@ -1,6 +1,8 @@
 import type { Exercise, Work } from '../circuit/exercise';
 import { LESSON_VERSION, type Lesson } from '../circuit/lesson';
 import { LessonFile } from '../circuit/lesson-schema';
+import { MOST_PARTS, MOST_WIRES } from '../circuit/limits';
+import { arePlainParts, arePlainWires } from '../circuit/plain-contents';
 import type { Sheet } from '../circuit/sheet';
 import { WorkSchema } from '../exercise/exercise-schema';
 import { sheetFromFile } from '../parts/sheet-from-file';
@@ -8,8 +10,9 @@ import { done, located, type Result, refusal, refused, within } from '../values/
 import { firstIssue } from '../values/schema';
 import { exerciseContent } from './exercise-content';
 import { LESSON_STEPS } from './migrations/lesson';
-import { type JsonFile, migrated } from './migrations/migrate';
+import { isObject, type JsonFile, migrated } from './migrations/migrate';
 import { headingProblem, readJson } from './read-json';
+import { contentsOf } from './sheet-tables';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
 export function readLesson(text: string): Result<Lesson> {
@@ -21,7 +24,10 @@ export function readLesson(text: string): Result<Lesson> {
 export function lessonFromJson(value: unknown): Result<Lesson> {
   const heading = headingProblem(value, 'manege-lesson', LESSON_VERSION);
   if (heading) return refusal(heading);
-  const parsed = LessonFile.safeParse(migrated(value as JsonFile, LESSON_STEPS));
+  const whole = withoutTables(value as JsonFile);
+  if (!whole.ok) return whole;
+  const { file, contents } = plainApart(migrated(whole.value, LESSON_STEPS));
+  const parsed = LessonFile.safeParse(file);
   if (!parsed.success) return refusal(located(firstIssue(parsed.error)));
   const { id, title, settings } = parsed.data;
   const exercise = parsed.data.exercise === null ? done(null) : exerciseInside(parsed.data.exercise);
@@ -29,7 +35,8 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
   const work = parsed.data.work === undefined ? done(undefined) : workInside(parsed.data.work);
   if (!work.ok) return work;
   const sheets: Sheet[] = [];
-  for (const file of parsed.data.sheets) {
+  for (const [i, read] of parsed.data.sheets.entries()) {
+    const file = { ...read, ...contents[i] };
     if (sheets.some((s) => s.id === file.id)) return refused('twice', `two sheets have the id ${file.id}`);
     const sheet = sheetFromFile(file);
     if (!sheet.ok) return refusal(within(`on sheet “${file.name}”`, sheet.problem));
@@ -43,6 +50,41 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
     ...(work.value ? { work: work.value } : {}),
     sheets,
   });
+}
+
+/** The file with parts and wires where it has them as tables. */
+function withoutTables(file: JsonFile): Result<JsonFile> {
+  if (!Array.isArray(file.sheets)) return done(file);
+  const sheets: unknown[] = [];
+  for (const [i, sheet] of file.sheets.entries()) {
+    if (!isObject(sheet) || !('tables' in sheet)) {
+      sheets.push(sheet);
+      continue;
+    }
+    const { tables, ...others } = sheet;
+    const contents = contentsOf(tables);
+    if (!contents.ok) return refusal(within(`at sheets › ${i + 1} › tables`, contents.problem));
+    sheets.push({ ...others, ...contents.value });
+  }
+  return done({ ...file, sheets });
+}
+
+type Contents = Pick<LessonFile['sheets'][number], 'parts' | 'wires'>;
+
+/** Takes those parts and wires out of a file that need no schema. @returns them by the numbers of their sheets. */
+function plainApart(file: JsonFile): { file: JsonFile; contents: Partial<Contents>[] } {
+  if (!Array.isArray(file.sheets)) return { file, contents: [] };
+  const contents: Partial<Contents>[] = [];
+  const sheets = file.sheets.map((sheet: unknown) => {
+    const own: { -readonly [name in keyof Contents]?: Contents[name] } = {};
+    contents.push(own);
+    if (!isObject(sheet)) return sheet;
+    const { parts, wires } = sheet;
+    if (Array.isArray(parts) && parts.length <= MOST_PARTS && arePlainParts(parts)) own.parts = parts;
+    if (Array.isArray(wires) && wires.length <= MOST_WIRES && arePlainWires(wires)) own.wires = wires;
+    return { ...sheet, ...(own.parts && { parts: [] }), ...(own.wires && { wires: [] }) };
+  });
+  return { file: { ...file, sheets }, contents };
 }
 
 function exerciseInside(value: unknown): Result<Exercise> {

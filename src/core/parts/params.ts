@@ -17,27 +17,45 @@ function schemaOf(kind: PartKind): Schema<Params> {
 
 /** Parameters of a kind, those that are not given at their usual values. Refused with the place in `given`. */
 export function readParams(kind: PartKind, given: unknown): Result<Params> {
+  const key = JSON.stringify(given);
+  const before = remembered(readBefore, kind);
+  const known = before.get(key);
+  if (known) return done(known);
   const read = schemaOf(kind).safeParse(given);
-  return read.success ? done(sharedParams(kind, read.data)) : refusal(firstIssue(read.error));
+  if (!read.success) return refusal(firstIssue(read.error));
+  return done(remember(before, key, sharedParams(kind, read.data)));
 }
 
 /** Sets of parameters of a kind that are remembered: a memory that is long has its own price. */
 const MOST_SHARED = 4096;
-const shared = new WeakMap<PartKind, Map<string, Params>>();
+type Remembered = Map<string, Params>;
+const shared = new WeakMap<PartKind, Remembered>();
+/** By what was given. */
+const readBefore = new WeakMap<PartKind, Remembered>();
+
+function remembered(all: WeakMap<PartKind, Remembered>, kind: PartKind): Remembered {
+  let own = all.get(kind);
+  if (!own) {
+    own = new Map();
+    all.set(kind, own);
+  }
+  return own;
+}
+
+function remember(own: Remembered, key: string, params: Params): Params {
+  if (own.size >= MOST_SHARED) own.clear();
+  own.set(key, params);
+  return params;
+}
 
 /**
  * One object for all parameters of a kind that are the same: parts by the thousand have few different ones, and what is known of
  * a part by its parameters is then known of all of them.
  */
 export function sharedParams(kind: PartKind, params: Params): Params {
-  const known = shared.get(kind) ?? new Map<string, Params>();
-  shared.set(kind, known);
+  const own = remembered(shared, kind);
   const key = JSON.stringify(params);
-  const same = known.get(key);
-  if (same) return same;
-  if (known.size >= MOST_SHARED) known.clear();
-  known.set(key, params);
-  return params;
+  return own.get(key) ?? remember(own, key, params);
 }
 
 const usual = new WeakMap<PartKind, Params>();

@@ -2,6 +2,7 @@ import type { SheetFile } from '../circuit/lesson-schema';
 import { isPinEnd, type Part, type Sheet, type Wire } from '../circuit/sheet';
 import { located, type Result, refusal, refused, within } from '../values/result';
 import type { Infer } from '../values/schema';
+import { byParams } from './by-params';
 import { findKind, kindOf } from './catalogue';
 import { readParams } from './params';
 
@@ -22,20 +23,11 @@ export function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
     if (wires.has(wire.id)) return refused('twice', `two wires have the id ${wire.id}`);
     wires.set(wire.id, wire);
   }
-  const ports = new Map<string, ReadonlySet<string>>();
-  for (const part of parts.values())
-    ports.set(
-      part.id,
-      new Set(
-        kindOf(part)
-          .ports(part.params)
-          .map((p) => p.name),
-      ),
-    );
   for (const wire of wires.values())
     for (const end of [wire.from, wire.to]) {
       if (isPinEnd(end)) {
-        if (!ports.get(end.part)?.has(end.port))
+        const part = parts.get(end.part);
+        if (!part || !portNames(part).has(end.port))
           return refused(
             'no-such-end',
             `wire ${wire.id} ends on ${end.part}.${end.port}, which is not there`,
@@ -49,10 +41,21 @@ export function sheetFromFile(file: Infer<typeof SheetFile>): Result<Sheet> {
   return { ok: true, value: { ...file, parts, wires } };
 }
 
+const portNames = byParams(
+  (part): ReadonlySet<string> =>
+    new Set(
+      kindOf(part)
+        .ports(part.params)
+        .map((p) => p.name),
+    ),
+);
+
+const isBranch = ({ from, to }: Wire) => !isPinEnd(from) || !isPinEnd(to);
+
 /** A wire that refers to itself through its hosts, or null. */
 function hostCircle(wires: ReadonlyMap<string, Wire>): string | null {
   const clear = new Set<string>();
-  for (const start of wires.keys()) {
+  for (const { id: start } of [...wires.values()].filter(isBranch)) {
     const path = new Set<string>();
     const todo: { id: string; leave: boolean }[] = [{ id: start, leave: false }];
     for (let at = todo.pop(); at; at = todo.pop()) {

@@ -1,3 +1,4 @@
+import { isGzipName, withoutGzip } from '@/core/formats/gzip';
 import { FORMATS } from '@/core/formats/kinds';
 import { tooLarge } from '@/core/formats/size-limit';
 import { done, type Result, refusal, refused } from '@/core/values/result';
@@ -50,7 +51,10 @@ const isBinaryName = (name: string): boolean =>
     ({ isBinary, endings }) => isBinary && endings.some((ending) => name.toLowerCase().endsWith(ending)),
   );
 
-const latin1 = async (file: File): Promise<string> =>
+const textOf = (content: Blob, name: string): Promise<string> =>
+  isBinaryName(name) ? latin1(content) : content.text();
+
+const latin1 = async (file: Blob): Promise<string> =>
   Array.from(new Uint8Array(await file.arrayBuffer()), (byte) => String.fromCharCode(byte)).join('');
 
 /** Reads a file as text; an archive becomes the files in it. */
@@ -59,12 +63,20 @@ export async function readFile(file: File): Promise<ReadFile[]> {
   try {
     if (isArchive(file)) return await readArchive(file);
     const large = tooLarge(file.size);
-    return [
-      { name, text: large ? refusal(large) : done(await (isBinaryName(name) ? latin1(file) : file.text())) },
-    ];
+    if (large) return [{ name, text: refusal(large) }];
+    if (isGzipName(name)) return [await readPacked(file)];
+    return [{ name, text: done(await textOf(file, name)) }];
   } catch {
     return [{ name, text: refused('unreadable', 'the browser could not read it') }];
   }
+}
+
+/** Reads the file that is packed in another, under the name that it has without that. */
+async function readPacked(file: File): Promise<ReadFile> {
+  const { unpacked } = await load('the reader of packed files', () => import('./gzip'));
+  const name = withoutGzip(file.name);
+  const content = await unpacked(file);
+  return { name, text: content.ok ? done(await textOf(content.value, name)) : content };
 }
 
 async function readArchive(file: File): Promise<ReadFile[]> {

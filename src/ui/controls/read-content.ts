@@ -1,6 +1,13 @@
-import { type FileContent, isReadAt, type ReadOptions, type ReadPlace } from '@/core/formats/format';
+import {
+  type FileContent,
+  formatOfFile,
+  isReadAt,
+  type ReadOptions,
+  type ReadPlace,
+} from '@/core/formats/format';
+import { GZIP_ENDING } from '@/core/formats/gzip';
 import { FORMATS } from '@/core/formats/kinds';
-import { identify, type KnownFile, titleOfFile } from '@/core/formats/read-content';
+import { identify, titleOfFile } from '@/core/formats/read-content';
 import { mapped, type Result } from '@/core/values/result';
 import { load } from '@/loading/load';
 import { randomId } from '@/store/database';
@@ -12,6 +19,7 @@ import type { ReadFile } from './files';
  */
 export const acceptedAt = (place: ReadPlace): string =>
   [
+    GZIP_ENDING,
     ...new Set(
       FORMATS.filter(isReadAt(place)).flatMap(({ endings, heading, mimeType }) => [
         ...endings.map((ending) => ending.slice(ending.lastIndexOf('.'))),
@@ -23,10 +31,21 @@ export const acceptedAt = (place: ReadPlace): string =>
 /** Characters of a file that is read by a worker, whatever it is. */
 const LARGE = 500_000;
 
+type Options = Omit<ReadOptions, 'title'>;
+
 /** Reads a file that is read quickly, with its reader fetched. */
-async function readHere(file: KnownFile, options: ReadOptions): Promise<Result<FileContent>> {
-  const read = await load(`the reader of ${file.format.noun}`, () => file.format.read!.load());
-  return read(file, options);
+async function readHere(
+  name: string,
+  text: string,
+  place: ReadPlace,
+  options: Options,
+): Promise<{ read: Result<FileContent>; isOurs: boolean }> {
+  const known = identify(name, text, place);
+  if (!known.ok) return { read: known, isOurs: false };
+  const { format } = known.value;
+  const read = await load(`the reader of ${format.noun}`, () => format.read!.load());
+  const isOurs = format.heading !== undefined;
+  return { read: read(known.value, { ...options, title: titleOfFile(name, format) }), isOurs };
 }
 
 /**
@@ -39,20 +58,16 @@ export async function readContent(
   more: Pick<ReadOptions, 'includes'> & { readonly notes?: string[] } = {},
 ): Promise<Result<FileContent>> {
   if (!text.ok) return text;
-  const known = identify(name, text.value, place);
-  if (!known.ok) return known;
-  const { format } = known.value;
-  const options = {
-    title: titleOfFile(name, format),
+  const options: Options = {
     laidOut: true,
     everything: true,
     includes: more.includes,
     tell: (note: string) => void more.notes?.push(note),
   };
-  const isSlow = format.read!.isSlow || text.value.length > LARGE;
-  const read = await (isSlow ? readInWorker : readHere)(known.value, options);
+  const isSlow = formatOfFile(FORMATS, name)?.read?.isSlow || text.value.length > LARGE;
+  const { read, isOurs } = await (isSlow ? readInWorker : readHere)(name, text.value, place, options);
   // A file of another program has no identity of its own.
-  if (format.heading !== undefined) return read;
+  if (isOurs) return read;
   return mapped(read, (content) =>
     content.is === 'lesson' ? { ...content, lesson: { ...content.lesson, id: randomId() } } : content,
   );

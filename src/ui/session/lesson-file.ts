@@ -1,8 +1,9 @@
 import type { Lesson } from '@/core/circuit/lesson';
+import { isGzipName } from '@/core/formats/gzip';
 import type { Session } from '@/session/session';
 import { fileOfLesson, keepLessonFile } from '@/store/lesson-files';
 import { fileName, isAllowed, whyNotOpened } from '@/ui/controls/files';
-import { lessonText, saveLesson } from './save-lesson';
+import { isLargeLesson, largeFiles, lessonText, saveLesson } from './save-lesson';
 
 /*
  * Saving a lesson to the same file again, where the browser lets a page do that. Everywhere else it is a download.
@@ -52,8 +53,10 @@ export async function saveToChosenFile(session: Session): Promise<void> {
   let handle: FileSystemFileHandle;
   try {
     handle = await showSaveFilePicker({
-      suggestedName: fileName(lesson.title, '.manege.json'),
-      types: [{ description: 'Lesson of Manege', accept: { 'application/json': ['.manege.json', '.json'] } }],
+      suggestedName: fileName(lesson.title, isLargeLesson(lesson) ? '.manege.json.gz' : '.manege.json'),
+      types: isLargeLesson(lesson)
+        ? [{ description: 'Lesson of Manege', accept: { 'application/gzip': ['.gz'] } }]
+        : [{ description: 'Lesson of Manege', accept: { 'application/json': ['.manege.json', '.json'] } }],
     });
   } catch {
     // It was closed without a choice.
@@ -65,7 +68,12 @@ export async function saveToChosenFile(session: Session): Promise<void> {
 async function written(session: Session, lesson: Lesson, handle: FileSystemFileHandle): Promise<void> {
   try {
     const writing = await handle.createWritable();
-    await writing.write(lessonText(lesson));
+    const { name } = handle;
+    await writing.write(
+      isLargeLesson(lesson) || isGzipName(name)
+        ? await (await largeFiles()).contentFor(lesson, name)
+        : lessonText(lesson),
+    );
     await writing.close();
     await keepLessonFile(lesson.id, handle, (await handle.getFile()).lastModified);
     session.say(`Saved to ${handle.name}.`);

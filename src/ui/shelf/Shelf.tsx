@@ -5,7 +5,6 @@ import { useRouter } from 'next/navigation';
 import { DropdownMenu } from 'radix-ui';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { emptyLesson, type Lesson } from '@/core/circuit/lesson';
-import { writeLesson } from '@/core/formats/write-lesson';
 import { type Result, sentence } from '@/core/values/result';
 import { counted, listed } from '@/core/values/wording';
 import { load } from '@/loading/load';
@@ -22,7 +21,7 @@ import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { fileName, type ReadFile, readFiles, saveFile } from '@/ui/controls/files';
+import { type ReadFile, readFiles } from '@/ui/controls/files';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
@@ -30,7 +29,7 @@ import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
-import { dragOut, keepHandle, type LaunchQueue, whyNotReadable } from './computer-files';
+import { dragOut, exportLesson, keepHandle, type LaunchQueue, whyNotReadable } from './computer-files';
 import { Exercises } from './Exercises';
 import { Kept } from './Kept';
 import { Picture } from './Picture';
@@ -406,9 +405,7 @@ function Card({ item, file, reload, say, fail }: CardProps) {
               <DropdownMenu.Item
                 className="menu-item"
                 disabled={!lesson.ok}
-                onSelect={() =>
-                  lesson.ok && saveFile(fileName(title, '.manege.json'), writeLesson(lesson.value))
-                }
+                onSelect={() => lesson.ok && exportLesson(lesson.value)}
               >
                 Export as a file
               </DropdownMenu.Item>

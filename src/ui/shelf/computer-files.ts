@@ -1,7 +1,9 @@
 import type { Lesson } from '@/core/circuit/lesson';
+import { withoutGzip } from '@/core/formats/gzip';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { keepLessonFile } from '@/store/lesson-files';
-import { fileName, isAllowed, whyNotOpened } from '@/ui/controls/files';
+import { fileName, isAllowed, saveFile, whyNotOpened } from '@/ui/controls/files';
+import { isLargeLesson, saveLesson } from '@/ui/session/save-lesson';
 
 /*
  * Lessons and the files of this computer: those that the system opens with Manege, and cards that are dragged out.
@@ -14,7 +16,7 @@ export interface LaunchQueue {
 
 /** A lesson that came from a file of this computer is saved to it again. */
 export async function keepHandle(lesson: string, handle: FileSystemFileHandle | undefined): Promise<void> {
-  if (handle?.name.endsWith('.json'))
+  if (handle && withoutGzip(handle.name).endsWith('.json'))
     await keepLessonFile(lesson, handle, (await handle.getFile()).lastModified);
 }
 
@@ -27,6 +29,12 @@ export async function whyNotReadable(handle: FileSystemFileHandle): Promise<stri
   } catch (error) {
     return whyNotOpened(error);
   }
+}
+
+/** Saves a lesson of the shelf as a file. */
+export function exportLesson(lesson: Lesson): void {
+  if (isLargeLesson(lesson)) saveLesson(lesson);
+  else saveFile(fileName(lesson.title, '.manege.json'), writeLesson(lesson));
 }
 
 /** Dragged out of the window, a card becomes the file of its lesson, in browsers that know of that. */

@@ -25,5 +25,8 @@ const lesson2to3: Migration = (file) =>
 /** Sheets may have a plan of packages and a wiring board; those of older files have none. */
 const lesson3to4: Migration = (file) => file;
 
+/** Large sheets may be written as tables; those of older files are not. */
+const lesson4to5: Migration = (file) => file;
+
 /** Steps of lesson files, the first from version 1 to 2. */
-export const LESSON_STEPS: readonly Migration[] = [lesson1to2, lesson2to3, lesson3to4];
+export const LESSON_STEPS: readonly Migration[] = [lesson1to2, lesson2to3, lesson3to4, lesson4to5];
