@@ -333,6 +333,8 @@ function Card({ item, file, reload, say, fail }: CardProps) {
       {lesson.ok ? (
         <Link
           href={`/lesson?id=${record.id}`}
+          // All cards lead to one page, which “New lesson” has fetched.
+          prefetch={false}
           aria-label={`Open ${title}`}
           // All of the card leads there, but for what lies above the link.
           className="bg-paper after:absolute after:inset-0"
