@@ -7,6 +7,9 @@ const PAGES = ['/', '/lesson', '/exercise', '/marking', '/open', '/look', '/embe
   path === '/' && BASE ? BASE : BASE + path,
 );
 
+/** Files that are fetched at once: what somebody asks for meanwhile gets through beside them. */
+const AT_ONCE = 2;
+
 async function keepAll() {
   const cache = await caches.open(CACHE);
   const answer = await fetch(`${BASE}/offline-files`, { cache: 'no-store' });
@@ -15,13 +18,15 @@ async function keepAll() {
   for (const request of await cache.keys()) {
     if (!wanted.has(request.url)) await cache.delete(request);
   }
-  await Promise.all(
-    [...wanted].map(async (url) => {
+  const left = [...wanted].values();
+  const keepSome = async () => {
+    for (const url of left) {
       const fixed = url.includes('/_next/static/');
-      if (fixed && (await cache.match(url))) return;
+      if (fixed && (await cache.match(url))) continue;
       await cache.add(new Request(url, { cache: 'reload' }));
-    }),
-  );
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, keepSome));
 }
 
 self.addEventListener('install', (event) => {

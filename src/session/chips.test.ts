@@ -23,7 +23,7 @@ test('an offer that is taken gives a drawing that does the same, of so many pack
       expectDone(session.undo());
       expect(sheetOf(session.state.lesson, sheet.id)!.parts).toEqual(sheet.parts);
     }),
-    { numRuns: 40 },
+    { numRuns: 20 },
   );
   expect(taken).toBeGreaterThan(5);
 });

@@ -16,8 +16,9 @@ const MS_LEAST = 6;
 /** Ms between two frames that are smooth, and by how much one may be late. */
 const FRAME = 1000 / 60;
 const LATE = 1;
-/** As fast as it goes: frames that a run has to itself, before one in which the faces are told and one in which they paint. */
-const UNSEEN = 5;
+/** As fast as it goes: frames that a run has to itself, before one in which the faces are told and those in which they paint. */
+const UNSEEN = 7;
+const PAINTING = 2;
 const EVENTS_A_LOOK = 1000;
 /** Steps of a run that is worth the kernel. */
 const MANY_STEPS = 500;
@@ -44,8 +45,8 @@ export class Clockwork {
   run: Run;
   /** Frames since the faces were told. */
   private unseen = 0;
-  /** Whether the faces were told in the frame before: their canvases are painted in this one. */
-  private isPainting = false;
+  /** Frames from now on in which canvases are painted, since the faces were told. */
+  private painting = 0;
   /** Whether the run went on in the frame before, for all of its share. */
   private hasRun = false;
   /** Ms of a frame that a run may take now. */
@@ -68,7 +69,7 @@ export class Clockwork {
 
   private show(): void {
     this.unseen = 0;
-    this.isPainting = true;
+    this.painting = PAINTING;
     this.host.show();
   }
 
@@ -108,9 +109,11 @@ export class Clockwork {
           late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);
       this.hasRun = false;
       const isPaced = goal === null && pace < AS_FAST;
-      const isPainting = this.isPainting;
-      this.isPainting = false;
-      if (isPainting && !isPaced) return;
+      if (this.painting > 0 && !isPaced) {
+        this.painting--;
+        return;
+      }
+      this.painting = 0;
       if (this.unseen === UNSEEN) {
         this.show();
         return;

@@ -34,7 +34,7 @@ import { Faces, type FacesRead } from './testing/read-faces';
  * them and holding them against the plain model and against what the hand has done.
  */
 
-const SHEETS = Number(process.env.SHEETS ?? 50);
+const SHEETS = Number(process.env.SHEETS ?? 35);
 const STEPS = 40;
 const FIRST = Number(process.env.SEED ?? 1);
 

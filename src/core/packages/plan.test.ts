@@ -43,7 +43,7 @@ test('the wires of a plan make a circuit that does the same, in every family', (
         expect(verdict(sheet, supply, freedom, die === 0).verdict).toBe('equivalent');
       },
     ),
-    { numRuns: 300 },
+    { numRuns: Number(process.env.BOARD_RUNS ?? 100) },
   );
 });
 

@@ -12,13 +12,33 @@ export interface Painter {
   readonly canvas: RefObject<HTMLCanvasElement | null>;
   /** CSS pixels. */
   readonly size: RefObject<Size>;
-  /** Paints with the next frame, once however often it is asked. */
+  /** Paints with one of the next frames, once however often it is asked. */
   readonly repaint: () => void;
+}
+
+/** Ms of a frame after which no other canvas is painted in it: a large drawing and a long diagram take a frame each. */
+const MS_A_FRAME = 2;
+
+/** Canvases that wait to be painted, those that asked first ahead. */
+const waiting = new Set<() => void>();
+let frame = 0;
+
+function paintWaiting(): void {
+  const end = performance.now() + MS_A_FRAME;
+  try {
+    for (const paint of waiting) {
+      waiting.delete(paint);
+      paint();
+      if (performance.now() > end) return;
+    }
+  } finally {
+    frame = waiting.size > 0 ? requestAnimationFrame(paintWaiting) : 0;
+  }
 }
 
 /**
  * A canvas that is painted when something has changed: sharp on every screen, again with another theme, at
- * once when it is resized (a resized canvas is blank), and otherwise with the next frame.
+ * once when it is resized (a resized canvas is blank), and otherwise with one of the next frames.
  * @param paint gets a context scaled to CSS pixels; the newest one given is used.
  * @param measure gives the intended size of the canvas, from the element around it.
  */
@@ -29,13 +49,11 @@ export function usePainter(
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useRef<Size>({ width: 0, height: 0 });
   const palette = useRef<Palette | null>(null);
-  const frame = useRef(0);
   const looks = `${useTheme()} ${useProjector()}`;
   const latest = useRef(paint);
   latest.current = paint;
 
   const paintNow = useCallback(() => {
-    frame.current = 0;
     const g = canvas.current?.getContext('2d');
     if (!g || size.current.width === 0) return;
     palette.current ??= readPalette();
@@ -45,16 +63,11 @@ export function usePainter(
   }, []);
 
   const repaint = useCallback(() => {
-    if (frame.current === 0) frame.current = requestAnimationFrame(paintNow);
+    waiting.add(paintNow);
+    if (frame === 0) frame = requestAnimationFrame(paintWaiting);
   }, [paintNow]);
 
-  useEffect(
-    () => () => {
-      cancelAnimationFrame(frame.current);
-      frame.current = 0;
-    },
-    [],
-  );
+  useEffect(() => () => void waiting.delete(paintNow), [paintNow]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another theme has other colours
   useEffect(() => {

@@ -96,7 +96,7 @@ test('the smallest sum is the function, of prime implicants, and none is smaller
       for (const c of cubes)
         if (c.mask) expect(all.some((p) => p.mask === c.mask && p.value === c.value)).toBe(true);
     }),
-    { numRuns: 400 },
+    { numRuns: 200 },
   );
 });
 
