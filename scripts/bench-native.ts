@@ -1,6 +1,6 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readVerilog } from '../src/core/formats/verilog/read';
 import { countTable, deriveTable } from '../src/core/logic/table/derive-table';
@@ -16,7 +16,7 @@ import { nativeEvents, ours, type TimedWork } from './native-events';
 /*
  * `npm run bench:native`: tables and timed runs against C programs that are built for this machine and do the same work, in pairs
  * one after the other: tables straight-line over vectors of 64-bit words, timed runs over an event wheel (native-events.c).
- * Without a C compiler it says so.
+ * Without a C compiler it says so. With `-- --loaded` each processor has something else to do meanwhile.
  */
 
 const PAIRS = 9;
@@ -183,6 +183,12 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
   );
 }
 
+const load = process.argv.includes('--loaded')
+  ? cpus().map(() => spawn(process.execPath, ['-e', 'for (;;) Math.random();'], { stdio: 'ignore' }))
+  : [];
+process.once('exit', () => {
+  for (const other of load) other.kill();
+});
 const folder = mkdtempSync(join(tmpdir(), 'native-'));
 const native = nativeEvents(folder);
 if (!native) console.log('There is no C compiler here: nothing to compare with.');

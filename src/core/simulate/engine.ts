@@ -37,8 +37,12 @@ export interface Engine extends EngineState {
    * @returns how many rounds have been now.
    */
   settle(rounds: number, bound: number): number;
-  /** The gates that remember of which an input has changed since this was last asked, each once. */
-  storageRead(): readonly number[];
+  /**
+   * The gates that remember of which an input has changed since this was last asked, each once.
+   * @param into has room for all gates that remember.
+   * @returns how many there are.
+   */
+  storageRead(into: Int32Array): number;
   /** The value that a net had before this instant, or `UNCHANGED`; known where changes are noted. */
   valueBefore(net: number): number;
   /** Ends an instant: its changes are noted. */

@@ -54,7 +54,8 @@ export class PlainEngine implements Engine {
   planned = 0;
   private readonly touchedGates: Int32Array;
   private touched = 0;
-  private storage: number[] = [];
+  private readonly storage: Int32Array;
+  private stored = 0;
   private readonly storageStamp: Int32Array;
   /** How often it was asked which storage is to be looked at. */
   private looks = 0;
@@ -80,6 +81,7 @@ export class PlainEngine implements Engine {
     this.shifts = this.packReadings();
     this.places = new Uint16Array(gates);
     this.stamp = new Int32Array(gates).fill(-1);
+    this.storage = new Int32Array(netlist.storage.length);
     this.storageStamp = new Int32Array(netlist.storage.length > 0 ? gates : 0).fill(-1);
     this.netStamp = new Int32Array(nets).fill(-1);
     this.before = new Uint8Array(nets);
@@ -153,11 +155,12 @@ export class PlainEngine implements Engine {
     }
   }
 
-  storageRead(): readonly number[] {
-    const read = this.storage;
-    this.storage = [];
+  storageRead(into: Int32Array): number {
+    const count = this.stored;
+    for (let i = 0; i < count; i++) into[i] = this.storage[i]!;
+    this.stored = 0;
     this.looks++;
-    return read;
+    return count;
   }
 
   valueBefore(net: number): number {
@@ -217,7 +220,7 @@ export class PlainEngine implements Engine {
         if (shift === STORAGE) {
           if (this.storageStamp[g] === this.looks) continue;
           this.storageStamp[g] = this.looks;
-          this.storage.push(g);
+          this.storage[this.stored++] = g;
           continue;
         }
         if (stamp[g] === round) continue;

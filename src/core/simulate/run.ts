@@ -70,6 +70,8 @@ export class Run implements Notes {
   private readonly queue = new FlatQueue<number>();
   /** Storage to be looked at whatever has changed. */
   private readonly storageToSee: number[] = [];
+  /** Storage that is looked at in this instant. */
+  private readonly storageRead: Int32Array;
   /** Whether storage is being put to values: what that changes at clocks is no edge. */
   private isPutting = false;
   /** 1 for nets from which gates lead to the clock of storage; null where nothing stores. */
@@ -95,6 +97,7 @@ export class Run implements Notes {
     const checksTiming = delays === 'parts' && netlist.stores.some((s) => s.setup > 0 || s.hold > 0);
     this.keepsTrace = options.mostChanges !== 0;
     this.notes = checksTiming || this.keepsTrace ? this : null;
+    this.storageRead = new Int32Array(netlist.storage.length);
     this.storage = new StoredBits(netlist, checksTiming, saved?.storage);
     this.leadsToClock = netlist.storage.length > 0 ? clockNets(netlist) : null;
     this.timed = netlist.sources.filter((s) => s.kind === 'clock' || s.kind === 'stimulus');
@@ -368,21 +371,24 @@ export class Run implements Notes {
   }
 
   private clockStorage(): void {
-    const { netlist, engine } = this;
-    for (const g of this.storageNow()) {
+    const { netlist, engine, storageRead } = this;
+    const count = this.storageNow();
+    for (let i = 0; i < count; i++) {
+      const g = storageRead[i]!;
       const state = this.values[netlist.out[g]!]!;
       const next = this.storage.next(g, state, this.time, engine);
       if (next !== state) engine.plan(netlist.out[g]!, next);
     }
   }
 
-  /** Storage that is to be looked at, each once. */
-  private storageNow(): Iterable<number> {
-    const read = this.engine.storageRead();
-    if (this.storageToSee.length === 0) return read;
-    const all = new Set([...read, ...this.storageToSee]);
+  /** Finds storage that is to be looked at, each once, for `storageRead`. @returns how many there are. */
+  private storageNow(): number {
+    const count = this.engine.storageRead(this.storageRead);
+    if (this.storageToSee.length === 0) return count;
+    const all = new Set([...this.storageRead.subarray(0, count), ...this.storageToSee]);
+    this.storageRead.set([...all]);
     this.storageToSee.length = 0;
-    return all;
+    return all.size;
   }
 
   /** Rounds of an instant after which it is given up. */

@@ -344,16 +344,16 @@ export class KernelEngine implements Engine {
     return this.get(HEADER.rounds);
   }
 
-  storageRead(): readonly number[] {
+  storageRead(into: Int32Array): number {
     const { ints, at } = this;
-    const read: number[] = [];
+    let count = 0;
     for (let i = at.stored >> 2; i < this.get(HEADER.storedEnd) >> 2; i++) {
       const cell = ints[i]!;
       ints[cell >> 2] = ints[cell >> 2]! & ~(1 << WAITS);
-      read.push(this.gateOf[cell / CELL]!);
+      into[count++] = this.gateOf[cell / CELL]!;
     }
     this.put(HEADER.storedEnd, at.stored);
-    return read;
+    return count;
   }
 
   valueBefore(net: number): number {
