@@ -6,10 +6,12 @@ import { readStimulus } from '@/core/formats/csv';
 import { exerciseFromFragment, exerciseToFragment, readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
+import { tablesOf } from '@/core/formats/sheet-tables';
 import { writeSvg } from '@/core/formats/svg';
 import { readVcd } from '@/core/formats/vcd';
 import { readVerilog } from '@/core/formats/verilog/read';
 import { writeVerilog } from '@/core/formats/verilog/write';
+import { lessonToFile } from '@/core/formats/write-lesson';
 import { readFormulas } from '@/core/logic/expression/typed-formulas';
 import { specFromText } from '@/core/logic/specification/spec-text';
 import { compile } from '@/core/netlist/compile';
@@ -125,6 +127,15 @@ const [lessonFiles, handInFiles, exerciseFile] = [
   parsed(HAND_INS),
   JSON.parse(EXERCISE!) as unknown,
 ];
+/** The same lessons with their sheets as lists, as large ones are written. */
+const listedFiles = LESSONS.map((text): unknown => {
+  const { sheets, ...head } = lessonToFile(expectDone(readLesson(text)));
+  const listed = sheets.map(({ parts, wires, ...sheet }) => ({
+    ...sheet,
+    tables: tablesOf({ parts, wires }),
+  }));
+  return JSON.parse(JSON.stringify({ ...head, sheets: listed }));
+});
 const exercise = expectDone(readExercise(EXERCISE!));
 const FRAGMENT = exerciseToFragment(exercise);
 const lesson = expectDone(readLesson(LESSONS[0]!));
@@ -175,6 +186,11 @@ const READERS: readonly Reader[] = [
   {
     name: 'lessons bent in one place',
     make: (roll) => JSON.stringify(bent(roll, pick(roll, lessonFiles))),
+    read: (text) => used(readLesson(text)),
+  },
+  {
+    name: 'lessons as lists, bent in one place',
+    make: (roll) => JSON.stringify(bent(roll, pick(roll, listedFiles))),
     read: (text) => used(readLesson(text)),
   },
   {

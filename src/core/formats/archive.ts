@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { done, type Result, refused } from '../values/result';
-import { MOST_BYTES, sizeText } from './size-limit';
+import { MOST_BYTES, MOST_UNPACKED, sizeText } from './size-limit';
 
 /** A file in an archive; its name may hold folders. */
 export interface ArchivedFile {
@@ -9,8 +9,6 @@ export interface ArchivedFile {
 }
 
 export const MOST_ARCHIVED = 5000;
-/** Bytes of all files of an archive together, unpacked. */
-export const MOST_UNPACKED = 10 * MOST_BYTES;
 
 /** Whether bytes are those of a zip archive. */
 export const isArchive = (bytes: Uint8Array): boolean =>

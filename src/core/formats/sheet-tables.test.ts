@@ -128,6 +128,12 @@ test('lists that were cut short or changed are refused by name, and never do har
   );
   expect(refusals).toBeGreaterThan(1000);
   expect(Object.keys(Array.prototype.push)).toEqual([]);
+  const bomb = throughJson(tablesOf(rich));
+  bomb.parts.looks[0].params.text = 'x'.repeat(20_000);
+  bomb.parts.ids = Array.from({ length: 20_000 }, (_, i) => `n${i}`).join(' ');
+  bomb.parts.look = new Array(20_000).fill(0);
+  bomb.parts.at = new Array(40_000).fill(0);
+  expect(contentsOf(bomb)).toMatchObject({ problem: { message: 'its parts unpack to more than 200.0 MB' } });
   for (const tables of [null, 7, [], {}, { parts: {} }]) expect(contentsOf(tables).ok).toBe(false);
 });
 

@@ -1,6 +1,7 @@
 import { MOST_CORNERS, MOST_PARTS, MOST_WIRES } from '../circuit/limits';
 import { type End, isPinEnd, type Params, type Part, type Wire } from '../circuit/sheet';
 import { done, type Result, refused } from '../values/result';
+import { MOST_UNPACKED, sizeText } from './size-limit';
 
 /*
  * The parts and wires of a large sheet as a few lists, a tenth of their size as objects: docs/formats.md says what each is.
@@ -167,6 +168,9 @@ function read(parts: Unknown, wires: Unknown): { parts: unknown[]; wires: unknow
   const looks = listIn(parts, 'looks') as Unknown[];
   const look = numbersIn(parts, 'look', partIds.length);
   const at = numbersIn(parts, 'at', 2 * partIds.length);
+  const sizes = looks.map((one) => JSON.stringify(one).length);
+  if (look.reduce((sum, one) => sum + (sizes[one] ?? 0), 0) > MOST_UNPACKED)
+    throw new Damage(`its parts unpack to more than ${sizeText(MOST_UNPACKED)}`);
   const made: Record<string, unknown>[] = partIds.map((id, i) => {
     const { kind, turn = 0, params, ...others } = looks[look[i]!] ?? fail('look');
     return { id, kind, at: { x: at[2 * i], y: at[2 * i + 1] }, turn, label: '', rank: 0, params, ...others };

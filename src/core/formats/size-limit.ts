@@ -3,6 +3,9 @@ import { type Problem, problem } from '../values/result';
 /** Most bytes of a file that is opened; larger ones are refused before they are read. */
 export const MOST_BYTES = 20 * 1024 * 1024;
 
+/** Bytes of all files of an archive together, unpacked, and of what a file names once and means many times. */
+export const MOST_UNPACKED = 10 * MOST_BYTES;
+
 /** `12.3 MB`, for messages. */
 export function sizeText(bytes: number): string {
   if (bytes < 1024 ** 2) return `${Math.ceil(bytes / 1024)} kB`;

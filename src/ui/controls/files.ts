@@ -1,6 +1,6 @@
 import { isGzipName, withoutGzip } from '@/core/formats/gzip';
 import { FORMATS } from '@/core/formats/kinds';
-import { tooLarge } from '@/core/formats/size-limit';
+import { MOST_UNPACKED, tooLarge } from '@/core/formats/size-limit';
 import { done, type Result, refusal, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
 import { nextTask } from '@/loading/next-task';
@@ -80,10 +80,7 @@ async function readPacked(file: File): Promise<ReadFile> {
 }
 
 async function readArchive(file: File): Promise<ReadFile[]> {
-  const { MOST_UNPACKED, unarchived } = await load(
-    'the reader of archives',
-    () => import('@/core/formats/archive'),
-  );
+  const { unarchived } = await load('the reader of archives', () => import('@/core/formats/archive'));
   const large = tooLarge(file.size, MOST_UNPACKED);
   if (large) return [{ name: file.name, text: refusal(large) }];
   const files = unarchived(new Uint8Array(await file.arrayBuffer()));
