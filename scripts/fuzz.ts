@@ -6,7 +6,7 @@ import { readStimulus } from '@/core/formats/csv';
 import { exerciseFromFragment, exerciseToFragment, readExercise } from '@/core/formats/exercise-file';
 import { readHandIn } from '@/core/formats/hand-in-file';
 import { readLesson } from '@/core/formats/lesson-file';
-import { tablesOf } from '@/core/formats/sheet-tables';
+import { toTables } from '@/core/formats/sheet-tables';
 import { writeSvg } from '@/core/formats/svg';
 import { readVcd } from '@/core/formats/vcd';
 import { readVerilog } from '@/core/formats/verilog/read';
@@ -132,7 +132,7 @@ const listedFiles = LESSONS.map((text): unknown => {
   const { sheets, ...head } = lessonToFile(expectDone(readLesson(text)));
   const listed = sheets.map(({ parts, wires, ...sheet }) => ({
     ...sheet,
-    tables: tablesOf({ parts, wires }),
+    tables: toTables({ parts, wires }),
   }));
   return JSON.parse(JSON.stringify({ ...head, sheets: listed }));
 });

@@ -24,6 +24,9 @@ export async function readInWorker(
   if (!read.ok) return { read, isOurs };
   const content = read.value;
   if (content.is !== 'lesson') return { read: done(content), isOurs };
-  const { arrived } = await load('the reader of lessons', () => import('@/core/formats/carried-lesson'));
-  return { read: done({ is: 'lesson', lesson: arrived(content.lesson) }), isOurs };
+  const { fromTransfer } = await load(
+    'the reader of lessons',
+    () => import('@/core/formats/lesson-transfer'),
+  );
+  return { read: done({ is: 'lesson', lesson: fromTransfer(content.lesson) }), isOurs };
 }

@@ -1,16 +1,16 @@
 import { expose } from 'comlink';
-import { type CarriedLesson, carried } from '@/core/formats/carried-lesson';
 import type { FileContent, ReadOptions, ReadPlace } from '@/core/formats/format';
+import { type TransferredLesson, toTransfer } from '@/core/formats/lesson-transfer';
 import { identify, readKnown, titleOfFile } from '@/core/formats/read-content';
 import type { Result } from '@/core/values/result';
 
 /** What a file holds, on its way to the page. */
-export type CarriedContent =
+export type TransferredContent =
   | Exclude<FileContent, { readonly is: 'lesson' }>
-  | { readonly is: 'lesson'; readonly lesson: CarriedLesson };
+  | { readonly is: 'lesson'; readonly lesson: TransferredLesson };
 
 export interface ReadInWorker {
-  readonly read: Result<CarriedContent>;
+  readonly read: Result<TransferredContent>;
   /** Whether it is a file of Manege, whatever its ending. */
   readonly isOurs: boolean;
   readonly notes: readonly string[];
@@ -34,8 +34,12 @@ const work = {
     });
     const isOurs = format.heading !== undefined;
     if (!read.ok || read.value.is !== 'lesson')
-      return { read: read as Result<CarriedContent>, isOurs, notes };
-    return { read: { ok: true, value: { is: 'lesson', lesson: carried(read.value.lesson) } }, isOurs, notes };
+      return { read: read as Result<TransferredContent>, isOurs, notes };
+    return {
+      read: { ok: true, value: { is: 'lesson', lesson: toTransfer(read.value.lesson) } },
+      isOurs,
+      notes,
+    };
   },
 };
 

@@ -1,8 +1,8 @@
+import { areCanonicalParts, areCanonicalWires } from '../circuit/canonical-contents';
 import type { Exercise, Work } from '../circuit/exercise';
 import { LESSON_VERSION, type Lesson } from '../circuit/lesson';
 import { LessonFile } from '../circuit/lesson-schema';
 import { MOST_PARTS, MOST_WIRES } from '../circuit/limits';
-import { arePlainParts, arePlainWires } from '../circuit/plain-contents';
 import type { Sheet } from '../circuit/sheet';
 import { WorkSchema } from '../exercise/exercise-schema';
 import { sheetFromFile } from '../parts/sheet-from-file';
@@ -12,7 +12,7 @@ import { exerciseContent } from './exercise-content';
 import { LESSON_STEPS } from './migrations/lesson';
 import { isObject, type JsonFile, migrated } from './migrations/migrate';
 import { headingProblem, readJson } from './read-json';
-import { contentsOf } from './sheet-tables';
+import { fromTables } from './sheet-tables';
 
 /** Reads a lesson file; refused as a whole with one sentence, or read as a whole. */
 export function readLesson(text: string): Result<Lesson> {
@@ -26,7 +26,7 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
   if (heading) return refusal(heading);
   const whole = withoutTables(value as JsonFile);
   if (!whole.ok) return whole;
-  const { file, contents } = plainApart(migrated(whole.value, LESSON_STEPS));
+  const { file, contents } = canonicalApart(migrated(whole.value, LESSON_STEPS));
   const parsed = LessonFile.safeParse(file);
   if (!parsed.success) return refusal(located(firstIssue(parsed.error)));
   const { id, title, settings } = parsed.data;
@@ -52,7 +52,7 @@ export function lessonFromJson(value: unknown): Result<Lesson> {
   });
 }
 
-/** The file with parts and wires where it has them as tables. */
+/** Replaces the tables of large sheets by the parts and wires that they stand for. */
 function withoutTables(file: JsonFile): Result<JsonFile> {
   if (!Array.isArray(file.sheets)) return done(file);
   const sheets: unknown[] = [];
@@ -62,7 +62,7 @@ function withoutTables(file: JsonFile): Result<JsonFile> {
       continue;
     }
     const { tables, ...others } = sheet;
-    const contents = contentsOf(tables);
+    const contents = fromTables(tables);
     if (!contents.ok) return refusal(within(`at sheets › ${i + 1} › tables`, contents.problem));
     sheets.push({ ...others, ...contents.value });
   }
@@ -71,8 +71,8 @@ function withoutTables(file: JsonFile): Result<JsonFile> {
 
 type Contents = Pick<LessonFile['sheets'][number], 'parts' | 'wires'>;
 
-/** Takes those parts and wires out of a file that need no schema. @returns them by the numbers of their sheets. */
-function plainApart(file: JsonFile): { file: JsonFile; contents: Partial<Contents>[] } {
+/** Takes parts and wires in canonical form out of a file: they need no schema. @returns them for each sheet. */
+function canonicalApart(file: JsonFile): { file: JsonFile; contents: Partial<Contents>[] } {
   if (!Array.isArray(file.sheets)) return { file, contents: [] };
   const contents: Partial<Contents>[] = [];
   const sheets = file.sheets.map((sheet: unknown) => {
@@ -80,8 +80,8 @@ function plainApart(file: JsonFile): { file: JsonFile; contents: Partial<Content
     contents.push(own);
     if (!isObject(sheet)) return sheet;
     const { parts, wires } = sheet;
-    if (Array.isArray(parts) && parts.length <= MOST_PARTS && arePlainParts(parts)) own.parts = parts;
-    if (Array.isArray(wires) && wires.length <= MOST_WIRES && arePlainWires(wires)) own.wires = wires;
+    if (Array.isArray(parts) && parts.length <= MOST_PARTS && areCanonicalParts(parts)) own.parts = parts;
+    if (Array.isArray(wires) && wires.length <= MOST_WIRES && areCanonicalWires(wires)) own.wires = wires;
     return { ...sheet, ...(own.parts && { parts: [] }), ...(own.wires && { wires: [] }) };
   });
   return { file: { ...file, sheets }, contents };

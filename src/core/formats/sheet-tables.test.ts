@@ -1,19 +1,19 @@
 import fc from 'fast-check';
+import { areCanonicalParts, areCanonicalWires } from '../circuit/canonical-contents';
 import { emptyLesson } from '../circuit/lesson';
-import { arePlainParts, arePlainWires } from '../circuit/plain-contents';
 import { randomDesign } from '../testing/random-design';
 import { partOf, sheetOfParts } from '../testing/rig';
 import { expectDone } from '../values/result';
-import { arrived, type CarriedLesson, carried } from './carried-lesson';
 import { readLesson } from './lesson-file';
-import { contentsOf, isLargeSheet, tablesOf } from './sheet-tables';
+import { fromTransfer, type TransferredLesson, toTransfer } from './lesson-transfer';
+import { fromTables, isLargeSheet, toTables } from './sheet-tables';
 import { lessonToFile, writeLesson } from './write-lesson';
 
 const designs = randomDesign({ storage: true, loops: true, blocks: true }, 30);
 const throughJson = (value: unknown) => JSON.parse(JSON.stringify(value));
 
 /** As a copy comes to a page: without what JSON does not know, and with its tables of parts and wires. */
-const throughJsonOfMaps = (lesson: CarriedLesson): CarriedLesson => ({
+const throughJsonOfMaps = (lesson: TransferredLesson): TransferredLesson => ({
   ...lesson,
   sheets: lesson.sheets.map((sheet) => ({ ...sheet, ...throughJson({ tables: sheet.tables }) })),
 });
@@ -62,10 +62,10 @@ test('parts and wires come back from lists as they were, and plain', () => {
   fc.assert(
     fc.property(designs, (lesson) => {
       for (const sheet of [rich, ...lessonToFile(lesson).sheets]) {
-        const { parts, wires } = expectDone(contentsOf(throughJson(tablesOf(sheet))));
+        const { parts, wires } = expectDone(fromTables(throughJson(toTables(sheet))));
         expect(parts).toEqual(throughJson(sheet.parts));
         expect(wires).toEqual(throughJson(sheet.wires));
-        expect(arePlainParts(parts) && arePlainWires(wires)).toBe(true);
+        expect(areCanonicalParts(parts) && areCanonicalWires(wires)).toBe(true);
       }
     }),
     { numRuns: 30 },
@@ -75,8 +75,8 @@ test('parts and wires come back from lists as they were, and plain', () => {
 test('lists that were cut short or changed are refused by name, and never do harm', () => {
   const names = [
     'ids',
-    'looks',
-    'look',
+    'variants',
+    'variant',
     'at',
     'labels',
     'ranks',
@@ -114,11 +114,11 @@ test('lists that were cut short or changed are refused by name, and never do har
       values,
       fc.boolean(),
       (table, name, value, isCut) => {
-        const tables = throughJson(tablesOf(rich));
+        const tables = throughJson(toTables(rich));
         if (!(name in tables[table])) return;
         if (isCut) tables[table][name] = tables[table][name].slice(0, -1);
         else tables[table][name] = value;
-        const read = contentsOf(tables);
+        const read = fromTables(tables);
         if (read.ok) return;
         refusals++;
         expect(read.problem.message).toMatch(/^its list “[a-z]+” does not fit the others, or is cut short$/);
@@ -128,13 +128,13 @@ test('lists that were cut short or changed are refused by name, and never do har
   );
   expect(refusals).toBeGreaterThan(1000);
   expect(Object.keys(Array.prototype.push)).toEqual([]);
-  const bomb = throughJson(tablesOf(rich));
-  bomb.parts.looks[0].params.text = 'x'.repeat(20_000);
+  const bomb = throughJson(toTables(rich));
+  bomb.parts.variants[0].params.text = 'x'.repeat(20_000);
   bomb.parts.ids = Array.from({ length: 20_000 }, (_, i) => `n${i}`).join(' ');
-  bomb.parts.look = new Array(20_000).fill(0);
+  bomb.parts.variant = new Array(20_000).fill(0);
   bomb.parts.at = new Array(40_000).fill(0);
-  expect(contentsOf(bomb)).toMatchObject({ problem: { message: 'its parts unpack to more than 200.0 MB' } });
-  for (const tables of [null, 7, [], {}, { parts: {} }]) expect(contentsOf(tables).ok).toBe(false);
+  expect(fromTables(bomb)).toMatchObject({ problem: { message: 'its parts unpack to more than 200.0 MB' } });
+  for (const tables of [null, 7, [], {}, { parts: {} }]) expect(fromTables(tables).ok).toBe(false);
 });
 
 test('a large sheet is written as lists, in a fraction of the size, and read as it was; where they are damaged the sheet is named', () => {
@@ -151,12 +151,12 @@ test('a large sheet is written as lists, in a fraction of the size, and read as 
     sheets: [sheet, { ...sheetOfParts([partOf('and', 'g')], []), id: 'small' }],
   };
   expect(lessonToFile(lesson).sheets.map(isLargeSheet)).toEqual([true, false]);
-  const onItsWay = carried(lesson);
+  const onItsWay = toTransfer(lesson);
   expect(onItsWay.sheets.map(({ parts, tables }) => [parts.size, tables !== undefined])).toEqual([
     [0, true],
     [1, false],
   ]);
-  expect(arrived(throughJsonOfMaps(onItsWay))).toEqual(lesson);
+  expect(fromTransfer(throughJsonOfMaps(onItsWay))).toEqual(lesson);
   const text = writeLesson(lesson);
   expect(text.length).toBeLessThan(JSON.stringify(lessonToFile(lesson)).length / 3);
   expect(expectDone(readLesson(text))).toEqual(lesson);

@@ -4,10 +4,10 @@ import { done, type Result, refused } from '../values/result';
 import { MOST_UNPACKED, sizeText } from './size-limit';
 
 /*
- * The parts and wires of a large sheet as a few lists, a tenth of their size as objects: docs/formats.md says what each is.
+ * The parts and wires of a large sheet as a few lists, a quarter of their size as objects; docs/formats.md describes each list.
  */
 
-/** Parts and wires together from which the lists are written. */
+/** A sheet with more parts and wires than this is written as lists. */
 const MANY = 10_000;
 
 /** Parts and wires one after the other, of a file or of a lesson. */
@@ -18,17 +18,17 @@ interface Contents {
 
 export const isLargeSheet = ({ parts, wires }: Contents): boolean => parts.length + wires.length > MANY;
 
-/** What many parts have in common; left out is what is usual. */
-type Look = Pick<Part, 'kind' | 'params'> & Partial<Pick<Part, 'turn' | 'mirrored' | 'symbols'>>;
+/** What many parts have in common, without defaults. */
+type Variant = Pick<Part, 'kind' | 'params'> & Partial<Pick<Part, 'turn' | 'mirrored' | 'symbols'>>;
 type Mark = Pick<Wire, 'drawn' | 'colour' | 'fault'>;
 
 export interface SheetTables {
   readonly parts: {
     /** With a blank between two. */
     readonly ids: string;
-    readonly looks: readonly Look[];
-    /** Of each part the number of its look. */
-    readonly look: readonly number[];
+    readonly variants: readonly Variant[];
+    /** Of each part the number of its variant. */
+    readonly variant: readonly number[];
     /** Of each part x and y. */
     readonly at: readonly number[];
     /** Of the parts that have one: the number of the part, and its label. */
@@ -50,7 +50,7 @@ export interface SheetTables {
   };
 }
 
-/** Numbers things by what they are, in the order in which they come. */
+/** Assigns numbers to distinct values, in the order in which they first occur. */
 class Numbers<T> {
   private readonly known = new Map<string, number>();
   readonly list: T[] = [];
@@ -65,13 +65,16 @@ class Numbers<T> {
   }
 }
 
-/** Parts and wires as lists. Parts and ports that a wire names are there. @param written the parameters of a part, as they are written. */
-export function tablesOf(
+/**
+ * Writes parts and wires as lists. Every part and wire that a wire ends on must be among them.
+ * @param written gives the parameters of a part as they are written.
+ */
+export function toTables(
   { parts, wires }: Contents,
   written: (part: Part) => Params = ({ params }) => params,
 ): SheetTables {
-  const looks = new Numbers<Look>();
-  const look: number[] = [];
+  const variants = new Numbers<Variant>();
+  const variant: number[] = [];
   const at: number[] = [];
   /** Parameters are shared by thousands of parts. */
   const paramsOf = new Map<Params, { readonly own: Params; readonly text: string }>();
@@ -84,8 +87,8 @@ export function tablesOf(
       paramsOf.set(params, known);
     }
     const { own, text } = known;
-    look.push(
-      looks.of(`${kind} ${turn} ${mirrored} ${symbols} ${text}`, () => ({
+    variant.push(
+      variants.of(`${kind} ${turn} ${mirrored} ${symbols} ${text}`, () => ({
         kind,
         ...(turn && { turn }),
         ...(mirrored && { mirrored }),
@@ -123,8 +126,8 @@ export function tablesOf(
   return {
     parts: {
       ids: parts.map(({ id }) => id).join(' '),
-      looks: looks.list,
-      look,
+      variants: variants.list,
+      variant,
       at,
       labels: parts.flatMap(({ label }, i) => (label ? [[i, label] as const] : [])),
       ranks: parts.flatMap(({ rank }, i) => (rank ? [[i, rank] as const] : [])),
@@ -144,16 +147,16 @@ export function tablesOf(
   };
 }
 
-/** Lists that do not fit each other. */
+/** The lists contradict each other. */
 class Damage extends Error {}
 
 type Unknown = Readonly<Record<string, unknown>>;
 
 /**
- * Parts and wires of lists, as a file without lists has them: what they hold is not looked at, only that the lists fit each other.
- * Refused with the list that does not.
+ * Reads lists back into parts and wires as a file without lists has them. Checks only that the lists fit each other; values are left
+ * to the lesson schema. Refused with the name of the list that does not fit.
  */
-export function contentsOf(tables: unknown): Result<{ parts: unknown[]; wires: unknown[] }> {
+export function fromTables(tables: unknown): Result<{ parts: unknown[]; wires: unknown[] }> {
   try {
     const { parts, wires } = objectIn({ tables }, 'tables');
     return done(read(objectIn({ parts }, 'parts'), objectIn({ wires }, 'wires')));
@@ -165,14 +168,14 @@ export function contentsOf(tables: unknown): Result<{ parts: unknown[]; wires: u
 
 function read(parts: Unknown, wires: Unknown): { parts: unknown[]; wires: unknown[] } {
   const partIds = idsIn(parts, MOST_PARTS);
-  const looks = listIn(parts, 'looks') as Unknown[];
-  const look = numbersIn(parts, 'look', partIds.length);
+  const variants = listIn(parts, 'variants') as Unknown[];
+  const variant = numbersIn(parts, 'variant', partIds.length);
   const at = numbersIn(parts, 'at', 2 * partIds.length);
-  const sizes = looks.map((one) => JSON.stringify(one).length);
-  if (look.reduce((sum, one) => sum + (sizes[one] ?? 0), 0) > MOST_UNPACKED)
+  const sizes = variants.map((one) => JSON.stringify(one).length);
+  if (variant.reduce((sum, one) => sum + (sizes[one] ?? 0), 0) > MOST_UNPACKED)
     throw new Damage(`its parts unpack to more than ${sizeText(MOST_UNPACKED)}`);
   const made: Record<string, unknown>[] = partIds.map((id, i) => {
-    const { kind, turn = 0, params, ...others } = looks[look[i]!] ?? fail('look');
+    const { kind, turn = 0, params, ...others } = variants[variant[i]!] ?? fail('variant');
     return { id, kind, at: { x: at[2 * i], y: at[2 * i + 1] }, turn, label: '', rank: 0, params, ...others };
   });
   for (const [name, list] of [

@@ -5,7 +5,7 @@ import { kindOf } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 import { naturalOrder } from '../values/natural-order';
 import { lessonToKeep } from './kept-lesson';
-import { isLargeSheet, type SheetTables, tablesOf } from './sheet-tables';
+import { isLargeSheet, type SheetTables, toTables } from './sheet-tables';
 
 type SheetFile = LessonFile['sheets'][number];
 
@@ -70,7 +70,7 @@ export function writeLesson(lesson: Lesson): string {
   const own = (name: string, value: unknown) =>
     value ? `,\n      ${JSON.stringify(name)}: ${JSON.stringify(value)}` : '';
   const contents = (s: SheetFile) => {
-    if (isLargeSheet(s)) return `      "tables": ${listsText(tablesOf(inOrder(s), paramsToFile))}`;
+    if (isLargeSheet(s)) return `      "tables": ${listsText(toTables(inOrder(s), paramsToFile))}`;
     const { parts, wires } = sheetToFile(s);
     return `      "parts": ${list(parts)},\n      "wires": ${list(wires)}`;
   };

@@ -16,10 +16,10 @@ export interface Painter {
   readonly repaint: () => void;
 }
 
-/** Ms of a frame after which no other canvas is painted in it: a large drawing and a long diagram take a frame each. */
+/** After this many ms of painting the remaining canvases wait for the next frame, so a large drawing and a long diagram take a frame each. */
 const MS_A_FRAME = 2;
 
-/** Canvases that wait to be painted, those that asked first ahead. */
+/** Canvases waiting to be painted, in the order of their requests. */
 const waiting = new Set<() => void>();
 let frame = 0;
 

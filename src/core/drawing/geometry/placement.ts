@@ -57,20 +57,20 @@ export function textSide(
   return own === 'right' ? 'left' : 'right';
 }
 
-/** A pin of all parts that look the same, relative to their place. */
-export interface OwnPin {
+/** A pin relative to the place of its part. */
+export interface LocalPin {
   readonly port: Port;
   readonly at: Point;
   readonly out: Point;
 }
 
 /**
- * What parts of one kind with the same parameters that are turned alike have in common, relative to their place, in grid steps; each
- * is computed when it is first needed.
+ * The geometry shared by all parts of one kind with equal parameters and orientation, relative to their place, in grid steps; computed
+ * lazily.
  */
-interface Shape {
+interface SharedGeometry {
   readonly part: Part;
-  pins?: readonly OwnPin[];
+  pins?: readonly LocalPin[];
   body?: Box;
   extent?: Box;
   /** All that is painted but the label. */
@@ -78,23 +78,23 @@ interface Shape {
 }
 
 const ORIGIN: Point = { x: 0, y: 0 };
-/** Parts by the thousand share their parameters (`sharedParams`): a few shapes serve all of them. */
-const shapes = new WeakMap<Params, Shape[]>();
+/** Thousands of parts share one parameter object (`sharedParams`), so a few entries serve all of them. */
+const geometries = new WeakMap<Params, SharedGeometry[]>();
 
-function shapeOf(part: Part): Shape {
-  let alike = shapes.get(part.params);
+function sharedGeometryOf(part: Part): SharedGeometry {
+  let alike = geometries.get(part.params);
   if (!alike) {
     alike = [];
-    shapes.set(part.params, alike);
+    geometries.set(part.params, alike);
   }
-  for (const shape of alike) {
-    const was = shape.part;
-    if (was.turn === part.turn && was.kind === part.kind && !was.mirrored === !part.mirrored) return shape;
+  for (const geometry of alike) {
+    const was = geometry.part;
+    if (was.turn === part.turn && was.kind === part.kind && !was.mirrored === !part.mirrored) return geometry;
   }
   const { kind, turn, mirrored, params } = part;
-  const shape = { part: { id: '', kind, at: ORIGIN, turn, mirrored, label: '', rank: 0, params } };
-  alike.push(shape);
-  return shape;
+  const geometry = { part: { id: '', kind, at: ORIGIN, turn, mirrored, label: '', rank: 0, params } };
+  alike.push(geometry);
+  return geometry;
 }
 
 const moved = (box: Box, { x, y }: Point): Box => ({
@@ -110,7 +110,7 @@ export function pinsOf(part: Part): readonly Pin[] {
   let pins = pinsByPart.get(part);
   if (!pins) {
     const { x, y } = part.at;
-    pins = ownPinsOf(part).map(({ port, at, out }) => ({
+    pins = localPinsOf(part).map(({ port, at, out }) => ({
       part: part.id,
       port,
       at: { x: at.x + x, y: at.y + y },
@@ -121,29 +121,29 @@ export function pinsOf(part: Part): readonly Pin[] {
   return pins;
 }
 
-/** The pins of a part relative to its place: nothing is remembered for the part, which counts where there are many. */
-export function ownPinsOf(part: Part): readonly OwnPin[] {
-  const shape = shapeOf(part);
-  shape.pins ??= kindOf(part)
+/** The pins of a part relative to its place. Unlike `pinsOf` it keeps nothing for the single part, which counts on large sheets. */
+export function localPinsOf(part: Part): readonly LocalPin[] {
+  const geometry = sharedGeometryOf(part);
+  geometry.pins ??= kindOf(part)
     .ports(part.params)
     .map((port) => ({ port, at: oriented(port, part), out: oriented(SIDES[port.side], part) }));
-  return shape.pins;
+  return geometry.pins;
 }
 
 /** One pin of a part relative to its place; null where it has none of that name. */
-export function ownPinOf(part: Part, port: string): OwnPin | null {
-  for (const pin of ownPinsOf(part)) if (pin.port.name === port) return pin;
+export function localPinOf(part: Part, port: string): LocalPin | null {
+  for (const pin of localPinsOf(part)) if (pin.port.name === port) return pin;
   return null;
 }
 
 /** The body on the sheet. */
 export function bodyOf(part: Part): Box {
-  const shape = shapeOf(part);
-  shape.body ??= ownBody(part);
-  return moved(shape.body, part.at);
+  const geometry = sharedGeometryOf(part);
+  geometry.body ??= localBody(part);
+  return moved(geometry.body, part.at);
 }
 
-function ownBody(part: Part): Box {
+function localBody(part: Part): Box {
   const b = kindOf(part).body(part.params);
   const p = oriented({ x: b.x0, y: b.y0 }, part);
   const q = oriented({ x: b.x1, y: b.y1 }, part);
@@ -152,14 +152,14 @@ function ownBody(part: Part): Box {
 
 /** Body and pins together. */
 export function extentOf(part: Part): Box {
-  const shape = shapeOf(part);
-  shape.extent ??= ownExtent(shape.part);
-  return moved(shape.extent, part.at);
+  const geometry = sharedGeometryOf(part);
+  geometry.extent ??= localExtent(geometry.part);
+  return moved(geometry.extent, part.at);
 }
 
-function ownExtent(part: Part): Box {
+function localExtent(part: Part): Box {
   let { x0, y0, x1, y1 } = bodyOf(part);
-  for (const { at } of ownPinsOf(part)) {
+  for (const { at } of localPinsOf(part)) {
     x0 = Math.min(x0, at.x);
     y0 = Math.min(y0, at.y);
     x1 = Math.max(x1, at.x);
@@ -190,9 +190,9 @@ export function footprintOf(part: Part): Box {
 }
 
 function paintedOf(part: Part): Box {
-  const shape = shapeOf(part);
-  shape.painted ??= findPainted(shape.part);
-  return shape.painted;
+  const geometry = sharedGeometryOf(part);
+  geometry.painted ??= findPainted(geometry.part);
+  return geometry.painted;
 }
 
 function findPainted(part: Part): Box {
@@ -274,7 +274,7 @@ export function labelSide(part: Part): LabelSide {
 
 /** Where a label over a part begins that has pins there: to the right of them; null where it stands in the middle. */
 function labelBesidePins(part: Part): number | null {
-  const above = ownPinsOf(part).filter(({ out }) => out.y < 0);
+  const above = localPinsOf(part).filter(({ out }) => out.y < 0);
   return above.length === 0 ? null : Math.max(...above.map(({ at }) => at.x)) + part.at.x + 0.7;
 }
 
@@ -289,7 +289,7 @@ function usualLabelSide(part: Part): LabelSide {
 }
 
 const isFreeOfPins = (part: Part, side: 'left' | 'right' | 'top'): boolean =>
-  ownPinsOf(part).every(({ out }) =>
+  localPinsOf(part).every(({ out }) =>
     side === 'top' ? out.y >= 0 : side === 'left' ? out.x >= 0 : out.x <= 0,
   );
 

@@ -7,20 +7,20 @@ import { STORING } from './rows';
  * In which column each part of a sheet stands that is laid out from left to right. Parts are known by their numbers.
  */
 
-/** A list for each part: of part i the entries from `start[i]` up to `start[i + 1]`. */
-export interface Lists {
+/** A list for each part, as compressed rows: part i has the entries from `start[i]` up to `start[i + 1]`. */
+export interface Adjacency {
   readonly start: Int32Array;
   readonly list: Int32Array;
 }
 
-/** Parts that drive a part, and those that it drives; each as often as there are wires. */
+/** The parts that drive each part, and those that it drives; one entry for each wire. */
 export interface Flow {
-  readonly before: Lists;
-  readonly after: Lists;
+  readonly before: Adjacency;
+  readonly after: Adjacency;
 }
 
-/** Gathers values by their owners, in the order given. */
-export function listsOf(owners: number, owner: Int32Array, value: Int32Array): Lists {
+/** Groups values by owner, keeping their order. */
+export function adjacency(owners: number, owner: Int32Array, value: Int32Array): Adjacency {
   const start = new Int32Array(owners + 1);
   for (const one of owner) start[one + 1]!++;
   for (let i = 0; i < owners; i++) start[i + 1]! += start[i]!;
@@ -30,14 +30,14 @@ export function listsOf(owners: number, owner: Int32Array, value: Int32Array): L
   return { start, list };
 }
 
-const lengthOf = ({ start }: Lists, i: number) => start[i + 1]! - start[i]!;
+const lengthOf = ({ start }: Adjacency, i: number) => start[i + 1]! - start[i]!;
 
 /**
  * The column of each part, from 0; there may be columns without parts. Inputs first, then each part behind the parts that it reads,
  * outputs last. A gate that fits several columns goes where most of its kind are, so that product terms line up, and the gates that
  * combine them do too; inverters of inputs stand beside the inputs.
  */
-export function columnsOf(parts: readonly Part[], flow: Flow): Int32Array {
+export function assignColumns(parts: readonly Part[], flow: Flow): Int32Array {
   const column = byLongestPath(parts, flow);
   let last = 0;
   for (const one of column) last = Math.max(last, one);
@@ -108,7 +108,7 @@ function align(parts: readonly Part[], { before, after }: Flow, column: Int32Arr
     }
     return first;
   };
-  const some = ({ start, list }: Lists, part: number, holds: (other: number) => boolean) => {
+  const some = ({ start, list }: Adjacency, part: number, holds: (other: number) => boolean) => {
     for (let i = start[part]!; i < start[part + 1]!; i++) if (holds(list[i]!)) return true;
     return false;
   };

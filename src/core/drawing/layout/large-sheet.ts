@@ -1,13 +1,13 @@
 import type { Box, Point } from '../../circuit/geometry';
 import { isPinEnd, type Part, type Sheet, type Wire } from '../../circuit/sheet';
 import { roleOf } from '../../parts/catalogue';
-import { footprintOf, type OwnPin, ownPinOf } from '../geometry/placement';
-import { columnsOf, type Flow, listsOf } from './columns';
+import { footprintOf, type LocalPin, localPinOf } from '../geometry/placement';
+import { adjacency, assignColumns, type Flow } from './columns';
 
-/** Sheets with more wires than this are laid out plainly: nobody reads them, and finding good places would take long. */
+/** Above this many wires a drawing is unreadable whatever the layout, and a good one would take long. */
 const MOST_WIRES = 3000;
 
-export const isLargeSheet = (sheet: Sheet): boolean => sheet.wires.size > MOST_WIRES;
+export const isLaidOutPlainly = (sheet: Sheet): boolean => sheet.wires.size > MOST_WIRES;
 
 /** How often the columns are ordered, forth and back in turn. */
 const SWEEPS = 4;
@@ -17,25 +17,25 @@ const MARGIN = 2;
 /** So many grid steps are left for the wires between two columns, at most. */
 const MOST_BETWEEN = 24;
 
-/** The wires between two pins, in the order of the sheet: of each its ends, by the number of the part and by the pin. */
+/** The wires between two pins, in the order of the sheet; for each wire the part numbers and the pins of its ends. */
 interface Ends {
   readonly wires: readonly Wire[];
   readonly from: Int32Array;
-  readonly fromPin: readonly OwnPin[];
+  readonly fromPin: readonly LocalPin[];
   readonly to: Int32Array;
-  readonly toPin: readonly OwnPin[];
+  readonly toPin: readonly LocalPin[];
 }
 
 /**
- * Gives the parts of a large sheet places in columns like those of a small one, stacked in an order in which few wires cross, and
- * each wire two corners. Works on arrays by the numbers of the parts: time and memory grow with parts and wires.
+ * Lays out a large sheet: the same columns as for a small one, parts stacked in an order with few crossings, and two corners for
+ * each wire. Time and memory grow linearly with parts and wires, apart from sorting; parts are handled by number, in typed arrays.
  */
 export function layOutLarge(sheet: Sheet): Sheet {
   const parts = [...sheet.parts.values()].map((part) =>
     part.turn === 0 ? part : { ...part, turn: 0 as const },
   );
   const ends = endsOf(sheet, parts);
-  const columnOf = columnsOf(parts, flowOf(parts.length, ends));
+  const columnOf = assignColumns(parts, flowOf(parts.length, ends));
   const columns: number[][] = [];
   for (const [part, column] of columnOf.entries()) {
     columns[column] ??= [];
@@ -58,12 +58,12 @@ function endsOf(sheet: Sheet, parts: readonly Part[]): Ends {
   const wires: Wire[] = [];
   const from = new Int32Array(sheet.wires.size);
   const to = new Int32Array(sheet.wires.size);
-  const [fromPin, toPin]: [OwnPin[], OwnPin[]] = [[], []];
+  const [fromPin, toPin]: [LocalPin[], LocalPin[]] = [[], []];
   for (const wire of sheet.wires.values()) {
     if (!isPinEnd(wire.from) || !isPinEnd(wire.to)) continue;
     const [begin, end] = [numbers.get(wire.from.part) ?? -1, numbers.get(wire.to.part) ?? -1];
-    const beginPin = begin === -1 ? null : ownPinOf(parts[begin]!, wire.from.port);
-    const endPin = end === -1 ? null : ownPinOf(parts[end]!, wire.to.port);
+    const beginPin = begin === -1 ? null : localPinOf(parts[begin]!, wire.from.port);
+    const endPin = end === -1 ? null : localPinOf(parts[end]!, wire.to.port);
     if (!beginPin || !endPin) continue;
     from[wires.length] = begin;
     to[wires.length] = end;
@@ -74,7 +74,7 @@ function endsOf(sheet: Sheet, parts: readonly Part[]): Ends {
   return { wires, from: from.subarray(0, wires.length), fromPin, to: to.subarray(0, wires.length), toPin };
 }
 
-/** Which parts read which: a signal leads from the end of its wire that is an output. */
+/** Which parts drive which: a signal flows from the end of its wire that is an output. */
 function flowOf(parts: number, { from, fromPin, to }: Ends): Flow {
   const drivers = from.slice();
   const readers = to.slice();
@@ -83,17 +83,17 @@ function flowOf(parts: number, { from, fromPin, to }: Ends): Flow {
     drivers[i] = to[i]!;
     readers[i] = from[i]!;
   }
-  return { before: listsOf(parts, readers, drivers), after: listsOf(parts, drivers, readers) };
+  return { before: adjacency(parts, readers, drivers), after: adjacency(parts, drivers, readers) };
 }
 
-/** For each part the parts at the other ends of its wires on one side, and where in those the wires end, 0 to 1/2 from the top. */
+/** The neighbours of each part on one side, and where in a neighbour the wire ends: 0 (its top) to 1/2 (its bottom). */
 interface Links {
   readonly start: Int32Array;
   readonly other: Int32Array;
   readonly within: Float64Array;
 }
 
-/** The links that lead to each part from columns before its own, and those that lead on from it. */
+/** The links from each part to earlier columns, and those to later ones. */
 function linksOf(
   { from, fromPin, to, toPin }: Ends,
   columnOf: Int32Array,
@@ -116,7 +116,7 @@ function linksOf(
   }
   const numbers = new Int32Array(count).map((_, i) => i);
   const linksTo = (owner: Int32Array, other: Int32Array, otherAt: Float64Array): Links => {
-    const { start, list } = listsOf(columnOf.length, owner.subarray(0, count), numbers);
+    const { start, list } = adjacency(columnOf.length, owner.subarray(0, count), numbers);
     const at = new Float64Array(count);
     for (let i = 0; i < count; i++) {
       at[i] = otherAt[list[i]!]!;
@@ -159,7 +159,7 @@ function orderColumns(
       }
       const declared = column.filter((part) => keeps[part]);
       column.sort((a, b) => means[a]! - means[b]! || at[a]! - at[b]!);
-      // Those with an order of their own fill in that order the places that they have got.
+      // Inputs and outputs fill the places that they got in their declared order.
       let next = 0;
       for (let i = 0; i < column.length; i++) {
         if (keeps[column[i]!]) column[i] = declared[next++]!;
@@ -169,7 +169,7 @@ function orderColumns(
   }
 }
 
-/** One part below the other, each column around one middle, and room for the wires between the columns. */
+/** Stacks each column around a common middle, with room for wires between the columns. */
 function placesOf(
   columns: readonly (readonly number[])[],
   boxes: readonly Box[],
@@ -203,7 +203,7 @@ function placesOf(
   return places;
 }
 
-/** Gives each wire two corners behind its beginning, at places that the wires of a column do not share. */
+/** Gives each wire two corners right of its start, spread so that neighbouring wires do not coincide. */
 function withCorners(sheet: Sheet, ends: Ends, places: readonly Point[]): Map<string, Wire> {
   const { from, fromPin, to, toPin } = ends;
   const wires = new Map<string, Wire>();

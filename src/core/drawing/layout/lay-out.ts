@@ -6,7 +6,7 @@ import { isFree, Obstacles, type RouteEnd, route } from '../routing/route';
 import { channelOf } from './channels';
 import { assignCoordinates } from './coordinate-assignment';
 import { alongRows, minimiseCrossings } from './crossing-minimisation';
-import { isLargeSheet, layOutLarge } from './large-sheet';
+import { isLaidOutPlainly, layOutLarge } from './large-sheet';
 import { flowOf, layersOf } from './layers';
 import { type LayeredGraph, type Link, layeredGraphOf } from './layout-nodes';
 import { railsFor } from './rails';
@@ -30,7 +30,7 @@ const MOST_POINTS = 1_500_000;
  */
 export function layOut(sheet: Sheet): Sheet {
   if (sheet.parts.size === 0) return sheet;
-  if (isLargeSheet(sheet)) return layOutLarge(sheet);
+  if (isLaidOutPlainly(sheet)) return layOutLarge(sheet);
   const rows = rowsOf(sheet, flowOf(sheet, isAtOnce));
   const graph = layeredGraphOf(sheet, layersOf(sheet, rows), rows);
   minimiseCrossings(graph);

@@ -1,6 +1,6 @@
 import { isPinEnd, type Part, type Sheet } from '../../circuit/sheet';
 import { roleOf } from '../../parts/catalogue';
-import { footprintOf, ownPinOf } from '../geometry/placement';
+import { footprintOf, localPinOf } from '../geometry/placement';
 import type { PartRow } from './rows';
 
 /** A place in a column: for a part, or for a signal that passes the column on its way. Lengths are in grid steps. */
@@ -87,7 +87,7 @@ export function layeredGraphOf(
     if (!isPinEnd(wire.from) || !isPinEnd(wire.to)) continue;
     const ends = [wire.from, wire.to].map((end) => {
       const part = sheet.parts.get(end.part)!;
-      const pin = ownPinOf(part, end.port);
+      const pin = localPinOf(part, end.port);
       const { node, column } = nodeOf.get(end.part)!;
       return pin && { key: `${end.part} ${end.port}`, node, column, y: pin.at.y, facing: pin.out.x };
     });

@@ -14,7 +14,7 @@ export const C1: Bit = -2;
 export const CX: Bit = -3;
 export const CZ: Bit = -4;
 
-/** The parts to be, by their numbers: there are many, and what is one number needs no object. */
+/** The parts to be made, by number. Pins hold plain numbers in one list: an object for each would cost more than all the rest. */
 interface Tied {
   readonly parts: Part[];
   /** The pins of each. */
@@ -23,7 +23,7 @@ interface Tied {
   readonly bits: Bit[];
 }
 
-/** Stands among the tied bits for those of a pin to which nothing is tied. */
+/** Marks the bits of a pin to which nothing is tied. */
 const OPEN: Bit = -9;
 
 /** One pin of a part as a whole, and how wide it is; all wires from it have this end. */
@@ -254,7 +254,7 @@ class Wiring {
     return { id: this.id, name: this.name, parts: this.parts, wires: this.wires };
   }
 
-  /** Goes through the pins to which something is tied. @param each is told where their bits are. */
+  /** Visits the pins to which something is tied. @param each receives the place of their bits. */
   private eachPin(each: (part: Part, port: Port, at: number) => void): void {
     const { parts, ports, bits } = this.tied;
     let at = 0;

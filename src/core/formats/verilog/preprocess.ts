@@ -24,7 +24,7 @@ const MOST_DEEP = 40;
 const PASSED = /^(resetall|celldefine|endcelldefine|default_nettype\s+(wire|none)|line\b.*|pragma\b.*)$/;
 
 /**
- * The tokens of a file with macros and conditions carried out and files put in (IEEE Std 1364-2005, clause 19). Tokens of a macro stand
+ * The tokens of a file with macros and conditions toTransfer out and files put in (IEEE Std 1364-2005, clause 19). Tokens of a macro stand
  * where it is used; `timescale` stays, for whoever reads delays.
  */
 export function preprocessed(source: string, includes: Includes = new Map()): TokenSource {

@@ -137,7 +137,7 @@ const unescaped = (text: string): string =>
           : c,
   );
 
-/** Gives tokens one after the other; where there are no more, one of kind `end`, however often it is asked. */
+/** Gives tokens one after the other; at the end one of kind `end`, however often it is asked. */
 export interface TokenSource {
   /** @throws VerilogError */
   next(): Token;
@@ -160,7 +160,7 @@ const withoutComments = (text: string): string =>
     .replace(/\/\/.*$/, '')
     .trim();
 
-/** Splits Verilog into its lexical tokens, each when it is asked for: of a large file they are never there all together. */
+/** Splits Verilog into lexical tokens on demand, so that those of a large file never exist all at once. */
 export class Tokenizer implements TokenSource {
   private count = 0;
   private at = 0;

@@ -17,9 +17,9 @@ import { MOST_CORNERS } from './limits';
 import { SYMBOLS, WIRE_COLOURS } from './sheet';
 
 /*
- * Parts and wires of a file that are plainly as `PartFile` and `WireFile` ask for, with all that has a usual value. By the tens of
- * thousands they are told so in a fraction of the time that a schema takes; whatever is not plain is left to the schema, which
- * reads it or says what is wrong.
+ * Recognises parts and wires of a file that are in canonical form: every field with a default is given, nothing else is, and
+ * `PartFile` or `WireFile` would return them unchanged. This takes a fraction of the time of the schema, which counts for tens of
+ * thousands of them. Anything else is left to the schema, which reads it or reports what is wrong.
  */
 
 const isText = (value: unknown, longest: number): value is string =>
@@ -55,12 +55,12 @@ function areParams(value: unknown): boolean {
   return true;
 }
 
-/** Where a list is one of plain parts. */
-export function arePlainParts(list: readonly unknown[]): list is Infer<typeof PartFile>[] {
-  return list.every(isPlainPart);
+/** Whether all entries are parts in canonical form. */
+export function areCanonicalParts(list: readonly unknown[]): list is Infer<typeof PartFile>[] {
+  return list.every(isCanonicalPart);
 }
 
-function isPlainPart(value: unknown): boolean {
+function isCanonicalPart(value: unknown): boolean {
   if (!isObject(value)) return false;
   let needed = 0;
   for (const name in value) {
@@ -114,12 +114,12 @@ function isEnd(value: unknown): boolean {
   return count === 2 && ('part' in value ? 'port' in value : 'at' in value && 'wire' in value);
 }
 
-/** Where a list is one of plain wires. */
-export function arePlainWires(list: readonly unknown[]): list is Infer<typeof WireFile>[] {
-  return list.every(isPlainWire);
+/** Whether all entries are wires in canonical form. */
+export function areCanonicalWires(list: readonly unknown[]): list is Infer<typeof WireFile>[] {
+  return list.every(isCanonicalWire);
 }
 
-function isPlainWire(value: unknown): boolean {
+function isCanonicalWire(value: unknown): boolean {
   if (!isObject(value)) return false;
   let needed = 0;
   for (const name in value) {

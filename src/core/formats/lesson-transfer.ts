@@ -1,36 +1,36 @@
 import type { Lesson } from '../circuit/lesson';
 import type { Part, Sheet, Wire } from '../circuit/sheet';
 import { expectDone } from '../values/result';
-import { contentsOf, isLargeSheet, type SheetTables, tablesOf } from './sheet-tables';
+import { fromTables, isLargeSheet, type SheetTables, toTables } from './sheet-tables';
 
 /*
- * A lesson on its way from a worker to the page. What goes that way is copied object by object; the lists of a large sheet are copied
- * in a tenth of the time that its parts and wires would take.
+ * Hands a lesson from a worker to the page. Messages are copied object by object; the lists of a large sheet are copied in a tenth of
+ * the time that its parts and wires would take.
  */
 
-export type CarriedLesson = Omit<Lesson, 'sheets'> & {
+export type TransferredLesson = Omit<Lesson, 'sheets'> & {
   readonly sheets: readonly (Sheet & { readonly tables?: SheetTables })[];
 };
 
-export function carried(lesson: Lesson): CarriedLesson {
+export function toTransfer(lesson: Lesson): TransferredLesson {
   return {
     ...lesson,
     sheets: lesson.sheets.map((sheet) => {
       const contents = { parts: [...sheet.parts.values()], wires: [...sheet.wires.values()] };
       if (!isLargeSheet(contents)) return sheet;
-      return { ...sheet, parts: new Map(), wires: new Map(), tables: tablesOf(contents) };
+      return { ...sheet, parts: new Map(), wires: new Map(), tables: toTables(contents) };
     }),
   };
 }
 
-export function arrived(lesson: CarriedLesson): Lesson {
+export function fromTransfer(lesson: TransferredLesson): Lesson {
   const byId = <T extends { readonly id: string }>(list: readonly unknown[]) =>
     new Map((list as T[]).map((one) => [one.id, one]));
   return {
     ...lesson,
     sheets: lesson.sheets.map(({ tables, ...sheet }) => {
       if (!tables) return sheet;
-      const { parts, wires } = expectDone(contentsOf(tables));
+      const { parts, wires } = expectDone(fromTables(tables));
       return { ...sheet, parts: byId<Part>(parts), wires: byId<Wire>(wires) };
     }),
   };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
+import { areCanonicalParts, areCanonicalWires } from './canonical-contents';
 import { PartFile, WireFile } from './lesson-schema';
-import { arePlainParts, arePlainWires } from './plain-contents';
 
 const part = {
   id: 'g1',
@@ -118,9 +118,9 @@ function changed(object: object): fc.Arbitrary<Record<string, unknown>> {
 }
 
 test.each([
-  ['part', part, arePlainParts, PartFile],
-  ['wire', wire, arePlainWires, WireFile],
-] as const)('a %s that is plain is just what the schema makes of it', (_, sample, arePlain, schema) => {
+  ['part', part, areCanonicalParts, PartFile],
+  ['wire', wire, areCanonicalWires, WireFile],
+] as const)('the schema returns a %s in canonical form unchanged', (_, sample, arePlain, schema) => {
   expect(arePlain([sample])).toBe(true);
   let plain = 0;
   fc.assert(
@@ -135,8 +135,8 @@ test.each([
   expect(plain).toBeGreaterThan(100);
 });
 
-test('what is usual but left out is not plain: the schema fills it in', () => {
+test('a part with a field left out is not canonical: the schema fills in the default', () => {
   const { turn: _, ...bare } = part;
-  expect(arePlainParts([part, bare])).toBe(false);
+  expect(areCanonicalParts([part, bare])).toBe(false);
   expect(PartFile.parse(bare).turn).toBe(0);
 });
