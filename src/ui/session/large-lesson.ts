@@ -1,16 +1,17 @@
 import type { Lesson } from '@/core/circuit/lesson';
-import { GZIP_ENDING, isGzipName } from '@/core/formats/gzip';
+import { isGzipName } from '@/core/formats/gzip';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { fileName, saveFile } from '@/ui/controls/files';
 import { packed } from '@/ui/controls/gzip';
+import { ENDING, LARGE_ENDING } from './lesson-endings';
 
-/** Hands a large lesson to the browser as a packed file. */
+/** Hands a large lesson to the browser as a packed file, or as text if the browser cannot pack. */
 export async function saveLarge(lesson: Lesson): Promise<void> {
-  const file = await packed(writeLesson(lesson));
-  saveFile(fileName(lesson.title, LARGE_ENDING), file, file.type);
+  const text = writeLesson(lesson);
+  const file = await packed(text).catch(() => null);
+  if (file) saveFile(fileName(lesson.title, LARGE_ENDING), file, file.type);
+  else saveFile(fileName(lesson.title, ENDING), text);
 }
-
-export const LARGE_ENDING = `.manege.json${GZIP_ENDING}`;
 
 /** A lesson as the content of a file of that name. */
 export const contentFor = async (lesson: Lesson, name: string): Promise<string | Blob> =>

@@ -3,6 +3,7 @@ import { isGzipName } from '@/core/formats/gzip';
 import type { Session } from '@/session/session';
 import { fileOfLesson, keepLessonFile } from '@/store/lesson-files';
 import { fileName, isAllowed, whyNotOpened } from '@/ui/controls/files';
+import { ENDING, LARGE_ENDING } from './lesson-endings';
 import { isLargeLesson, largeFiles, lessonText, saveLesson } from './save-lesson';
 
 /*
@@ -53,10 +54,10 @@ export async function saveToChosenFile(session: Session): Promise<void> {
   let handle: FileSystemFileHandle;
   try {
     handle = await showSaveFilePicker({
-      suggestedName: fileName(lesson.title, isLargeLesson(lesson) ? '.manege.json.gz' : '.manege.json'),
+      suggestedName: fileName(lesson.title, isLargeLesson(lesson) ? LARGE_ENDING : ENDING),
       types: isLargeLesson(lesson)
         ? [{ description: 'Lesson of Manege', accept: { 'application/gzip': ['.gz'] } }]
-        : [{ description: 'Lesson of Manege', accept: { 'application/json': ['.manege.json', '.json'] } }],
+        : [{ description: 'Lesson of Manege', accept: { 'application/json': [ENDING, '.json'] } }],
     });
   } catch {
     // It was closed without a choice.

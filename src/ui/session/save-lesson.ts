@@ -2,6 +2,7 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { lessonToKeep } from '@/core/formats/kept-lesson';
 import { load } from '@/loading/load';
 import { fileName, saveFile } from '@/ui/controls/files';
+import { ENDING } from './lesson-endings';
 
 /** Parts and wires of a lesson together from which its file is packed. */
 const MANY = 20_000;
@@ -17,7 +18,7 @@ export const largeFiles = () => load('the writer of large files', () => import('
  */
 export function saveLesson(lesson: Lesson): void {
   if (isLargeLesson(lesson)) void largeFiles().then(({ saveLarge }) => saveLarge(lesson));
-  else saveFile(fileName(lesson.title, '.manege.json'), lessonText(lesson));
+  else saveFile(fileName(lesson.title, ENDING), lessonText(lesson));
 }
 
 /** A lesson as the text of its file. */
