@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import { done, refused } from '@/core/values/result';
 import { fileName, readFiles } from './files';
 
@@ -19,6 +20,28 @@ test('one file that the browser cannot read does not keep the others from being 
   expect(await readFiles(files)).toEqual([
     { name: 'gone.vcd', text: refused('unreadable', 'the browser could not read it') },
     { name: 'here.vcd', text: done('$end') },
+  ]);
+});
+
+test('a packed file is read as what it holds; one that is cut, or unpacks to too much, is refused', async () => {
+  const bytes = gzipSync('module desk; endmodule');
+  const files = [
+    new File([bytes], 'desk.v.gz'),
+    new File([bytes.subarray(0, 15)], 'cut.v.gz'),
+    new File([gzipSync('not packed at all')], 'fine.GZ'),
+    new File(['not packed at all'], 'plain.v.gz'),
+    new File([gzipSync(Buffer.alloc(21 * 1024 * 1024))], 'bomb.v.gz'),
+  ];
+  const damaged = refused('damaged-gzip', 'it is not packed as its name says (gzip), or was cut short');
+  expect(await readFiles(files)).toEqual([
+    { name: 'desk.v', text: done('module desk; endmodule') },
+    { name: 'cut.v', text: damaged },
+    { name: 'fine', text: done('not packed at all') },
+    { name: 'plain.v', text: damaged },
+    {
+      name: 'bomb.v',
+      text: refused('file-too-large', 'it unpacks to more than 20.0 MB, the most of a file'),
+    },
   ]);
 });
 
