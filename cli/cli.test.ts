@@ -247,6 +247,10 @@ test('what ends in .gz is packed and unpacked on the way', () => {
   expect(manege('convert', verilog, lesson).status).toBe(0);
   expect(JSON.parse(gunzipSync(readFileSync(lesson)).toString())).toMatchObject({ format: 'manege-lesson' });
   expect(manege('table', lesson).stdout).toBe(manege('table', demo).stdout);
+  const [stimulus, dump] = [join(folder, 'p.csv.gz'), join(folder, 'p.vcd.gz')];
+  writeFileSync(stimulus, gzipSync('time,en,clk\n0,1,0\n10,,1\n20,,0\n'));
+  expect(manege('simulate', counter, '--stimulus', stimulus, '--vcd', dump).status).toBe(0);
+  expect(manege('simulate', counter, '--stimulus', dump, '--compare', dump).status).toBe(0);
 });
 
 test('a run is held against a dump', () => {

@@ -1,4 +1,5 @@
 import type { SpecTable } from '../src/core/circuit/spec-table';
+import { withoutGzip } from '../src/core/formats/gzip';
 import { namesOf } from '../src/core/logic/expression/expression';
 import { readFormulas } from '../src/core/logic/expression/typed-formulas';
 import type { BooleanFunction } from '../src/core/logic/minimise/cube';
@@ -24,7 +25,7 @@ export async function functionsOf(
   given: string,
   inputs: readonly string[] | null,
 ): Promise<{ readonly inputs: readonly string[]; readonly outputs: readonly Asked[] }> {
-  const plan = given.endsWith('.csv')
+  const plan = withoutGzip(given).endsWith('.csv')
     ? tableOf(given, await textOf(given), inputs)
     : formulasOf(given, inputs);
   return {

@@ -2,6 +2,7 @@ import '../src/core/simulate/with-kernel';
 import type { Delays, Stimulus } from '../src/core/circuit/time-setup';
 import { compareDump } from '../src/core/formats/compare-dump';
 import { readStimulus, type StimulusRow, sampleHeading, sampleLine } from '../src/core/formats/csv';
+import { withoutGzip } from '../src/core/formats/gzip';
 import { readVcd, signalsOf, writeVcd } from '../src/core/formats/vcd';
 import { type Netlist, sourceKey } from '../src/core/netlist/netlist';
 import { drivenBy, drivingOf } from '../src/core/simulate/drive';
@@ -158,10 +159,11 @@ function timeOf(text: string): number {
 }
 
 async function stimulusOf(file: string, netlist: Netlist): Promise<StimulusRow[]> {
-  if (!file.endsWith('.csv') && !file.endsWith('.vcd'))
+  const name = withoutGzip(file);
+  if (!name.endsWith('.csv') && !name.endsWith('.vcd'))
     throw new BadInput(`${file}: a stimulus is CSV (*.csv) or a value change dump (*.vcd)`);
   const text = await textOf(file);
-  if (file.endsWith('.vcd')) return stimulusFromVcd(file, text, netlist);
+  if (name.endsWith('.vcd')) return stimulusFromVcd(file, text, netlist);
   const read = readStimulus(text, netlist);
   if (!read.ok) throw new BadInput(`${file}: ${read.problem.message}`);
   return read.value;

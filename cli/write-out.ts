@@ -10,7 +10,8 @@ import {
   writeSync,
 } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
-import { gzipSync } from 'node:zlib';
+import { pipeline } from 'node:stream/promises';
+import { createGzip } from 'node:zlib';
 import { isGzipName } from '../src/core/formats/gzip';
 import { printable } from '../src/core/values/printable';
 import { bounded } from '../src/core/values/result';
@@ -48,14 +49,14 @@ export async function writeLines(
   encoding: 'utf8' | 'latin1' = 'utf8',
 ): Promise<void> {
   if (out === undefined) await print(lines);
-  else writeFile(lines, out, encoding);
+  else await writeFile(lines, out, encoding);
 }
 
 /**
  * Writes a file as a whole or not at all: to a temporary file beside it, which replaces it once everything is on the disk.
  * Pipes and devices are written directly.
  */
-function writeFile(lines: Iterable<string>, out: string, encoding: 'utf8' | 'latin1'): void {
+async function writeFile(lines: Iterable<string>, out: string, encoding: 'utf8' | 'latin1'): Promise<void> {
   const at = existing(out);
   const isPlain = at === null || at.isFile;
   const target = at?.path ?? out;
@@ -63,8 +64,8 @@ function writeFile(lines: Iterable<string>, out: string, encoding: 'utf8' | 'lat
   let opened: number | null = null;
   try {
     opened = openSync(beside, isPlain ? 'wx' : 'w', at?.mode ?? 0o666);
-    if (isGzipName(out)) writeAll(opened, gzipSync(Buffer.from([...shares(lines)].join(''), encoding)));
-    else for (const share of shares(lines)) writeAll(opened, Buffer.from(share, encoding));
+    if (isGzipName(out)) await writePacked(opened, lines, encoding);
+    else for (const bytes of buffersOf(lines, encoding)) writeAll(opened, bytes);
     if (fstatSync(opened).isFile()) fsyncSync(opened);
     closeSync(opened);
     opened = null;
@@ -91,6 +92,17 @@ function existing(out: string): { path: string; isFile: boolean; mode: number } 
 
 function writeAll(to: number, bytes: Buffer): void {
   for (let at = 0; at < bytes.length; ) at += writeSync(to, bytes, at);
+}
+
+/** Packs lines on their way to a file, a share at a time. */
+async function writePacked(to: number, lines: Iterable<string>, encoding: 'utf8' | 'latin1'): Promise<void> {
+  await pipeline(buffersOf(lines, encoding), createGzip(), async (packed: AsyncIterable<Buffer>) => {
+    for await (const chunk of packed) writeAll(to, chunk);
+  });
+}
+
+function* buffersOf(lines: Iterable<string>, encoding: 'utf8' | 'latin1'): Generator<Buffer> {
+  for (const share of shares(lines)) yield Buffer.from(share, encoding);
 }
 
 /** Whether the reader has closed the pipe, as `head` does once it has enough lines. */

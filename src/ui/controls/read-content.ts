@@ -12,7 +12,7 @@ import { mapped, type Result } from '@/core/values/result';
 import { load } from '@/loading/load';
 import { randomId } from '@/store/database';
 import { readInWorker } from '@/workers/file-client';
-import type { ReadFile } from './files';
+import type { ReadFile } from './read-files';
 
 /**
  * The `accept` attribute of a button for files at a place. Browsers look at the last part of an ending only.

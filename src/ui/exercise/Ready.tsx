@@ -7,10 +7,10 @@ import { exerciseToFragment, writeExercise } from '@/core/formats/exercise-file'
 import { problemOf, sentence } from '@/core/values/result';
 import { pathTo } from '@/loading/base';
 import { load } from '@/loading/load';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { LinkOut } from '@/ui/controls/LinkOut';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 
 const SealedWith = lazyComponent('the key', () => import('./SealedWith').then((m) => m.SealedWith));
 

@@ -5,7 +5,7 @@ import { writeKeys } from '@/core/formats/key-file';
 import { sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
 import { ownKeysMade } from '@/store/keys';
-import { saveFile } from '@/ui/controls/files';
+import { saveFile } from '@/ui/controls/save-file';
 
 /** Says that wanted answers are sealed, and saves the key that opens them as a file under a passphrase. */
 export function SealedWith() {

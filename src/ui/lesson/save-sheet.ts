@@ -2,7 +2,7 @@ import { FORMATS } from '@/core/formats/kinds';
 import { expectDone } from '@/core/values/result';
 import { load } from '@/loading/load';
 import type { Session } from '@/session/session';
-import { fileName, saveFile } from '@/ui/controls/files';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { pictureOf, printSheet } from '@/ui/drawing/canvas/picture';
 
 /** Saves the open sheet as a file. @param id of a format that is written at sheets. */

@@ -5,8 +5,8 @@ import { GridComponent, VisualMapComponent } from 'echarts/components';
 import { type EChartsCoreOption, type EChartsType, init, use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { type ReactNode, useEffect, useRef } from 'react';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { FONTS, readPalette } from '@/ui/controls/palette';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { useTheme } from '@/ui/controls/theme';
 
 use([BarChart, HeatmapChart, GridComponent, VisualMapComponent, SVGRenderer]);

@@ -6,8 +6,8 @@ import type { ClassMarks } from '@/core/exercise/teacher-marks';
 import { problemOf, sentence } from '@/core/values/result';
 import { counted } from '@/core/values/wording';
 import { load } from '@/loading/load';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { pointsOfRow, type Row } from './marked-row';
 
 interface Props {

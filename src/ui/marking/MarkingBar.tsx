@@ -7,10 +7,10 @@ import { type ClassMarks, pointsFor, remarksOn } from '@/core/exercise/teacher-m
 import { type Column, type Given, markingCsv } from '@/core/formats/marking-csv';
 import { load } from '@/loading/load';
 import { ownKeysMade } from '@/store/keys';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { hint } from '@/ui/controls/hint';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import type { NoticeProps } from '@/ui/controls/Notice';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { SaveKey } from '@/ui/exercise/SealedWith';
 import { CsvDialog } from './CsvDialog';
 import { columnsKept } from './csv-columns';

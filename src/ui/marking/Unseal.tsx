@@ -10,7 +10,7 @@ import { storeProblem } from '@/store/database';
 import { keepExercise } from '@/store/exercises';
 import { ownKeys, takeKeys } from '@/store/keys';
 import { FileButton } from '@/ui/controls/FileButton';
-import { readFiles } from '@/ui/controls/files';
+import { readFiles } from '@/ui/controls/read-files';
 
 /** The exercise with its sealed answers open, by the key of this browser; as it is where that does not open them. */
 export async function openedHere(exercise: Exercise): Promise<Exercise> {

@@ -8,7 +8,7 @@ import { writeReturned } from '@/core/formats/returned-file';
 import { nextTask } from '@/loading/next-task';
 import { handInTexts } from '@/store/hand-ins';
 import { ownKeysMade } from '@/store/keys';
-import { fileName } from '@/ui/controls/files';
+import { fileName } from '@/ui/controls/save-file';
 import { answerIn, type Row } from './marked-row';
 
 /** The exercise as it goes back: with its wanted answers, or with those sealed that were sealed when it was handed out. */

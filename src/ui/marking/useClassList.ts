@@ -3,7 +3,7 @@ import type { ClassList } from '@/core/exercise/class-list';
 import { load } from '@/loading/load';
 import { keptClassList, saveClassList } from '@/store/class-list';
 import { storeReady } from '@/store/database';
-import { readFiles } from '@/ui/controls/files';
+import { readFiles } from '@/ui/controls/read-files';
 
 /**
  * The class list of this browser, and how another one is taken.

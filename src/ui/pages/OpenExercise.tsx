@@ -10,12 +10,13 @@ import { storeProblem, storeReady } from '@/store/database';
 import { beginAgain, rawWork, workAt } from '@/store/exercises';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { fileName, readFiles, saveFile } from '@/ui/controls/files';
 import { HomeLink } from '@/ui/controls/HomeLink';
 import { Loading } from '@/ui/controls/Loading';
 import { Mark } from '@/ui/controls/Mark';
 import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
+import { readFiles } from '@/ui/controls/read-files';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { OpenLesson } from '@/ui/pages/OpenLesson';
 
 /** Hands damaged work to the browser as a file, unread. */

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Lesson } from '@/core/circuit/lesson';
 import { counted } from '@/core/values/wording';
 import { discardSetAside, rawLesson } from '@/store/lessons';
-import { fileName, saveFile } from '@/ui/controls/files';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 
 /** Tells of edits of an earlier visit that no longer apply, with a way to save them before they are discarded. */
 export function SetAside({ lesson, count }: { lesson: Lesson; count: number }) {

@@ -1,8 +1,8 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { isGzipName } from '@/core/formats/gzip';
 import { writeLesson } from '@/core/formats/write-lesson';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { packed } from '@/ui/controls/gzip';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { ENDING, LARGE_ENDING } from './lesson-endings';
 
 /** Hands a large lesson to the browser as a packed file, or as text if the browser cannot pack. */

@@ -2,7 +2,8 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { isGzipName } from '@/core/formats/gzip';
 import type { Session } from '@/session/session';
 import { fileOfLesson, keepLessonFile } from '@/store/lesson-files';
-import { fileName, isAllowed, whyNotOpened } from '@/ui/controls/files';
+import { isAllowed, whyNotOpened } from '@/ui/controls/file-handles';
+import { fileName } from '@/ui/controls/save-file';
 import { ENDING, LARGE_ENDING } from './lesson-endings';
 import { isLargeLesson, largeFiles, lessonText, saveLesson } from './save-lesson';
 

@@ -1,7 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { lessonToKeep } from '@/core/formats/kept-lesson';
 import { load } from '@/loading/load';
-import { fileName, saveFile } from '@/ui/controls/files';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { ENDING } from './lesson-endings';
 
 /** Parts and wires of a lesson together from which its file is packed. */

@@ -9,8 +9,8 @@ import { load } from '@/loading/load';
 import { randomId } from '@/store/database';
 import { type KeptExercise, keptExercises, removeExercise, saveExercise } from '@/store/exercises';
 import { READY_SETS, type ReadySet, takeReadySet } from '@/store/ready-sets';
-import { fileName, saveFile } from '@/ui/controls/files';
 import type { NoticeProps } from '@/ui/controls/Notice';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 
 interface Props {
   readonly say: (said: Omit<NoticeProps, 'dismiss'>) => void;

@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react';
 import { sizeText } from '@/core/formats/size-limit';
 import { load } from '@/loading/load';
 import { storeProblem } from '@/store/database';
-import { saveFile } from '@/ui/controls/files';
 import { hint } from '@/ui/controls/hint';
+import { saveFile } from '@/ui/controls/save-file';
 
 interface Room {
   /** Bytes that are used, and that may be. */

@@ -21,12 +21,12 @@ import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@
 import { seedShelf } from '@/store/seed';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { type ReadFile, readFiles } from '@/ui/controls/files';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice, type NoticeProps } from '@/ui/controls/Notice';
 import { NotKept } from '@/ui/controls/NotKept';
 import { acceptedAt, readContent } from '@/ui/controls/read-content';
+import { type ReadFile, readFiles } from '@/ui/controls/read-files';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
 import { keepEarlyKeys, takeEarlyKeys } from '@/ui/session/early-keys';
 import { dragOut, exportLesson, keepHandle, type LaunchQueue, whyNotReadable } from './computer-files';

@@ -2,7 +2,8 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { withoutGzip } from '@/core/formats/gzip';
 import { writeLesson } from '@/core/formats/write-lesson';
 import { keepLessonFile } from '@/store/lesson-files';
-import { fileName, isAllowed, saveFile, whyNotOpened } from '@/ui/controls/files';
+import { isAllowed, whyNotOpened } from '@/ui/controls/file-handles';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { isLargeLesson, saveLesson } from '@/ui/session/save-lesson';
 
 /*

@@ -7,7 +7,7 @@ import { columnsOf, widthOf } from '@/core/bench/holes';
 import { BOARD_SIZES, type Board, MOST_BOARDS } from '@/core/circuit/board';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { SheetPlan } from '@/core/packages/sheet-plan';
-import { fileName } from '@/ui/controls/files';
+import { fileName } from '@/ui/controls/save-file';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { printBoard, saveBoardPng, saveBoardSvg } from './board-picture';
 

@@ -1,5 +1,5 @@
 import type { Wiring } from '@/core/packages/wiring';
-import { saveFile } from '@/ui/controls/files';
+import { saveFile } from '@/ui/controls/save-file';
 import { PITCH } from './layout';
 
 /*

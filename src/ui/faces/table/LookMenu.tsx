@@ -6,7 +6,7 @@ import { tableLines } from '@/core/logic/table/table-text';
 import type { TruthTable } from '@/core/logic/table/truth-table';
 import { spokenText } from '@/core/values/markup';
 import { showProbeColumn } from '@/session/changes/probe-columns';
-import { fileName } from '@/ui/controls/files';
+import { fileName } from '@/ui/controls/save-file';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import type { RowQuery } from './columns';
 import type { Look } from './TableGrid';

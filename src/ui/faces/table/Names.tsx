@@ -6,7 +6,7 @@ import { type Result, sentence } from '@/core/values/result';
 import { setSpec, specOfCircuit } from '@/session/changes/table';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
-import { readFiles } from '@/ui/controls/files';
+import { readFiles } from '@/ui/controls/read-files';
 import { useSession } from '@/ui/session/session-context';
 
 interface Props {

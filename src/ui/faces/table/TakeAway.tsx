@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
 import type { TextFormat } from '@/core/logic/table/table-text';
 import { copyAndSay } from '@/session/page-clipboard';
-import { saveFile } from '@/ui/controls/files';
+import { saveFile } from '@/ui/controls/save-file';
 import { useSession } from '@/ui/session/session-context';
 
 /** Most rows that are put on the clipboard. */

@@ -10,7 +10,7 @@ import { kindOf } from '@/core/parts/catalogue';
 import { counted } from '@/core/values/wording';
 import { copyAndSay } from '@/session/page-clipboard';
 import { Bar, Fold } from '@/ui/controls/Bar';
-import { fileName, saveFile } from '@/ui/controls/files';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { useCrossHighlight } from '@/ui/session/cross-highlight';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 

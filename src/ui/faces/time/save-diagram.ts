@@ -1,7 +1,7 @@
 import { load } from '@/loading/load';
-import { fileName, saveFile } from '@/ui/controls/files';
 import { painterOf } from '@/ui/controls/painted';
 import { readPalette } from '@/ui/controls/palette';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 
 /** Saves the diagram as it is shown. @param title of the lesson. */
 export async function saveDiagram(

@@ -6,7 +6,7 @@ import { wordText } from '@/core/values/radix';
 import { justBefore, timeText } from '@/core/values/time';
 import { load } from '@/loading/load';
 import { copyAndSay } from '@/session/page-clipboard';
-import { fileName, saveFile } from '@/ui/controls/files';
+import { fileName, saveFile } from '@/ui/controls/save-file';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import type { LaneView } from '../lanes';
 import { SMALL } from './styles';

@@ -5,27 +5,6 @@ import { done, type Result, refusal, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
 import { nextTask } from '@/loading/next-task';
 
-/** Hands a text to the browser to save as a file. */
-export function saveFile(name: string, text: BlobPart, type = 'application/json'): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
-
-/** A title as a file name: letters, digits and dashes. */
-export function fileName(title: string, ending: string): string {
-  const plain = title
-    .normalize('NFKD')
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 60);
-  return `${plain || 'manege'}${ending}`;
-}
-
 export interface ReadFile {
   readonly name: string;
   readonly text: Result<string>;
@@ -87,18 +66,3 @@ async function readArchive(file: File): Promise<ReadFile[]> {
   if (!files.ok) return [{ name: file.name, text: files }];
   return files.value.map(({ name, text }) => ({ name, text: done(text) }));
 }
-
-/** What browsers have that let a page come back to files of earlier visits. */
-interface AskedHandle {
-  requestPermission?(want: { readonly mode: 'read' | 'readwrite' }): Promise<PermissionState>;
-}
-
-/** Whether a page may read a file of an earlier visit, or write to it; the browser may ask the person. */
-export async function isAllowed(handle: FileSystemFileHandle, mode: 'read' | 'readwrite'): Promise<boolean> {
-  const allowed = await (handle as AskedHandle).requestPermission?.({ mode });
-  return allowed === undefined || allowed === 'granted';
-}
-
-/** Why a file of an earlier visit was not opened, as it follows its name. */
-export const whyNotOpened = (error: unknown): string =>
-  error instanceof Error && error.name === 'NotFoundError' ? 'is not there any more' : 'could not be opened';

@@ -1,6 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import { done, refused } from '@/core/values/result';
-import { fileName, readFiles } from './files';
+import { readFiles } from './read-files';
+import { fileName } from './save-file';
 
 test('a file of 3 GB is refused by its size, without a byte of it being read', async () => {
   const text = jest.fn();
