@@ -28,6 +28,8 @@ export function readParams(kind: PartKind, given: unknown): Result<Params> {
 
 /** Sets of parameters of a kind that are remembered: a memory that is long has its own price. */
 const MOST_SHARED = 4096;
+/** Characters of parameters that are worth it; long texts are seldom the same. */
+const LONGEST_KEY = 2000;
 type Remembered = Map<string, Params>;
 const shared = new WeakMap<PartKind, Remembered>();
 /** By what was given. */
@@ -43,6 +45,7 @@ function remembered(all: WeakMap<PartKind, Remembered>, kind: PartKind): Remembe
 }
 
 function remember(own: Remembered, key: string, params: Params): Params {
+  if (key.length > LONGEST_KEY) return params;
   if (own.size >= MOST_SHARED) own.clear();
   own.set(key, params);
   return params;

@@ -197,10 +197,11 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
               <span className="text-sm text-quiet">an empty sheet, ready to draw</span>
             </button>
             {items === null && <p className="p-6 text-quiet">Fetching your lessons …</p>}
-            {items?.map((item) => (
+            {items?.map((item, i) => (
               <Card
                 key={item.record.id}
                 item={item}
+                isFirst={i === 0}
                 file={files.find(({ lesson }) => lesson === item.record.id)?.handle.name}
                 reload={reload}
                 say={setSaid}
@@ -303,6 +304,7 @@ function HowItGoes() {
 
 interface CardProps {
   readonly item: Item;
+  readonly isFirst: boolean;
   /** The name of the file that it is saved to. */
   readonly file: string | undefined;
   readonly reload: () => Promise<void>;
@@ -310,7 +312,7 @@ interface CardProps {
   readonly fail: (error: unknown) => void;
 }
 
-function Card({ item, file, reload, say, fail }: CardProps) {
+function Card({ item, isFirst, file, reload, say, fail }: CardProps) {
   const { record, lesson } = item;
   const [renaming, setRenaming] = useState(false);
   const wantsName = useRef(false);
@@ -333,8 +335,8 @@ function Card({ item, file, reload, say, fail }: CardProps) {
       {lesson.ok ? (
         <Link
           href={`/lesson?id=${record.id}`}
-          // All cards lead to one page, which “New lesson” has fetched.
-          prefetch={false}
+          // All cards lead to one page: fetching it ahead for one of them serves all.
+          prefetch={isFirst ? null : false}
           aria-label={`Open ${title}`}
           // All of the card leads there, but for what lies above the link.
           className="bg-paper after:absolute after:inset-0"
