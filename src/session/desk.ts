@@ -90,7 +90,7 @@ export class Desk {
     await this.session.savedOrFailed();
   }
 
-  /** Goes on by itself where the other tab is gone; one that nobody looks at leaves the lesson to others. */
+  /** Takes over if the other tab is gone; a hidden tab leaves the lesson to others. */
   private async askAgain(): Promise<void> {
     if (this.taking || document.visibilityState !== 'visible') return;
     const ask = this.takeBy(() => this.lock.ask());

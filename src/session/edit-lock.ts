@@ -62,7 +62,7 @@ export class EditLock {
     return this.token;
   }
 
-  /** @returns whether this tab may edit: nobody else does, or the one who did is gone. */
+  /** @returns whether this tab may edit: no other tab does, or the one that did is gone. */
   async ask(): Promise<boolean> {
     for (;;) {
       const lease = await leaseOf(this.id);

@@ -31,7 +31,7 @@ export function linkOf(session: Session, faces: readonly string[], isSheetAlone:
   };
 }
 
-/** The lesson of a link for this browser: each link has one copy, whoever opens it and however often. */
+/** The lesson of a link in this browser: opening a link again finds the same copy. */
 export function copyFor(link: LessonLink, fragment: string): Lesson {
   return { ...link.lesson, id: `link-${textHash(fragment)}` };
 }

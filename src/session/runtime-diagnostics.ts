@@ -71,7 +71,7 @@ function unsettled(run: Run, sheet: Sheet): Diagnostic[] {
   ];
 }
 
-/** Storage whose clock is driven, and yet neither 0 nor 1: nobody can say whether it takes its data. */
+/** Storage whose clock is driven and yet neither 0 nor 1: whether it captures its data is unknown. */
 function unknownClocks(netlist: Netlist, values: Uint8Array, sheet: Sheet): Diagnostic[] {
   const paths: string[] = [];
   for (const g of netlist.storage) {

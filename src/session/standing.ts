@@ -38,7 +38,7 @@ export interface Live {
   readonly run: Run;
 }
 
-/** A sheet at which nobody has looked yet. */
+/** A sheet that has not been looked at yet. */
 export const UNTOUCHED: Standing = {
   on: new Set(),
   tried: new Map(),

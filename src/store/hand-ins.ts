@@ -87,7 +87,7 @@ export async function foundBefore(by: string, hashes: readonly string[]): Promis
   return new Map(records.flatMap((record) => (record ? [[record.id, record.found as FoundHandIn]] : [])));
 }
 
-/** Keeps what was found, in place of what was found by other tasks. */
+/** Keeps the findings, in place of those that other tasks gave. */
 export async function keepFound(by: string, all: readonly FoundHandIn[]): Promise<void> {
   const { found } = database;
   await database.transaction('rw', found, async () => {

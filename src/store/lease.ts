@@ -48,12 +48,12 @@ async function putLease(lease: LeaseRecord): Promise<void> {
   ]);
 }
 
-/** Ends a lease, whoever has it, so that its page can write no more; to be called in a transaction as `putLease` is. */
+/** Ends a lease so that the page that holds it can no longer write; called within a transaction, as `putLease` is. */
 export const endLease = (lease: LeaseRecord): Promise<void> =>
   putLease({ ...lease, token: lease.token + 1, until: 0 });
 
 /**
- * Takes a lease that nobody has taken since it was seen.
+ * Takes a lease unless another tab has taken it since it was seen.
  * @param seen its number as it was seen; 0 where there was none.
  * @returns the new number, or null where another tab was faster.
  */

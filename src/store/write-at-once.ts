@@ -1,7 +1,7 @@
 import Dexie, { RangeSet } from 'dexie';
 import { database } from './database';
 
-/** A key of which whoever watches it shall look again: a table, one of its indexes (none for the primary key), a value. */
+/** A key whose observers must query again: a table, one of its indexes (none for the primary key), a value. */
 export interface ChangedKey {
   readonly table: string;
   readonly index?: string | undefined;

@@ -83,7 +83,7 @@ export const sorter = (
 
 /** A worker that stays, and opens hand-ins one after the other. */
 export interface Opener {
-  /** A hand-in to be looked at, with the whole of what is found; null where it cannot be read. */
+  /** A hand-in to be looked at, with all findings; null where it cannot be read. */
   open(text: string, exercise: Exercise, editions: readonly Exercise[]): Promise<OpenedHandIn | null>;
   end(): void;
 }

@@ -21,7 +21,7 @@ export interface FoundKept {
   readonly found: FoundHandIn;
 }
 
-/** A hand-in as it is opened: with its work, and with the whole of what is found. */
+/** An opened hand-in: its work and all findings. */
 export interface OpenedHandIn {
   readonly handIn: HandIn;
   readonly marks: readonly Marked[];

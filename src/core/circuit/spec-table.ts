@@ -5,7 +5,7 @@ import { SignalName } from './signal-name';
 export const MOST_SPEC_INPUTS = 16;
 export const MOST_SPEC_OUTPUTS = 32;
 
-/** A cell that nobody has filled in yet; `0`, `1` and `x`, where either will do, are the others. */
+/** An empty cell; the other values are `0`, `1` and `x` (don't care). */
 export const OPEN_CELL = '.';
 
 const Column = z.object({

@@ -29,7 +29,7 @@ export interface Check {
   readonly complaints: readonly string[];
   /** Kinds of part on the sheet and how many of each, in the order of the catalogue. */
   readonly parts: readonly { readonly kind: string; readonly count: number }[];
-  /** A case that shows what is wrong, where it was found by a proof. */
+  /** A counterexample, where a proof found one. */
   readonly difference: Difference | null;
   /** Everything right and nothing to complain about; null where that could not be decided. */
   readonly solved: boolean | null;

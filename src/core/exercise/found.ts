@@ -26,7 +26,7 @@ export interface HandInHead extends Omit<HandIn, 'lesson' | 'drawn'> {
 export interface FoundAnswer {
   /** Without its detail. */
   readonly mark: Mark<null>;
-  /** The hash of what it says; null where nothing was done. */
+  /** The hash of the answer; null where nothing was done. */
   readonly said: string | null;
   /** What is wrong, in a few words for a teacher; null where nothing is. */
   readonly mistake: string | null;
@@ -38,7 +38,7 @@ export interface FoundAnswer {
 }
 
 export interface FoundHandIn {
-  /** The hash of what was handed in. */
+  /** The hash of the hand-in. */
   readonly id: string;
   readonly handIn: HandInHead;
   /** By the tasks. */
@@ -75,7 +75,7 @@ function circuitIn(
   };
 }
 
-/** What is found of a hand-in, from the marks of its tasks. @param id the hash of what was handed in. */
+/** The findings of a hand-in, from the marks of its tasks. @param id the hash of the hand-in. */
 export function foundIn(
   id: string,
   { lesson, drawn: _, ...head }: HandIn,

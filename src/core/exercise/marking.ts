@@ -25,7 +25,7 @@ export function solutionOf(task: Task, lesson: Lesson): Solution {
   return { sheet, sheets: lesson.sheets, answer, builtIn };
 }
 
-/** The mark of what cannot be told without the teacher's key. */
+/** The mark of a task that cannot be judged without the teacher's key. */
 const SEALED: Mark = {
   right: 0,
   of: 1,

@@ -52,7 +52,7 @@ export const ClassMarks = z.object({
   rules: byTask(Rule),
   /** By the hash of a hand-in, and then by task. */
   handIns: z.record(text(80), byTask(TaskMarks)),
-  /** By task, and then by the hash of what an answer says. */
+  /** By task, and then by the hash of the answer. */
   alike: byTask(z.record(text(80), list(Remark, 200))),
   /** When they are due, as ISO 8601; null where nothing is late. */
   due: z._default(z.nullable(z.datetime()), null),
@@ -74,7 +74,7 @@ export interface Answered {
   readonly mark: Mark;
   /** The hash of its hand-in. */
   readonly handIn: string;
-  /** The hash of what it says; null where nothing was done. */
+  /** The hash of the answer; null where nothing was done. */
   readonly said: string | null;
 }
 

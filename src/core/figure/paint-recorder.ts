@@ -99,7 +99,7 @@ export class PaintRecorder implements Look {
 
   /**
    * @param widthOf the width in pixels of a text in a font, as CSS names it.
-   * @param dx where the left edge of what is painted stands in the figure, in pixels.
+   * @param dx where the left edge of the painting stands in the figure, in pixels.
    */
   constructor(
     private readonly widthOf: (text: string, font: string) => number,

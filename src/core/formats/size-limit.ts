@@ -3,7 +3,7 @@ import { type Problem, problem } from '../values/result';
 /** Most bytes of a file that is opened; larger ones are refused before they are read. */
 export const MOST_BYTES = 20 * 1024 * 1024;
 
-/** Bytes of all files of an archive together, unpacked, and of what a file names once and means many times. */
+/** Bytes of all files of an archive together, unpacked, and of data that a file states once and refers to many times. */
 export const MOST_UNPACKED = 10 * MOST_BYTES;
 
 /** `12.3 MB`, for messages. */

@@ -18,7 +18,7 @@ export interface CircuitTraits {
   readonly ways: number;
   /** For each part what it is, with its nearest neighbours. */
   readonly pieces: readonly number[];
-  /** For each connection of two parts what is connected, and where the one stands from the other. */
+  /** For each connection of two parts: the pins that it connects, and the direction from one part to the other. */
   readonly places: readonly Placed[];
   /** The courses of wires that were drawn by hand, from where they begin. */
   readonly courses: readonly number[];

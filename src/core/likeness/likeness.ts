@@ -47,9 +47,9 @@ const MOST_FOR_SAID = 6;
 const MOST_FOR_PLACES = 12;
 const MOST_FOR_COURSES = 6;
 const MOST_FOR_ORDER = 4;
-/** What a place tells where nobody else has what stands there. */
+/** The weight of a place whose part no other circuit has there. */
 const USUAL_PLACE = 2;
-/** Connections that are compared are not independent of each other: half of what each would tell. */
+/** Compared connections are not independent of each other, so each counts half. */
 const DEPENDENT = 0.5;
 /** Fewer connections than this, or a smaller share of the parts, say nothing. */
 const FEWEST = 3;
@@ -162,7 +162,7 @@ function byGraph(a: CircuitTraits, b: CircuitTraits, counts: TaskCounts): Found 
 /** Circuits as drawings: where their parts stand, how their wires run, in which order they were drawn. */
 function byDrawing(a: CircuitTraits, b: CircuitTraits, counts: TaskCounts): Found[] {
   const found: Found[] = [];
-  // What nobody else has tells nothing where there is hardly anybody else.
+  // In a small class a rare trait proves little.
   const usual = Math.min(USUAL_PLACE, surprise(0, Math.max(0, counts.answers - 2)));
   const same = common(a.places, b.places, ([, where]: Placed) => where);
   const each = same.map(([what, where]) => {

@@ -70,7 +70,7 @@ export class Packing {
     return own ?? this.flat.netOfPin(instance, part, ref);
   }
 
-  /** The level to which nets are pulled that nobody drives. */
+  /** The level to which undriven nets are pulled. */
   private pulls(): ReadonlyMap<number, 0 | 1> {
     const pulls = new Map<number, 0 | 1>();
     for (const instance of this.flat.instances)

@@ -115,7 +115,7 @@ class Search {
     return least > packed.count || (least === packed.count && changes >= best.changes);
   }
 
-  /** @param share the least share of packages of what is decided. */
+  /** @param share the least share of packages that the decided cells need. */
   private decide(at: number, changes: number, share: number): void {
     this.steps++;
     if (this.isHopeless(at, changes, share)) return;

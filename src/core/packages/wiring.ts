@@ -15,7 +15,7 @@ export type WireEnd = string;
 export interface PlannedWire {
   readonly from: WireEnd;
   readonly to: WireEnd;
-  /** The name of what it carries: the input or output, `+`, `-`, or the pin that drives it. */
+  /** The name of its signal: the input or output, `+`, `-`, or the pin that drives it. */
   readonly net: string;
   /** 0 for the supply. */
   readonly stage: number;

@@ -26,7 +26,7 @@ import { mapFigure } from './map-figure';
 import { type PaperItem, tableItem } from './paper';
 
 /*
- * What each kind of task puts on paper, for the student and for whoever marks it.
+ * The items that each kind of task puts on paper, for the student and for the marker.
  */
 
 /** @param isAnswer whether the wanted answer is filled in. It is known: see `paperItems`. */
@@ -115,7 +115,7 @@ const words: ItemsOf<WordsTask> = (task, isAnswer) => [
   isAnswer && task.key.model ? text(task.key.model, true) : { is: 'lines', count: 6 },
 ];
 
-/** What a circuit does as it is given, fault and all: on paper nobody can try it. */
+/** The behaviour of the given circuit, fault included: on paper it cannot be tried out. */
 const fault: ItemsOf<FaultTask> = (task, isAnswer) => {
   const sheets = sheetsGiven(task.given!);
   const does = wholeTable(sheets[0]!, sheets);

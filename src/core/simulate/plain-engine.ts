@@ -27,7 +27,7 @@ export function outputOf(netlist: Netlist, g: number, values: Uint8Array): Logic
 }
 
 /**
- * The reference of what moves gates: any delays at any times (Ulrich, 1969, "Exclusive simulation of activity in digital networks",
+ * The reference engine: any delays at any times (Ulrich, 1969, "Exclusive simulation of activity in digital networks",
  * for the two phases of an instant).
  */
 export class PlainEngine implements Engine {

@@ -1,6 +1,6 @@
 /**
  * The four values of a net, as in IEEE Std 1364-2005, clause 4.1. They are plain small integers so that they
- * pack into typed arrays; `Z` is the value of a net that nobody drives.
+ * pack into typed arrays; `Z` is the value of an undriven net.
  */
 export const ZERO = 0;
 export const ONE = 1;

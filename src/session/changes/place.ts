@@ -17,7 +17,7 @@ const named = (kind: PartKind, count: number) =>
 
 /**
  * Places parts of one kind below each other from a point on, and selects them.
- * @param join whether they are joined to the parts that they touch: not if nobody has pointed.
+ * @param join whether they are joined to the parts that they touch; false for places that were not pointed at.
  * @returns their ids.
  */
 export function place(

@@ -13,7 +13,7 @@ export interface Pane {
   /** As a tab shows it. */
   readonly name: string;
   readonly node: ReactNode;
-  /** Share of the room in per cent while nobody has dragged; panes without one share the rest. */
+  /** Share of the room in per cent until a divider is dragged; panes without one share the rest. */
   readonly share?: number | undefined;
 }
 

@@ -19,7 +19,7 @@ export class Fingers {
 
   /**
    * A finger comes down. @param onRest what it asks where it stays.
-   * @returns whether it is the second one, so that what the first has begun is given up.
+   * @returns whether it is the second finger, which cancels what the first began.
    */
   down({ id, x, y }: Touch, onRest: () => void): boolean {
     this.at.set(id, { x, y });

@@ -10,5 +10,5 @@ export function rememberPainter(canvas: HTMLCanvasElement, paint: PaintAgain): v
   painters.set(canvas, paint);
 }
 
-/** How a canvas is painted; null for one that nobody remembered. */
+/** How a canvas is painted; null for an unknown canvas. */
 export const painterOf = (canvas: HTMLCanvasElement): PaintAgain | null => painters.get(canvas) ?? null;

@@ -50,7 +50,7 @@ async function readHere(
 
 /**
  * Reads a file that was dropped or chosen at a place.
- * @param more files that came together with it, and a list for what one should know of what was made of it.
+ * @param more files that came together with it, and a list that collects notes about the result.
  */
 export async function readContent(
   { name, text }: ReadFile,

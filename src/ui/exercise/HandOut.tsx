@@ -93,7 +93,7 @@ export function HandOut({ onClose }: { onClose: () => void }) {
 
   const { tells } = heading;
   const draft = drafts[form.kind];
-  /** The task as far as it can be made of what is filled in. */
+  /** The task as far as the filled-in fields allow. */
   const asItIs = useMemo((): Task | null => {
     const body = form.finish(source, draft);
     return body.ok ? { ...headingFor('Task'), id: 'task', kind: form.kind, tells, ...body.value } : null;

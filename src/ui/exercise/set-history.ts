@@ -4,7 +4,7 @@ import * as steps from '@/ui/controls/steps-back';
 
 /** The steps of an exercise that is changed. */
 export interface SetHistory extends Steps<Exercise> {
-  /** The text that the last step typed, so that what is typed on belongs to it; null for any other step. */
+  /** The text field of the last step, to which further typing belongs; null if the last step typed nothing. */
   readonly typing: string | null;
 }
 

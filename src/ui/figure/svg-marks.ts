@@ -111,7 +111,7 @@ function shapeMarks(
 /** The element that a value of CSS leads to: `url("#holes")`. */
 const idIn = (value: string): string | undefined => /url\(["']?[^"')]*#([^"')]+)/.exec(value)?.[1];
 
-/** More tiles than a board has holes are a texture, and nobody reads them. */
+/** More tiles than a board has holes form a texture; they need no detail. */
 const MOST_TILES = 10_000;
 
 /** A pattern in user space, tile by tile, wherever a whole one fits. @param id of its `pattern` element. */

@@ -26,7 +26,7 @@ import { answerIn, type Row } from './marked-row';
 
 interface LookProps {
   readonly row: Row;
-  /** Its work with the whole of what is found; null while it is being opened. */
+  /** The work with all findings; null while it is being opened. */
   readonly opened: OpenedHandIn | null;
   /** All hand-ins of the exercise, the latest of each student. */
   readonly rows: readonly Row[];

@@ -89,7 +89,7 @@ export function Marking({ samples }: { samples: Samples }) {
   }, [show, fail]);
 
   const stopReading = useRef(() => {});
-  /** What was typed last, so that what is typed on is one step. */
+  /** The field last typed into: further typing there belongs to the same step of undo. */
   const lastTyping = useRef<string | undefined>(undefined);
   const take = async (files: readonly (File | ReadFile)[]) => {
     try {

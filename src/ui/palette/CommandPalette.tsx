@@ -11,7 +11,7 @@ import { GROUPS } from '@/commands/groups';
 import { holdKeys } from '@/ui/controls/held-keys';
 import { useEditor } from '@/ui/session/editor-context';
 
-/** More lines than this nobody reads: another word finds it sooner. */
+/** More lines than this are too many to read: another word finds the entry sooner. */
 const MOST_SHOWN = 60;
 
 /** Finds every command, part, sheet and face by any of its words, and runs it. */

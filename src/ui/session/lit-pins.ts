@@ -11,7 +11,7 @@ export interface LitPins {
   readonly pins: ReadonlySet<string>;
   /** Those ends alone; none where no wire is. */
   readonly ends: readonly string[];
-  /** Whether a wire of the plan is: it is pointed at, or leads to a unit of what is. */
+  /** Whether a wire of the plan is lit: the pointer is on it or on a unit that it leads to. */
   readonly isWire: (wire: { readonly from: string; readonly to: string }) => boolean;
 }
 

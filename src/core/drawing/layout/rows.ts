@@ -10,7 +10,7 @@ import { pinOf } from '../geometry/placement';
 
 /** The families of parts that remember. */
 export const STORING: ReadonlySet<string> = new Set(['Storage', 'Registers']);
-/** Longer rows are no help to the eye, and sheets with more parts are read by nobody. */
+/** Longer rows are no help to the eye, and sheets with more parts are unreadable. */
 const LONGEST_ROW = 16;
 const MOST_PARTS = 400;
 

@@ -103,7 +103,7 @@ export interface ExpectedKind<E extends Expected> {
   prove?(expected: E, netlist: Netlist, complaints: string[]): Difference | 'same' | 'other' | 'undecided';
   /** The outputs of a circuit. @param complaints receives sentences about missing or unsuitable signals. */
   given(expected: E, netlist: Netlist, complaints: string[]): Given;
-  /** The expectation without what is to be found; absent where that would be nothing. Don't-cares stay. */
+  /** The expectation without the answers; absent where nothing would be left. Don't-cares stay. */
   blank?(expected: E): E;
   /** How time runs; null where the switches alone decide. */
   drive(expected: E): ExpectedDrive | null;

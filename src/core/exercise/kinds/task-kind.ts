@@ -76,7 +76,7 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   readonly hashed?: Hashable<Q, K, D>;
   /** What is asked where the wanted answer is sealed: with all that must stay open of it. */
   openPart?(task: Task<Q, K>): Q;
-  /** The task with circuits that stand in what is asked and wanted read, where it has any; refused with which of them. */
+  /** The task with the circuits in its question and key read, if it has any; refused with the name of the one that cannot be. */
   withCircuits?(task: Task<Q, K>): Result<Task<Q, K>>;
   /** The circuit that stands in for the student's in later tasks. */
   standIn?(task: Task<Q, K>): GivenCircuit | null;

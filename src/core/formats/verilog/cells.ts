@@ -317,14 +317,14 @@ class Wiring {
     return true;
   }
 
-  /** A pin that has a bit by itself; null where nobody drives it. */
+  /** A pin that carries just one tied bit; null if the bit is undriven. */
   private bitOf(at: number): Bundle | null {
     const net = this.net(at);
     const bundle = this.firstOf[net];
     return bundle ? this.slice(bundle, this.firstBit[net]!, this.firstBit[net]!) : null;
   }
 
-  /** A pin that has some of the tied bits, the lowest first; null where nobody drives any of them. */
+  /** A pin that carries the tied bits, the lowest first; null if none of them is driven. */
   private source(from: number, width: number): Bundle | null {
     const bits = Array.from({ length: width }, (_, i): Origin | undefined => {
       const net = this.net(from + i);

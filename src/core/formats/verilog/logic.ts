@@ -361,7 +361,7 @@ export class Logic implements Expressions {
       const { quotient, rest } = this.arithmetic.divided(a, b, at);
       return operator === '/' ? quotient : rest;
     }
-    // Towards zero, the rest with the sign of what was divided.
+    // Rounds towards zero; the remainder has the sign of the dividend.
     const [x, y] = [this.arithmetic.magnitude(a), this.arithmetic.magnitude(b)];
     const { quotient, rest } = this.arithmetic.divided(x.of, y.of, at);
     if (operator === '%') return this.arithmetic.negatedIf(x.sign, rest);
@@ -373,7 +373,7 @@ export class Logic implements Expressions {
 
 const LOW: ReadonlySet<string> = new Set(['+', '-', '*', '&', '|', '^', '~^', '^~', '~', '<<', '<<<']);
 
-/** Whether the lower bits of an expression depend on nothing but the lower bits of what it is made of. */
+/** Whether the lower bits of an expression depend only on the lower bits of its operands. */
 function isLow(e: Expression): boolean {
   switch (e.is) {
     case 'unary':

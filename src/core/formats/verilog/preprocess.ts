@@ -25,7 +25,7 @@ const PASSED = /^(resetall|celldefine|endcelldefine|default_nettype\s+(wire|none
 
 /**
  * The tokens of a file with macros and conditions toTransfer out and files put in (IEEE Std 1364-2005, clause 19). Tokens of a macro stand
- * where it is used; `timescale` stays, for whoever reads delays.
+ * where it is used; `timescale` stays, for the parser.
  */
 export function preprocessed(source: string, includes: Includes = new Map()): TokenSource {
   return new Preprocessor(source, includes);

@@ -19,7 +19,7 @@ export interface VerilogOptions {
   readonly laidOut?: boolean;
   /** Texts of files that it may include or fill memories from, by their names. */
   readonly includes?: Includes | undefined;
-  /** Is told what one should know of the circuit, such as latches that nobody may have meant. */
+  /** Receives notes about the circuit, such as a latch that was inferred. */
   readonly tell?: ((note: string) => void) | undefined;
 }
 

@@ -73,7 +73,7 @@ export interface FileDelay {
   readonly fall: Expression;
 }
 
-/** What a process waits for: changes of all that it reads, or of what is listed. */
+/** What a process waits for: changes of every signal that it reads, or of those listed. */
 export type Sensitivity = 'all' | readonly Watched[];
 export interface Watched {
   readonly edge: 'posedge' | 'negedge' | null;

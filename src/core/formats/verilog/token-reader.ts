@@ -81,7 +81,7 @@ export abstract class TokenReader {
   /** Not weak: hundreds of thousands of weak entries cost a collector more than they hold. */
   private readonly depths = new Map<object, number>();
 
-  /** What was read so far is not part of what comes: nothing need be known of its depth. */
+  /** Begins a new tree: the depths of earlier nodes are no longer needed. */
   protected beginTree(): void {
     if (this.depths.size > 0) this.depths.clear();
   }

@@ -15,7 +15,7 @@ export interface Shape {
 export interface Names {
   /** The shape of a signal, variable or parameter. @throws VerilogError where there is none. */
   shape(e: { readonly name: string; readonly line: number; readonly column: number }): Shape;
-  /** The shape of what a function gives back. */
+  /** The shape of a function's result. */
   resultOf(e: Call): Shape;
   /** The whole number that a constant expression is. */
   number(e: Expression): number;

@@ -29,7 +29,7 @@ const MANY_LIFTED = 1000;
 
 const liftedLayers = new WeakMap<DraggedObjects, Layer>();
 
-/** The picture of what one gesture drags. */
+/** The picture of the objects that a gesture drags. */
 function liftedLayer(of: DraggedObjects): Layer {
   const known = liftedLayers.get(of) ?? new Layer();
   liftedLayers.set(of, known);

@@ -43,7 +43,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
   const marked = useMarked(statement ? [] : suggestions(text, kinds));
   const { chosen } = marked;
 
-  /** A formula that nobody has named, with a name. */
+  /** An unnamed formula, given a name. */
   const nameOfFormula = (typed: string) => withName(session.state.lesson, session.state.sheetId, typed);
   const submit = (typed: string) => {
     if (isLine(typed, kinds)) {

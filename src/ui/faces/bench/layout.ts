@@ -24,7 +24,7 @@ export const NUMBERS_Y = 30;
 const UPPER_TOP = 114;
 const LOWER_TOP = 272;
 export const BOARD_HEIGHT = 464;
-/** The row of what stands beside the board. */
+/** The row of the devices beside the board. */
 const DEVICES_Y = 532;
 const LEAST_DEVICE_STEP = 78;
 /** Width of a letter of a label. */

@@ -27,7 +27,7 @@ const CounterDialog = lazyComponent(
   <HoldKeys />,
 );
 
-/** Diagrams of more states are read by nobody. */
+/** Above this many states a diagram is unreadable. */
 const MOST_DRAWN = 80;
 /** Rows of inputs for which the order is told. */
 const MOST_ROUNDS = 8;

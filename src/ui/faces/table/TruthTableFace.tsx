@@ -31,7 +31,7 @@ const PlannedFace = lazyComponent('the table to fill in', plannedFace, ({ isBegu
 
 const SMALL = 'cursor-pointer rounded-md px-1.5 text-accent hover:bg-accent-soft';
 const FIRST_CELL = { row: 0, output: 0 };
-/** More rows are walked through by nobody. */
+/** Above this many rows the table is too long to walk through. */
 const MOST_WALKED = 1024;
 const ALL_ROWS: Look = { asNumbers: true, wanted: null };
 

@@ -18,7 +18,7 @@ const SMALL = 'cursor-pointer rounded-md px-1.5 whitespace-nowrap text-accent ho
 /** So many lines are shown; all of them are copied and saved. */
 const MOST_LINES = 2000;
 
-/** The sheet as Verilog, as it is drawn: the lines of what is selected are lit, and a press on a line selects its part. */
+/** The sheet as Verilog, as it is drawn: the lines of the selection are lit, and a press on a line selects its part. */
 export function TextFace() {
   const session = useSession();
   const lesson = useSessionState((s) => s.lesson);

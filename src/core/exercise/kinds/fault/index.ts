@@ -52,11 +52,11 @@ export interface FaultCheck {
   readonly rowTells: boolean | null;
   /** The fault in words: `AND 2: its output is stuck at 0`. */
   readonly truth: string;
-  /** The repaired circuit held against what is wanted; null where it is only to be found. */
+  /** The repaired circuit compared with the expectation; null where the fault is only to be found. */
   readonly repaired: Check | null;
 }
 
-/** The word for a unit of what is wanted: `row` or `reading`. */
+/** The word for a unit of the expectation: `row` or `reading`. */
 export const wordOf = ({ key }: FaultTask): string => expectedKindOf(key.wanted).rows(key.wanted).word;
 
 /** The fault of a task in words: `AND 1: output stuck at 0`. */

@@ -28,7 +28,7 @@ export type MapTask = Task<MapAsked, Infer<typeof Key>>;
 /** What is found of the groups of an answer. */
 export interface MapCheck {
   readonly groups: readonly Cube[];
-  /** For each group what is wrong with it, as a sentence; null where nothing is. */
+  /** For each group its error as a sentence, or null. */
   readonly said: readonly (string | null)[];
   /** Rows with a 1 under no group. */
   readonly bare: readonly number[];

@@ -5,7 +5,7 @@ import { listed } from '../../../values/wording';
 import { GIVEN, SCRATCH } from '../../rules';
 import { type TaskKind, wrongIn } from '../task-kind';
 
-/** Rows of a table that a student fills in, at most: nobody fills in more by hand. */
+/** Most rows of a table that a student fills in: more are too many by hand. */
 export const MOST_FILLED_ROWS = 64;
 const MOST_COLUMNS = 24;
 

@@ -31,7 +31,7 @@ export class Variable implements Shape {
   readonly watchers = new Set<() => void>();
   /** What drives a net, by its driver; null for a variable. */
   drivers: Map<object, Word> | null;
-  /** The value of bits that nobody drives. */
+  /** The value of undriven bits. */
   pull: Word | null = null;
 
   constructor(
