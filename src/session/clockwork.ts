@@ -16,7 +16,7 @@ const MS_LEAST = 6;
 /** Ms between two frames that are smooth, and by how much one may be late. */
 const FRAME = 1000 / 60;
 const LATE = 1;
-/** As fast as it goes: frames that a run has to itself, before one in which the faces are told and those in which they paint. */
+/** At full speed: frames of running before one that updates the faces, and then frames in which they paint. */
 const UNSEEN = 7;
 const PAINTING = 2;
 const EVENTS_A_LOOK = 1000;

@@ -10,7 +10,7 @@ import { fetcher } from '@/loading/load';
  * function.
  */
 
-/** The edits that follow an edit, for a lesson to which that edit has been applied. */
+/** The edits that an edit entails, given the lesson after it. */
 export type UpdateDerived = (lesson: Lesson) => DerivedUpdate;
 
 const isDerived = (part: Part) => kindOf(part).follows !== undefined;

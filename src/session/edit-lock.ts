@@ -71,7 +71,7 @@ export class EditLock {
     }
   }
 
-  /** Takes the lease from the tab that has it, which writes what waits first if it can. */
+  /** Takes the lease from the tab that has it; that tab first writes its pending edits if it can. */
   async takeOver(): Promise<void> {
     this.tell({ is: 'give', from: this.holder });
     const lease = await leaseOf(this.id);

@@ -8,7 +8,7 @@ import { type Problem, problem } from '@/core/values/result';
 /** What may be done on a sheet of a lesson that answers an exercise. */
 export type RuleBook = (lesson: Lesson, sheet: { readonly id: string }) => SheetRules;
 
-/** The rules for what is shown: of the shown sheet, and of the one that runs for all that concerns its signals. */
+/** The rules for the view: those of the shown sheet, and for signals those of the running sheet. */
 export function rulesShown(
   book: RuleBook | null,
   { lesson, rootId, sheetId }: { readonly lesson: Lesson; readonly rootId: string; readonly sheetId: string },

@@ -48,7 +48,7 @@ export const UNTOUCHED: Standing = {
   live: null,
 };
 
-/** Whether a circuit is the one on which rows were tried. @param circuit compiles it, where that is needed. */
+/** Whether a circuit is the one on which rows were tried. @param circuit compiles it on demand. */
 export const isStillCircuit = (kept: KeptStanding, circuit: () => Netlist): boolean =>
   kept.tried.size === 0 || kept.circuit === null || kept.circuit === outputsSignature(circuit());
 

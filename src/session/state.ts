@@ -50,7 +50,7 @@ export interface SessionState {
   readonly lesson: Lesson;
   /** The sheet that runs, and that the table and the time are of. */
   readonly rootId: string;
-  /** Blocks that lead from it to the sheet that is shown; none where that is the one that runs. */
+  /** Blocks on the way from the running sheet to the shown one; empty if they are the same. */
   readonly path: readonly string[];
   /** The sheet that is shown and edited. */
   readonly sheetId: string;
@@ -73,7 +73,7 @@ export interface SessionState {
   readonly probed: ReadonlySet<string>;
   /** Time in ps up to which the circuit has run. */
   readonly now: number;
-  /** Time in ps that the faces show where that is in the past, else null. */
+  /** Time in ps of the past moment that the faces show, or null at the present. */
   readonly cursor: number | null;
   readonly playing: boolean;
   /** Simulated ps a wall-clock second. */

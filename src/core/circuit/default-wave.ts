@@ -1,6 +1,6 @@
 import type { Wave } from './time-setup';
 
-/** Apart from its schema, so that a page that reads no files does not load that. */
+/** Kept apart from its schema, which a page that reads no files does not load. */
 export const DEFAULT_WAVE: Wave = {
   pattern: 'levels',
   data: '',

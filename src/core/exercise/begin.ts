@@ -35,7 +35,7 @@ export const sheetsGiven = ({ sheets }: GivenCircuit): readonly Sheet[] => sheet
 /** Most letters of an id. */
 const MOST_ID = 64;
 
-/** The id that the sheet which stands in for what a student was to build has in the student's hands. */
+/** The id, in the student's lesson, of the sheet that stands in for the one to be built. */
 export const standInId = (task: string): string => `${task}-given`;
 
 /** The ids that the sheets of a given circuit have in the student's hands, in their order; the first is the owner's. */
@@ -46,7 +46,7 @@ export const idsUnder = (owner: string, { sheets }: GivenCircuit): readonly stri
     return named.length <= MOST_ID ? named : `${owner}-${i}`;
   });
 
-/** The ids of all sheets that a task may begin with, and of those that may stand in for what it was to have built. */
+/** The ids of all sheets with which a task may begin, and of those that may stand in for its result. */
 export const idsBegun = (task: Task, standIn: GivenCircuit | null): readonly string[] => [
   ...(task.given ? idsUnder(task.id, task.given) : [task.id]),
   ...(standIn ? idsUnder(standInId(task.id), standIn) : []),

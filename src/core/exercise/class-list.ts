@@ -4,7 +4,7 @@ const StudentFile = z.object({ name: text(250), number: text(120), group: text(1
 /** A student as the class list names them. */
 export type Student = Infer<typeof StudentFile>;
 
-/** A class, and which written names belong to which of its students where they differ. */
+/** A class, and the students to whom differently written names belong. */
 export const ClassList = z.object({
   students: list(StudentFile, 5000),
   /** By the name on a hand-in the name in the list. */
@@ -54,7 +54,7 @@ export interface Attendance {
   /** By the name on a hand-in the student of the list. */
   readonly students: ReadonlyMap<string, Student>;
   readonly missing: readonly Student[];
-  /** Names on hand-ins that are not in the list, each with the student who may be meant, where there is one. */
+  /** Names on hand-ins that are not in the list, each with the student probably meant, if any. */
   readonly unknown: readonly { readonly name: string; readonly like: Student | null }[];
 }
 

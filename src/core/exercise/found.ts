@@ -52,7 +52,7 @@ const MOST_UNITS = 2048;
 export const wrongUnitsOf = ({ task, mark }: Marked): readonly number[] =>
   mark.detail === null ? [] : (taskKindOf(task).wrongUnits?.(task, mark) ?? []).slice(0, MOST_UNITS);
 
-/** The blocks that do not count by what is inside: what answers other tasks, by the ids of its sheets. */
+/** The blocks whose insides do not count, by the ids of their sheets: they answer other tasks. */
 function builtElsewhere(tasks: readonly Task[], task: Task, lesson: Lesson): Opaque {
   const { builtIn } = solutionOf(task, lesson);
   return new Map(

@@ -50,7 +50,7 @@ export function whereInWords(
   return null;
 }
 
-/** What is wrong in a circuit, in a sentence for each output of which that can be said: `Your Carry is 1 where only one input is 1.` */
+/** The errors of a circuit, one sentence for each output that has a simple description: `Your Carry is 1 where only one input is 1.` */
 export function wrongInWords(expected: Expected, { given, rowIsRight }: Check): string[] {
   const { inputs, outputs, output, word, rows } = expectedKindOf(expected).rows(expected);
   if (word !== 'row' || rows !== 2 ** inputs.length || given.length === 0) return [];

@@ -19,7 +19,7 @@ export interface Diagnostic {
   /** A note is not wrong: a latch of two gates is a loop too. */
   readonly severity: 'problem' | 'note';
   readonly message: string;
-  /** Pins on the sheet that was compiled, or on `inside` where that is given. */
+  /** Pins on the compiled sheet, or on `inside` if given. */
   readonly pins: readonly PinEnd[];
   /** Id of the block's sheet that contains it. */
   readonly inside?: string;

@@ -20,7 +20,7 @@ export interface Fewest {
   readonly packed: Packed;
   /** Gates that are not had as they are drawn. */
   readonly changes: number;
-  /** Packages without which it cannot be done; equal to those that are packed where that is proved smallest. */
+  /** A lower bound of packages; equal to the number used if that is proved minimal. */
   readonly atLeast: number;
 }
 

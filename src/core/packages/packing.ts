@@ -106,7 +106,7 @@ export class Packing {
       let left = gates[i]!;
       if (left === 0) continue;
       const holders = this.holders.get(key)!;
-      // What is there already; of other sorts only where that is wanted, and where a package is saved by it.
+      // Units already present; other sorts only on request, and only if that saves a package.
       left -= take(key, key, left);
       const each = this.each.get(key)!;
       if (this.isFree && left > 0) {

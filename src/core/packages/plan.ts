@@ -47,7 +47,7 @@ export interface PackagePlan {
   readonly unplaced: readonly Unplaced[];
   /** Packages that the drawer does not have, by name. */
   readonly lacking: ReadonlyMap<string, number>;
-  /** Packages without which it cannot be done; as many as there are where that is proved to be the fewest. */
+  /** A lower bound of packages; equal to the number used if that is proved minimal. */
   readonly atLeast: number;
   /** Gates that are not had as they are drawn. */
   readonly changes: number;

@@ -20,7 +20,7 @@ export interface PlannedWire {
   /** 0 for the supply. */
   readonly stage: number;
   readonly colour: BoardColour;
-  /** Why it is there, where that is not the drawing: an input that is not used. */
+  /** Why it exists, if not for the drawing: an unused input. */
   readonly why?: string;
 }
 
@@ -149,7 +149,7 @@ function stagesOf(units: readonly UnitAt[]): number[] {
   const component = components(before);
   const stages = new Map<number, number>();
   const result = units.map(() => 0);
-  // Components come in an order in which those that are read stand before those that read them.
+  // Components come in topological order: drivers before their readers.
   const order = units.map((_, u) => u).sort((a, b) => component[a]! - component[b]!);
   for (const u of order) {
     const own = component[u]!;
@@ -212,7 +212,7 @@ function supplyWires(
   return wires;
 }
 
-/** Each signal from the pin that drives it to the pins that read it, each joined to the nearest one that is joined already. */
+/** Each signal from its driving pin to its reading pins, each joined to the nearest pin already joined. */
 function signalWires(
   { terminals }: PackagePlan,
   units: readonly UnitAt[],

@@ -49,7 +49,7 @@ export interface Paper {
   readonly tasks: readonly PaperTask[];
 }
 
-/** A table of which some columns are to be filled in. @param answers what they hold; null where they are empty. */
+/** A table with columns to be filled in. @param answers their content; null to leave them empty. */
 export function tableItem(
   says: string,
   rows: number,

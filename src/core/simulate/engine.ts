@@ -51,7 +51,7 @@ export interface Engine extends EngineState {
   flush(): void;
   /** The earliest time in ps at which a gate is due, or Infinity. @param now not after it. */
   next(now: number): number;
-  /** Plans what is due at that time, which is the earliest. */
+  /** Plans the changes due at that time, the earliest one. */
   takeDue(now: number): void;
 }
 

@@ -28,7 +28,7 @@ interface Blocks {
 const netIn = (word: number) => word >> 4;
 const valueIn = (word: number) => (word & 3) as Logic;
 
-/** Changes that are summed up together, where there are not so many nets that this takes much room. */
+/** Changes per chunk, unless many nets would make the summaries large. */
 const BLOCK = 1 << 8;
 const MOST_SUMMED = 2000;
 

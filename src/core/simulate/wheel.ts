@@ -98,7 +98,7 @@ export class Wheel {
     return least;
   }
 
-  /** Takes out all that are due at that time, which is the earliest. @returns how many `into` now holds. */
+  /** Takes out the gates due at that time, the earliest one. @returns how many `into` now holds. */
   take(time: number, into: Int32Array): number {
     const { head, next, due } = this;
     const slot = this.dayOf(time) & this.mask;

@@ -9,7 +9,7 @@ export interface StateCycle {
   readonly row: number;
   /** States that it passes before it comes round, from power-up. */
   readonly before: readonly number[];
-  /** States that it repeats, the one of power-up first where that is among them, else the one with the least number. */
+  /** The states of the cycle, beginning with the power-up state if it is among them, else with the lowest. */
   readonly cycle: readonly number[];
   readonly direction: 'forwards' | 'backwards' | null;
 }

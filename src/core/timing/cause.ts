@@ -15,7 +15,7 @@ export interface Edge {
   readonly value: Logic;
 }
 
-/** A change, the part that made it, and the changes at that part's inputs that made the part do so. */
+/** A change, the part that made it, and the changes at the part's inputs that caused it. */
 export interface Cause {
   readonly effect: Edge;
   /** The part as `Netlist.partName` has it; null where the change came from outside. */

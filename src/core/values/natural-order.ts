@@ -25,7 +25,7 @@ const weightAt = (text: string, at: number): number => {
   return code < 128 ? WEIGHTS[code]! : 0;
 };
 
-/** The end of the digits that begin at a place; -1 where zeros lead them, or what follows is not plain. */
+/** The end of the digits that begin at a place; -1 if they have leading zeros, or the next character is not plain. */
 function endOfDigits(text: string, from: number): number {
   let end = from + 1;
   while (weightAt(text, end) === DIGIT) end++;

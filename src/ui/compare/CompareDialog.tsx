@@ -202,7 +202,7 @@ export function CompareDialog({ onClose }: { onClose: () => void }) {
   );
 }
 
-/** The sheet of another lesson that is compared, where that has several. */
+/** The choice of a sheet, if the other lesson has several. */
 function GuestSheet({ guest, onChange }: { guest: Result<Guest> | null; onChange: (sheet: string) => void }) {
   if (guest === null) return <p className="text-quiet">The lesson is being read …</p>;
   if (!guest.ok)

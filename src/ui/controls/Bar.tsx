@@ -46,7 +46,7 @@ export function Bar({ className, children }: { className: string; children: Reac
   );
 }
 
-/** Controls of a bar that fold behind a button where they do not fit. @param way the level at which they give way. */
+/** Controls that fold behind a button when the bar is too narrow. @param way the order in which groups fold. */
 export function Fold({ way, label, children }: { way: number; label: string; children: ReactNode }) {
   const root = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<{ top: number; right: number } | null>(null);

@@ -9,7 +9,7 @@ interface Touch extends Point {
   readonly id: number;
 }
 
-/** Fingers on something that scrolls: one does what a pointer does and asks where it rests, two move the whole. */
+/** Fingers on a scrollable view: one acts as a pointer, and asks when it rests; two move the view. */
 export class Fingers {
   private readonly at = new Map<number, Point>();
   private resting: ReturnType<typeof setTimeout> | undefined;

@@ -50,7 +50,7 @@ export async function readFile(file: File): Promise<ReadFile[]> {
   }
 }
 
-/** Reads the file that is packed in another, under the name that it has without that. */
+/** Unpacks a file and reads it under its name without the ending of gzip. */
 async function readPacked(file: File): Promise<ReadFile> {
   const { unpacked } = await load('the reader of packed files', () => import('./gzip'));
   const name = withoutGzip(file.name);

@@ -22,7 +22,7 @@ const saving = fetcher('the writers of sheets', () => import('./save-sheet'));
 /**
  * The page around the faces. A sensible pair of faces is open from the start; faces that the user opens or
  * closes stay so.
- * @param begun the ids of the faces that are open at the beginning, where that is said.
+ * @param begun the ids of the faces to open first, if given.
  */
 export function usePage(session: Session, begun?: readonly string[]): Page {
   const [dialog, openDialog] = useState<Dialog | null>(null);

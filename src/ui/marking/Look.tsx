@@ -62,7 +62,7 @@ const isByRows = ({ task }: Marked): boolean =>
 
 const NO_FRAMES: readonly EditFrame[] = [];
 
-/** How the sheet of a task came about, where the student sent that along; what is damaged is as if it were not there. */
+/** The drawing history of a task's sheet, if the student sent one along; a damaged history counts as missing. */
 function useFrames({ handIn: { drawn, lesson } }: OpenedHandIn, { task }: Marked): readonly EditFrame[] {
   return useMemo(() => {
     const read = drawn === undefined ? null : readFrames(drawn);

@@ -162,7 +162,7 @@ export function Marking({ samples }: { samples: Samples }) {
   const all = rows.flatMap((row) => [row, ...row.earlier]);
   const seen = all.find((row) => row.key === looking);
   const at = shownRows.findIndex((r) => r.key === looking || r.earlier.some((e) => e.key === looking));
-  /** Another hand-in among those that are listed; the next one with that task wrong where that is asked. */
+  /** Another listed hand-in; on request the next one with that task wrong. */
   const from = (by: number, onlyWrong: number | null = null): Row | undefined => {
     for (let n = 1; n <= shownRows.length; n++) {
       const row = shownRows[(at + by * n + shownRows.length * (n + 1)) % shownRows.length]!;

@@ -5,7 +5,7 @@
 const TAKES_KEYS =
   'input, textarea, select, [role="menu"], [role="dialog"], [role="alertdialog"], [contenteditable="true"]';
 const BUTTON = 'button, a[href], summary, [role="button"], [role="tab"]';
-/** Buttons that are walked among with arrow keys, or that stand in something that takes keys. */
+/** Buttons navigated with arrow keys, or inside an element that handles keys. */
 const KEEPS_FOCUS = `${TAKES_KEYS}, [role="grid"], [role="tablist"], [role="radiogroup"], [role="listbox"]`;
 
 /** Whether keys stay with a field, a menu or a dialog. */

@@ -80,7 +80,7 @@ export function useSheetPlan(isWanted = true): {
   return { planned, isWorking };
 }
 
-/** Designators and pin numbers of the sheet that is shown, where it is the one that runs and they are wanted. */
+/** Designators and pin numbers of the shown sheet, if it is the running one and they are switched on. */
 export function usePinNotes(): PinNotes | undefined {
   const isShown = useSessionState(
     (s) => s.path.length === 0 && sheetOf(s.lesson, s.rootId)!.chips?.shown === true,

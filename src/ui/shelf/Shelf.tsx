@@ -219,7 +219,7 @@ export function Shelf({ demos }: { demos: readonly string[] }) {
   );
 }
 
-/** Takes away what deleted lessons have left behind; where that fails, the next visit does it. */
+/** Removes the remains of deleted lessons; if that fails, the next visit tries again. */
 async function sweepUp(): Promise<void> {
   const { sweep } = await load('what sweeps', () => import('@/store/everything'));
   await sweep(Date.now()).catch(() => {});

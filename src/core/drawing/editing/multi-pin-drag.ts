@@ -4,7 +4,7 @@ import { wireNets } from '../geometry/wire-nets';
 import { requirementAt } from './compatible-parts';
 import { widthAt } from './remedies';
 
-/** Pins that a wire being drawn has passed over: on the part that it leaves, and on the one that it comes to. */
+/** Pins that a wire being drawn has passed over, on its first and on its last part. */
 export interface MultiPinDrag {
   readonly from: readonly End[];
   readonly onto: readonly End[];

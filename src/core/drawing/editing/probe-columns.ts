@@ -24,7 +24,7 @@ export interface ProbeCandidate {
   readonly probe: string | null;
 }
 
-/** All that can be a column in between, by name: outputs of parts that are wired, but for nets that are columns already. */
+/** All candidates for a column in between, by name: wired outputs of parts whose nets are not columns yet. */
 export function probeCandidates(sheet: Sheet, nets: SheetNets): ProbeCandidate[] {
   const columns = new Set<number>();
   const probes = new Map<number, string>();

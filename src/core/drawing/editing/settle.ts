@@ -221,7 +221,7 @@ function roundLabels(lesson: Lesson, sheetId: string, id: string): Edit | null {
 
 const MOST_ROUNDS = 3;
 
-/** Wires that were joined by others that are gone: what ran along them may now be another net. */
+/** Wires whose joining wires are gone: they may now carry different nets. */
 function parted(before: Lesson, after: Lesson, sheetId: string, gone: ReadonlySet<string>): string[] {
   const [was, is] = [sheetOf(before, sheetId), sheetOf(after, sheetId)];
   if (gone.size === 0 || !was || !is) return [];
@@ -310,7 +310,7 @@ function pointsOn(course: readonly Point[]): Point[] {
 
 const wiresPut = (edit: Edit, sheetId: string): Iterable<string> => putBy(edit).get(sheetId)?.wires ?? [];
 
-/** Those of the parts that were put somewhere that stand on others; of two that were put on each other the later. */
+/** The placed parts that overlap others; of two placed parts that overlap, the later one. */
 function apart(sheet: Sheet, put: ReadonlySet<string>): string[] {
   const settled = new Set(put);
   return [...put].filter((id) => {
@@ -323,7 +323,7 @@ function apart(sheet: Sheet, put: ReadonlySet<string>): string[] {
 
 /**
  * Wires among those put, and those near parts put, that run over what they are not joined to.
- * @param both whether, where two wires meet, the one that was there before is told as well.
+ * @param both whether the earlier of two meeting wires is reported as well.
  */
 function unclearWires(sheet: Sheet, { parts, wires }: Put, both: boolean): Set<string> {
   const nets = wireNets(sheet);

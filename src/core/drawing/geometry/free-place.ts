@@ -112,7 +112,7 @@ interface Wish {
   readonly besides?: ReadonlySet<string>;
 }
 
-/** The free place for a part that is nearest to where it stands; where it stands if there is none near. */
+/** The free place nearest to a part, or its own place if there is none nearby. */
 export function freePlace(sheet: Sheet, part: Part, { overWires, within, besides, air }: Wish = {}): Point {
   const isFree = (at: Point, box: Box | undefined) => {
     const there = { ...part, at };

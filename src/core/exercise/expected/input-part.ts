@@ -6,7 +6,7 @@ import type { ExpectedSignal } from './expected-kind';
 const LEAST_HERTZ = 0.01;
 const MOST_HERTZ = 1e9;
 
-/** The part that gives an input: a clock where it goes up and down by itself, else a switch; with the parameters that it needs. */
+/** The part that provides an input, with its parameters: a clock if it toggles by itself, else a switch. */
 export function inputPart({
   width,
   period,

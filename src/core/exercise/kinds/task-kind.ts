@@ -11,7 +11,7 @@ export interface Solution<A extends Answer | null = Answer | null> {
   /** All sheets of the lesson, for blocks. */
   readonly sheets: readonly Sheet[];
   readonly answer: A;
-  /** The sheets that hold what was built in another task, by its id: the student's, and the one that stands in for it. */
+  /** The sheets built in another task, by its id: the student's, and its stand-in. */
   readonly builtIn: (task: string) => readonly string[];
 }
 
@@ -84,11 +84,11 @@ export interface TaskKind<Q = unknown, K = unknown, A extends Answer | null = An
   strange?(task: Task<Q, K>): string | null;
   /** The expectation that the task's circuit is held against, where it is. */
   expected?(task: Task<Q, K>): Expected;
-  /** What an answer says, as a text that answers have in common which say the same; null where nothing was done. */
+  /** A canonical text of an answer, equal for equal answers; null where nothing was done. */
   said(task: Task<Q, K>, mark: Mark<D>): string | null;
   /** The same in words, for a wrong answer: `OR for AND in Carry`. Absent where `wrong` says it. */
   mistake?(task: Task<Q, K>, mark: Mark<D>): string | null;
-  /** The numbers of its units that are wrong, and what a unit is called: `row 5`. Absent where an answer has no units. */
+  /** The numbers of its wrong units, and the word for a unit: `row 5`. Absent for answers without units. */
   wrongUnits?(task: Task<Q, K>, mark: Mark<D>): readonly number[];
   unitName?(task: Task<Q, K>, unit: number): string;
   rules(task: Task<Q, K>, answer: A | null): SheetRules;

@@ -229,7 +229,7 @@ function sheetOf(model: Model, id: string, models: readonly Model[], idOf: (name
   return bits.sheet();
 }
 
-/** The name of the input that clocks latches which name no clock, here or in a model inside; null where none is needed. */
+/** The input that clocks latches without a named clock, here or in an inner model; null if none is needed. */
 function implicitClock(model: Model, models: readonly Model[], open: readonly string[] = []): string | null {
   const isNeeded =
     model.latches.some(

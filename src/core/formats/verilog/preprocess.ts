@@ -158,7 +158,7 @@ class Preprocessor implements TokenSource {
     this.macros.set(name!, { arguments: names, body: placed(body, at) });
   }
 
-  /** Makes what stands for a macro. @param behind where its arguments are read. @param open the macros that it stands in. */
+  /** Expands a macro. @param behind the source of its arguments. @param open the macros being expanded. */
   private expand(at: Token, behind: TokenSource, deep: number, open: ReadonlySet<string>): void {
     const macro = this.macros.get(at.text) ?? fail(`there is no macro \`${at.text}: \`define it before`, at);
     if (open.has(at.text) || deep >= MOST_DEEP) fail(`the macro \`${at.text} holds itself`, at);

@@ -56,7 +56,7 @@ export class Targets {
     return [{ width, places }];
   }
 
-  /** The places that an index may mean, each with the bit that says so; none where it means nothing that is there. */
+  /** The places that an index may select, each with the bit that selects it; empty if it selects none. */
   private whichOf(index: Expression, count: number, placeOf: (index: number) => number | null): Which[] {
     const { logic } = this;
     const { bits } = logic.own(index);

@@ -2,7 +2,7 @@
 const AFTER = 1000;
 /** Gates of a circuit that begins with it. */
 const AT_ONCE = 1000;
-/** Stretches of the kernel after which it is asked whether it is worth it, and events that it has to move in each for that. */
+/** Stretches after which the kernel is judged, and the events that it must process in each to be worth it. */
 const STRETCHES = 256;
 const EVENTS_A_STRETCH = 12;
 

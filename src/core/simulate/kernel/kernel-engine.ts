@@ -59,7 +59,7 @@ export class KernelEngine implements Engine {
   private readonly gateOf: Int32Array;
   /** Whether the next round begins with what is due. */
   private begins = 0;
-  /** For each net the instant in which it was last seen to change, and its value before; where that is asked for. */
+  /** For each net the last instant in which it changed, and its value before; kept only on request. */
   private seen: Int32Array | null = null;
   private before = new Uint8Array(0);
   private instant = 0;

@@ -88,7 +88,7 @@ export function RingMenu<I extends RingItem>({
   const [family, setFamily] = useState(hand.family);
   const [at, setAt] = useState<{ on: 'recent' | 'part'; index: number } | null>(null);
   const isHeld = useRef(flick !== null);
-  /** The hand that holds the press which opened it: one that has gone nowhere only opens the ring. */
+  /** Follows the press that opened the ring: a press without a move only opens it. */
   const stroke = useRef<Stroke>(null);
   const last = useRef<Point>({ x: 0, y: 0 });
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);

@@ -140,13 +140,13 @@ export function FormulaFace() {
   );
 }
 
-/** A formula that shows how one is typed, of names that are there and an output that is not. */
+/** An example formula for the field: existing inputs and a new output. */
 function exampleOf(inputs: readonly string[], all: readonly Formula[]): string {
   const free = ['Y', 'Z', 'W'].find((name) => !all.some((f) => sameName(f.name, name))) ?? 'Out';
   return `${free} = ${inputs.slice(0, 2).join(' ')}'`;
 }
 
-/** Says that the formulas are of the table that was filled in, and offers its circuit where that is another one. */
+/** Says that the formulas describe the filled-in table, and offers its circuit if the drawing differs. */
 function OfTable({ form }: { form: Form }) {
   const mayDraw = useSessionState((s) => s.rules.drawing === 'free');
   const readOnly = useSessionState((s) => s.readOnly);

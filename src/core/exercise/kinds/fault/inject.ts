@@ -132,7 +132,7 @@ export interface Place {
   readonly wire: string | null;
 }
 
-/** The faults of some sorts that parts and wires of a sheet can have. @param at the only place that counts, where there is one. */
+/** The faults of given sorts that parts and wires of a sheet can have. @param at restricts them to one place. */
 export function faultsOn(
   sheet: Sheet,
   sorts: ReadonlySet<FaultSort>,

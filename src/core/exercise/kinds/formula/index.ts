@@ -45,7 +45,7 @@ export interface FormulaCheck {
   readonly rows: string;
   readonly isRight: readonly boolean[];
   readonly literals: number;
-  /** Literals that are enough in this form; null where that is not known. */
+  /** The fewest literals in this form; null if unknown. */
   readonly smallest: number | null;
 }
 

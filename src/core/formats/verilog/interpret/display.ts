@@ -29,7 +29,7 @@ function inBase(word: Word, bits: 1 | 3 | 4): string {
   return text;
 }
 
-/** A value as decimal; x or z where all of it is that, X or Z where some is. */
+/** A value in decimal; `x` or `z` if all bits are, `X` or `Z` if some are. */
 function inDecimal(word: Word): string {
   if (isKnown(word)) return numberIn(word).toString();
   const digits = digitsOf(word);

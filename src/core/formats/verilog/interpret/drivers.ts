@@ -35,7 +35,7 @@ export class Drivers {
     this.driven(target, scope, readsIn(value, scope), () => assigned(value, width, scope, this.host), delay);
   }
 
-  /** Something that drives a target for ever, after a delay where one is given. @param on what it is computed of. */
+  /** A continuous driver of a target, with an optional delay. @param on the signals that it depends on. */
   driven(
     target: Expression,
     scope: Scope,

@@ -151,7 +151,7 @@ function branchOf(s: Extract<Statement, { is: 'case' }>, scope: Scope, on: Proce
   return s.otherwise;
 }
 
-/** Bits of a variable that are assigned: which word, from which bit, how many; `from` is null where that is unknown. */
+/** Assigned bits of a variable: the word, the first bit and the count; `from` is null if unknown. */
 interface Piece {
   readonly of: Variable;
   readonly at: number;
