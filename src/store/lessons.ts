@@ -1,7 +1,7 @@
 import { apply, type Edit } from '@/core/circuit/edit';
 import type { Lesson } from '@/core/circuit/lesson';
 import type { LessonFile } from '@/core/circuit/lesson-schema';
-import { lessonFromKept, lessonToKeep } from '@/core/formats/kept-lesson';
+import { lessonFromKept, lessonToKeep, lessonToKeptText } from '@/core/formats/kept-lesson';
 import { done, mapped, problemOf, type Result, refused } from '@/core/values/result';
 import { load } from '@/loading/load';
 import {
@@ -29,9 +29,8 @@ const RULES = process.env.RULES;
 const KEPT_AS_TEXT = 4000;
 
 function fileFor(lesson: Lesson): LessonRecord['file'] {
-  const file = lessonToKeep(lesson);
   const size = lesson.sheets.reduce((sum, { parts, wires }) => sum + parts.size + wires.size, 0);
-  return size > KEPT_AS_TEXT ? JSON.stringify(file) : file;
+  return size > KEPT_AS_TEXT ? lessonToKeptText(lesson) : lessonToKeep(lesson);
 }
 
 /** The file of a record, whichever way it was kept. @throws Error where its text is damaged */

@@ -336,13 +336,44 @@ describe('the lease of a lesson', () => {
   });
 });
 
-test('a large lesson is kept as text, and comes back as it was', async () => {
+test.each([
+  ['text', 5000, '"parts":[{'],
+  ['lists', 11_000, '"tables":{'],
+])(
+  'a large lesson is kept as %s, and comes back as it was, by this build and by another',
+  async (_, count, form) => {
+    const { lesson: small } = interlock();
+    const [sheet] = small.sheets;
+    const [first] = sheet!.parts.values();
+    const parts = new Map(
+      Array.from({ length: count }, (_, i) => [`p${i}`, { ...first!, id: `p${i}`, rank: i % 3 }]),
+    );
+    const large = { ...small, id: 'large-lesson', sheets: [{ ...sheet!, parts, wires: new Map() }, sheet!] };
+    const kept = { ...large, sheets: [large.sheets[0]!, { ...sheet!, id: 'small' }] };
+    await saveSnapshot(kept);
+    const record = (await database.lessons.get('large-lesson'))!;
+    expect(record.file).toContain(form);
+    expect(expectDone((await openLesson('large-lesson'))!)).toEqual(kept);
+    await database.lessons.put({ ...record, rules: 'of another build' });
+    expect(expectDone((await openLesson('large-lesson'))!)).toEqual(kept);
+  },
+);
+
+test('lists of a large lesson that are damaged are told, and the lesson stays where it is', async () => {
   const { lesson: small } = interlock();
   const [sheet] = small.sheets;
   const [first] = sheet!.parts.values();
-  const parts = new Map(Array.from({ length: 5000 }, (_, i) => [`p${i}`, { ...first!, id: `p${i}` }]));
-  const large = { ...small, id: 'large-lesson', sheets: [{ ...sheet!, parts, wires: new Map() }] };
-  await saveSnapshot(large);
-  expect(typeof (await database.lessons.get('large-lesson'))!.file).toBe('string');
-  expect(expectDone((await openLesson('large-lesson'))!)).toEqual(large);
+  const parts = new Map(Array.from({ length: 11_000 }, (_, i) => [`p${i}`, { ...first!, id: `p${i}` }]));
+  await saveSnapshot({ ...small, id: 'large-lesson', sheets: [{ ...sheet!, parts, wires: new Map() }] });
+  const record = (await database.lessons.get('large-lesson'))!;
+  const file = (record.file as string).replace('"ids":"p0 ', '"ids":"');
+  for (const rules of [record.rules, 'of another build']) {
+    await database.lessons.put({ ...record, file, rules });
+    const [item] = await shelf();
+    expect(item!.lesson).toMatchObject({
+      ok: false,
+      problem: { message: expect.stringContaining('does not fit') },
+    });
+    expect((await database.lessons.get('large-lesson'))!.file).toBe(file);
+  }
 });

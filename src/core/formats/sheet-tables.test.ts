@@ -4,6 +4,7 @@ import { emptyLesson } from '../circuit/lesson';
 import { randomDesign } from '../testing/random-design';
 import { partOf, sheetOfParts } from '../testing/rig';
 import { expectDone } from '../values/result';
+import { lessonFromKept, lessonToKeptText } from './kept-lesson';
 import { readLesson } from './lesson-file';
 import { fromTransfer, type TransferredLesson, toTransfer } from './lesson-transfer';
 import { fromTables, isLargeSheet, toTables } from './sheet-tables';
@@ -157,6 +158,8 @@ test('a large sheet is written as lists, in a fraction of the size, and read as 
     [1, false],
   ]);
   expect(fromTransfer(throughJsonOfMaps(onItsWay))).toEqual(lesson);
+  expect(lessonFromKept(JSON.parse(lessonToKeptText(lesson)))).toEqual(lesson);
+  expect(lessonToKeptText(lesson)).toContain('"tables"');
   const text = writeLesson(lesson);
   expect(text.length).toBeLessThan(JSON.stringify(lessonToFile(lesson)).length / 3);
   expect(expectDone(readLesson(text))).toEqual(lesson);
