@@ -82,7 +82,7 @@ test('a lesson is there after 260 kB of scripts, compressed when they were built
   await lesson.goto(new URL('/lesson?id=demo-drive-interlock', page.url()).href);
   await lesson.getByRole('application').waitFor();
   await lesson.waitForLoadState('load');
-  // What is fetched afterwards is not part of it, and may not be asked for once the page is closed.
+  // Later scripts do not count, and cannot be inspected once the page is closed.
   lesson.off('requestfinished', count);
   const sizes = await Promise.all(sent);
   expect(sizes.length).toBeGreaterThan(8);

@@ -19,7 +19,7 @@ import { SYMBOLS, WIRE_COLOURS } from './sheet';
 /*
  * Recognises parts and wires of a file that are in canonical form: every field with a default is given, nothing else is, and
  * `PartFile` or `WireFile` would return them unchanged. This takes a fraction of the time of the schema, which counts for tens of
- * thousands of them. Anything else is left to the schema, which reads it or reports what is wrong.
+ * thousands of them. Anything else is left to the schema, which reads it or reports the error.
  */
 
 const isText = (value: unknown, longest: number): value is string =>

@@ -107,10 +107,10 @@ export function carryHeldKeys(): () => void {
 
 /** The keys that were kept when the page was reloaded, once. */
 export function takeCarriedKeys(): readonly HeldKey[] {
-  const toTransfer = remembered(CARRIED, 'tab');
+  const carried = remembered(CARRIED, 'tab');
   forget(CARRIED, 'tab');
-  if (!toTransfer) return [];
-  return (JSON.parse(toTransfer) as (typeof held)[number][]).filter((key) => !key.isUp);
+  if (!carried) return [];
+  return (JSON.parse(carried) as (typeof held)[number][]).filter((key) => !key.isUp);
 }
 
 /** Presses keys again before all that are kept, as soon as nothing is waited for. */

@@ -130,7 +130,7 @@ export function localPinsOf(part: Part): readonly LocalPin[] {
   return geometry.pins;
 }
 
-/** One pin of a part relative to its place; null where it has none of that name. */
+/** The pin of that name, relative to the place of its part; null if there is none. */
 export function localPinOf(part: Part, port: string): LocalPin | null {
   for (const pin of localPinsOf(part)) if (pin.port.name === port) return pin;
   return null;

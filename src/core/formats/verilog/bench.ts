@@ -14,7 +14,7 @@ import type { Item, Module, Statement } from './syntax';
 import type { Word } from './word';
 
 /*
- * A test bench: a module without ports whose processes drive a circuit and print what it does. It is toTransfer out as its text says,
+ * A test bench: a module without ports whose processes drive a circuit and print what it does. It is carried out as its text says,
  * and what it did becomes a stimulus of the circuit.
  */
 

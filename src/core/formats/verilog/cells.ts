@@ -30,7 +30,7 @@ const OPEN: Bit = -9;
 interface Bundle {
   readonly end: PinEnd;
   readonly width: number;
-  /** Where its bits are among those that are tied; -1 for one that was put between pins. */
+  /** The place of its bits in the list of tied bits; -1 for a slice or a join. */
   readonly at: number;
 }
 

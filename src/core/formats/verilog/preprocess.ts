@@ -24,7 +24,7 @@ const MOST_DEEP = 40;
 const PASSED = /^(resetall|celldefine|endcelldefine|default_nettype\s+(wire|none)|line\b.*|pragma\b.*)$/;
 
 /**
- * The tokens of a file with macros and conditions toTransfer out and files put in (IEEE Std 1364-2005, clause 19). Tokens of a macro stand
+ * The tokens of a file with macros and conditions carried out and files put in (IEEE Std 1364-2005, clause 19). Tokens of a macro stand
  * where it is used; `timescale` stays, for the parser.
  */
 export function preprocessed(source: string, includes: Includes = new Map()): TokenSource {
@@ -48,7 +48,7 @@ class Preprocessor implements TokenSource {
   private readonly macros = new Map<string, Macro>();
   /** Files in one another, the innermost last. */
   private readonly files: Open[];
-  /** What a macro has become, and how much of it was given. */
+  /** The tokens of the last macro, and how many of them were given out. */
   private made: Token[] = [];
   private given = 0;
   private count = 0;

@@ -28,7 +28,7 @@ const MOST_IN_AN_INSTANT = 100_000;
 const MOST_STATEMENTS = 500_000;
 const MOST_INSTANCES = 2_000;
 
-/** A design that is toTransfer out as its text says it, process by process (IEEE Std 1364-2005, clause 11). */
+/** A design that is carried out as its text says it, process by process (IEEE Std 1364-2005, clause 11). */
 export class Simulation implements Processes, DriverHost, Generator<Scope> {
   readonly root: Scope;
   /** Whether `$finish` or `$stop` was reached. */
