@@ -36,11 +36,11 @@ test('a packed file is read as what it holds; one that is cut, or unpacks to too
   const damaged = refused('damaged-gzip', 'it is not packed as its name says (gzip), or was cut short');
   expect(await readFiles(files)).toEqual([
     { name: 'desk.v', text: done('module desk; endmodule') },
-    { name: 'cut.v', text: damaged },
+    { name: 'cut.v.gz', text: damaged },
     { name: 'fine', text: done('not packed at all') },
-    { name: 'plain.v', text: damaged },
+    { name: 'plain.v.gz', text: damaged },
     {
-      name: 'bomb.v',
+      name: 'bomb.v.gz',
       text: refused('file-too-large', 'it unpacks to more than 20.0 MB, the most of a file'),
     },
   ]);

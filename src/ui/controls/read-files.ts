@@ -53,9 +53,10 @@ export async function readFile(file: File): Promise<ReadFile[]> {
 /** Unpacks a file and reads it under its name without the ending of gzip. */
 async function readPacked(file: File): Promise<ReadFile> {
   const { unpacked } = await load('the reader of packed files', () => import('./gzip'));
-  const name = withoutGzip(file.name);
   const content = await unpacked(file);
-  return { name, text: content.ok ? done(await textOf(content.value, name)) : content };
+  if (!content.ok) return { name: file.name, text: content };
+  const name = withoutGzip(file.name);
+  return { name, text: done(await textOf(content.value, name)) };
 }
 
 async function readArchive(file: File): Promise<ReadFile[]> {
