@@ -87,7 +87,7 @@ export async function foundBefore(by: string, hashes: readonly string[]): Promis
   return new Map(records.flatMap((record) => (record ? [[record.id, record.found as FoundHandIn]] : [])));
 }
 
-/** Keeps the findings, in place of those that other tasks gave. */
+/** Keeps findings, replacing those of an earlier edition of the tasks. */
 export async function keepFound(by: string, all: readonly FoundHandIn[]): Promise<void> {
   const { found } = database;
   await database.transaction('rw', found, async () => {

@@ -48,7 +48,7 @@ export interface Task<Q = unknown, K = unknown> {
   readonly given: GivenCircuit | null;
   /** What is asked, as every student sees it. */
   readonly asked: Q;
-  /** The wanted answer; null where it is sealed, and without the solution where only a digest of it is kept. */
+  /** The wanted answer. Null if it is sealed; without the solution if only a digest is kept. */
   readonly key: K;
   /** The wanted answer as only the teacher's key opens it, and the public key to which it is sealed. */
   readonly sealed?: { readonly to: string; readonly box: string } | undefined;

@@ -46,7 +46,7 @@ export const idsUnder = (owner: string, { sheets }: GivenCircuit): readonly stri
     return named.length <= MOST_ID ? named : `${owner}-${i}`;
   });
 
-/** The ids of all sheets with which a task may begin, and of those that may stand in for its result. */
+/** The ids of all sheets with which a task may begin, and of the stand-ins for its result. */
 export const idsBegun = (task: Task, standIn: GivenCircuit | null): readonly string[] => [
   ...(task.given ? idsUnder(task.id, task.given) : [task.id]),
   ...(standIn ? idsUnder(standInId(task.id), standIn) : []),

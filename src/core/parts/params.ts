@@ -32,7 +32,7 @@ const MOST_SHARED = 4096;
 const LONGEST_KEY = 2000;
 type Remembered = Map<string, Params>;
 const shared = new WeakMap<PartKind, Remembered>();
-/** By what was given. */
+/** Parameters read before, by the JSON text that they were read from. */
 const readBefore = new WeakMap<PartKind, Remembered>();
 
 function remembered(all: WeakMap<PartKind, Remembered>, kind: PartKind): Remembered {

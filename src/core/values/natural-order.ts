@@ -19,7 +19,7 @@ const WEIGHTS = Uint8Array.from({ length: 128 }, (_, code) => {
 });
 const ZERO = 48;
 
-/** The character's weight; 0 beyond the end, and where it is not plain. */
+/** The weight of a character; 0 beyond the end and for characters that are not plain. */
 const weightAt = (text: string, at: number): number => {
   const code = at < text.length ? text.charCodeAt(at) : 128;
   return code < 128 ? WEIGHTS[code]! : 0;

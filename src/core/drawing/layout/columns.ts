@@ -13,7 +13,7 @@ export interface Adjacency {
   readonly list: Int32Array;
 }
 
-/** The parts that drive each part, and those that it drives; one entry for each wire. */
+/** Drivers (`before`) and readers (`after`) of each part, one entry for each wire. */
 export interface Flow {
   readonly before: Adjacency;
   readonly after: Adjacency;

@@ -73,7 +73,7 @@ export interface FileDelay {
   readonly fall: Expression;
 }
 
-/** What a process waits for: changes of every signal that it reads, or of those listed. */
+/** The sensitivity of a process: every signal that it reads, or a list. */
 export type Sensitivity = 'all' | readonly Watched[];
 export interface Watched {
   readonly edge: 'posedge' | 'negedge' | null;
