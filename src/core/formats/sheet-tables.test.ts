@@ -161,6 +161,17 @@ test('a large sheet is written as lists, in a fraction of the size, and read as 
   expect(lessonFromKept(JSON.parse(lessonToKeptText(lesson)))).toEqual(lesson);
   expect(lessonToKeptText(lesson)).toContain('"tables"');
   const text = writeLesson(lesson);
+  const several = {
+    ...lesson,
+    sheets: [1, 2, 3].map((n) => ({
+      ...sheet,
+      id: `s${n}`,
+      parts: new Map([...sheet.parts].slice(0, 4000)),
+      wires: new Map(),
+    })),
+  };
+  expect(writeLesson(several).match(/"tables": /g)).toHaveLength(3);
+  expect(expectDone(readLesson(writeLesson(several)))).toEqual(several);
   expect(text.length).toBeLessThan(JSON.stringify(lessonToFile(lesson)).length / 3);
   expect(expectDone(readLesson(text))).toEqual(lesson);
   expect(readLesson(text.replace('"corners": [0,', '"corners": ['))).toMatchObject({

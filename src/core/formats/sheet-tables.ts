@@ -18,6 +18,10 @@ interface Contents {
 
 export const isLargeSheet = ({ parts, wires }: Contents): boolean => parts.length + wires.length > MANY;
 
+/** Whether sheets together are too many parts and wires for a file that names each of them, however small each sheet is. */
+export const areLargeTogether = (sheets: readonly Contents[]): boolean =>
+  sheets.reduce((sum, { parts, wires }) => sum + parts.length + wires.length, 0) > MANY;
+
 /** What many parts have in common, without defaults. */
 type Variant = Pick<Part, 'kind' | 'params'> & Partial<Pick<Part, 'turn' | 'mirrored' | 'symbols'>>;
 type Mark = Pick<Wire, 'drawn' | 'colour' | 'fault'>;

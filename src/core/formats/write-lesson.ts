@@ -5,7 +5,7 @@ import { kindOf } from '../parts/catalogue';
 import { defaultParams } from '../parts/params';
 import { naturalOrder } from '../values/natural-order';
 import { lessonToKeep } from './kept-lesson';
-import { isLargeSheet, type SheetTables, toTables } from './sheet-tables';
+import { areLargeTogether, type SheetTables, toTables } from './sheet-tables';
 
 type SheetFile = LessonFile['sheets'][number];
 
@@ -69,8 +69,9 @@ export function writeLesson(lesson: Lesson): string {
     items.length ? `[\n${items.map((i) => `        ${JSON.stringify(i)}`).join(',\n')}\n      ]` : '[]';
   const own = (name: string, value: unknown) =>
     value ? `,\n      ${JSON.stringify(name)}: ${JSON.stringify(value)}` : '';
+  const isLarge = areLargeTogether(sheets);
   const contents = (s: SheetFile) => {
-    if (isLargeSheet(s)) return `      "tables": ${listsText(toTables(inOrder(s), paramsToFile))}`;
+    if (isLarge) return `      "tables": ${listsText(toTables(inOrder(s), paramsToFile))}`;
     const { parts, wires } = sheetToFile(s);
     return `      "parts": ${list(parts)},\n      "wires": ${list(wires)}`;
   };
