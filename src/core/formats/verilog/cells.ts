@@ -14,9 +14,9 @@ export const C1: Bit = -2;
 export const CX: Bit = -3;
 export const CZ: Bit = -4;
 
-/** The parts to be made, by number. Pins hold plain numbers in one list: an object for each would cost more than all the rest. */
+/** The parts to be made, in order. Pins hold plain numbers in one list: an object for each would cost more than all the rest. */
 interface Tied {
-  readonly parts: Part[];
+  readonly parts: Map<string, Part>;
   /** The pins of each. */
   readonly ports: (readonly Port[])[];
   /** The bits of all pins of all parts, in the order of the parts and of their pins, the least significant first. */
@@ -58,11 +58,13 @@ const GOOD_ID = /^[A-Za-z][A-Za-z0-9_-]{0,48}$/;
  * one, slices and joins are put between them.
  */
 export class Cells {
-  private readonly tied: Tied = { parts: [], ports: [], bits: [] };
+  private readonly tied: Tied = { parts: new Map(), ports: [], bits: [] };
   private readonly joined: [Bit, Bit][] = [];
-  /** Ids that are taken, each with the number that may be free behind it. */
-  private readonly ids = new Map<string, number>();
+  /** For names that several parts would like: the number that may be free behind it. */
+  private readonly numbers = new Map<string, number>();
   private bits = 0;
+  /** The part that was added last. */
+  lastId = '';
 
   constructor(
     private readonly id: string,
@@ -71,8 +73,8 @@ export class Cells {
 
   /** New nets. */
   fresh(width: number): Bit[] {
-    const bits: Bit[] = [];
-    for (let i = 0; i < width; i++) bits.push(this.bits++);
+    const bits = new Array<Bit>(width);
+    for (let i = 0; i < width; i++) bits[i] = this.bits++;
     return bits;
   }
 
@@ -110,13 +112,17 @@ export class Cells {
     const id = this.freeId(wish || kind);
     const part: Part = {
       id,
-      kind,
+      // Not the word of the file: that is another string at each gate.
+      kind: entry.kind,
       at: ORIGIN,
       turn: 0,
       label: label || (entry.stores ? wish : ''),
       rank,
       params: this.paramsOf(entry, params),
     };
+    const { tied } = this;
+    // Its id is taken before those of constants, which come before it.
+    tied.parts.set(id, part);
     const { ports } = templateOf(part);
     let given = pins;
     for (const name in pins) {
@@ -128,8 +134,11 @@ export class Cells {
       if (port.direction === 'in' && bits.some((bit) => bit < 0))
         given = { ...given, [name]: this.withConstants(bits) };
     }
-    const { tied } = this;
-    tied.parts.push(part);
+    if (given !== pins) {
+      tied.parts.delete(id);
+      tied.parts.set(id, part);
+    }
+    this.lastId = id;
     tied.ports.push(ports);
     for (const { name, width } of ports) {
       const bits = given[name];
@@ -158,21 +167,14 @@ export class Cells {
 
   /** How many parts there are so far. */
   get count(): number {
-    return this.tied.parts.length;
-  }
-
-  /** The part that was added last. */
-  get lastId(): string {
-    return this.tied.parts.at(-1)!.id;
+    return this.tied.parts.size;
   }
 
   /** Gives a part another delay. */
   setDelay(id: string, delay: Params): void {
-    // It was made a moment ago.
     const { parts } = this.tied;
-    const at = parts.findLastIndex((part) => part.id === id);
-    const part = parts[at]!;
-    parts[at] = { ...part, params: sharedParams(kindOf(part), { ...part.params, ...delay }) };
+    const part = parts.get(id)!;
+    parts.set(id, { ...part, params: sharedParams(kindOf(part), { ...part.params, ...delay }) });
   }
 
   /** The bits with new ones for the constants among them. */
@@ -194,12 +196,11 @@ export class Cells {
       base = wish.replaceAll(/[^A-Za-z0-9_-]/g, '_').slice(0, 50);
       if (!/^[A-Za-z]/.test(base)) base = `g${base}`;
     }
-    let id = base;
-    let n = this.ids.get(base) ?? (wish && !findKind(base) ? 0 : 1);
-    do id = n === 0 ? base : base + n;
-    while (this.ids.has(id) && n++ >= 0);
-    this.ids.set(base, n + 1);
-    if (n > 0) this.ids.set(id, 1);
+    const { parts } = this.tied;
+    let n = this.numbers.get(base) ?? (wish && !findKind(base) ? 0 : 1);
+    let id = n === 0 ? base : base + n;
+    while (parts.has(id)) id = base + ++n;
+    if (n > 0) this.numbers.set(base, n + 1);
     return id;
   }
 
@@ -213,13 +214,12 @@ export class Cells {
       this.tied,
       this.bits,
       (bit) => sets.find(bit),
-      (wish) => this.freeId(wish),
+      (kind) => this.freeId(kind),
     ).sheet();
   }
 }
 
 class Wiring {
-  private readonly parts = new Map<string, Part>();
   private readonly wires = new Map<string, Wire>();
   /** The first driver of each net, to which readers are wired; and all of a net that has several. */
   private readonly firstOf: (Bundle | undefined)[];
@@ -234,14 +234,13 @@ class Wiring {
     private readonly tied: Tied,
     bits: number,
     private readonly root: (bit: Bit) => Bit,
-    private readonly freeId: (wish: string) => string,
+    private readonly freeId: (kind: string) => string,
   ) {
     this.firstOf = new Array<Bundle | undefined>(bits).fill(undefined);
     this.firstBit = new Int32Array(bits);
   }
 
   sheet(): Sheet {
-    for (const part of this.tied.parts) this.parts.set(part.id, part);
     this.eachPin((part, { name, direction, width }, at) => {
       if (direction !== 'in') this.drives(bundleOf(part.id, name, width, at));
     });
@@ -251,18 +250,22 @@ class Wiring {
       const from = width === 1 ? this.bitOf(at) : this.source(at, width);
       if (from) this.wire(from, { part: part.id, port: name });
     });
-    return { id: this.id, name: this.name, parts: this.parts, wires: this.wires };
+    return { id: this.id, name: this.name, parts: this.tied.parts, wires: this.wires };
   }
 
   /** Visits the pins to which something is tied. @param each receives the place of their bits. */
   private eachPin(each: (part: Part, port: Port, at: number) => void): void {
     const { parts, ports, bits } = this.tied;
-    let at = 0;
-    for (let i = 0; i < parts.length; i++)
-      for (const port of ports[i]!) {
-        if (bits[at] !== OPEN) each(parts[i]!, port, at);
+    let [i, at] = [0, 0];
+    for (const part of parts.values()) {
+      // Slices and joins, which are added on the way, are tied already.
+      const own = ports[i++];
+      if (!own) break;
+      for (const port of own) {
+        if (bits[at] !== OPEN) each(part, port, at);
         at += port.width;
       }
+    }
   }
 
   private net(at: number): Bit {
@@ -372,7 +375,7 @@ class Wiring {
   private place(kind: string, params: Params): string {
     const id = this.freeId(kind);
     const entry = findKind(kind)!;
-    this.parts.set(id, {
+    this.tied.parts.set(id, {
       id,
       kind,
       at: ORIGIN,

@@ -169,7 +169,8 @@ export abstract class ExpressionParser extends TokenReader {
       else path.push(first);
       this.expect(']');
     }
-    if (part === null && path.length === 0) return { is: 'name', name, ...place };
+    if (part === null && path.length === 0)
+      return { is: 'name', name, line: place.line, column: place.column };
     const below = part ? [...path, part.first, part.second] : path;
     return this.above({ is: 'select', name, path, part, ...place }, ...below);
   }

@@ -335,7 +335,7 @@ class Parser extends StatementParser {
       this.unsupported('a drive strength', this.ahead, 'leave it out');
     const delay = this.delay();
     do {
-      const place = this.place();
+      const { line, column } = this.token;
       const name = this.is('(') ? '' : this.name('the name of the gate or “(”');
       if (this.is('[')) this.unsupported('an array of gates', this.token, 'make it with generate for');
       this.expect('(');
@@ -345,9 +345,9 @@ class Parser extends StatementParser {
       if (terminals.length < least || ((least === 3 || least === 1) && terminals.length !== least))
         throw new VerilogError(
           `${kind} has ${least}${least === 2 ? ' or more' : ''} terminals, not ${terminals.length}`,
-          place,
+          { line, column },
         );
-      items.push({ is: 'gate', kind, name, delay, terminals, ...place });
+      items.push({ is: 'gate', kind, name, delay, terminals, line, column });
     } while (this.accept(','));
     this.expect(';');
   }

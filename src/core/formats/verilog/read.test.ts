@@ -392,3 +392,17 @@ describe('input that is made to be slow or deep', () => {
     expect(said(text)).toMatch(reason);
   });
 });
+
+test('a gate may be called as the constants beside it are', () => {
+  const source = `module t(input a, output y, z);
+      and constant1(y, a, 1'b1);
+      xor constant2(z, a, 1'b1);
+    endmodule`;
+  const kinds = [...read(source).sheets[0]!.parts.values()].map((part) => part.kind).sort();
+  expect(kinds).toEqual(['and', 'constant', 'constant', 'port', 'port', 'port', 'xor']);
+  const r = rig(source);
+  for (const a of [0, 1]) {
+    r.set({ a });
+    expect([r.number('y'), r.number('z')]).toEqual([a, 1 - a]);
+  }
+});

@@ -11,11 +11,10 @@ export const fail = (message: string, at: Place): never => {
 /** Bits of all words of a memory: registers of that many parts. */
 const MOST_MEMORY = 16_384;
 
-export interface Signal extends Shape {
-  readonly name: string;
-  /** The lowest bit first; of a memory word by word. */
-  readonly bits: readonly Bit[];
+/** The declaration of a signal, without its name and bits. */
+interface Form {
   readonly width: number;
+  readonly signed: boolean;
   readonly isVector: boolean;
   readonly isMemory: boolean;
   /** The index of the most and of the least significant bit. */
@@ -25,9 +24,74 @@ export interface Signal extends Shape {
   readonly from: number;
   readonly to: number;
   readonly type: Declaration['type'];
-  /** Of a port of both directions: the bits that are driven from inside; `bits` are what everybody makes of it. */
-  readonly driven?: readonly Bit[];
-  readonly at: Place;
+}
+
+const SINGLE: Form = {
+  width: 1,
+  signed: false,
+  isVector: false,
+  isMemory: false,
+  high: 0,
+  low: 0,
+  from: 0,
+  to: 0,
+  type: 'wire',
+};
+
+/** Netlists declare a hundred thousand single wires: those have one form between them. */
+export class Signal implements Shape {
+  /**
+   * @param bits the lowest first; of a memory word by word.
+   * @param driven of a port of both directions: the bits that are driven from inside; `bits` are what everybody makes of it.
+   */
+  constructor(
+    readonly name: string,
+    readonly bits: readonly Bit[],
+    private readonly form: Form,
+    readonly at: Place,
+    readonly driven: readonly Bit[] | null = null,
+  ) {}
+
+  get width(): number {
+    return this.form.width;
+  }
+  get signed(): boolean {
+    return this.form.signed;
+  }
+  get isVector(): boolean {
+    return this.form.isVector;
+  }
+  get isMemory(): boolean {
+    return this.form.isMemory;
+  }
+  get high(): number {
+    return this.form.high;
+  }
+  get low(): number {
+    return this.form.low;
+  }
+  get from(): number {
+    return this.form.from;
+  }
+  get to(): number {
+    return this.form.to;
+  }
+  get type(): Declaration['type'] {
+    return this.form.type;
+  }
+
+  /** A constant as a signal, for selects. */
+  static ofWord(name: string, bits: readonly Bit[], at: Place): Signal {
+    const width = bits.length;
+    return new Signal(name, bits, { ...SINGLE, width, high: width - 1, isVector: true }, at);
+  }
+
+  /** Declared once more, with a sign or as a variable. */
+  declaredAlso({ signed, type }: Declaration): Signal {
+    const { form } = this;
+    const also = { signed: form.signed || signed, type: type === 'wire' ? form.type : type };
+    return new Signal(this.name, this.bits, { ...form, ...also }, this.at, this.driven);
+  }
 }
 
 /** A parameter, or the variable of a generate loop. */
@@ -184,11 +248,7 @@ export class Scope implements Names {
         if (extent && (before.high !== extent.high || before.low !== extent.low))
           fail(`${d.name} is declared with another range in line ${before.at.line}`, d);
         if (before.signed >= d.signed && d.type === 'wire') continue;
-        this.signals.set(d.name, {
-          ...before,
-          signed: before.signed || d.signed,
-          type: d.type === 'wire' ? before.type : d.type,
-        });
+        this.signals.set(d.name, before.declaredAlso(d));
         continue;
       }
       this.add(d, extent ?? { high: 0, low: 0, width: 1 });
@@ -201,21 +261,22 @@ export class Scope implements Names {
     if (d.words && words * width > MOST_MEMORY)
       fail(`${d.name} has ${words * width} bits in all, and ${MOST_MEMORY} are the most of a memory`, d);
     const bits = this.cells.fresh(words * width);
-    this.signals.set(d.name, {
-      name: d.name,
-      bits,
-      width,
-      high,
-      low,
-      from: Math.min(from, to),
-      to: Math.max(from, to),
-      isVector: d.range !== null || d.type === 'integer' || d.type === 'time',
-      isMemory: d.words !== null,
-      signed: d.signed,
-      type: d.type,
-      ...(d.direction === 'inout' && { driven: this.cells.fresh(width) }),
-      at: d,
-    });
+    const isPlain = width === 1 && d.type === 'wire' && !d.range && !d.words && !d.signed;
+    const form: Form = isPlain
+      ? SINGLE
+      : {
+          width,
+          signed: d.signed,
+          isVector: d.range !== null || d.type === 'integer' || d.type === 'time',
+          isMemory: d.words !== null,
+          high,
+          low,
+          from: Math.min(from, to),
+          to: Math.max(from, to),
+          type: d.type,
+        };
+    const driven = d.direction === 'inout' ? this.cells.fresh(width) : null;
+    this.signals.set(d.name, new Signal(d.name, bits, form, d, driven));
     if (d.type === 'supply0' || d.type === 'supply1')
       for (const bit of bits) this.cells.join(bit, d.type === 'supply1' ? C1 : C0);
   }

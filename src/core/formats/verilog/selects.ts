@@ -1,7 +1,7 @@
 import { type Bit, type Cells, CX, MOST_VECTOR } from './cells';
 import type { Expressions } from './expressions';
 import { MOST_PART, NOW } from './gates';
-import { bitsOfWord, fail, type Signal, wordOfBits } from './scope';
+import { bitsOfWord, fail, Signal, wordOfBits } from './scope';
 import type { Expression, Select } from './syntax';
 import type { Place } from './tokens';
 import { signedOf } from './types';
@@ -24,9 +24,7 @@ export class Selects {
     const constant = this.logic.scope.constant(e.name);
     if (constant) {
       const bits = bitsOfWord(constant.word);
-      const { width } = constant.word;
-      const of: Signal = { ...WORD, name: e.name, bits, width, high: width - 1, at: e };
-      return this.partOf(of, bits, e, e.path);
+      return this.partOf(Signal.ofWord(e.name, bits, e), bits, e, e.path);
     }
     const signal = this.logic.scope.signal(e.name, e, false);
     this.logic.noted(signal);
@@ -164,14 +162,3 @@ export class Selects {
     return high >= low ? lowest - low : low - (lowest + width - 1);
   }
 }
-
-/** A constant as a signal, for selects. */
-const WORD: Omit<Signal, 'name' | 'bits' | 'width' | 'high' | 'at'> = {
-  low: 0,
-  from: 0,
-  to: 0,
-  isVector: true,
-  isMemory: false,
-  signed: false,
-  type: 'wire',
-};

@@ -68,7 +68,8 @@ export abstract class TokenReader {
     if (this.is(end)) return items;
     do items.push(one());
     while (this.accept(','));
-    return items;
+    // A list that has grown keeps room for 17.
+    return items.slice();
   }
 
   protected deeper<T>(work: () => T): T {
