@@ -17,8 +17,8 @@ export interface LevelPlan {
   /** Nets of the inputs that count the words, the one that changes fastest first; and of those within a word. */
   readonly counting: readonly number[];
   readonly within: readonly number[];
-  /** Of each gate the place of the fastest input on which it depends; the last place for none. */
-  readonly levelOf: ReadonlyMap<number, number>;
+  /** Of each net the place of the fastest input on which it depends; the number of places for none. */
+  readonly levelOf: Int32Array;
   /** Gates that are evaluated for a word, on average. */
   readonly evaluated: number;
 }
@@ -47,42 +47,48 @@ export function levelPlan(
     for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) on |= depends[netlist.ins[i]!]!;
     depends[netlist.out[g]!] = on;
   }
-  const levelOf = new Map<number, number>();
-  let open = [...gates];
+  let open = gates.map((g) => netlist.out[g]!);
   let waiting = netlist.outputColumns.map((c) => c.nets[0]);
+  /** The cost of each input at the next place: gates and outputs that depend on it, and on no input placed before. */
+  const cost = new Int32Array(inputs.length);
+  const charge = (net: number, by: number) => {
+    for (let on = depends[net]!; on !== 0; on &= on - 1) cost[31 - Math.clz32(on & -on)]! += by;
+  };
+  for (const net of open) charge(net, 1);
+  for (const net of waiting) charge(net, outputCost);
+  const levelOf = new Int32Array(netlist.nets).fill(words);
   const left = new Set(inputs.keys());
   const counting: number[] = [];
   let evaluated = 0;
   for (let level = 0; level < words; level++) {
     let best = -1;
-    let least = Number.POSITIVE_INFINITY;
-    for (const input of left) {
-      if (!mayCount(input, level)) continue;
-      const bit = 1 << input;
-      let cost = 0;
-      for (const g of open) if (depends[netlist.out[g]!]! & bit) cost++;
-      for (const net of waiting) if (depends[net]! & bit) cost += outputCost;
-      if (cost < least) [best, least] = [input, cost];
-    }
+    for (const input of left)
+      if (mayCount(input, level) && (best === -1 || cost[input]! < cost[best]!)) best = input;
     left.delete(best);
     counting.push(inputs[best]!);
-    const isOn = (net: number) => (depends[net]! & (1 << best)) !== 0;
-    const [own, others]: [number[], number[]] = [[], []];
-    for (const g of open) (isOn(netlist.out[g]!) ? own : others).push(g);
-    for (const g of own) levelOf.set(g, level);
-    evaluated += own.length / 2 ** level;
-    open = others;
-    waiting = waiting.filter((net) => !isOn(net));
+    levelOf[inputs[best]!] = level;
+    /** The nets that do not depend on the chosen input; the others get this level, and no longer count. */
+    const without = (nets: readonly number[], by: number) =>
+      nets.filter((net) => {
+        if (!(depends[net]! & (1 << best))) return true;
+        charge(net, -by);
+        levelOf[net] = level;
+        return false;
+      });
+    const after = without(open, 1);
+    evaluated += (open.length - after.length) / 2 ** level;
+    open = after;
+    waiting = without(waiting, outputCost);
   }
-  for (const g of open) levelOf.set(g, words);
   return { counting, within: [...left].map((i) => inputs[i]!), levelOf, evaluated };
 }
 
 /** Writes the functions of the levels of a plan. */
 export class LevelWriter {
   private readonly slot: Int32Array;
-  private readonly driver = new Map<number, number>();
   private readonly pieces: { readonly level: number; readonly gates: readonly number[] }[] = [];
+  /** Of each level the number of its last piece. */
+  private readonly ends: number[] = [];
   /** Words in memory, from address 0 on, by which functions hand nets to one another. */
   readonly slots: number;
 
@@ -95,17 +101,19 @@ export class LevelWriter {
       levelOfNet: (net: number) => number,
     ) => readonly { readonly net: number; readonly level: number }[],
   ) {
-    for (const g of gates) this.driver.set(netlist.out[g]!, g);
+    const ofLevel = Array.from({ length: this.last + 1 }, (): number[] => []);
+    for (const g of gates) ofLevel[this.levelOfNet(netlist.out[g]!)]!.push(g);
     for (let level = this.last; level >= 0; level--) {
-      const own = gates.filter((g) => plan.levelOf.get(g) === level);
+      const own = ofLevel[level]!;
       for (let at = 0; at === 0 || at < own.length; at += GATES_A_FUNCTION)
         this.pieces.push({ level, gates: own.slice(at, at + GATES_A_FUNCTION) });
+      this.ends[level] = this.pieces.length - 1;
     }
     this.slot = new Int32Array(netlist.nets).fill(-1);
     this.slots = shareNets(
       netlist,
       this.pieces.map((piece) => piece.gates),
-      read((net) => this.levelOfNet(net)).map(({ net, level }) => ({ net, piece: this.endOf(level) })),
+      read((net) => this.levelOfNet(net)).map(({ net, level }) => ({ net, piece: this.ends[level]! })),
       this.slot,
     );
   }
@@ -116,15 +124,7 @@ export class LevelWriter {
   }
 
   levelOfNet(net: number): number {
-    const gate = this.driver.get(net);
-    if (gate !== undefined) return this.plan.levelOf.get(gate)!;
-    const place = this.plan.counting.indexOf(net);
-    return place === -1 ? this.last : place;
-  }
-
-  /** The last piece of a level. */
-  private endOf(level: number): number {
-    return this.pieces.findLastIndex((piece) => piece.level === level);
+    return this.plan.levelOf[net]!;
   }
 
   /**
@@ -148,7 +148,7 @@ export class LevelWriter {
         true,
         this.slot,
         bits,
-        p === this.endOf(piece.level) ? ending(piece.level) : null,
+        p === this.ends[piece.level] ? ending(piece.level) : null,
       ).write(piece.gates),
     );
     const ofLevel = (level: number) =>

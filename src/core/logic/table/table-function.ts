@@ -59,7 +59,8 @@ export class TableFunction {
   write(gates: readonly number[]): WasmFunction {
     const { netlist, code } = this;
     for (const g of gates) {
-      const inputs = [...netlist.ins.subarray(netlist.inStart[g]!, netlist.inStart[g + 1]!)];
+      const inputs: number[] = [];
+      for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) inputs.push(netlist.ins[i]!);
       for (const net of inputs) this.fetch(net);
       const out = netlist.out[g]!;
       if (this.binary) this.single(netlist.op[g]!, inputs, out);

@@ -26,6 +26,18 @@ export class Code {
     return this;
   }
 
+  /** One byte, without the list that `byte` is given. */
+  private one(value: number): this {
+    if (this.length === this.bytes.length) this.room(1);
+    this.bytes[this.length++] = value;
+    return this;
+  }
+
+  /** An instruction on 128-bit words. */
+  private simd(value: number): this {
+    return this.one(SIMD).one(value);
+  }
+
   append(other: Code): this {
     const { content } = other;
     this.room(content.length);
@@ -36,6 +48,7 @@ export class Code {
 
   /** An unsigned number in LEB128. */
   number(value: number): this {
+    if (value < 0x80) return this.one(value);
     this.room(5);
     let rest = value;
     for (; rest >= 0x80; rest >>>= 7) this.bytes[this.length++] = (rest & 0x7f) | 0x80;
@@ -44,10 +57,10 @@ export class Code {
   }
 
   localGet(index: number): this {
-    return this.byte(0x20).number(index);
+    return this.one(0x20).number(index);
   }
   localSet(index: number): this {
-    return this.byte(0x21).number(index);
+    return this.one(0x21).number(index);
   }
   /** A signed constant of at most 31 bits. */
   i32(value: number): this {
@@ -61,35 +74,35 @@ export class Code {
     }
   }
   i32Add(): this {
-    return this.byte(0x6a);
+    return this.one(0x6a);
   }
   i32Sub(): this {
-    return this.byte(0x6b);
+    return this.one(0x6b);
   }
   i32And(): this {
-    return this.byte(0x71);
+    return this.one(0x71);
   }
   i32ShrU(): this {
-    return this.byte(0x76);
+    return this.one(0x76);
   }
   i32LtU(): this {
-    return this.byte(0x49);
+    return this.one(0x49);
   }
   /** How many of the lowest bits are 0; 32 for 0. */
   i32Ctz(): this {
-    return this.byte(0x68);
+    return this.one(0x68);
   }
   i32GeU(): this {
-    return this.byte(0x4f);
+    return this.one(0x4f);
   }
   /** Does `body` where the i32 on the stack is not 0. */
   when(body: () => void): this {
     this.byte(0x04, 0x40);
     body();
-    return this.byte(0x0b);
+    return this.one(0x0b);
   }
   call(index: number): this {
-    return this.byte(0x10).number(index);
+    return this.one(0x10).number(index);
   }
   /** Repeats `body` while it leaves a nonzero i32. */
   loop(body: () => void): this {
@@ -99,10 +112,10 @@ export class Code {
   }
 
   load(offset: number): this {
-    return this.byte(SIMD, 0x00, 0x04).number(offset);
+    return this.simd(0x00).one(0x04).number(offset);
   }
   store(offset: number): this {
-    return this.byte(SIMD, 0x0b, 0x04).number(offset);
+    return this.simd(0x0b).one(0x04).number(offset);
   }
   /** Four lanes of 32 bits. */
   lanes(values: readonly [number, number, number, number]): this {
@@ -111,39 +124,39 @@ export class Code {
     return this;
   }
   splat(): this {
-    return this.byte(SIMD, 0x11);
+    return this.simd(0x11);
   }
   not(): this {
-    return this.byte(SIMD, 0x4d);
+    return this.simd(0x4d);
   }
   and(): this {
-    return this.byte(SIMD, 0x4e);
+    return this.simd(0x4e);
   }
   /** The first and not the second. */
   andNot(): this {
-    return this.byte(SIMD, 0x4f);
+    return this.simd(0x4f);
   }
   or(): this {
-    return this.byte(SIMD, 0x50);
+    return this.simd(0x50);
   }
   xor(): this {
-    return this.byte(SIMD, 0x51);
+    return this.simd(0x51);
   }
   /** Of three words the bits of the first where the third is 1, else of the second. */
   select(): this {
-    return this.byte(SIMD, 0x52);
+    return this.simd(0x52);
   }
 
   /** Ones in each byte. */
   popcnt8(): this {
-    return this.byte(SIMD, 0x62);
+    return this.simd(0x62);
   }
   /** The sums of neighbouring bytes, as eight lanes; and of neighbouring lanes of 16 bits, as four. */
   pairs8(): this {
-    return this.byte(SIMD, 0x7d);
+    return this.simd(0x7d);
   }
   pairs16(): this {
-    return this.byte(SIMD, 0x7f);
+    return this.simd(0x7f);
   }
   /** Adds lanes of 32 bits. */
   add32(): this {
