@@ -284,6 +284,7 @@ export class PlainEngine implements Engine {
   /** Second phase: touched gates are evaluated and their outputs planned or put onto the wheel. */
   private evaluateTouched(): void {
     const { touchedGates, touched, gates, places, values, wheel, dueValue, time, netlist } = this;
+    if (touched === 0) return;
     const today = wheel.dayOf(time);
     const { day } = wheel;
     // Beyond, the day of a rounded time is looked up.

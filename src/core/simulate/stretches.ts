@@ -82,10 +82,10 @@ class LanesDrawing {
   }
 
   /** Adds a block of changes within one step; their places in the step are too fine to show. */
-  takeBlock({ first, nets }: ChangeBlock): void {
+  takeBlock({ first, nets, at }: ChangeBlock): void {
     const { laneOf, netOf, bits, ends, begun, busy, from, grain } = this;
     for (let place = 0; place < netOf.length; place++) {
-      const is = nets[netOf[place]!]!;
+      const is = nets[at + netOf[place]!]!;
       if (is === 0 || (is < 8 && bits[place] === (is & 3))) continue;
       const lane = laneOf[place]!;
       if (first >= ends[lane]!) {

@@ -19,7 +19,7 @@ interface Chunk {
 }
 
 interface Blocks {
-  /** As `ChangeBlock.nets`, one after the other. */
+  /** What `ChangeBlock` says of nets, block after block. */
   readonly nets: Uint8Array;
   /** Ps of the first and the last change of each block. */
   readonly edges: Float64Array;
@@ -34,11 +34,11 @@ const MOST_SUMMED = 2000;
 
 /** The summary of some consecutive changes. */
 export interface ChangeBlock {
-  /** Ps of the first and the last of them. */
-  readonly first: number;
-  readonly last: number;
-  /** For each net how often it changes, 2 for more than once, times four, and its value behind them. */
-  readonly nets: Uint8Array;
+  /** Ps of the first of them. */
+  first: number;
+  /** From `at` on for each net how often it changes, 2 for more than once, times four, and its value behind them. */
+  nets: Uint8Array;
+  at: number;
 }
 
 /** The changes `begin` to `end` of a list, each `net * 16 + value` in the lowest two bits. */
@@ -71,6 +71,8 @@ export class Trace {
   begins: number;
   /** Whether the oldest part has been dropped. */
   trimmed = false;
+  /** Whether somebody draws it: then a chunk is summed up as soon as it is full, and not many of them at the next drawing. */
+  private isSummed = false;
 
   constructor(
     initial: Uint8Array,
@@ -109,6 +111,9 @@ export class Trace {
   /** The chunk that has room for a change. */
   private open(): Chunk {
     if (this.last !== null && this.last.count < CHUNK) return this.last;
+    // About as many instants as before: lists that grow leave much behind.
+    const instants = Math.max(FEW_INSTANTS, this.last?.instants ?? 0);
+    if (this.last !== null && this.isSummed && this.first.length <= MOST_SUMMED) this.blocksOf(this.last);
     if (this.last !== null && this.length + CHUNK > this.mostChanges) {
       this.first = this.stateAfter(0);
       this.chunks.shift();
@@ -118,8 +123,8 @@ export class Trace {
     this.last = {
       words: new Int32Array(CHUNK),
       count: 0,
-      times: new Float64Array(FEW_INSTANTS),
-      ends: new Int32Array(FEW_INSTANTS),
+      times: new Float64Array(instants),
+      ends: new Int32Array(instants),
       instants: 0,
       start: null,
     };
@@ -186,9 +191,13 @@ export class Trace {
 
   /**
    * The changes within (from, to] in ps for callers that read a million of them: as runs of typed arrays,
-   * and, for a whole block within one step of `grain` ps, counted from `from`, as its summary.
+   * and, for a whole block within one step of `grain` ps, counted from `from`, as its summary. Summaries are handed out in one
+   * object that is used again.
    */
   *runs(from: number, to: number, grain: number): Generator<ChangeRun | ChangeBlock> {
+    this.isSummed = true;
+    const summary: ChangeBlock = { first: 0, nets: this.first, at: 0 };
+    const all = this.first.length;
     for (let c = Math.max(0, this.chunkAt(from)); c < this.chunks.length; c++) {
       const chunk = this.chunks[c]!;
       if (chunk.times[0]! > to) return;
@@ -198,7 +207,7 @@ export class Trace {
       const step = (time: number) => Math.floor((time - from) / grain);
       const isDense =
         chunk.count === CHUNK &&
-        this.first.length <= MOST_SUMMED &&
+        all <= MOST_SUMMED &&
         times[chunk.instants - 1]! - times[0]! < grain * (CHUNK / BLOCK);
       for (let b = 0; isDense && b < CHUNK / BLOCK; b++) {
         const [first, past] = [b * BLOCK, (b + 1) * BLOCK];
@@ -207,8 +216,10 @@ export class Trace {
         const [firstAt, lastAt] = [edges[2 * b]!, edges[2 * b + 1]!];
         if (step(firstAt) !== step(lastAt)) continue;
         if (first > begin) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end: first };
-        const all = this.first.length;
-        yield { first: firstAt, last: lastAt, nets: nets.subarray(b * all, (b + 1) * all) };
+        summary.first = firstAt;
+        summary.nets = nets;
+        summary.at = b * all;
+        yield summary;
         begin = past;
       }
       if (begin < end) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end };

@@ -71,7 +71,7 @@ export class Wheel {
 
   /** The day of a time, within some laps: days are counted in 31 bits. */
   dayOf(time: number): number {
-    return Math.floor(time / this.day) % 0x40000000;
+    return Math.floor(time / this.day) & 0x3fffffff;
   }
 
   remove(gate: number): void {
