@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { contains, eachSegment, grown, type Point, samePoint } from '../../circuit/geometry';
 import type { Sheet } from '../../circuit/sheet';
+import { dice } from '../../testing/dice';
 import { Sketch } from '../../testing/sketch';
 import { bodyOf, courseOf, endPoint, pinsOf } from '../geometry/placement';
 import { wireNets } from '../geometry/wire-nets';
+import { ACROSS, ALONG, BLOCKED, Obstacles, OWN, type RouteEnd, route } from './route';
 
 /** Gates in a grid with room between them, in random kinds and turns, with random wires from outputs to inputs. */
 const sheets = fc
@@ -96,6 +98,80 @@ test('no two nets share a stretch, and none turns on the other', () => {
     }),
     { numRuns: 60 },
   );
+});
+
+const WAYS = [
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+  [0, -1],
+] as const;
+
+/** Whether there is any course at all between two ends: all points and directions that can be reached, one after the other. */
+function isReached(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number): boolean {
+  const { box } = obstacles;
+  const at = (x: number, y: number) => {
+    const isEnd = [from, to].some((end) => end.at.x === x && end.at.y === y);
+    return obstacles.at(obstacles.index(x, y), net, isEnd);
+  };
+  const range = (a: number, b: number, least: number, most: number) =>
+    [Math.max(least, Math.min(a, b) - 40), Math.min(most, Math.max(a, b) + 40)] as const;
+  const [x0, x1] = range(from.at.x, to.at.x, box.x0, box.x1);
+  const [y0, y1] = range(from.at.y, to.at.y, box.y0, box.y1);
+  const isOwn = (x: number, y: number) => x >= x0 && x <= x1 && y >= y0 && y <= y1 && (at(x, y) & OWN) !== 0;
+  const seen = new Set<string>();
+  const open: [x: number, y: number, way: number][] = [];
+  for (const [way, [dx, dy]] of WAYS.entries())
+    if (from.out ? from.out.x === dx && from.out.y === dy : !isOwn(from.at.x + dx, from.at.y + dy))
+      open.push([from.at.x, from.at.y, way]);
+  for (const [x, y, way] of open) {
+    const [cx, cy] = WAYS[way]!;
+    if (x === to.at.x && y === to.at.y) {
+      if (to.out ? to.out.x === -cx && to.out.y === -cy : !isOwn(x - cx, y - cy)) return true;
+      continue;
+    }
+    for (const [next, [dx, dy]] of WAYS.entries()) {
+      const turns = next !== way;
+      const isStart = x === from.at.x && y === from.at.y;
+      if (turns && (isStart || dx === -cx || dy === -cy || at(x, y) & (ACROSS | ALONG))) continue;
+      const [nx, ny] = [x + dx, y + dy];
+      if (nx < x0 || nx > x1 || ny < y0 || ny > y1) continue;
+      if (at(nx, ny) & (BLOCKED | (dx !== 0 ? ACROSS : ALONG))) continue;
+      const key = `${nx},${ny},${next}`;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      open.push([nx, ny, next]);
+    }
+  }
+  return false;
+}
+
+test('a course is found wherever there is one, however narrow the place', () => {
+  const count = { found: 0, none: 0 };
+  for (let seed = 1; seed <= 40; seed++) {
+    const roll = dice(seed);
+    const one = <T>(of: readonly T[]): T => of[Math.floor(roll() * of.length)]!;
+    const s = new Sketch();
+    const kinds = ['and', 'not', 'dff', 'switch', 'lamp'];
+    for (let i = 0; i < 8; i++) s.place(one(kinds), 5 * Math.floor(6 * roll()), 4 * Math.floor(6 * roll()));
+    const pins = [...s.sheet.parts.values()].flatMap((p) => pinsOf(p));
+    for (let i = 0; i < 5; i++) {
+      const [a, b] = [one(pins), one(pins)];
+      if (a !== b) s.wire(`${a.part}.${a.port.name}`, `${b.part}.${b.port.name}`);
+    }
+    const nets = wireNets(s.sheet);
+    const obstacles = new Obstacles(s.sheet, nets, new Set());
+    for (let i = 0; i < 6; i++) {
+      const [from, to] = [one(pins), one(pins)].map(({ at, out }) =>
+        roll() < 0.7 ? { at, out } : { at: { x: at.x + 2 * out.x, y: at.y + 2 * out.y } },
+      ) as [RouteEnd, RouteEnd];
+      if (samePoint(from.at, to.at)) continue;
+      const found = route(obstacles, from, to, 3);
+      expect([seed, i, found !== null]).toEqual([seed, i, isReached(obstacles, from, to, 3)]);
+      count[found ? 'found' : 'none']++;
+    }
+  }
+  expect(Math.min(count.found, count.none)).toBeGreaterThan(30);
 });
 
 test('a straight way is taken where there is one', () => {

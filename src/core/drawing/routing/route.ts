@@ -42,11 +42,11 @@ const MARGINS = [8, 40];
 const ROOM = Math.max(...MARGINS) + 2;
 
 /** The state of a grid point, for a course of a certain net. */
-const BLOCKED = 1;
+export const BLOCKED = 1;
 /** A foreign wire runs through from left to right, or from top to bottom. */
-const ACROSS = 2;
-const ALONG = 4;
-const OWN = 8;
+export const ACROSS = 2;
+export const ALONG = 4;
+export const OWN = 8;
 const BESIDE = 16;
 const LABEL = 32;
 /** The one step out of a foreign pin. */
@@ -253,23 +253,32 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
     const y = Math.floor(cell / width) + dy;
     return inside(x, y) && (flags[y * width + x]! & OWN) !== 0;
   };
-  /** A lower bound of the remaining cost from a cell in a direction: the steps, and the unavoidable bends. */
-  const rest = (cell: number, d: number) => {
-    const dx = tx - (cell % width);
-    const dy = ty - Math.floor(cell / width);
-    const step = STEPS[d]!;
-    const ahead = dx * step.x + dy * step.y;
-    const aside = step.x !== 0 ? dy : dx;
+  /** The steps with which a course may leave an end; a branch never begins along its own net. */
+  const outs = (cell: number, { out }: RouteEnd) =>
+    STEPS.filter((step) => (out ? step.x === out.x && step.y === out.y : !isOwn(cell, step.x, step.y)));
+  const isShut = (inner: number, end: RouteEnd, outer: number) =>
+    isPocket(
+      flags,
+      width,
+      inner,
+      outs(inner, end).map(({ x, y }) => x + y * width),
+      outer,
+    );
+  if (start !== target && (isShut(target, to, start) || isShut(start, from, target))) return null;
+  /** A lower bound of the remaining cost from a point in the direction of a step: the steps, and the unavoidable bends. */
+  const rest = (x: number, y: number, { x: sx, y: sy }: Point) => {
+    const dx = tx - x;
+    const dy = ty - y;
+    const ahead = dx * sx + dy * sy;
+    const aside = sx !== 0 ? dy : dx;
     const bends = ahead < 0 ? 2 : aside !== 0 ? 1 : 0;
     return Math.abs(dx) + Math.abs(dy) + bends * BEND;
   };
   for (let d = 0; d < 4; d++) {
     const step = STEPS[d]!;
-    if (from.out && (step.x !== from.out.x || step.y !== from.out.y)) continue;
-    // A branch leaves its host exactly where it was begun.
-    if (!from.out && isOwn(start, step.x, step.y)) continue;
+    if (!outs(start, from).includes(step)) continue;
     cost[start * 4 + d] = 0;
-    open.push(start * 4 + d, rest(start, d));
+    open.push(start * 4 + d, rest(start % width, Math.floor(start / width), step));
   }
   while (open.length > 0) {
     const state = open.pop()!;
@@ -314,10 +323,53 @@ function search(obstacles: Obstacles, from: RouteEnd, to: RouteEnd, net: number,
       if (total >= cost[key]!) continue;
       cost[key] = total;
       came[key] = state;
-      open.push(key, total + rest(next, d));
+      open.push(key, total + rest(nx, ny, step));
     }
   }
   return null;
+}
+
+/** Points that are looked at before a pocket counts as open. */
+const MOST_OF_POCKET = 300;
+
+/**
+ * Whether an end lies in a pocket of obstacles without the other one: then there is no course, which a search from outside would find
+ * out only after it has been everywhere. Goes over points and axes as a course may, but for the other end, which it may enter anyhow.
+ * @param outs directions in which the end is left, as steps from point to point.
+ */
+function isPocket(
+  flags: Uint8Array,
+  width: number,
+  inner: number,
+  outs: readonly number[],
+  outer: number,
+): boolean {
+  const seen = new Uint8Array(flags.length * 2);
+  const found: number[] = [];
+  const reach = (cell: number, axis: number) => {
+    if (seen[2 * cell + axis]) return;
+    seen[2 * cell + axis] = 1;
+    found.push(2 * cell + axis);
+  };
+  const step = (cell: number, by: number): boolean => {
+    const next = cell + by;
+    const axis = by === 1 || by === -1 ? 0 : 1;
+    if (next === outer) return true;
+    if (next < 0 || next >= flags.length || (axis === 0 && Math.abs((next % width) - (cell % width)) > 1))
+      return false;
+    const there = flags[next]!;
+    if (there & (BLOCKED | (axis === 0 ? ACROSS : ALONG))) return false;
+    reach(next, axis);
+    if (!(there & (ACROSS | ALONG))) reach(next, 1 - axis);
+    return false;
+  };
+  for (const out of outs) if (step(inner, out)) return false;
+  for (let at = 0; at < found.length; at++) {
+    const by = found[at]! & 1 ? width : 1;
+    const cell = found[at]! >> 1;
+    if (at > MOST_OF_POCKET || step(cell, by) || step(cell, -by)) return false;
+  }
+  return true;
 }
 
 function trail(came: Int32Array, end: number, start: number, width: number, box: Box): Point[] {
