@@ -90,7 +90,7 @@ class Search {
   }
 
   private shareOf({ adds }: Choice): number {
-    return adds.reduce((sum, [at, count]) => sum + count * this.packing.share(this.packing.order[at]!), 0);
+    return adds.reduce((sum, [at, count]) => sum + count * this.packing.share(at), 0);
   }
 
   found(): Fewest {
@@ -109,7 +109,7 @@ class Search {
     const { packed } = best;
     const bound = Math.ceil(share + this.rest[at]! - this.freeShare - 1e-9);
     if (packed.lacking === 0 && bound > packed.count) return true;
-    const now = this.packing.pack(this.gates);
+    const now = this.packing.counted(this.gates);
     if (now.lacking !== packed.lacking) return now.lacking > packed.lacking;
     const least = Math.max(now.count, bound);
     return least > packed.count || (least === packed.count && changes >= best.changes);
@@ -128,16 +128,13 @@ class Search {
   }
 
   private keepIfBetter(decided: number): void {
+    const { lacking, count, moved } = this.packing.counted(this.gates);
+    const changes = decided + moved;
+    const { best } = this;
+    const isBetter =
+      !best || (lacking - best.packed.lacking || count - best.packed.count || changes - best.changes) < 0;
+    if (!isBetter) return;
     const packed = this.packing.pack(this.gates);
-    const changes = decided + packed.moved;
-    const order = (one: { packed: Packed; changes: number }) => [
-      one.packed.lacking,
-      one.packed.count,
-      one.changes,
-    ];
-    const [now, was] = [order({ packed, changes }), this.best ? order(this.best) : []];
-    const first = now.findIndex((value, i) => value !== was[i]);
-    if (this.best && (first < 0 || now[first]! > was[first]!)) return;
     this.best = { taken: this.taken.map((t) => [...t]), packed, changes };
   }
 
