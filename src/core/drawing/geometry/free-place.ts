@@ -10,7 +10,7 @@ import {
   samePoint,
 } from '../../circuit/geometry';
 import type { Part, Sheet } from '../../circuit/sheet';
-import { bodyOf, courseOf, extentOf, footprintOf, type Pin, pinsOf } from './placement';
+import { bodyOf, courseOf, extentOf, footprintOf, lettersOf, type Pin, pinsOf } from './placement';
 import { spatialIndexOf } from './spatial-index';
 import { type WireNets, wireNets } from './wire-nets';
 
@@ -46,6 +46,16 @@ function nearestFirst(): readonly Point[] {
 /** The box of a part that belongs to it alone. */
 export const roomOf = (part: Part): Box => grown(footprintOf(part), -AIR);
 
+/** Whether the letters of one part's label would stand on those of another's, or on its body. */
+function isWrittenOver(a: Part, b: Part): boolean {
+  const [lettersOfA, lettersOfB] = [lettersOf(a), lettersOf(b)];
+  return (
+    (lettersOfA !== null &&
+      (overlap(lettersOfA, bodyOf(b)) || (lettersOfB !== null && overlap(lettersOfA, lettersOfB)))) ||
+    (lettersOfB !== null && overlap(lettersOfB, bodyOf(a)))
+  );
+}
+
 /** The points one step out of the pins of a part, which its wires go through. */
 const exitsOf = (part: Part): Point[] =>
   pinsOf(part).map(({ at, out }) => ({ x: at.x + out.x, y: at.y + out.y }));
@@ -57,6 +67,7 @@ const exitsOf = (part: Part): Point[] =>
 function areClear(a: Part, b: Part, nets: WireNets): boolean {
   if (overlap(roomOf(a), roomOf(b)) || overlap(grown(bodyOf(a), APART), grown(bodyOf(b), APART)))
     return false;
+  if (isWrittenOver(a, b)) return false;
   const [pinsOfA, pinsOfB] = [pinsOf(a), pinsOf(b)];
   const touching = pinsOfA.flatMap((p) => pinsOfB.filter((q) => samePoint(p.at, q.at)).map((q) => [p, q]));
   const netOf = ({ part, port }: Pin) => nets.ofEnd({ part, port: port.name });

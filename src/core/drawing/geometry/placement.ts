@@ -171,6 +171,20 @@ function localExtent(part: Part): Box {
 /** How wide a label is, roughly, in grid steps: the painter measures, the layout only keeps clear of it. */
 const LETTER = 0.62;
 
+/** Height of the letters of labels in grid steps; and from their baseline to the top of capitals. */
+export const LABEL_SIZE = 1.15;
+const CAPITAL = 0.8;
+
+/** The widths of letters of the text face, bold, as shares of their size, rounded up; others are `USUAL`. */
+const WIDTHS: readonly (readonly [letters: RegExp, width: number])[] = [
+  [/[ijl'|.,:;!`]/, 0.32],
+  [/[frtI()[\]{}" -]/, 0.42],
+  [/[mwMW@%]/, 0.9],
+  [/[A-Z0-9&#+=~<>$]/, 0.72],
+];
+const USUAL = 0.6;
+const widthOf = (letter: string) => WIDTHS.find(([letters]) => letters.test(letter))?.[1] ?? USUAL;
+
 /** Grid steps between a body and its label. */
 const LABEL_GAP = 0.6;
 
@@ -261,6 +275,16 @@ export function labelBox(part: Part): Box | null {
     default:
       return null;
   }
+}
+
+/** The letters of a part's label alone, roughly; null where none is drawn. */
+export function lettersOf(part: Part): Box | null {
+  const place = labelPlace(part);
+  if (!place) return null;
+  const { x, y } = place.at;
+  const wide = LABEL_SIZE * [...plainText(part.label)].reduce((sum, letter) => sum + widthOf(letter), 0);
+  const x0 = place.align === 'left' ? x : place.align === 'right' ? x - wide : x - wide / 2;
+  return { x0, y0: y - CAPITAL, x1: x0 + wide, y1: y };
 }
 
 type LabelSide = 'left' | 'right' | 'top' | 'none';

@@ -1,7 +1,14 @@
 import type { Box, Point } from '@/core/circuit/geometry';
 import type { Part, Sheet } from '@/core/circuit/sheet';
 import { noteTexts } from '@/core/drawing/geometry/pin-notes';
-import { bodyOf, courseOf, labelPlace, oriented, textSide } from '@/core/drawing/geometry/placement';
+import {
+  bodyOf,
+  courseOf,
+  LABEL_SIZE,
+  labelPlace,
+  oriented,
+  textSide,
+} from '@/core/drawing/geometry/placement';
 import { spatialIndexOf } from '@/core/drawing/geometry/spatial-index';
 import { STEP, type View } from '@/core/drawing/geometry/viewport';
 import { circleData } from '@/core/figure/outlines';
@@ -162,7 +169,7 @@ function paintPart(
     else if (shape.size >= smallest && !(shape.isSignal && scene.isStill)) paintText(g, shape, part, palette);
   }
   g.translate(-part.at.x, -part.at.y);
-  if (LABEL * palette.letters >= smallest) paintLabel(g, part, palette);
+  if (LABEL_SIZE * palette.letters >= smallest) paintLabel(g, part, palette);
   const note = scene.notes?.get(part.id);
   if (note && smallest <= 1)
     for (const { at, text, size, align, isRef } of noteTexts(scene.sheet, part, note)) {
@@ -216,14 +223,11 @@ function paintShape(
   if (turned) g.restore();
 }
 
-/** Height of labels in grid steps. */
-const LABEL = 1.15;
-
 function paintLabel(g: CanvasRenderingContext2D, part: Part, palette: Palette): void {
   const place = labelPlace(part);
   if (!place) return;
   g.fillStyle = palette.ink;
-  const size = LABEL * palette.letters;
+  const size = LABEL_SIZE * palette.letters;
   setFont(g, 600, size, FONTS.text);
   writeText(g, part.label, place.at.x, place.at.y, size, place.align);
 }
