@@ -58,7 +58,9 @@ export function drawStatement(
     return { edit: group(pen.edits), parts: pen.parts };
   }
   const { width } = statement;
-  for (const name of namesOf(statement.expression))
+  const names = namesOf(statement.expression);
+  // In the order that the statement gives, then in that in which they are met.
+  for (const name of [...statement.order.filter((one) => names.includes(one)), ...names])
     if (!pieces.has(name) && !name.includes('.')) input(name, width);
   const { targets, expression } = statement;
   for (const name of namesOf(expression)) pen.takeApart(name, pieces);

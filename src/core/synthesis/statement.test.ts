@@ -345,3 +345,47 @@ test('operands of several bits: gates as wide as they are, and a sum of numbers 
   expect(refusal('S = A xor 1')).toMatch(/^0 and 1 are single bits here, and A has 16/);
   expect(compile(s.sheet).diagnostics.filter((d) => d.code === 'width-mismatch')).toEqual([]);
 });
+
+test('a function with its arguments has its inputs in their order, and may be a list of rows', () => {
+  const s = new Sketch();
+  draw(s, 'F(A, B, C) = C + A');
+  expect(kinds(s, 'switch').map((p) => p.label)).toEqual(['A', 'C']);
+  const t = new Sketch();
+  draw(t, 'F(A, B, C) = Σm(1, 2, 4, 7)');
+  expect(t.columns()).toEqual(['01101001']);
+  // The inputs that are there count further lists.
+  draw(t, 'G = ΠM(0, 1, 2, 4)');
+  expect(t.columns()).toEqual(['01101001', '00010111']);
+});
+
+test.each([
+  ['Y = nand(A, B, C)', '11111110'],
+  ['Y = and(A, B) or not(C)', '10101011'],
+  ['assign Y = A & B | C;', '01010111'],
+  ["Y = A.B' + B.C", '00011101'],
+  ['Y = Ā B + C', '01110101'],
+])('%s', (text, column) => {
+  const s = new Sketch();
+  draw(s, text);
+  expect(s.columns()).toEqual([column]);
+});
+
+test.each([
+  ['Y = A if B else C', "at “if B else C”: “if” is no gate: write a choice as S A + S' B"],
+  ['F = Σm(1)', 'at “Σm(1)”: say in which order the inputs are counted: F(A, B, C) = Σm(1, 2)'],
+  ['Y = and(A)', 'at “(A)”: and has two inputs or more: and(A, B)'],
+  ['Y = (A, B)', 'at “, B)”: “,” means nothing here'],
+  ['Y = Q0.T', 'there is no pin Q0.T on this sheet'],
+])('what is wrong with %s', (text, message) => {
+  expect(readStatement(new Sketch().lesson, 'sheet1', text)).toMatchObject({ problem: { message } });
+});
+
+test('a lamp whose label has brackets is driven by that name', () => {
+  const s = new Sketch();
+  s.place('lamp', 40, 0, 'Out(1)');
+  draw(s, 'Out(1) = A and B');
+  expect([...s.sheet.parts.values()].filter((p) => p.kind === 'lamp').map((p) => p.label)).toEqual([
+    'Out(1)',
+  ]);
+  expect(s.columns()).toEqual(['0001']);
+});

@@ -1,10 +1,14 @@
 import { type Lesson, sheetOf } from '../circuit/lesson';
 import type { Sheet } from '../circuit/sheet';
 import { widthAt } from '../drawing/editing/remedies';
+import { pinsOf } from '../drawing/geometry/placement';
 import { type Expression, namesOf } from '../logic/expression/expression';
 import { readExpression } from '../logic/expression/read-expression';
+import { readRowList } from '../logic/expression/row-list';
+import { withArguments } from '../logic/expression/typed-formulas';
 import { excerptAt } from '../logic/specification/spec-formulas';
-import { done, type Result, refused } from '../values/result';
+import { declaredInputs } from '../netlist/declared';
+import { done, mapped, type Result, refused } from '../values/result';
 import { type Call, readCall, split } from './call';
 import { labelled, pinNamed, pinOfName, sourceNamed } from './names-on-sheet';
 import { type Pieces, piecesIn, pieceWidth } from './pieces';
@@ -17,6 +21,8 @@ export type Statement =
       /** A name, or a part and its pin: `Q1.T`; several that are driven alike. */
       readonly targets: readonly string[];
       readonly expression: Expression;
+      /** Its inputs in the order of `F(A, B, C) = …`; empty where it gives none. */
+      readonly order: readonly string[];
       /** Bits of each operand. */
       readonly width: number;
       /** What stands for bits of a bus, or for several signals as one, by the text that names it. */
@@ -32,16 +38,27 @@ function labelsOn(sheet: Sheet): string[] {
   return [...sheet.parts.values()].map((p) => p.label).filter(Boolean);
 }
 
-export function readStatement(lesson: Lesson, sheetId: string, text: string): Result<Statement> {
+/** The inputs of a sheet in the order of its table; none where one of them is a bus or has no name. */
+function orderOn(sheet: Sheet): readonly string[] {
+  const inputs = declaredInputs(sheet);
+  const isPlain = inputs.every((part) => part.label && widthAt(sheet, sourceNamed(sheet, part.label)!) === 1);
+  return isPlain ? inputs.map((part) => part.label) : [];
+}
+
+export function readStatement(lesson: Lesson, sheetId: string, typed: string): Result<Statement> {
   const sheet = sheetOf(lesson, sheetId)!;
+  // As in programs: `assign Y = A & B;`.
+  const text = typed
+    .replace(/^\s*assign(?=\s+[^\s=])/, (word) => ' '.repeat(word.length))
+    .replace(/;\s*$/, '');
   const at = text.indexOf('=');
   const call = readCall(lesson, sheetId, text.slice(0, at), text.slice(at + 1));
   if (call) return call;
-  const left = text.slice(0, at).trim();
+  const whole = text.slice(0, at).trim();
+  const { name: left, order } = labelled(sheet, whole) ? { name: whole, order: [] } : withArguments(whole);
   const targets = targetsOf(left);
   const target = targets[0] ?? '';
-  // A dot between spaces is AND; one inside a name belongs to a pin.
-  const said = text.slice(at + 1).replaceAll(/(?<=\s)\.(?=\s)/g, '·');
+  const said = withProducts(sheet, text.slice(at + 1));
   const sign = /[:<>!+\-*/^&|]$/.exec(left)?.[0] ?? (said.startsWith('=') ? '=' : null);
   if (sign) {
     const name = left.replace(/[\s:<>!+\-*/^&|]+$/, '');
@@ -55,7 +72,9 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
     return refused('name-too-long', 'the name before the = is longer than 40 letters');
   const pieces = piecesIn(sheet, said);
   if (!pieces.ok) return pieces;
-  const read = readExpression(said, [...labelsOn(sheet), ...pieces.value.keys()]);
+  const rows = readRowList(said, order.length > 0 ? order : orderOn(sheet));
+  const known = [...labelsOn(sheet), ...order, ...pieces.value.keys()];
+  const read = rows ? mapped(rows, (expression) => ({ expression })) : readExpression(said, known);
   if (!read.ok) {
     const { code, message, place } = read.problem;
     return refused(code, `${excerptAt(said, place.offset)}: ${message}`, { offset: at + 1 + place.offset });
@@ -76,8 +95,18 @@ export function readStatement(lesson: Lesson, sheetId: string, text: string): Re
   }
   const { expression } = read.value;
   const width = widthOf(sheet, said, target, expression, pieces.value);
-  return width.ok ? done({ targets, expression, width: width.value, pieces: pieces.value }) : width;
+  return width.ok ? done({ targets, expression, order, width: width.value, pieces: pieces.value }) : width;
 }
+
+/** Letters with dots between them: `A.B'.C`. Of `Q`, as of longer names, a pin is meant. */
+const DOTTED = /(?<![\p{L}\p{N}_.])([A-PR-Z])['’]?(?:\.[~!]?[A-Z]['’]?)+(?![\p{L}\p{N}_])/gu;
+
+/** A text with `·` for dots that mean AND: those between spaces, and those between letters that are no part and its pin. */
+const withProducts = (sheet: Sheet, text: string): string =>
+  text.replaceAll(/(?<=\s)\.(?=\s)/g, '·').replaceAll(DOTTED, (found, first: string) => {
+    const part = labelled(sheet, first);
+    return part && pinsOf(part).length > 1 ? found : found.replaceAll('.', '·');
+  });
 
 /** The names before the =; a pin at the end is meant of all before it that have none: `Q0, Q1, Q2.C`. */
 function targetsOf(text: string): readonly string[] {

@@ -11,7 +11,7 @@ export type Token =
   | { readonly is: 'open' | 'close'; readonly brace: boolean; readonly at: number }
   /** `isWord` marks the word `not`, whose scope may be doubtful. */
   | { readonly is: 'not'; readonly isWord: boolean; readonly at: number }
-  | { readonly is: 'prime' | 'end'; readonly at: number };
+  | { readonly is: 'prime' | 'comma' | 'end'; readonly at: number };
 
 /** An error in a text, and its offset in characters. */
 export class Misreading extends Error {
@@ -78,8 +78,10 @@ const NAME = /^[\p{L}][\p{L}\p{N}_]*(?:\.\p{N}*[\p{L}][\p{L}\p{N}_]*)?/u;
 /** A letter with its index: `A`, `A1`, `A_0`. */
 const LETTER = /^\p{Lu}(?:_?\d+)?/u;
 /** Letters with a line over each of them, by the combining overline or macron. */
-const LINED = /^(?:[\p{L}\p{N}_][\u0304\u0305])+/u;
+const LINED = /^(?:[\p{L}\p{N}_][\u0304\u0305]|[ĀĒḠĪŌŪȲāēḡīōūȳ])+/u;
 const LINE = /[\u0304\u0305]/gu;
+/** Words that are no names: a choice is not written so. */
+const CHOOSING: ReadonlySet<string> = new Set(['if', 'then', 'else']);
 /** A name that LaTeX sets as a word. */
 const SET_NAME = /^\\(?:mathit|mathrm|text|mathsf|mathtt|operatorname)\s*\{([^{}]*)\}/;
 const MACRO = /^\\([A-Za-z]+|[,; ])/;
@@ -127,7 +129,7 @@ function blank(rest: string): Taken | null {
 function lined(rest: string, at: number, known: ReadonlySet<string>): Taken | null {
   const found = LINED.exec(rest)?.[0];
   if (!found) return null;
-  const names = namesIn(found.replaceAll(LINE, ''), at, known);
+  const names = namesIn(found.normalize('NFD').replaceAll(LINE, ''), at, known);
   // A line over each of some letters is read as one over each factor.
   return {
     length: found.length,
@@ -144,6 +146,7 @@ function word(rest: string, at: number, known: ReadonlySet<string>): Taken | nul
   if (low === 'not') return one(length, { is: 'not', isWord: true, at });
   if (Object.hasOwn(WORDS, low)) return one(length, { is: 'operator', op: WORDS[low]!, at, text: name });
   if (Object.hasOwn(CONSTANTS, name)) return one(length, { is: 'constant', value: CONSTANTS[name]!, at });
+  if (CHOOSING.has(low)) throw new Misreading(`“${name}” is no gate: write a choice as S A + S' B`, at);
   return { length, tokens: namesIn(name, at, known) };
 }
 
@@ -176,6 +179,7 @@ function sign(rest: string, at: number): Taken {
   if ("'’\u0304\u0305".includes(first)) return one(1, { is: 'prime', at });
   if ('~!¬/'.includes(first)) return one(1, { is: 'not', isWord: false, at });
   if ('({'.includes(first)) return one(1, { is: 'open', brace: first === '{', at });
+  if (first === ',') return one(1, { is: 'comma', at });
   if (')}'.includes(first)) return one(1, { is: 'close', brace: first === '}', at });
   throw new Misreading(`“${first}” means nothing here`, at);
 }

@@ -73,9 +73,14 @@ class Reader {
 
   whole(): Expression {
     const read = this.row(0);
+    this.mustBeNoComma();
     if (this.token.is === 'close') throw new Misreading('this parenthesis closes nothing', this.token.at);
     if (this.token.is !== 'end') throw new Misreading('an operator is missing before this', this.token.at);
     return read;
+  }
+
+  private mustBeNoComma(): void {
+    if (this.token.is === 'comma') throw new Misreading('“,” means nothing here', this.token.at);
   }
 
   private row(level: number): Expression {
@@ -158,6 +163,20 @@ class Reader {
     return read;
   }
 
+  /** `nand(A, B, C)`: a gate with its inputs in brackets. */
+  private gate(op: Operator, word: string): Expression {
+    const opened = this.token;
+    const of: Expression[] = [];
+    do {
+      this.at++;
+      of.push(this.row(0));
+    } while (this.token.is === 'comma');
+    if (this.token.is !== 'close') throw new Misreading('this parenthesis is never closed', opened.at);
+    if (of.length < 2) throw new Misreading(`${word} has two inputs or more: ${word}(A, B)`, opened.at);
+    this.at++;
+    return { op, of };
+  }
+
   private factor(): Expression {
     const { token } = this;
     this.at++;
@@ -168,12 +187,16 @@ class Reader {
         return { op: 'constant', value: token.value };
       case 'open': {
         const inside = this.row(0);
+        this.mustBeNoComma();
         const end = this.token;
         if (end.is !== 'close' || end.brace !== token.brace)
           throw new Misreading('this parenthesis is never closed', token.at);
         this.at++;
         return inside;
       }
+      case 'operator':
+        if (this.token.is === 'open' && /^[a-z]/i.test(token.text)) return this.gate(token.op, token.text);
+        throw new Misreading('a name is missing before this', token.at);
       case 'end':
         throw new Misreading('something is missing at the end', token.at);
       default:

@@ -2,7 +2,14 @@ import { sameName } from '../../values/names';
 import { type Done, done } from '../../values/result';
 import type { Expression } from './expression';
 import { codeName } from './notation';
-import { type Misread, misread, type Precedence, readExpression } from './read-expression';
+import {
+  type Misread,
+  misread,
+  type Precedence,
+  type ReadExpression,
+  readExpression,
+} from './read-expression';
+import { readRowList } from './row-list';
 
 /** A formula as it was typed, `Drive = Key Bars`, or without a name. */
 export interface TypedFormula {
@@ -51,7 +58,7 @@ export function readFormulas(
       continue;
     }
     const said = RETURN.test(line)
-      ? { name: begun, from: RETURN.exec(line)![0].length }
+      ? { name: begun, from: RETURN.exec(line)![0].length, order: [] }
       : named(line, outputs);
     if (!said)
       return misread(
@@ -60,7 +67,7 @@ export function readFormulas(
         at + line.length - line.trimStart().length,
       );
     const { from } = said;
-    const read = readExpression(line.slice(from), [...inputs, ...inputs.map(codeName)]);
+    const read = readSide(line.slice(from), inputs, said.order);
     if (!read.ok) {
       const { code, message, place } = read.problem;
       return misread(code, message, at + from + place.offset);
@@ -77,6 +84,31 @@ export function readFormulas(
   return done(formulas);
 }
 
+/** Reads the right side of a formula: an expression, or a list of rows. @param order of the inputs; empty for that of `inputs`. */
+function readSide(
+  text: string,
+  inputs: readonly string[],
+  order: readonly string[],
+): Done<ReadExpression> | Misread {
+  const known = order.map((name) => inputs.find((i) => sameName(i, name)) ?? name);
+  const rows = readRowList(text, known.length > 0 ? known : inputs);
+  if (!rows) return readExpression(text, [...inputs, ...order, ...inputs.map(codeName)]);
+  return rows.ok ? done({ expression: rows.value, decided: [] }) : rows;
+}
+
+/** A name with its arguments, `F(A, B, C)`, apart; no arguments where there are none. */
+export function withArguments(text: string): { readonly name: string; readonly order: readonly string[] } {
+  const [, name, inside] = /^\s*([^()=,]+?)\s*\(([^()]*)\)\s*$/.exec(text) ?? [];
+  if (name === undefined) return { name: text.trim(), order: [] };
+  return {
+    name,
+    order: inside!
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean),
+  };
+}
+
 function* linesOf(text: string): Generator<{ line: string; at: number }> {
   let at = 0;
   // A `;` behind a backslash is a blank of LaTeX.
@@ -86,14 +118,24 @@ function* linesOf(text: string): Generator<{ line: string; at: number }> {
   }
 }
 
-/** The name before a formula, and the offset of the formula; null if there is no name. */
-function named(line: string, outputs: readonly string[]): { name: string | null; from: number } | null {
+interface Said {
+  readonly name: string | null;
+  /** The offset of the formula. */
+  readonly from: number;
+  /** Its inputs in the order of `F(A, B, C)`; empty where the line gives none. */
+  readonly order: readonly string[];
+}
+
+/** The left side of a formula; null if it is no name. */
+function named(line: string, outputs: readonly string[]): Said | null {
   const equals = EQUALS.exec(line)?.index;
-  if (equals === undefined) return { name: null, from: 0 };
-  const name = line.slice(0, equals).replace(DECLARED, '').trim();
+  if (equals === undefined) return { name: null, from: 0, order: [] };
+  const whole = line.slice(0, equals).replace(DECLARED, '').trim();
+  const isKnown = outputs.some((o) => sameName(o, whole));
+  const { name, order } = isKnown ? { name: whole, order: [] } : withArguments(whole);
   if (!OUTPUT.test(name) && !outputs.some((o) => sameName(o, name))) return null;
   const from = equals + 1;
-  return { name, from: from + (ARROW.exec(line.slice(from))?.[0].length ?? 0) };
+  return { name, order, from: from + (ARROW.exec(line.slice(from))?.[0].length ?? 0) };
 }
 
 /**
