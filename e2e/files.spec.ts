@@ -197,6 +197,7 @@ test('a large lesson is saved as a packed file, and comes back from it; what is 
   await page.keyboard.press('Control+s');
   const download = await saving;
   expect(download.suggestedFilename()).toBe('chain.manege.json.gz');
+  await expect(page.getByText('Saved as chain.manege.json.gz, a packed file')).toBeVisible();
   const bytes = await readFile((await download.path())!);
   expect(JSON.parse(gunzipSync(bytes).toString())).toMatchObject({ format: 'manege-lesson', title: 'chain' });
   expect(bytes.length).toBeLessThan(60 * gates);

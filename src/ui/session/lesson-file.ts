@@ -1,5 +1,6 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { isGzipName } from '@/core/formats/gzip';
+import { nextTask } from '@/loading/next-task';
 import type { Session } from '@/session/session';
 import { fileOfLesson, keepLessonFile } from '@/store/lesson-files';
 import { isAllowed, whyNotOpened } from '@/ui/controls/file-handles';
@@ -27,24 +28,36 @@ export async function saveToFile(session: Session): Promise<void> {
   const { lesson } = session.state;
   const kept = await fileOfLesson(lesson.id).catch(() => undefined);
   if (!kept) {
-    saveLesson(lesson);
+    await download(session, lesson);
     return;
   }
   const { handle, modified } = kept;
   try {
     if (!(await isAllowed(handle, 'readwrite')))
-      instead(session, lesson, `The browser may not write to ${handle.name}`);
+      await instead(session, lesson, `The browser may not write to ${handle.name}`);
     else if ((await handle.getFile()).lastModified !== modified)
-      instead(session, lesson, `${handle.name} was changed by something else since`);
+      await instead(session, lesson, `${handle.name} was changed by something else since`);
     else await written(session, lesson, handle);
   } catch (error) {
-    instead(session, lesson, `${handle.name} ${whyNotOpened(error)}`);
+    await instead(session, lesson, `${handle.name} ${whyNotOpened(error)}`);
   }
 }
 
+/** Saves a download. A large lesson is packed first, and as that takes a moment, it is said. */
+async function download(session: Session, lesson: Lesson): Promise<void> {
+  if (!isLargeLesson(lesson)) {
+    saveLesson(lesson);
+    return;
+  }
+  session.say('Packing the lesson …');
+  const { saveLarge } = await largeFiles();
+  await nextTask();
+  session.say(`Saved as ${await saveLarge(lesson)}, a packed file that opens like any other.`);
+}
+
 /** Saves a download in place of the file, and says why. */
-function instead(session: Session, lesson: Lesson, why: string): void {
-  saveLesson(lesson);
+async function instead(session: Session, lesson: Lesson, why: string): Promise<void> {
+  await download(session, lesson);
   session.say(`${why}: the lesson was saved as a download.`, 'bad');
 }
 
@@ -71,6 +84,7 @@ async function written(session: Session, lesson: Lesson, handle: FileSystemFileH
   try {
     const writing = await handle.createWritable();
     const { name } = handle;
+    if (isLargeLesson(lesson)) session.say(`Saving to ${name} …`);
     await writing.write(
       isLargeLesson(lesson) || isGzipName(name)
         ? await (await largeFiles()).contentFor(lesson, name)
@@ -81,6 +95,6 @@ async function written(session: Session, lesson: Lesson, handle: FileSystemFileH
     session.say(`Saved to ${handle.name}.`);
   } catch (error) {
     const why = error instanceof Error ? error.message : 'the browser refused';
-    instead(session, lesson, `${handle.name} could not be written (${why})`);
+    await instead(session, lesson, `${handle.name} could not be written (${why})`);
   }
 }
