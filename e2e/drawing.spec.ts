@@ -64,7 +64,8 @@ test('a press with the right button that has not moved opens the ring and nothin
   // A stroke straight up near the edge means the same there: the first family, and its first part.
   await page.mouse.move(box.x + 40, box.y + box.height - 40);
   await page.mouse.down({ button: 'right' });
-  await page.mouse.move(box.x + 40, box.y + box.height - 190, { steps: 6 });
+  // In few moves: each waits for the page, and a hand that rests for long on its way looks at the ring.
+  await page.mouse.move(box.x + 40, box.y + box.height - 190, { steps: 2 });
   await page.mouse.up({ button: 'right' });
   await expect.poll(async () => (await hand.parts()).join()).toContain('two-input AND');
   expect(await hand.parts()).toHaveLength(1);
@@ -80,7 +81,7 @@ test('what is typed is understood, completed, or answered in words', async ({ pa
   await expect(line).toHaveValue('xnor ');
   await page.keyboard.type('19');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('XNOR does not understand “19”.')).toBeVisible();
+  await expect(page.getByText('XNOR does not understand “19”: inputs from 2 to 16.')).toBeVisible();
   await line.fill('xnor 3');
   await page.keyboard.press('Enter');
   await count(hand).toBe(1);

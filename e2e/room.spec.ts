@@ -5,15 +5,6 @@ import { views } from './views';
 
 test.describe.configure({ mode: 'parallel' });
 
-for (const [name, open] of Object.entries(views))
-  test(`${name} has room at 1024 x 700 and at 1280 x 800`, async ({ page }) => {
-    await page.setViewportSize({ width: 1024, height: 700 });
-    await open(page);
-    expect(await crowded(page)).toEqual([]);
-    await page.setViewportSize({ width: 1280, height: 800 });
-    await expect.poll(() => crowded(page)).toEqual([]);
-  });
-
 // A page of 1280 x 800 at 200 %, and smaller screens.
 for (const lesson of ['Drive interlock', 'Turnstile total', 'Ticket adder'])
   test(`${lesson} shows one face at a time at 640 x 400, and each has room`, async ({ page }) => {
