@@ -1,5 +1,15 @@
 import { expect, test } from '@playwright/test';
-import { SheetHand } from './hand';
+import { emptySheet, SheetHand } from './hand';
+
+test('whoever begins with something else than a switch and a lamp is not told of them', async ({ page }) => {
+  const hand = await emptySheet(page);
+  const steps = page.getByRole('region', { name: 'First steps' });
+  await expect(steps).toContainText('choose a switch');
+  await hand.type(10, 10, 'dff');
+  await expect(steps).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(steps).toContainText('choose a switch');
+});
 
 for (const [width, height] of [
   [1280, 800],

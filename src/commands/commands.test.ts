@@ -136,6 +136,13 @@ test('a key with nothing to act on is left to the browser; one that cannot work 
   expect(e.session.state.notice?.text).toMatch(/this lesson cannot be changed here/);
 });
 
+test('a number that the selected part has no use for begins the typing line', () => {
+  const e = withSelection([['switch1'], []]);
+  expect(pressKey({ ...PLAIN, key: '3' }, e.context)).toBe(true);
+  expect(e.popup()).toMatchObject({ is: 'typing', first: '3' });
+  expect(e.session.state.notice).toBeNull();
+});
+
 test('while another face has the focus, only keys that do not touch the selection work', () => {
   const e = withSelection([['and1'], []]);
   const press = (key: string, more = {}) => pressKey({ ...PLAIN, key, elsewhere: true, ...more }, e.context);

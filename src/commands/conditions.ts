@@ -31,6 +31,9 @@ const wires = ({ session }: EditorContext) => session.state.selection.wires.size
 /** Refusals of this code mean that a key has nothing to act on, which needs no words. */
 export const NOTHING_SELECTED = 'nothing-selected';
 
+/** Refusals of this code mean that no gate is selected: a digit may begin a name then. */
+export const NO_GATE = 'no-gate';
+
 /** The lesson can be changed, be it on a sheet that stays as it is. */
 export const canWrite = where(
   ({ session }) => !session.state.readOnly,

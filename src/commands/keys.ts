@@ -3,7 +3,7 @@ import { place } from '@/session/changes/place';
 import { COMMANDS } from '.';
 import { chordOf, type KeyPress } from './chord';
 import type { Command } from './command';
-import { NOTHING_SELECTED } from './conditions';
+import { NO_GATE, NOTHING_SELECTED } from './conditions';
 import type { EditorContext } from './context';
 import { openTyping, TYPE } from './place';
 
@@ -41,10 +41,10 @@ export function pressKey(press: KeyPress, context: EditorContext): boolean {
 /** Whether a number of a part begins with this digit. */
 const beginsPart = (digit: string): boolean => PLACEABLE.some(({ typedAs }) => typedAs?.(digit));
 
-/** Whether a command has merely nothing to act on. */
+/** Whether a command has merely nothing to act on, or nothing of its kind. */
 function isIdle(command: Command, context: EditorContext): boolean {
   const applies = command.when(context);
-  return !applies.ok && applies.problem.code === NOTHING_SELECTED;
+  return !applies.ok && (applies.problem.code === NOTHING_SELECTED || applies.problem.code === NO_GATE);
 }
 
 /** Explains a key if none of its commands applies, unless there is merely nothing to act on. */

@@ -9,7 +9,7 @@ import { selectWires } from '@/session/select';
 import { told } from '@/session/told';
 import { unknownSelected, whyIsItUnknown } from '@/session/why-unknown';
 import type { Command } from './command';
-import { all, canEdit, onePart, someParts, somethingSelected } from './conditions';
+import { all, canEdit, NO_GATE, onePart, someParts, somethingSelected } from './conditions';
 import type { EditorContext } from './context';
 import { pointedPixel } from './place';
 
@@ -121,7 +121,7 @@ const INPUTS: readonly Command[] = Array.from({ length: 8 }, (_, i) => i + 2).ma
   when: all(canEdit, someParts, (context) =>
     gatesIn(context).length > 0
       ? DONE
-      : refused('no-gate', 'the number of inputs of this part is fixed; select a gate'),
+      : refused(NO_GATE, 'the number of inputs of this part is fixed; select a gate'),
   ),
   run: (context) => {
     const set = setParam(context.session, gatesIn(context), 'inputs', count);

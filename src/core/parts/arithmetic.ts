@@ -127,17 +127,22 @@ const selectSetting = (most: number, label = 'Select bits') => numberSetting('se
 const numbered = (letter: string, count: number, width = 1) =>
   Array.from({ length: count }, (_, i) => ({ name: `${letter}${i}`, width, text: `${i}` }));
 
-function typedSelect(word: string): { select: number } | null {
-  const select = typedWhole(word, 1, 5);
-  return select ? { select } : null;
+/** `3`, `3:8` or `8:3` as three bits. */
+function typedSelect(word: string): { select: number } | string | null {
+  const [, one, other] = /^(\d+):(\d+)$/.exec(word) ?? [];
+  const select = one === undefined ? typedWhole(word) : Math.min(Number(one), Number(other));
+  if (select === null) return null;
+  const lines = Math.max(Number(one), Number(other));
+  if (one !== undefined && lines !== 2 ** select) return `${select} bits are for ${2 ** select} lines`;
+  return { select };
 }
 
-/** `4` or `4:1` as the number of choices, `8bit` as the width. */
-function typedChoices(word: string): { select: number } | { width: number } | null {
-  const found = /^(\d{1,2})(?::1)?$/.exec(word);
-  if (!found) return /bit/.test(word) ? typedWidth(word) : null;
+/** `4` or `4:1` or `1:4` as the number of choices, `8bit` as the width. */
+function typedChoices(word: string): { select: number } | { width: number } | string | null {
+  const found = /^(?:1:)?(\d+)(?::1)?$/.exec(word);
+  if (!found) return typedWidth(word);
   const select = Math.log2(Number(found[1]));
-  return Number.isInteger(select) && select >= 1 && select <= 4 ? { select } : null;
+  return Number.isInteger(select) && select >= 1 && select <= 4 ? { select } : 'choices are 2, 4, 8 or 16';
 }
 
 const multiplexer = defineBox(

@@ -7,7 +7,7 @@ import type { PartKind, Port } from './part-kind';
 import { Primitive } from './primitive';
 import { bubble, LINE, outline, type Shape } from './shape';
 import { choiceSetting, numberSetting, widthSetting } from './shared-settings';
-import { typedBits, typedOneOf, typedWhole, typedWidth } from './typed-words';
+import { typedOneOf, typedWhole, typedWidth } from './typed-words';
 
 /** Most inputs of one gate. */
 export const MOST_GATE_INPUTS = 16;
@@ -124,10 +124,8 @@ function gate(
         { param: 'inverted', label: 'Bubbles at', control: 'words', hint: 'inputs from the top, 0 1 2' },
       ],
       typedWord: (word) => {
-        const inputs = typedWhole(word, 2, MOST_GATE_INPUTS);
-        if (inputs) return { inputs };
-        const width = /bit/.test(word) ? typedBits(word) : null;
-        return width ? { width } : null;
+        const inputs = typedWhole(word);
+        return inputs === null ? typedWidth(word) : { inputs };
       },
       ports: gatePorts,
       body: ({ inputs }) => gateBody(inputs),

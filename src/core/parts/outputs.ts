@@ -8,7 +8,7 @@ import type { ParamSchemas } from './param-schemas';
 import type { Appearance, PartKind, Port } from './part-kind';
 import { LAMP_COLOURS, LINE, outline, type Paint, roundedBox, type Shape } from './shape';
 import { captionSetting, choiceSetting, widthSetting } from './shared-settings';
-import { typedWidth } from './typed-words';
+import { typedOneOf, typedWidth } from './typed-words';
 
 interface NumberParams {
   readonly width: number;
@@ -115,7 +115,10 @@ const lampKind = definePart(
     labelSide: 'right',
     alwaysAllowed: true,
     settings: [widthSetting, lightSetting, captionSetting, readsSetting],
-    typedWord: typedWidth,
+    typedWord: (word) => {
+      const light = typedOneOf(word, LIGHTS);
+      return light ? { light } : typedWidth(word);
+    },
     ports: (params) => [
       params.width === 1 ? input(1, -2, 0.9) : input(params.width, -rowHalf(params.width) - 1, 1),
     ],

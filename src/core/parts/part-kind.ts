@@ -179,8 +179,8 @@ export interface PartEntry<P> {
   /** The parameter that takes all that is typed behind the name. */
   readonly typedText?: keyof P & string;
   readonly settings?: readonly Setting<keyof P & string>[];
-  /** The parameters that one word behind the name (lower case) sets, or null if it sets none. */
-  readonly typedWord?: (word: string) => Partial<P> | null;
+  /** Reads one word, in lower case: the parameters that it sets, null for none; a clause that names the limits if it is outside them. */
+  readonly typedWord?: (word: string) => Partial<P> | string | null;
   /** Whether a name, besides those in `typed`, is one of its sorts, which `typedWord` reads, or the beginning of one. */
   readonly typedAs?: (name: string) => 'whole' | 'begun' | null;
   /** Which side of the body the label stands on. */

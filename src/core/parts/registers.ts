@@ -225,7 +225,7 @@ const counter = defineBox(
       const states = Number(modulo[1]);
       return states >= 2 && states <= 2 ** 31
         ? { modulo: states, width: Math.max(1, Math.ceil(Math.log2(states))) }
-        : null;
+        : `states from 2 to ${2 ** 31}`;
     },
     box: (params) => ({
       title: modulusOf(params) < 2 ** params.width ? `CTR ${modulusOf(params)}` : 'CTR',
@@ -286,13 +286,15 @@ const contentParam = (of: ParamSchemas) => of.wholes(0, 2 ** 32 - 1, 2 ** MOST_A
 const bitAt = (content: readonly number[], address: number, bit: number) =>
   Math.floor((content[address] ?? 0) / 2 ** bit) % 2;
 
-/** `4x8`: address bits and word width. */
+/** `4x8` as address bits and word width; where there are no so many address bits, `256x8` as words and their width. */
 function typedMemory(most: number) {
-  return (word: string) => {
-    const found = /^(\d{1,2})x(\d{1,2})$/.exec(word);
-    if (!found) return null;
-    const [address, width] = [Number(found[1]), Number(found[2])];
-    return address >= 1 && address <= most && width >= 1 && width <= MOST_BITS ? { address, width } : null;
+  return (word: string): { address: number; width: number } | string | null => {
+    const [, first, width] = /^(\d+)[x:](\d+)$/.exec(word) ?? [];
+    if (first === undefined) return null;
+    const address = Number(first) <= most ? Number(first) : Math.log2(Number(first));
+    return Number.isInteger(address) && address <= most
+      ? { address, width: Number(width) }
+      : `words are a power of two, ${2 ** most} at most`;
   };
 }
 

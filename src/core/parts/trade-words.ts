@@ -2,7 +2,7 @@
  * Further names of parts that people of the trade type, and the comparison of names.
  */
 
-/** What a name of the trade means: the typed name of a part, with words that set it. Written as `spelt` writes them. */
+/** Names of the trade, as `spelt` writes them: for each the typed name of a part, then words that set it. */
 const TRADE: Readonly<Record<string, string>> = {
   'exclusive or': 'xor',
   'ex or': 'xor',
@@ -26,6 +26,10 @@ const TRADE: Readonly<Record<string, string>> = {
   vcc: 'constant 1',
   vdd: 'constant 1',
   supply: 'constant 1',
+  power: 'constant 1',
+  '5v': 'constant 1',
+  '+5v': 'constant 1',
+  1: 'constant 1',
   high: 'constant 1',
   'logic 1': 'constant 1',
   'logic high': 'constant 1',
@@ -34,6 +38,8 @@ const TRADE: Readonly<Record<string, string>> = {
   ground: 'constant 0',
   gnd: 'constant 0',
   vss: 'constant 0',
+  '0v': 'constant 0',
+  0: 'constant 0',
   low: 'constant 0',
   'logic 0': 'constant 0',
   'logic low': 'constant 0',
@@ -41,7 +47,10 @@ const TRADE: Readonly<Record<string, string>> = {
   false: 'constant 0',
   bulb: 'lamp',
   indicator: 'lamp',
+  'led bar': 'lamp 8bit',
+  'bar graph': 'lamp 8bit',
   display: 'digit',
+  'bcd display': 'digit',
   'hex display': 'digit',
   'hexadecimal display': 'digit',
   'seven segment': 'segments',
@@ -49,7 +58,6 @@ const TRADE: Readonly<Record<string, string>> = {
   'seven segment display': 'segments',
   '7 segment display': 'segments',
   'flip flop': 'd',
-  flipflop: 'd',
   ff: 'd',
   'd type': 'd',
   'd type flip flop': 'd',
@@ -60,20 +68,38 @@ const TRADE: Readonly<Record<string, string>> = {
   't ff': 't',
   'sr ff': 'sr',
   'rs flip flop': 'sr',
+  'rs ff': 'sr',
   'rs latch': 'sr latch',
+  'gated sr latch': 'sr latch enable',
+  'gated latch': 'd latch',
+  'gated d latch': 'd latch',
   'set reset latch': 'sr latch',
   'transparent latch': 'd latch',
   'full adder': 'adder 1',
+  'decade counter': 'counter mod10',
+  'bcd counter': 'counter mod10',
   selector: 'mux',
   'data selector': 'mux',
   distributor: 'demux',
+  splitter: 'slice',
+  split: 'slice',
   oscillator: 'clock',
   generator: 'clock',
   'clock generator': 'clock',
+  'pull up': 'pull up',
+  'pull down': 'pull down',
   'pull up resistor': 'pull up',
   'pull down resistor': 'pull down',
+  pin: 'port',
+  'input pin': 'port in',
+  'input port': 'port in',
+  out: 'port out',
+  'output pin': 'port out',
+  'output port': 'port out',
+  'up down counter': 'counter both',
+  'up/down counter': 'counter both',
+  'binary counter': 'counter',
   resistor: 'pull',
-  splitter: 'slice',
   merger: 'join',
   comment: 'note',
 };
@@ -81,10 +107,28 @@ const TRADE: Readonly<Record<string, string>> = {
 /** All names of the trade. */
 export const TRADE_NAMES = Object.keys(TRADE);
 
-/** What a name of the trade means, in words: the typed name of a part, then what sets it; none for any other name. */
-export const meaningOf = (name: string): readonly string[] => {
+/** The typed line that a name of the trade stands for; null for any other name. */
+export const meaningOf = (name: string): string | null => {
   const typed = spelt(name);
-  return Object.hasOwn(TRADE, typed) ? TRADE[typed]!.split(' ') : [];
+  return Object.hasOwn(TRADE, typed) ? TRADE[typed]! : null;
+};
+
+/** Things that are no parts, each with the way to it. */
+const NO_PARTS: Readonly<Record<string, string>> = {
+  wire: 'a wire is dragged from one pin to another',
+  connection: 'a wire is dragged from one pin to another',
+  junction: 'a wire that is dragged from another one makes its own',
+  'half adder': 'type S = A xor B, then C = A and B',
+  oscilloscope: 'the face Time shows signals as they go',
+  scope: 'the face Time shows signals as they go',
+  'logic analyser': 'the face Time shows signals as they go',
+  'logic analyzer': 'the face Time shows signals as they go',
+};
+
+/** How to get something that is no part; null for anything else. */
+export const insteadOf = (name: string): string | null => {
+  const typed = spelt(name);
+  return Object.hasOwn(NO_PARTS, typed) ? NO_PARTS[typed]! : null;
 };
 
 const NUMBERS = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
@@ -95,11 +139,14 @@ export function numberOfWord(word: string): number | null {
   return /^\d+$/.test(word) ? Number(word) : at > 0 ? at : null;
 }
 
-/** How a name is compared: small letters, hyphens as spaces, the last word in the singular. */
+/** A name in small letters, with hyphens as spaces. */
+export const spaced = (name: string): string => name.toLowerCase().replaceAll(/[\s_‐‑–-]+/g, ' ');
+
+/** How a name is compared: as `spaced` writes it, the last word in the singular. */
 export function spelt(name: string): string {
-  return name
-    .toLowerCase()
-    .replaceAll(/[\s_‐‑–-]+/g, ' ')
+  return spaced(name)
+    .replace('flipflop', 'flip flop')
+    .replace(/(ch|sh|s|x)es$/, '$1')
     .replace(/(\w{3})s$/, '$1')
     .trim();
 }

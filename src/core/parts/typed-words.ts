@@ -1,31 +1,26 @@
-import { MOST_BITS } from './limits';
-
 /*
  * Words behind a part's name that several kinds understand; null where a word is none of them.
  */
 
-/** A number of bits: `8`, `8bit`, `8-bit`. */
-export function typedBits(word: string, least = 1, most = MOST_BITS): number | null {
-  const found = /^(\d{1,3})(?:-?bits?)?$/.exec(word);
-  const n = found ? Number(found[1]) : Number.NaN;
-  return n >= least && n <= most ? n : null;
+/** A number of bits: `8`, `8bit`, `8-bit`. Whether there may be so many, the kind's schema says. */
+export function typedBits(word: string): number | null {
+  const found = /^(\d+)(?:-?bits?)?$/.exec(word);
+  return found ? Number(found[1]) : null;
 }
 
 export function typedWidth(word: string): { width: number } | null {
   const width = typedBits(word);
-  return width ? { width } : null;
+  return width === null ? null : { width };
 }
 
-/** A whole number within limits. */
-export function typedWhole(word: string, least: number, most: number): number | null {
-  const n = /^\d+$/.test(word) ? Number(word) : Number.NaN;
-  return n >= least && n <= most ? n : null;
-}
+/** A whole number, whether or not it is within limits. */
+export const typedWhole = (word: string): number | null => (/^\d+$/.test(word) ? Number(word) : null);
 
+/** `fall`, `falling`, `negative-edge`. */
 export function typedEdge(word: string): { edge: 'rising' | 'falling' } | null {
-  if (word === 'rise' || word === 'rising') return { edge: 'rising' };
-  if (word === 'fall' || word === 'falling') return { edge: 'falling' };
-  return null;
+  const [, edge] =
+    /^(rise|rising|positive|pos|fall|falling|negative|neg)(?:-edge)?(?:-triggered)?$/.exec(word) ?? [];
+  return edge === undefined ? null : { edge: /^[rp]/.test(edge) ? 'rising' : 'falling' };
 }
 
 export function typedEnable(word: string): { enable: 'yes' } | null {

@@ -29,7 +29,7 @@ const portKind = definePart(
     kind: 'port',
     family: 'Wiring',
     name: 'Port',
-    typed: ['port', 'in', 'out'],
+    typed: ['port', 'in'],
     says: 'Where a signal enters or leaves this sheet when it is used as a block. Alone it is a switch or a lamp.',
     labelled: 'P',
     labelSide: ({ direction }) => (direction === 'in' ? 'left' : 'right'),
@@ -175,8 +175,11 @@ const joinKind = definePart(
     labelSide: 'top',
     settings: [{ param: 'widths', label: 'Bits from top', control: 'words', hint: '4 1 1' }],
     typedWord: (word) => {
-      const count = typedWhole(word, 2, 16);
-      return count ? { widths: Array.from({ length: count }, () => 1) } : null;
+      const count = typedWhole(word);
+      if (count === null) return null;
+      return count >= 2 && count <= MOST_BITS
+        ? { widths: Array.from({ length: count }, () => 1) }
+        : `wires from 2 to ${MOST_BITS}`;
     },
     ports: (params) => {
       const widths = joined(params);
@@ -271,7 +274,7 @@ const extendKind = definePart(
       const by = typedOneOf(word, ['sign', 'zero']);
       if (by) return { by };
       const to = typedBits(word);
-      return to ? { to } : null;
+      return to === null ? null : { to };
     },
     ports: (params) => [
       { name: 'A', direction: 'in', width: params.from, x: -2, y: 0, side: 'left', lead: 0.8 },
@@ -308,7 +311,7 @@ const pullKind = definePart(
     kind: 'pull',
     family: 'Wiring',
     name: 'Pull resistor',
-    typed: ['pull', 'pull-up', 'pull-down'],
+    typed: ['pull'],
     says: 'Gives an undriven wire a value, and yields to any driver.',
     labelled: '',
     labelSide: 'right',

@@ -15,10 +15,22 @@ export const justAfter = (time: number): number => time + spacing(time);
 
 const HERTZ = { ghz: 1e9, mhz: 1e6, khz: 1e3, hz: 1 } as const;
 
+/** The prefixes of units that are written out, and as they are abbreviated. */
+const PREFIXES = { milli: 'm', micro: 'u', nano: 'n', pico: 'p', kilo: 'k', mega: 'm', giga: 'g' } as const;
+const WRITTEN_OUT = new RegExp(`(?<![a-z])(${Object.keys(PREFIXES).join('|')})?(seconds?|hertz)\\b`, 'gi');
+/** The text with `milliseconds` as `ms` and `kilohertz` as `khz`. */
+const abbreviated = (text: string): string =>
+  text.replace(
+    WRITTEN_OUT,
+    (_, prefix: string | undefined, unit: string) =>
+      (prefix ? PREFIXES[prefix.toLowerCase() as keyof typeof PREFIXES] : '') +
+      (/^h/i.test(unit) ? 'hz' : 's'),
+  );
+
 const NUMBER = String.raw`(\d+(?:\.\d*)?(?:e[+-]?\d+)?|\.\d+(?:e[+-]?\d+)?)`;
 const BARE = new RegExp(`^${NUMBER}$`, 'i');
 const ONE_TIME = new RegExp(
-  String.raw`${NUMBER}\s*(ps|ns|us|µs|ms|s|sec|seconds?|min|minutes?|h|hours?|d|days?)(?![a-zµ])\s*`,
+  String.raw`${NUMBER}\s*(ps|ns|us|µs|ms|s|sec|min|minutes?|h|hours?|d|days?)(?![a-zµ])\s*`,
   'iy',
 );
 const ONE_FREQUENCY = new RegExp(`^${NUMBER}\\s*(hz|khz|mhz|ghz)$`, 'i');
@@ -35,7 +47,7 @@ function psPerUnit(word: string): number {
 
 /** Picoseconds of `40ns`, `.2 s`, `1.5 us`, `4 h 33 min`; null where there is no unit or no number. */
 export function readTime(text: string): number | null {
-  const typed = text.trim();
+  const typed = abbreviated(text.trim());
   let sum = 0;
   ONE_TIME.lastIndex = 0;
   for (let read = 0; read === 0 || read < typed.length; read = ONE_TIME.lastIndex) {
@@ -49,7 +61,7 @@ export function readTime(text: string): number | null {
 
 /** Hz of `4 Hz`, `1.5MHz`; null where there is no unit or no number. */
 export function readFrequency(text: string): number | null {
-  const found = ONE_FREQUENCY.exec(text.trim());
+  const found = ONE_FREQUENCY.exec(abbreviated(text.trim()));
   return found ? Number(found[1]) * HERTZ[found[2]!.toLowerCase() as keyof typeof HERTZ] : null;
 }
 

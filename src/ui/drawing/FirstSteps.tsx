@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { roleOf } from '@/core/parts/catalogue';
+import { kindOf, roleOf } from '@/core/parts/catalogue';
 import type { SessionState } from '@/session/state';
 import { endSteps, HANDING_OUT } from '@/ui/session/first-steps';
 import { useSessionState } from '@/ui/session/session-context';
@@ -11,16 +11,27 @@ interface Step {
   /** What to do now. */
   readonly says: (state: SessionState, isByFinger: boolean) => string;
   readonly isDone: (state: SessionState, hasHandedOut: boolean) => boolean;
+  /** Whether it speaks of the switch and the lamp, and of nothing else that may lie on the sheet. */
+  readonly isOfTwo?: boolean;
 }
 
 const sheetIn = (state: SessionState) => state.lesson.sheets.find((s) => s.id === state.rootId)!;
 const has = (state: SessionState, role: 'input' | 'output') =>
   [...sheetIn(state).parts.values()].some((part) => roleOf(part)?.role === role);
 
+/** Whether something lies on the sheet that is neither moved by hand nor shows a value: whoever begins with a flip-flop knows the way. */
+const hasOthers = (state: SessionState) =>
+  [...sheetIn(state).parts.values()].some((part) => {
+    const role = roleOf(part);
+    const isByHand = role?.role === 'input' && (role.by === 'switch' || role.by === 'button');
+    return !isByHand && role?.role !== 'output' && !kindOf(part).isNote;
+  });
+
 /** Each is recognised when it has happened, however it was done. */
 const STEPS: readonly Step[] = [
   {
     name: 'Place',
+    isOfTwo: true,
     says: (state, isByFinger) => {
       const ring = isByFinger ? 'Hold a finger on the paper' : 'Press Space';
       if (!has(state, 'input')) return `${ring} for the ring of parts and choose a switch, or type: sw Key`;
@@ -30,11 +41,13 @@ const STEPS: readonly Step[] = [
   },
   {
     name: 'Wire',
+    isOfTwo: true,
     says: () => 'Drag from the pin of the switch to the pin of the lamp.',
     isDone: (state) => sheetIn(state).wires.size > 0,
   },
   {
     name: 'Flip',
+    isOfTwo: true,
     says: () => 'Press the switch: the signal goes through.',
     isDone: (state) => state.on.size > 0,
   },
@@ -63,6 +76,7 @@ export function FirstSteps({ onEnd }: { onEnd: () => void }) {
   });
   const [isByFinger] = useState(() => window.matchMedia('(pointer: coarse)').matches);
   const step = STEPS[done];
+  const isElsewhere = useSessionState((s) => step?.isOfTwo === true && hasOthers(s));
   const says = useSessionState((s) => step?.says(s, isByFinger) ?? '');
   useEffect(() => setReached(done), [done]);
   useEffect(() => {
@@ -75,7 +89,7 @@ export function FirstSteps({ onEnd }: { onEnd: () => void }) {
     endSteps();
     onEnd();
   }, [step, onEnd]);
-  if (!step) return null;
+  if (!step || isElsewhere) return null;
   return (
     <section
       aria-label="First steps"

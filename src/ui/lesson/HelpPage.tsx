@@ -12,8 +12,8 @@ import type { HelpLine } from '@/ui/faces/face';
 const BY_HAND: Readonly<Record<HelpSection, readonly HelpLine[]>> = {
   Place: [
     ['Right button on paper', 'the ring of parts'],
-    ['Type a name', 'and 3 · sw Key, Bars · clock 4 Hz · d fall'],
-    ['Type a statement', 'Drive = Key and Bars · Q0, Q1.C = Clk · Y = A[7:4]'],
+    ['Type a name', 'and 3 · sw Key, Bars · clock 4 Hz · four lamps · 2 to 4 decoder'],
+    ['Type a statement', 'Drive = Key and Bars · F(A, B, C) = Σm(1, 4) · Q0, Q1.C = Clk · Y = A[7:4]'],
     ['After placing from the ring', 'type its label, or go on'],
     ['Right after placing', 'Enter: another · Tab: its first setting'],
     ['Drop a part on a wire, or pin to pin', 'it goes in, or is joined'],

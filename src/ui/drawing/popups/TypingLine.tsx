@@ -68,7 +68,9 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     const [word = '', ...rest] = given.trim().split(/\s+/);
     if (meant.typed.includes(word.toLowerCase())) return given;
     const known = meant.typed.find((name) => given.trim().toLowerCase().startsWith(name));
-    return known ? given : [meant.typed[0], ...rest].join(' ');
+    // With something behind it only a part's own name: `to 4 decoder` does not begin with a toggle.
+    const isBegun = meant.typed.some((name) => name.startsWith(word.toLowerCase()));
+    return known || (rest.length > 0 && !isBegun) ? given : [meant.typed[0], ...rest].join(' ');
   };
 
   /** The text that places a part of a kind: for a wire that was dropped, with as many inputs as the last one of it has. */
@@ -96,6 +98,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     if (marked.list.length === 0)
       return read && !read.ok ? sentence(read.problem) : `No part is called “${text.trim()}”.`;
     if (understood) return meaning(understood);
+    if (read && !read.ok && kindNamed(completed(text), kinds)) return sentence(read.problem);
     if (wanted && !text.trim()) return 'what fits this wire, the last placed first · Enter takes the first';
     return 'nand 3 · sw Key, Bars · clock 4 Hz · Drive = Key and Bars';
   };
