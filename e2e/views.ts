@@ -29,6 +29,11 @@ export const views: Record<string, (page: Page) => Promise<void>> = {
     await face(page, 'Bench');
     await expect(page.getByText(/^Next: plus to/)).toBeVisible();
   },
+  'a hint': async (page) => {
+    await views['lesson, table']!(page);
+    await page.getByRole('link', { name: 'All lessons' }).hover();
+    await expect(page.getByRole('tooltip')).toBeVisible();
+  },
   'the ring': async (page) => {
     await views['lesson, table']!(page);
     await page.keyboard.press('Space');

@@ -8,7 +8,10 @@ export interface ShownHint {
   readonly box: DOMRect;
 }
 
-/** A tooltip beside an element. */
+/**
+ * A tooltip beside an element, in a landmark of its own: there is none at the end of the page, where it lies above all
+ * else.
+ */
 export function HintTip({ text, box }: ShownHint) {
   return (
     <Tooltip.Provider>
@@ -20,7 +23,7 @@ export function HintTip({ text, box }: ShownHint) {
             style={{ left: box.left, top: box.top, width: box.width, height: box.height }}
           />
         </Tooltip.Trigger>
-        <Tooltip.Portal>
+        <section aria-label="Hint">
           <Tooltip.Content
             side="bottom"
             sideOffset={6}
@@ -29,7 +32,7 @@ export function HintTip({ text, box }: ShownHint) {
           >
             {text}
           </Tooltip.Content>
-        </Tooltip.Portal>
+        </section>
       </Tooltip.Root>
     </Tooltip.Provider>
   );
