@@ -3,9 +3,9 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readVerilog } from '../src/core/formats/verilog/read';
-import { countTable, deriveTable } from '../src/core/logic/table/derive-table';
+import { countTable, deriveTable, tablePieces } from '../src/core/logic/table/derive-table';
 import { needed } from '../src/core/logic/table/table-pieces';
-import { countOnes } from '../src/core/logic/table/truth-table';
+import { countOnes, type TruthTable } from '../src/core/logic/table/truth-table';
 import { compile } from '../src/core/netlist/compile';
 import type { Netlist } from '../src/core/netlist/netlist';
 import { Primitive } from '../src/core/parts/primitive';
@@ -34,8 +34,17 @@ const OPS: Readonly<Partial<Record<number, readonly [op: string, isInverted: boo
   [Primitive.BUF]: ['&', false],
 };
 
-/** A program that counts the ones of each output over all rows, or keeps all rows and counts them then, as a text of C. */
-function programOf(netlist: Netlist, isKept: boolean): string {
+/** What becomes of the rows of a table, in words. */
+const HOW = {
+  ones: 'ones',
+  kept: 'all kept',
+  pieces: 'piece by piece',
+};
+/** Words of a piece: the same memory as ours has. */
+const PIECE = 4096;
+
+/** A program that goes through all rows and counts the ones of each output, as a text of C. */
+function programOf(netlist: Netlist, how: keyof typeof HOW): string {
   const inputs = netlist.inputColumns.map((c) => c.nets[0]);
   const low = ['0xaaaaaaaaaaaaaaaa', '0xcccccccccccccccc', '0xf0f0f0f0f0f0f0f0', '0xff00ff00ff00ff00'];
   low.push('0xffff0000ffff0000', '0xffffffff00000000');
@@ -53,24 +62,34 @@ function programOf(netlist: Netlist, isKept: boolean): string {
     lines.push(`u n${netlist.out[g]} = ${isInverted ? '~' : ''}(${ins.join(` ${op} `)});`);
   }
   const blocks = 2 ** inputs.length / ROWS;
+  const piece = how === 'pieces' ? PIECE : blocks;
   const outputs = netlist.outputColumns.length;
+  /** Columns that are held. */
+  const held = how === 'ones' ? 0 : outputs;
   const ends = netlist.outputColumns.map((c, o) =>
-    isKept ? `columns[${o}][b] = n${c.nets[0]};` : `ones[${o}] += (u)__builtin_popcountll(n${c.nets[0]});`,
+    how === 'ones'
+      ? `ones[${o}] += (u)__builtin_popcountll(n${c.nets[0]});`
+      : `columns[${o}][b - from] = n${c.nets[0]};`,
   );
   return `#include <stdio.h>
 #include <stdlib.h>
 #include <time.h>
 typedef unsigned long long u;
 static u ones[${outputs}];
+static u *columns[${outputs}];
 int main(void) {
-  struct timespec t0, t1; clock_gettime(CLOCK_MONOTONIC, &t0);
-  u *columns[${outputs}];
-  for (int o = 0; ${isKept ? 1 : 0} && o < ${outputs}; o++) columns[o] = malloc(${blocks}ull * sizeof(u));
-  for (u b = 0; b < ${blocks}ull; b++) { ${lines.join('\n')} ${ends.join('\n')} }
-  clock_gettime(CLOCK_MONOTONIC, &t1);
-  for (int o = 0; ${isKept ? 1 : 0} && o < ${outputs}; o++)
-    for (u b = 0; b < ${blocks}ull; b++) ones[o] += (u)__builtin_popcountll(columns[o][b]);
-  printf("%f\\n", (t1.tv_sec - t0.tv_sec) * 1e3 + (t1.tv_nsec - t0.tv_nsec) / 1e6);
+  double ms = 0;
+  for (u from = 0; from < ${blocks}ull; from += ${piece}ull) {
+    struct timespec t0, t1; clock_gettime(CLOCK_MONOTONIC, &t0);
+    if (from == 0)
+      for (int o = 0; o < ${held}; o++) columns[o] = malloc(${piece}ull * sizeof(u));
+    for (u b = from; b < from + ${piece}ull; b++) { ${lines.join('\n')} ${ends.join('\n')} }
+    clock_gettime(CLOCK_MONOTONIC, &t1);
+    ms += (t1.tv_sec - t0.tv_sec) * 1e3 + (t1.tv_nsec - t0.tv_nsec) / 1e6;
+    for (int o = 0; o < ${held}; o++)
+      for (u b = 0; b < ${piece}ull; b++) ones[o] += (u)__builtin_popcountll(columns[o][b]);
+  }
+  printf("%f\\n", ms);
   for (int o = 0; o < ${outputs}; o++) printf("%llu\\n", ones[o]);
 }
 `;
@@ -105,22 +124,40 @@ function readDesign(text: string): Netlist {
 
 function tables(folder: string): void {
   const netlist = readDesign(product(12, 'a'));
-  for (const isKept of [false, true]) {
+  for (const how of ['ones', 'kept', 'pieces'] as const) {
     const program = join(folder, 'table');
-    writeFileSync(`${program}.c`, programOf(netlist, isKept));
+    writeFileSync(`${program}.c`, programOf(netlist, how));
     const built = spawnSync('cc', ['-O3', '-march=native', '-o', program, `${program}.c`]);
     if (built.status !== 0) throw new Error(String(built.stderr));
     pairs(
-      `12x12 multiplier, 2^24 rows, ${isKept ? 'all kept' : 'ones'}`,
+      `12x12 multiplier, 2^24 rows, ${HOW[how]}`,
       () => {
         const [ms, ...ones] = spawnSync(program, { encoding: 'utf8' }).stdout.trim().split('\n').map(Number);
         return [ms!, ones];
       },
       () => {
-        const begun = performance.now();
-        const made = isKept ? deriveTable(netlist).ones : countTable(netlist);
-        const ms = performance.now() - begun;
-        return [ms, made.map((of) => (typeof of === 'number' ? of : countOnes(of)))];
+        let ms = 0;
+        const timed = <T>(work: () => T): T => {
+          const begun = performance.now();
+          const made = work();
+          ms += performance.now() - begun;
+          return made;
+        };
+        if (how === 'ones') {
+          const ones = timed(() => countTable(netlist));
+          return [ms, ones];
+        }
+        const ones = netlist.outputColumns.map(() => 0);
+        const count = (table: TruthTable) => {
+          for (const [o, column] of table.ones.entries()) ones[o]! += countOnes(column);
+        };
+        if (how === 'kept') count(timed(() => deriveTable(netlist)));
+        else {
+          const pieces = tablePieces(netlist);
+          for (let next = timed(() => pieces.next()); !next.done; next = timed(() => pieces.next()))
+            count(next.value);
+        }
+        return [ms, ones];
       },
     );
   }

@@ -9,8 +9,7 @@ import { writeVerilog } from '../src/core/formats/verilog/write';
 import { writeLesson } from '../src/core/formats/write-lesson';
 import { prove } from '../src/core/logic/equivalence/prove-sequences';
 import { minimise } from '../src/core/logic/minimise/minimise';
-import { countTable, deriveTable } from '../src/core/logic/table/derive-table';
-import { tableMachine } from '../src/core/logic/table/table-machine';
+import { countTable, deriveTable, tablePieces } from '../src/core/logic/table/derive-table';
 import { compile } from '../src/core/netlist/compile';
 import { Run } from '../src/core/simulate/run';
 import { counterOf } from '../src/core/synthesis/counter';
@@ -65,17 +64,17 @@ for (const [inputs, count] of [
     continue;
   }
   // Each table of this size has 16 MB of its own, and to let them go takes longer than to derive them.
-  const machine = tableMachine(netlist);
-  bench.add(`${name}, its code compiled before`, () => machine.run(0, machine.span, 0));
+  bench.add(`${name}, piece by piece`, () => {
+    for (const _ of tablePieces(netlist));
+  });
 }
 {
   const read = readVerilog(product(12, 'a'), 'Bench');
   if (!read.ok) throw new Error(read.problem.message);
   const netlist = compile(read.value.sheets[0]!, read.value.sheets);
   bench.add('ones of a 12x12 multiplier, 24 inputs, counted', () => void countTable(netlist));
-  const machine = tableMachine(netlist, 1 << 24);
-  bench.add('the same, every row evaluated, its code compiled before', () => {
-    for (let from = 0; from < 2 ** 17; from += machine.span) machine.run(from, machine.span, 0);
+  bench.add('the same, every row evaluated, piece by piece', () => {
+    for (const _ of tablePieces(netlist));
   });
 }
 for (const count of [1000, 10_000]) {

@@ -10,7 +10,7 @@ export const TABLE_FORMAT: Format = {
   write: {
     at: ['command line'],
     load: async () => {
-      const [{ compile }, { whyNoTable }, { deriveTable }, { tableLines }] = await Promise.all([
+      const [{ compile }, { whyNoTable }, { tablePieces }, { pieceLines }] = await Promise.all([
         import('../../netlist/compile'),
         import('../../logic/table/truth-table'),
         import('../../logic/table/derive-table'),
@@ -20,7 +20,7 @@ export const TABLE_FORMAT: Format = {
         const netlist = compile(sheet, lesson.sheets);
         const reason = whyNoTable(netlist);
         if (reason) return refused('no-table', `it has no truth table: ${reason}`);
-        return done(tableLines(deriveTable(netlist), 'csv'));
+        return done(pieceLines(tablePieces(netlist), 'csv'));
       };
     },
   },

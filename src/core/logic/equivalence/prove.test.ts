@@ -44,6 +44,22 @@ test('two circuits are the same exactly where their tables are, and a difference
   );
 });
 
+test('the first row in which two circuits differ is found in whichever piece of the table it is', () => {
+  const all = Array.from({ length: 18 }, (_, i) => `i${i}`);
+  const allOf = (of: readonly string[]) =>
+    verilog(
+      `module m(${all.map((i) => `input ${i}, `).join('')}output y); assign y = ${of.join(' & ')}; endmodule`,
+    );
+  // They differ where all are 1 but the fifth; and where all are 1.
+  const made = proof(allOf(all), allOf(all.map((i, at) => (at === 4 ? `~${i}` : i))));
+  expect(made).toMatchObject({
+    verdict: 'different',
+    method: 'all rows',
+    inputs: [Object.fromEntries(all.map((i, at) => [i, at === 4 ? 0 : 1]))],
+    outputs: { a: { y: '0' }, b: { y: '1' } },
+  });
+});
+
 const JOINING = 'comparing gate by gate, with a search for a row';
 
 test.each([4, 16, 32, 100])('adders of %d bits: ripple against NAND only', (bits) => {

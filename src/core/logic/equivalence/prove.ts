@@ -1,9 +1,9 @@
 import type { Column, Netlist } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
-import { ONE } from '../../values/logic';
+import { letterOf, ONE } from '../../values/logic';
 import { sameName } from '../../values/names';
 import { done, type Result, refusal, refused } from '../../values/result';
-import { deriveTable } from '../table/derive-table';
+import { tablePieces } from '../table/derive-table';
 import { isBinary, needed } from '../table/table-pieces';
 import { cell, firstDifference, inputAt, type TruthTable, whyNoTable } from '../table/truth-table';
 import { AIG_FALSE, AIG_TRUE, Aig, type AigEdge, intoAig } from './aig';
@@ -42,9 +42,11 @@ export interface ProofOptions {
 const ALL_ROWS = 20;
 /** Nodes of the diagrams that are tried first. */
 const FEW_NODES = 400_000;
-/** And up to this many where diagrams grow too large, first of all where the tables of both take no more than so much. */
+/** Up to this many where diagrams grow too large, first of all where both tables together have no more than so many cells. */
 export const MOST_ROWS = 26;
-const MOST_BYTES = 1 << 28;
+const MOST_CELLS = 2 ** 31;
+/** Blocks of 128 rows that are compared at a time. */
+const SPAN = 512;
 
 /** Inputs and outputs of two circuits that belong together, by name. */
 interface Matched {
@@ -92,7 +94,7 @@ export function proveCombinational(
   const { inputs } = ports.value;
   const binary = [a, b].every((n) => isBinary(n, needed(n)));
   if (inputs.length <= ALL_ROWS) return done(byRows(a, b, ports.value, progress));
-  const bytes = (ports.value.outputs.length * 2 ** inputs.length) / 4;
+  const cells = 2 * ports.value.outputs.length * 2 ** inputs.length;
   const part = (from: number, to: number) => (share: number) => progress(from + share * (to - from));
   if (binary) {
     const sums = byRewriting(a, b, ports.value, part(0, 0.1));
@@ -100,7 +102,7 @@ export function proveCombinational(
     // Small diagrams are the quickest; a search finds common signals; large diagrams take longest.
     const proof =
       byDiagrams(a, b, sums.left, Math.min(FEW_NODES, mostNodes), part(0.1, 0.2)) ??
-      (inputs.length <= MOST_ROWS && bytes <= MOST_BYTES ? byRows(a, b, ports.value, part(0.2, 1)) : null) ??
+      (inputs.length <= MOST_ROWS && cells <= MOST_CELLS ? byRows(a, b, ports.value, part(0.2, 1)) : null) ??
       bySearch(a, b, sums.left, part(0.2, 0.6), mostWork) ??
       (mostNodes > FEW_NODES ? byDiagrams(a, b, sums.left, mostNodes, part(0.6, 1)) : null);
     if (proof)
@@ -120,43 +122,53 @@ export function proveCombinational(
 
 function byRows(a: Netlist, b: Netlist, ports: Matched, progress: (share: number) => void): Proof {
   const method = 'all rows';
-  const own = deriveTable(a, { progress: (s) => progress(s / 2) });
-  // The tables of both have to stand side by side, so the memory of the first is kept.
-  const first: TruthTable = {
-    ...own,
-    ones: own.ones.map((c) => c.slice()),
-    unknown: own.unknown.map((c) => c?.slice() ?? null),
-    floating: own.floating.map((c) => c?.slice() ?? null),
-  };
   const reordered: Netlist = { ...b, inputColumns: ports.inputs.map(([, c]) => c) };
-  const second = deriveTable(reordered, { progress: (s) => progress(0.5 + s / 2) });
+  const theirs = tablePieces(reordered, {}, SPAN);
+  for (const mine of tablePieces(a, { progress }, SPAN)) {
+    const other = theirs.next();
+    if (other.done) break;
+    const row = differingRow(a, b, ports, mine, other.value);
+    if (row === -1) continue;
+    const width = ports.inputs.length;
+    const shown = (table: TruthTable, column: (pair: readonly [Column, Column]) => number) =>
+      Object.fromEntries(
+        ports.outputs.map((pair) => [pair[0].name, letterOf(cell(table, column(pair), row))]),
+      );
+    return {
+      verdict: 'different',
+      method,
+      inputs: [
+        Object.fromEntries(ports.inputs.map(([c], i) => [c.name, inputAt(width, i, mine.first + row)])),
+      ],
+      outputs: {
+        a: shown(mine, ([c]) => a.outputColumns.indexOf(c)),
+        b: shown(other.value, ([, c]) => b.outputColumns.indexOf(c)),
+      },
+    };
+  }
+  return { verdict: 'equivalent', method };
+}
+
+/** The first row in which two tables differ, or -1. */
+function differingRow(
+  a: Netlist,
+  b: Netlist,
+  { outputs }: Matched,
+  mine: TruthTable,
+  theirs: TruthTable,
+): number {
   let row = -1;
-  for (const [o, [, other]] of ports.outputs.entries()) {
-    const p = b.outputColumns.indexOf(other);
-    for (const [mine, theirs] of [
-      [first.ones[o], second.ones[p]],
-      [first.unknown[o], second.unknown[p]],
-      [first.floating[o], second.floating[p]],
-    ]) {
-      const none = new Uint32Array((mine ?? theirs)?.length ?? 0);
-      const at = mine || theirs ? firstDifference(mine ?? none, theirs ?? none) : -1;
+  for (const [own, other] of outputs) {
+    const [o, p] = [a.outputColumns.indexOf(own), b.outputColumns.indexOf(other)];
+    for (const kind of ['ones', 'unknown', 'floating'] as const) {
+      const [left, right] = [mine[kind][o], theirs[kind][p]];
+      const words = (left ?? right)?.length ?? 0;
+      const none = () => new Uint32Array(words);
+      const at = left || right ? firstDifference(left ?? none(), right ?? none()) : -1;
       if (at !== -1 && (row === -1 || at < row)) row = at;
     }
   }
-  if (row === -1) return { verdict: 'equivalent', method };
-  const width = ports.inputs.length;
-  const inputs = Object.fromEntries(ports.inputs.map(([c], i) => [c.name, inputAt(width, i, row)]));
-  const shown = (table: TruthTable, column: (pair: readonly [Column, Column]) => number) =>
-    Object.fromEntries(ports.outputs.map((pair) => [pair[0].name, '01XZ'[cell(table, column(pair), row)]!]));
-  return {
-    verdict: 'different',
-    method,
-    inputs: [inputs],
-    outputs: {
-      a: shown(first, ([c]) => a.outputColumns.indexOf(c)),
-      b: shown(second, ([, c]) => b.outputColumns.indexOf(c)),
-    },
-  };
+  return row;
 }
 
 /**

@@ -10,20 +10,80 @@ export interface TableOptions {
   readonly by?: 'wasm' | 'words' | undefined;
 }
 
+/** Rows of a table that follow one another, as a table whose row 0 is row `first` of the whole. */
+export interface TablePiece extends TruthTable {
+  readonly first: number;
+}
+
 /** Tables of fewer inputs are done before WebAssembly has been compiled. */
 const WASM_FROM_INPUTS = 11;
+/** Rows in one 128-bit word. */
+const BLOCK = 128;
+const KINDS = ['ones', 'unknown', 'floating'] as const;
 let wideWords: boolean | null = null;
 
-/**
- * Derives the truth table of a netlist in the quickest way that there is here.
- * @throws Error where `whyNoTable` gives a reason.
- */
-export function deriveTable(netlist: Netlist, { progress, by }: TableOptions = {}): TruthTable {
+/** Whether a table is derived by WebAssembly. @throws Error where `whyNoTable` gives a reason. */
+function isByWasm(netlist: Netlist, { by }: TableOptions): boolean {
   const reason = whyNoTable(netlist);
   if (reason) throw new Error(reason.message);
   wideWords ??= hasWideWords();
-  const wide = by ? by === 'wasm' : wideWords && netlist.inputColumns.length >= WASM_FROM_INPUTS;
-  return wide ? tableByWasm(netlist, progress) : truthTable(netlist, progress);
+  return by ? by === 'wasm' : wideWords && netlist.inputColumns.length >= WASM_FROM_INPUTS;
+}
+
+/**
+ * Derives the truth table of a netlist in the quickest way that there is here. By WebAssembly each column has memory of its own.
+ * @throws Error where `whyNoTable` gives a reason.
+ */
+export function deriveTable(netlist: Netlist, options: TableOptions = {}): TruthTable {
+  if (!isByWasm(netlist, options)) return truthTable(netlist, options.progress);
+  const rows = 2 ** netlist.inputColumns.length;
+  const words = Math.max(1, rows >>> 5);
+  let table: TruthTable | null = null;
+  for (const { first, ...piece } of tablePieces(netlist, options)) {
+    const own = (column: Uint32Array | null) => column && new Uint32Array(words);
+    table ??= {
+      ...piece,
+      rows,
+      ones: piece.ones.map(() => new Uint32Array(words)),
+      unknown: piece.unknown.map(own),
+      floating: piece.floating.map(own),
+    };
+    for (const kind of KINDS)
+      for (const [o, column] of piece[kind].entries()) if (column) table[kind][o]!.set(column, first >>> 5);
+  }
+  return table!;
+}
+
+/**
+ * The truth table of a netlist from the first row on, for those who look at each row once: a piece takes the memory of the one
+ * before, which stays in the processor's own cache.
+ * @param span blocks of 128 rows in a piece, a power of two; fewer where the table has fewer. Without WebAssembly all rows are one
+ *   piece.
+ * @throws Error where `whyNoTable` gives a reason.
+ */
+export function* tablePieces(
+  netlist: Netlist,
+  options: TableOptions = {},
+  span?: number,
+): Generator<TablePiece> {
+  if (!isByWasm(netlist, options)) {
+    yield { ...truthTable(netlist, options.progress), first: 0 };
+    return;
+  }
+  const machine = tableMachine(netlist, span);
+  const rows = 2 ** netlist.inputColumns.length;
+  const inPiece = Math.min(rows, machine.span * BLOCK);
+  const words = Math.max(1, inPiece >>> 5);
+  const columns = (what: (typeof KINDS)[number]) =>
+    netlist.outputColumns.map((_, o) => machine.column(o, what).subarray(0, words));
+  const none = netlist.outputColumns.map(() => null);
+  const ones = columns('ones');
+  const [unknown, floating] = machine.binary ? [none, none] : [columns('unknown'), columns('floating')];
+  for (let first = 0; first < rows; first += inPiece) {
+    machine.run(first / BLOCK);
+    yield { ...packed(netlist, inPiece, ones, unknown, floating), first };
+    options.progress?.(first / rows);
+  }
 }
 
 /**
@@ -31,41 +91,11 @@ export function deriveTable(netlist: Netlist, { progress, by }: TableOptions = {
  * not be evaluated for most of them.
  * @throws Error where `whyNoTable` gives a reason.
  */
-export function countTable(netlist: Netlist, { progress, by }: TableOptions = {}): number[] {
-  const reason = whyNoTable(netlist);
-  if (reason) throw new Error(reason.message);
-  wideWords ??= hasWideWords();
-  const wide = by ? by === 'wasm' : wideWords && netlist.inputColumns.length >= WASM_FROM_INPUTS;
-  const counted = wide ? countByWasm(netlist, progress) : null;
-  return counted ?? deriveTable(netlist, { progress, by }).ones.map(countOnes);
-}
-
-/** Blocks of 128 rows between two words on how far it is. */
-const SHARE = 8192;
-
-function tableByWasm(netlist: Netlist, progress?: (share: number) => void): TruthTable {
-  const machine = tableMachine(netlist);
-  const rows = 2 ** netlist.inputColumns.length;
-  const words = Math.max(1, rows >>> 5);
-  const blocks = Math.max(1, Math.ceil(rows / 128));
-  const whole = machine.span === blocks;
-  const columns = (what: 'ones' | 'unknown' | 'floating') =>
-    netlist.outputColumns.map((_, o) =>
-      whole ? machine.column(o, what).subarray(0, words) : new Uint32Array(words),
-    );
-  const ones = columns('ones');
-  const unknown = machine.binary ? ones.map(() => null) : columns('unknown');
-  const floating = machine.binary ? ones.map(() => null) : columns('floating');
-  for (let from = 0; from < blocks; from += machine.span) {
-    const span = Math.min(machine.span, blocks - from);
-    for (let at = 0; at < span; at += SHARE) {
-      machine.run(from + at, Math.min(SHARE, span - at), at);
-      progress?.((from + at) / blocks);
-    }
-    if (whole) break;
-    for (const [what, list] of Object.entries({ ones, unknown, floating }))
-      for (const [o, into] of list.entries())
-        into?.set(machine.column(o, what as 'ones').subarray(0, span * 4), from * 4);
-  }
-  return packed(netlist, rows, ones, unknown, floating);
+export function countTable(netlist: Netlist, options: TableOptions = {}): number[] {
+  const counted = isByWasm(netlist, options) ? countByWasm(netlist, options.progress) : null;
+  if (counted) return counted;
+  const ones = netlist.outputColumns.map(() => 0);
+  for (const piece of tablePieces(netlist, options))
+    for (const [o, column] of piece.ones.entries()) ones[o] = ones[o]! + countOnes(column);
+  return ones;
 }

@@ -7,16 +7,14 @@ import type { TableMachine } from './table-pieces';
 
 /*
  * The table of a circuit in which no net can be unknown, with all its rows: the last seven inputs vary within a word of 128 rows, and
- * the words are written to where they belong, in the order in which the fewest gates have to be evaluated.
+ * the words of a span are written to where they belong, in the order in which the fewest gates have to be evaluated.
  */
 
 const PAGE = 65_536;
-/** Places of the counter that stay within 4 KB of a column: beyond, each word would have to wait for its memory. */
-const NEAR = 8;
 /** Places of a counter of words. */
 const PLACES = 32;
 
-/** The compiled module of a netlist and the layout of its memory; one serves every derivation. */
+/** The compiled module of a netlist and the layout of its memory; one serves all derivations. */
 interface Kept {
   readonly module: WebAssembly.Module;
   readonly pages: number;
@@ -30,24 +28,16 @@ interface Kept {
 /** The code for netlists that are still in use, which a machine makes better the longer it runs. */
 const made = new WeakMap<Netlist, Map<number, Kept>>();
 
-/**
- * As `tableMachine`, for circuits in which all nets that count are 0 or 1, of at least eight inputs.
- * @param most bytes of results that are held at once.
- */
-export function keptMachine(netlist: Netlist, gates: readonly number[], most: number): TableMachine {
-  const inputs = netlist.inputColumns.length;
-  const blocks = 2 ** (inputs - WITHIN);
-  const outputs = netlist.outputColumns.length;
-  const fit = Math.max(1, Math.floor(most / (outputs * WORD)));
-  const span = Math.min(blocks, 2 ** Math.floor(Math.log2(fit)));
+/** As `tableMachine`, for circuits in which all nets that count are 0 or 1, of at least eight inputs. */
+export function keptMachine(netlist: Netlist, gates: readonly number[], span: number): TableMachine {
   const known = made.get(netlist) ?? new Map<number, Kept>();
   made.set(netlist, known);
   const kept = known.get(span) ?? written(netlist, gates, span);
   known.set(span, kept);
   const memory = new WebAssembly.Memory({ initial: kept.pages });
   const instance = new WebAssembly.Instance(kept.module, { env: { memory } });
-  const run = instance.exports.run as (first: number, end: number, at: number) => void;
-  const { places } = kept;
+  const run = instance.exports.run as (first: number, end: number) => void;
+  const { places, columns } = kept;
   const byteOf = (place: number) => (place < places.length ? WORD << places[place]! : 0);
   const masks = new Int32Array(memory.buffer, kept.masks, PLACES);
   for (let place = 0, all = 0; place < PLACES; place++) {
@@ -57,13 +47,8 @@ export function keptMachine(netlist: Netlist, gates: readonly number[], most: nu
   return {
     binary: true,
     span,
-    run: (first, count, at) => {
-      let address = 0;
-      for (let place = 0; place < places.length; place++) if ((at >> place) & 1) address |= byteOf(place);
-      run(first, first + count, address);
-    },
-    column: (output) =>
-      new Uint32Array(memory.buffer, kept.columns + output * span * WORD, span * (WORD / 4)),
+    run: (first) => run(first, first + span),
+    column: (output) => new Uint32Array(memory.buffer, columns + output * span * WORD, span * (WORD / 4)),
   };
 }
 
@@ -77,7 +62,7 @@ function written(netlist: Netlist, gates: readonly number[], span: number): Kept
     mayCount: (input, place) => {
       const bit = bitOf(input) - WITHIN;
       if (place >= inSpan) return bit === place;
-      return bit >= 0 && bit < (place < NEAR ? Math.min(NEAR, inSpan) : inSpan);
+      return bit >= 0 && bit < inSpan;
     },
   });
   const writer = new LevelWriter(netlist, gates, plan, () =>
@@ -102,7 +87,7 @@ function written(netlist: Netlist, gates: readonly number[], span: number): Kept
     code.localGet(word.index).localGet(end.index).i32LtU();
   });
   const pages = Math.ceil((columns + outputColumns.length * span * WORD) / PAGE);
-  const all = [...functions, { parameters: 3, i32Locals: 0, v128Locals: 0, code }];
+  const all = [...functions, { parameters: 2, i32Locals: 1, v128Locals: 0, code }];
   return {
     module: new WebAssembly.Module(moduleOf(all, pages)),
     pages,

@@ -6,8 +6,10 @@ import { GATES_A_FUNCTION, isBinary, needed, shareNets, type TableMachine } from
 
 /** Rows in one 128-bit word. */
 const ROWS = 128;
-/** Bytes of results that the machine's memory holds at most; larger tables are derived in several spans. */
-const MOST_BYTES = 1 << 28;
+/** Bytes of results that the machine's memory holds at most: they stay in a processor's own cache until they are used. */
+const MOST_BYTES = 1 << 20;
+/** Blocks of a span at most: the engine takes its better code when a function is called anew. */
+const MOST_BLOCKS = 8192;
 const PAGE = 65_536;
 /** From so many inputs on it is worth while to choose the order of the words. */
 const FEWEST_INPUTS = 14;
@@ -21,15 +23,16 @@ export function hasWideWords(): boolean {
 
 /**
  * Makes the machine of a netlist without storage and loops; see `whyNoTable`.
- * @param most bytes of results that are held at once.
+ * @param most blocks of 128 rows that its memory holds at once, a power of two; by itself as many as are quickest.
  */
-export function tableMachine(netlist: Netlist, most = MOST_BYTES): TableMachine {
+export function tableMachine(netlist: Netlist, most?: number): TableMachine {
   const gates = needed(netlist);
   const binary = isBinary(netlist, gates);
-  if (binary && netlist.inputColumns.length >= FEWEST_INPUTS) return keptMachine(netlist, gates, most);
   const blocks = Math.max(1, 2 ** netlist.inputColumns.length / ROWS);
   const columns = netlist.outputColumns.length * (binary ? 1 : 3);
-  const span = Math.min(blocks, Math.max(1, Math.floor(most / (columns * WORD))));
+  const fit = Math.min(MOST_BLOCKS, Math.max(1, MOST_BYTES / (columns * WORD)));
+  const span = Math.min(blocks, most ?? 2 ** Math.floor(Math.log2(fit)));
+  if (binary && netlist.inputColumns.length >= FEWEST_INPUTS) return keptMachine(netlist, gates, span);
   const writer = new Writer(netlist, gates, binary, span);
   const functions = writer.functions();
   const pages = Math.ceil(writer.memoryBytes / PAGE);
@@ -37,12 +40,12 @@ export function tableMachine(netlist: Netlist, most = MOST_BYTES): TableMachine 
   const instance = new WebAssembly.Instance(new WebAssembly.Module(moduleOf(functions, pages)), {
     env: { memory },
   });
-  const run = instance.exports.run as (first: number, end: number, at: number) => void;
+  const run = instance.exports.run as (first: number, end: number) => void;
   const kinds = { ones: 0, unknown: 1, floating: 2 };
   return {
     binary,
     span,
-    run: (first, blocks, at) => run(first, first + blocks, at * WORD),
+    run: (first) => run(first, first + span),
     column: (output, what) =>
       new Uint32Array(memory.buffer, writer.columnAt(output, kinds[what]), span * (ROWS / 32)),
   };
@@ -99,6 +102,6 @@ class Writer {
       loop.localGet(2).i32(WORD).i32Add().localSet(2);
       loop.localGet(0).i32(1).i32Add().localSet(0).localGet(0).localGet(1).i32LtU();
     });
-    return [...functions, { parameters: 3, i32Locals: 0, v128Locals: 0, code: loop }];
+    return [...functions, { parameters: 2, i32Locals: 1, v128Locals: 0, code: loop }];
   }
 }

@@ -6,10 +6,10 @@ import { ONE } from '../../values/logic';
 export interface TableMachine {
   /** Whether all nets are 0 or 1 in every row, so that each takes one word and not two. */
   readonly binary: boolean;
-  /** Blocks of 128 rows that its memory holds at once. */
+  /** Blocks of 128 rows that its memory holds at once: a power of two. */
   readonly span: number;
-  /** Derives blocks from row 128 * `first` on into the memory from block `at` on. */
-  run(first: number, blocks: number, at: number): void;
+  /** Derives a span from row 128 * `first` on, over the one before; the first one first, and one after the other. */
+  run(first: number): void;
   /** The memory of an output: rows at 1, or at X or Z, or at Z; 32 rows a word. */
   column(output: number, what: 'ones' | 'unknown' | 'floating'): Uint32Array;
 }

@@ -1,16 +1,17 @@
 import { csvLine, tsvLine } from '../../values/csv';
 import { latexName, latexText } from '../../values/latex';
 import { letterOf } from '../../values/logic';
+import type { TablePiece } from './derive-table';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
 export type TextFormat = 'csv' | 'tsv' | 'md' | 'latex';
 export type TableFormat = TextFormat | 'json';
 
-function* cells(table: TruthTable, only: Iterable<number> | null): Generator<string[]> {
+function* cells(table: TruthTable, only: Iterable<number> | null, first = 0): Generator<string[]> {
   const inputs = table.inputs.length;
   for (const row of only ?? count(table.rows))
     yield [
-      ...table.inputs.map((_, i) => String(inputAt(inputs, i, row))),
+      ...table.inputs.map((_, i) => String(inputAt(inputs, i, first + row))),
       ...table.outputs.map((_, o) => letterOf(cell(table, o, row))),
     ];
 }
@@ -58,12 +59,35 @@ export function* tableLines(
   format: TableFormat,
   only: Iterable<number> | null = null,
 ): Generator<string> {
+  yield* linesUnder(table, cells(table, only), format);
+}
+
+/** As `tableLines`, of a table that is derived piece by piece. */
+export function* pieceLines(pieces: Iterable<TablePiece>, format: TableFormat): Generator<string> {
+  const all = pieces[Symbol.iterator]();
+  const begin = all.next();
+  if (begin.done) return;
+  function* rows() {
+    for (let next = begin; !next.done; next = all.next()) yield* cells(next.value, null, next.value.first);
+  }
+  yield* linesUnder(begin.value, rows(), format);
+}
+
+function* linesUnder(
+  { inputs, outputs }: Pick<TruthTable, 'inputs' | 'outputs'>,
+  rows: Iterable<readonly string[]>,
+  format: TableFormat,
+): Generator<string> {
   if (format !== 'json') {
-    yield* linesOf([...table.inputs, ...table.outputs], cells(table, only), format, table.inputs.length);
+    yield* linesOf([...inputs, ...outputs], rows, format, inputs.length);
     return;
   }
-  yield `{"inputs":${JSON.stringify(table.inputs)},"outputs":${JSON.stringify(table.outputs)},"rows":[`;
-  let row = 0;
-  for (const values of cells(table, only)) yield `  "${values.join('')}"${++row < table.rows ? ',' : ''}`;
+  yield `{"inputs":${JSON.stringify(inputs)},"outputs":${JSON.stringify(outputs)},"rows":[`;
+  let line: string | null = null;
+  for (const values of rows) {
+    if (line !== null) yield `${line},`;
+    line = `  "${values.join('')}"`;
+  }
+  if (line !== null) yield line;
   yield ']}';
 }
