@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { random } from '../packages/random';
 import { changes, NETS } from '../testing/random-changes';
 import { stretchesOf } from './stretches';
 import { Trace } from './trace';
@@ -48,4 +49,27 @@ test('a hundred thousand changes: busy where they are, and told rightly where th
     [29_000, 30_000, 0],
     [30_000, 31_000, 1],
   ]);
+});
+
+test('a trace that has dropped its oldest part tells the rest as one that has kept all', () => {
+  const roll = random(3);
+  const kept = new Trace(new Uint8Array(600), 0);
+  const trimmed = new Trace(new Uint8Array(600), 0, 150_000);
+  const lanes = [[0], [1, 2], [599]];
+  const look = (from: number, to: number, grain: number) =>
+    expect(stretchesOf(trimmed, lanes, from, to, grain)).toEqual(stretchesOf(kept, lanes, from, to, grain));
+  let time = 0;
+  // Nets come and go, so that no summary is like the one before in the same memory.
+  for (let i = 0; i < 600_000; i++) {
+    if (roll() < 0.4) time++;
+    const net = Math.floor(((i >> 14) % 2 ? 600 : 300) * roll());
+    const value = roll() < 0.5 ? 0 : 1;
+    for (const trace of [kept, trimmed]) trace.push(time, net, value);
+    if (i % 37_000 === 0) look(trimmed.begins, time, Math.max(1, Math.floor(time / 400)));
+  }
+  expect(trimmed.trimmed).toBe(true);
+  for (const share of [0, 0.3, 0.7]) {
+    const from = Math.ceil(trimmed.begins + share * (time - trimmed.begins));
+    for (const grain of [1, 50, 2000]) look(from, time, grain);
+  }
 });

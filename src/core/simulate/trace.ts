@@ -14,11 +14,13 @@ interface Chunk {
   instants: number;
   /** All values before the chunk's first change, once they were asked for. */
   start: Uint8Array | null;
-  /** The summary of each block of a full chunk, once it was asked for. */
-  blocks?: Blocks;
+  /** The summary of each block of a full chunk, or memory for it; null until it was asked for. */
+  blocks: Blocks | null;
 }
 
 interface Blocks {
+  /** Whether the chunk is summed up in it. */
+  isReady: boolean;
   /** What `ChangeBlock` says of nets, block after block. */
   readonly nets: Uint8Array;
   /** Ps of the first and the last change of each block. */
@@ -60,10 +62,13 @@ export interface Change {
 
 /**
  * All changes of a run in the order of time, in chunks before each of which all values can be known: a past state is
- * looked up and not simulated again. Beyond `mostChanges` the oldest chunk is dropped.
+ * looked up and not simulated again. Beyond `mostChanges` the oldest chunk is dropped, and its memory used again. Memory is
+ * fetched for as many chunks as there are: the engine looks for garbage each time that it has grown by a tenth.
  */
 export class Trace {
   private readonly chunks: Chunk[] = [];
+  /** Chunks without changes. */
+  private spare: Chunk[] = [];
   /** All values before the first chunk. */
   private first: Uint8Array;
   private last: Chunk | null = null;
@@ -111,23 +116,27 @@ export class Trace {
   /** The chunk that has room for a change. */
   private open(): Chunk {
     if (this.last !== null && this.last.count < CHUNK) return this.last;
-    // About as many instants as before: lists that grow leave much behind.
-    const instants = Math.max(FEW_INSTANTS, this.last?.instants ?? 0);
     if (this.last !== null && this.isSummed && this.first.length <= MOST_SUMMED) this.blocksOf(this.last);
     if (this.last !== null && this.length + CHUNK > this.mostChanges) {
       this.first = this.stateAfter(0);
-      this.chunks.shift();
+      const dropped = this.chunks.shift()!;
+      dropped.count = 0;
+      dropped.instants = 0;
+      dropped.start = null;
+      if (dropped.blocks) dropped.blocks.isReady = false;
+      this.spare.push(dropped);
       this.trimmed = true;
       this.begins = this.chunks[0]?.times[0] ?? this.begins;
     }
-    this.last = {
-      words: new Int32Array(CHUNK),
-      count: 0,
-      times: new Float64Array(instants),
-      ends: new Int32Array(instants),
-      instants: 0,
-      start: null,
-    };
+    if (this.spare.length === 0) {
+      const most = Math.floor(this.mostChanges / CHUNK) - this.chunks.length;
+      // About as many instants as before: lists that grow leave much behind.
+      this.spare = emptyChunks(
+        Math.max(1, Math.min(this.chunks.length, most)),
+        Math.max(FEW_INSTANTS, this.last?.instants ?? 0),
+      );
+    }
+    this.last = this.spare.pop()!;
     this.chunks.push(this.last);
     return this.last;
   }
@@ -227,10 +236,15 @@ export class Trace {
   }
 
   private blocksOf(chunk: Chunk): Blocks {
-    if (chunk.blocks) return chunk.blocks;
+    if (chunk.blocks?.isReady) return chunk.blocks;
     const all = this.first.length;
-    const nets = new Uint8Array((CHUNK / BLOCK) * all);
-    const edges = new Float64Array((2 * CHUNK) / BLOCK);
+    chunk.blocks ??= {
+      nets: new Uint8Array((CHUNK / BLOCK) * all),
+      edges: new Float64Array((2 * CHUNK) / BLOCK),
+      isReady: false,
+    };
+    const { nets, edges } = chunk.blocks;
+    nets.fill(0);
     for (let i = 0, instant = 0; i < CHUNK; i++) {
       while (chunk.ends[instant]! <= i) instant++;
       const word = chunk.words[i]!;
@@ -239,7 +253,7 @@ export class Trace {
       if (i % BLOCK === 0) edges[(2 * i) / BLOCK] = chunk.times[instant]!;
       if (i % BLOCK === BLOCK - 1) edges[2 * Math.floor(i / BLOCK) + 1] = chunk.times[instant]!;
     }
-    chunk.blocks = { nets, edges };
+    chunk.blocks.isReady = true;
     return chunk.blocks;
   }
 
@@ -306,6 +320,22 @@ export class Trace {
     }
     return null;
   }
+}
+
+/** Chunks that share their memory, with room for some instants each. */
+function emptyChunks(count: number, instants: number): Chunk[] {
+  const words = new Int32Array(count * CHUNK);
+  const times = new Float64Array(count * instants);
+  const ends = new Int32Array(count * instants);
+  return Array.from({ length: count }, (_, i) => ({
+    words: words.subarray(i * CHUNK, (i + 1) * CHUNK),
+    count: 0,
+    times: times.subarray(i * instants, (i + 1) * instants),
+    ends: ends.subarray(i * instants, (i + 1) * instants),
+    instants: 0,
+    start: null,
+    blocks: null,
+  }));
 }
 
 function endInstant(chunk: Chunk, time: number, end: number): void {
