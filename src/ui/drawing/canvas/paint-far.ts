@@ -1,6 +1,6 @@
 import { type Box, eachSegment, type Point } from '@/core/circuit/geometry';
 import type { Sheet, Wire } from '@/core/circuit/sheet';
-import { bodyOf, pinsOf } from '@/core/drawing/geometry/placement';
+import { bodyOf, localPinsOf } from '@/core/drawing/geometry/placement';
 import { type SpatialIndex, spatialIndexOf, surveySteps } from '@/core/drawing/geometry/spatial-index';
 import { kindOf } from '@/core/parts/catalogue';
 import { ONE, X, Z, ZERO } from '@/core/values/logic';
@@ -30,6 +30,8 @@ interface Group {
 
 interface Bodies {
   readonly bodies: Group;
+  /** What has no pins, as lines that could be text. */
+  readonly notes: Group;
   /** The inputs and outputs that may be lit, each with its body. */
   readonly lit: readonly { readonly part: string; readonly port: string; readonly body: Box }[];
 }
@@ -61,6 +63,19 @@ function addBox({ rectangles, ids, ends }: Group, id: string, { x0, y0, x1, y1 }
   ends.push(rectangles.length);
 }
 
+/** Grid steps from one line of a note to the next, and the share of them that is dark. */
+const NOTE_LINE = 2.5;
+const NOTE_DARK = 0.5;
+
+function addNote({ rectangles, ids, ends }: Group, id: string, { x0, y0, x1, y1 }: Box): void {
+  const lines = Math.max(1, Math.round((y1 - y0) / NOTE_LINE));
+  const step = (y1 - y0) / lines;
+  for (let line = 0; line < lines; line++)
+    rectangles.push(x0, y0 + (line + (1 - NOTE_DARK) / 2) * step, x1 - x0, NOTE_DARK * step);
+  ids.push(id);
+  ends.push(rectangles.length);
+}
+
 function addCourse({ rectangles, ids, ends }: Group, id: string, points: readonly Point[]): void {
   eachSegment(points, (a, b) =>
     rectangles.push(Math.min(a.x, b.x), Math.min(a.y, b.y), Math.abs(b.x - a.x), Math.abs(b.y - a.y)),
@@ -74,16 +89,19 @@ function* bodiesOf({ sheet, some }: Scene): Steps<Bodies> {
   const known = lifted ? undefined : bodiesOfSheet.get(sheet.parts);
   if (known) return known;
   const bodies = emptyGroup();
+  const notes = emptyGroup();
   const lit: Bodies['lit'][number][] = [];
   for (const part of lifted ? picked(sheet.parts, some!.of.parts) : sheet.parts.values()) {
     const body = bodyOf(part);
-    addBox(bodies, part.id, body);
+    const pins = localPinsOf(part);
+    if (pins.length === 0) addNote(notes, part.id, body);
+    else addBox(bodies, part.id, body);
     const role = kindOf(part).role?.(part.params)?.role;
-    const [pin] = role === 'input' || role === 'output' ? pinsOf(part) : [];
+    const [pin] = role === 'input' || role === 'output' ? pins : [];
     if (pin) lit.push({ part: part.id, port: pin.port.name, body });
     if (bodies.ids.length % A_STEP === 0) yield;
   }
-  const found = { bodies, lit };
+  const found = { bodies, notes, lit };
   if (!lifted) bodiesOfSheet.set(sheet.parts, found);
   return found;
 }
@@ -185,7 +203,11 @@ export function* paintFarSteps(
     const isHeavy = signal !== ZERO && signal !== Z && signal !== X && signal !== 'dark';
     yield* fill(g, own, (isHeavy ? 1.4 * thin : thin) / 2, isLineLeft);
   }
-  const { bodies, lit } = yield* bodiesOf(scene);
+  const { bodies, notes, lit } = yield* bodiesOf(scene);
+  g.fillStyle = palette.quiet;
+  g.globalAlpha = 0.3;
+  yield* fill(g, notes, 0, isPartLeft);
+  g.globalAlpha = 1;
   g.fillStyle = palette.ink;
   yield* fill(g, bodies, thin / 2, isPartLeft);
   g.fillStyle = palette.raised;
