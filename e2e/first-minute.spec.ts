@@ -63,13 +63,16 @@ for (const [width, height] of [
   });
 
 test.describe('by touch', () => {
-  test.use({ hasTouch: true });
+  test.use({ hasTouch: true, isMobile: true });
 
   test('the first minute: the ring under a resting finger, a wire, a flip', async ({ page }) => {
     await page.goto('/');
     await page.getByRole('button', { name: /New lesson/ }).tap();
     const hand = new SheetHand(page);
     await hand.ready();
+    // No word of keys that a tablet has not.
+    await expect(page.getByText('Hold a finger on the paper').first()).toBeVisible();
+    await expect(page.getByText(/Space|type/)).toHaveCount(0);
     const cdp = await page.context().newCDPSession(page);
     const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', at: [number, number][]) =>
       cdp.send('Input.dispatchTouchEvent', {

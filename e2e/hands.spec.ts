@@ -390,10 +390,16 @@ test.describe('fingers', () => {
     const cdp = await page.context().newCDPSession(page);
     const [x, y] = await pixel(22, 22);
     await cdp.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y, id: 0 }] });
-    await expect(page.getByRole('menu', { name: 'Parts to place' })).toBeVisible();
+    const ring = page.getByRole('menu', { name: 'Parts to place' });
+    await expect(ring).toBeVisible();
     await cdp.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+    // A tap on the middle is one input more.
+    await expect(ring.getByText('2 in')).toBeVisible();
+    await page.touchscreen.tap(x, y);
+    await expect(ring.getByText('3 in')).toBeVisible();
     await page.touchscreen.tap(x, y - 140);
     await count(hand).toBe(1);
+    await expect(page.getByText('3 open inputs')).toBeVisible();
     await page.keyboard.press('Control+a');
     await page.keyboard.press('Delete');
     await hand.type(6, 6, 'sw Key');

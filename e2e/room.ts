@@ -78,6 +78,8 @@ export function crowded(page: Page): Promise<string[]> {
     }
     for (const e of document.querySelectorAll('body *')) {
       if (!isSeen(e) || e instanceof HTMLInputElement || e instanceof HTMLSelectElement) continue;
+      // The name of the open sheet may be cut short before anything else gives way.
+      if (e.closest('[data-shrinks]')) continue;
       const hasText = [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent!.trim());
       const { overflowX, letterSpacing } = getComputedStyle(e);
       if (

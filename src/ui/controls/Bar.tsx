@@ -3,7 +3,7 @@
 import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
 
 /** The last way in which something can give way in a bar; the first is 0. */
-const LAST_WAY = 6;
+const LAST_WAY = 7;
 
 /** Lets so much of a bar give way, level after level, that the rest fits into one line. */
 function giveWay(bar: HTMLElement): void {
@@ -15,7 +15,7 @@ function giveWay(bar: HTMLElement): void {
 
 /**
  * A bar of one line, however narrow. What has `data-way={n}` is left out when the bar is too narrow for it, that with the
- * lowest number first; a `Fold` goes behind a button.
+ * lowest number first; a `Fold` goes behind a button. What has `data-shrinks` is cut short before the last.
  */
 export function Bar({ className, children }: { className: string; children: ReactNode }) {
   const root = useRef<HTMLElement>(null);

@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import { kindOf, roleOf } from '@/core/parts/catalogue';
 import type { SessionState } from '@/session/state';
+import { useByFinger } from '@/ui/controls/useMedia';
 import { endSteps, HANDING_OUT } from '@/ui/session/first-steps';
 import { useSessionState } from '@/ui/session/session-context';
 
@@ -33,9 +34,14 @@ const STEPS: readonly Step[] = [
     name: 'Place',
     isOfTwo: true,
     says: (state, isByFinger) => {
-      const ring = isByFinger ? 'Hold a finger on the paper' : 'Press Space';
-      if (!has(state, 'input')) return `${ring} for the ring of parts and choose a switch, or type: sw Key`;
-      return `Now a lamp, to the right of the switch: from the ring, or type: lamp Drive`;
+      const isFirst = !has(state, 'input');
+      if (isByFinger)
+        return isFirst
+          ? 'Hold a finger on the paper for the ring of parts, and choose a switch under Inputs.'
+          : 'Now a lamp, to the right of the switch: from the ring, under Outputs.';
+      return isFirst
+        ? 'Press Space for the ring of parts and choose a switch, or type: sw Key'
+        : 'Now a lamp, to the right of the switch: from the ring, or type: lamp Drive';
     },
     isDone: (state) => has(state, 'input') && has(state, 'output'),
   },
@@ -74,7 +80,7 @@ export function FirstSteps({ onEnd }: { onEnd: () => void }) {
     while (STEPS[count]?.isDone(s, hasHandedOut)) count++;
     return count;
   });
-  const [isByFinger] = useState(() => window.matchMedia('(pointer: coarse)').matches);
+  const isByFinger = useByFinger();
   const step = STEPS[done];
   const isElsewhere = useSessionState((s) => step?.isOfTwo === true && hasOthers(s));
   const says = useSessionState((s) => step?.says(s, isByFinger) ?? '');

@@ -4,7 +4,7 @@ import type { ComponentType, ReactNode } from 'react';
 import { sentence } from '@/core/values/result';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { type Pane, Split } from '@/ui/controls/Split';
-import { useNarrow } from '@/ui/controls/useNarrow';
+import { useNarrow, useUpright } from '@/ui/controls/useMedia';
 import { Drawing } from '@/ui/drawing/Drawing';
 import { FACES } from '@/ui/faces';
 import type { Face } from '@/ui/faces/face';
@@ -21,9 +21,10 @@ const LAZY = new Map<string, ComponentType>(
 
 const Tabs = lazyComponent('one face at a time', () => import('./Tabs').then((m) => m.Tabs));
 
-/** Shares of the width in per cent of the panes beside the drawing. */
+/** Shares in per cent of the panes with the drawing: of the width where they lie beside each other, else of the height. */
 const TASK_SHARE = { usual: 28, besideWidest: 20 };
 const FACES_SHARE = { besideTask: 27, widestBesideTask: 60, widest: 64, wide: 42, narrow: 34 };
+const UPRIGHT_SHARE = { besideTask: 30, widestBesideTask: 50, widest: 60, wide: 42, narrow: 42 };
 
 /** In place of the faces, as they would give away what is to be found out. */
 const standingStill = (why: string): Pane => ({
@@ -37,7 +38,10 @@ const standingStill = (why: string): Pane => ({
   share: undefined,
 });
 
-/** The drawing with the open faces stacked at its right, resized by dragging the borders between them. */
+/**
+ * The drawing with the open faces stacked at its right, or on a page that stands upright beside each other below it; resized by
+ * dragging the borders between them.
+ */
 export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: ReactNode }) {
   const still = useSessionState((s) => s.rules.still);
   const shown = FACES.filter((face) => open.has(face.id));
@@ -57,6 +61,7 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
         };
       });
   const isNarrow = useNarrow();
+  const isUpright = useUpright();
   const isWidest = shown.some((face) => face.isWidest);
   const panes: Pane[] = [];
   if (beside)
@@ -75,15 +80,17 @@ export function Faces({ open, beside }: { open: ReadonlySet<string>; beside?: Re
       </FaceBoundary>
     ),
   });
+  const upright = isUpright ? 'upright' : '';
   if (isNarrow) return <Tabs panes={[...panes, ...faces]} />;
   if (faces.length > 0)
     panes.push({
       key: 'faces',
       name: 'Faces',
-      node: <Split name="faces" across={false} panes={faces} />,
-      share: FACES_SHARE[sizeOf(shown, beside !== undefined)],
+      node: <Split name="faces" across={isUpright} panes={faces} arrangement={upright} />,
+      share: (isUpright ? UPRIGHT_SHARE : FACES_SHARE)[sizeOf(shown, beside !== undefined)],
     });
-  return <Split name="page" across panes={panes} arrangement={isWidest ? 'bench' : ''} />;
+  const arrangement = [isWidest && 'bench', upright].filter(Boolean).join('-');
+  return <Split name="page" across={!isUpright} panes={panes} arrangement={arrangement} />;
 }
 
 /** How much room the faces need beside the drawing. */

@@ -13,7 +13,7 @@ import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
 import { Notice } from '@/ui/controls/Notice';
 import { ThemeButton } from '@/ui/controls/ThemeButton';
-import { useNarrow } from '@/ui/controls/useNarrow';
+import { useNarrow } from '@/ui/controls/useMedia';
 import { Editor, EditorProvider, useEditor } from '@/ui/session/editor-context';
 import { freeKeysAfterPresses } from '@/ui/session/key-owner';
 import { useSession, useSessionState } from '@/ui/session/session-context';
@@ -156,7 +156,7 @@ function Title() {
 
 function History() {
   return (
-    <div className="flex" data-way={6}>
+    <div className="flex" data-way={7}>
       <HistoryButton command={UNDO} sign="↶" />
       <HistoryButton command={REDO} sign="↷" />
     </div>

@@ -1,6 +1,6 @@
 /** The look of the tab whose sheet is open; a press on it opens its menu. */
 export const OPEN_TAB =
-  'flex h-8 max-w-72 shrink-0 cursor-pointer items-center gap-1 rounded-full bg-accent-soft px-3 font-semibold text-accent';
+  'flex h-8 max-w-[min(18rem,100%)] shrink-0 cursor-pointer items-center gap-1 rounded-full bg-accent-soft px-3 font-semibold text-accent';
 
 export function OpenTab({ name }: { name: string }) {
   return (

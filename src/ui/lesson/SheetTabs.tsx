@@ -28,6 +28,7 @@ export function SheetTabs({ isRenaming, onRenamed }: Props) {
     <nav
       aria-label="Sheets"
       className="flex items-center gap-1"
+      data-shrinks
       onDoubleClick={() => !session.state.readOnly && page.openDialog('rename-sheet')}
     >
       {(sheets.length > 1 || within) && (
@@ -74,7 +75,7 @@ export function SheetTabs({ isRenaming, onRenamed }: Props) {
           );
         if (sheet.id !== open || within) return null;
         return (
-          <div key={sheet.id} className="shrink-0" style={{ order: i }}>
+          <div key={sheet.id} className="shrink-0" data-shrinks style={{ order: i }}>
             <OnDemand className={OPEN_TAB} popup="menu" load={load} props={{ name: sheet.name }}>
               <OpenTab name={sheet.name} />
             </OnDemand>

@@ -66,7 +66,7 @@ export function TimeMoment() {
           Back to now
         </button>
       ) : (
-        <label className="flex items-center gap-1.5 text-sm text-quiet" data-way={5}>
+        <label className="flex items-center gap-1.5 text-sm text-quiet" data-way={6}>
           <span data-way={1}>Pace</span>
           <select
             className="h-8 rounded-lg border border-hairline bg-raised px-1 text-ink"

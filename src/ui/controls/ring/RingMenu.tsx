@@ -37,6 +37,8 @@ interface Props<I extends RingItem> {
   readonly idle: (group: RingGroup<I>) => string;
   readonly onChoose: (item: I) => void;
   readonly onDigit?: (digit: number) => void;
+  /** The hub was pressed while something stands in it. */
+  readonly onHub?: () => void;
   readonly onClose: () => void;
   /** A letter was typed instead. */
   readonly onType: (letter: string) => void;
@@ -75,6 +77,7 @@ export function RingMenu<I extends RingItem>({
   idle,
   onChoose,
   onDigit,
+  onHub,
   onClose,
   onType,
 }: Props<I>) {
@@ -137,6 +140,7 @@ export function RingMenu<I extends RingItem>({
     isHeld.current = false;
     if (wasHeld && !stroke.current?.hasGone) setAt(null);
     else if (over.on === 'outside') onClose();
+    else if (over.on === 'hub' && !wasHeld && inHub) onHub?.();
     else if (over.on === 'part') choose(groups[hand.family]!.items[over.index]);
     else if (over.on === 'recent' && (!wasHeld || Math.hypot(p.x, p.y) > HUB + 6)) choose(recent[over.index]);
     else if (over.on === 'family') {

@@ -11,6 +11,7 @@ import type { PartKind } from '@/core/parts/part-kind';
 import { placeable } from '@/session/placeable';
 import type { Session } from '@/session/session';
 import { type RingGroup, type RingItem, RingMenu } from '@/ui/controls/ring/RingMenu';
+import { useByFinger } from '@/ui/controls/useMedia';
 import { SymbolPicture } from '../canvas/SymbolPicture';
 
 interface Props {
@@ -38,6 +39,10 @@ const itemOf = (kind: PartKind): PartItem => ({
   picture: (width, height) => <SymbolPicture kind={kind} height={height} width={width} />,
 });
 
+/** Inputs of a gate that can be chosen in the ring. */
+const FEWEST_INPUTS = 2;
+const MOST_INPUTS = 9;
+
 const takesInputs = ({ settings }: PartKind) => settings?.some(({ param }) => param === 'inputs') ?? false;
 const hasInputs = ({ items }: RingGroup<PartItem>) => items.some(({ kind }) => takesInputs(kind));
 
@@ -49,18 +54,24 @@ export function Ring({ session, onPlace, ...shown }: Props) {
     [kinds],
   );
   const recent = useMemo(() => recentKinds(kinds).map((kind) => kind && itemOf(kind)), [kinds]);
-  const [inputs, setInputs] = useState(2);
+  const [inputs, setInputs] = useState(FEWEST_INPUTS);
+  const isByFinger = useByFinger();
   return (
     <RingMenu
       {...shown}
       groups={groups}
       recent={recent}
       hub={(group) => (hasInputs(group) ? `${inputs} in` : '')}
-      idle={(group) => (hasInputs(group) ? 'keys 2 to 9: number of inputs' : 'click a part to place it')}
+      idle={(group) =>
+        hasInputs(group)
+          ? `${isByFinger ? 'tap the middle' : 'keys 2 to 9, or a click on the middle'}: number of inputs`
+          : 'press a part to place it'
+      }
       onChoose={({ kind }) =>
         onPlace(kind, { ...defaultParams(kind), ...(takesInputs(kind) ? { inputs } : {}) })
       }
       onDigit={setInputs}
+      onHub={() => setInputs(inputs < MOST_INPUTS ? inputs + 1 : FEWEST_INPUTS)}
     />
   );
 }

@@ -198,7 +198,7 @@ export function useBenchRing({ board, family, onPlace, onType, onClosed }: Wante
       flick={open.flick}
       groups={groups}
       recent={recentOn(board)}
-      idle={() => 'click a package to place it'}
+      idle={() => 'press a package to place it'}
       onChoose={({ what, place }) => {
         close();
         onPlace(place(board, open.column), what);
