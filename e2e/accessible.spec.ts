@@ -8,7 +8,7 @@ import { views } from './views';
 test.describe.configure({ mode: 'parallel' });
 
 for (const [name, open] of Object.entries(views))
-  test(`${name} has room at two sizes, and nothing to complain about in both themes`, async ({ page }) => {
+  test(`${name} has room at three sizes, and nothing to complain about in both themes`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
     const refused: string[] = [];
     page.on('console', (m) => /Content Security Policy|Trusted/.test(m.text()) && refused.push(m.text()));
@@ -32,6 +32,9 @@ for (const [name, open] of Object.entries(views))
     await expect.poll(paper).not.toBe(light);
     // The other theme has the same page in other colours.
     expect(await complaints(axe().withRules(['color-contrast']))).toEqual([]);
+    // Last, as what is open closes where one face is shown at a time.
+    await page.setViewportSize({ width: 390, height: 844 });
+    await expect.poll(() => crowded(page)).toEqual([]);
   });
 
 test('a part is chosen, flipped, moved and deleted from the keyboard alone', async ({ page }) => {

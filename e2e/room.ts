@@ -59,7 +59,7 @@ export function crowded(page: Page): Promise<string[]> {
     }
     const pen = document.createElement('canvas').getContext('2d')!;
     for (const e of document.querySelectorAll('select')) {
-      if (!isSeen(e)) continue;
+      if (!isSeen(e) || e.closest('[data-shrinks]')) continue;
       const style = getComputedStyle(e);
       pen.font = style.font;
       const text = pen.measureText(e.selectedOptions[0]?.text ?? '').width;
@@ -78,7 +78,7 @@ export function crowded(page: Page): Promise<string[]> {
     }
     for (const e of document.querySelectorAll('body *')) {
       if (!isSeen(e) || e instanceof HTMLInputElement || e instanceof HTMLSelectElement) continue;
-      // The name of the open sheet may be cut short before anything else gives way.
+      // This is cut short before the last of a bar gives way.
       if (e.closest('[data-shrinks]')) continue;
       const hasText = [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent!.trim());
       const { overflowX, letterSpacing } = getComputedStyle(e);

@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import type { KeptExercise } from '@/store/exercises';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { FileButton } from '@/ui/controls/FileButton';
 import { hint } from '@/ui/controls/hint';
 import { Mark } from '@/ui/controls/Mark';
@@ -21,14 +22,17 @@ interface Props {
 /** The head of the marking page: which exercise, and how hand-ins come in. */
 export function MarkingHead({ exercises, shown, onShow, onFiles, onClassList, onPaste }: Props) {
   return (
-    <header className="flex items-center gap-3">
+    <Bar className="flex items-center gap-3">
       <Link href="/" aria-label="All lessons" {...hint('All lessons')}>
         <Mark size={34} />
       </Link>
-      <h1 className="text-xl font-bold">Marking</h1>
+      <h1 className="text-xl font-bold" data-way={2}>
+        Marking
+      </h1>
       {exercises.length > 0 && (
         <select
-          className="field w-72 min-w-32"
+          className="field max-w-96"
+          data-shrinks
           aria-label="Exercise"
           value={shown ?? ''}
           onChange={(event) => {
@@ -43,7 +47,8 @@ export function MarkingHead({ exercises, shown, onShow, onFiles, onClassList, on
           ))}
         </select>
       )}
-      <div className="ml-auto flex items-center gap-2">
+      <span className="ml-auto" />
+      <Fold way={1} label="More ways to take hand-ins in">
         <FileButton className="button" label="Class list" accept=".csv,.txt" onFiles={onClassList}>
           Class list
         </FileButton>
@@ -53,6 +58,8 @@ export function MarkingHead({ exercises, shown, onShow, onFiles, onClassList, on
         <FileButton className="button" label="Folder of hand-ins" folder onFiles={onFiles}>
           Folder
         </FileButton>
+      </Fold>
+      <div>
         <FileButton
           className="button main"
           label="Hand-in files"
@@ -62,8 +69,10 @@ export function MarkingHead({ exercises, shown, onShow, onFiles, onClassList, on
         >
           Add hand-ins
         </FileButton>
-        <ThemeButton />
       </div>
-    </header>
+      <span data-way={0}>
+        <ThemeButton />
+      </span>
+    </Bar>
   );
 }

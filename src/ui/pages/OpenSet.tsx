@@ -9,6 +9,7 @@ import { sentence } from '@/core/values/result';
 import { Session } from '@/session/session';
 import { storeProblem, storeReady } from '@/store/database';
 import { handOut, keptExercise, saveExercise } from '@/store/exercises';
+import { Bar, Fold } from '@/ui/controls/Bar';
 import { hint } from '@/ui/controls/hint';
 import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
@@ -96,12 +97,12 @@ export function OpenSet() {
   const change = (next: Exercise) => take(changed(history, next));
   if (isPreview) return <Preview exercise={exercise} onBack={() => setPreview(false)} />;
   return (
-    <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-6 py-4">
-      <header className="flex items-center gap-3">
+    <div className="mx-auto flex min-h-dvh max-w-6xl flex-col gap-4 px-3 py-4 sm:px-6">
+      <Bar className="flex items-center gap-3">
         <Link href="/" aria-label="All lessons" {...hint('All lessons')}>
           <Mark size={34} />
         </Link>
-        <h1 className="min-w-0 flex-1">
+        <h1 className="min-w-24 flex-1">
           <TitleField
             className="h-9 w-full max-w-xl rounded-lg border border-transparent bg-transparent px-1.5 text-xl font-bold hover:border-hairline focus:bg-raised"
             title={exercise.title}
@@ -110,15 +111,17 @@ export function OpenSet() {
           />
         </h1>
         <UndoRedo steps={history} onUndo={undo} onRedo={redo} />
-        <Link className="button" href={`/marking?exercise=${exercise.id}`}>
-          Marking
-        </Link>
-        <button type="button" className="button" onClick={() => setPaper(true)}>
-          On paper
-        </button>
-        <button type="button" className="button" onClick={() => setPreview(true)}>
-          As a student
-        </button>
+        <Fold way={1} label="More for the exercise">
+          <Link className="button" href={`/marking?exercise=${exercise.id}`}>
+            Marking
+          </Link>
+          <button type="button" className="button" onClick={() => setPaper(true)}>
+            On paper
+          </button>
+          <button type="button" className="button" onClick={() => setPreview(true)}>
+            As a student
+          </button>
+        </Fold>
         <button
           type="button"
           className="button main"
@@ -134,8 +137,10 @@ export function OpenSet() {
         >
           Hand out
         </button>
-        <ThemeButton />
-      </header>
+        <span data-way={0}>
+          <ThemeButton />
+        </span>
+      </Bar>
       <NotKept />
       <main className="flex flex-col gap-4">
         <SetEditor

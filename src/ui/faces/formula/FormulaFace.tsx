@@ -131,7 +131,7 @@ export function FormulaFace() {
           ))}
           {!isFixed && (
             <li className="py-2.5">
-              <TypedFormula placeholder={`Another output: ${exampleOf(formulas.inputs, formulas.all)}`} />
+              <TypedFormula placeholder={exampleOf(formulas.inputs, formulas.all)} />
             </li>
           )}
         </ul>

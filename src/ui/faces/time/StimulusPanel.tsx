@@ -75,6 +75,7 @@ export function StimulusPanel({ onClose }: { onClose: () => void }) {
         <input
           key={stimulus.name}
           className={`${FIELD} w-40 font-semibold`}
+          data-shrinks
           aria-label="Name of the stimulus"
           placeholder="Stimulus"
           defaultValue={stimulus.name}
