@@ -5,6 +5,7 @@ import { type ActionGroup, actionsFor } from '@/commands/actions';
 import { chordText } from '@/commands/chord';
 import { type Command, runCommand } from '@/commands/command';
 import { hint } from '@/ui/controls/hint';
+import { useByFinger } from '@/ui/controls/useMedia';
 import { useEditor } from '@/ui/session/editor-context';
 
 interface Props {
@@ -17,17 +18,18 @@ interface Props {
 }
 
 const SMALL =
-  'cursor-pointer rounded-md border border-hairline px-1.5 py-0.5 text-xs hover:bg-accent-soft focus:bg-accent-soft';
+  'cursor-pointer rounded-md border border-hairline px-1.5 py-0.5 text-xs pointer-coarse:px-3 pointer-coarse:py-2 hover:bg-accent-soft focus:bg-accent-soft';
 const LINE =
-  'flex w-full cursor-pointer items-center rounded-lg px-2 py-1 text-left text-sm hover:bg-accent-soft focus:bg-accent-soft';
+  'flex w-full cursor-pointer items-center rounded-lg px-2 py-1 text-left text-sm pointer-coarse:py-2.5 hover:bg-accent-soft focus:bg-accent-soft';
 
 /** The actions for the selection, in a list at the pointer. */
 export function ActionMenu({ x, y, room, onClose }: Props) {
   const editor = useEditor();
+  const isByFinger = useByFinger();
   const root = useRef<HTMLDivElement>(null);
   // The list does not change while it is open.
   const groups = useRef<readonly ActionGroup[] | null>(null);
-  groups.current ??= actionsFor(editor);
+  groups.current ??= actionsFor(editor, isByFinger);
   useEffect(() => {
     root.current?.querySelector<HTMLElement>('[role="menuitem"]')?.focus();
   }, []);
@@ -97,7 +99,7 @@ function Item({ command: { name, keys, gesture, swatch }, isSmall, onRun }: Item
         tabIndex={-1}
         aria-label={name}
         {...hint(name)}
-        className="size-6 cursor-pointer rounded-full border border-hairline text-xs"
+        className="size-6 cursor-pointer rounded-full border border-hairline text-xs pointer-coarse:size-9"
         style={{ background: swatch === 'none' ? undefined : `var(--wire-${swatch})` }}
         onClick={onRun}
       >
@@ -114,7 +116,9 @@ function Item({ command: { name, keys, gesture, swatch }, isSmall, onRun }: Item
       onClick={onRun}
     >
       {name}
-      {!isSmall && key && <span className="ml-auto pl-3 text-xs text-quiet">{key}</span>}
+      {!isSmall && key && (
+        <span className="ml-auto pl-3 text-xs text-quiet pointer-coarse:hidden">{key}</span>
+      )}
     </button>
   );
 }
