@@ -61,6 +61,31 @@ test('“Hand out” takes the title, a menu its arrow keys', async ({ page }) =
   await expect(page.getByRole('menuitemcheckbox').first()).toBeFocused();
 });
 
+test('what a statement says of a name holds from then on: a loop is closed, a lamp led to anew, one step of undo each', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  const line = page.getByRole('combobox', { name: 'Name of a part' });
+  const draw = async (statement: string) => {
+    await page.keyboard.type(statement);
+    await expect(line).toHaveValue(statement);
+    await page.keyboard.press('Enter');
+    await expect(line).toHaveCount(0);
+  };
+  await draw('Q = nor(R, P)');
+  await expect.poll(() => hand.parts()).toContain('P, switch, 0, drives NOR 1');
+  await draw('P = nor(S, Q)');
+  await expect(page.getByText(/P is driven now: its switch is gone\./)).toBeVisible();
+  await expect
+    .poll(() => hand.parts())
+    .toContain('NOR 2, two-input NOR, from S and NOR 1, output 0, drives NOR 1 and P');
+  await draw("P = S' Q'");
+  await expect(page.getByText(/P is drawn anew\./)).toBeVisible();
+  await expect.poll(async () => (await hand.parts()).filter((p) => p.startsWith('NOR'))).toHaveLength(1);
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
+  await expect.poll(() => hand.parts()).toContain('P, switch, 0, drives NOR 1');
+});
+
 test('a statement of two hundred letters arrives whole, however late its line is', async ({ page }) => {
   const hand = await emptySheet(page);
   const statement = `Z = ${Array.from({ length: 32 }, (_, i) => `N${i}`).join(' xor ')}`;

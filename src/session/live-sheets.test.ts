@@ -126,6 +126,9 @@ test('a change of the circuit says what it ended, and its undo brings the rows b
   expectDone(session.edit('loosen', { type: 'removeWire', sheet: session.state.sheetId, id: 'w1' }));
   expect(session.state.tried.size).toBe(0);
   expect(session.state.notice?.text).toBe('The circuit has changed: 2 tried rows are open again.');
+  // What else is said of the same step is said with it.
+  session.sayUndoable('A wire is removed.');
+  expect(session.state.notice?.text).toMatch(/^A wire is removed\. The circuit has changed: 2 tried/);
   expectDone(session.undo());
   expect([...session.state.tried.keys()]).toEqual([4, 1]);
 });

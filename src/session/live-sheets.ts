@@ -26,7 +26,7 @@ const MOST_REMEMBERED = 8;
 export interface LiveHost {
   readonly state: SessionState;
   set(change: Partial<SessionState>): void;
-  say(text: string, tone?: Notice['tone']): void;
+  say(text: string, tone?: Notice['tone'], more?: Pick<Notice, 'effectOf'>): void;
 }
 
 /**
@@ -106,7 +106,9 @@ export class LiveSheets {
     if (open > 0) ended.push(`${counted(open, 'tried row')} ${open === 1 ? 'is' : 'are'} open again`);
     const { run } = this.time;
     if (moved && run.time > 0) ended.push(`the diagram begins again at ${timeText(run.time)}`);
-    if (ended.length > 0) this.host.say(`The circuit has changed: ${ended.join(', and ')}.`);
+    const effectOf = this.host.state.history.undo.at(-1)?.id;
+    if (ended.length > 0)
+      this.host.say(`The circuit has changed: ${ended.join(', and ')}.`, 'calm', { effectOf });
     return false;
   }
 

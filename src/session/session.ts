@@ -114,7 +114,7 @@ export class Session {
       set: (change) => this.set(change),
       together: (work) => this.together(work),
       show: () => this.show(),
-      say: (text, tone) => this.say(text, tone),
+      say: this.say.bind(this),
       sayUndoable: (text) => this.sayUndoable(text),
       note: (row) => this.note(row),
       adopt: (next, history, change) => this.together(() => this.adopt(next, history, change)),
@@ -382,14 +382,21 @@ export class Session {
     this.set({ looks: { times: this.state.looks.times + 1, onlyIfHidden } });
   }
 
-  say(text: string, tone: Notice['tone'] = 'calm', more: Pick<Notice, 'lit' | 'offers'> = {}): void {
+  say(
+    text: string,
+    tone: Notice['tone'] = 'calm',
+    more: Pick<Notice, 'lit' | 'offers' | 'effectOf'> = {},
+  ): void {
     this.set({ notice: { text, tone, undoes: null, ...more } });
   }
 
   /** Tells the effect of the last step, with a way back until another step follows. */
   sayUndoable(text: string): void {
     this.endStep();
-    this.set({ notice: { text, tone: 'calm', undoes: this.state.history.undo.at(-1)?.id ?? null } });
+    const { notice, history } = this.state;
+    const step = history.undo.at(-1)?.id;
+    const also = step !== undefined && notice?.effectOf === step ? ` ${notice.text}` : '';
+    this.set({ notice: { text: text + also, tone: 'calm', undoes: step ?? null } });
   }
 
   dismissNotice(): void {

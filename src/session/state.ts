@@ -33,6 +33,8 @@ export interface Notice {
   readonly tone: 'calm' | 'bad';
   /** The step of undo that it tells of and can take back, by its id; it goes when another edit is made. */
   readonly undoes: number | null;
+  /** The step of undo that has had this effect, by its id: what else is told of that step is told with it. */
+  readonly effectOf?: number | undefined;
   /** Parts of the shown sheet of which it tells; they are lit while it stands. */
   readonly lit?: ReadonlySet<string>;
   /** What ends what it tells of, at a press. */

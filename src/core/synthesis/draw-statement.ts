@@ -18,6 +18,7 @@ import { readParams } from '../parts/params';
 import { expectDone } from '../values/result';
 import type { Call } from './call';
 import { type Gate, gatesOf, late } from './gates-of-expression';
+import { isShown, isSwitch, leadAnew, leadInPlaceOf } from './lead-anew';
 import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
 import { type Pieces, pieceWidth } from './pieces';
 import type { Statement } from './statement';
@@ -26,18 +27,22 @@ import type { Statement } from './statement';
 const ACROSS = 10;
 const DOWN = 2;
 
+/** What a statement comes to. */
+export interface Drawn {
+  readonly edit: Edit;
+  /** The ids of the new parts, and of what else shows the result. */
+  readonly parts: readonly string[];
+  /** Names that meant something else before: a switch, or what another statement led there. */
+  readonly anew: readonly { readonly name: string; readonly was: 'switch' | 'driven' }[];
+}
+
 /**
  * Draws a statement onto a sheet: the gates as they are written, from left to right, and a lamp or the named
- * input. Names are labels on the sheet; an unknown name becomes a switch.
+ * input. Names are labels on the sheet; an unknown name becomes a switch. A target that is on the sheet already is led to from
+ * now on: a switch gives way to it, and gates that only made what it was before go.
  * @param at the place of the first input if there is none yet.
- * @returns the edit and the ids of the new parts.
  */
-export function drawStatement(
-  lesson: Lesson,
-  sheetId: string,
-  statement: Statement,
-  at: Point,
-): { readonly edit: Edit; readonly parts: readonly string[] } {
+export function drawStatement(lesson: Lesson, sheetId: string, statement: Statement, at: Point): Drawn {
   const pen = new Pen(lesson, sheetId);
   const inputs = [...pen.sheet.parts.values()].filter((p) => roleOf(p)?.role === 'input');
   const left = inputs.length ? Math.min(...inputs.map((p) => p.at.x)) : at.x;
@@ -55,7 +60,7 @@ export function drawStatement(
     const wasEmpty = pen.sheet.parts.size === pen.parts.length;
     pen.use(statement, left);
     if (statement.count > 1) pen.tidyUp(wasEmpty);
-    return { edit: group(pen.edits), parts: pen.parts };
+    return pen.drawn();
   }
   const { width } = statement;
   const names = namesOf(statement.expression);
@@ -79,7 +84,7 @@ export function drawStatement(
   const driver = typeof root === 'string' ? pen.sourceOf(root) : { part: drawn.get(root)!.id, port: 'Y' };
   for (const target of targets)
     pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, begin);
-  return { edit: group(pen.edits), parts: pen.parts };
+  return pen.drawn();
 }
 
 /** The name of the pin that is the opposite of another: `Q'` of `Q`. */
@@ -123,6 +128,8 @@ const ROOM_OF_LAMP = 4;
 class Pen {
   readonly edits: Edit[] = [];
   readonly parts: string[] = [];
+  private readonly anew: Drawn['anew'][number][] = [];
+  private readonly led: string[] = [];
   /** The lowest grid line that is taken right of the inputs. */
   private floor: number | null = null;
 
@@ -135,7 +142,16 @@ class Pen {
     return sheetOf(this.lesson, this.sheetId)!;
   }
 
-  private make(edit: Edit | null): void {
+  drawn(): Drawn {
+    const { sheet, edits, anew } = this;
+    return {
+      edit: group(edits),
+      parts: [...this.parts, ...this.led].filter((id) => sheet.parts.has(id)),
+      anew,
+    };
+  }
+
+  make(edit: Edit | null): void {
     const applied = edit && apply(this.lesson, edit);
     if (!edit || !applied?.ok) return;
     this.lesson = applied.value;
@@ -370,21 +386,30 @@ class Pen {
     );
   }
 
-  /** Leads a driver to the target of the statement: a pin, a waiting output, or a new lamp. */
+  /** Leads a driver to the target of the statement: a pin, an output that is there, or a new lamp. */
   lead(driver: End, target: string, level: number, left: number, height: number | null = null): void {
     const [part, port] = pinNamed(this.sheet, target);
     if (part && port) {
       this.make(connect(this.sheet, driver, { part: part.id, port }));
       return;
     }
-    const nets = wireNets(this.sheet);
-    const waiting = [...this.sheet.parts.values()].find(
-      (p) =>
-        p.label === target &&
-        roleOf(p)?.role === 'output' &&
-        nets.ofEnd({ part: p.id, port: pinsOf(p)[0]!.port.name }) === undefined,
-    );
+    const called = [...this.sheet.parts.values()].filter((p) => p.label === target);
+    const shows = called.find((p) => isShown(p) && roleOf(p)?.role === 'output') ?? called.find(isShown);
+    const before = called.find(isSwitch);
+    if (before && !('part' in driver && driver.part === before.id)) {
+      if (!this.parts.includes(before.id)) this.anew.push({ name: target, was: 'switch' });
+      leadInPlaceOf(this, before, driver);
+    }
     const y = height ?? this.heightOf(driver);
+    const end = {
+      x: Math.round(left + ACROSS * (level + 1)),
+      y: Math.max(y, this.floor ?? y),
+    };
+    if (shows) {
+      if (leadAnew(this, shows, driver, end)) this.anew.push({ name: target, was: 'driven' });
+      this.led.push(shows.id);
+      return;
+    }
     if (/^\p{Ll}/u.test(target)) {
       // A name with a small initial is an intermediate signal: a name for the wire.
       const width = widthAt(this.sheet, driver);
@@ -397,14 +422,7 @@ class Pen {
       this.make(connect(this.sheet, driver, { part: label.id, port: 'A' }));
       return;
     }
-    const lamp =
-      waiting ??
-      this.place(
-        'lamp',
-        { width: widthAt(this.sheet, driver) },
-        { x: Math.round(left + ACROSS * (level + 1)), y: Math.max(y, this.floor ?? y) },
-        target,
-      );
+    const lamp = this.place('lamp', { width: widthAt(this.sheet, driver) }, end, target);
     this.make(connect(this.sheet, driver, { part: lamp.id, port: pinsOf(lamp)[0]!.port.name }));
   }
 }

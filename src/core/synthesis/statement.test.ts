@@ -389,3 +389,76 @@ test('a lamp whose label has brackets is driven by that name', () => {
   ]);
   expect(s.columns()).toEqual(['0001']);
 });
+
+describe('a name that is on the sheet already', () => {
+  const labels = (s: Sketch, kind: string) => kinds(s, kind).map((p) => p.label);
+  const problem = (s: Sketch, text: string) => {
+    const read = readStatement(s.lesson, 'sheet1', text);
+    return read.ok ? 'read' : sentence(read.problem);
+  };
+
+  test('is led to by its new statement, and what only made the old one goes', () => {
+    const s = new Sketch();
+    draw(s, 'Y = A and (B or C)');
+    draw(s, 'Z = B or C');
+    draw(s, 'Y = A xor B');
+    expect(labels(s, 'lamp').sort()).toEqual(['Y', 'Z']);
+    // The OR is kept where it makes Z as well.
+    expect([kinds(s, 'and').length, kinds(s, 'xor').length, kinds(s, 'or').length]).toEqual([0, 1, 1]);
+    expect(s.columns()).toEqual(['00111100', '01110111']);
+    expectTidy(s.sheet);
+  });
+
+  test('may be read by its new statement', () => {
+    const s = new Sketch();
+    draw(s, 'Y = A and B');
+    draw(s, 'Y = Y xor C');
+    expect(labels(s, 'lamp')).toEqual(['Y']);
+    expect(s.columns()).toEqual(['01010110']);
+  });
+
+  test('takes those along that read it', () => {
+    const s = new Sketch();
+    for (const text of ['sum = A xor B', 'Y = sum and C', 'sum = A or B']) draw(s, text);
+    expect(kinds(s, 'xor')).toHaveLength(0);
+    expect(s.columns()).toEqual(['00010101']);
+  });
+
+  test('leaves another name of the same wire as it was', () => {
+    const s = new Sketch();
+    for (const text of ['Y = A and B', 'Z = Y', 'Y = A or B']) draw(s, text);
+    expect(labels(s, 'lamp').sort()).toEqual(['Y', 'Z']);
+    expect(s.columns().sort()).toEqual(['0001', '0111']);
+  });
+
+  test.each([
+    ['in two statements', ['Q = nor(R, P)', 'P = nor(S, Q)']],
+    ['in one', ["Q = S + R' Q"]],
+    ['in one, in words', ['Q = not R and (S or Q)']],
+  ])('closes a loop where it was a switch: a latch %s', (_, statements) => {
+    const s = new Sketch();
+    for (const text of statements) draw(s, text);
+    expect(labels(s, 'switch').sort()).toEqual(['R', 'S']);
+    const circuit = new Rig(s.sheet);
+    const at = ([R, S]: readonly [number, number]) => circuit.set({ R, S }).word('Q');
+    const course = [
+      [1, 0],
+      [0, 0],
+      [0, 1],
+      [0, 0],
+      [1, 0],
+    ] as const;
+    expect(course.map(at).join('')).toBe('00110');
+  });
+
+  test('is refused where it is a part with inputs, another input, or a switch that would feed itself', () => {
+    const s = new Sketch();
+    s.place('tff', 0, 0, 'Q0');
+    s.place('clock', 0, 20, 'Clock');
+    draw(s, 'Y = A and B');
+    expect(problem(s, 'Q0 = A')).toBe('Q0 is a part here (T flip-flop): write Q0.T = … for its input.');
+    expect(problem(s, 'Clock = A')).toBe('Clock is a part here (Clock): give the output another name.');
+    expect(problem(s, 'A = A xor B')).toMatch(/^A is a switch here, and would feed itself/);
+    expect(problem(s, 'Total = Total + A')).toMatch(/feed itself/);
+  });
+});

@@ -8,9 +8,11 @@ import { readRowList } from '../logic/expression/row-list';
 import { withArguments } from '../logic/expression/typed-formulas';
 import { excerptAt } from '../logic/specification/spec-formulas';
 import { declaredInputs } from '../netlist/declared';
+import { kindOf } from '../parts/catalogue';
 import { done, mapped, type Result, refused } from '../values/result';
 import { type Call, readCall, split } from './call';
-import { labelled, pinNamed, pinOfName, sourceNamed } from './names-on-sheet';
+import { isSwitch } from './lead-anew';
+import { drives, labelled, pinNamed, pinOfName, sourceNamed } from './names-on-sheet';
 import { type Pieces, piecesIn, pieceWidth } from './pieces';
 
 /**
@@ -86,6 +88,8 @@ export function readStatement(lesson: Lesson, sheetId: string, typed: string): R
   for (const one of targets) {
     const [part, port] = pinNamed(sheet, one);
     if (part && !port) return refused('no-such-pin', `${part.label} has no input ${one.split('.')[1]}`);
+    const held = notToBeDefined(sheet, one, namesOf(read.value.expression));
+    if (held) return held;
     const dotted = /^(.+)\.([^.]+)$/.exec(one);
     if (dotted && !part && !labelled(sheet, one))
       return refused(
@@ -96,6 +100,19 @@ export function readStatement(lesson: Lesson, sheetId: string, typed: string): R
   const { expression } = read.value;
   const width = widthOf(sheet, said, target, expression, pieces.value);
   return width.ok ? done({ targets, expression, order, width: width.value, pieces: pieces.value }) : width;
+}
+
+/** Why a name cannot be what a statement says; null where it can. */
+function notToBeDefined(sheet: Sheet, name: string, reads: readonly string[]): Result<never> | null {
+  const part = [...sheet.parts.values()].find((p) => p.label === name && drives(p));
+  if (!part) return null;
+  const input = pinsOf(part).find((p) => p.port.direction === 'in')?.port.name;
+  const what = `${name} is a part here (${kindOf(part).name})`;
+  if (input) return refused('is-a-part', `${what}: write ${name}.${input} = … for its input`);
+  if (!isSwitch(part)) return refused('is-a-part', `${what}: give the output another name`);
+  return reads.includes(name)
+    ? refused('feeds-itself', `${name} is a switch here, and would feed itself: give the output another name`)
+    : null;
 }
 
 /** Letters with dots between them: `A.B'.C`. Of `Q`, as of longer names, a pin is meant. */
@@ -140,7 +157,9 @@ function widthOf(
       'or-of-numbers',
       `${wide.name} has ${wide.width} bits, and + is “or” here. To add, place an adder: type adder ${wide.width}. For “or”, write or`,
     );
-  if (isSum && names.includes(target))
+  const isTotal =
+    expression.op === 'or' && expression.of.every((e) => e.op === 'name' || e.op === 'constant');
+  if (isSum && isTotal && names.includes(target))
     return refused(
       'feeds-itself',
       `+ is “or” here, and ${target} would feed itself. To add up, place an adder and a register: type adder 8, then register 8`,

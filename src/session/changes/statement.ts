@@ -1,5 +1,5 @@
 import type { Point } from '@/core/circuit/geometry';
-import { drawStatement } from '@/core/synthesis/draw-statement';
+import { type Drawn, drawStatement } from '@/core/synthesis/draw-statement';
 import { readStatement } from '@/core/synthesis/statement';
 import { DONE, type Result, refused } from '@/core/values/result';
 import type { Session } from '../session';
@@ -15,6 +15,9 @@ export function typedLine(session: Session, text: string, at: Point): Result<und
   return addSheet(session, line.replace(SHEET, ''));
 }
 
+const saidOf = ({ name, was }: Drawn['anew'][number]): string =>
+  was === 'switch' ? `${name} is driven now: its switch is gone.` : `${name} is drawn anew.`;
+
 /** Draws a typed statement, `Sum = A xor B`, in one step of undo, and selects it. */
 function drawTyped(session: Session, text: string, at: Point): Result<undefined> {
   const { lesson, sheetId } = session.state;
@@ -22,12 +25,13 @@ function drawTyped(session: Session, text: string, at: Point): Result<undefined>
     return refused('by-hand', 'in this task the circuit is drawn by hand, part by part');
   const read = readStatement(lesson, sheetId, text);
   if (!read.ok) return read;
-  const { edit, parts } = drawStatement(lesson, sheetId, read.value, at);
+  const { edit, parts, anew } = drawStatement(lesson, sheetId, read.value, at);
   const added = edit.type === 'group' ? edit.edits : [edit];
   const drawn = session.edit(`draw ${text.slice(0, 40)}`, edit);
   if (!drawn.ok) return drawn;
   session.select({ parts: new Set(parts), wires: new Set() });
   session.lookAtAll('parts');
+  if (anew.length > 0) session.sayUndoable(anew.map(saidOf).join(' '));
   const opened = added.find((e) => e.type === 'changePart' && e.sheet !== sheetId);
   const inside = opened && 'sheet' in opened && lesson.sheets.find((s) => s.id === opened.sheet);
   if (inside) session.sayUndoable(`The switches and lamps of “${inside.name}” are its ports now.`);

@@ -1,0 +1,97 @@
+import type { Edit } from '../circuit/edit';
+import type { Point } from '../circuit/geometry';
+import type { End, Part, PinEnd, Sheet } from '../circuit/sheet';
+import { connect, remove } from '../drawing/editing/gestures';
+import { freePlace } from '../drawing/geometry/free-place';
+import { pinOf, pinsOf } from '../drawing/geometry/placement';
+import { wireNets } from '../drawing/geometry/wire-nets';
+import { kindOf, roleOf } from '../parts/catalogue';
+
+/*
+ * A name that a statement defines, and that is on the sheet already: from then on it means what the statement says.
+ */
+
+/** A sheet that is edited step by step. */
+interface Editing {
+  readonly sheet: Sheet;
+  /** The ids of the parts that the statement has drawn. */
+  readonly parts: readonly string[];
+  make(edit: Edit | null): void;
+}
+
+/** Whether a part only shows, or names, what it is wired to. */
+export const isShown = (part: Part): boolean =>
+  roleOf(part)?.role === 'output' || kindOf(part).joinsByLabel === true;
+
+export const isSwitch = (part: Part): boolean => {
+  const role = roleOf(part);
+  return role?.role === 'input' && role.by === 'switch';
+};
+
+const endOf = (part: Part, at = 0): PinEnd => ({ part: part.id, port: pinsOf(part)[at]!.port.name });
+
+/** The pins on the net of a pin: those that drive it, and those that read it. */
+function onNet(sheet: Sheet, end: PinEnd): { readonly drivers: PinEnd[]; readonly readers: PinEnd[] } {
+  const nets = wireNets(sheet);
+  const net = nets.ofEnd(end);
+  const found = { drivers: [] as PinEnd[], readers: [] as PinEnd[] };
+  for (const part of net === undefined ? [] : sheet.parts.values())
+    for (const [i, { port }] of pinsOf(part).entries())
+      if (nets.ofEnd(endOf(part, i)) === net)
+        (port.direction === 'out' ? found.drivers : found.readers).push(endOf(part, i));
+  return found;
+}
+
+function lead(on: Editing, driver: End, pins: readonly PinEnd[]): void {
+  for (const pin of pins) on.make(connect(on.sheet, driver, pin));
+}
+
+/** Has what reads a switch read a driver in its place, and takes the switch away. */
+export function leadInPlaceOf(on: Editing, before: Part, driver: End): void {
+  const { readers } = onNet(on.sheet, endOf(before));
+  on.make(remove(on.sheet, new Set([before.id]), new Set()));
+  lead(on, driver, readers);
+}
+
+/**
+ * Leads a driver to a lamp, or to a name of a wire. What read the wire of that name goes along, but for what the statement has
+ * drawn, and where the wire has other names as well; gates that lead nowhere then go.
+ * @param beside where it goes if something drove it and it lies left of the driver, to which a wire would have to go back.
+ * @returns whether something else drove it.
+ */
+export function leadAnew(on: Editing, shown: Part, driver: End, beside: Point): boolean {
+  const own = endOf(shown);
+  const { drivers, readers } = onNet(on.sheet, own);
+  if ('part' in driver && drivers.some((d) => d.part === driver.part && d.port === driver.port)) return false;
+  const others = readers.filter((end) => end.part !== shown.id);
+  const hasOtherNames = others.some((end) => isShown(on.sheet.parts.get(end.part)!));
+  const left = others.filter((end) => hasOtherNames || on.parts.includes(end.part));
+  const nets = wireNets(on.sheet);
+  const net = nets.ofEnd(own);
+  const wires = [...on.sheet.wires.keys()].filter((wire) => nets.ofWire(wire) === net);
+  if (net !== undefined) on.make(remove(on.sheet, new Set(), new Set(wires)));
+  const from = 'part' in driver ? pinOf(on.sheet, driver.part, driver.port)!.at : driver.at;
+  if (drivers.length > 0 && pinsOf(shown)[0]!.at.x <= from.x) {
+    const at = freePlace(on.sheet, { ...shown, at: beside });
+    on.make({ type: 'changePart', sheet: on.sheet.id, id: shown.id, change: { at } });
+  }
+  if (drivers[0]) lead(on, drivers[0], left);
+  lead(on, driver, [own, ...others.filter((end) => !left.includes(end))]);
+  for (const end of drivers) prune(on, end.part);
+  return drivers.length > 0;
+}
+
+/** Takes away a gate that leads nowhere, and those that led to it alone. */
+function prune(on: Editing, id: string): void {
+  const part = on.sheet.parts.get(id);
+  if (!part || part.label || !kindOf(part).isGate) return;
+  const nets = wireNets(on.sheet);
+  const pins = pinsOf(part).map(({ port }, at) => ({
+    end: endOf(part, at),
+    isOutput: port.direction === 'out',
+  }));
+  if (pins.some(({ end, isOutput }) => isOutput && nets.ofEnd(end) !== undefined)) return;
+  const drivers = pins.flatMap(({ end, isOutput }) => (isOutput ? [] : onNet(on.sheet, end).drivers));
+  on.make(remove(on.sheet, new Set([id]), new Set()));
+  for (const driver of drivers) prune(on, driver.part);
+}
