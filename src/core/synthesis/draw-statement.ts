@@ -18,7 +18,7 @@ import { readParams } from '../parts/params';
 import { expectDone } from '../values/result';
 import type { Call } from './call';
 import { type Gate, gatesOf, late } from './gates-of-expression';
-import { isShown, isSwitch, leadAnew, leadInPlaceOf } from './lead-anew';
+import { isDriven, isShown, isSwitch, leadAnew, leadInPlaceOf } from './lead-anew';
 import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
 import { type Pieces, pieceWidth } from './pieces';
 import type { Statement } from './statement';
@@ -394,7 +394,9 @@ class Pen {
       return;
     }
     const called = [...this.sheet.parts.values()].filter((p) => p.label === target);
-    const shows = called.find((p) => isShown(p) && roleOf(p)?.role === 'output') ?? called.find(isShown);
+    // Of several net labels, one stands at what drives them all.
+    const shown = called.filter(isShown);
+    const shows = shown.find((p) => isDriven(this.sheet, p)) ?? shown[0];
     const before = called.find(isSwitch);
     if (before && !('part' in driver && driver.part === before.id)) {
       if (!this.parts.includes(before.id)) this.anew.push({ name: target, was: 'switch' });

@@ -46,42 +46,49 @@ function lead(on: Editing, driver: End, pins: readonly PinEnd[]): void {
   for (const pin of pins) on.make(connect(on.sheet, driver, pin));
 }
 
-/** Has what reads a switch read a driver in its place, and takes the switch away. */
+/** Wires the readers of a switch to a driver, and removes the switch. */
 export function leadInPlaceOf(on: Editing, before: Part, driver: End): void {
   const { readers } = onNet(on.sheet, endOf(before));
   on.make(remove(on.sheet, new Set([before.id]), new Set()));
   lead(on, driver, readers);
 }
 
+/** Whether something drives the wire at a lamp, or at a net label. */
+export const isDriven = (sheet: Sheet, shown: Part): boolean => onNet(sheet, endOf(shown)).drivers.length > 0;
+
 /**
- * Leads a driver to a lamp, or to a name of a wire. What read the wire of that name goes along, but for what the statement has
- * drawn, and where the wire has other names as well; gates that lead nowhere then go.
- * @param beside where it goes if something drove it and it lies left of the driver, to which a wire would have to go back.
+ * Wires a driver to a lamp, or to a net label. Readers of its wire follow, but for what the statement has drawn, and unless the
+ * wire has other names too. Gates that have no readers then are removed.
+ * @param beside where the lamp goes if it lies left of the driver, so that the wire would run backwards.
  * @returns whether something else drove it.
  */
 export function leadAnew(on: Editing, shown: Part, driver: End, beside: Point): boolean {
   const own = endOf(shown);
   const { drivers, readers } = onNet(on.sheet, own);
   if ('part' in driver && drivers.some((d) => d.part === driver.part && d.port === driver.port)) return false;
+  if (drivers.length === 0) {
+    lead(on, driver, [own]);
+    return false;
+  }
   const others = readers.filter((end) => end.part !== shown.id);
   const hasOtherNames = others.some((end) => isShown(on.sheet.parts.get(end.part)!));
   const left = others.filter((end) => hasOtherNames || on.parts.includes(end.part));
   const nets = wireNets(on.sheet);
   const net = nets.ofEnd(own);
   const wires = [...on.sheet.wires.keys()].filter((wire) => nets.ofWire(wire) === net);
-  if (net !== undefined) on.make(remove(on.sheet, new Set(), new Set(wires)));
+  on.make(remove(on.sheet, new Set(), new Set(wires)));
   const from = 'part' in driver ? pinOf(on.sheet, driver.part, driver.port)!.at : driver.at;
-  if (drivers.length > 0 && pinsOf(shown)[0]!.at.x <= from.x) {
+  if (pinsOf(shown)[0]!.at.x <= from.x) {
     const at = freePlace(on.sheet, { ...shown, at: beside });
     on.make({ type: 'changePart', sheet: on.sheet.id, id: shown.id, change: { at } });
   }
-  if (drivers[0]) lead(on, drivers[0], left);
+  lead(on, drivers[0]!, left);
   lead(on, driver, [own, ...others.filter((end) => !left.includes(end))]);
   for (const end of drivers) prune(on, end.part);
-  return drivers.length > 0;
+  return true;
 }
 
-/** Takes away a gate that leads nowhere, and those that led to it alone. */
+/** Removes a gate without readers, and then those that drove it alone. */
 function prune(on: Editing, id: string): void {
   const part = on.sheet.parts.get(id);
   if (!part || part.label || !kindOf(part).isGate) return;

@@ -424,6 +424,21 @@ describe('a name that is on the sheet already', () => {
     expect(s.columns()).toEqual(['00010101']);
   });
 
+  test('is led to where it is driven, if it stands at several wires', () => {
+    const s = new Sketch();
+    // The net label that only reads comes first.
+    s.wire(`${s.place('label', 60, 30, 'sum')}.A`, `${s.place('lamp', 70, 30, 'Z')}.A`);
+    for (const [i, name] of ['A', 'B'].entries()) s.place('switch', 0, 8 * i, name);
+    s.place('xor', 20, 4);
+    s.wire('switch1.Y', 'xor1.A');
+    s.wire('switch2.Y', 'xor1.B');
+    s.wire('xor1.Y', `${s.place('label', 40, 4, 'sum')}.A`);
+    expect(s.columns()).toEqual(['0110']);
+    draw(s, 'sum = A or B');
+    expect(s.columns()).toEqual(['0111']);
+    expect(kinds(s, 'xor')).toHaveLength(0);
+  });
+
   test('leaves another name of the same wire as it was', () => {
     const s = new Sketch();
     for (const text of ['Y = A and B', 'Z = Y', 'Y = A or B']) draw(s, text);

@@ -42,8 +42,9 @@ export interface ProofOptions {
 const ALL_ROWS = 20;
 /** Nodes of the diagrams that are tried first. */
 const FEW_NODES = 400_000;
-/** Up to this many where diagrams grow too large, first of all where both tables together have no more than so many cells. */
+/** Circuits of up to this many inputs are compared row by row where diagrams grow too large. */
 export const MOST_ROWS = 26;
+/** Cells of both tables up to which that is tried before a search. */
 const MOST_CELLS = 2 ** 31;
 /** Blocks of 128 rows that are compared at a time. */
 const SPAN = 512;
