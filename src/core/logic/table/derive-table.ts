@@ -1,6 +1,7 @@
 import type { Netlist } from '../../netlist/netlist';
 import { countByWasm } from './count-machine';
 import { hasWideWords, tableMachine } from './table-machine';
+import { ROWS_A_BLOCK } from './table-pieces';
 import { countOnes, packed, type TruthTable, truthTable, whyNoTable } from './truth-table';
 
 export interface TableOptions {
@@ -17,8 +18,6 @@ export interface TablePiece extends TruthTable {
 
 /** Tables of fewer inputs are done before WebAssembly has been compiled. */
 const WASM_FROM_INPUTS = 11;
-/** Rows in one 128-bit word. */
-const BLOCK = 128;
 const KINDS = ['ones', 'unknown', 'floating'] as const;
 let wideWords: boolean | null = null;
 
@@ -72,7 +71,7 @@ export function* tablePieces(
   }
   const machine = tableMachine(netlist, span);
   const rows = 2 ** netlist.inputColumns.length;
-  const inPiece = Math.min(rows, machine.span * BLOCK);
+  const inPiece = Math.min(rows, machine.span * ROWS_A_BLOCK);
   const words = Math.max(1, inPiece >>> 5);
   const columns = (what: (typeof KINDS)[number]) =>
     netlist.outputColumns.map((_, o) => machine.column(o, what).subarray(0, words));
@@ -80,7 +79,7 @@ export function* tablePieces(
   const ones = columns('ones');
   const [unknown, floating] = machine.binary ? [none, none] : [columns('unknown'), columns('floating')];
   for (let first = 0; first < rows; first += inPiece) {
-    machine.run(first / BLOCK);
+    machine.run(first / ROWS_A_BLOCK);
     yield { ...packed(netlist, inPiece, ones, unknown, floating), first };
     options.progress?.(first / rows);
   }

@@ -2,10 +2,15 @@ import type { Netlist } from '../../netlist/netlist';
 import { Code, moduleOf, type WasmFunction } from '../../values/wasm/module';
 import { keptMachine } from './kept-machine';
 import { rowBits, TableFunction, WORD } from './table-function';
-import { GATES_A_FUNCTION, isBinary, needed, shareNets, type TableMachine } from './table-pieces';
+import {
+  GATES_A_FUNCTION,
+  isBinary,
+  needed,
+  ROWS_A_BLOCK,
+  shareNets,
+  type TableMachine,
+} from './table-pieces';
 
-/** Rows in one 128-bit word. */
-const ROWS = 128;
 /** Bytes of results that the machine's memory holds at most: they stay in a processor's own cache until they are used. */
 const MOST_BYTES = 1 << 20;
 /** Blocks of a span at most: the engine takes its better code when a function is called anew. */
@@ -28,7 +33,7 @@ export function hasWideWords(): boolean {
 export function tableMachine(netlist: Netlist, most?: number): TableMachine {
   const gates = needed(netlist);
   const binary = isBinary(netlist, gates);
-  const blocks = Math.max(1, 2 ** netlist.inputColumns.length / ROWS);
+  const blocks = Math.max(1, 2 ** netlist.inputColumns.length / ROWS_A_BLOCK);
   const columns = netlist.outputColumns.length * (binary ? 1 : 3);
   const fit = Math.min(MOST_BLOCKS, Math.max(1, MOST_BYTES / (columns * WORD)));
   const span = Math.min(blocks, most ?? 2 ** Math.floor(Math.log2(fit)));
@@ -47,7 +52,7 @@ export function tableMachine(netlist: Netlist, most?: number): TableMachine {
     span,
     run: (first) => run(first, first + span),
     column: (output, what) =>
-      new Uint32Array(memory.buffer, writer.columnAt(output, kinds[what]), span * (ROWS / 32)),
+      new Uint32Array(memory.buffer, writer.columnAt(output, kinds[what]), span * (ROWS_A_BLOCK / 32)),
   };
 }
 

@@ -14,6 +14,9 @@ export interface TableMachine {
   column(output: number, what: 'ones' | 'unknown' | 'floating'): Uint32Array;
 }
 
+/** Rows in a block, which is one 128-bit word of each net. */
+export const ROWS_A_BLOCK = 128;
+
 /** Gates in one function: larger ones take their compiler too long. */
 export const GATES_A_FUNCTION = 2000;
 
