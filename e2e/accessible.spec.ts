@@ -32,7 +32,7 @@ for (const [name, open] of Object.entries(views))
     await expect.poll(paper).not.toBe(light);
     // The other theme has the same page in other colours.
     expect(await complaints(axe().withRules(['color-contrast']))).toEqual([]);
-    // Last, as what is open closes where one face is shown at a time.
+    // The telephone comes last: popups close where one face is shown at a time.
     await page.setViewportSize({ width: 390, height: 844 });
     await expect.poll(() => crowded(page)).toEqual([]);
   });

@@ -61,7 +61,7 @@ test('“Hand out” takes the title, a menu its arrow keys', async ({ page }) =
   await expect(page.getByRole('menuitemcheckbox').first()).toBeFocused();
 });
 
-test('what a statement says of a name holds from then on: a loop is closed, a lamp led to anew, one step of undo each', async ({
+test('what a statement says of a name holds from then on: a loop is closed, a lamp redefined, one step of undo each', async ({
   page,
 }) => {
   const hand = await emptySheet(page);
@@ -75,12 +75,12 @@ test('what a statement says of a name holds from then on: a loop is closed, a la
   await draw('Q = nor(R, P)');
   await expect.poll(() => hand.parts()).toContain('P, switch, 0, drives NOR 1');
   await draw('P = nor(S, Q)');
-  await expect(page.getByText(/P is driven now: its switch is gone\./)).toBeVisible();
+  await expect(page.getByText(/P is no longer a switch: the statement drives it\./)).toBeVisible();
   await expect
     .poll(() => hand.parts())
     .toContain('NOR 2, two-input NOR, from S and NOR 1, output 0, drives NOR 1 and P');
   await draw("P = S' Q'");
-  await expect(page.getByText(/P is drawn anew\./)).toBeVisible();
+  await expect(page.getByText(/P is redefined\./)).toBeVisible();
   await expect.poll(async () => (await hand.parts()).filter((p) => p.startsWith('NOR'))).toHaveLength(1);
   for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z');
   await expect.poll(() => hand.parts()).toContain('P, switch, 0, drives NOR 1');

@@ -12,7 +12,7 @@ export interface ActionGroup {
 
 /** The groups that the menu at the pointer offers where something is selected. */
 const OF_SELECTION: readonly Group[] = ['part', 'order', 'room', 'wire', 'colour', 'remove'];
-/** What a finger without a Delete key needs most is not at the end of a list that scrolls. */
+/** On a touch screen removal comes first: there is no Delete key, and the list may scroll. */
 const BY_FINGER: readonly Group[] = ['remove', 'part', 'order', 'room', 'wire', 'colour'];
 const SMALL: ReadonlySet<Group> = new Set<Group>(['order', 'room', 'colour']);
 /** Left to the keyboard and the list of commands: a menu of them would be longer than it is of use. */

@@ -74,7 +74,7 @@ function nameAtStart(text: string, kinds: readonly PartKind[]): Named | null {
   return null;
 }
 
-/** The kind, and its settings, that a name of the trade stands for; null where it is not among `kinds`. */
+/** The kind and the settings of a trade name; null if that kind is not among `kinds`. */
 export function meaning(name: string, kinds: readonly PartKind[]): Pick<Phrase, 'kind' | 'set'> | null {
   for (const [own, rest] of beginnings(meaningOf(name) ?? '')) {
     const kind = kindCalled(own, kinds);

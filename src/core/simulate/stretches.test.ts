@@ -59,7 +59,7 @@ test('a trace that has dropped its oldest part tells the rest as one that has ke
   const look = (from: number, to: number, grain: number) =>
     expect(stretchesOf(trimmed, lanes, from, to, grain)).toEqual(stretchesOf(kept, lanes, from, to, grain));
   let time = 0;
-  // Nets come and go, so that no summary is like the one before in the same memory.
+  // Half of the nets rest by turns, so that successive summaries in the same memory differ.
   for (let i = 0; i < 600_000; i++) {
     if (roll() < 0.4) time++;
     const net = Math.floor(((i >> 14) % 2 ? 600 : 300) * roll());

@@ -18,28 +18,28 @@ import { readParams } from '../parts/params';
 import { expectDone } from '../values/result';
 import type { Call } from './call';
 import { type Gate, gatesOf, late } from './gates-of-expression';
-import { isDriven, isShown, isSwitch, leadAnew, leadInPlaceOf } from './lead-anew';
 import { labelled, pinNamed, sourceNamed } from './names-on-sheet';
 import { type Pieces, pieceWidth } from './pieces';
+import { isDriven, isShown, isSwitch, redrive, replaceSwitch } from './redefine';
 import type { Statement } from './statement';
 
 /** Grid steps between columns, and between parts of one. */
 const ACROSS = 10;
 const DOWN = 2;
 
-/** What a statement comes to. */
+/** The drawing of a statement. */
 export interface Drawn {
   readonly edit: Edit;
-  /** The ids of the new parts, and of what else shows the result. */
+  /** The ids of the new parts, and of lamps and labels that are driven by them now. */
   readonly parts: readonly string[];
-  /** Names that meant something else before: a switch, or what another statement led there. */
-  readonly anew: readonly { readonly name: string; readonly was: 'switch' | 'driven' }[];
+  /** Targets that were on the sheet: as a switch, or driven by something else. */
+  readonly redefined: readonly { readonly name: string; readonly was: 'switch' | 'driven' }[];
 }
 
 /**
  * Draws a statement onto a sheet: the gates as they are written, from left to right, and a lamp or the named
- * input. Names are labels on the sheet; an unknown name becomes a switch. A target that is on the sheet already is led to from
- * now on: a switch gives way to it, and gates that only made what it was before go.
+ * input. Names are labels on the sheet; an unknown name becomes a switch. A target that is on the sheet already is redefined: a
+ * switch is replaced, a lamp is driven by the new gates, and gates that lose their readers are removed.
  * @param at the place of the first input if there is none yet.
  */
 export function drawStatement(lesson: Lesson, sheetId: string, statement: Statement, at: Point): Drawn {
@@ -128,7 +128,7 @@ const ROOM_OF_LAMP = 4;
 class Pen {
   readonly edits: Edit[] = [];
   readonly parts: string[] = [];
-  private readonly anew: Drawn['anew'][number][] = [];
+  private readonly redefined: Drawn['redefined'][number][] = [];
   private readonly led: string[] = [];
   /** The lowest grid line that is taken right of the inputs. */
   private floor: number | null = null;
@@ -143,11 +143,11 @@ class Pen {
   }
 
   drawn(): Drawn {
-    const { sheet, edits, anew } = this;
+    const { sheet, edits, redefined } = this;
     return {
       edit: group(edits),
       parts: [...this.parts, ...this.led].filter((id) => sheet.parts.has(id)),
-      anew,
+      redefined,
     };
   }
 
@@ -399,8 +399,8 @@ class Pen {
     const shows = shown.find((p) => isDriven(this.sheet, p)) ?? shown[0];
     const before = called.find(isSwitch);
     if (before && !('part' in driver && driver.part === before.id)) {
-      if (!this.parts.includes(before.id)) this.anew.push({ name: target, was: 'switch' });
-      leadInPlaceOf(this, before, driver);
+      if (!this.parts.includes(before.id)) this.redefined.push({ name: target, was: 'switch' });
+      replaceSwitch(this, before, driver);
     }
     const y = height ?? this.heightOf(driver);
     const end = {
@@ -408,7 +408,7 @@ class Pen {
       y: Math.max(y, this.floor ?? y),
     };
     if (shows) {
-      if (leadAnew(this, shows, driver, end)) this.anew.push({ name: target, was: 'driven' });
+      if (redrive(this, shows, driver, end)) this.redefined.push({ name: target, was: 'driven' });
       this.led.push(shows.id);
       return;
     }

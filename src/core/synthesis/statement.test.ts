@@ -444,6 +444,10 @@ describe('a name that is on the sheet already', () => {
     for (const text of ['Y = A and B', 'Z = Y', 'Y = A or B']) draw(s, text);
     expect(labels(s, 'lamp').sort()).toEqual(['Y', 'Z']);
     expect(s.columns().sort()).toEqual(['0001', '0111']);
+    // Nor what reads the switch, or the flip-flop, to which it led.
+    const t = new Sketch();
+    for (const text of ['Y = A', 'Z = A and B', 'Y = B']) draw(t, text);
+    expect(t.columns()).toEqual(['0101', '0001']);
   });
 
   test.each([

@@ -11,9 +11,9 @@ import { declaredInputs } from '../netlist/declared';
 import { kindOf } from '../parts/catalogue';
 import { done, mapped, type Result, refused } from '../values/result';
 import { type Call, readCall, split } from './call';
-import { isSwitch } from './lead-anew';
 import { drives, labelled, pinNamed, pinOfName, sourceNamed } from './names-on-sheet';
 import { type Pieces, piecesIn, pieceWidth } from './pieces';
+import { isSwitch } from './redefine';
 
 /**
  * A typed statement, `Sum = A xor B` or `Sum, Carry = half adder(A, B)`: the driven names and their driver.

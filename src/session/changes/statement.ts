@@ -15,8 +15,8 @@ export function typedLine(session: Session, text: string, at: Point): Result<und
   return addSheet(session, line.replace(SHEET, ''));
 }
 
-const saidOf = ({ name, was }: Drawn['anew'][number]): string =>
-  was === 'switch' ? `${name} is driven now: its switch is gone.` : `${name} is drawn anew.`;
+const saidOf = ({ name, was }: Drawn['redefined'][number]): string =>
+  was === 'switch' ? `${name} is no longer a switch: the statement drives it.` : `${name} is redefined.`;
 
 /** Draws a typed statement, `Sum = A xor B`, in one step of undo, and selects it. */
 function drawTyped(session: Session, text: string, at: Point): Result<undefined> {
@@ -25,13 +25,13 @@ function drawTyped(session: Session, text: string, at: Point): Result<undefined>
     return refused('by-hand', 'in this task the circuit is drawn by hand, part by part');
   const read = readStatement(lesson, sheetId, text);
   if (!read.ok) return read;
-  const { edit, parts, anew } = drawStatement(lesson, sheetId, read.value, at);
+  const { edit, parts, redefined } = drawStatement(lesson, sheetId, read.value, at);
   const added = edit.type === 'group' ? edit.edits : [edit];
   const drawn = session.edit(`draw ${text.slice(0, 40)}`, edit);
   if (!drawn.ok) return drawn;
   session.select({ parts: new Set(parts), wires: new Set() });
   session.lookAtAll('parts');
-  if (anew.length > 0) session.sayUndoable(anew.map(saidOf).join(' '));
+  if (redefined.length > 0) session.sayUndoable(redefined.map(saidOf).join(' '));
   const opened = added.find((e) => e.type === 'changePart' && e.sheet !== sheetId);
   const inside = opened && 'sheet' in opened && lesson.sheets.find((s) => s.id === opened.sheet);
   if (inside) session.sayUndoable(`The switches and lamps of “${inside.name}” are its ports now.`);

@@ -3,7 +3,7 @@ import { letterOf } from '../../values/logic';
 import { RowTexts } from './row-texts';
 import { cell, inputAt, type TruthTable } from './truth-table';
 
-/** Tables of a few words of rows, with columns of anything; those that cannot be unknown are null. */
+/** Tables of four words of 32 rows with random columns; a column without unknown values may be null. */
 const anyTable = fc
   .record({ inputs: fc.integer({ min: 6, max: 19 }), outputs: fc.integer({ min: 1, max: 18 }) })
   .chain(({ inputs, outputs }) => {

@@ -13,7 +13,7 @@ import {
 
 /** Bytes of results that the machine's memory holds at most: they stay in a processor's own cache until they are used. */
 const MOST_BYTES = 1 << 20;
-/** Blocks of a span at most: the engine takes its better code when a function is called anew. */
+/** Most blocks of a span: the engine switches to optimised code when a function is called again. */
 const MOST_BLOCKS = 8192;
 const PAGE = 65_536;
 /** From so many inputs on it is worth while to choose the order of the words. */

@@ -8,7 +8,7 @@ import type { TruthTable } from './truth-table';
 export type TextFormat = 'csv' | 'tsv' | 'md' | 'latex';
 export type TableFormat = TextFormat | 'json';
 
-/** What stands between the values of a row. */
+/** The separator between the values of a row. */
 const BETWEEN: Readonly<Record<TableFormat, string>> = {
   csv: ',',
   tsv: '\t',

@@ -8,7 +8,7 @@ import { wireNets } from '../drawing/geometry/wire-nets';
 import { kindOf, roleOf } from '../parts/catalogue';
 
 /*
- * A name that a statement defines, and that is on the sheet already: from then on it means what the statement says.
+ * The target of a statement that is on the sheet already is redefined: from then on it means what the statement says.
  */
 
 /** A sheet that is edited step by step. */
@@ -47,7 +47,7 @@ function lead(on: Editing, driver: End, pins: readonly PinEnd[]): void {
 }
 
 /** Wires the readers of a switch to a driver, and removes the switch. */
-export function leadInPlaceOf(on: Editing, before: Part, driver: End): void {
+export function replaceSwitch(on: Editing, before: Part, driver: End): void {
   const { readers } = onNet(on.sheet, endOf(before));
   on.make(remove(on.sheet, new Set([before.id]), new Set()));
   lead(on, driver, readers);
@@ -62,7 +62,7 @@ export const isDriven = (sheet: Sheet, shown: Part): boolean => onNet(sheet, end
  * @param beside where the lamp goes if it lies left of the driver, so that the wire would run backwards.
  * @returns whether something else drove it.
  */
-export function leadAnew(on: Editing, shown: Part, driver: End, beside: Point): boolean {
+export function redrive(on: Editing, shown: Part, driver: End, beside: Point): boolean {
   const own = endOf(shown);
   const { drivers, readers } = onNet(on.sheet, own);
   if ('part' in driver && drivers.some((d) => d.part === driver.part && d.port === driver.port)) return false;
@@ -71,7 +71,9 @@ export function leadAnew(on: Editing, shown: Part, driver: End, beside: Point): 
     return false;
   }
   const others = readers.filter((end) => end.part !== shown.id);
-  const hasOtherNames = others.some((end) => isShown(on.sheet.parts.get(end.part)!));
+  const partOf = (end: PinEnd) => on.sheet.parts.get(end.part)!;
+  const hasOtherNames =
+    drivers.some((end) => partOf(end).label) || others.some((end) => isShown(partOf(end)));
   const left = others.filter((end) => hasOtherNames || on.parts.includes(end.part));
   const nets = wireNets(on.sheet);
   const net = nets.ofEnd(own);
@@ -82,7 +84,8 @@ export function leadAnew(on: Editing, shown: Part, driver: End, beside: Point): 
     const at = freePlace(on.sheet, { ...shown, at: beside });
     on.make({ type: 'changePart', sheet: on.sheet.id, id: shown.id, change: { at } });
   }
-  lead(on, drivers[0]!, left);
+  // The first reader is wired to all drivers of a bus, the others to one of them.
+  for (const [i, end] of drivers.entries()) lead(on, end, i === 0 ? left : left.slice(0, 1));
   lead(on, driver, [own, ...others.filter((end) => !left.includes(end))]);
   for (const end of drivers) prune(on, end.part);
   return true;
