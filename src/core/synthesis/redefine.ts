@@ -8,7 +8,7 @@ import { wireNets } from '../drawing/geometry/wire-nets';
 import { kindOf, roleOf } from '../parts/catalogue';
 
 /*
- * The target of a statement that is on the sheet already is redefined: from then on it means what the statement says.
+ * Redefines a target that is on the sheet already: its lamp, net label or readers are wired to what the statement draws.
  */
 
 /** A sheet that is edited step by step. */
@@ -19,7 +19,7 @@ interface Editing {
   make(edit: Edit | null): void;
 }
 
-/** Whether a part only shows, or names, what it is wired to. */
+/** Whether a part is an output, or a net label. */
 export const isShown = (part: Part): boolean =>
   roleOf(part)?.role === 'output' || kindOf(part).joinsByLabel === true;
 
@@ -30,7 +30,7 @@ export const isSwitch = (part: Part): boolean => {
 
 const endOf = (part: Part, at = 0): PinEnd => ({ part: part.id, port: pinsOf(part)[at]!.port.name });
 
-/** The pins on the net of a pin: those that drive it, and those that read it. */
+/** The drivers and the readers on the net of a pin. */
 function onNet(sheet: Sheet, end: PinEnd): { readonly drivers: PinEnd[]; readonly readers: PinEnd[] } {
   const nets = wireNets(sheet);
   const net = nets.ofEnd(end);
@@ -46,6 +46,13 @@ function lead(on: Editing, driver: End, pins: readonly PinEnd[]): void {
   for (const pin of pins) on.make(connect(on.sheet, driver, pin));
 }
 
+/** Whether two ends are on the same net. */
+export function onOneNet(sheet: Sheet, one: End, other: PinEnd): boolean {
+  const nets = wireNets(sheet);
+  const net = 'part' in one ? nets.ofEnd(one) : nets.ofWire(one.wire);
+  return net !== undefined && net === nets.ofEnd(other);
+}
+
 /** Wires the readers of a switch to a driver, and removes the switch. */
 export function replaceSwitch(on: Editing, before: Part, driver: End): void {
   const { readers } = onNet(on.sheet, endOf(before));
@@ -57,15 +64,15 @@ export function replaceSwitch(on: Editing, before: Part, driver: End): void {
 export const isDriven = (sheet: Sheet, shown: Part): boolean => onNet(sheet, endOf(shown)).drivers.length > 0;
 
 /**
- * Wires a driver to a lamp, or to a net label. Readers of its wire follow, but for what the statement has drawn, and unless the
- * wire has other names too. Gates that have no readers then are removed.
+ * Wires a driver to a lamp or a net label. The readers of its net move with it, except new parts, and except on a net that has
+ * another name too. Gates without readers are removed.
  * @param beside where the lamp goes if it lies left of the driver, so that the wire would run backwards.
  * @returns whether something else drove it.
  */
 export function redrive(on: Editing, shown: Part, driver: End, beside: Point): boolean {
   const own = endOf(shown);
+  if (onOneNet(on.sheet, driver, own)) return false;
   const { drivers, readers } = onNet(on.sheet, own);
-  if ('part' in driver && drivers.some((d) => d.part === driver.part && d.port === driver.port)) return false;
   if (drivers.length === 0) {
     lead(on, driver, [own]);
     return false;
@@ -91,7 +98,7 @@ export function redrive(on: Editing, shown: Part, driver: End, beside: Point): b
   return true;
 }
 
-/** Removes a gate without readers, and then those that drove it alone. */
+/** Removes a gate if nothing reads it, and then the gates that drove it. */
 function prune(on: Editing, id: string): void {
   const part = on.sheet.parts.get(id);
   if (!part || part.label || !kindOf(part).isGate) return;

@@ -231,6 +231,8 @@ test('a sheet is used like a function: its switches become ports, small letters 
   expect(read).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 inputs: a, b' } });
   const few = readStatement(t.lesson, 'sheet1', 'S = half adder(A, B)');
   expect(few).toMatchObject({ ok: false, problem: { message: '“Half adder” has 2 outputs: S, C' } });
+  const fed = readStatement(t.lesson, 'sheet1', 'A, E = half adder(A, B)');
+  expect(fed).toMatchObject({ ok: false, problem: { code: 'feeds-itself' } });
 });
 
 describe('a row of blocks', () => {
@@ -403,7 +405,7 @@ describe('a name that is on the sheet already', () => {
     draw(s, 'Z = B or C');
     draw(s, 'Y = A xor B');
     expect(labels(s, 'lamp').sort()).toEqual(['Y', 'Z']);
-    // The OR is kept where it makes Z as well.
+    // Z still needs its OR.
     expect([kinds(s, 'and').length, kinds(s, 'xor').length, kinds(s, 'or').length]).toEqual([0, 1, 1]);
     expect(s.columns()).toEqual(['00111100', '01110111']);
     expectTidy(s.sheet);
@@ -415,6 +417,15 @@ describe('a name that is on the sheet already', () => {
     draw(s, 'Y = Y xor C');
     expect(labels(s, 'lamp')).toEqual(['Y']);
     expect(s.columns()).toEqual(['01010110']);
+  });
+
+  test('stays as it is where it is said of itself', () => {
+    const s = new Sketch();
+    for (const text of ['Y = A and B', 'Z = Y', 'Y = Y', 'Y = Z', 'Z = Y']) draw(s, text);
+    expect(s.columns()).toEqual(['0001', '0001']);
+    const alone = new Sketch();
+    for (const text of ['Y = A and B', 'Y = Y']) draw(alone, text);
+    expect(alone.columns()).toEqual(['0001']);
   });
 
   test('takes those along that read it', () => {
@@ -478,6 +489,8 @@ describe('a name that is on the sheet already', () => {
     expect(problem(s, 'Q0 = A')).toBe('Q0 is a part here (T flip-flop): write Q0.T = … for its input.');
     expect(problem(s, 'Clock = A')).toBe('Clock is a part here (Clock): give the output another name.');
     expect(problem(s, 'A = A xor B')).toMatch(/^A is a switch here, and would feed itself/);
+    draw(s, 'Z = A');
+    expect(problem(s, 'A = Z and B')).toMatch(/^A is a switch here, and would feed itself/);
     expect(problem(s, 'Total = Total + A')).toMatch(/feed itself/);
   });
 });

@@ -1,5 +1,5 @@
 import { type Lesson, sheetOf } from '../circuit/lesson';
-import type { Sheet } from '../circuit/sheet';
+import type { PinEnd, Sheet } from '../circuit/sheet';
 import { widthAt } from '../drawing/editing/remedies';
 import { pinsOf } from '../drawing/geometry/placement';
 import { type Expression, namesOf } from '../logic/expression/expression';
@@ -13,7 +13,7 @@ import { done, mapped, type Result, refused } from '../values/result';
 import { type Call, readCall, split } from './call';
 import { drives, labelled, pinNamed, pinOfName, sourceNamed } from './names-on-sheet';
 import { type Pieces, piecesIn, pieceWidth } from './pieces';
-import { isSwitch } from './redefine';
+import { isSwitch, onOneNet } from './redefine';
 
 /**
  * A typed statement, `Sum = A xor B` or `Sum, Carry = half adder(A, B)`: the driven names and their driver.
@@ -23,7 +23,7 @@ export type Statement =
       /** A name, or a part and its pin: `Q1.T`; several that are driven alike. */
       readonly targets: readonly string[];
       readonly expression: Expression;
-      /** Its inputs in the order of `F(A, B, C) = …`; empty where it gives none. */
+      /** The arguments of `F(A, B, C) = …` in their order; empty without arguments. */
       readonly order: readonly string[];
       /** Bits of each operand. */
       readonly width: number;
@@ -55,6 +55,11 @@ export function readStatement(lesson: Lesson, sheetId: string, typed: string): R
     .replace(/;\s*$/, '');
   const at = text.indexOf('=');
   const call = readCall(lesson, sheetId, text.slice(0, at), text.slice(at + 1));
+  if (call?.ok)
+    for (const one of call.value.targets) {
+      const held = notToBeDefined(sheet, one, call.value.reads);
+      if (held) return held;
+    }
   if (call) return call;
   const whole = text.slice(0, at).trim();
   const { name: left, order } = labelled(sheet, whole) ? { name: whole, order: [] } : withArguments(whole);
@@ -102,7 +107,7 @@ export function readStatement(lesson: Lesson, sheetId: string, typed: string): R
   return width.ok ? done({ targets, expression, order, width: width.value, pieces: pieces.value }) : width;
 }
 
-/** Why a name cannot be what a statement says; null where it can. */
+/** The refusal of a target that cannot be defined; null if it can. @param reads the names that the statement reads. */
 function notToBeDefined(sheet: Sheet, name: string, reads: readonly string[]): Result<never> | null {
   const part = [...sheet.parts.values()].find((p) => p.label === name && drives(p));
   if (!part) return null;
@@ -110,7 +115,12 @@ function notToBeDefined(sheet: Sheet, name: string, reads: readonly string[]): R
   const what = `${name} is a part here (${kindOf(part).name})`;
   if (input) return refused('is-a-part', `${what}: write ${name}.${input} = … for its input`);
   if (!isSwitch(part)) return refused('is-a-part', `${what}: give the output another name`);
-  return reads.includes(name)
+  const own = sourceNamed(sheet, name) as PinEnd;
+  const isRead = (read: string) => {
+    const source = sourceNamed(sheet, read);
+    return read === name || (source !== undefined && onOneNet(sheet, source, own));
+  };
+  return reads.some(isRead)
     ? refused('feeds-itself', `${name} is a switch here, and would feed itself: give the output another name`)
     : null;
 }

@@ -15,7 +15,7 @@ function giveWay(bar: HTMLElement): void {
 
 /**
  * A bar of one line, however narrow. What has `data-way={n}` is left out when the bar is too narrow for it, that with the
- * lowest number first; a `Fold` goes behind a button. What has `data-shrinks` is cut short before the last.
+ * lowest number first; a `Fold` goes behind a button. An element with `data-shrinks` is truncated before the last level.
  */
 export function Bar({ className, children }: { className: string; children: ReactNode }) {
   const root = useRef<HTMLElement>(null);

@@ -8,7 +8,7 @@ export interface TableMachine {
   readonly binary: boolean;
   /** Blocks of 128 rows that its memory holds at once: a power of two. */
   readonly span: number;
-  /** Derives the span that begins with row 128 * `first`, in the memory of the one before. Spans are derived in order. */
+  /** Derives the span from row 128 * `first` on; it overwrites the previous one. Call it for each span in order. */
   run(first: number): void;
   /** The memory of an output: rows at 1, or at X or Z, or at Z; 32 rows a word. */
   column(output: number, what: 'ones' | 'unknown' | 'floating'): Uint32Array;

@@ -30,7 +30,7 @@ interface Group {
 
 interface Bodies {
   readonly bodies: Group;
-  /** What has no pins, as lines that could be text. */
+  /** Notes, as lines that could be text. */
   readonly notes: Group;
   /** The inputs and outputs that may be lit, each with its body. */
   readonly lit: readonly { readonly part: string; readonly port: string; readonly body: Box }[];
@@ -93,11 +93,11 @@ function* bodiesOf({ sheet, some }: Scene): Steps<Bodies> {
   const lit: Bodies['lit'][number][] = [];
   for (const part of lifted ? picked(sheet.parts, some!.of.parts) : sheet.parts.values()) {
     const body = bodyOf(part);
-    const pins = localPinsOf(part);
-    if (pins.length === 0) addNote(notes, part.id, body);
+    const kind = kindOf(part);
+    if (kind.isNote) addNote(notes, part.id, body);
     else addBox(bodies, part.id, body);
-    const role = kindOf(part).role?.(part.params)?.role;
-    const [pin] = role === 'input' || role === 'output' ? pins : [];
+    const role = kind.role?.(part.params)?.role;
+    const [pin] = role === 'input' || role === 'output' ? localPinsOf(part) : [];
     if (pin) lit.push({ part: part.id, port: pin.port.name, body });
     if (bodies.ids.length % A_STEP === 0) yield;
   }
