@@ -124,8 +124,8 @@ export function proveCombinational(
 function byRows(a: Netlist, b: Netlist, ports: Matched, progress: (share: number) => void): Proof {
   const method = 'all rows';
   const reordered: Netlist = { ...b, inputColumns: ports.inputs.map(([, c]) => c) };
-  const theirs = tablePieces(reordered, {}, SPAN);
-  for (const mine of tablePieces(a, { progress }, SPAN)) {
+  const theirs = tablePieces(reordered, { span: SPAN });
+  for (const mine of tablePieces(a, { progress, span: SPAN })) {
     const other = theirs.next();
     if (other.done) break;
     const row = differingRow(a, b, ports, mine, other.value);

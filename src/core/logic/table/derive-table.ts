@@ -9,6 +9,8 @@ export interface TableOptions {
   readonly progress?: ((share: number) => void) | undefined;
   /** How it is derived; the same rows either way. By itself: WebAssembly for larger tables, where there is one. */
   readonly by?: 'wasm' | 'words' | undefined;
+  /** Blocks of 128 rows that are derived together by WebAssembly, a power of two; by itself as many as are quickest. */
+  readonly span?: number | undefined;
 }
 
 /** Rows of a table that follow one another, as a table whose row 0 is row `first` of the whole. */
@@ -16,6 +18,7 @@ export interface TablePiece extends TruthTable {
   readonly first: number;
 }
 
+const WORDS_A_BLOCK = ROWS_A_BLOCK / 32;
 /** Tables of fewer inputs are done before WebAssembly has been compiled. */
 const WASM_FROM_INPUTS = 11;
 const KINDS = ['ones', 'unknown', 'floating'] as const;
@@ -31,45 +34,59 @@ function isByWasm(netlist: Netlist, { by }: TableOptions): boolean {
 
 /**
  * Derives the truth table of a netlist in the quickest way that there is here. By WebAssembly each column has memory of its own.
+ * @param memory columns that nobody looks at any longer: those of the right length are written over.
  * @throws Error where `whyNoTable` gives a reason.
  */
-export function deriveTable(netlist: Netlist, options: TableOptions = {}): TruthTable {
+export function deriveTable(
+  netlist: Netlist,
+  options: TableOptions = {},
+  memory: readonly Uint32Array<ArrayBuffer>[] = [],
+): TruthTable {
   if (!isByWasm(netlist, options)) return truthTable(netlist, options.progress);
+  const machine = tableMachine(netlist, 'any', options.span);
   const rows = 2 ** netlist.inputColumns.length;
   const words = Math.max(1, rows >>> 5);
-  let table: TruthTable | null = null;
-  for (const { first, ...piece } of tablePieces(netlist, options)) {
-    const own = (column: Uint32Array | null) => column && new Uint32Array(words);
-    table ??= {
-      ...piece,
-      rows,
-      ones: piece.ones.map(() => new Uint32Array(words)),
-      unknown: piece.unknown.map(own),
-      floating: piece.floating.map(own),
-    };
-    for (const kind of KINDS)
-      for (const [o, column] of piece[kind].entries()) if (column) table[kind][o]!.set(column, first >>> 5);
+  const free = memory.filter((column) => column.length === words);
+  const none = netlist.outputColumns.map(() => null);
+  const own = () => netlist.outputColumns.map(() => free.pop() ?? new Uint32Array(words));
+  const columns = machine.binary
+    ? { ones: own(), unknown: none, floating: none }
+    : { ones: own(), unknown: own(), floating: own() };
+  const stretch = Math.min(words, machine.stretch * WORDS_A_BLOCK);
+  /** Each column with the stretches of the machine's memory that are copied into it. */
+  const copied = KINDS.flatMap((kind) =>
+    columns[kind].flatMap((column, o) => {
+      if (!column) return [];
+      const made = machine.column(o, kind);
+      const count = machine.span / machine.stretch;
+      return {
+        column,
+        from: Array.from({ length: count }, (_, i) => made.subarray(i * stretch, (i + 1) * stretch)),
+      };
+    }),
+  );
+  const blocks = rows / ROWS_A_BLOCK;
+  for (let first = 0; first < blocks; first += machine.span) {
+    const to = machine.run(first);
+    for (const { column, from } of copied)
+      for (let i = 0; i < to.length; i++) column.set(from[i]!, to[i]! * WORDS_A_BLOCK);
+    options.progress?.(first / blocks);
   }
-  return table!;
+  return packed(netlist, rows, columns.ones, columns.unknown, columns.floating);
 }
 
 /**
  * The truth table of a netlist from the first row on, for those who look at each row once: a piece takes the memory of the one
  * before, which stays in the processor's own cache.
- * @param span blocks of 128 rows in a piece, a power of two; fewer where the table has fewer. Without WebAssembly all rows are one
- *   piece.
+ * A piece is the rows of a span; without WebAssembly all rows are one piece.
  * @throws Error where `whyNoTable` gives a reason.
  */
-export function* tablePieces(
-  netlist: Netlist,
-  options: TableOptions = {},
-  span?: number,
-): Generator<TablePiece> {
+export function* tablePieces(netlist: Netlist, options: TableOptions = {}): Generator<TablePiece> {
   if (!isByWasm(netlist, options)) {
     yield { ...truthTable(netlist, options.progress), first: 0 };
     return;
   }
-  const machine = tableMachine(netlist, span);
+  const machine = tableMachine(netlist, 'rows', options.span);
   const rows = 2 ** netlist.inputColumns.length;
   const inPiece = Math.min(rows, machine.span * ROWS_A_BLOCK);
   const words = Math.max(1, inPiece >>> 5);

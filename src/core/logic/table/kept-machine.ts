@@ -2,17 +2,22 @@ import type { Netlist } from '../../netlist/netlist';
 import { Code, moduleOf } from '../../values/wasm/module';
 import { add, ctz, Local, load32, set, shl, xor } from '../../values/wasm/scalar';
 import { callChanged, LevelWriter, levelPlan, WITHIN } from './levels';
-import { WORD } from './table-function';
+import { rowBits, WORD } from './table-function';
 import type { TableMachine } from './table-pieces';
 
 /*
  * The table of a circuit in which no net can be unknown, with all its rows: the last seven inputs vary within a word of 128 rows, and
- * the words of a span are written to where they belong, in the order in which the fewest gates have to be evaluated.
+ * the words of a span are written to where they belong, in the order in which the fewest gates have to be evaluated. A span is words
+ * that follow one another, or a few stretches of them from all over the table, so that the inputs on which the fewest gates depend can
+ * change fastest wherever they stand.
  */
 
 const PAGE = 65_536;
 /** Places of a counter of words. */
 const PLACES = 32;
+/** Places in the number of a block that tell the stretches of a span apart, at most; and blocks of a stretch, as a power of two. */
+const MOST_APART = 3;
+const LEAST_LOW = 7;
 
 /** The compiled module of a netlist and the layout of its memory; one serves all derivations. */
 interface Kept {
@@ -21,60 +26,98 @@ interface Kept {
   /** Where in the memory the changes of addresses are, and the columns. */
   readonly masks: number;
   readonly columns: number;
-  /** For each place of the counter the place in the number of a word. */
-  readonly places: readonly number[];
+  readonly spans: Spans;
+}
+
+/** Which words a span has. */
+interface Spans {
+  /** For each place of the counter of words, the fastest first, its place in the number of a block. */
+  readonly bits: readonly number[];
+  /** The places in the number of a block that vary within a span, the lowest first. */
+  readonly inside: readonly number[];
+  /** How many of these are the lowest that there are: they vary within a stretch. */
+  readonly low: number;
 }
 
 /** The code for netlists that are still in use, which a machine makes better the longer it runs. */
-const made = new WeakMap<Netlist, Map<number, Kept>>();
+const made = new WeakMap<Netlist, Map<string, Kept>>();
 
 /** As `tableMachine`, for circuits in which all nets that count are 0 or 1, of at least eight inputs. */
-export function keptMachine(netlist: Netlist, gates: readonly number[], span: number): TableMachine {
-  const known = made.get(netlist) ?? new Map<number, Kept>();
+export function keptMachine(
+  netlist: Netlist,
+  gates: readonly number[],
+  span: number,
+  order: 'rows' | 'any',
+): TableMachine {
+  const known = made.get(netlist) ?? new Map<string, Kept>();
   made.set(netlist, known);
-  const kept = known.get(span) ?? written(netlist, gates, span);
-  known.set(span, kept);
+  const key = `${order} ${span}`;
+  const kept = known.get(key) ?? written(netlist, gates, span, order);
+  known.set(key, kept);
   const memory = new WebAssembly.Memory({ initial: kept.pages });
   const instance = new WebAssembly.Instance(kept.module, { env: { memory } });
   const run = instance.exports.run as (first: number, end: number) => void;
-  const { places, columns } = kept;
-  const byteOf = (place: number) => (place < places.length ? WORD << places[place]! : 0);
+  const { columns, spans } = kept;
+  const { bits, inside, low } = spans;
   const masks = new Int32Array(memory.buffer, kept.masks, PLACES);
   for (let place = 0, all = 0; place < PLACES; place++) {
-    all ^= byteOf(place);
+    if (place < inside.length) all ^= WORD << inside.indexOf(bits[place]!);
     masks[place] = all;
   }
+  /** The bits of a number, each moved to where it is to be. */
+  const spread = (number: number, to: readonly number[]) =>
+    to.reduce((sum, bit, i) => sum | (((number >>> i) & 1) << bit), 0);
+  const apart = Array.from({ length: span >>> low }, (_, i) => spread(i, inside.slice(low)));
   return {
     binary: true,
     span,
-    run: (first) => run(first, first + span),
+    stretch: 1 << low,
+    run: (first) => {
+      run(first, first + span);
+      const base = spread(first, bits);
+      return apart.map((block) => base | block);
+    },
     column: (output) => new Uint32Array(memory.buffer, columns + output * span * WORD, span * (WORD / 4)),
   };
 }
 
-function written(netlist: Netlist, gates: readonly number[], span: number): Kept {
-  const { inputColumns, outputColumns } = netlist;
-  const bitOf = (input: number) => inputColumns.length - 1 - input;
+/** The order of the words of which a span has so many, and how it is split into stretches. */
+function keptPlan(netlist: Netlist, gates: readonly number[], span: number, order: 'rows' | 'any') {
+  const { inputColumns } = netlist;
   const inSpan = Math.log2(span);
+  const blockBit = (input: number) => inputColumns.length - 1 - input - WITHIN;
+  const low = order === 'rows' ? inSpan : Math.min(inSpan, Math.max(LEAST_LOW, inSpan - MOST_APART));
+  const isLow = (input: number) => blockBit(input) < low;
   const plan = levelPlan(netlist, gates, {
     outputCost: 0,
-    // Spans follow one another as the rows do.
-    mayCount: (input, place) => {
-      const bit = bitOf(input) - WITHIN;
-      if (place >= inSpan) return bit === place;
-      return bit >= 0 && bit < inSpan;
+    mayCount: (input, placed) => {
+      const bit = blockBit(input);
+      const place = placed.length;
+      if (bit < 0) return false;
+      if (place >= inSpan) return order === 'any' || bit === place;
+      return isLow(input) || low - placed.filter(isLow).length < inSpan - place;
     },
   });
+  const bitOf = new Map(inputColumns.map((c, input) => [c.nets[0], blockBit(input)]));
+  const bits = plan.counting.map((net) => bitOf.get(net)!);
+  const inside = bits.slice(0, inSpan).sort((a, b) => a - b);
+  const gap = inside.findIndex((bit, i) => bit !== i);
+  return { plan, spans: { bits, inside, low: gap === -1 ? inSpan : gap } };
+}
+
+function written(netlist: Netlist, gates: readonly number[], span: number, order: 'rows' | 'any'): Kept {
+  const { outputColumns } = netlist;
+  const { plan, spans } = keptPlan(netlist, gates, span, order);
   const writer = new LevelWriter(netlist, gates, plan, () =>
     outputColumns.map((c) => ({ net: c.nets[0], level: 0 })),
   );
   const masks = writer.slots * WORD;
   const columns = masks + 4 * PLACES;
-  const bits = new Map(inputColumns.map((c, i) => [c.nets[0], bitOf(i)]));
   const columnAt = (output: number) => columns + output * span * WORD;
+  const places = rowBits(netlist);
   const { functions, ofLevel } = writer.functions(
     (level) => (level === 0 ? { columnAt } : null),
-    (net) => bits.get(net)!,
+    (net) => places.get(net)!,
   );
   const [word, end, address] = [new Local(0), new Local(1), new Local(2)];
   const code = new Code();
@@ -93,6 +136,6 @@ function written(netlist: Netlist, gates: readonly number[], span: number): Kept
     pages,
     masks,
     columns,
-    places: plan.counting.slice(0, inSpan).map((net) => bits.get(net)! - WITHIN),
+    spans,
   };
 }

@@ -27,8 +27,11 @@ export interface LevelPlan {
 export interface LevelWishes {
   /** An output that is read anew costs as much as so many gates. */
   readonly outputCost: number;
-  /** Whether an input may have a place, counted from the fastest; the seven within a word are those that are left. */
-  readonly mayCount?: (input: number, place: number) => boolean;
+  /**
+   * Whether an input may have the place after those that have one already, the fastest first; the seven within a word are those that
+   * are left.
+   */
+  readonly mayCount?: (input: number, placed: readonly number[]) => boolean;
 }
 
 /** Orders the inputs so that few gates are evaluated: each place in turn, from the fastest, goes to the input that adds fewest. */
@@ -42,45 +45,52 @@ export function levelPlan(
   /** For each net the inputs on which it depends, a bit each. */
   const depends = new Int32Array(netlist.nets);
   for (const [i, net] of inputs.entries()) depends[net] = 1 << i;
-  for (const g of gates) {
+  /** Gates and outputs that depend on the same inputs and on none that is placed, by those inputs. */
+  const open = new Map<number, { gates: number; outputs: number }>();
+  const alike = (on: number) => {
+    const found = open.get(on) ?? { gates: 0, outputs: 0 };
+    open.set(on, found);
+    return found;
+  };
+  // This comes before each table, and so in code that the engine has not made quick yet: plain loops, and little in them.
+  for (let k = 0; k < gates.length; k++) {
+    const g = gates[k]!;
     let on = 0;
     for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) on |= depends[netlist.ins[i]!]!;
     depends[netlist.out[g]!] = on;
+    alike(on).gates++;
   }
-  let open = gates.map((g) => netlist.out[g]!);
-  let waiting = netlist.outputColumns.map((c) => c.nets[0]);
+  for (const c of netlist.outputColumns) alike(depends[c.nets[0]]!).outputs++;
   /** The cost of each input at the next place: gates and outputs that depend on it, and on no input placed before. */
   const cost = new Int32Array(inputs.length);
-  const charge = (net: number, by: number) => {
-    for (let on = depends[net]!; on !== 0; on &= on - 1) cost[31 - Math.clz32(on & -on)]! += by;
+  const charge = (on: number, by: number) => {
+    for (let rest = on; rest !== 0; rest &= rest - 1) cost[31 - Math.clz32(rest & -rest)]! += by;
   };
-  for (const net of open) charge(net, 1);
-  for (const net of waiting) charge(net, outputCost);
-  const levelOf = new Int32Array(netlist.nets).fill(words);
+  const costOf = (of: { gates: number; outputs: number }) => of.gates + outputCost * of.outputs;
+  for (const [on, of] of open) charge(on, costOf(of));
+  const levelOn = new Map<number, number>();
   const left = new Set(inputs.keys());
-  const counting: number[] = [];
+  const placed: number[] = [];
   let evaluated = 0;
   for (let level = 0; level < words; level++) {
     let best = -1;
     for (const input of left)
-      if (mayCount(input, level) && (best === -1 || cost[input]! < cost[best]!)) best = input;
+      if (mayCount(input, placed) && (best === -1 || cost[input]! < cost[best]!)) best = input;
     left.delete(best);
-    counting.push(inputs[best]!);
-    levelOf[inputs[best]!] = level;
-    /** The nets that do not depend on the chosen input; the others get this level, and no longer count. */
-    const without = (nets: readonly number[], by: number) =>
-      nets.filter((net) => {
-        if (!(depends[net]! & (1 << best))) return true;
-        charge(net, -by);
-        levelOf[net] = level;
-        return false;
-      });
-    const after = without(open, 1);
-    evaluated += (open.length - after.length) / 2 ** level;
-    open = after;
-    waiting = without(waiting, outputCost);
+    placed.push(best);
+    levelOn.set(1 << best, level);
+    for (const [on, of] of open) {
+      if (!(on & (1 << best))) continue;
+      open.delete(on);
+      charge(on, -costOf(of));
+      levelOn.set(on, level);
+      evaluated += of.gates / 2 ** level;
+    }
   }
-  return { counting, within: [...left].map((i) => inputs[i]!), levelOf, evaluated };
+  const levelOf = new Int32Array(netlist.nets).fill(words);
+  for (let net = 0; net < netlist.nets; net++) levelOf[net] = levelOn.get(depends[net]!) ?? words;
+  const nets = (of: Iterable<number>) => [...of].map((i) => inputs[i]!);
+  return { counting: nets(placed), within: nets(left), levelOf, evaluated };
 }
 
 /** Writes the functions of the levels of a plan. */

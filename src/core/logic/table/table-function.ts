@@ -27,12 +27,6 @@ export type Ending =
 export const rowBits = ({ inputColumns }: Netlist): ReadonlyMap<number, number> =>
   new Map(inputColumns.map((c, i) => [c.nets[0], inputColumns.length - 1 - i]));
 
-/** Where a net's word is, and whether it is the opposite. */
-interface Held {
-  readonly at: number;
-  readonly opposite: boolean;
-}
-
 /**
  * Writes one function of the machine, from a piece of the circuit: parameter 0 is the number of the block, parameter 1
  * where its words go in the columns.
@@ -56,12 +50,13 @@ export class TableFunction {
       if (!this.inputAt.has(s.net)) this.constants.set(s.net, s.kind === 'constant' ? s.value : ZERO);
   }
 
+  /** It comes before each table, and so in code that the engine has not made quick yet: plain loops where each gate passes. */
   write(gates: readonly number[]): WasmFunction {
     const { netlist, code } = this;
-    for (const g of gates) {
-      const inputs: number[] = [];
-      for (let i = netlist.inStart[g]!; i < netlist.inStart[g + 1]!; i++) inputs.push(netlist.ins[i]!);
-      for (const net of inputs) this.fetch(net);
+    for (let k = 0; k < gates.length; k++) {
+      const g = gates[k]!;
+      const inputs = netlist.ins.subarray(netlist.inStart[g]!, netlist.inStart[g + 1]!);
+      for (let i = 0; i < inputs.length; i++) this.fetch(inputs[i]!);
       const out = netlist.out[g]!;
       if (this.binary) this.single(netlist.op[g]!, inputs, out);
       else this.double(netlist.op[g]!, inputs, this.newLocal(out));
@@ -174,24 +169,23 @@ export class TableFunction {
    * One word a net. A local may hold the inverse of its net, so no bubble costs an instruction: its readers
    * take the inversion into account.
    */
-  private single(op: number, inputs: readonly number[], net: number): void {
+  private single(op: number, inputs: Int32Array, net: number): void {
     const { code } = this;
-    const read = (from: number): Held => ({ at: this.local.get(from)!, opposite: this.opposite.has(from) });
     let opposite = inverts(op);
     if (op === Primitive.CONST_0 || op === Primitive.CONST_1)
       code.lanes(op === Primitive.CONST_1 ? ALL : NONE);
     else if (op === Primitive.MUX) {
-      const [s, a, b] = inputs.map(read) as [Held, Held, Held];
-      const [at0, at1] = s.opposite ? [b, a] : [a, b];
-      code.localGet(at1.at);
-      if (at1.opposite !== at0.opposite) code.not();
-      code.localGet(at0.at).localGet(s.at).select();
-      opposite = at0.opposite;
+      const [s, a, b] = inputs as unknown as [number, number, number];
+      const [from0, from1] = this.opposite.has(s) ? [b, a] : [a, b];
+      opposite = this.opposite.has(from0);
+      code.localGet(this.local.get(from1)!);
+      if (this.opposite.has(from1) !== opposite) code.not();
+      code.localGet(this.local.get(from0)!).localGet(this.local.get(s)!).select();
     } else {
-      const [first, ...others] = inputs.map(read) as [Held, ...Held[]];
-      code.localGet(first.at);
-      let sofar = first.opposite;
-      for (const other of others) sofar = this.combine(op, sofar, other);
+      const first = inputs[0]!;
+      code.localGet(this.local.get(first)!);
+      let sofar = this.opposite.has(first);
+      for (let i = 1; i < inputs.length; i++) sofar = this.combine(op, sofar, inputs[i]!);
       opposite = opposite !== sofar;
     }
     code.localSet(this.newLocal(net));
@@ -202,20 +196,23 @@ export class TableFunction {
    * Combines one more input with the value on the stack, which may be inverted.
    * @returns whether the result is inverted.
    */
-  private combine(op: number, sofar: boolean, other: Held): boolean {
+  private combine(op: number, sofar: boolean, other: number): boolean {
     const { code } = this;
+    const at = this.local.get(other)!;
+    const opposite = this.opposite.has(other);
     if (op === Primitive.XOR || op === Primitive.XNOR) {
-      code.localGet(other.at).xor();
-      return sofar !== other.opposite;
+      code.localGet(at).xor();
+      return sofar !== opposite;
     }
     // By De Morgan an OR is the opposite of an AND of opposites.
     const isOr = op === Primitive.OR || op === Primitive.NOR;
-    const [p, q] = [sofar !== isOr, other.opposite !== isOr];
+    const p = sofar !== isOr;
+    const q = opposite !== isOr;
     if (p && !q) {
       const was = this.scratch();
-      code.localSet(was).localGet(other.at).localGet(was).andNot();
+      code.localSet(was).localGet(at).localGet(was).andNot();
     } else {
-      code.localGet(other.at);
+      code.localGet(at);
       if (!p && !q) code.and();
       else if (p && q) code.or();
       else code.andNot();
@@ -224,9 +221,9 @@ export class TableFunction {
   }
 
   /** `may` be 1 in local `at`, `may` be 0 in the next one. At the input of a gate Z counts as X: both. */
-  private double(op: number, inputs: readonly number[], out: number): void {
+  private double(op: number, inputs: Int32Array, out: number): void {
     const { code } = this;
-    const rails = inputs.map((net) => this.local.get(net)!);
+    const rails = Array.from(inputs, (net) => this.local.get(net)!);
     const [q1, q0] = inverts(op) ? [out + 1, out] : [out, out + 1];
     switch (op) {
       case Primitive.CONST_0:

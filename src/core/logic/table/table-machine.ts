@@ -28,16 +28,17 @@ export function hasWideWords(): boolean {
 
 /**
  * Makes the machine of a netlist without storage and loops; see `whyNoTable`.
+ * @param order whether a span is 128 rows after 128 rows, or any blocks.
  * @param most blocks of 128 rows that its memory holds at once, a power of two; by itself as many as are quickest.
  */
-export function tableMachine(netlist: Netlist, most?: number): TableMachine {
+export function tableMachine(netlist: Netlist, order: 'rows' | 'any', most?: number): TableMachine {
   const gates = needed(netlist);
   const binary = isBinary(netlist, gates);
   const blocks = Math.max(1, 2 ** netlist.inputColumns.length / ROWS_A_BLOCK);
   const columns = netlist.outputColumns.length * (binary ? 1 : 3);
   const fit = Math.min(MOST_BLOCKS, Math.max(1, MOST_BYTES / (columns * WORD)));
   const span = Math.min(blocks, most ?? 2 ** Math.floor(Math.log2(fit)));
-  if (binary && netlist.inputColumns.length >= FEWEST_INPUTS) return keptMachine(netlist, gates, span);
+  if (binary && netlist.inputColumns.length >= FEWEST_INPUTS) return keptMachine(netlist, gates, span, order);
   const writer = new Writer(netlist, gates, binary, span);
   const functions = writer.functions();
   const pages = Math.ceil(writer.memoryBytes / PAGE);
@@ -50,7 +51,11 @@ export function tableMachine(netlist: Netlist, most?: number): TableMachine {
   return {
     binary,
     span,
-    run: (first) => run(first, first + span),
+    stretch: span,
+    run: (first) => {
+      run(first, first + span);
+      return [first];
+    },
     column: (output, what) =>
       new Uint32Array(memory.buffer, writer.columnAt(output, kinds[what]), span * (ROWS_A_BLOCK / 32)),
   };

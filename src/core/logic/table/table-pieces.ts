@@ -8,8 +8,13 @@ export interface TableMachine {
   readonly binary: boolean;
   /** Blocks of 128 rows that its memory holds at once: a power of two. */
   readonly span: number;
-  /** Derives the span from row 128 * `first` on; it overwrites the previous one. Call it for each span in order. */
-  run(first: number): void;
+  /** Blocks that lie together in memory and in the table. */
+  readonly stretch: number;
+  /**
+   * Derives the next span, which begins after `first` blocks; it overwrites the previous one. Call it for each span in order.
+   * @returns the block of the table with which each stretch of the memory begins.
+   */
+  run(first: number): readonly number[];
   /** The memory of an output: rows at 1, or at X or Z, or at Z; 32 rows a word. */
   column(output: number, what: 'ones' | 'unknown' | 'floating'): Uint32Array;
 }

@@ -119,8 +119,8 @@ export class Code {
   }
   /** Four lanes of 32 bits. */
   lanes(values: readonly [number, number, number, number]): this {
-    this.byte(SIMD, 0x0c);
-    for (const v of values) this.byte(v & 0xff, (v >>> 8) & 0xff, (v >>> 16) & 0xff, v >>> 24);
+    this.simd(0x0c);
+    for (let i = 0; i < 4; i++) for (let bit = 0; bit < 32; bit += 8) this.one((values[i]! >>> bit) & 0xff);
     return this;
   }
   splat(): this {
