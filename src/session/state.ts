@@ -102,10 +102,11 @@ export interface PersistenceSink {
   moment(state: SessionState): void;
 }
 
-/** The interface for deriving large tables without holding up the page. */
+/** The interface for deriving large tables without holding up the page; `memory` is given to it and written over. */
 export type TableMaker = (
   sheet: Sheet,
   sheets: readonly Sheet[],
+  memory: readonly Uint32Array<ArrayBuffer>[],
   progress: (share: number) => void,
 ) => { readonly result: Promise<TruthTable>; readonly cancel: () => void };
 

@@ -5,6 +5,8 @@ import type { SessionState, TableMaker } from './state';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
+/** Tables of so many rows and more take the memory of an earlier one; no formula is made of them that could still read it. */
+const ROWS_TO_REUSE = 2 ** 20;
 
 /** The part of the session that the deriver needs. */
 export interface TableHost {
@@ -16,6 +18,7 @@ export interface TableHost {
 export class TableDeriver {
   /** Counts derivations, so that an outdated one can be told from the latest. */
   private last = 0;
+  private under: { cancel(): void } | null = null;
 
   constructor(
     private readonly host: TableHost,
@@ -27,6 +30,8 @@ export class TableDeriver {
     const { host } = this;
     const { netlist, lesson, rootId, rules } = host.state;
     const work = ++this.last;
+    this.under?.cancel();
+    this.under = null;
     const kept = rules.still ?? (rules.isDark ? 'each row is told once you have tried it' : null);
     const reason = kept ? problem('still', kept) : whyNoTable(netlist);
     if (reason) {
@@ -38,19 +43,31 @@ export class TableDeriver {
       return;
     }
     const isCurrent = () => work === this.last;
-    const job = this.makeTable(sheetOf(lesson, rootId)!, lesson.sheets, (share) => {
+    const cancel = () => {
+      if (!isCurrent()) return;
+      this.under?.cancel();
+      host.set({ table: { state: 'none', reason: 'Stopped. The next change derives it again.' } });
+    };
+    const { table: outdated } = host.state;
+    host.set({ table: { state: 'working', share: 0, cancel } });
+    // Nobody looks at the outdated table from here on.
+    const job = this.makeTable(sheetOf(lesson, rootId)!, lesson.sheets, memoryOf(outdated), (share) => {
       if (isCurrent()) host.set({ table: { state: 'working', share, cancel } });
     });
-    const cancel = () => {
-      job.cancel();
-      if (isCurrent())
-        host.set({ table: { state: 'none', reason: 'Stopped. The next change derives it again.' } });
-    };
-    host.set({ table: { state: 'working', share: 0, cancel } });
+    this.under = job;
     job.result.then(
       (table) => isCurrent() && host.set({ table: { state: 'ready', table } }),
       (error: Error) =>
         isCurrent() && host.set({ table: { state: 'none', reason: `No table: ${error.message}.` } }),
     );
   }
+}
+
+/** The columns of a large table. */
+function memoryOf(table: SessionState['table']): Uint32Array<ArrayBuffer>[] {
+  if (table.state !== 'ready' || table.table.rows < ROWS_TO_REUSE) return [];
+  const { ones, unknown, floating } = table.table;
+  return [...ones, ...unknown, ...floating].filter(
+    (column): column is Uint32Array<ArrayBuffer> => column !== null,
+  );
 }

@@ -13,6 +13,6 @@ export const prover = (
   sheets: readonly Sheet[],
   progress: (share: number) => void,
 ): WorkerJob<Result<Proof>> =>
-  workerJob<ProveWork, Result<Proof>>(start, (work, callable) =>
+  workerJob<ProveWork, Result<Proof>>(start, (work, { callable }) =>
     work.prove(a, b, sheets, callable(progress)),
   );

@@ -6,8 +6,13 @@ import type { TruthTable } from '@/core/logic/table/truth-table';
 import { compile } from '@/core/netlist/compile';
 
 const work = {
-  table(sheet: Sheet, sheets: readonly Sheet[], progress: (share: number) => void): TruthTable {
-    const table = deriveTable(compile(sheet, sheets), { progress });
+  table(
+    sheet: Sheet,
+    sheets: readonly Sheet[],
+    memory: readonly Uint32Array<ArrayBuffer>[],
+    progress: (share: number) => void,
+  ): TruthTable {
+    const table = deriveTable(compile(sheet, sheets), { progress }, memory);
     const columns = [...table.ones, ...table.unknown, ...table.floating];
     // Handed over, not copied.
     return transfer(
