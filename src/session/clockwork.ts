@@ -11,7 +11,7 @@ import { AS_FAST, type Goal, type Notice, type SessionState } from './state';
 /** Ms of a frame that a run may take, and changes of nets after which it checks the wall clock. */
 const MS_A_FRAME = 10;
 /** Ms where nothing else is done in the frame; how few where frames come late; and at first, while the code is cold. */
-const MS_ALONE = 10;
+const MS_ALONE = 8;
 const MS_LEAST = 6;
 const MS_COLD = 4;
 /** Ms between two frames that are smooth, and by how much one may be late. */

@@ -1,29 +1,40 @@
+/** The stretch of its period in which a square wave stands, and when it changes next in ps. */
+export interface Turn {
+  isFirst: boolean;
+  next: number;
+}
+
 /**
  * Where a square wave stands at a time: in the first stretch of its period or in the second, and when it changes next.
  * Times in ps. Edges are whole numbers of ps; beyond 2^53 ps each is the number nearest to it, so that edges
  * of several waves that belong together stay together.
  * @param first length of the first stretch.
  * @param begins when a period begins.
+ * @param into is filled in: a run asks at each edge of each clock, and what is made anew each time has to be collected.
  */
 export function squareAt(
   time: number,
   period: number,
   first: number,
   begins: number,
-): { readonly isFirst: boolean; readonly next: number } {
+  into: Turn = { isFirst: true, next: 0 },
+): Turn {
   if (time + period < Number.MAX_SAFE_INTEGER) {
     const within = (((time - begins) % period) + period) % period;
-    return within < first
-      ? { isFirst: true, next: time + first - within }
-      : { isFirst: false, next: time + period - within };
+    into.isFirst = within < first;
+    into.next = time + (into.isFirst ? first : period) - within;
+    return into;
   }
   const [length, begun] = [BigInt(period), BigInt(begins)];
   // The period before may still go on: its end may have been rounded up.
   let start = ((BigInt(time) - begun) / length - 1n) * length + begun;
   for (;;) {
-    const turn = Number(start + BigInt(first));
-    if (time < turn) return { isFirst: true, next: turn };
+    into.isFirst = true;
+    into.next = Number(start + BigInt(first));
+    if (time < into.next) return into;
     start += length;
-    if (time < Number(start)) return { isFirst: false, next: Number(start) };
+    into.isFirst = false;
+    into.next = Number(start);
+    if (time < into.next) return into;
   }
 }

@@ -46,22 +46,26 @@ export interface Engine extends EngineState {
   /** The value that a net had before this instant, or `UNCHANGED`; known where changes are noted. */
   valueBefore(net: number): number;
   /** Ends an instant: its changes are noted. */
-  endInstant(time: number): void;
+  endInstant(): void;
   /** Notes all that has ended. */
   flush(): void;
-  /** The earliest time in ps at which a gate is due, or Infinity. @param now not after it. */
-  next(now: number): number;
+  /** The earliest time in ps at which a gate is due, or Infinity. */
+  next(): number;
+  /**
+   * The time of this instant in ps. It is put here and not passed, as a number of more than 31 bits takes memory each time that it is passed
+   * to a function.
+   */
+  time: number;
   /** Plans the changes due at that time, the earliest one. */
-  takeDue(now: number): void;
+  takeDue(): void;
 }
 
 /** Who takes note of changes: the trace, and what watches setup and hold times. */
 export interface Notes {
-  /** One change, the only one of its net in its instant; times in ps never fall. */
-  note(time: number, net: number, before: number, value: number): void;
   /**
-   * The changes of some instants, in words `net * 16 + value before * 4 + value`.
+   * The changes of some instants, in words `net * 16 + value before * 4 + value`, one for each net that changes in an instant.
+   * @param times of the instants in ps, which never fall.
    * @param ends for each instant where its words end.
    */
-  noteAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void;
+  note(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void;
 }

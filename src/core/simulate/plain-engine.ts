@@ -49,6 +49,10 @@ export class PlainEngine implements Engine {
   private readonly dueGates: Int32Array;
   private readonly changedNets: Int32Array;
   private changed = 0;
+  /** The changes of the instant that ends, as `Notes` gets them. */
+  private readonly words: Int32Array;
+  private readonly instantTime = new Float64Array(1);
+  private readonly instantEnd = new Int32Array(1);
   private pendingNets: Int32Array;
   private pendingValues: Uint8Array;
   planned = 0;
@@ -68,7 +72,7 @@ export class PlainEngine implements Engine {
     private readonly netlist: Netlist,
     delays: GateDelays,
     readonly values: Uint8Array,
-    private time: number,
+    public time: number,
     private readonly notes: Notes | null,
   ) {
     const gates = netlist.op.length;
@@ -87,6 +91,7 @@ export class PlainEngine implements Engine {
     this.before = new Uint8Array(nets);
     this.dueGates = new Int32Array(gates);
     this.changedNets = new Int32Array(nets);
+    this.words = new Int32Array(nets);
     this.touchedGates = new Int32Array(gates);
     this.pendingNets = new Int32Array(gates + netlist.sources.length + 64);
     this.pendingValues = new Uint8Array(this.pendingNets.length);
@@ -110,14 +115,13 @@ export class PlainEngine implements Engine {
       if (dueValue[gate] !== NOT_DUE) visit({ gate, time: wheel.due[gate]!, value: dueValue[gate]! });
   }
 
-  next(now: number): number {
-    return this.wheel.earliest(now);
+  next(): number {
+    return this.wheel.earliest(this.time);
   }
 
-  takeDue(now: number): void {
+  takeDue(): void {
     const { netlist, dueGates } = this;
-    this.time = now;
-    const due = this.wheel.count > 0 ? this.wheel.take(now, dueGates) : 0;
+    const due = this.wheel.count > 0 ? this.wheel.take(this.time, dueGates) : 0;
     for (let i = 0; i < due; i++) {
       const g = dueGates[i]!;
       this.plan(netlist.out[g]!, this.dueValue[g]!);
@@ -167,13 +171,18 @@ export class PlainEngine implements Engine {
     return this.netStamp[net] === this.instant ? this.before[net]! : UNCHANGED;
   }
 
-  endInstant(time: number): void {
-    const { changedNets, changed, values, before, notes } = this;
-    if (notes)
-      for (let i = 0; i < changed; i++) {
-        const net = changedNets[i]!;
-        if (values[net] !== before[net]) notes.note(time, net, before[net]!, values[net]!);
-      }
+  endInstant(): void {
+    const { changedNets, changed, values, before, notes, words, instantTime, instantEnd } = this;
+    let count = 0;
+    for (let i = 0; i < changed; i++) {
+      const net = changedNets[i]!;
+      if (values[net] !== before[net]) words[count++] = (net << 4) | (before[net]! << 2) | values[net]!;
+    }
+    if (notes && count > 0) {
+      instantTime[0] = this.time;
+      instantEnd[0] = count;
+      notes.note(words, instantTime, instantEnd, 1);
+    }
     this.changed = 0;
     this.instant++;
   }

@@ -12,7 +12,7 @@ import { type GateDelays, PlainEngine } from './plain-engine';
 import { valuesAtPowerUp } from './power-up';
 import type { RunOptions } from './run-options';
 import { type SavedStorage, StoredBits, type Violation } from './stored-bits';
-import { levelAt, type Timed } from './timed-sources';
+import { type Level, levelAt, type Timed } from './timed-sources';
 import { Trace } from './trace';
 
 const UNIT = 1000;
@@ -68,6 +68,9 @@ export class Run implements Notes {
   private readonly keepsTrace: boolean;
   private readonly timed: readonly Timed[];
   private readonly queue = new FlatQueue<number>();
+  /** Time in ps of the next change of a source, or Infinity. */
+  private nextSource = Number.POSITIVE_INFINITY;
+  private readonly level: Level = { value: 0, next: 0 };
   /** Storage to be looked at whatever has changed. */
   private readonly storageToSee: number[] = [];
   /** Storage that is looked at in this instant. */
@@ -201,11 +204,7 @@ export class Run implements Notes {
 
   /** Time in ps of the next thing to happen, or Infinity. */
   next(): number {
-    return Math.min(this.engine.next(this.time), this.nextSource);
-  }
-
-  private get nextSource(): number {
-    return this.queue.peekValue() ?? Number.POSITIVE_INFINITY;
+    return Math.min(this.engine.next(), this.nextSource);
   }
 
   /**
@@ -232,8 +231,8 @@ export class Run implements Notes {
     if (this.steps >= stopAt) return false;
     this.instants++;
     this.time = next;
-    this.engine.takeDue(next);
-    this.planSources(next);
+    this.takeDue();
+    this.planSources();
     this.settleInstant();
     return null;
   }
@@ -266,13 +265,13 @@ export class Run implements Notes {
     this.instants++;
     this.time = source;
     if (kernel.meet(source)) {
-      this.planSources(source);
+      this.planSources();
       this.settleInstant();
       return null;
     }
     this.leaveKernel(kernel);
-    this.engine.takeDue(source);
-    this.planSources(source);
+    this.takeDue();
+    this.planSources();
     this.settleInstant();
     return null;
   }
@@ -286,10 +285,8 @@ export class Run implements Notes {
   }
 
   private kernelFrom(state: EngineState): KernelEngine | null {
-    const make = kernelInUse();
-    return (
-      (make && this.grid && make(this.netlist, this.delays, this.grid, state, this.time, this.notes)) ?? null
-    );
+    const { netlist, delays, grid, time, notes } = this;
+    return (grid && kernelInUse()?.(netlist, delays, grid, state, time, notes)) ?? null;
   }
 
   /** Goes back to the reference, which knows times between days. */
@@ -307,7 +304,12 @@ export class Run implements Notes {
   /** Makes now the time of the engine. */
   private meetNow(): void {
     if (this.kernel && !this.kernel.moveTo(this.time)) this.leaveKernel(this.kernel);
-    else if (!this.kernel) this.engine.takeDue(this.time);
+    else if (!this.kernel) this.takeDue();
+  }
+
+  private takeDue(): void {
+    this.engine.time = this.time;
+    this.engine.takeDue();
   }
 
   /** The values of all storage, by the names of `storeName`. */
@@ -335,13 +337,13 @@ export class Run implements Notes {
     this.engine.flush();
   }
 
-  private planSources(now: number): void {
-    const { queue } = this;
-    while (queue.length > 0 && queue.peekValue() === now) {
+  private planSources(): void {
+    const { queue, level, time } = this;
+    while (queue.length > 0 && queue.peekValue() === time) {
       const id = queue.pop()!;
-      const { value, next } = levelAt(this.timed[id]!, now);
-      this.awaitSource(id, next);
-      this.planSource(this.timed[id]!.net, value);
+      levelAt(this.timed[id]!, time, level);
+      this.awaitSource(id, level.next);
+      this.planSource(this.timed[id]!.net, level.value);
     }
   }
 
@@ -353,14 +355,15 @@ export class Run implements Notes {
   /** Plans what comes just after the clocks of the instant. @returns whether there was anything. */
   private planLater(): boolean {
     const { later } = this;
+    if (later.length === 0) return false;
     for (let i = 0; i < later.length; i += 2) this.engine.plan(later[i]!, later[i + 1]!);
-    const any = later.length > 0;
     later.length = 0;
-    return any;
+    return true;
   }
 
   private awaitSource(id: number, next: number): void {
     if (next !== Number.POSITIVE_INFINITY) this.queue.push(id, next);
+    this.nextSource = this.queue.length > 0 ? this.queue.peekValue()! : Number.POSITIVE_INFINITY;
   }
 
   /** Takes all clocks as they are now for how they were, and has all storage looked at. */
@@ -373,10 +376,11 @@ export class Run implements Notes {
   private clockStorage(): void {
     const { netlist, engine, storageRead } = this;
     const count = this.storageNow();
+    this.storage.now = this.time;
     for (let i = 0; i < count; i++) {
       const g = storageRead[i]!;
       const state = this.values[netlist.out[g]!]!;
-      const next = this.storage.next(g, state, this.time, engine);
+      const next = this.storage.next(g, state, engine);
       if (next !== state) engine.plan(netlist.out[g]!, next);
     }
   }
@@ -419,19 +423,13 @@ export class Run implements Notes {
         rounds = 0;
       } else if (rounds > bound) this.giveUp(bound);
     }
-    this.engine.endInstant(this.time);
+    this.engine.endInstant();
   }
 
-  note(time: number, net: number, before: number, value: number): void {
+  note(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
     if (!this.isAwake) return;
-    if (this.keepsTrace) this.trace.push(time, net, value);
-    this.storage.note(time, net, before);
-  }
-
-  noteAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
-    if (!this.isAwake) return;
-    if (this.keepsTrace) this.trace.pushAll(words, times, ends, count);
-    this.storage.noteAll(words, times, ends, count);
+    if (this.keepsTrace) this.trace.push(words, times, ends, count);
+    this.storage.note(words, times, ends, count);
   }
 
   /** The instant does not end: watches which nets keep changing, and sets those to X. */

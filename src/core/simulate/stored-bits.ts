@@ -37,6 +37,8 @@ export class StoredBits {
   private readonly hold: Float64Array;
   /** How the clock of each gate that remembers was when it was last looked at, by `CLOCK` and `FORCED`. */
   private readonly lastClock: Uint8Array;
+  /** Time in ps of the instant in which storage is looked at. */
+  now = 0;
   /** Time of each storage bit's last active edge. */
   private readonly lastEdge: Float64Array;
   /** The last change of each net, and its value before; kept where timing is checked. */
@@ -84,14 +86,7 @@ export class StoredBits {
   }
 
   /** As `Notes.note`. */
-  note(time: number, net: number, before: number): void {
-    if (!this.checksTiming) return;
-    this.changedAt[net] = time;
-    this.valueBefore[net] = before;
-  }
-
-  /** As `Notes.noteAll`. */
-  noteAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
+  note(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
     if (!this.checksTiming) return;
     for (let i = 0, at = 0; i < count; i++)
       for (; at < ends[i]!; at++) {
@@ -104,9 +99,8 @@ export class StoredBits {
   /**
    * The next state of a gate that remembers, from what its inputs are now.
    * @param state what it has.
-   * @param time ps.
    */
-  next(g: number, state: number, time: number, engine: Engine): number {
+  next(g: number, state: number, engine: Engine): number {
     const { netlist } = this;
     const { values } = engine;
     const op = netlist.op[g]!;
@@ -127,19 +121,19 @@ export class StoredBits {
       if (clock === ONE) next = data;
       else if (clock === X) next = data === state ? state : X;
       else if (was === ONE && this.checksTiming && preset === ZERO && clear === ZERO)
-        next = this.checkSetup(g, dataNet, state, time, engine);
+        next = this.checkSetup(g, dataNet, state, engine);
     } else if (was !== clock && !wasForced) {
       const [low, high] = op === Primitive.DFF_RISE ? [ZERO, ONE] : [ONE, ZERO];
       if (was !== high && clock !== low) {
         const certain = was === low && clock === high;
         next = certain || data === state ? data : X;
         if (certain && this.checksTiming && preset === ZERO && clear === ZERO) {
-          next = this.checkSetup(g, dataNet, next, time, engine);
-          this.lastEdge[this.storeOf[g]!] = time;
+          next = this.checkSetup(g, dataNet, next, engine);
+          this.lastEdge[this.storeOf[g]!] = this.now;
         }
       }
     } else if (was === clock && this.checksTiming && preset === ZERO && clear === ZERO)
-      next = this.checkHold(g, dataNet, next, time, engine);
+      next = this.checkHold(g, dataNet, next, engine);
     if (!withAsync) return next;
     if (preset !== ZERO) next = preset === ONE || next === ONE ? ONE : X;
     if (clear !== ZERO) next = clear === ONE || next === ZERO ? ZERO : X;
@@ -147,7 +141,8 @@ export class StoredBits {
   }
 
   /** The value captured at an active edge: the data, or the previous data if they changed too late. */
-  private checkSetup(g: number, dataNet: number, next: number, time: number, engine: Engine): number {
+  private checkSetup(g: number, dataNet: number, next: number, engine: Engine): number {
+    const time = this.now;
     const store = this.storeOf[g]!;
     const before = engine.valueBefore(dataNet);
     const now = before !== UNCHANGED && before !== engine.values[dataNet];
@@ -162,7 +157,8 @@ export class StoredBits {
   /**
    * The value held after an active edge: the captured one, or the new data if the old ones went too early.
    */
-  private checkHold(g: number, dataNet: number, state: number, time: number, engine: Engine): number {
+  private checkHold(g: number, dataNet: number, state: number, engine: Engine): number {
+    const time = this.now;
     const store = this.storeOf[g]!;
     const since = time - this.lastEdge[store]!;
     if (since <= 0 || since >= this.hold[store]!) return state;

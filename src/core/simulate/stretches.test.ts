@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { random } from '../packages/random';
+import { pushOne } from '../testing/push-one';
 import { changes, NETS } from '../testing/random-changes';
 import { stretchesOf } from './stretches';
 import { Trace } from './trace';
@@ -9,7 +10,7 @@ test('stretches tell what each lane is from step to step, and where it changes t
   fc.assert(
     fc.property(changes, fc.nat({ max: 300 }), fc.integer({ min: 1, max: 9 }), (list, from, grain) => {
       const trace = new Trace(new Uint8Array(NETS), 0);
-      for (const { time, net, value } of list) trace.push(time, net, value);
+      for (const { time, net, value } of list) pushOne(trace, time, net, value);
       const to = from + 120;
       for (const [l, stretches] of stretchesOf(trace, lanes, from, to, grain).entries()) {
         expect(stretches[0]!.from).toBe(from);
@@ -31,8 +32,8 @@ test('a hundred thousand changes: busy where they are, and told rightly where th
   const trace = new Trace(new Uint8Array(3), 0);
   // Net 0 turns over each ps up to 80,000; net 1 at 30,000 and 60,000; net 2 never.
   for (let t = 1; t <= 80_000; t++) {
-    trace.push(t, 0, t % 2);
-    if (t === 30_000 || t === 60_000) trace.push(t, 1, t === 30_000 ? 1 : 0);
+    pushOne(trace, t, 0, t % 2);
+    if (t === 30_000 || t === 60_000) pushOne(trace, t, 1, t === 30_000 ? 1 : 0);
   }
   const grain = 4000;
   const [quick, slow, still] = stretchesOf(trace, [[0], [1], [2]], 0, 100_000, grain);
@@ -64,7 +65,7 @@ test('a trace that has dropped its oldest part tells the rest as one that has ke
     if (roll() < 0.4) time++;
     const net = Math.floor(((i >> 14) % 2 ? 600 : 300) * roll());
     const value = roll() < 0.5 ? 0 : 1;
-    for (const trace of [kept, trimmed]) trace.push(time, net, value);
+    for (const trace of [kept, trimmed]) pushOne(trace, time, net, value);
     if (i % 37_000 === 0) look(trimmed.begins, time, Math.max(1, Math.floor(time / 400)));
   }
   expect(trimmed.trimmed).toBe(true);

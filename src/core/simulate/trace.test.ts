@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { pushOne } from '../testing/push-one';
 import { changes, NETS } from '../testing/random-changes';
 import { Trace } from './trace';
 
@@ -8,7 +9,7 @@ test('a state of the past is what the changes up to then make of the first one',
       const trace = new Trace(new Uint8Array(NETS), 0);
       const expected = new Uint8Array(NETS);
       for (const { time, net, value } of list) {
-        trace.push(time, net, value);
+        pushOne(trace, time, net, value);
         if (time <= at) expected[net] = value;
       }
       expect(trace.stateAt(at)).toEqual(expected);
@@ -24,7 +25,7 @@ test('a window shows how each lane began and every change in it', () => {
     [20, 0, 0],
     [30, 0, 1],
   ] as const)
-    trace.push(time, net, value);
+    pushOne(trace, time, net, value);
   expect(trace.window([0, 1], 8, 25)).toEqual([
     [
       { time: 8, value: 1 },
@@ -41,7 +42,7 @@ test('a window shows how each lane began and every change in it', () => {
 
 test('the oldest part is let go where a trace grows too long, and it says so', () => {
   const trace = new Trace(new Uint8Array(1), 0, 100_000);
-  for (let i = 1; i <= 300_000; i++) trace.push(i, 0, i % 2);
+  for (let i = 1; i <= 300_000; i++) pushOne(trace, i, 0, i % 2);
   expect(trace.length).toBeLessThanOrEqual(100_000 + 32_768);
   expect(trace.trimmed).toBe(true);
   expect(trace.begins).toBeGreaterThan(150_000);
@@ -53,7 +54,7 @@ test('changes that come many instants at once are those that come one by one, wh
   fc.assert(
     fc.property(changes, fc.nat({ max: 6 }), fc.nat({ max: 500 }), (list, cut, at) => {
       const single = new Trace(new Uint8Array(NETS), 0);
-      for (const { time, net, value } of list) single.push(time, net, value);
+      for (const { time, net, value } of list) pushOne(single, time, net, value);
       const many = new Trace(new Uint8Array(NETS), 0);
       // In pieces of some instants, as the kernel hands them over.
       const byTime = new Map<number, number[]>();
@@ -64,7 +65,7 @@ test('changes that come many instants at once are those that come one by one, wh
         const piece = instants.slice(from, from + cut + 1);
         let end = 0;
         const ends = piece.map(([, words]) => (end += words.length));
-        many.pushAll(
+        many.push(
           Int32Array.from(piece.flatMap(([, words]) => words)),
           Float64Array.from(piece.map(([time]) => time)),
           Int32Array.from(ends),
@@ -90,7 +91,7 @@ test('an instant may lie across two chunks, and a state long ago is that of the 
   const instants = Math.ceil(count / 7);
   const times = Float64Array.from({ length: instants }, (_, k) => 10 * (k + 1));
   const ends = Int32Array.from({ length: instants }, (_, k) => Math.min(count, 7 * (k + 1)));
-  trace.pushAll(words, times, ends, instants);
+  trace.push(words, times, ends, instants);
   expect(trace.length).toBe(count);
   for (const k of [0, 4680, 4681, 4682, 9361, 9362, instants - 1]) {
     const state = new Uint8Array(8);

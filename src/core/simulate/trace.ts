@@ -2,6 +2,7 @@ import type { Logic } from '../values/logic';
 
 const CHUNK = 1 << 15;
 const FEW_INSTANTS = 1 << 8;
+const FEW_WORDS = 16;
 
 /** Changes one after the other, four bytes each, in instants. */
 interface Chunk {
@@ -88,27 +89,20 @@ export class Trace {
     this.begins = from;
   }
 
-  /** Notes that `net` has `value` from `time` on; times never fall. */
-  push(time: number, net: number, value: number): void {
-    const last = this.open();
-    last.words[last.count++] = (net << 4) | value;
-    if (last.instants > 0 && last.times[last.instants - 1] === time)
-      last.ends[last.instants - 1] = last.count;
-    else endInstant(last, time, last.count);
-  }
-
-  /** Notes the changes of some instants, `net * 16 + value`, each instant up to one of `ends`. */
-  pushAll(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
+  /** Takes in the changes of some instants, `net * 16 + value`, each instant up to one of `ends`; times never fall. */
+  push(words: Int32Array, times: Float64Array, ends: Int32Array, count: number): void {
     for (let at = 0, instant = 0; instant < count; ) {
       const last = this.open();
       const begun = last.count;
       const taken = Math.min(CHUNK - begun, ends[count - 1]! - at);
-      last.words.set(words.subarray(at, at + taken), begun);
+      // To set a part of a list costs as much as many words.
+      if (taken <= FEW_WORDS) for (let i = 0; i < taken; i++) last.words[begun + i] = words[at + i]!;
+      else last.words.set(words.subarray(at, at + taken), begun);
       last.count += taken;
       for (; instant < count && ends[instant]! <= at + taken; instant++)
-        endInstant(last, times[instant]!, begun + ends[instant]! - at);
+        endInstant(last, times, instant, begun + ends[instant]! - at);
       // The rest of its last instant is in the next chunk.
-      if (instant < count && last.ends[last.instants - 1] !== CHUNK) endInstant(last, times[instant]!, CHUNK);
+      if (instant < count && last.ends[last.instants - 1] !== CHUNK) endInstant(last, times, instant, CHUNK);
       at += taken;
     }
   }
@@ -218,18 +212,19 @@ export class Trace {
         chunk.count === CHUNK &&
         all <= MOST_SUMMED &&
         times[chunk.instants - 1]! - times[0]! < grain * (CHUNK / BLOCK);
-      for (let b = 0; isDense && b < CHUNK / BLOCK; b++) {
-        const [first, past] = [b * BLOCK, (b + 1) * BLOCK];
-        if (first < begin || past > end) continue;
+      if (isDense) {
         const { nets, edges } = this.blocksOf(chunk);
-        const [firstAt, lastAt] = [edges[2 * b]!, edges[2 * b + 1]!];
-        if (step(firstAt) !== step(lastAt)) continue;
-        if (first > begin) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end: first };
-        summary.first = firstAt;
         summary.nets = nets;
-        summary.at = b * all;
-        yield summary;
-        begin = past;
+        for (let b = Math.ceil(begin / BLOCK); (b + 1) * BLOCK <= end; b++) {
+          if (step(edges[2 * b]!) !== step(edges[2 * b + 1]!)) continue;
+          const first = b * BLOCK;
+          if (first > begin)
+            yield { words, times, ends, instant: instantOf(chunk, begin), begin, end: first };
+          summary.first = edges[2 * b]!;
+          summary.at = b * all;
+          yield summary;
+          begin = first + BLOCK;
+        }
       }
       if (begin < end) yield { words, times, ends, instant: instantOf(chunk, begin), begin, end };
     }
@@ -338,7 +333,12 @@ function emptyChunks(count: number, instants: number): Chunk[] {
   }));
 }
 
-function endInstant(chunk: Chunk, time: number, end: number): void {
+/** Ends an instant of a chunk, which may go on with the one before where its time is the same. @param at its place in `from`. */
+function endInstant(chunk: Chunk, from: Float64Array, at: number, end: number): void {
+  if (chunk.instants > 0 && chunk.times[chunk.instants - 1] === from[at]) {
+    chunk.ends[chunk.instants - 1] = end;
+    return;
+  }
   if (chunk.instants === chunk.times.length) {
     const { times, ends } = chunk;
     chunk.times = new Float64Array(2 * times.length);
@@ -346,7 +346,7 @@ function endInstant(chunk: Chunk, time: number, end: number): void {
     chunk.ends = new Int32Array(2 * ends.length);
     chunk.ends.set(ends);
   }
-  chunk.times[chunk.instants] = time;
+  chunk.times[chunk.instants] = from[at]!;
   chunk.ends[chunk.instants++] = end;
 }
 

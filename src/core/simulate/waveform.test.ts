@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { pushOne } from '../testing/push-one';
 import type { Logic } from '../values/logic';
 import { stretchesOf } from './stretches';
 import { Trace } from './trace';
@@ -26,7 +27,7 @@ const course = (...changes: readonly [time: number, letters: string][]): Wavefor
 
 function traceOf(changes: readonly (readonly [time: number, net: number, value: number])[]): Trace {
   const trace = new Trace(new Uint8Array(2), 0);
-  for (const [time, net, value] of changes) trace.push(time, net, value);
+  for (const [time, net, value] of changes) pushOne(trace, time, net, value);
   return trace;
 }
 

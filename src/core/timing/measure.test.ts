@@ -3,6 +3,7 @@ import { compile } from '../netlist/compile';
 import { drivenBy } from '../simulate/drive';
 import { Run } from '../simulate/run';
 import { Trace } from '../simulate/trace';
+import { pushOne } from '../testing/push-one';
 import { Sketch } from '../testing/sketch';
 import { ONE, ZERO } from '../values/logic';
 import { causeOf, chainOf, edgeAt } from './cause';
@@ -18,7 +19,7 @@ function twoNets(): Trace {
     [30, 0, 1],
     [34, 0, 0],
   ] as const)
-    trace.push(time, net, value);
+    pushOne(trace, time, net, value);
   return trace;
 }
 

@@ -1,4 +1,5 @@
 import { Trace } from '../simulate/trace';
+import { pushOne } from '../testing/push-one';
 import { search } from './search';
 
 /** A count 0, 1, 2, 3 at 0, 10, 20, 30; at 20 bit 0 falls 1 ps before bit 1 rises, so 0 lasts for 1 ps. */
@@ -10,7 +11,7 @@ function count(): Trace {
     [21, 1, 1],
     [30, 0, 1],
   ] as const)
-    trace.push(time, net, value);
+    pushOne(trace, time, net, value);
   return trace;
 }
 
@@ -30,8 +31,8 @@ test('edges, values and short pulses are found forwards and backwards', () => {
 
 test('bits of one instant change together', () => {
   const trace = new Trace(new Uint8Array([1, 0]), 0);
-  trace.push(10, 0, 0);
-  trace.push(10, 1, 1);
+  pushOne(trace, 10, 0, 0);
+  pushOne(trace, 10, 1, 1);
   // From 1 to 2 at once: neither 0 nor 3 is ever there.
   expect(search(trace, [0, 1], { is: 'value', bits: [0, 0] }, 0)).toBeNull();
   expect(search(trace, [0, 1], { is: 'value', bits: [0, 1] }, 0)).toBe(10);

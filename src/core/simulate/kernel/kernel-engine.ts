@@ -239,8 +239,8 @@ export class KernelEngine implements Engine {
     return this.moveTo(now);
   }
 
-  takeDue(now: number): void {
-    this.meet(now);
+  takeDue(): void {
+    this.meet(this.time);
   }
 
   /**
@@ -450,6 +450,6 @@ export class KernelEngine implements Engine {
       ends[i] = (kept - at.log) >> 2;
       begin = end;
     }
-    notes.noteAll(ints.subarray(at.log >> 2, kept >> 2), times, ends, count);
+    notes.note(ints.subarray(at.log >> 2, kept >> 2), times, ends, count);
   }
 }

@@ -5,7 +5,7 @@ import { sheetOf } from '@/core/circuit/lesson';
 import { innerSignals } from '@/core/netlist/inner-signals';
 import { driversOf, type Netlist, type Terminal } from '@/core/netlist/netlist';
 import { drivingOf } from '@/core/simulate/drive';
-import { wrongCaptures } from '@/core/timing/captures';
+import { type WrongCapture, wrongCaptures } from '@/core/timing/captures';
 import { edgeAt } from '@/core/timing/cause';
 import { clockEdges } from '@/core/timing/clock-edges';
 import { spokenText } from '@/core/values/markup';
@@ -80,6 +80,9 @@ function ValueField({ asked, top, onClose }: { asked: Asked; top: number; onClos
   );
 }
 
+/** The same list each time, as another one has the diagram and the drawing painted. */
+const NO_CAPTURES: readonly WrongCapture[] = [];
+
 /** The part of the sheet that drives a net. */
 function partOfNet(netlist: Netlist, net: number): string {
   return driversOf(netlist, [net])[0]?.split('/')[0] ?? '';
@@ -116,8 +119,8 @@ export function TimeFace() {
     () =>
       beneath === 'findings' && reached !== null && delays !== 'zero'
         ? (wrongCaptures(netlist, session.trace, clockEdges(netlist, session.trace.begins, reached).edges) ??
-          [])
-        : [],
+          NO_CAPTURES)
+        : NO_CAPTURES,
     [beneath, reached, delays, netlist, session],
   );
   /** The stretch of a bus for which a value is asked. */
