@@ -198,7 +198,7 @@ test('what cannot be drawn says why', () => {
   };
   expect(problem('= A')).toMatch(/Before the =/);
   expect(problem('Y = A +')).toBe('At the end: something is missing at the end.');
-  expect(problem('Y = A ? B')).toBe('At “? B”: “?” means nothing here.');
+  expect(problem('Y = A ? B')).toBe('At the end: “:” is missing after “?”: S ? A : B.');
   expect(problem('Q0.J = A')).toBe('Q0 has no input J.');
   expect(problem('Y = Q0.R')).toBe('There is no pin Q0.R on this sheet.');
   expect(problem('Y = Q0.Q')).toBe('read');
@@ -373,7 +373,7 @@ test.each([
 });
 
 test.each([
-  ['Y = A if B else C', "at “if B else C”: “if” is no gate: write a choice as S A + S' B"],
+  ['Y = A if B else C', 'at “if B else C”: “if” is no gate: write a choice as S ? A : B'],
   ['F = Σm(1)', 'at “Σm(1)”: say in which order the inputs are counted: F(A, B, C) = Σm(1, 2)'],
   ['Y = and(A)', 'at “(A)”: and has two inputs or more: and(A, B)'],
   ['Y = (A, B)', 'at “, B)”: “,” means nothing here'],

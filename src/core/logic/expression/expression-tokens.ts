@@ -11,7 +11,7 @@ export type Token =
   | { readonly is: 'open' | 'close'; readonly brace: boolean; readonly at: number }
   /** `isWord` marks the word `not`, whose scope may be doubtful. */
   | { readonly is: 'not'; readonly isWord: boolean; readonly at: number }
-  | { readonly is: 'prime' | 'comma' | 'end'; readonly at: number };
+  | { readonly is: 'prime' | 'comma' | 'chooses' | 'else' | 'end'; readonly at: number };
 
 /** An error in a text, and its offset in characters. */
 export class Misreading extends Error {
@@ -80,7 +80,7 @@ const LETTER = /^\p{Lu}(?:_?\d+)?/u;
 /** Letters with a line over each of them, by the combining overline or macron. */
 const LINED = /^(?:[\p{L}\p{N}_][\u0304\u0305]|[ĀĒḠĪŌŪȲāēḡīōūȳ])+/u;
 const LINE = /[\u0304\u0305]/gu;
-/** Words that are no names: a choice is not written so. */
+/** Words that are no names: a choice is written with signs. */
 const CHOOSING: ReadonlySet<string> = new Set(['if', 'then', 'else']);
 /** A name that LaTeX sets as a word. */
 const SET_NAME = /^\\(?:mathit|mathrm|text|mathsf|mathtt|operatorname)\s*\{([^{}]*)\}/;
@@ -146,7 +146,7 @@ function word(rest: string, at: number, known: ReadonlySet<string>): Taken | nul
   if (low === 'not') return one(length, { is: 'not', isWord: true, at });
   if (Object.hasOwn(WORDS, low)) return one(length, { is: 'operator', op: WORDS[low]!, at, text: name });
   if (Object.hasOwn(CONSTANTS, name)) return one(length, { is: 'constant', value: CONSTANTS[name]!, at });
-  if (CHOOSING.has(low)) throw new Misreading(`“${name}” is no gate: write a choice as S A + S' B`, at);
+  if (CHOOSING.has(low)) throw new Misreading(`“${name}” is no gate: write a choice as S ? A : B`, at);
   return { length, tokens: namesIn(name, at, known) };
 }
 
@@ -180,6 +180,8 @@ function sign(rest: string, at: number): Taken {
   if ('~!¬/'.includes(first)) return one(1, { is: 'not', isWord: false, at });
   if ('({'.includes(first)) return one(1, { is: 'open', brace: first === '{', at });
   if (first === ',') return one(1, { is: 'comma', at });
+  if (first === '?') return one(1, { is: 'chooses', at });
+  if (first === ':') return one(1, { is: 'else', at });
   if (')}'.includes(first)) return one(1, { is: 'close', brace: first === '}', at });
   throw new Misreading(`“${first}” means nothing here`, at);
 }

@@ -32,6 +32,23 @@ test('all notations say the same', () => {
     expect([text, column(text)]).toEqual([text, '01110101']);
 });
 
+test('a choice is one of two by what stands before it, and goes on behind the colon', () => {
+  expect(column('A ? B : C')).toBe(column("A B + A' C"));
+  expect(column('A ? B : C ? A : B')).toBe(column("A B + A'(C A + C' B)"));
+  expect(column('A B ? C : B + C')).toBe(column("A B C + (A B)'(B + C)"));
+  expect(column('(A ? B : C) ^ C')).toBe(column("(A B + A' C) xor C"));
+  expect(column("nand(A ? B : C, C)'")).toBe(column("(A B + A' C) C"));
+  const chain = (count: number) => `${'A ? B : '.repeat(count)}C`;
+  expect(column(chain(50))).toBe(column('A ? B : C'));
+  expect(readExpression(chain(100_000))).toMatchObject({ problem: { message: 'this goes too deep' } });
+  // What is asked stands twice in what is made of it.
+  let asked = 'A';
+  for (let i = 0; i < 40; i++) asked = `(${asked} ? B : C)`;
+  expect(readExpression(`${asked} ? A : B`)).toMatchObject({
+    problem: { message: 'what comes before “?” is too long: name it in a statement of its own' },
+  });
+});
+
 test('AND binds before XOR, and XOR before OR; a prime binds to what is before it', () => {
   expect(column('A + B ^ C')).toBe(column('A + (B ^ C)'));
   expect(column('A ^ B C')).toBe(column('A ^ (B C)'));
@@ -81,7 +98,9 @@ test('what cannot be read says what and where', () => {
   expect(wrong('A + * B')).toBe('4: a name is missing before this');
   expect(wrong('(A + B')).toBe('0: this parenthesis is never closed');
   expect(wrong('A) + B')).toBe('1: this parenthesis closes nothing');
-  expect(wrong('A ? B')).toBe('2: “?” means nothing here');
+  expect(wrong('A ? B')).toBe('5: “:” is missing after “?”: S ? A : B');
+  expect(wrong('A : B')).toBe('2: “:” needs a “?” before it: S ? A : B');
+  expect(wrong('? A')).toBe('0: a name is missing before this');
   expect(wrong('A nand B nand C')).toMatch(/^9: parentheses are needed/);
   expect(wrong('A nand B and C')).toMatch(/^9: parentheses are needed/);
   expect(wrong('A != B && C')).toBe('2: parentheses are needed around what != compares');

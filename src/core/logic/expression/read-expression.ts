@@ -25,11 +25,14 @@ export interface ReadExpression {
 
 /** Parentheses and negations go no deeper than this. */
 export const MOST_DEEP = 200;
+/** Names and signs in what a choice depends on, which stands twice in what is made of it. */
+const MOST_ASKED = 100;
 
 /**
  * Reads an expression in any of the usual notations, mixed as one likes: `A'B + C`, `~A & B | C`, `not A and B or C`,
- * `\overline{A} B`, `A nand B`. A NOT binds first, then AND, which may be left out, then XOR, then OR. Names that are
- * known are read as such; a run of capitals that is not known is a product: `AB` is `A and B`.
+ * `\overline{A} B`, `A nand B`. A NOT binds first, then AND, which may be left out, then XOR, then OR, and last a choice, `S ? A : B`,
+ * which is read as `S A + S' B`. Names that are known are read as such; a run of capitals that is not known is a product: `AB` is
+ * `A and B`.
  */
 export function readExpression(text: string, known: readonly string[] = []): Done<ReadExpression> | Misread {
   try {
@@ -72,8 +75,9 @@ class Reader {
   }
 
   whole(): Expression {
-    const read = this.row(0);
+    const read = this.choice();
     this.mustBeNoComma();
+    if (this.token.is === 'else') throw new Misreading('“:” needs a “?” before it: S ? A : B', this.token.at);
     if (this.token.is === 'close') throw new Misreading('this parenthesis closes nothing', this.token.at);
     if (this.token.is !== 'end') throw new Misreading('an operator is missing before this', this.token.at);
     return read;
@@ -81,6 +85,30 @@ class Reader {
 
   private mustBeNoComma(): void {
     if (this.token.is === 'comma') throw new Misreading('“,” means nothing here', this.token.at);
+  }
+
+  /** A sum, or one of two by what the first of them is. */
+  private choice(): Expression {
+    const asked = this.row(0);
+    const { token } = this;
+    if (token.is !== 'chooses') return asked;
+    if (sizeOf(asked) > MOST_ASKED)
+      throw new Misreading('what comes before “?” is too long: name it in a statement of its own', token.at);
+    if (++this.deep > MOST_DEEP) throw new Misreading('this goes too deep', token.at);
+    this.at++;
+    const then = this.choice();
+    if (this.token.is !== 'else') throw new Misreading('“:” is missing after “?”: S ? A : B', this.token.at);
+    this.at++;
+    const other = this.choice();
+    this.deep--;
+    this.bare = null;
+    return {
+      op: 'or',
+      of: [
+        { op: 'and', of: [asked, then] },
+        { op: 'and', of: [{ op: 'not', of: asked }, other] },
+      ],
+    };
   }
 
   private row(level: number): Expression {
@@ -169,7 +197,7 @@ class Reader {
     const of: Expression[] = [];
     do {
       this.at++;
-      of.push(this.row(0));
+      of.push(this.choice());
     } while (this.token.is === 'comma');
     if (this.token.is !== 'close') throw new Misreading('this parenthesis is never closed', opened.at);
     if (of.length < 2) throw new Misreading(`${word} has two inputs or more: ${word}(A, B)`, opened.at);
@@ -186,7 +214,7 @@ class Reader {
       case 'constant':
         return { op: 'constant', value: token.value };
       case 'open': {
-        const inside = this.row(0);
+        const inside = this.choice();
         this.mustBeNoComma();
         const end = this.token;
         if (end.is !== 'close' || end.brace !== token.brace)
@@ -203,4 +231,10 @@ class Reader {
         throw new Misreading('a name is missing before this', token.at);
     }
   }
+}
+
+/** Names, constants and operators of an expression. */
+function sizeOf(e: Expression): number {
+  if (e.op === 'name' || e.op === 'constant') return 1;
+  return e.op === 'not' ? 1 + sizeOf(e.of) : e.of.reduce((sum, part) => sum + sizeOf(part), 1);
 }

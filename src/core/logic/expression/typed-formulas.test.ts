@@ -48,7 +48,7 @@ test('names are those that are known: whatever their case, with signs of their o
 
 test('what is wrong is said with its place in the whole text', () => {
   expect(said('Drive = Key\nWarn = Key (')).toBe('24: something is missing at the end');
-  expect(said('Drive = Key; Warn = ? Key')).toBe('20: “?” means nothing here');
+  expect(said('Drive = Key; Warn = ? Key')).toBe('20: a name is missing before this');
   expect(said('  A + B = C')).toBe('2: before the = stands the name of one output');
   expect(said('Y = A and\n')).toBe('9: something is missing at the end');
 });
