@@ -235,6 +235,8 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
 const load = process.argv.includes('--loaded')
   ? cpus().map(() => spawn(process.execPath, ['-e', 'for (;;) Math.random();'], { stdio: 'ignore' }))
   : [];
+// They go when this has been done, which must not wait for them.
+for (const other of load) other.unref();
 process.once('exit', () => {
   for (const other of load) other.kill();
 });
