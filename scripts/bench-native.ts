@@ -242,7 +242,8 @@ process.once('exit', () => {
 });
 const folder = mkdtempSync(join(tmpdir(), 'native-'));
 const native = nativeEvents(folder);
-if (!native) console.log('There is no C compiler here: nothing to compare with.');
+if (!native)
+  console.log('There is no C compiler here: what is compared with the reference loop above is all.');
 else {
   const only = new RegExp(process.env.ONLY ?? '.');
   if (only.test('tables')) tables(folder);
