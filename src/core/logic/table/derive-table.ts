@@ -77,8 +77,7 @@ export function deriveTable(
 
 /**
  * The truth table of a netlist from the first row on, for those who look at each row once: a piece takes the memory of the one
- * before, which stays in the processor's own cache.
- * A piece is the rows of a span; without WebAssembly all rows are one piece.
+ * before, which stays in the processor's own cache. A piece is the rows of a span; without WebAssembly all rows are one piece.
  * @throws Error where `whyNoTable` gives a reason.
  */
 export function* tablePieces(netlist: Netlist, options: TableOptions = {}): Generator<TablePiece> {
