@@ -101,6 +101,13 @@ test('a job that is given up ends its worker, and one that is done leaves it to 
   expect(FakeWorker.begun).toHaveLength(2);
 });
 
+test('a job that is given up before there is a worker begins none', async () => {
+  const job = workerJob<Work, number>(starter(), (w) => w.double(3));
+  job.cancel();
+  for (let turns = 0; turns < 10; turns++) await new Promise((resolve) => setImmediate(resolve));
+  expect(FakeWorker.begun).toHaveLength(0);
+});
+
 test('what goes wrong is the result, and its worker gets no other job', async () => {
   const start = starter();
   await expect(workerJob<Work, void>(start, (w) => w.refuse()).result).rejects.toThrow('not so');

@@ -1,7 +1,8 @@
 import type { Remote } from 'comlink';
 import { fetcher, load } from '@/loading/load';
+import type { Running } from './worker-pool';
 
-const comlink = fetcher('the link to background work', () => import('comlink'));
+const workers = fetcher('the link to background work', () => import('./worker-pool'));
 
 /** Work that goes on in a worker. */
 export interface WorkerJob<T> {
@@ -18,45 +19,9 @@ export interface Passing {
   given<T>(value: T, memory: readonly ArrayBuffer[]): T;
 }
 
-/** A worker and its functions. */
-interface Running {
-  readonly worker: Worker;
-  readonly work: Remote<unknown>;
-}
-
-/** Milliseconds for which a worker waits for another job: edits follow one another, and to begin one takes longer than most jobs. */
-const WAITS = 20_000;
-/** Workers that wait, by what starts them, with the timers that end them. */
-const waiting = new Map<() => Worker, Map<Running, ReturnType<typeof setTimeout>>>();
-
-/** Has a worker wait for another job. */
-function wait(start: () => Worker, running: Running): void {
-  const those = waiting.get(start) ?? new Map();
-  waiting.set(start, those);
-  const timer = setTimeout(() => {
-    those.delete(running);
-    running.worker.terminate();
-  }, WAITS);
-  those.set(running, timer);
-}
-
-/** One that waits, if there is one. */
-function oneWaiting(start: () => Worker): Running | null {
-  for (const [running, timer] of waiting.get(start) ?? []) {
-    clearTimeout(timer);
-    waiting.get(start)!.delete(running);
-    return running;
-  }
-  return null;
-}
-
-/** The script of a worker has not come. */
-const NOT_THERE = new Error('the script of the background work is missing');
-const CANCELLED = new Error('the background work was given up');
-
 /**
- * Does one job in a worker that has nothing else to do. After a job that went well the worker waits a while for another. One whose script
- * does not come is begun again until it does, as all that is fetched is.
+ * Does one job in a worker that has nothing else to do, and that may go on to another job afterwards. One whose script does not come is
+ * begun again until it does, as all that is fetched is.
  * @param start makes the worker; always the same function for the same script. Its functions must not depend on earlier jobs.
  * @param job gets the worker's functions. It is done again where the worker is begun again.
  */
@@ -70,56 +35,38 @@ export function workerJob<W, T>(
     if (!isDone) running?.worker.terminate();
     isDone = true;
   };
-  const attempt = async (): Promise<T> => {
-    const { proxy, transfer, wrap } = await comlink();
-    if (isDone) throw CANCELLED;
-    const begun = () => {
-      const worker = start();
-      return { worker, work: wrap<unknown>(worker) };
-    };
-    const mine = oneWaiting(start) ?? begun();
+  const attempt = async (): Promise<() => T | Promise<never>> => {
+    const { failureOf, keepWorker, NOT_THERE, proxy, takeWorker, transfer } = await workers();
+    if (isDone) return () => never;
+    const mine = takeWorker(start);
     running = mine;
     const listening = new AbortController();
     const failed = failureOf(mine.worker, listening.signal);
-    const work = job(mine.work as Remote<W>, {
-      callable: (of) => proxy(((...args) => (isDone ? undefined : of(...args))) as typeof of),
-      given: (value, memory) => transfer(value, [...memory]),
-    });
     try {
-      return await Promise.race([work, failed]);
+      const work = job(mine.work as Remote<W>, {
+        callable: (of) => proxy(((...args) => (isDone ? undefined : of(...args))) as typeof of),
+        given: (value, memory) => transfer(value, [...memory]),
+      });
+      const value = await Promise.race([work, failed]);
+      if (isDone) return () => never;
+      isDone = true;
+      keepWorker(start, mine);
+      return () => value;
     } catch (error) {
       mine.worker.terminate();
-      throw error;
+      if (isDone) return () => never;
+      // Only a script that is missing is waited for; what goes wrong in the work itself is its result.
+      if (error === NOT_THERE) throw error;
+      return () => {
+        throw error;
+      };
     } finally {
       listening.abort();
     }
   };
-  // Only a script that is missing is waited for; what goes wrong in the work itself is its result.
-  const result = load('the background work', () =>
-    attempt().then(
-      (value) => () => value,
-      (error: unknown) => {
-        if (error === NOT_THERE && !isDone) throw error;
-        return (): T => {
-          throw error;
-        };
-      },
-    ),
-  ).then((answer) => (isDone ? never : answer()));
-  result.then(() => {
-    if (isDone) return;
-    isDone = true;
-    wait(start, running!);
-  }, end);
+  const result = load('the background work', attempt).then((answer) => answer());
+  result.catch(end);
   return { result, cancel: end };
-}
-
-/** Settles only if a worker fails: the event of a script that cannot be fetched has no message. */
-function failureOf(worker: Worker, signal: AbortSignal): Promise<never> {
-  return new Promise((_, reject) => {
-    const fails = ({ message }: ErrorEvent) => reject(message ? new Error(message) : NOT_THERE);
-    worker.addEventListener('error', fails, { signal });
-  });
 }
 
 /** What a job that was given up comes to. */
