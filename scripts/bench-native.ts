@@ -235,15 +235,14 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
 const load = process.argv.includes('--loaded')
   ? cpus().map(() => spawn(process.execPath, ['-e', 'for (;;) Math.random();'], { stdio: 'ignore' }))
   : [];
-// They go when this has been done, which must not wait for them.
+// The bench does not wait for them; they are stopped when it ends.
 for (const other of load) other.unref();
 process.once('exit', () => {
   for (const other of load) other.kill();
 });
 const folder = mkdtempSync(join(tmpdir(), 'native-'));
 const native = nativeEvents(folder);
-if (!native)
-  console.log('There is no C compiler here: what is compared with the reference loop above is all.');
+if (!native) console.log('There is no C compiler here, so nothing is compared with C.');
 else {
   const only = new RegExp(process.env.ONLY ?? '.');
   if (only.test('tables')) tables(folder);

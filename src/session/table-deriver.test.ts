@@ -89,7 +89,7 @@ test('a derivation that is stopped says so, until the next change begins another
   });
   relabel(session, 'lamp1', 'T');
   expect(session.state.table.state).toBe('working');
-  // What an older derivation shows no longer stops a newer one.
+  // The button of an older derivation does not stop a newer one.
   table.cancel();
   expect(given[1]!.isCancelled).toBe(false);
 });

@@ -3,8 +3,7 @@ import { proxy, type Remote, transfer, wrap } from 'comlink';
 export { proxy, transfer };
 
 /*
- * The workers of a page. One that has done its job waits a while for another: edits follow one another, and to begin a worker takes longer
- * than most jobs.
+ * The workers of a page. A worker that has done its job waits a while for the next one, as starting a worker takes longer than most jobs.
  */
 
 /** A worker and its functions. */

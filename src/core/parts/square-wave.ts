@@ -10,7 +10,7 @@ export interface Turn {
  * of several waves that belong together stay together.
  * @param first length of the first stretch.
  * @param begins when a period begins.
- * @param into is filled in: a run asks at each edge of each clock, and what is made anew each time has to be collected.
+ * @param into is filled in and returned, so that a run allocates nothing at an edge of a clock.
  */
 export function squareAt(
   time: number,

@@ -52,8 +52,7 @@ export interface Engine extends EngineState {
   /** The earliest time in ps at which a gate is due, or Infinity. */
   next(): number;
   /**
-   * The time of this instant in ps. It is put here and not passed, as a number of more than 31 bits takes memory each time that it is passed
-   * to a function.
+   * The time of this instant in ps. It is a field and not a parameter: a number of more than 31 bits is allocated each time that it is passed.
    */
   time: number;
   /** Plans the changes due at that time, the earliest one. */

@@ -16,7 +16,7 @@ export interface Level {
 /** Where the clock stands that is being asked. */
 const turn: Turn = { isFirst: true, next: 0 };
 
-/** The level of a clock at a time in ps. @param into is filled in, so that a run leaves none behind at each edge. */
+/** The level of a clock at a time in ps. @param into is filled in and returned, so that a run allocates nothing at an edge. */
 export function clockAt(wave: ClockWave, time: number, into: Level = { value: 0, next: 0 }): Level {
   const firstLength = wave.first ? wave.high : wave.low;
   squareAt(time, wave.low + wave.high, firstLength, -wave.begun, turn);

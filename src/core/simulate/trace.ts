@@ -95,7 +95,7 @@ export class Trace {
       const last = this.open();
       const begun = last.count;
       const taken = Math.min(CHUNK - begun, ends[count - 1]! - at);
-      // To set a part of a list costs as much as many words.
+      // A subarray costs as much as copying many words.
       if (taken <= FEW_WORDS) for (let i = 0; i < taken; i++) last.words[begun + i] = words[at + i]!;
       else last.words.set(words.subarray(at, at + taken), begun);
       last.count += taken;
@@ -333,7 +333,7 @@ function emptyChunks(count: number, instants: number): Chunk[] {
   }));
 }
 
-/** Ends an instant of a chunk, which may go on with the one before where its time is the same. @param at its place in `from`. */
+/** Ends instant `at` of `from` in a chunk; it joins the last one of the chunk if their times are equal. */
 function endInstant(chunk: Chunk, from: Float64Array, at: number, end: number): void {
   if (chunk.instants > 0 && chunk.times[chunk.instants - 1] === from[at]) {
     chunk.ends[chunk.instants - 1] = end;

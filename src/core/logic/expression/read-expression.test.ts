@@ -41,7 +41,7 @@ test('a choice is one of two by what stands before it, and goes on behind the co
   const chain = (count: number) => `${'A ? B : '.repeat(count)}C`;
   expect(column(chain(50))).toBe(column('A ? B : C'));
   expect(readExpression(chain(100_000))).toMatchObject({ problem: { message: 'this goes too deep' } });
-  // What is asked stands twice in what is made of it.
+  // The condition is copied into both products, so nesting it would double the size each time.
   let asked = 'A';
   for (let i = 0; i < 40; i++) asked = `(${asked} ? B : C)`;
   expect(readExpression(`${asked} ? A : B`)).toMatchObject({

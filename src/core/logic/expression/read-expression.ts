@@ -25,7 +25,7 @@ export interface ReadExpression {
 
 /** Parentheses and negations go no deeper than this. */
 export const MOST_DEEP = 200;
-/** Names and signs in what a choice depends on, which stands twice in what is made of it. */
+/** Most names and operators in the condition of a choice: it is copied into both products. */
 const MOST_ASKED = 100;
 
 /**
@@ -87,7 +87,7 @@ class Reader {
     if (this.token.is === 'comma') throw new Misreading('“,” means nothing here', this.token.at);
   }
 
-  /** A sum, or one of two by what the first of them is. */
+  /** A sum, or a choice whose condition is a sum. */
   private choice(): Expression {
     const asked = this.row(0);
     const { token } = this;

@@ -15,8 +15,9 @@ import type { TableMachine } from './table-pieces';
 const PAGE = 65_536;
 /** Places of a counter of words. */
 const PLACES = 32;
-/** Places in the number of a block that tell the stretches of a span apart, at most; and blocks of a stretch, as a power of two. */
+/** A span has at most 2^MOST_APART stretches. */
 const MOST_APART = 3;
+/** A stretch has at least 2^LEAST_LOW blocks, if the span does. */
 const LEAST_LOW = 7;
 
 /** The compiled module of a netlist and the layout of its memory; one serves all derivations. */
@@ -64,7 +65,7 @@ export function keptMachine(
     if (place < inside.length) all ^= WORD << inside.indexOf(bits[place]!);
     masks[place] = all;
   }
-  /** The bits of a number, each moved to where it is to be. */
+  /** Moves bit i of a number to bit `to[i]`. */
   const spread = (number: number, to: readonly number[]) =>
     to.reduce((sum, bit, i) => sum | (((number >>> i) & 1) << bit), 0);
   const apart = Array.from({ length: span >>> low }, (_, i) => spread(i, inside.slice(low)));

@@ -28,8 +28,8 @@ export interface LevelWishes {
   /** An output that is read anew costs as much as so many gates. */
   readonly outputCost: number;
   /**
-   * Whether an input may have the place after those that have one already, the fastest first; the seven within a word are those that
-   * are left.
+   * Whether an input may have the next place.
+   * @param placed the inputs that have one, the fastest first. The seven left at the end vary within a word.
    */
   readonly mayCount?: (input: number, placed: readonly number[]) => boolean;
 }
@@ -52,7 +52,7 @@ export function levelPlan(
     open.set(on, found);
     return found;
   };
-  // This comes before each table, and so in code that the engine has not made quick yet: plain loops, and little in them.
+  // Plain loops: this runs once before each table, while the code is still interpreted.
   for (let k = 0; k < gates.length; k++) {
     const g = gates[k]!;
     let on = 0;

@@ -50,7 +50,7 @@ export class TableFunction {
       if (!this.inputAt.has(s.net)) this.constants.set(s.net, s.kind === 'constant' ? s.value : ZERO);
   }
 
-  /** It comes before each table, and so in code that the engine has not made quick yet: plain loops where each gate passes. */
+  /** Plain loops over the gates: this runs once before each table, while the code is still interpreted. */
   write(gates: readonly number[]): WasmFunction {
     const { netlist, code } = this;
     for (let k = 0; k < gates.length; k++) {

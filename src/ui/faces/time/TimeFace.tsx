@@ -80,7 +80,7 @@ function ValueField({ asked, top, onClose }: { asked: Asked; top: number; onClos
   );
 }
 
-/** The same list each time, as another one has the diagram and the drawing painted. */
+/** One list for all renderings: a new one would repaint the diagram and the drawing. */
 const NO_CAPTURES: readonly WrongCapture[] = [];
 
 /** The part of the sheet that drives a net. */
