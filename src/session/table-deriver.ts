@@ -5,7 +5,7 @@ import type { SessionState, TableMaker } from './state';
 
 /** Tables of up to this many inputs are derived between two frames; larger ones by a worker. */
 const TABLE_AT_ONCE = 12;
-/** Tables of so many rows and more take the memory of an earlier one; no formula is made of them that could still read it. */
+/** Tables of at least so many rows take the memory of the one that they replace. Formulas, which could still read it, end at 2^16 rows. */
 const ROWS_TO_REUSE = 2 ** 20;
 
 /** The part of the session that the deriver needs. */

@@ -20,8 +20,7 @@ export interface Passing {
 }
 
 /**
- * Does one job in a worker that has nothing else to do, and that may go on to another job afterwards. One whose script does not come is
- * begun again until it does, as all that is fetched is.
+ * Does one job in a worker of the pool. A worker whose script cannot be fetched is started again until it can, like all that is fetched.
  * @param start makes the worker; always the same function for the same script. Its functions must not depend on earlier jobs.
  * @param job gets the worker's functions. It is done again where the worker is begun again.
  */
@@ -55,7 +54,7 @@ export function workerJob<W, T>(
     } catch (error) {
       mine.worker.terminate();
       if (isDone) return () => never;
-      // Only a script that is missing is waited for; what goes wrong in the work itself is its result.
+      // A missing script is fetched again; any other error is the result of the job.
       if (error === NOT_THERE) throw error;
       return () => {
         throw error;

@@ -8,7 +8,7 @@ import { wireNets } from '../drawing/geometry/wire-nets';
 import { kindOf, roleOf } from '../parts/catalogue';
 
 /*
- * Redefines a target that is on the sheet already: its lamp, net label or readers are wired to what the statement draws.
+ * Statements whose target is already on the sheet: the lamp, net label or readers of the target are wired to the new gates.
  */
 
 /** A sheet that is edited step by step. */
