@@ -253,6 +253,31 @@ test('the plan is printed: parts, packages with their pins, and wires to be tick
   await expect(page.locator('.printed')).toHaveCount(0);
 });
 
+test('pins are noted on the drawing as the plan has them, in the next visit too, until they are switched off', async ({
+  page,
+}) => {
+  await onBench(page, 'Drive interlock');
+  const picture = () => page.getByRole('application').screenshot();
+  const switched = async (on: boolean) => {
+    const chips = page.getByRole('region', { name: 'Chips' });
+    if (!(await chips.isVisible())) await face(page, 'Chips');
+    const box = chips.getByRole('checkbox', { name: 'Pins on the drawing' });
+    if (!(await box.isVisible())) await chips.getByRole('button', { name: 'More for the chips' }).click();
+    await box.setChecked(on);
+    // What is open beside the drawing gives it less room.
+    await face(page, 'Chips', false);
+  };
+  await face(page, 'Bench', false);
+  const plain = await picture();
+  await switched(true);
+  await expect.poll(async () => (await picture()).equals(plain)).toBe(false);
+  await page.reload();
+  await page.getByRole('application').waitFor();
+  await expect.poll(async () => (await picture()).equals(plain)).toBe(false);
+  await switched(false);
+  await expect.poll(async () => (await picture()).equals(plain)).toBe(true);
+});
+
 test.describe('with fingers', () => {
   test.use({ hasTouch: true });
 

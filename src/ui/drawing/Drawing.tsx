@@ -5,6 +5,7 @@ import type { DrawingContext } from '@/commands/context';
 import type { Popup } from '@/commands/popup';
 import type { Point } from '@/core/circuit/geometry';
 import { sheetOf } from '@/core/circuit/lesson';
+import type { PinNotes } from '@/core/drawing/geometry/pin-notes';
 import { toScreen } from '@/core/drawing/geometry/viewport';
 import { Bar } from '@/ui/controls/Bar';
 import { HoldKeys } from '@/ui/controls/HoldKeys';
@@ -14,8 +15,8 @@ import { lazyComponent } from '@/ui/controls/lazy-component';
 import { usePainter } from '@/ui/controls/usePainter';
 import { useEditor } from '@/ui/session/editor-context';
 import { areStepsOffered } from '@/ui/session/first-steps';
+import { arePinsNoted } from '@/ui/session/noted-pins';
 import { useSession, useSessionState } from '@/ui/session/session-context';
-import { usePinNotes } from '@/ui/session/sheet-plan';
 import { Layer } from './canvas/layer';
 import { paint } from './canvas/painter';
 import { sceneOf } from './canvas/scene-of';
@@ -44,6 +45,7 @@ const EmptySheet = lazyComponent("the empty sheet's words", () =>
   import('./EmptySheet').then((m) => m.EmptySheet),
 );
 
+const PinNoting = lazyComponent('the numbers of pins', () => import('./PinNoting').then((m) => m.PinNoting));
 const FirstSteps = lazyComponent('the first steps', () => import('./FirstSteps').then((m) => m.FirstSteps));
 
 /** The parts of the session's state that the canvas shows. */
@@ -90,12 +92,12 @@ export function Drawing() {
   const sheetView = useSheetView(session, repaintNow);
   const { view, showAll } = sheetView;
   const preview = usePreview(session);
-  const pinNotes = usePinNotes();
-  const notes = useRef(pinNotes);
-  useEffect(() => {
-    notes.current = pinNotes;
+  const isNoted = useSessionState(arePinsNoted);
+  const notes = useRef<PinNotes | undefined>(undefined);
+  const note = useCallback((pins: PinNotes | undefined) => {
+    notes.current = pins;
     repaintNow.current();
-  }, [pinNotes]);
+  }, []);
 
   const { canvas, size, repaint } = usePainter((g, pixels, palette) => {
     sheetView.beforePainting(pixels, palette.letters);
@@ -224,6 +226,7 @@ export function Drawing() {
       <Bar className="pane-head">
         <h2 className="font-semibold">Drawing</h2>
         {isInside && <Breadcrumbs />}
+        {isNoted && <PinNoting onNotes={note} />}
         <Inventory />
         <ProblemCount onShow={(problem) => context.goToProblem(session.state.diagnostics.indexOf(problem))} />
         <button

@@ -8,6 +8,7 @@ import { pinNotesOf } from '@/core/packages/pin-notes';
 import type { SheetPlan } from '@/core/packages/sheet-plan';
 import type { SessionState } from '@/session/state';
 import { planner } from '@/workers/plan-client';
+import { arePinsNoted } from './noted-pins';
 import { useSessionState } from './session-context';
 
 /** The plan of the sheet that runs, shared by the faces that show it; made in a worker. */
@@ -80,18 +81,15 @@ export function useSheetPlan(isWanted = true): {
   return { planned, isWorking };
 }
 
-/** Designators and pin numbers of the shown sheet, if it is the running one and they are switched on. */
+/** Designators and pin numbers of the running sheet, once it is planned. */
 export function usePinNotes(): PinNotes | undefined {
-  const isShown = useSessionState(
-    (s) => s.path.length === 0 && sheetOf(s.lesson, s.rootId)!.chips?.shown === true,
-  );
-  const { planned } = useSheetPlan(isShown);
-  return useMemo(() => (isShown && planned ? pinNotesOf(planned.plan) : undefined), [isShown, planned]);
+  const { planned } = useSheetPlan();
+  return useMemo(() => planned && pinNotesOf(planned.plan), [planned]) ?? undefined;
 }
 
-/** The same for a picture that is made now. */
-export async function pinNotesNow({ lesson, rootId, path }: SessionState): Promise<PinNotes | undefined> {
-  const sheet = sheetOf(lesson, rootId)!;
-  if (path.length > 0 || !sheet.chips?.shown) return undefined;
-  return pinNotesOf((await planner(sheet, lesson.sheets).result).plan);
+/** The pins of the shown sheet for a picture that is made now, if they are noted. */
+export async function pinNotesNow(state: SessionState): Promise<PinNotes | undefined> {
+  if (!arePinsNoted(state)) return undefined;
+  const { lesson, rootId } = state;
+  return pinNotesOf((await planner(sheetOf(lesson, rootId)!, lesson.sheets).result).plan);
 }

@@ -12,7 +12,6 @@ import { OnDemand } from '@/ui/controls/OnDemand';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { matchingRows, type RowQuery } from './columns';
 import { type Look, TableGrid } from './TableGrid';
-import { TriedRows } from './TriedRows';
 
 const lookMenu = fetcher('the menu of columns and rows', () => import('./LookMenu').then((m) => m.LookMenu));
 /** The function that changes a cell of the derived table; fetched when the first cell is pressed. */
@@ -20,6 +19,9 @@ const cells = fetcher('the table to fill in', () => import('@/session/changes/ta
 /** The table that is filled in is fetched where there is one. */
 const plannedFace = fetcher('the table to fill in', () => import('./SpecFace').then((m) => m.SpecFace));
 const Walk = lazyComponent('the walk through the rows', () => import('./Walk').then((m) => m.Walk));
+const TriedRows = lazyComponent('the rows that were tried', () =>
+  import('./TriedRows').then((m) => m.TriedRows),
+);
 const StateTableGrid = lazyComponent('the state table', () =>
   import('./StateTableGrid').then((m) => m.StateTableGrid),
 );
