@@ -14,6 +14,8 @@ const MS_A_FRAME = 10;
 const MS_ALONE = 8;
 const MS_LEAST = 6;
 const MS_COLD = 4;
+/** By how many ms the share of the run grows from frame to frame, while none is late. */
+const MS_MORE = 0.1;
 /** Ms between two frames that are smooth, and by how much one may be late. */
 const FRAME = 1000 / 60;
 const LATE = 1;
@@ -24,8 +26,10 @@ const EVENTS_A_LOOK = 250;
 /** Steps of a run that is worth the kernel. */
 const MANY_STEPS = 500;
 
-/** Fetches what moves many gates quickly. A run that has begun goes over to it by itself. */
-export const fetchKernel = fetcher('the fast simulator', () => import('@/core/simulate/with-kernel'));
+/** Fetches what brings along the simulator that moves many gates quickly. A run that has begun goes over to it by itself. */
+export const fetchKernel = fetcher('the fast simulator', () =>
+  import('@/core/simulate/compiled-kernel').then((m) => m.bringCompiledKernel),
+);
 
 /** The part of the session that the clockwork needs. */
 export interface ClockHost {
@@ -52,6 +56,9 @@ export class Clockwork {
   private hasRun = false;
   /** Ms of a frame that a run may take now. */
   private share = MS_COLD;
+  private isKernelAsked = false;
+  /** Brings along the fast simulator, once it is fetched. */
+  private bringKernel: (() => Promise<void>) | null = null;
 
   constructor(
     private readonly host: ClockHost,
@@ -101,13 +108,18 @@ export class Clockwork {
     this.host.together(() => {
       const { playing, pace, now, goal, behind } = this.host.state;
       if (!playing) return;
-      if (this.run.steps >= MANY_STEPS) void fetchKernel();
+      if (this.run.steps >= MANY_STEPS && !this.isKernelAsked) {
+        this.isKernelAsked = true;
+        void fetchKernel().then((bring) => {
+          this.bringKernel = bring;
+        });
+      }
       const frame = Math.min(elapsedMs, 250);
       const late = elapsedMs - FRAME;
       // A late frame without a run in it says nothing about how long a run may take.
       if (this.hasRun)
         this.share =
-          late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + LATE / 2);
+          late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + MS_MORE);
       this.hasRun = false;
       const isPaced = goal === null && pace < AS_FAST;
       if (this.painting > 0 && !isPaced) {
@@ -117,6 +129,12 @@ export class Clockwork {
       this.painting = 0;
       if (this.unseen === UNSEEN) {
         this.show();
+        return;
+      }
+      if (this.bringKernel) {
+        // Takes about as long as a share of the run.
+        void this.bringKernel();
+        this.bringKernel = null;
         return;
       }
       this.hasRun = true;

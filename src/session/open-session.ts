@@ -67,7 +67,7 @@ async function keptSession(read: Kept, lock: EditLock): Promise<Omit<OpenSession
   const moment = await momentOf(lesson.id);
   const sheet = sheetOf(lesson, moment?.sheet ?? '') ?? lesson.sheets[0]!;
   if (sheet.parts.size > LARGE) {
-    void fetchKernel();
+    void fetchKernel().then((bring) => bring());
     // In steps, so that the page goes on meanwhile; session and drawing then find it done.
     await withRests(compileOnceSteps(sheet, lesson.sheets), nextTask);
     await withRests(surveySteps(sheet), nextTask);

@@ -3,6 +3,10 @@ import type { Logic } from '../values/logic';
 const CHUNK = 1 << 15;
 const FEW_INSTANTS = 1 << 8;
 const FEW_WORDS = 16;
+/** Room for more instants than the chunk before had: lists that grow leave much behind. */
+const MORE = 1.125;
+/** Chunks after which the memory of all others is fetched at once. */
+const LONG = 8;
 
 /** Changes one after the other, four bytes each, in instants. */
 interface Chunk {
@@ -15,13 +19,13 @@ interface Chunk {
   instants: number;
   /** All values before the chunk's first change, once they were asked for. */
   start: Uint8Array | null;
-  /** The summary of each block of a full chunk, or memory for it; null until it was asked for. */
+  /** The summary of each block, or memory for it; null until it was asked for. */
   blocks: Blocks | null;
 }
 
 interface Blocks {
-  /** Whether the chunk is summed up in it. */
-  isReady: boolean;
+  /** How many of the blocks are summed up. */
+  ready: number;
   /** What `ChangeBlock` says of nets, block after block. */
   readonly nets: Uint8Array;
   /** Ps of the first and the last change of each block. */
@@ -63,8 +67,9 @@ export interface Change {
 
 /**
  * All changes of a run in the order of time, in chunks before each of which all values can be known: a past state is
- * looked up and not simulated again. Beyond `mostChanges` the oldest chunk is dropped, and its memory used again. Memory is
- * fetched for as many chunks as there are: the engine looks for garbage each time that it has grown by a tenth.
+ * looked up and not simulated again. Beyond `mostChanges` the oldest chunk is dropped, and its memory used again. A long
+ * trace fetches all its memory at once: it costs next to nothing before it is written to, and each time that memory grows, the
+ * engine may look for garbage.
  */
 export class Trace {
   private readonly chunks: Chunk[] = [];
@@ -77,7 +82,7 @@ export class Trace {
   begins: number;
   /** Whether the oldest part has been dropped. */
   trimmed = false;
-  /** Whether somebody draws it: then a chunk is summed up as soon as it is full, and not many of them at the next drawing. */
+  /** Whether somebody draws it: then each block is summed up as soon as it is full, and not many of them at the next drawing. */
   private isSummed = false;
 
   constructor(
@@ -103,6 +108,7 @@ export class Trace {
         endInstant(last, times, instant, begun + ends[instant]! - at);
       // The rest of its last instant is in the next chunk.
       if (instant < count && last.ends[last.instants - 1] !== CHUNK) endInstant(last, times, instant, CHUNK);
+      if (this.isSummed && this.first.length <= MOST_SUMMED) this.blocksOf(last);
       at += taken;
     }
   }
@@ -110,24 +116,22 @@ export class Trace {
   /** The chunk that has room for a change. */
   private open(): Chunk {
     if (this.last !== null && this.last.count < CHUNK) return this.last;
-    if (this.last !== null && this.isSummed && this.first.length <= MOST_SUMMED) this.blocksOf(this.last);
     if (this.last !== null && this.length + CHUNK > this.mostChanges) {
       this.first = this.stateAfter(0);
       const dropped = this.chunks.shift()!;
       dropped.count = 0;
       dropped.instants = 0;
       dropped.start = null;
-      if (dropped.blocks) dropped.blocks.isReady = false;
+      if (dropped.blocks) dropped.blocks.ready = 0;
       this.spare.push(dropped);
       this.trimmed = true;
       this.begins = this.chunks[0]?.times[0] ?? this.begins;
     }
     if (this.spare.length === 0) {
       const most = Math.floor(this.mostChanges / CHUNK) - this.chunks.length;
-      // About as many instants as before: lists that grow leave much behind.
       this.spare = emptyChunks(
-        Math.max(1, Math.min(this.chunks.length, most)),
-        Math.max(FEW_INSTANTS, this.last?.instants ?? 0),
+        Math.max(1, this.chunks.length < LONG ? Math.min(this.chunks.length, most) : most),
+        Math.max(FEW_INSTANTS, Math.ceil((this.last?.instants ?? 0) * MORE)),
       );
     }
     this.last = this.spare.pop()!;
@@ -230,26 +234,34 @@ export class Trace {
     }
   }
 
+  /** The summaries of all blocks of a chunk that are full. */
   private blocksOf(chunk: Chunk): Blocks {
-    if (chunk.blocks?.isReady) return chunk.blocks;
     const all = this.first.length;
     chunk.blocks ??= {
       nets: new Uint8Array((CHUNK / BLOCK) * all),
       edges: new Float64Array((2 * CHUNK) / BLOCK),
-      isReady: false,
+      ready: 0,
     };
-    const { nets, edges } = chunk.blocks;
-    nets.fill(0);
-    for (let i = 0, instant = 0; i < CHUNK; i++) {
-      while (chunk.ends[instant]! <= i) instant++;
-      const word = chunk.words[i]!;
-      const at = Math.floor(i / BLOCK) * all + netIn(word);
-      nets[at] = (Math.min(2, (nets[at]! >> 2) + 1) << 2) | valueIn(word);
-      if (i % BLOCK === 0) edges[(2 * i) / BLOCK] = chunk.times[instant]!;
-      if (i % BLOCK === BLOCK - 1) edges[2 * Math.floor(i / BLOCK) + 1] = chunk.times[instant]!;
+    const { blocks } = chunk;
+    if ((blocks.ready + 1) * BLOCK > chunk.count) return blocks;
+    const { nets, edges } = blocks;
+    const { words, times, ends } = chunk;
+    let instant = instantOf(chunk, blocks.ready * BLOCK);
+    for (; (blocks.ready + 1) * BLOCK <= chunk.count; blocks.ready++) {
+      const first = blocks.ready * BLOCK;
+      const at = blocks.ready * all;
+      nets.fill(0, at, at + all);
+      edges[2 * blocks.ready] = times[instant]!;
+      for (let i = first; i < first + BLOCK; i++) {
+        const net = at + netIn(words[i]!);
+        nets[net] = (Math.min(2, (nets[net]! >> 2) + 1) << 2) | valueIn(words[i]!);
+      }
+      // The last change of the block, and then the first of the next.
+      while (ends[instant]! < first + BLOCK) instant++;
+      edges[2 * blocks.ready + 1] = times[instant]!;
+      if (ends[instant] === first + BLOCK) instant++;
     }
-    chunk.blocks.isReady = true;
-    return chunk.blocks;
+    return blocks;
   }
 
   /** All changes within (from, to] in ps, one after the other. The object that is handed out is used again. */

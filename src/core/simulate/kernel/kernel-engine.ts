@@ -41,6 +41,16 @@ function kernel(): WebAssembly.Module | null {
   return compiledKernel;
 }
 
+/** Compiles the kernel aside, so that the first run that goes over to it need not. */
+export async function compileKernel(): Promise<void> {
+  if (compiledKernel !== undefined) return;
+  try {
+    compiledKernel = await WebAssembly.compile(kernelModule());
+  } catch {
+    compiledKernel = null;
+  }
+}
+
 /** What moves gates in WebAssembly: for delays that are whole days, and as long as all that is due lies whole days from now. */
 export class KernelEngine implements Engine {
   private eventsMade = 0;
