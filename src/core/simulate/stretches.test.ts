@@ -74,3 +74,27 @@ test('a trace that has dropped its oldest part tells the rest as one that has ke
     for (const grain of [1, 50, 2000]) look(from, time, grain);
   }
 });
+
+test('a trace that was drawn from its beginning tells the same as one that is drawn at its end', () => {
+  const roll = random(5);
+  const [drawn, undrawn] = [0, 1].map(() => new Trace(new Uint8Array(40), 0)) as [Trace, Trace];
+  const lanes = [[0], [1, 2]];
+  let time = 0;
+  for (let i = 0; i < 4000; i++) {
+    if (i < 2) stretchesOf(drawn, lanes, 0, time, 1);
+    // Some instants at once, some of which lie across two blocks, or go on with the next call.
+    const sizes = Array.from({ length: 1 + Math.floor(roll() * 4) }, () => 1 + Math.floor(roll() * 30));
+    const ends = Int32Array.from(sizes, (_, at) => sizes.slice(0, at + 1).reduce((a, b) => a + b, 0));
+    const times = Float64Array.from(sizes, () => {
+      time += roll() < 0.8 ? 1 : 0;
+      return time;
+    });
+    // The nets of the lanes change seldom, so that where they change can be told.
+    const net = () => (roll() < 0.003 ? Math.floor(roll() * 3) : 3 + Math.floor(roll() * 37));
+    const words = Int32Array.from({ length: ends.at(-1)! }, () => (net() << 4) | (roll() < 0.5 ? 0 : 1));
+    for (const trace of [drawn, undrawn]) trace.push(words, times, ends, sizes.length);
+  }
+  expect(drawn.length).toBeGreaterThan(3 * 2 ** 15);
+  for (const grain of [1, 30, 400, 3000])
+    expect(stretchesOf(drawn, lanes, 0, time, grain)).toEqual(stretchesOf(undrawn, lanes, 0, time, grain));
+});

@@ -5,12 +5,22 @@ import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 're
 /** The last way in which something can give way in a bar; the first is 0. */
 const LAST_WAY = 7;
 
-/** Lets so much of a bar give way, level after level, that the rest fits into one line. */
+const ways = (bar: HTMLElement): number => (bar.dataset.way ?? '').split(' ').filter(Boolean).length;
+
+/** Lets the first so many levels of a bar give way. @returns whether the rest fits into one line, which lays out the page. */
+function fits(bar: HTMLElement, levels: number): boolean {
+  const way = Array.from({ length: levels }, (_, level) => level).join(' ');
+  if (bar.dataset.way !== way) bar.dataset.way = way;
+  return bar.scrollWidth <= bar.clientWidth;
+}
+
+/** Lets so much of a bar give way, level after level, that the rest fits into one line; begins with what gives way now. */
 function giveWay(bar: HTMLElement): void {
-  for (let ways = 0; ways <= LAST_WAY + 1; ways++) {
-    bar.dataset.way = Array.from({ length: ways }, (_, way) => way).join(' ');
-    if (bar.scrollWidth <= bar.clientWidth) return;
-  }
+  let levels = ways(bar);
+  if (fits(bar, levels)) {
+    while (levels > 0 && fits(bar, levels - 1)) levels--;
+    if (levels > 0) fits(bar, levels);
+  } else while (levels <= LAST_WAY && !fits(bar, ++levels));
 }
 
 /**
@@ -19,18 +29,20 @@ function giveWay(bar: HTMLElement): void {
  */
 export function Bar({ className, children }: { className: string; children: ReactNode }) {
   const root = useRef<HTMLElement>(null);
-  useLayoutEffect(() => giveWay(root.current!));
+  useLayoutEffect(() => giveWay(root.current!), []);
   useEffect(() => {
     const bar = root.current!;
     const again = () => giveWay(bar);
     const sizes = new ResizeObserver(again);
     const observe = () => {
-      for (const one of [bar, ...bar.children]) sizes.observe(one);
+      // What lies in a fold has boxes of its own.
+      for (const one of [bar, ...bar.children, ...bar.querySelectorAll('.fold > div > *')])
+        sizes.observe(one);
       again();
     };
     observe();
     const contents = new MutationObserver(observe);
-    // A text that changes is heard of by its size: asking for that at once would lay out the page in every frame of a run.
+    // A text that changes is heard of by its size: asking for that at each rendering would lay out the page in every frame of a run.
     contents.observe(bar, { childList: true, subtree: true });
     document.fonts.addEventListener('loadingdone', again);
     return () => {

@@ -1,10 +1,10 @@
 'use client';
 
-import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
+import { type KeyboardEvent, memo, useDeferredValue, useMemo, useRef } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Part } from '@/core/circuit/sheet';
 import { readingOrder, spokenPart } from '@/session/spoken';
-import type { SessionState } from '@/session/state';
+import { AS_FAST, type SessionState } from '@/session/state';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 
 const AROUND = 40;
@@ -32,8 +32,13 @@ export function PartsList({ onStep, onAct }: Props) {
     session.select({ parts: new Set([next.id]), wires: new Set() });
     onStep(next);
   };
+  const now = useSessionState((s) => s);
+  const told = useRef(now);
+  // Values that nobody could hear in time are told when the run has ended.
+  if (!isTooQuick(now) || now.lesson !== told.current.lesson || now.selection !== told.current.selection)
+    told.current = now;
   // The canvas comes first: the words follow as soon as the page has been painted.
-  const state = useDeferredValue(useSessionState((s) => s));
+  const state = useDeferredValue(told.current);
   return (
     <Words
       state={state}
@@ -51,6 +56,8 @@ export function PartsList({ onStep, onAct }: Props) {
     />
   );
 }
+
+const isTooQuick = ({ playing, goal, pace }: SessionState) => playing && (goal !== null || pace >= AS_FAST);
 
 interface WordsProps {
   readonly state: SessionState;
