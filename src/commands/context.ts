@@ -54,6 +54,6 @@ export interface PageContext {
   print(): void;
   /** Saves the lesson to the file that it has, or as a download. */
   saveFile(): void;
-  /** Saves the lesson to a file that is chosen now, and to that one from then on; null where the browser cannot. */
+  /** Asks for a file and saves the lesson to it, now and from then on; null if the browser cannot. */
   readonly saveToChosenFile: (() => void) | null;
 }

@@ -26,7 +26,7 @@ const EVENTS_A_LOOK = 250;
 /** Steps of a run that is worth the kernel. */
 const MANY_STEPS = 500;
 
-/** Fetches what brings along the simulator that moves many gates quickly. A run that has begun goes over to it by itself. */
+/** Fetches the function that brings the kernel along. A run under way goes over to it by itself. */
 export const fetchKernel = fetcher('the fast simulator', () =>
   import('@/core/simulate/compiled-kernel').then((m) => m.bringCompiledKernel),
 );

@@ -4,8 +4,8 @@ import { isHeld, LEASE_MS, leaseOf, setLeaseEnd, takeLease } from '@/store/lease
 
 /*
  * One tab at a time edits a lesson, in every browser and on every origin: a lease in the store (store/lease.ts) says which.
- * Tabs ask one another over a channel as well, so that one that is there keeps its lease however slow its timers are, one
- * that was closed is not waited for, and one that hands over writes all that waits first.
+ * Tabs also ask one another over a channel. So a tab keeps its lease however slow its timers are, nobody waits for a closed tab,
+ * and a tab writes all that is pending before it hands over.
  */
 
 /** Milliseconds between one renewal of the lease and the next. */

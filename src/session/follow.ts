@@ -18,8 +18,8 @@ export function watchWhetherThere(id: string, tell: (isThere: boolean) => void):
 }
 
 /**
- * Tells a kept lesson as it is: at once, and after each change that a tab has made; null where it was deleted. Changes that
- * come while it is read are told together.
+ * Tells a kept lesson as it is: at once, and after each change made by a tab; null once it is deleted. Changes that arrive
+ * during a reading are told together.
  */
 export function watchKept(id: string, tell: (lesson: Lesson | null) => void): Watch {
   let isEnded = false;

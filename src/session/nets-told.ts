@@ -7,8 +7,7 @@ type Seen = Pick<SessionState, 'netlist' | 'rules' | 'probed'>;
 const known = new WeakMap<Netlist, WeakMap<ReadonlySet<string>, ReadonlySet<number>>>();
 
 /**
- * The nets that tell their signal where a task keeps them dark: of inputs, of outputs, and of wires that were probed. Null where
- * all of them do.
+ * The nets that show their signal although a task keeps the sheet dark: inputs, outputs and probed wires. Null if all nets do.
  */
 export function netsTold({ netlist, rules, probed }: Seen): ReadonlySet<number> | null {
   if (!rules.isDark) return null;

@@ -68,8 +68,8 @@ function plannedNets(wires: readonly PlannedWire[]): Map<string, string> {
 }
 
 /**
- * A smallest set of wires without which no net of the board joins pins of different signals. Tried by one wire, then by two;
- * where that is not enough, wire by wire, the one first after which the fewest signals are joined.
+ * A small set of wires; without them no net of the board joins pins of different signals. One wire is tried, then two, for the
+ * smallest set. If that is not enough, wires are taken one by one, each time the one that leaves the fewest signals joined.
  */
 function wrongWires(board: Board, netOfEnd: ReadonlyMap<string, string>): BoardWire[] {
   const strips = pinStrips(board);

@@ -7,7 +7,7 @@ import { spoken } from './electrical';
  * drawing, only the levels.
  */
 
-/** Every fault that the board can have: a unit that is used and dead, a package of one the wrong way round, a wire of a signal that does not conduct. */
+/** Every fault that the board can have: a used unit that is dead, its package the wrong way round, a signal wire that does not conduct. */
 export function possibleFaults(board: Board, plan: PackagePlan | null): BoardFault[] {
   const units = (plan?.packages ?? []).flatMap(({ ref, units: own }) =>
     board.packages.some((one) => one.ref === ref)

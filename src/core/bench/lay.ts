@@ -68,8 +68,8 @@ export function freeColumn(board: Board, type: string, near?: number): number | 
 }
 
 /**
- * A hole for a wire to a pin (`U1.3`, `X1.1`, `+`, `-`): in its half column, that farthest from the trench first; on the rail
- * nearest to where the wire comes from; of a column that is full, a free one of what hangs on it already.
+ * A hole for a wire to a pin (`U1.3`, `X1.1`, `+`, `-`). In a half column the hole farthest from the trench comes first; on a
+ * rail the one nearest to the wire's other end. If the column is full, a free hole of a column wired to it.
  */
 export function freeHole(board: Board, end: string, near: number, taken = takenHoles(board)): Result<Hole> {
   const strip = pinStrips(board).get(end);

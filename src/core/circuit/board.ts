@@ -81,7 +81,7 @@ export const Board = z.object({
     ),
     [],
   ),
-  /** Hidden faults: a unit that is dead, a wire that does not conduct, a package that stands the wrong way round though it is drawn right. */
+  /** Hidden faults: a dead unit, a wire that does not conduct, a package drawn correctly but standing the wrong way round. */
   faults: z._default(
     list(
       z.union([

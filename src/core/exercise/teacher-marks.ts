@@ -179,8 +179,8 @@ export function remarksUsed(marks: ClassMarks, task: string): Remark[] {
 }
 
 /**
- * What two places made of the same marks, together: what only one of them changed is taken from that one; where both changed the
- * same answer, what stands here.
+ * Merges two versions of the same marks. A change made in one place only is taken; if both changed the same answer, the
+ * version here stands.
  */
 export function merged(base: ClassMarks, here: ClassMarks, there: ClassMarks): ClassMarks {
   type Nested = Readonly<Record<string, unknown>>;
@@ -201,8 +201,8 @@ export function merged(base: ClassMarks, here: ClassMarks, there: ClassMarks): C
 }
 
 /**
- * Two markers' marks of one class together: what only one of them gave is taken from that one; where both gave points by hand to
- * one answer, those of the second stand.
+ * Merges two markers' marks of one class. Marks given by one marker only are taken; if both gave points by hand to one answer,
+ * the second marker's points stand.
  */
 export function together(one: ClassMarks, other: ClassMarks): ClassMarks {
   const ids = (lists: readonly (readonly Remark[] | undefined)[]): Remark[] => {

@@ -12,8 +12,8 @@ const MOST_SENTENCES = 3;
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
 
 /**
- * Where rows lie, as a clause: `while Key is 1 and Bars is 0`, `where only one input is 1`, `where A and B differ`; null where no
- * such clause says just these rows.
+ * Where rows lie, as a clause: `while Key is 1 and Bars is 0`, `where only one input is 1`, `where A and B differ`. Null if no
+ * such clause describes exactly these rows.
  * @param rows row by row whether it is meant; of rows that do not count it does not matter.
  * @param counts row by row whether it counts.
  */

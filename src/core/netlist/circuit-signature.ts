@@ -9,7 +9,7 @@ const ROUNDS = 8;
 /** Signatures of sheets inside blocks, by id: each is found once, however often it is used. */
 type Known = Map<string, string>;
 
-/** What is inside blocks whose circuit does not count, by the ids of its sheets: what a task gave, or what answers another one. */
+/** Contents of blocks whose circuit does not count, by the ids of their sheets: given by a task, or the answer to another one. */
 export type Opaque = ReadonlyMap<string, string>;
 
 /** A circuit as a graph: what place, names of parts and order do not change. */

@@ -188,9 +188,8 @@ export class CellBuilder {
   }
 
   /**
-   * The cells with their signals joined. Gates that are not drawn and that constants decide, or that nothing reads, are left
-   * out.
-   * @param kept signals that are read from outside.
+   * The cells with their signals joined. Gates that are not drawn are left out if constants decide them or nothing reads them.
+   * @param kept signals read from outside.
    */
   finished(kept: readonly Signal[]): Cell[] {
     this.foldConstants();

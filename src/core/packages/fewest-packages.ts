@@ -2,9 +2,9 @@ import { type Packed, Packing } from './packing';
 import type { UnitSort } from './units';
 
 /*
- * The fewest packages that hold some gates, each of which can be had in one of several ways. Branch and bound over how many
- * gates of each sort take which way; what is decided is packed, what is not decided counts by the least share of a package that
- * it takes.
+ * The fewest packages for some gates, each of which can be built in several ways. Branch and bound over how many gates of each
+ * sort are built in each way. Gates already decided are packed; each other gate counts as the least share of a package that it
+ * can take.
  */
 
 /** Gates that are alike: how many, and the gates of which each way consists. */

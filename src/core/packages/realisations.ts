@@ -73,8 +73,8 @@ export class Realisations {
   }
 
   /**
-   * The gate as it is drawn where there is a unit for it; otherwise each way that keeps its kind, or, where there is none, each
-   * way at all. Without any, what would be needed of gates with two inputs.
+   * The gate as drawn, if there is a unit for it. Otherwise all ways of the same kind; failing those, all ways.
+   * If there are none, the two-input gates that it would take.
    */
   asDrawn(kind: string, count: number): readonly Realisation[] {
     const same = this.sameKind(kind, count);

@@ -32,8 +32,8 @@ function namesIn(kinds: readonly PartKind[]): ReadonlyMap<PartKind, readonly str
 const namesKnown = new WeakMap<readonly PartKind[], ReadonlyMap<PartKind, readonly string[]>>();
 
 /**
- * Those kinds whose typed name begins with the text, or with its first word, best first; those of nearly that name where there
- * are none; all of them for an empty text.
+ * The kinds whose typed name begins with the text or its first word, best first. If there are none, kinds of a similar name;
+ * for an empty text, all kinds.
  */
 export function suggestions(text: string, kinds: readonly PartKind[]): PartKind[] {
   const typed = spelt(text.trim());

@@ -90,7 +90,7 @@ export class Builder {
     this.source(label, { part: this.place('switch', {}, label, rank), port: 'Y' });
   }
 
-  /** A name that expressions may read. @param inverse what gives the opposite, where there is something. */
+  /** A name for expressions to read. @param inverse drives the opposite value, if something does. */
   source(name: string, driver: Driver, inverse?: Driver): void {
     this.sources.set(name, driver);
     if (inverse) this.inverses.set(name, inverse);

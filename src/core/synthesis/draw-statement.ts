@@ -64,7 +64,7 @@ export function drawStatement(lesson: Lesson, sheetId: string, statement: Statem
   }
   const { width } = statement;
   const names = namesOf(statement.expression);
-  // In the order that the statement gives, then in that in which they are met.
+  // First the order given by the statement, then the order of appearance.
   for (const name of [...statement.order.filter((one) => names.includes(one)), ...names])
     if (!pieces.has(name) && !name.includes('.')) input(name, width);
   const { targets, expression } = statement;
@@ -379,7 +379,7 @@ class Pen {
     return Math.max(0, ...[...this.sheet.parts.values()].map((p) => Math.ceil(footprintOf(p).y1))) + 3;
   }
 
-  /** Lays out what was drawn, with all that is there where that is all. */
+  /** Lays out what was drawn. @param isAll whether the sheet holds nothing else, and is laid out as a whole. */
   tidyUp(isAll: boolean): void {
     this.make(
       isAll ? tidy(this.lesson, this.sheetId) : tidySome(this.lesson, this.sheetId, new Set(this.parts)),

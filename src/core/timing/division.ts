@@ -53,9 +53,9 @@ function origin(
 }
 
 /**
- * The stages that divide a clock: storage that turns over at each active edge, or, counting, only where all lower stages of
- * the same clock are 1 (or all 0), and storage that is clocked by one of those in turn. For each its period and
- * first rise as they follow from the drawing (all stages at 0 at power-up), and as measured in a run.
+ * The stages that divide a clock. A stage is storage that toggles at each active edge or, in a counter, only when all lower
+ * stages of the same clock are 1 (or all 0); or storage clocked by such a stage. Each has its period and first rise as they
+ * follow from the drawing (all stages at 0 at power-up), and as measured in a run.
  * @param source the clock.
  * @param period of the clock, in ps.
  * @param delayed whether the parts' own delays count.

@@ -324,8 +324,8 @@ export function tidy(lesson: Lesson, sheetId: string): Edit {
 }
 
 /**
- * Lays out some parts of a sheet again, where they stand or as near to that as there is room; wires that lead to other
- * parts are routed again.
+ * Lays out some parts of a sheet again, in their place or as near to it as there is room. Wires to other parts are routed
+ * again.
  */
 export function tidySome(lesson: Lesson, sheetId: string, ids: ReadonlySet<string>): Edit {
   const sheet = sheetOf(lesson, sheetId)!;

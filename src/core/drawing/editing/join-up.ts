@@ -17,8 +17,7 @@ import { group, reroute, withBranches } from '../routing/reroute';
 import { remove } from './gestures';
 
 /*
- * Parts that come to lie on a wire or against each other are joined by that; a part that goes can leave its wire
- * whole.
+ * Parts placed on a wire or against each other become joined. A part that is removed can leave its wire whole.
  */
 
 /** The connections that follow from placing parts: the edit, or null if they touch nothing. */

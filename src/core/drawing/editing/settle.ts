@@ -240,9 +240,9 @@ const MOST_GIVING_WAY = 4;
 const WIDER_AIR = [1, 3, 6, 12];
 
 /**
- * The edit by which a wire that is not clear gets a course. Tried in turn: the wire alone, the wire before one that shuts
- * it in, its branch at another point of its host, and a part at its end, or one that was put there just now, with more
- * air around it. Null where none of them helps.
+ * The edit that finds a course for a blocked wire. Tried in turn: the wire alone; the wire before another that shuts it in;
+ * its branch at another point of its host; more air around a part at its end, or around a part just placed. Null if nothing
+ * helps.
  */
 function wayOut(lesson: Lesson, sheetId: string, id: string, put: ReadonlySet<string>): Edit | null {
   const sheet = sheetOf(lesson, sheetId)!;

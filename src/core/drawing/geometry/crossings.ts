@@ -9,8 +9,8 @@ const MOST_STEPS = 4_000_000;
 const cached = new WeakMap<Sheet, ReadonlyMap<string, readonly Point[]>>();
 
 /**
- * Where wires that are not joined cross: for each wire that passes from left to right, the points at which one of
- * another net passes through it from top to bottom. Found once for each version of a sheet.
+ * Crossings of wires that are not joined: for each horizontal wire, the points where a vertical wire of another net passes
+ * through it. Found once for each version of a sheet.
  */
 export function crossingsOf(sheet: Sheet): ReadonlyMap<string, readonly Point[]> {
   let all = cached.get(sheet);

@@ -33,9 +33,9 @@ export function adjacency(owners: number, owner: Int32Array, value: Int32Array):
 const lengthOf = ({ start }: Adjacency, i: number) => start[i + 1]! - start[i]!;
 
 /**
- * The column of each part, from 0; there may be columns without parts. Inputs first, then each part behind the parts that it reads,
- * outputs last. A gate that fits several columns goes where most of its kind are, so that product terms line up, and the gates that
- * combine them do too; inverters of inputs stand beside the inputs.
+ * The column of each part, from 0; columns may be empty. Inputs come first, then each part behind the parts that it reads,
+ * outputs last. A gate that fits several columns goes where most gates of its kind are: product terms line up, and so do the
+ * gates that combine them. Inverters of inputs stand beside the inputs.
  */
 export function assignColumns(parts: readonly Part[], flow: Flow): Int32Array {
   const column = byLongestPath(parts, flow);

@@ -35,7 +35,7 @@ export class Growth {
 
   /**
    * The bits of trees.
-   * @param kept what stands for a bit that is kept, by its place; null where anything may stand.
+   * @param kept gives the bit that stands for a kept one, by its place; null for any bit.
    */
   bits(trees: readonly Tree[], kept: (place: number) => Bit | null): Bit[] {
     return this.of(
@@ -45,7 +45,7 @@ export class Growth {
     ).map((bit) => bit ?? C0);
   }
 
-  /** As `bits`, for a signal that is read again and again: made once. @param self the signal's own bits, which stand for what is kept. */
+  /** As `bits`, made once for a signal that is read often. @param self the signal's own bits, used for kept ones. */
   read(trees: readonly Tree[], self: readonly Bit[]): Bit[] {
     return this.of(
       trees.map((tree, place) => ({ tree, place })),

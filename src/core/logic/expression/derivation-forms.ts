@@ -36,7 +36,7 @@ const BY_ZEROS: ReadonlySet<DerivableForm> = new Set(['pos', 'nor', 'maxterms'])
 
 /** A derivation with its start. */
 export interface FormDerivation {
-  /** The expression that it begins from; null where that are the rows of the table. */
+  /** The first expression; null if it begins with the rows of the table. */
   readonly from: Expression | null;
   /** The rows of the products: the ones of the function, or its zeros. */
   readonly rows: 'minterms' | 'maxterms';

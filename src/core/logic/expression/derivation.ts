@@ -347,7 +347,7 @@ function reduce(steps: StepRecorder, aim: readonly Cube[]): void {
   }
 }
 
-/** How much a product is worth that was found by consensus: one that is wanted, or that holds one, and a large one. */
+/** The worth of a product found by consensus: more if it is wanted or contains a wanted one, and more if it is large. */
 function worth(cube: Cube, missing: readonly Cube[]): number {
   const wanted = missing.some((m) => sameCube(m, cube))
     ? 1000

@@ -30,9 +30,8 @@ const MOST_ASKED = 100;
 
 /**
  * Reads an expression in any of the usual notations, mixed as one likes: `A'B + C`, `~A & B | C`, `not A and B or C`,
- * `\overline{A} B`, `A nand B`. A NOT binds first, then AND, which may be left out, then XOR, then OR, and last a choice, `S ? A : B`,
- * which is read as `S A + S' B`. Names that are known are read as such; a run of capitals that is not known is a product: `AB` is
- * `A and B`.
+ * `\overline{A} B`, `A nand B`. NOT binds first, then AND (its sign may be left out), then XOR, OR and last a choice, `S ? A : B`, read
+ * as `S A + S' B`. A run of capitals is a known name or else a product: `AB` is `A and B`.
  */
 export function readExpression(text: string, known: readonly string[] = []): Done<ReadExpression> | Misread {
   try {

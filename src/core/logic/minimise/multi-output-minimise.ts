@@ -46,7 +46,7 @@ export function minimiseMultiOutput(fns: readonly BooleanFunction[]): Minimised[
   }));
 }
 
-/** The function that is 1 only where all may be, and where one must be. */
+/** 1 in rows where one function must be 1 and all others may be. */
 function joint(fns: readonly BooleanFunction[]): BooleanFunction {
   const rows = fns[0]!.rows.map((_, row) => {
     if (fns.some((w) => w.rows[row] === OFF)) return OFF;

@@ -4,9 +4,9 @@ import { type BooleanFunction, type Cube, DONT_CARE, OFF, ON } from './cube';
 export const MOST_FOR_PRIMES = 13;
 
 /**
- * All prime implicants that cover a row at which the function must be 1: products that are nowhere 0 and of
- * which no literal can be dropped (Quine, 1952). All 3^n products are visited in an order in which each comes
- * after the two from which it is made (McCluskey, 1956), so each costs one step.
+ * All prime implicants that cover a row where the function must be 1. A prime implicant covers no 0, and no literal can be
+ * dropped from it (Quine, 1952). All 3^n products are visited, each after the two products that it combines (McCluskey, 1956),
+ * so each costs one step.
  * @throws RangeError over `MOST_FOR_PRIMES` inputs.
  */
 export function primes({ inputs, rows }: BooleanFunction): Cube[] {

@@ -6,10 +6,10 @@ import { rowBits, WORD } from './table-function';
 import type { TableMachine } from './table-pieces';
 
 /*
- * The table of a circuit in which no net can be unknown, with all its rows: the last seven inputs vary within a word of 128 rows, and
- * the words of a span are written to where they belong, in the order in which the fewest gates have to be evaluated. A span is words
- * that follow one another, or a few stretches of them from all over the table, so that the inputs on which the fewest gates depend can
- * change fastest wherever they stand.
+ * The table of a circuit in which no net can be unknown, with all its rows. The last seven inputs vary within a word of 128 rows.
+ * The words of a span are computed in the order that evaluates the fewest gates, and written to their places in the table. A span
+ * is consecutive words, or a few stretches of words from all over the table: the inputs with the fewest dependent gates can then
+ * change fastest, wherever they stand.
  */
 
 const PAGE = 65_536;

@@ -23,7 +23,7 @@ const valueText = (text: string, format: TableFormat): string =>
 
 /**
  * A table line by line, without line ends: the names, then a line a row.
- * @param given how many columns stand before the line between what is given and what follows, where a format has one.
+ * @param given number of columns before the dividing line, in formats that draw one.
  */
 export function* linesOf(
   names: readonly string[],

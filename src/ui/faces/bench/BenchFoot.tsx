@@ -28,7 +28,7 @@ interface Props {
   readonly onMend: (wire: string) => void;
 }
 
-/** What the board says: what is wrong, what comes next, what hangs on the hole that is pointed at; and the line for typing. */
+/** The words of the board (what is wrong, what comes next, what the pointed hole connects to) and the line for typing. */
 export function BenchFoot({
   line,
   board,

@@ -19,7 +19,7 @@ export const ofSheet: SetUp<ExpectedTable> = {
   hint: () => '',
 };
 
-/** A table whose names are typed and whose cells are pressed; it begins as that of the sheet, where there is one. */
+/** A table with typed names and cells to press. It begins as the table of the sheet, if the sheet has one. */
 export const typedIn: SetUp<ExpectedTable> = {
   name: 'A table typed in here',
   from: 'typed',

@@ -97,8 +97,7 @@ export function typedColumns(line: string): {
 }
 
 /**
- * A table that is typed. Cells that were filled in stay where a column of that name stays; columns that are given count upwards to
- * begin with.
+ * A typed table. Filled-in cells stay if their column keeps its name. Given columns count upwards at first.
  */
 export function typedTable(line: string, rows: number, old: WholeTable | null): Result<WholeTable> {
   const { given, asked } = typedColumns(line);
