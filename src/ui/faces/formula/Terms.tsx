@@ -53,7 +53,8 @@ export function Terms({
         {i > 0 && sign}
         <span
           data-lit={isPointed || undefined}
-          className={`rounded-md px-0.5 ${cube ? 'hover:bg-accent-soft' : ''} ${isPointed ? 'bg-accent-soft' : ''} ${
+          // A product stays on one line as long as it fits into one.
+          className={`${terms.length > 1 ? 'inline-block max-w-full leading-7' : ''} rounded-md px-0.5 ${cube ? 'hover:bg-accent-soft' : ''} ${isPointed ? 'bg-accent-soft' : ''} ${
             holds && terms.length > 1 ? 'shadow-[inset_0_-3px_0_var(--one)]' : ''
           }`}
           onPointerEnter={() => cube && point({ output: formula.name, inputs: formula.names, cube })}
