@@ -346,3 +346,32 @@ test('the axes of a map change places by a drag, and each cell keeps its row', a
   await expect.poll(order).toEqual(['0', '4', '6', '2', '1', '5', '7', '3']);
   await expect(map.getByRole('gridcell', { name: 'row 3:' })).toContainText('1');
 });
+
+test('long names stay whole: a product on its line, a subscript in its heading', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await emptySheet(page);
+  await page.keyboard.type(
+    "Drive = Turnstile Bars_locked Key + Gate_closed Bars_locked' Key + Gate_closed' Turnstile'",
+  );
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await face(page, 'Formula');
+  const formula = page.getByRole('region', { name: 'Formula' });
+  await expect(formula.getByText('3 terms')).toBeVisible();
+  await page.getByLabel('Notation').selectOption('prime');
+  const text = formula.getByRole('listitem').first().locator('p').first();
+  const line = await text.evaluate((of) => Number.parseFloat(getComputedStyle(of).lineHeight));
+  expect((await text.boundingBox())!.height).toBeGreaterThan(1.5 * line);
+  for (const product of [
+    'Turnstile Bars_locked Key',
+    "Bars_locked' Key Gate_closed",
+    "Turnstile' Gate_closed'",
+  ]) {
+    const box = (await formula.getByText(product, { exact: true }).boundingBox())!;
+    expect(box.height, product).toBeLessThan(1.2 * line);
+  }
+  const heading = page.getByRole('columnheader', { name: 'Barslocked' });
+  const [outer, low] = [(await heading.boundingBox())!, (await heading.locator('sub').boundingBox())!];
+  expect(low.height).toBeGreaterThan(6);
+  expect(low.y + low.height).toBeLessThan(outer.y + outer.height + 2);
+});

@@ -256,10 +256,13 @@ function Heading({ column, all, edge }: HeadingProps) {
       id={column.part}
       index={index}
       count={parts.length}
-      className={`flex items-end justify-center self-stretch truncate px-1 ${edge ? 'border-l border-hairline' : ''}`}
+      className={`flex items-end justify-center self-stretch px-1 ${edge ? 'border-l border-hairline' : ''}`}
       onMove={moveTo}
     >
-      <Marked text={column.name} />
+      {/* In a box of its own, where a subscript stands on its line. */}
+      <span className="truncate">
+        <Marked text={column.name} />
+      </span>
     </MovableHeading>
   );
 }
