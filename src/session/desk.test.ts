@@ -3,7 +3,8 @@ import { interlock } from '@/core/testing/sketch';
 import { expectDone } from '@/core/values/result';
 import { database } from '@/store/database';
 import { LEASE_MS, leaseOf, takeLease } from '@/store/lease';
-import { deleteLesson, openLesson, saveSnapshot } from '@/store/lessons';
+import { openLesson, saveSnapshot } from '@/store/lessons';
+import { deleteLesson } from '@/store/shelf';
 import { type OpenSession, openSession } from './open-session';
 
 const { lesson } = interlock();

@@ -1,6 +1,7 @@
 import type { Lesson } from '@/core/circuit/lesson';
 import { type Result, refused } from '@/core/values/result';
-import { lessonTitles, openLesson } from '@/store/lessons';
+import { openLesson } from '@/store/lessons';
+import { lessonTitles } from '@/store/shelf';
 
 /*
  * Other lessons that are kept in this browser, to be looked into.

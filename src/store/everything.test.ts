@@ -12,8 +12,9 @@ import { bringBack, everything, isEverything, sweep } from './everything';
 import { keepExercise } from './exercises';
 import { keepHandIns } from './hand-ins';
 import { takeLease } from './lease';
-import { deleteLesson, openLesson, saveSnapshot } from './lessons';
+import { openLesson, saveSnapshot } from './lessons';
 import { keepReturned, keptReturned } from './returned';
+import { deleteLesson } from './shelf';
 
 const { lesson } = interlock();
 const given = (points: number) =>

@@ -12,8 +12,9 @@ import { allMarks, changeMarks, keptMarks } from './class-marks';
 import { database, isReturned } from './database';
 import { exerciseFiles, isExerciseKept, keepExercise } from './exercises';
 import { keepHandIns } from './hand-ins';
-import { addLesson, openLesson, rawLesson } from './lessons';
+import { openLesson } from './lessons';
 import { keepReturned } from './returned';
+import { addLesson, rawLesson } from './shelf';
 
 /*
  * All that this browser keeps, as files of one archive, and back.

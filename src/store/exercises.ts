@@ -5,7 +5,8 @@ import { isSealed } from '@/core/exercise/sealed';
 import { exerciseFromJson, writeExercise } from '@/core/formats/exercise-file';
 import { done, type Result, refused } from '@/core/values/result';
 import { database, type ExerciseDraftRecord, type ExerciseRecord, noteWork, randomId } from './database';
-import { openLesson, rawLesson, saveSnapshot } from './lessons';
+import { openLesson, saveSnapshot } from './lessons';
+import { rawLesson } from './shelf';
 import { putAtOnce } from './write-at-once';
 
 /** An exercise that is kept here: being made, handed out, or marked. */

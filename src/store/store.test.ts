@@ -12,20 +12,17 @@ import { database } from './database';
 import { keepExercise, keptExercises, workAt } from './exercises';
 import { dropHandIns, foundBefore, handInTexts, keepFound, keepHandIns, keptHandIns } from './hand-ins';
 import { isHeld, LEASE_MS, LeaseLost, LessonGone, leaseOf, setLeaseEnd, takeLease } from './lease';
+import { openKept, openLesson, saveSnapshot, setAsideOf } from './lessons';
+import { seedShelf } from './seed';
 import {
   addLesson,
   deleteLesson,
   discardSetAside,
   duplicateLesson,
-  openKept,
-  openLesson,
   rawLesson,
   renameLesson,
-  saveSnapshot,
-  setAsideOf,
   shelf,
-} from './lessons';
-import { seedShelf } from './seed';
+} from './shelf';
 import { storeOf } from './testing/failing-store';
 
 const { lesson } = interlock();

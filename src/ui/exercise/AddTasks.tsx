@@ -6,7 +6,7 @@ import type { Lesson } from '@/core/circuit/lesson';
 import { taskKindOf } from '@/core/exercise/kinds';
 import { sentence } from '@/core/values/result';
 import { storeProblem } from '@/store/database';
-import { shelf } from '@/store/lessons';
+import { shelf } from '@/store/shelf';
 import { DialogFoot, Modal } from '@/ui/controls/Modal';
 import { FORMS } from './forms';
 import { headingFor, taskOf } from './new-exercise';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Lesson } from '@/core/circuit/lesson';
 import { counted } from '@/core/values/wording';
-import { discardSetAside, rawLesson } from '@/store/lessons';
+import { discardSetAside, rawLesson } from '@/store/shelf';
 import { fileName, saveFile } from '@/ui/controls/save-file';
 
 /** Tells of edits of an earlier visit that no longer apply, with a way to save them before they are discarded. */

@@ -17,8 +17,8 @@ import {
 } from '@/store/database';
 import { workAt } from '@/store/exercises';
 import { eachOnce, filesOfLessons, lessonOfFile } from '@/store/lesson-files';
-import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/lessons';
 import { seedShelf } from '@/store/seed';
+import { addLesson, deleteLesson, duplicateLesson, renameLesson, shelf } from '@/store/shelf';
 import { DropZone } from '@/ui/controls/DropZone';
 import { FileButton } from '@/ui/controls/FileButton';
 import { holdKeys } from '@/ui/controls/held-keys';
