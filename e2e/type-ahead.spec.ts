@@ -101,3 +101,25 @@ test('Tab goes on to the list of parts, however late the tools of the drawing ar
   for (const key of ['Escape', 'Tab', 'ArrowDown', 'Enter']) await page.keyboard.press(key);
   await expect(page.getByRole('dialog').getByRole('textbox')).toBeFocused();
 });
+
+test('a button that is pressed before what was typed has arrived is pressed after it', async ({ page }) => {
+  const hand = await emptySheet(page);
+  await page.keyboard.type('Drive = Key and Bars');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
+  await expect(page.getByRole('region', { name: 'Formula' })).toContainText('Drive = ');
+  expect((await hand.parts()).length).toBe(4);
+});
+
+test('a link that is pressed before what was typed has arrived is followed after it', async ({ page }) => {
+  await emptySheet(page);
+  await page.keyboard.type('Drive = Key and Bars');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'All lessons' }).click();
+  await page.getByRole('link', { name: /^Open New lesson/ }).click();
+  const hand = new SheetHand(page);
+  await hand.ready();
+  await expect.poll(async () => (await hand.parts()).length).toBe(4);
+});

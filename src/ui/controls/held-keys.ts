@@ -1,9 +1,10 @@
 /*
  * Keys pressed between a request for a dialog, popup or field and its appearance. They are queued, and dispatched again one
- * by one to the element that has the focus then, so a person who types on at once loses no letter.
+ * by one to the element that has the focus then, so a person who types on at once loses no letter. A button that is pressed
+ * meanwhile is pressed after them, or it would take them.
  */
 
-import { holdReload } from '@/loading/load';
+import { holdReload, loading } from '@/loading/load';
 import { nextTask } from '@/loading/next-task';
 import { forget, remember, remembered } from '@/loading/page-memory';
 
@@ -32,11 +33,19 @@ const FRAMES = 40;
 /** Far more presses than a hand makes before anything appears: none of them may be dropped. */
 const MOST = 20_000;
 
-const held: (HeldKey & { readonly isUp: boolean })[] = [];
+interface Held extends HeldKey {
+  readonly isUp: boolean;
+  /** In place of a key: a button that was pressed. */
+  readonly button?: HTMLElement;
+}
+
+const held: Held[] = [];
 let holders = 0;
 let isReleasing = false;
 /** The field that the person has gone to meanwhile: what is typed there is meant for it. */
 let gone: Element | null = null;
+/** The button that was pressed last while keys waited. */
+let pressed: HTMLElement | null = null;
 
 /** Whether a key is kept; the browser must then leave it alone. */
 export function isHeldKey({ key, ctrlKey, metaKey, altKey }: HeldKey): boolean {
@@ -51,16 +60,36 @@ function keep(event: KeyboardEvent): void {
   if (target === gone) return;
   if (isUp && !held.some((one) => one.key === key && !one.isUp)) return;
   if (held.length < MOST && !event.repeat) held.push({ key, ctrlKey, metaKey, altKey, shiftKey, isUp });
+  stop(event);
+}
+
+function leave(event: PointerEvent): void {
+  const on = event.target instanceof Element ? event.target : null;
+  gone = on?.closest(FIELD) ?? null;
+  const button = on?.closest<HTMLElement>('button, a[href]');
+  // What cannot be fetched is not waited for.
+  if (!button || held.length === 0 || event.button !== 0 || loading.getState().failing.length > 0) return;
+  stop(event);
+  pressed = button;
+  window.addEventListener('click', pressLater, { capture: true, once: true });
+}
+
+function pressLater(event: MouseEvent): void {
+  const button = pressed;
+  if (!button?.contains(event.target as Node)) return;
+  stop(event);
+  held.push({ key: '', ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, isUp: false, button });
+  if (holders === 0) void release();
+}
+
+function stop(event: Event): void {
   event.preventDefault();
   event.stopImmediatePropagation();
 }
 
-function leave({ target }: PointerEvent): void {
-  gone = target instanceof Element ? target.closest(FIELD) : null;
-}
-
 function listen(on: boolean): void {
   gone = null;
+  pressed = null;
   if (on) window.addEventListener('pointerdown', leave, true);
   else window.removeEventListener('pointerdown', leave, true);
   for (const type of ['keydown', 'keyup'] as const)
@@ -83,7 +112,8 @@ export function holdKeys(focuses = true): () => void {
     let frames = 0;
     const look = () => {
       const { activeElement } = document;
-      const isThere = !focuses || (activeElement !== from && activeElement !== document.body);
+      const isThere =
+        !focuses || (activeElement !== from && activeElement !== document.body && activeElement !== pressed);
       if (!isThere && ++frames < FRAMES) requestAnimationFrame(look);
       else if (--holders === 0) void release();
     };
@@ -98,7 +128,9 @@ const CARRIED = 'manege-held-keys';
  * @returns ends it.
  */
 export function carryHeldKeys(): () => void {
-  const free = holdReload(async () => void remember(CARRIED, JSON.stringify(held), 'tab'));
+  const free = holdReload(
+    async () => void remember(CARRIED, JSON.stringify(held.filter(({ button }) => !button)), 'tab'),
+  );
   return () => {
     free();
     forget(CARRIED, 'tab');
@@ -110,7 +142,7 @@ export function takeCarriedKeys(): readonly HeldKey[] {
   const carried = remembered(CARRIED, 'tab');
   forget(CARRIED, 'tab');
   if (!carried) return [];
-  return (JSON.parse(carried) as (typeof held)[number][]).filter((key) => !key.isUp);
+  return (JSON.parse(carried) as Held[]).filter((key) => !key.isUp);
 }
 
 /** Presses keys again before all that are kept, as soon as nothing is waited for. */
@@ -133,7 +165,11 @@ async function release(): Promise<void> {
 }
 
 /** Presses a key where the focus is, with what the browser would do by itself. */
-function press(first: (typeof held)[number]): void {
+function press(first: Held): void {
+  if (first.button) {
+    pressButton(first.button);
+    return;
+  }
   const target = document.activeElement ?? document.body;
   if (isLetter(first) && target.matches(TEXT_FIELD)) {
     pressLetters(first, target);
@@ -151,12 +187,19 @@ function press(first: (typeof held)[number]): void {
     (target as HTMLElement).click();
 }
 
+/** Menus open as the pointer goes down, and all else as it is clicked. */
+function pressButton(button: HTMLElement): void {
+  button.focus();
+  button.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true, button: 0 }));
+  button.click();
+}
+
 const isLetter = ({ key, ctrlKey, metaKey }: HeldKey) => key.length === 1 && !ctrlKey && !metaKey;
 
 /** Presses all letters that follow one another at once: a field that answers each alone would fall behind a quick hand. */
-function pressLetters(first: (typeof held)[number], field: Element): void {
+function pressLetters(first: Held, field: Element): void {
   let text = '';
-  for (let one: typeof first | undefined = first; one; one = held.shift()) {
+  for (let one: Held | undefined = first; one; one = held.shift()) {
     const { isUp, ...key } = one;
     const event = new KeyboardEvent(isUp ? 'keyup' : 'keydown', { ...key, bubbles: true, cancelable: true });
     if (field.dispatchEvent(event) && !isUp) text += key.key;
