@@ -264,7 +264,7 @@ test('pins are noted on the drawing as the plan has them, in the next visit too,
     const box = chips.getByRole('checkbox', { name: 'Pins on the drawing' });
     if (!(await box.isVisible())) await chips.getByRole('button', { name: 'More for the chips' }).click();
     await box.setChecked(on);
-    // What is open beside the drawing gives it less room.
+    // An open face leaves the drawing less room.
     await face(page, 'Chips', false);
   };
   await face(page, 'Bench', false);

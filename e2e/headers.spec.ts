@@ -81,7 +81,7 @@ test('a lesson is there after 260 kB of scripts, compressed when they were built
   lesson.on('requestfinished', count);
   await lesson.goto(new URL('/lesson?id=demo-drive-interlock', page.url()).href);
   await lesson.getByRole('application').waitFor();
-  // The last that comes by itself: what is fetched on request counts nowhere.
+  // Its button comes with the last script that loads by itself; scripts fetched on request do not count.
   await lesson.getByRole('button', { name: 'Try all' }).waitFor();
   await lesson.waitForLoadState('load');
   // Later scripts cannot be inspected once the page is closed.

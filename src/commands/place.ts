@@ -17,7 +17,7 @@ export function gridPoint({ drawing }: EditorContext, pixel: Point): Point {
   return { x: Math.round(x), y: Math.round(y) };
 }
 
-/** The pixel pointed at last: the place of the open menu, or of what a key places. */
+/** The last pixel pointed at: where the menu is open, or where a key places a part. */
 export function pointedPixel({ drawing }: EditorContext): Point {
   const popup = drawing.popup();
   return popup?.is === 'actions' ? popup.at : drawing.spot();

@@ -5,7 +5,7 @@ import { endLease, isHeld, LessonInUse, markGone } from './lease';
 import { keepAtHand, openKept, openLesson, putSnapshot, readKept, saveSnapshot, setAsideOf } from './lessons';
 
 /*
- * The shelf: all lessons, and what is done with one that is not open.
+ * The shelf: all lessons of this browser, and operations on a lesson that no page has open.
  */
 
 /** Names of all lessons, last changed first. */
@@ -14,7 +14,7 @@ export async function lessonTitles(): Promise<{ id: string; title: string }[]> {
   return records.map(({ id, title }) => ({ id, title }));
 }
 
-/** All lessons, last changed first, each as it is now; those that cannot be read carry the reason. */
+/** All lessons in their present state, last changed first. A lesson that cannot be read is refused with the reason. */
 export async function shelf(): Promise<{ record: LessonRecord; lesson: Result<Lesson> }[]> {
   const records = await database.lessons.orderBy('changed').reverse().toArray();
   const items = await Promise.all(

@@ -73,7 +73,7 @@ export class Realisations {
   }
 
   /**
-   * The gate as drawn, if there is a unit for it. Otherwise all ways of the same kind; failing those, all ways.
+   * The gate as drawn, if there is a unit for it. Otherwise all ways that use gates of the same kind, or all ways at all.
    * If there are none, the two-input gates that it would take.
    */
   asDrawn(kind: string, count: number): readonly Realisation[] {

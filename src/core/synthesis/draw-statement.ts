@@ -379,7 +379,7 @@ class Pen {
     return Math.max(0, ...[...this.sheet.parts.values()].map((p) => Math.ceil(footprintOf(p).y1))) + 3;
   }
 
-  /** Lays out what was drawn. @param isAll whether the sheet holds nothing else, and is laid out as a whole. */
+  /** Lays out what was drawn. @param isAll whether to lay out the whole sheet with it. */
   tidyUp(isAll: boolean): void {
     this.make(
       isAll ? tidy(this.lesson, this.sheetId) : tidySome(this.lesson, this.sheetId, new Set(this.parts)),

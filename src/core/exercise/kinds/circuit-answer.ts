@@ -13,7 +13,7 @@ const Signals = list(z.object({ name: SignalName, width: whole(1, 64), period: z
 export const OpenSignals = z.object({ inputs: Signals, outputs: Signals, isTimed: z.boolean() });
 export type OpenSignals = Infer<typeof OpenSignals>;
 
-/** A task answered with a circuit, drawn or wired, which is compared with what is expected. */
+/** A task answered with a circuit, drawn or wired. The answer is compared with the expected behaviour. */
 export type CircuitTask<Q = unknown> = Task<Q, Expected>;
 
 /** The inputs and outputs of a task, and whether time runs: as far as they are open where the rest is sealed. */

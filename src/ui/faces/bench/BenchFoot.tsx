@@ -28,7 +28,7 @@ interface Props {
   readonly onMend: (wire: string) => void;
 }
 
-/** The words of the board (what is wrong, what comes next, what the pointed hole connects to) and the line for typing. */
+/** Messages of the board (faults, the next wire, connections of the pointed hole) and the line for typing. */
 export function BenchFoot({
   line,
   board,
