@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { emptySheet, SheetHand } from './hand';
 
 /*
@@ -102,24 +102,51 @@ test('Tab goes on to the list of parts, however late the tools of the drawing ar
   await expect(page.getByRole('dialog').getByRole('textbox')).toBeFocused();
 });
 
-test('a button that is pressed before what was typed has arrived is pressed after it', async ({ page }) => {
-  const hand = await emptySheet(page);
-  await page.keyboard.type('Drive = Key and Bars');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Faces' }).click();
-  await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
-  await expect(page.getByRole('region', { name: 'Formula' })).toContainText('Drive = ');
-  expect((await hand.parts()).length).toBe(4);
-});
+test.describe('with scripts that come late', () => {
+  /** A fresh sheet on which a statement was typed; the scripts that draw it come when `come` is called. */
+  async function typedTooEarly(page: Page) {
+    const hand = await emptySheet(page);
+    let come = () => {};
+    const late = new Promise<void>((resolve) => {
+      come = resolve;
+    });
+    await page.route('**/_next/static/**', async (route) => {
+      await late;
+      await route.continue();
+    });
+    await page.keyboard.type('Drive = Key and Bars');
+    await page.keyboard.press('Enter');
+    return { hand, come };
+  }
 
-test('a link that is pressed before what was typed has arrived is followed after it', async ({ page }) => {
-  await emptySheet(page);
-  await page.keyboard.type('Drive = Key and Bars');
-  await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: 'All lessons' }).click();
-  await page.getByRole('link', { name: /^Open New lesson/ }).click();
-  const hand = new SheetHand(page);
-  await hand.ready();
-  await expect.poll(async () => (await hand.parts()).length).toBe(4);
+  test('a button that is pressed before what was typed has arrived is pressed after it', async ({ page }) => {
+    const { hand, come } = await typedTooEarly(page);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Faces' }).click();
+    come();
+    await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
+    await expect(page.getByRole('region', { name: 'Formula' })).toContainText('Drive = ');
+    expect((await hand.parts()).length).toBe(4);
+  });
+
+  test('a button that is held down until what was typed has arrived is pressed', async ({ page }) => {
+    const { hand, come } = await typedTooEarly(page);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Faces' }).hover();
+    await page.mouse.down();
+    come();
+    await expect.poll(async () => (await hand.parts()).length).toBe(4);
+    await page.mouse.up();
+    await expect(page.getByRole('menuitemcheckbox', { name: 'Formula' })).toBeVisible();
+  });
+
+  test('a link that is pressed before what was typed has arrived is followed after it', async ({ page }) => {
+    const { come } = await typedTooEarly(page);
+    await page.getByRole('link', { name: 'All lessons' }).click();
+    come();
+    await page.getByRole('link', { name: /^Open New lesson/ }).click();
+    const hand = new SheetHand(page);
+    await hand.ready();
+    await expect.poll(async () => (await hand.parts()).length).toBe(4);
+  });
 });

@@ -119,7 +119,9 @@ export class Clockwork {
       // A late frame without a run in it says nothing about how long a run may take.
       if (this.hasRun)
         this.share =
-          late > LATE ? Math.max(MS_LEAST, this.share - late / 2) : Math.min(MS_ALONE, this.share + MS_MORE);
+          late > LATE
+            ? Math.max(Math.min(MS_LEAST, this.share), this.share - late / 2)
+            : Math.min(MS_ALONE, this.share + MS_MORE);
       this.hasRun = false;
       const isPaced = goal === null && pace < AS_FAST;
       if (this.painting > 0 && !isPaced) {

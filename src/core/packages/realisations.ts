@@ -73,7 +73,8 @@ export class Realisations {
   }
 
   /**
-   * The gate as drawn, if there is a unit for it. Otherwise all ways that use gates of the same kind, or all ways at all.
+   * The gate as drawn, if a package holds such a unit. Otherwise every realisation with gates of the same kind, or, without
+   * one, every realisation there is.
    * If there are none, the two-input gates that it would take.
    */
   asDrawn(kind: string, count: number): readonly Realisation[] {

@@ -131,7 +131,7 @@ export class Trace {
       const most = Math.floor(this.mostChanges / CHUNK) - this.chunks.length;
       this.spare = emptyChunks(
         Math.max(1, this.chunks.length < LONG ? Math.min(this.chunks.length, most) : most),
-        Math.max(FEW_INSTANTS, Math.ceil((this.last?.instants ?? 0) * MORE)),
+        Math.max(FEW_INSTANTS, Math.min(CHUNK, Math.ceil((this.last?.instants ?? 0) * MORE))),
       );
     }
     this.last = this.spare.pop()!;

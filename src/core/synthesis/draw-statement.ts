@@ -379,7 +379,7 @@ class Pen {
     return Math.max(0, ...[...this.sheet.parts.values()].map((p) => Math.ceil(footprintOf(p).y1))) + 3;
   }
 
-  /** Lays out what was drawn. @param isAll whether to lay out the whole sheet with it. */
+  /** Lays out the parts drawn here. @param isAll lays out all other parts of the sheet as well. */
   tidyUp(isAll: boolean): void {
     this.make(
       isAll ? tidy(this.lesson, this.sheetId) : tidySome(this.lesson, this.sheetId, new Set(this.parts)),

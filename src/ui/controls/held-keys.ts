@@ -44,7 +44,7 @@ let holders = 0;
 let isReleasing = false;
 /** The field that the person has gone to meanwhile: what is typed there is meant for it. */
 let gone: Element | null = null;
-/** The button that was pressed last while keys waited. */
+/** The button on which the pointer went down while keys waited, until it is released. */
 let pressed: HTMLElement | null = null;
 
 /** Whether a key is kept; the browser must then leave it alone. */
@@ -76,6 +76,8 @@ function leave(event: PointerEvent): void {
 
 function pressLater(event: MouseEvent): void {
   const button = pressed;
+  pressed = null;
+  // The pointer was taken off it.
   if (!button?.contains(event.target as Node)) return;
   stop(event);
   held.push({ key: '', ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, isUp: false, button });
@@ -89,7 +91,6 @@ function stop(event: Event): void {
 
 function listen(on: boolean): void {
   gone = null;
-  pressed = null;
   if (on) window.addEventListener('pointerdown', leave, true);
   else window.removeEventListener('pointerdown', leave, true);
   for (const type of ['keydown', 'keyup'] as const)

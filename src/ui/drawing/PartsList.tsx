@@ -1,6 +1,6 @@
 'use client';
 
-import { type KeyboardEvent, memo, useDeferredValue, useMemo, useRef } from 'react';
+import { type KeyboardEvent, memo, useDeferredValue, useMemo } from 'react';
 import { sheetOf } from '@/core/circuit/lesson';
 import type { Part } from '@/core/circuit/sheet';
 import { readingOrder, spokenPart } from '@/session/spoken';
@@ -32,13 +32,9 @@ export function PartsList({ onStep, onAct }: Props) {
     session.select({ parts: new Set([next.id]), wires: new Set() });
     onStep(next);
   };
-  const now = useSessionState((s) => s);
-  const told = useRef(now);
-  // Values that nobody could hear in time are told when the run has ended.
-  if (!isTooQuick(now) || now.lesson !== told.current.lesson || now.selection !== told.current.selection)
-    told.current = now;
+  const toTell = useMemo(tellable, []);
   // The canvas comes first: the words follow as soon as the page has been painted.
-  const state = useDeferredValue(told.current);
+  const state = useDeferredValue(useSessionState(toTell));
   return (
     <Words
       state={state}
@@ -58,6 +54,19 @@ export function PartsList({ onStep, onAct }: Props) {
 }
 
 const isTooQuick = ({ playing, goal, pace }: SessionState) => playing && (goal !== null || pace >= AS_FAST);
+
+/** What is told at once, however quickly the circuit runs. */
+const AT_ONCE = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'rules'] as const;
+
+/** Gives the state to tell: values of a run at full speed, which nobody could hear in time, are told when it ends. */
+function tellable(): (state: SessionState) => SessionState {
+  let told: SessionState | null = null;
+  return (state) => {
+    const before = told;
+    if (!before || !isTooQuick(state) || AT_ONCE.some((key) => state[key] !== before[key])) told = state;
+    return told ?? state;
+  };
+}
 
 interface WordsProps {
   readonly state: SessionState;
