@@ -103,9 +103,8 @@ test('Tab goes on to the list of parts, however late the tools of the drawing ar
 });
 
 test.describe('with scripts that come late', () => {
-  /** A fresh sheet on which a statement was typed; the scripts that draw it come when `come` is called. */
-  async function typedTooEarly(page: Page) {
-    const hand = await emptySheet(page);
+  /** @returns lets the scripts come that are asked for from now on. */
+  async function scriptsComeLate(page: Page): Promise<() => void> {
     let come = () => {};
     const late = new Promise<void>((resolve) => {
       come = resolve;
@@ -114,6 +113,13 @@ test.describe('with scripts that come late', () => {
       await late;
       await route.continue();
     });
+    return come;
+  }
+
+  /** A fresh sheet on which a statement was typed; the scripts that draw it come when `come` is called. */
+  async function typedTooEarly(page: Page) {
+    const hand = await emptySheet(page);
+    const come = await scriptsComeLate(page);
     await page.keyboard.type('Drive = Key and Bars');
     await page.keyboard.press('Enter');
     return { hand, come };
@@ -138,6 +144,37 @@ test.describe('with scripts that come late', () => {
     await expect.poll(async () => (await hand.parts()).length).toBe(4);
     await page.mouse.up();
     await expect(page.getByRole('menuitemcheckbox', { name: 'Formula' })).toBeVisible();
+  });
+
+  test('a menu that comes late leaves alone what is typed on the sheet meanwhile', async ({ page }) => {
+    const hand = await emptySheet(page);
+    const come = await scriptsComeLate(page);
+    const faces = page.getByRole('button', { name: 'Faces' });
+    await faces.click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('application').click({ position: { x: 200, y: 200 } });
+    await page.keyboard.type('Drive = Key and Bars');
+    for (const key of ['Enter', 'Escape']) await page.keyboard.press(key);
+    await faces.click();
+    come();
+    await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
+    await expect(page.getByRole('region', { name: 'Formula' })).toContainText('Drive = ');
+    expect((await hand.parts()).length).toBe(4);
+  });
+
+  test('a menu is opened that has come while it was pressed once more', async ({ page }) => {
+    const hand = await emptySheet(page);
+    const come = await scriptsComeLate(page);
+    const faces = page.getByRole('button', { name: 'Faces' });
+    await faces.click();
+    await page.keyboard.press('Escape');
+    await page.keyboard.type('Drive = Key');
+    await page.keyboard.press('Enter');
+    await faces.click();
+    come();
+    await page.getByRole('menuitemcheckbox', { name: 'Formula' }).click();
+    await expect(page.getByRole('region', { name: 'Formula' })).toContainText('Drive = ');
+    expect((await hand.parts()).length).toBe(2);
   });
 
   test('a link that is pressed before what was typed has arrived is followed after it', async ({ page }) => {

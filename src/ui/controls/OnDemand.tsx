@@ -36,7 +36,7 @@ export function OnDemand<P extends object>({ className, children, popup, load, p
       fallback={
         <>
           {button}
-          <HoldKeys />
+          <HoldKeys onLeave={() => setAsked(false)} />
         </>
       }
     >

@@ -189,11 +189,23 @@ function press(first: Held): void {
 }
 
 /** Menus open as the pointer goes down, and all else as it is clicked. */
-function pressButton(button: HTMLElement): void {
+function pressButton(was: HTMLElement): void {
+  const button = was.isConnected ? was : standInOf(was);
+  if (!button) return;
   button.focus();
   button.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true, cancelable: true, button: 0 }));
   button.click();
 }
+
+/** The button that stands in the place of one that is gone: a menu brings its own, as soon as it is fetched. */
+function standInOf(gone: HTMLElement): HTMLElement | undefined {
+  const same = [...document.querySelectorAll<HTMLElement>(gone.localName)];
+  return same.find(
+    (one) => one.textContent === gone.textContent && one.ariaLabel === gone.ariaLabel && isShown(one),
+  );
+}
+
+const isShown = (element: Element) => element.getClientRects().length > 0;
 
 const isLetter = ({ key, ctrlKey, metaKey }: HeldKey) => key.length === 1 && !ctrlKey && !metaKey;
 
@@ -219,7 +231,7 @@ function pressLetters(first: Held, field: Element): void {
 function moveFocus(from: Element, by: number): void {
   const scope = from.closest('[role="dialog"]') ?? document;
   const all = [...scope.querySelectorAll<HTMLElement>(FOCUSABLE)].filter(
-    (e) => e.tabIndex >= 0 && !e.matches(':disabled') && e.getClientRects().length > 0,
+    (e) => e.tabIndex >= 0 && !e.matches(':disabled') && isShown(e),
   );
   const next = all[(all.indexOf(from as HTMLElement) + by + all.length) % all.length];
   next?.focus();

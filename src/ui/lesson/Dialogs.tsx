@@ -2,7 +2,7 @@
 
 import type { ComponentType } from 'react';
 import type { Dialog } from '@/commands/context';
-import { HoldKeys } from '@/ui/controls/HoldKeys';
+import { holdKeysFor } from '@/ui/controls/HoldKeys';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 
 interface DialogProps {
@@ -11,23 +11,23 @@ interface DialogProps {
 
 /** The dialogs of the page, fetched when first asked for. The name of a sheet is typed in its tab. */
 const DIALOGS: Readonly<Record<Exclude<Dialog, 'rename-sheet'>, ComponentType<DialogProps>>> = {
-  help: lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage), <HoldKeys />),
+  help: lazyComponent('the help page', () => import('./HelpPage').then((m) => m.HelpPage), holdKeysFor),
   commands: lazyComponent(
     'the list of commands',
     () => import('@/ui/palette/CommandPalette').then((m) => m.CommandPalette),
-    <HoldKeys />,
+    holdKeysFor,
   ),
-  link: lazyComponent('“Link”', () => import('./LinkDialog').then((m) => m.LinkDialog), <HoldKeys />),
-  figure: lazyComponent('figures', () => import('./FigureDialog').then((m) => m.FigureDialog), <HoldKeys />),
+  link: lazyComponent('“Link”', () => import('./LinkDialog').then((m) => m.LinkDialog), holdKeysFor),
+  figure: lazyComponent('figures', () => import('./FigureDialog').then((m) => m.FigureDialog), holdKeysFor),
   paper: lazyComponent(
     'worksheets',
     () => import('@/ui/paper/SheetPaperDialog').then((m) => m.SheetPaperDialog),
-    <HoldKeys />,
+    holdKeysFor,
   ),
   compare: lazyComponent(
     'the comparison',
     () => import('@/ui/compare/CompareDialog').then((m) => m.CompareDialog),
-    <HoldKeys />,
+    holdKeysFor,
   ),
 };
 

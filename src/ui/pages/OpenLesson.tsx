@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { OpenSession } from '@/session/open-session';
-import { HoldKeys } from '@/ui/controls/HoldKeys';
+import { holdKeysFor } from '@/ui/controls/HoldKeys';
 import { hint } from '@/ui/controls/hint';
 import { Loading } from '@/ui/controls/Loading';
 import { lazyComponent } from '@/ui/controls/lazy-component';
@@ -26,12 +26,12 @@ const SetAside = lazyComponent('the edits that were set aside', () =>
 const HandOut = lazyComponent(
   '“Hand out”',
   () => import('@/ui/exercise/HandOut').then((m) => m.HandOut),
-  <HoldKeys />,
+  holdKeysFor,
 );
 const HandIn = lazyComponent(
   '“Hand in”',
   () => import('@/ui/exercise/HandIn').then((m) => m.HandIn),
-  <HoldKeys />,
+  holdKeysFor,
 );
 const TaskPane = lazyComponent('the task', () => import('@/ui/exercise/TaskPane').then((m) => m.TaskPane));
 

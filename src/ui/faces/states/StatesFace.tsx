@@ -15,7 +15,7 @@ import { sentence } from '@/core/values/result';
 import { setTimeSetup } from '@/session/changes/time';
 import { told } from '@/session/told';
 import { Bar, Fold } from '@/ui/controls/Bar';
-import { HoldKeys } from '@/ui/controls/HoldKeys';
+import { holdKeysFor } from '@/ui/controls/HoldKeys';
 import { lazyComponent } from '@/ui/controls/lazy-component';
 import { useSession, useSessionState } from '@/ui/session/session-context';
 import { inLayers, onCircle, type Placed, roundOf, STATE } from './place';
@@ -24,7 +24,7 @@ import { namesTogether, stateWords, transitionWords } from './words';
 const CounterDialog = lazyComponent(
   'the counter dialog',
   () => import('./CounterDialog').then((m) => m.CounterDialog),
-  <HoldKeys />,
+  holdKeysFor,
 );
 
 /** Above this many states a diagram is unreadable. */
