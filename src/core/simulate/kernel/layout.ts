@@ -202,10 +202,10 @@ export function pack(
   let more = nets;
   for (let g = 0; g < op.length; g++) {
     const own = out[g]!;
-    const [from, to] = [inStart[g]!, inStart[g + 1]!];
+    const from = inStart[g]!;
+    const to = inStart[g + 1]!;
     const kind = op[g]!;
-    const days = (delay: number) => delay / day;
-    ints[word(own) + 1] = days(rise[g]!) | (days(fall[g]!) << 16);
+    ints[word(own) + 1] = (rise[g]! / day) | ((fall[g]! / day) << 16);
     let place = 0;
     if (remembers(kind) || isWide(kind, to - from)) {
       let cell = own;
