@@ -16,10 +16,14 @@ import { nativeEvents, ours, type TimedWork } from './native-events';
 /*
  * `npm run bench:native`: tables and timed runs against C programs that are built for this machine and do the same work, in pairs
  * one after the other: tables straight-line over vectors of 64-bit words, timed runs over an event wheel (native-events.c).
- * Without a C compiler it says so. With `-- --loaded` each processor has something else to do meanwhile.
+ * First in processes that do this work alone, once; then warm, again and again in one. Without a C compiler it says so. With
+ * `-- --loaded` each processor has something else to do meanwhile; ONLY is an expression for the names of the works wanted.
  */
 
 const PAIRS = 9;
+/** In a process that does one work once: which. */
+const ONE = process.env.MANEGE_BENCH_ONE;
+const WANTED = new RegExp(process.env.ONLY ?? '.');
 /** Rows of a word. */
 const ROWS = 64;
 
@@ -103,23 +107,39 @@ int main(void) {
 
 const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 
-/** The rows of the table: native time over our time, at the first run and the median of those after it. */
+/** The rows of the table: native time over our time, in processes of their own and warm; medians. */
 const rows: { work: string; first: number; warm: number }[] = [];
 
+/** Milliseconds of a work, and what it made. */
+type Measured = readonly [ms: number, result: number | readonly number[]];
+
+/** Does a work once in a process of its own. */
+function inNewProcess(work: string): Measured {
+  const ran = spawnSync(process.execPath, [process.argv[1]!], {
+    encoding: 'utf8',
+    env: { ...process.env, MANEGE_BENCH_ONE: work },
+  });
+  if (ran.status !== 0) throw new Error(`${work}: ${ran.stderr}`);
+  return JSON.parse(ran.stdout) as Measured;
+}
+
 /** Measures pairs. @throws Error if the two do not do the same. */
-function pairs<T>(
-  work: string,
-  native: () => [ms: number, result: T],
-  own: () => [ms: number, result: T],
-): void {
-  const ratios: number[] = [];
-  for (let pair = 0; pair < PAIRS; pair++) {
-    const [theirs, right] = native();
-    const [ours, result] = own();
-    if (String(result) !== String(right)) throw new Error(`${work}: the two do not do the same`);
-    ratios.push(theirs / ours);
+function pairs(work: string, native: () => Measured, own: () => Measured): void {
+  if (ONE !== undefined) {
+    if (ONE === work) console.log(JSON.stringify(own()));
+    return;
   }
-  rows.push({ work, first: ratios[0]!, warm: median(ratios.slice(1)) });
+  if (!WANTED.test(work)) return;
+  const ratiosTo = (one: () => Measured) =>
+    Array.from({ length: PAIRS }, () => {
+      const [theirs, right] = native();
+      const [ours, result] = one();
+      if (String(result) !== String(right)) throw new Error(`${work}: the two do not do the same`);
+      return theirs / ours;
+    });
+  const first = median(ratiosTo(() => inNewProcess(work)));
+  own();
+  rows.push({ work, first, warm: median(ratiosTo(own)) });
 }
 
 const columnsOf = ({ ones }: TruthTable) => ones as Uint32Array<ArrayBuffer>[];
@@ -132,19 +152,25 @@ function readDesign(text: string): Netlist {
 
 function tables(folder: string): void {
   const netlist = readDesign(product(12, 'a'));
-  for (const how of ['ones', 'kept', 'again', 'pieces'] as const) {
-    let before: TruthTable | null = how === 'again' ? deriveTable(netlist) : null;
-    const program = join(folder, 'table');
+  const program = join(folder, 'table');
+  const build = (how: keyof typeof HOW) => {
     writeFileSync(`${program}.c`, programOf(netlist, how));
     const built = spawnSync('cc', ['-O3', '-march=native', '-o', program, `${program}.c`]);
     if (built.status !== 0) throw new Error(String(built.stderr));
+    return program;
+  };
+  for (const how of ['ones', 'kept', 'again', 'pieces'] as const) {
+    let built = '';
+    let before: TruthTable | null = null;
     pairs(
       `12x12 multiplier, 2^24 rows, ${HOW[how]}`,
       () => {
-        const [ms, ...ones] = spawnSync(program, { encoding: 'utf8' }).stdout.trim().split('\n').map(Number);
+        built ||= build(how);
+        const [ms, ...ones] = spawnSync(built, { encoding: 'utf8' }).stdout.trim().split('\n').map(Number);
         return [ms!, ones];
       },
       () => {
+        if (how === 'again') before ??= deriveTable(netlist);
         let ms = 0;
         const timed = <T>(work: () => T): T => {
           const begun = performance.now();
@@ -183,13 +209,10 @@ function withDelays(netlist: Netlist): Netlist {
 }
 
 function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
-  const product16 = compile(multiplier(16));
-  const works: TimedWork[] = [false, true].map((isTraced) => ({
+  /** Each is built when it is measured. */
+  const works: { name: string; gates?: number; work: () => TimedWork }[] = [false, true].map((isTraced) => ({
     name: `timed run, 16x16 multiplier, unit delays, 300 vectors${isTraced ? ', with a trace' : ''}`,
-    netlist: product16,
-    delays: 'unit',
-    vectors: 300,
-    isTraced,
+    work: () => ({ netlist: compile(multiplier(16)), delays: 'unit', vectors: 300, isTraced }),
   }));
   for (const [count, vectors] of [
     [1000, 300],
@@ -199,30 +222,37 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
   ] as const)
     works.push({
       name: `timed run, ${count} random gates, delays of 1 to 9 ns, ${vectors} vectors`,
-      netlist: withDelays(compile(gates(32, count))),
-      delays: 'parts',
-      vectors,
-      isTraced: false,
+      gates: count,
+      work: () => ({
+        netlist: withDelays(compile(gates(32, count))),
+        delays: 'parts',
+        vectors,
+        isTraced: false,
+      }),
     });
   const perEvent: [gates: number, ns: number][] = [];
-  for (const work of works) {
+  for (const { name, gates, work } of works) {
+    let built: TimedWork | null = null;
     const times: number[] = [];
     let made = 0;
     pairs(
-      work.name,
+      name,
       () => {
-        const { ms, events } = native(work);
+        built ??= work();
+        const { ms, events } = native(built);
         return [ms, events];
       },
       () => {
-        const { ms, events } = ours(work);
+        built ??= work();
+        const { ms, events } = ours(built);
         times.push(ms);
         made = events;
         return [ms, events];
       },
     );
-    if (work.delays === 'parts') perEvent.push([work.netlist.op.length, (median(times) * 1e6) / made]);
+    if (gates && made > 0) perEvent.push([gates, (median(times) * 1e6) / made]);
   }
+  if (perEvent.length < 2) return;
   const [small, large] = [perEvent[0]!, perEvent.at(-1)!];
   console.log(
     `\nTime an event, by gates: ${perEvent.map(([g, ns]) => `${g}: ${ns.toFixed(0)} ns`).join(', ')};`,
@@ -232,7 +262,27 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
   );
 }
 
-const load = process.argv.includes('--loaded')
+/** Says what is measured; in a process for one work, only that. */
+function measure(folder: string): void {
+  const native = ONE === undefined ? nativeEvents(folder) : notRun;
+  if (!native) {
+    console.log('There is no C compiler here, so nothing is compared with C.');
+    return;
+  }
+  tables(folder);
+  timedRuns(native);
+  if (rows.length === 0) return;
+  console.log(`| work | native ms / ours, a process of its own | warm |\n|---|--:|--:|`);
+  for (const { work, first, warm } of rows)
+    console.log(`| ${work} | ${first.toFixed(2)} | ${warm.toFixed(2)} |`);
+  console.log(`Medians of ${PAIRS} pairs.`);
+}
+
+const notRun = () => {
+  throw new Error('the C program is not run here');
+};
+const isLoaded = process.argv.includes('--loaded') && ONE === undefined;
+const load = isLoaded
   ? cpus().map(() => spawn(process.execPath, ['-e', 'for (;;) Math.random();'], { stdio: 'ignore' }))
   : [];
 // The bench does not wait for them; they are stopped when it ends.
@@ -241,14 +291,5 @@ process.once('exit', () => {
   for (const other of load) other.kill();
 });
 const folder = mkdtempSync(join(tmpdir(), 'native-'));
-const native = nativeEvents(folder);
-if (!native) console.log('There is no C compiler here, so nothing is compared with C.');
-else {
-  const only = new RegExp(process.env.ONLY ?? '.');
-  if (only.test('tables')) tables(folder);
-  if (only.test('timed runs')) timedRuns(native);
-  console.log(`| work | native ms / ours, first time | warm, median of ${PAIRS - 1} |\n|---|--:|--:|`);
-  for (const { work, first, warm } of rows)
-    console.log(`| ${work} | ${first.toFixed(2)} | ${warm.toFixed(2)} |`);
-}
+measure(folder);
 rmSync(folder, { recursive: true });

@@ -190,9 +190,9 @@ export class Run implements Notes {
    * Sets sources to values now; all effects without delay take place before this returns. Sources that lead to a clock
    * of storage change first and the others just after, as with sources that change by themselves.
    */
-  set(changes: Iterable<readonly [net: number, value: Logic]>): void {
+  set(changes: readonly (readonly [net: number, value: Logic])[]): void {
     this.meetNow();
-    for (const [net, value] of changes) this.planSource(net, value);
+    for (let i = 0; i < changes.length; i++) this.planSource(changes[i]![0], changes[i]![1]);
     this.settleInstant();
     this.engine.flush();
   }
