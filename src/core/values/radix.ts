@@ -1,4 +1,4 @@
-import { type Logic, letterOf } from './logic';
+import { type Logic, letterOf, ONE, ZERO } from './logic';
 
 export const RADICES = ['unsigned', 'signed', 'hexadecimal', 'binary'] as const;
 export type Radix = (typeof RADICES)[number];
@@ -46,6 +46,8 @@ export function bitsOf(value: number, width: number): Logic[] {
  * @returns the bits, the least significant first, or null if it is no number or does not fit.
  */
 export function readWord(text: string, width: number): Logic[] | null {
+  // Most of a long file.
+  if (width === 1 && (text === '0' || text === '1')) return [text === '1' ? ONE : ZERO];
   const said = text.trim().toLowerCase().replaceAll('_', '');
   const letters = said.startsWith('0x') ? null : /^(?:\d+'b|0b)?([01xz]+)$/.exec(said);
   const prefixed = said.startsWith('0b') || said.includes("'b");
