@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { emptySheet, tabTo } from './hand';
+import { slider, time } from './time-hand';
 
 test('a sheet becomes a block, is placed by its name, gone into, and followed when it changes', async ({
   page,
@@ -63,4 +64,28 @@ test('what is selected becomes a block, and one step takes it back', async ({ pa
   await expect.poll(() => warn(6)).toBe('0');
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(parts.getByRole('option', { name: /block/ })).toHaveCount(0);
+});
+
+test('the parts of a block that is gone into are told at once, however fast its sheet runs', async ({
+  page,
+}) => {
+  const hand = await emptySheet(page);
+  await hand.type(12, 12, 'Go = Key and Bars');
+  await page.keyboard.press('Escape');
+  const tab = page.getByRole('button', { name: /^Sheet 1/ });
+  await tab.click();
+  await page.getByRole('menuitem', { name: 'Make it usable as a block' }).click();
+  await tab.click();
+  await page.getByRole('menuitem', { name: 'Add a sheet' }).click();
+  await hand.ready();
+  await hand.type(24, 14, 'sheet 1');
+  await hand.type(40, 30, 'clock 1 kHz Beat');
+  await expect.poll(async () => (await hand.parts()).length).toBe(2);
+  await time(page).getByRole('textbox', { name: 'Run to a time' }).fill('10 h');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await page.mouse.dblclick(...(await hand.pixel(24, 14)));
+  await expect(page.getByRole('listbox', { name: /Parts on Sheet 1/ })).toBeAttached();
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await expect(slider(page)).not.toHaveAttribute('aria-valuetext', '10 h');
 });

@@ -110,7 +110,7 @@ const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math
 /** The rows of the table: native time over our time, in processes of their own and warm; medians. */
 const rows: { work: string; first: number; warm: number }[] = [];
 
-/** Milliseconds of a work, and what it made. */
+/** How long a work took, in ms, and its result. */
 type Measured = readonly [ms: number, result: number | readonly number[]];
 
 /** Does a work once in a process of its own. */
@@ -262,7 +262,7 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
   );
 }
 
-/** Says what is measured; in a process for one work, only that. */
+/** Prints the table of all works; in a process for one work, what that one took. */
 function measure(folder: string): void {
   const native = ONE === undefined ? nativeEvents(folder) : notRun;
   if (!native) {

@@ -3,7 +3,7 @@ import { holdKeys } from './held-keys';
 
 /**
  * Stands where something that takes the keyboard is being fetched, and keeps the keys for it.
- * @param onLeave it is no longer wanted, as the person has pressed elsewhere: it would take what is typed there.
+ * @param onLeave called when the person presses elsewhere: what came now would take the keys that are typed there.
  */
 export function HoldKeys({ onLeave }: { onLeave?: () => void }) {
   useLayoutEffect(() => holdKeys(), []);
