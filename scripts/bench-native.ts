@@ -210,7 +210,7 @@ function withDelays(netlist: Netlist): Netlist {
 
 function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
   /** Each is built when it is measured. */
-  const works: { name: string; gates?: number; work: () => TimedWork }[] = [false, true].map((isTraced) => ({
+  const works: { name: string; work: () => TimedWork }[] = [false, true].map((isTraced) => ({
     name: `timed run, 16x16 multiplier, unit delays, 300 vectors${isTraced ? ', with a trace' : ''}`,
     work: () => ({ netlist: compile(multiplier(16)), delays: 'unit', vectors: 300, isTraced }),
   }));
@@ -222,7 +222,6 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
   ] as const)
     works.push({
       name: `timed run, ${count} random gates, delays of 1 to 9 ns, ${vectors} vectors`,
-      gates: count,
       work: () => ({
         netlist: withDelays(compile(gates(32, count))),
         delays: 'parts',
@@ -231,10 +230,9 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
       }),
     });
   const perEvent: [gates: number, ns: number][] = [];
-  for (const { name, gates, work } of works) {
+  for (const { name, work } of works) {
     let built: TimedWork | null = null;
-    const times: number[] = [];
-    let made = 0;
+    const perEventOf: [gates: number, ns: number][] = [];
     pairs(
       name,
       () => {
@@ -245,12 +243,11 @@ function timedRuns(native: NonNullable<ReturnType<typeof nativeEvents>>): void {
       () => {
         built ??= work();
         const { ms, events } = ours(built);
-        times.push(ms);
-        made = events;
+        if (built.delays === 'parts') perEventOf.push([built.netlist.op.length, (ms * 1e6) / events]);
         return [ms, events];
       },
     );
-    if (gates && made > 0) perEvent.push([gates, (median(times) * 1e6) / made]);
+    if (perEventOf.length > 0) perEvent.push([perEventOf[0]![0], median(perEventOf.map(([, ns]) => ns))]);
   }
   if (perEvent.length < 2) return;
   const [small, large] = [perEvent[0]!, perEvent.at(-1)!];

@@ -73,9 +73,8 @@ export class Realisations {
   }
 
   /**
-   * The gate as drawn, if a package holds such a unit. Otherwise every realisation with gates of the same kind, or, without
-   * one, every realisation there is.
-   * If there are none, the two-input gates that it would take.
+   * The gate as drawn, if a package holds such a unit; otherwise all realisations with gates of the same kind; if there are
+   * none, all realisations; and if there are none of those either, the two-input gates that it would take.
    */
   asDrawn(kind: string, count: number): readonly Realisation[] {
     const same = this.sameKind(kind, count);

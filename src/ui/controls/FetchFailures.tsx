@@ -24,6 +24,8 @@ export function FetchFailures() {
   return (
     <div
       role="alert"
+      // Whoever has it fetched again still wants it: this is no press elsewhere.
+      onPointerDown={(event) => event.stopPropagation()}
       className="fixed top-16 left-1/2 z-[70] flex max-w-[min(44rem,92vw)] -translate-x-1/2 items-center gap-3 rounded-xl border border-bad bg-raised px-4 py-2.5 shadow-lg"
     >
       {isReloading ? (

@@ -4,7 +4,7 @@ import { fetcher } from '@/loading/load';
 /**
  * A component that is fetched when it is first shown.
  * @param what as it follows “could not fetch”: `the truth table`.
- * @param meanwhile stands in its place until then: `HoldKeys` where it takes the keyboard.
+ * @param meanwhile what is shown until then; `HoldKeys` where the component will take the keyboard.
  */
 export function lazyComponent<Props extends object>(
   what: string,

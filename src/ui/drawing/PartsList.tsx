@@ -55,7 +55,7 @@ export function PartsList({ onStep, onAct }: Props) {
 
 const isTooQuick = ({ playing, goal, pace }: SessionState) => playing && (goal !== null || pace >= AS_FAST);
 
-/** What is told at once, however quickly the circuit runs. */
+/** Parts of the state whose changes are told at once, even during a run at full speed. */
 const AT_ONCE = ['lesson', 'path', 'sheetId', 'selection', 'netlist', 'rules'] as const;
 
 /** Gives the state to tell: values of a run at full speed, which nobody could hear in time, are told when it ends. */
