@@ -1,9 +1,10 @@
 /*
  * A writer of WebAssembly modules (WebAssembly Core Specification 2.0, chapter 5), limited to 128-bit words and to what is
- * needed around them; whole numbers of 32 bits are written by the expressions of scalar.ts.
+ * needed around them; whole numbers of 32 bits are written by the expressions of scalar.ts, those of 64 by the ones of long.ts.
  */
 
 const I32 = 0x7f;
+const I64 = 0x7e;
 const V128 = 0x7b;
 const SIMD = 0xfd;
 
@@ -172,6 +173,8 @@ export interface WasmFunction {
   /** Parameters, all i32. */
   readonly parameters: number;
   readonly i32Locals: number;
+  /** Behind those of 32 bits. */
+  readonly i64Locals?: number;
   readonly v128Locals: number;
   readonly code: Code;
 }
@@ -194,6 +197,7 @@ export function moduleOf(functions: readonly WasmFunction[], pages: number): Uin
     const body = new Code();
     const groups = [
       [f.i32Locals, I32],
+      [f.i64Locals ?? 0, I64],
       [f.v128Locals, V128],
     ].filter(([count]) => count! > 0);
     body.number(groups.length);

@@ -16,7 +16,8 @@ export class Local {
 /** What stands for a value: an expression, a local, or a constant of at most 31 bits. */
 export type Operand = Expression | Local | number;
 
-const write = (code: Code, operand: Operand): void => {
+/** Writes what stands for a value. */
+export const write = (code: Code, operand: Operand): void => {
   if (typeof operand === 'number') code.i32(operand);
   else if (operand instanceof Local) code.localGet(operand.index);
   else operand(code);
