@@ -9,13 +9,13 @@ test('the kernel is there once it is compiled, and not before', async () => {
   // Other tests have the kernel from their beginning.
   await jest.isolateModulesAsync(async () => {
     const { bringCompiledKernel } = await import('./compiled-kernel');
-    const { kernelInUse } = await import('./kernel-in-use');
+    const { fastInUse } = await import('./fast-in-use');
     const brought = bringCompiledKernel();
     expect(compiling).toHaveBeenCalledTimes(1);
-    expect(kernelInUse()).toBeNull();
+    expect(fastInUse()).toBeNull();
     compile();
     await brought;
-    expect(kernelInUse()).not.toBeNull();
+    expect(fastInUse()).not.toBeNull();
     // It is compiled once, however often it is asked for.
     await bringCompiledKernel();
     expect(compiling).toHaveBeenCalledTimes(1);

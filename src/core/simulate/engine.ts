@@ -1,6 +1,6 @@
 /*
- * What a run needs of whatever moves its gates. There are two: `PlainEngine`, the reference, and the kernel in WebAssembly, which is
- * held against it change by change.
+ * What a run needs of whatever moves its gates. There are three: `PlainEngine`, the reference, and two in WebAssembly that are held
+ * against it change by change, the kernel and strips.
  */
 
 /** A change of a gate's output that is due. */
@@ -57,6 +57,32 @@ export interface Engine extends EngineState {
   time: number;
   /** Plans the changes due at that time, the earliest one. */
   takeDue(): void;
+}
+
+/** How a stretch of a run ended: nothing is due before its end, its steps are done, or an instant has begun that is to be settled. */
+export type Stretch = 'done' | 'paused' | 'open';
+
+/** An engine that does many instants in one call. */
+export interface FastEngine extends Engine {
+  /** Instants in which something was due, so far. */
+  readonly instants: number;
+  /** The rounds of the instant that a stretch has left open. */
+  readonly rounds: number;
+  /** Whether it cannot go on, or another does so better. */
+  readonly isToBeLeft: boolean;
+  /** Whether too little changes for strips. */
+  readonly isSparse: boolean;
+  /**
+   * Lets time run up to a limit in ps.
+   * @param isBefore whether the limit itself is left out.
+   * @param steps changes and instants at most.
+   * @param bound rounds of an instant after which it is given up.
+   */
+  stretch(limit: number, isBefore: boolean, steps: number, bound: number): Stretch;
+  /** Goes to a time at which nothing is due. @returns false if it is a part of a day from what is due. */
+  moveTo(now: number): boolean;
+  /** Goes to a time up to which nothing is due; what is due then is part of its first round. @returns false as `moveTo`. */
+  meet(now: number): boolean;
 }
 
 /** Who takes note of changes: the trace, and what watches setup and hold times. */

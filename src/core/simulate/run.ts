@@ -3,11 +3,10 @@ import { type Netlist, storeName } from '../netlist/netlist';
 import { Primitive } from '../parts/primitive';
 import { type Logic, ONE, X, ZERO } from '../values/logic';
 import { clockNets } from './clock-nets';
-import type { Engine, EngineState, Notes } from './engine';
+import type { Engine, EngineState, FastEngine, Notes } from './engine';
+import { fastInUse } from './fast-in-use';
 import { type Grid, gridOf } from './kernel/grid';
 import { KernelChoice } from './kernel/kernel-choice';
-import type { KernelEngine } from './kernel/kernel-engine';
-import { kernelInUse } from './kernel-in-use';
 import { type GateDelays, PlainEngine } from './plain-engine';
 import { valuesAtPowerUp } from './power-up';
 import type { RunOptions } from './run-options';
@@ -55,11 +54,11 @@ export class Run implements Notes {
   readonly unsettled = new Set<number>();
   private readonly storage: StoredBits;
   private engine: Engine;
-  /** The same engine where it is the kernel. */
-  private kernel: KernelEngine | null = null;
+  /** The same engine where it is a fast one. */
+  private fast: FastEngine | null = null;
   private readonly choice: KernelChoice;
   private readonly delays: GateDelays;
-  /** Days for the kernel; null where the delays have none. */
+  /** Days for fast engines; null where the delays have none. */
   private readonly grid: Grid | null;
   /** Whether the circuit has come to rest at power-up: what changes until then is not noted. */
   private readonly isAwake: boolean = false;
@@ -108,9 +107,9 @@ export class Run implements Notes {
     const values = saved ? saved.values.slice() : valuesAtPowerUp(netlist, options, this.time);
     this.grid = gridOf(this.delays, this.timed);
     if (!saved && netlist.looped.length === 0 && this.choice.isAtOnce)
-      this.kernel = this.kernelFrom({ values, events: 0, eachDue: () => {} });
-    const plain = this.kernel ? null : this.plainEngine(values);
-    this.engine = (plain ?? this.kernel)!;
+      this.fast = this.fastFrom({ values, events: 0, eachDue: () => {} });
+    const plain = this.fast ? null : this.plainEngine(values);
+    this.engine = (plain ?? this.fast)!;
     if (saved) this.goOn(saved, plain!);
     else this.comeToRest(plain);
     this.trace = new Trace(this.values, this.time, options.mostChanges);
@@ -139,7 +138,7 @@ export class Run implements Notes {
 
   /** The instants in which something was to change, so far. */
   private get instantsDone(): number {
-    return this.instants + (this.kernel?.instants ?? 0);
+    return this.instants + (this.fast?.instants ?? 0);
   }
 
   private plainEngine(values: Uint8Array): PlainEngine {
@@ -216,8 +215,8 @@ export class Run implements Notes {
     const stopAt = this.steps + budget;
     let isReached: boolean | null = null;
     while (isReached === null) {
-      this.takeKernel();
-      isReached = this.kernel ? this.goFast(this.kernel, until, stopAt) : this.goOnce(until, stopAt);
+      this.takeFast();
+      isReached = this.fast ? this.goFast(this.fast, until, stopAt) : this.goOnce(until, stopAt);
     }
     if (isReached && until !== Number.POSITIVE_INFINITY) this.time = Math.max(this.time, until);
     this.engine.flush();
@@ -238,73 +237,74 @@ export class Run implements Notes {
   }
 
   /** Instants up to where a source changes, or where storage has to be looked at. @returns as `goOnce`. */
-  private goFast(kernel: KernelEngine, until: number, stopAt: number): boolean | null {
+  private goFast(fast: FastEngine, until: number, stopAt: number): boolean | null {
     const source = this.nextSource;
     if (!this.choice.isWorth(this.events)) {
-      this.leaveKernel(kernel);
+      this.leaveFast(fast);
       return null;
     }
-    const ended = kernel.stretch(
+    const ended = fast.stretch(
       Math.min(until, source),
       source <= until,
       stopAt - this.steps,
       this.mostRounds,
     );
-    this.time = Math.max(this.time, kernel.time);
+    this.time = Math.max(this.time, fast.time);
     if (ended === 'paused') return false;
     if (ended === 'open') {
-      this.settleInstant(kernel.rounds);
+      this.settleInstant(fast.rounds);
       return null;
     }
-    if (kernel.isAtLastDay) {
-      this.leaveKernel(kernel);
+    if (fast.isToBeLeft) {
+      this.leaveFast(fast);
       return null;
     }
     if (source > until || source === Number.POSITIVE_INFINITY) return true;
     if (this.steps >= stopAt) return false;
     this.instants++;
     this.time = source;
-    if (kernel.meet(source)) {
+    if (fast.meet(source)) {
       this.planSources();
       this.settleInstant();
       return null;
     }
-    this.leaveKernel(kernel);
+    this.leaveFast(fast);
     this.takeDue();
     this.planSources();
     this.settleInstant();
     return null;
   }
 
-  /** Goes over to the kernel where that is worth it. */
-  private takeKernel(): void {
-    if (this.kernel || !this.grid || !this.choice.isTime(this.steps)) return;
-    this.kernel = this.kernelFrom(this.engine);
-    if (this.kernel) this.engine = this.kernel;
+  /** Goes over to a fast engine where that is worth it. */
+  private takeFast(): void {
+    if (this.fast || !this.grid || !this.choice.isTime(this.steps)) return;
+    this.fast = this.fastFrom(this.engine);
+    if (this.fast) this.engine = this.fast;
     this.choice.changed(this.steps, this.events);
   }
 
-  private kernelFrom(state: EngineState): KernelEngine | null {
-    const { netlist, delays, grid, time, notes } = this;
-    return (grid && kernelInUse()?.(netlist, delays, grid, state, time, notes)) ?? null;
+  private fastFrom(state: EngineState): FastEngine | null {
+    const { netlist, delays, grid, time, notes, choice } = this;
+    return (grid && fastInUse()?.(netlist, delays, grid, state, time, notes, choice.mayBeStrips)) ?? null;
   }
 
   /** Goes back to the reference, which knows times between days. */
-  private leaveKernel(kernel: KernelEngine): void {
-    kernel.flush();
+  private leaveFast(fast: FastEngine): void {
+    fast.flush();
     this.instants = this.instantsDone;
-    const plain = this.plainEngine(kernel.values.slice());
-    plain.events = kernel.events;
-    kernel.eachDue((change) => plain.addDue(change));
+    const plain = this.plainEngine(fast.values.slice());
+    plain.events = fast.events;
+    fast.eachDue((change) => plain.addDue(change));
     this.engine = plain;
-    this.kernel = null;
+    this.fast = null;
+    if (fast.isSparse) this.choice.mayBeStrips = false;
     this.choice.changed(this.steps, this.events);
   }
 
   /** Makes now the time of the engine. */
   private meetNow(): void {
-    if (this.kernel && !this.kernel.moveTo(this.time)) this.leaveKernel(this.kernel);
-    else if (!this.kernel) this.takeDue();
+    if (this.fast && !this.fast.moveTo(this.time)) this.leaveFast(this.fast);
+    else if (!this.fast) this.takeDue();
   }
 
   private takeDue(): void {

@@ -21,6 +21,21 @@ const GATES = [
   Primitive.PULL_DOWN,
   Primitive.CONST_X,
 ];
+/** The same for circuits without storage, loops and unknown values, in which everything takes some time. */
+const PLAIN_DELAYS = [
+  [1000],
+  [1000, 2000, 9000],
+  [500, 7000],
+  [7, 11, 13],
+  [1000, 31_000, 32_000],
+  [1, 999_983],
+];
+const PLAIN_GATES = [
+  ...GATES.slice(0, GATES.indexOf(Primitive.WIRED)),
+  Primitive.MUX,
+  Primitive.CONST_0,
+  Primitive.CONST_1,
+];
 const STORES = [Primitive.DFF_RISE, Primitive.DFF_FALL, Primitive.LATCH];
 const FIXED: Readonly<Partial<Record<number, number>>> = {
   [Primitive.BUF]: 1,
@@ -29,6 +44,8 @@ const FIXED: Readonly<Partial<Record<number, number>>> = {
   [Primitive.TRI]: 2,
   [Primitive.PULL_UP]: 1,
   [Primitive.PULL_DOWN]: 1,
+  [Primitive.CONST_0]: 0,
+  [Primitive.CONST_1]: 0,
   [Primitive.CONST_X]: 0,
 };
 
@@ -39,8 +56,11 @@ function starts(lengths: readonly number[]): Int32Array {
   return all;
 }
 
-/** A compiled circuit of all primitives that no sheet could be drawn for: with loops, storage, wide gates and any delays. */
-export function randomNetlist(seed: number): Netlist {
+/**
+ * A compiled circuit of all primitives that no sheet could be drawn for: with loops, storage, wide gates and any delays.
+ * @param isPlain without storage, loops and unknown values, and with delays that are not 0.
+ */
+export function randomNetlist(seed: number, isPlain = false): Netlist {
   const next = dice(seed);
   const roll = (most: number) => Math.floor(next() * most);
   const of = <T>(list: readonly T[]): T => list[roll(list.length)]!;
@@ -48,10 +68,12 @@ export function randomNetlist(seed: number): Netlist {
   const clocks = roll(3);
   const gates = 3 + roll(40);
   const nets = inputs + clocks + gates;
-  const delays = of(DELAYS);
-  const isLooped = roll(3) === 0;
-  const stores = roll(2) === 0 ? 0 : 1 + roll(4);
-  const op = Uint8Array.from({ length: gates }, () => (roll(gates) < stores ? of(STORES) : of(GATES)));
+  const delays = of(isPlain ? PLAIN_DELAYS : DELAYS);
+  const isLooped = roll(3) === 0 && !isPlain;
+  const stores = roll(2) === 0 || isPlain ? 0 : 1 + roll(4);
+  const op = Uint8Array.from({ length: gates }, () =>
+    roll(gates) < stores ? of(STORES) : of(isPlain ? PLAIN_GATES : GATES),
+  );
   const reads = [...op].map((kind, g) => {
     const width =
       FIXED[kind] ?? (remembers(kind) ? of([2, 4]) : roll(12) === 0 ? 22 + roll(50) : 2 + roll(5));
@@ -100,7 +122,7 @@ export function randomNetlist(seed: number): Netlist {
     fan: Int32Array.from(readers.flat()),
     rise: Float64Array.from(op, (kind) => (remembers(kind) ? 0 : of(delays))),
     fall: Float64Array.from(op, (kind) => (remembers(kind) ? 0 : of(delays))),
-    delayed: Uint8Array.from(op, (kind) => (remembers(kind) ? 0 : roll(4) > 0 ? 1 : 0)),
+    delayed: Uint8Array.from(op, (kind) => (remembers(kind) ? 0 : isPlain || roll(4) > 0 ? 1 : 0)),
     owner: Int32Array.from(op.keys()),
     partName: (owner) => `g${owner}`,
     order: Int32Array.from(order),

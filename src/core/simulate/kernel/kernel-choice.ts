@@ -7,7 +7,7 @@ const STRETCHES = 256;
 const EVENTS_A_STRETCH = 12;
 
 /**
- * When a run goes over to the kernel. That costs as much as some steps a gate, and so does each stretch that ends at storage or at a
+ * When a run goes over to the kernel, or to strips. That costs as much as some steps a gate, and so does each stretch that ends at storage or at a
  * source: where there is little between them, the reference is quicker.
  */
 export class KernelChoice {
@@ -15,6 +15,8 @@ export class KernelChoice {
   private patience = 1;
   private stretches = 0;
   private eventsThen = 0;
+  /** Whether strips are thought of; until too little changes for them. */
+  mayBeStrips = true;
 
   /** @param after steps after which it is thought of; Infinity for never, 0 for always. */
   constructor(

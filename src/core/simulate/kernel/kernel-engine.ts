@@ -1,5 +1,13 @@
 import type { Netlist } from '../../netlist/netlist';
-import { type DueChange, type Engine, type EngineState, type Notes, UNCHANGED } from '../engine';
+import { Compiled, memoryOf, runOf } from '../../values/wasm/compiled';
+import {
+  type DueChange,
+  type EngineState,
+  type FastEngine,
+  type Notes,
+  type Stretch,
+  UNCHANGED,
+} from '../engine';
 import { EXACT_UNTIL, type GateDelays } from '../plain-engine';
 import type { Grid } from './grid';
 import { kernelModule } from './kernel-module';
@@ -19,42 +27,21 @@ import {
   WAITS,
 } from './layout';
 
-/** How a stretch of a run ended: nothing is due before its end, its steps are done, or an instant has begun that is to be settled. */
-export type Stretch = 'done' | 'paused' | 'open';
-
 const PAGE = 1 << 16;
 /** Steps of one call: few, as a machine's better code is used when a function is called anew. */
 const SLICE = 1 << 12;
 const MOST_DAYS = 1 << 30;
 const BITS = 3;
 
-let compiledKernel: WebAssembly.Module | null | undefined;
-
-/** The compiled kernel; null where there is no WebAssembly. */
-function kernel(): WebAssembly.Module | null {
-  if (compiledKernel === undefined)
-    try {
-      compiledKernel = new WebAssembly.Module(kernelModule());
-    } catch {
-      compiledKernel = null;
-    }
-  return compiledKernel;
-}
+const kernel = new Compiled(kernelModule);
 
 /** Compiles the kernel aside, so that the first run that goes over to it need not. */
-export async function compileKernel(): Promise<void> {
-  if (compiledKernel !== undefined) return;
-  try {
-    compiledKernel = await WebAssembly.compile(kernelModule());
-  } catch {
-    compiledKernel = null;
-  }
-}
+export const compileKernel = (): Promise<void> => kernel.prepare();
 
 /** What moves gates in WebAssembly: for delays that are whole days, and as long as all that is due lies whole days from now. */
-export class KernelEngine implements Engine {
+export class KernelEngine implements FastEngine {
+  readonly isSparse = false;
   private eventsMade = 0;
-  /** Instants in which something was due, so far. */
   instants = 0;
   private readonly at: Packed;
   private readonly memory: WebAssembly.Memory;
@@ -89,13 +76,11 @@ export class KernelEngine implements Engine {
   ) {
     let memory: WebAssembly.Memory | null = null;
     this.at = pack(netlist, values, delays, grid, notes !== null, (bytes) => {
-      memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) + 1 });
+      memory = memoryOf(bytes + PAGE);
       return memory.buffer;
     });
     this.memory = memory!;
-    this.run = new WebAssembly.Instance(compiled, { env: { memory: this.memory } }).exports.run as (
-      header: number,
-    ) => void;
+    this.run = runOf(compiled, this.memory);
     this.ints = new Int32Array(this.memory.buffer);
     this.values = new Uint8Array(this.memory.buffer, this.at.values, netlist.nets);
     this.today = time;
@@ -118,7 +103,7 @@ export class KernelEngine implements Engine {
     time: number,
     notes: Notes | null,
   ): KernelEngine | null {
-    const compiled = kernel();
+    const compiled = kernel.get();
     if (!compiled || time + grid.longest + grid.day >= EXACT_UNTIL) return null;
     const due: DueChange[] = [];
     other.eachDue((change) => due.push(change));
@@ -220,7 +205,6 @@ export class KernelEngine implements Engine {
     return Number.POSITIVE_INFINITY;
   }
 
-  /** Goes to a time at which nothing is due. @returns false if it is a part of a day from what is due. */
   moveTo(now: number): boolean {
     if (this.get(HEADER.usedDays) === 0) {
       if (now !== this.today) this.flush();
@@ -236,7 +220,6 @@ export class KernelEngine implements Engine {
     return true;
   }
 
-  /** Goes to a time up to which nothing is due; what is due then is part of its first round. @returns false as `moveTo`. */
   meet(now: number): boolean {
     const days = (now - this.today) / this.grid.day;
     if (this.get(HEADER.usedDays) > 0 && Number.isInteger(days) && days > 0 && days < this.at.slots) {
@@ -253,11 +236,7 @@ export class KernelEngine implements Engine {
     this.meet(this.time);
   }
 
-  /**
-   * Lets time run up to a limit in ps, in slices.
-   * @param isBefore whether the limit itself is left out.
-   * @param steps changes and instants at most.
-   */
+  /** In slices. */
   stretch(limit: number, isBefore: boolean, steps: number, bound: number): Stretch {
     for (let left = steps; ; ) {
       if (this.get(HEADER.elapsed) > MOST_DAYS / 2 || this.isFull) this.flush();
@@ -280,8 +259,8 @@ export class KernelEngine implements Engine {
     }
   }
 
-  /** Whether times are no longer exact beyond today. */
-  get isAtLastDay(): boolean {
+  /** Times are no longer exact beyond today. */
+  get isToBeLeft(): boolean {
     return this.today + this.grid.day >= EXACT_UNTIL;
   }
 
@@ -349,7 +328,6 @@ export class KernelEngine implements Engine {
     return rounds;
   }
 
-  /** The rounds of the instant that a stretch has left open. */
   get rounds(): number {
     return this.get(HEADER.rounds);
   }

@@ -1,85 +1,13 @@
-import type { Delays } from '../../circuit/time-setup';
 import type { Netlist } from '../../netlist/netlist';
-import { storeName } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
-import { dice } from '../../testing/dice';
+import { expectSameRun, seenOf } from '../../testing/played-run';
 import { randomNetlist } from '../../testing/random-netlist';
-import type { Logic } from '../../values/logic';
 import { Run } from '../run';
-import type { RunOptions } from '../run-options';
-
-/** Everything that can be seen of a run; the order of changes within an instant is left open. */
-function seenOf(run: Run) {
-  const changes: [number, number, number][] = [];
-  for (const { time, net, value } of run.trace.changes(Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY))
-    changes.push([time, net, value]);
-  changes.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-  const violations = run.violations.map((v) => JSON.stringify(v)).sort();
-  return { ...stateOf(run), changes: changes.join(' '), violations, unsettled: [...run.unsettled].sort() };
-}
-
-const stateOf = (run: Run) => ({
-  values: run.values.join(''),
-  time: run.time,
-  events: run.events,
-  steps: run.steps,
-  next: run.next(),
-  violations: run.violationCount,
-});
-
-/** What a person or a page does with a run. */
-function play(netlist: Netlist, seed: number, kernelAfter: number, seen: (run: Run) => void): Run {
-  const next = dice(seed);
-  const roll = (most: number) => Math.floor(next() * most);
-  const delays = (['parts', 'parts', 'unit', 'zero'] as const)[roll(4)] as Delays;
-  const options: RunOptions = {
-    delays,
-    powerUp: roll(3) as Logic,
-    kernelAfter,
-    mostChanges: [0, 100_000, 100_000][roll(3)]!,
-  };
-  let run = new Run(netlist, options);
-  const free = netlist.sources.filter(({ kind }) => kind === 'switch');
-  for (let step = 0; step < 12; step++) {
-    const what = roll(8);
-    if (what < 4)
-      run.set(
-        free
-          .filter(() => roll(2) === 0)
-          .map((s) => [s.net, roll(8) < 6 ? roll(2) : roll(4)] as [number, Logic]),
-      );
-    else if (what === 4 && netlist.storage.length > 0)
-      run.putState(
-        new Map([...netlist.storage.keys()].map((i) => [storeName(netlist, i), roll(3) as Logic])),
-      );
-    else if (what === 5) run = new Run(netlist, options, structuredClone(run.save()));
-    seen(run);
-    const unit = [1000, 500, 1, 137][roll(4)]!;
-    const until = run.time + unit * roll(60);
-    const budget = roll(3) === 0 ? 1 + roll(30) : Number.POSITIVE_INFINITY;
-    for (let slice = 0; slice < 40 && !run.advance(until, budget); slice++) seen(run);
-    seen(run);
-  }
-  return run;
-}
 
 const CIRCUITS = Number(process.env.KERNEL_CIRCUITS ?? 2000);
 
 test(`the kernel does what the reference does, change for change, in ${CIRCUITS} random circuits`, () => {
-  for (let seed = 1; seed <= CIRCUITS; seed++) {
-    const netlist = randomNetlist(seed);
-    const right: string[] = [];
-    const reference = play(netlist, seed, Number.POSITIVE_INFINITY, (run) =>
-      right.push(JSON.stringify(stateOf(run))),
-    );
-    let at = 0;
-    const kernel = play(netlist, seed, 0, (run) => {
-      const is = JSON.stringify(stateOf(run));
-      if (is !== right[at]) expect({ seed, at, is }).toEqual({ seed, at, is: right[at] });
-      at++;
-    });
-    expect({ seed, ...seenOf(kernel) }).toEqual({ seed, ...seenOf(reference) });
-  }
+  for (let seed = 1; seed <= CIRCUITS; seed++) expectSameRun(randomNetlist(seed), seed);
 });
 
 test('without WebAssembly the reference runs', () => {
