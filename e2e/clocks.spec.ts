@@ -197,4 +197,14 @@ test('fourteen stages divide the clock, as computed and as measured', async ({ p
     const [, , period, measured, rise, seen] = await rows.nth(n).getByRole('cell').allInnerTexts();
     expect([measured, seen]).toEqual([period, rise]);
   }
+  await page.keyboard.press('Escape');
+
+  // So many rows are derived when one asks for them.
+  await page.getByRole('button', { name: 'Faces' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Table' }).click();
+  await page.keyboard.press('Escape');
+  const states = page.getByRole('region', { name: 'Truth table' });
+  await expect(states.getByText('14 bits of state and inputs make 16,384 rows.')).toBeVisible();
+  await states.getByRole('button', { name: 'Derive them' }).click();
+  await expect(states.getByRole('grid')).toHaveAttribute('aria-rowcount', '16386');
 });

@@ -5,7 +5,15 @@ test('a bank of switches, a ROM with words typed in, and a number work together'
   const hand = await emptySheet(page);
   await hand.type(12, 12, 'sw 2 Seat');
   await hand.type(26, 12, 'rom 2x8');
-  await hand.type(42, 12, 'number 8 Price');
+  // Named as a formula is; what it cannot be is said, and stays in the line.
+  await hand.point(42, 12);
+  await page.keyboard.type('Price = number 99');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Number does not understand “99”: bits from 1 to 32.')).toBeVisible();
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Backspace');
+  await page.keyboard.type('8');
+  await expect(page.getByText(/number.*, Price$/).first()).toBeVisible();
+  await page.keyboard.press('Enter');
   await hand.drag([14, 12], [22, 12]);
   await hand.drag([30, 12], [39, 12]);
   await expect(page.getByText('all wired')).toBeVisible();

@@ -14,28 +14,32 @@ export interface Phrase {
   readonly name: string;
   /** How many are asked for: `four lamps`. */
   readonly count: number;
+  /** Whether that name is a plural: `switches`. */
+  readonly isPlural: boolean;
   /** Words before its name, or of a trade name, that set it. */
   readonly set: readonly string[];
   /** The text behind its name: further settings, then labels. */
   readonly rest: string;
 }
 
-type Named = Omit<Phrase, 'count'>;
+type Named = Omit<Phrase, 'count' | 'isPlural'>;
 
 /** Finds the name of a kind in a line, and the words around it; null where there is none. */
 export function phraseIn(text: string, kinds: readonly PartKind[]): Phrase | null {
   const whole = nameAtStart(text, kinds);
-  if (whole) return { ...whole, count: 1 };
+  if (whole) return { ...whole, count: 1, isPlural: isPlural(whole) };
   const words = text.split(/\s+/);
   // From the end: in `2 input and` the name is `and`, though `input` is one, too.
   for (let at = words.length - 1; at > 0; at--) {
     const named = nameAtStart(words.slice(at).join(' '), kinds);
     if (!named) continue;
     const before = words.slice(0, at);
-    const count = at === 1 && isPlural(named) ? numberOfWord(before[0]!) : null;
-    if (count !== null) return { ...named, count };
+    const plural = isPlural(named);
+    const count = at === 1 && plural ? numberOfWord(before[0]!) : null;
+    if (count !== null) return { ...named, count, isPlural: plural };
     const { used, problem } = readWords(named.kind, before);
-    if (used === at || problem) return { ...named, set: [...named.set, ...before], count: 1 };
+    if (used === at || problem)
+      return { ...named, set: [...named.set, ...before], count: 1, isPlural: plural };
   }
   return null;
 }
@@ -121,18 +125,23 @@ export interface WordsRead {
   readonly problem: { readonly word: string; readonly why: string } | null;
 }
 
-/** Words that mean nothing by themselves, before one that does. */
-const FILLERS: ReadonlySet<string> = new Set(['with', 'and', 'edge', 'triggered', 'edge-triggered']);
+/** Words that mean nothing by themselves: of an edge, last before a name too, `rising edge triggered`; and before a word that does. */
+const OF_AN_EDGE: readonly string[] = ['with', 'edge', 'triggered', 'edge-triggered'];
+const BEFORE_MORE: readonly string[] = ['and', 'of', 'at', 'period', 'frequency'];
+const isEdgeWord = (word: string) => OF_AN_EDGE.includes(word.toLowerCase());
+/** `A` is a name. */
+const isFiller = (word: string | undefined) =>
+  word !== undefined && (word === 'a' || isEdgeWord(word) || BEFORE_MORE.includes(word.toLowerCase()));
 
 /** Reads words for as long as they set something of the kind. */
 export function readWords(kind: PartKind, words: readonly string[]): WordsRead {
   let params: Partial<Params> = {};
   let used = 0;
   while (used < words.length) {
-    const isFilled = FILLERS.has(words[used]!.toLowerCase());
-    const found = readOne(kind, words, used) ?? (isFilled ? readOne(kind, words, used + 1) : null);
-    // Before a name they may come last: `rising edge triggered`.
-    const isEnd = words.slice(used).every((word) => FILLERS.has(word.toLowerCase()) && word !== 'and');
+    let said = used;
+    let found = readOne(kind, words, said);
+    while (!found && isFiller(words[said])) found = readOne(kind, words, ++said);
+    const isEnd = words.slice(used).every(isEdgeWord);
     if (!found && used > 0 && isEnd) return { params, used: words.length, problem: null };
     if (!found) break;
     if (typeof found.sets === 'string')

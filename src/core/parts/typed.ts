@@ -114,9 +114,21 @@ const MOST_AT_ONCE = 32;
 const withoutName = (label: string, name: string): string =>
   label.startsWith(`${name} `) ? label.slice(name.length).trim() : label;
 
+/** The labels of a list, `A, B and C`; of several parts `A and B` are two, of one they are one. */
+function labelsIn(text: string, areSeveral: boolean): string[] {
+  const said = text.replace(/^(?:called|named|labelled|labeled)\s+/i, '');
+  const areListed = areSeveral || said.includes(',');
+  return said
+    .split(areListed ? /,|\sand\s/ : ',')
+    .map((label) => label.trim().replace(/^and\s+/, ''))
+    .filter(Boolean);
+}
+
 function notFound(typed: string, kinds: readonly PartKind[]): Result<TypedPart> {
+  const instead = insteadOf(typed);
   const [only, other] = suggestions(typed, kinds);
   const isBegun =
+    !instead &&
     only &&
     namesIn(kinds)
       .get(only)!
@@ -125,7 +137,6 @@ function notFound(typed: string, kinds: readonly PartKind[]): Result<TypedPart> 
   if (!typed) return refused('empty', 'type the name of a part');
   const noPackage = noSuchPackage(typed);
   if (noPackage) return refused('no-such-package', noPackage);
-  const instead = insteadOf(typed);
   const meant = only ?? kindAmong(typed, kinds);
   const near = instead ? `: ${instead}` : meant ? `; do you mean ${meant.name}?` : '';
   return refused('no-such-part', `no part is called “${typed}”${near}`);
@@ -137,7 +148,9 @@ function notFound(typed: string, kinds: readonly PartKind[]): Result<TypedPart> 
  */
 export function readTyped(text: string, kinds: readonly PartKind[]): Result<TypedPart> {
   const typed = text.trim();
-  const found = phraseIn(typed, kinds);
+  // A sheet may have the name of what is no part by itself.
+  const isNone = insteadOf(typed) !== null && !kindCalled(typed, kinds);
+  const found = isNone ? null : phraseIn(typed, kinds);
   if (!found) return notFound(typed, kinds);
   const { kind, name, count } = found;
   if (kind.typedText && found.rest)
@@ -149,12 +162,9 @@ export function readTyped(text: string, kinds: readonly PartKind[]): Result<Type
     return refused('not-understood', `${kind.name} does not understand “${word}”: ${why}`);
   }
   let { params } = read;
-  let labels = words
-    .slice(read.used)
-    .join(' ')
-    .split(',')
-    .map((label, i) => (i === 0 ? label.trim() : withoutName(label.trim(), name)))
-    .filter(Boolean);
+  let labels = labelsIn(words.slice(read.used).join(' '), found.isPlural).map((label, i) =>
+    i === 0 ? label : withoutName(label, name),
+  );
   const buses = labels.map(widthInLabel);
   if (buses.some(Boolean) && 'width' in defaultParams(kind)) {
     const width = buses[0]?.width;

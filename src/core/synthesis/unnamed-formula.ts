@@ -2,7 +2,7 @@ import { type Lesson, sheetOf } from '../circuit/lesson';
 import { readStatement } from './statement';
 
 /** What makes a text a formula, and not a name of several words. */
-const OPERATOR = /\b(?:and|or|not|xor|nand|nor|xnor)\b|[&|^~+*·⊕'!]|\s\.\s/i;
+export const OPERATOR = /\b(?:and|or|not|xor|nand|nor|xnor)\b|[&|^~+*·⊕'!]|\s\.\s/i;
 
 /** A formula without a name, as a statement with one that the sheet does not have yet; null for any other text. */
 export function withName(lesson: Lesson, sheetId: string, text: string): string | null {

@@ -7,6 +7,7 @@ import { defaultParams } from '@/core/parts/params';
 import type { PartKind } from '@/core/parts/part-kind';
 import { kindNamed, readTyped, suggestions, type TypedPart } from '@/core/parts/typed';
 import { callHint } from '@/core/synthesis/call';
+import { namedPart } from '@/core/synthesis/named-part';
 import { isStatement } from '@/core/synthesis/statement';
 import { withName } from '@/core/synthesis/unnamed-formula';
 import { type Result, sentence } from '@/core/values/result';
@@ -39,13 +40,22 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     const all = placeable(session);
     return wanted ? lastPlacedFirst(compatibleParts(all, wanted).map((fit) => fit.kind)) : all;
   }, [session, wanted]);
-  const statement = isLine(text, kinds);
-  const marked = useMarked(statement ? [] : suggestions(text, kinds));
+  const namedIn = (typed: string) => namedPart(session.state.lesson, session.state.sheetId, typed, kinds);
+  const named = namedIn(text);
+  const namedKind = named?.ok ? [named.value.kind] : [];
+  const statement = !named && isLine(text, kinds);
+  const marked = useMarked(named || statement ? namedKind : suggestions(text, kinds));
   const { chosen } = marked;
 
   /** An unnamed formula, given a name. */
   const nameOfFormula = (typed: string) => withName(session.state.lesson, session.state.sheetId, typed);
   const submit = (typed: string) => {
+    const part = namedIn(typed);
+    if (part) {
+      if (part.ok) onPlace(part.value);
+      else setProblem(sentence(part.problem));
+      return;
+    }
     if (isLine(typed, kinds)) {
       const drawn = onStatement(typed);
       setProblem(drawn.ok ? '' : sentence(drawn.problem));
@@ -54,8 +64,8 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     const read = readTyped(typed, kinds);
     if (read.ok) onPlace(read.value);
     else {
-      const named = nameOfFormula(typed);
-      if (named) setText(named);
+      const formula = nameOfFormula(typed);
+      if (formula) setText(formula);
       else setProblem(sentence(read.problem));
     }
   };
@@ -81,7 +91,7 @@ export function TypingLine({ place, first, session, wanted, onPlace, onStatement
     return inputs === undefined || inputs === defaultParams(kind).inputs ? name! : `${name} ${inputs}`;
   };
 
-  const read = text.trim() && !statement ? readTyped(completed(text), kinds) : null;
+  const read = named ?? (text.trim() && !statement ? readTyped(completed(text), kinds) : null);
   const understood = read?.ok ? read.value : null;
   const formula = understood || statement ? null : nameOfFormula(text);
 

@@ -14,6 +14,7 @@ import { GridFrame } from './GridFrame';
 import { rowLook, useRows } from './useRows';
 
 const ROW = 31;
+const rowsOf = (columns: number) => (2 ** columns).toLocaleString('en');
 
 /**
  * The state table of a circuit with storage: present state and inputs, the state after the next edge, and the
@@ -29,8 +30,10 @@ export function StateTableGrid() {
     return (
       <div className="flex flex-col items-start gap-3 p-5">
         <p className="text-quiet">
-          {columns} bits of state and inputs make {2 ** columns} rows
-          {columns > MOST_ASKED ? ': more than are derived here.' : '.'}
+          {columns} bits of state and inputs make {rowsOf(columns)} rows
+          {columns > MOST_ASKED
+            ? `, and ${rowsOf(MOST_ASKED)} are the most that are derived here. Make a register or a bus narrower, or watch the timing diagram: it shows any number of bits.`
+            : '.'}
         </p>
         {columns <= MOST_ASKED && (
           <button type="button" className="button small" onClick={() => ask(netlist)}>
