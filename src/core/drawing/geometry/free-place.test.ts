@@ -4,7 +4,7 @@ import { dice } from '../../testing/dice';
 import { Sketch } from '../../testing/sketch';
 import { newPart } from '../editing/gestures';
 import { freePlace, standsClear } from './free-place';
-import { bodyOf, lettersOf } from './placement';
+import { bodyOf, captionsOf, lettersOf } from './placement';
 
 /** Parts that are placed one after the other near one point, each where there is room. */
 function crowd(seed: number, count: number): Sketch {
@@ -27,6 +27,12 @@ test('parts that are placed where there is room stand clear, and no label is wri
     const parts = [...sheet.parts.values()];
     for (const part of parts) {
       expect([seed, part.id, standsClear(sheet, part)]).toEqual([seed, part.id, true]);
+      for (const caption of captionsOf(part))
+        for (const other of parts) {
+          const written = other === part ? null : lettersOf(other);
+          if (written)
+            expect([part.id, other.id, overlap(caption, written)]).toEqual([part.id, other.id, false]);
+        }
       const letters = lettersOf(part);
       if (!letters) continue;
       for (const other of parts) {

@@ -10,7 +10,16 @@ import {
   samePoint,
 } from '../../circuit/geometry';
 import type { Part, Sheet } from '../../circuit/sheet';
-import { bodyOf, courseOf, extentOf, footprintOf, lettersOf, type Pin, pinsOf } from './placement';
+import {
+  bodyOf,
+  captionsOf,
+  courseOf,
+  extentOf,
+  footprintOf,
+  lettersOf,
+  type Pin,
+  pinsOf,
+} from './placement';
 import { spatialIndexOf } from './spatial-index';
 import { type WireNets, wireNets } from './wire-nets';
 
@@ -23,6 +32,9 @@ const AIR = 0.4;
 
 /** Half the distance in grid steps that bodies keep from each other. */
 const APART = 0.3;
+
+/** Grid steps between what is written at two parts. */
+const BETWEEN_LINES = 0.3;
 
 /** How far in grid steps a free place is looked for, and how much dearer a step aside is than one down. */
 const FARTHEST = 48;
@@ -46,13 +58,21 @@ function nearestFirst(): readonly Point[] {
 /** The box of a part that belongs to it alone. */
 export const roomOf = (part: Part): Box => grown(footprintOf(part), -AIR);
 
-/** Whether the letters of one part's label would stand on those of another's, or on its body. */
+/** The letters of a part's label and of its captions. */
+function writtenOf(part: Part): Box[] {
+  const letters = lettersOf(part);
+  const captions = captionsOf(part);
+  return letters ? [...captions, letters] : captions;
+}
+
+/** Whether what is written at one part would stand on what is written at another, or on its body. */
 function isWrittenOver(a: Part, b: Part): boolean {
-  const [lettersOfA, lettersOfB] = [lettersOf(a), lettersOf(b)];
+  const [atA, atB] = [writtenOf(a), writtenOf(b)];
+  const covers = (written: readonly Box[], box: Box) => written.some((one) => overlap(one, box));
   return (
-    (lettersOfA !== null &&
-      (overlap(lettersOfA, bodyOf(b)) || (lettersOfB !== null && overlap(lettersOfA, lettersOfB)))) ||
-    (lettersOfB !== null && overlap(lettersOfB, bodyOf(a)))
+    covers(atA, bodyOf(b)) ||
+    covers(atB, bodyOf(a)) ||
+    atB.some((box) => covers(atA, grown(box, BETWEEN_LINES)))
   );
 }
 

@@ -75,6 +75,7 @@ interface SharedGeometry {
   extent?: Box;
   /** All that is painted but the label. */
   painted?: Box;
+  captions?: readonly Box[];
 }
 
 const ORIGIN: Point = { x: 0, y: 0 };
@@ -219,7 +220,13 @@ function findPainted(part: Part): Box {
 const LINE_OF_TEXT = 1.2;
 
 /** The boxes of the texts that a part carries outside its body: a frequency, a place value, a key. */
-function captionsOf(part: Part): Box[] {
+export function captionsOf(part: Part): Box[] {
+  const geometry = sharedGeometryOf(part);
+  geometry.captions ??= findCaptions(geometry.part);
+  return geometry.captions.map((box) => moved(box, part.at));
+}
+
+function findCaptions(part: Part): Box[] {
   const kind = kindOf(part);
   if (kind.isNote) return [];
   const body = grown(kind.body(part.params), 0.3);
