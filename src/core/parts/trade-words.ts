@@ -27,6 +27,8 @@ const TRADE: Readonly<Record<string, string>> = {
   vdd: 'constant 1',
   supply: 'constant 1',
   power: 'constant 1',
+  battery: 'constant 1',
+  'voltage source': 'constant 1',
   '5v': 'constant 1',
   '+5v': 'constant 1',
   1: 'constant 1',
@@ -105,6 +107,7 @@ const TRADE: Readonly<Record<string, string>> = {
   'binary counter': 'counter',
   resistor: 'pull',
   merger: 'join',
+  'net label': 'label',
   comment: 'note',
 };
 
@@ -132,6 +135,11 @@ const NO_PARTS: Readonly<Record<string, string>> = {
   'frequency divider': 'a counter divides its clock; T flip-flops in a row do, too',
   delay: 'each gate has a delay of its own, in its settings',
   buzzer: 'a lamp shows when it would sound',
+  speaker: 'a lamp shows when it would sound',
+  motor: 'a lamp shows when it would turn',
+  '7 segment decoder': 'a digit has one inside; as a package it is 7447 or 4511',
+  'seven segment decoder': 'a digit has one inside; as a package it is 7447 or 4511',
+  'bcd to seven segment decoder': 'a digit has one inside; as a package it is 7447 or 4511',
   oscilloscope: 'the face Time shows signals as they go',
   scope: 'the face Time shows signals as they go',
   'logic analyser': 'the face Time shows signals as they go',

@@ -24,8 +24,12 @@ export interface Phrase {
 
 type Named = Omit<Phrase, 'count' | 'isPlural'>;
 
+/** `a` lamp, not `A` lamp: that is a name. */
+const ARTICLE = /^(?:an?|the|one)\s+(?=\S)/;
+
 /** Finds the name of a kind in a line, and the words around it; null where there is none. */
-export function phraseIn(text: string, kinds: readonly PartKind[]): Phrase | null {
+export function phraseIn(line: string, kinds: readonly PartKind[]): Phrase | null {
+  const text = line.replace(ARTICLE, '');
   const whole = nameAtStart(text, kinds);
   if (whole) return { ...whole, count: 1, isPlural: isPlural(whole) };
   const words = text.split(/\s+/);
@@ -127,7 +131,7 @@ export interface WordsRead {
 
 /** Words that mean nothing by themselves: of an edge, last before a name too, `rising edge triggered`; and before a word that does. */
 const OF_AN_EDGE: readonly string[] = ['with', 'edge', 'triggered', 'edge-triggered'];
-const BEFORE_MORE: readonly string[] = ['and', 'of', 'at', 'period', 'frequency'];
+const BEFORE_MORE: readonly string[] = ['and', 'of', 'at', 'every', 'period', 'frequency'];
 const isEdgeWord = (word: string) => OF_AN_EDGE.includes(word.toLowerCase());
 /** `A` is a name. */
 const isFiller = (word: string | undefined) =>

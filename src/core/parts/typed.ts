@@ -114,12 +114,13 @@ const MOST_AT_ONCE = 32;
 const withoutName = (label: string, name: string): string =>
   label.startsWith(`${name} `) ? label.slice(name.length).trim() : label;
 
-/** The labels of a list, `A, B and C`; of several parts `A and B` are two, of one they are one. */
+/** The labels of a list, `A, B and C`; of several parts `A and B` and `A B` are two, of one they are one. */
 function labelsIn(text: string, areSeveral: boolean): string[] {
   const said = text.replace(/^(?:called|named|labelled|labeled)\s+/i, '');
-  const areListed = areSeveral || said.includes(',');
+  const isListed = said.includes(',') || (areSeveral && /\sand\s/.test(said));
+  const between = isListed ? /,|\sand\s/ : areSeveral ? /\s+/ : ',';
   return said
-    .split(areListed ? /,|\sand\s/ : ',')
+    .split(between)
     .map((label) => label.trim().replace(/^and\s+/, ''))
     .filter(Boolean);
 }

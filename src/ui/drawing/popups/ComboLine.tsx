@@ -105,7 +105,7 @@ export function ComboLine<T>(props: Props<T>) {
         id={`${id}list`}
         role="listbox"
         aria-label={listLabel}
-        className="max-h-72 min-h-9 overflow-y-auto border-t border-hairline p-1"
+        className="max-h-72 min-h-2 overflow-y-auto border-t border-hairline p-1"
       >
         {list.map((item, i) => (
           <div
