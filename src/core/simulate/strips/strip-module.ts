@@ -134,10 +134,8 @@ function eachMarked(body: (at: Local, mark: Local) => Step, short: () => Local, 
 /** Evaluates all operations that are marked, on the days to come. */
 const evaluate = (): WasmFunction =>
   written(10, ({ short, long }) => {
-    const [kind, events, evaluated, shifts, reader, readersEnd] = [
-      ...[short(), short(), short()],
-      ...[short(), short(), short()],
-    ] as [Local, Local, Local, Local, Local, Local];
+    const [kind, events, evaluated] = [short(), short(), short()];
+    const [shifts, reader, readersEnd] = [short(), short(), short()];
     const [a, b, now, word, fresh, span] = [long(), long(), long(), long(), long(), long()];
     const [ones, zeros, sum, changes, all, pending] = [long(), long(), long(), long(), long(), long()];
     const mask = (bit: number) => signed(sub(0, and(shrU(kind, bit), 1)));
@@ -176,13 +174,14 @@ const evaluate = (): WasmFunction =>
         setLong(ones, andLong(shlLong(now, 1), zeros)),
         setLong(zeros, andLong(xorLong(shlLong(now, 1), ALL), zeros)),
       );
+    /** What the output is on the days to come, into `changes`. */
     const delayed = (at: Local) =>
       when(
         isKind(LONG),
         steps(
           when(isKind(UNEVEN), inTwo(at), inOne(at)),
           setLong(ones, andLong(ones, fresh)),
-          // From here on it is where the output is not made 0.
+          // From here on it is where the output is not made 0: there it is held, which is the carry of this sum.
           setLong(zeros, andLong(xorLong(zeros, ALL), fresh)),
           setLong(sum, addLong(addLong(zeros, ones), andLong(shlLong(word, 1), firstNew))),
           setLong(changes, orLong(ones, andLong(zeros, xorLong(sum, xorLong(zeros, ones))))),
