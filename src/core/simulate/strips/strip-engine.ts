@@ -20,6 +20,7 @@ import {
   isConstant,
   MOVE,
   PLACE,
+  PLANES,
   packStrips,
   READ,
   REST,
@@ -68,6 +69,9 @@ export class StripEngine implements FastEngine {
   /** The changes of this instant so far: those that were due, and the nets that were set, with their values before. */
   private dueWords: Int32Array = new Int32Array();
   private readonly before = new Map<number, number>();
+  /** Of the days that are noted. */
+  private readonly times = new Float64Array(DAYS);
+  private readonly ends = new Int32Array(DAYS);
   private evaluated = 0;
   private eventsThen = 0;
 
@@ -199,18 +203,19 @@ export class StripEngine implements FastEngine {
     const { at, grid } = this;
     growTo(this.memory, at.end + 4 * events);
     if (this.ints.buffer !== this.memory.buffer) this.view();
-    const counters = at.counters >> 2;
-    this.ints.fill(0, counters, counters + DAYS);
+    const planes = at.planes >> 2;
+    this.ints.fill(0, planes, planes + 2 * PLANES);
     this.call(COUNT, days);
-    const times = new Float64Array(DAYS);
-    const ends = new Int32Array(DAYS);
+    const { times, ends } = this;
+    const used = 32 - Math.clz32(events);
     let count = 0;
     let end = 0;
     for (let bit = 0; bit < DAYS; bit++) {
-      const changes = this.ints[counters + bit]!;
-      if (changes === 0) continue;
-      this.ints[counters + bit] = at.end + 4 * end;
-      end += changes;
+      if (!this.hasBit(HEADER.changed, bit)) continue;
+      this.ints[(at.places >> 2) + bit] = at.end + 4 * end;
+      const half = planes + (bit >> 5);
+      for (let plane = 0; plane < used; plane++)
+        end += ((this.ints[half + 2 * plane]! >>> (bit & 31)) & 1) << plane;
       times[count] = this.today + (bit + 1 - at.history) * grid.day;
       ends[count++] = end;
     }
@@ -360,7 +365,9 @@ export class StripEngine implements FastEngine {
     let count = dueWords.length;
     for (const [net, was] of before)
       if (values[net] !== was) words[count++] = (net << 4) | (was << 2) | values[net]!;
-    if (count > 0) this.notes.note(words, Float64Array.of(this.today), Int32Array.of(count), 1);
+    this.times[0] = this.today;
+    this.ends[0] = count;
+    if (count > 0) this.notes.note(words, this.times, this.ends, 1);
     if (dueWords.length > 0) this.dueWords = new Int32Array();
     before.clear();
   }

@@ -36,6 +36,9 @@ export const SHIFTS = [0, 1, 2, 3, 4] as const;
 /** Days of a word that are kept, at most: five shifts reach over so many. */
 const MOST_HISTORY = 32;
 
+/** Bits of the number of changes on a day. */
+export const PLANES = 31;
+
 /** Fields of the header, by their offsets. */
 export const HEADER = {
   changed: 0,
@@ -48,10 +51,11 @@ export const HEADER = {
   marksEnd: 36,
   netsEnd: 40,
   values: 44,
-  counters: 48,
+  planes: 48,
   events: 52,
   evaluated: 56,
   wordsEnd: 60,
+  places: 64,
 } as const;
 
 /** What is to be done, as bits of `how`. */
@@ -127,7 +131,8 @@ function shiftsOf(bits: number): number {
 export interface Strips {
   readonly header: number;
   readonly values: number;
-  readonly counters: number;
+  readonly planes: number;
+  readonly places: number;
   readonly marks: number;
   readonly end: number;
   readonly history: number;
@@ -169,8 +174,9 @@ export function packStrips(
   const marks = room(count);
   const marksEnd = end;
   const valuesAt = room(nets);
-  const header = room(64);
-  const counters = room(4 * 64);
+  const header = room(72);
+  const planes = room(8 * PLANES);
+  const places = room(4 * 64);
   const ints = new Int32Array(memoryOf(end));
   const fill = (word: number, all: number) => {
     ints[2 * word] = all;
@@ -252,6 +258,7 @@ export function packStrips(
   put('wordsEnd', 8 * words);
   put('netsEnd', 8 * nets);
   put('values', valuesAt);
-  put('counters', counters);
-  return { header, values: valuesAt, counters, marks, end, history, readers };
+  put('planes', planes);
+  put('places', places);
+  return { header, values: valuesAt, planes, places, marks, end, history, readers };
 }

@@ -36,6 +36,7 @@ import {
   sub,
   when,
   whilst,
+  xor,
 } from '../../values/wasm/scalar';
 import {
   COUNT,
@@ -258,11 +259,15 @@ const read = () =>
     store8(add(field('values'), shrU(at, 3)), and(lowOf(shrLong(word, sub(field('history'), 1))), 1)),
   );
 
-/** Does something with each change of the days done: `slot` is the address of the counter of its day. */
-const eachChange = (body: (slot: Local, out: Local, word: LongLocal, bit: Local) => Step): WasmFunction =>
-  written(7, ({ short, long }) => {
-    const [out, bit, slot] = [short(), short(), short()];
+/** Does something with each net that has changed on the days done, and the bits of its changes. */
+const eachChanged = (
+  shorts: number,
+  body: (changes: LongLocal, word: LongLocal, out: Local, short: () => Local, long: () => LongLocal) => Step,
+): WasmFunction =>
+  written(5 + shorts, ({ short, long }) => {
+    const out = short();
     const [word, changes, span] = [long(), long(), long()];
+    const changed = body(changes, word, out, short, long);
     const one = (at: Local): Step =>
       when(
         not(and(load32(at, FIELD.kind), 1 << INNER)),
@@ -270,15 +275,7 @@ const eachChange = (body: (slot: Local, out: Local, word: LongLocal, bit: Local)
           set(out, load32(at, FIELD.out)),
           setLong(word, loadLong(out)),
           setLong(changes, andLong(xorLong(word, shlLong(word, 1)), span)),
-          whilst(
-            not(notLong(changes)),
-            steps(
-              set(bit, ctzLong(changes)),
-              set(slot, add(field('counters'), shl(bit, 2))),
-              body(slot, out, word, bit),
-              setLong(changes, andLong(changes, subLong(changes, ONE))),
-            ),
-          ),
+          changed,
         ),
       );
     return steps(
@@ -287,19 +284,48 @@ const eachChange = (body: (slot: Local, out: Local, word: LongLocal, bit: Local)
     );
   });
 
-const count = () => eachChange((slot) => store32(slot, add(load32(slot), 1)));
-/** Each change as `Notes` gets it, where the counter of its day says. */
-const place = () =>
-  eachChange((slot, out, word, bit) =>
-    steps(
-      store32(
-        load32(slot),
-        // The value before is in bits 2 and 3, the one after in bits 0 and 1.
-        or(shl(out, 1), shrU(4, shl(and(lowOf(shrLong(word, bit)), 1), 1))),
+/** Counts the changes of each day: bit `d` of the words from `planes` on is the number of those on day `d`, the lowest first. */
+const count = () =>
+  eachChanged(1, (changes, _word, _out, short, long) => {
+    const plane = short();
+    const was = long();
+    return steps(
+      set(plane, field('planes')),
+      whilst(
+        not(notLong(changes)),
+        steps(
+          setLong(was, loadLong(plane)),
+          storeLong(plane, xorLong(was, changes)),
+          setLong(changes, andLong(was, changes)),
+          set(plane, add(plane, 8)),
+        ),
       ),
-      store32(slot, add(load32(slot), 4)),
-    ),
-  );
+    );
+  });
+
+/** Each change as `Notes` gets it, where the place of its day says. */
+const place = () =>
+  eachChanged(2, (changes, word, out, short) => {
+    const [slot, entry] = [short(), short()];
+    const bit = ctzLong(changes);
+    return when(
+      not(notLong(changes)),
+      steps(
+        // The value before is in bits 2 and 3, the one after in bits 0 and 1; from change to change they take turns.
+        set(entry, or(shl(out, 1), shrU(4, shl(and(lowOf(shrLong(word, bit)), 1), 1)))),
+        whilst(
+          not(notLong(changes)),
+          steps(
+            set(slot, add(field('places'), shl(bit, 2))),
+            store32(load32(slot), entry),
+            store32(slot, add(load32(slot), 4)),
+            set(entry, xor(entry, 5)),
+            setLong(changes, andLong(changes, subLong(changes, ONE))),
+          ),
+        ),
+      ),
+    );
+  });
 
 const FUNCTIONS = [
   [EVALUATE, evaluate],

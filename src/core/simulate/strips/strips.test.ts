@@ -43,6 +43,8 @@ function twoRuns(netlist: Netlist, vectors: number, gap: number, chance = 0.5): 
   const run = (kernelAfter: number) => {
     const next = dice(3);
     const made = new Run(netlist, { delays: 'unit', kernelAfter, mostChanges: 2_000_000 });
+    // At rest, so that strips can begin.
+    made.advance(made.time);
     for (let v = 0; v < vectors; v++) {
       made.set(
         nets.filter(() => next() < chance).map((net) => [net, next() < 0.5 ? 0 : 1] as [number, Logic]),
@@ -61,6 +63,13 @@ test.each([200, 40, 3, 1])('a multiplier is run alike where its inputs change ev
   expect(run.events).toBeGreaterThan(5000);
   expect(seenOf(run)).toEqual(seenOf(reference));
   expect(made()).toBe(1);
+});
+
+test('more changes than it has memory for at first are noted all the same', () => {
+  const grown = jest.spyOn(WebAssembly.Memory.prototype, 'grow');
+  const [run, reference] = twoRuns(read(product(16, 'a')), 3, 300, 1);
+  expect(grown).toHaveBeenCalled();
+  expect(seenOf(run)).toEqual(seenOf(reference));
 });
 
 test('where little changes for much to evaluate, the kernel takes over, and keeps on', () => {
