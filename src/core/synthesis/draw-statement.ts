@@ -26,6 +26,8 @@ import type { Statement } from './statement';
 /** Grid steps between columns, and between parts of one. */
 const ACROSS = 10;
 const DOWN = 2;
+/** From so many gates on columns by level have more crossings than they need: a sheet of its own is laid out. */
+const MANY = 7;
 
 /** The drawing of a statement. */
 export interface Drawn {
@@ -79,11 +81,13 @@ export function drawStatement(lesson: Lesson, sheetId: string, statement: Statem
     gates.push(gate);
   };
   gather(root);
+  const wasEmpty = pen.sheet.parts.size === pen.parts.length;
   const begin = pen.rightOf(namesOf(expression), left);
   const drawn = pen.columns(late(gates), begin);
   const driver = typeof root === 'string' ? pen.sourceOf(root) : { part: drawn.get(root)!.id, port: 'Y' };
   for (const target of targets)
     pen.lead(driver, target, typeof root === 'string' ? 1 : root.level + 1, begin);
+  if (gates.length >= MANY) pen.tidyUp(wasEmpty);
   return pen.drawn();
 }
 

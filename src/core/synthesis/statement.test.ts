@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { overlap } from '../circuit/geometry';
-import { bodyOf } from '../drawing/geometry/placement';
+import { bodyOf, courseOf } from '../drawing/geometry/placement';
 import { evaluate } from '../logic/expression/expression';
 import { compile } from '../netlist/compile';
 import { expressionOf } from '../testing/expressions';
@@ -346,6 +346,24 @@ test('operands of several bits: gates as wide as they are, and a sum of numbers 
   expect(refusal('S = A and Key')).toBe('A has 16 bits and Key one: a gate takes inputs of equal widths');
   expect(refusal('S = A xor 1')).toMatch(/^0 and 1 are single bits here, and A has 16/);
   expect(compile(s.sheet).diagnostics.filter((d) => d.code === 'width-mismatch')).toEqual([]);
+});
+
+test.each([
+  'Y = (A or B or not C or D) and (A or not B or C or not D) and (not A or B or C or D) and (A or not C or not D)',
+  'F(A, B, C, D) = Σm(0, 1, 3, 5, 7, 9, 14)',
+])('no wire of a long formula runs backwards, and its inputs stay above each other in order: %s', (text) => {
+  for (const inputs of [[], ['A', 'B', 'C', 'D']]) {
+    const s = new Sketch();
+    for (const [i, label] of inputs.entries()) s.place('switch', 4, 4 + 5 * i, label);
+    draw(s, text);
+    for (const wire of s.sheet.wires.values()) {
+      const xs = courseOf(s.sheet, wire).map(({ x }) => x);
+      expect([wire.id, xs]).toEqual([wire.id, [...xs].sort((a, b) => a - b)]);
+    }
+    const heights = kinds(s, 'switch').map((p) => p.at.y);
+    expect(heights).toEqual([...heights].sort((a, b) => a - b));
+    expectTidy(s.sheet);
+  }
 });
 
 test('a function with its arguments has its inputs in their order, and may be a list of rows', () => {
