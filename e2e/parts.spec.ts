@@ -5,7 +5,7 @@ test('a bank of switches, a ROM with words typed in, and a number work together'
   const hand = await emptySheet(page);
   await hand.type(12, 12, 'sw 2 Seat');
   await hand.type(26, 12, 'rom 2x8');
-  // Named as a formula is; what it cannot be is said, and stays in the line.
+  // The name stands in front, as with a formula. A number outside the limits is told, and the text stays in the line.
   await hand.point(42, 12);
   await page.keyboard.type('Price = number 99');
   await page.keyboard.press('Enter');

@@ -149,7 +149,7 @@ function notFound(typed: string, kinds: readonly PartKind[]): Result<TypedPart> 
  */
 export function readTyped(text: string, kinds: readonly PartKind[]): Result<TypedPart> {
   const typed = text.trim();
-  // A sheet may have the name of what is no part by itself.
+  // A sheet of the lesson may be called `half adder`, and is a block then.
   const isNone = insteadOf(typed) !== null && !kindCalled(typed, kinds);
   const found = isNone ? null : phraseIn(typed, kinds);
   if (!found) return notFound(typed, kinds);

@@ -1,6 +1,6 @@
 /*
- * What a run needs of whatever moves its gates. There are three: `PlainEngine`, the reference, and two in WebAssembly that are held
- * against it change by change, the kernel and strips.
+ * What a run needs of whatever moves its gates. There are three: `PlainEngine` is the reference; the kernel and strips, in
+ * WebAssembly, are tested against it change by change.
  */
 
 /** A change of a gate's output that is due. */
@@ -79,9 +79,12 @@ export interface FastEngine extends Engine {
    * @param bound rounds of an instant after which it is given up.
    */
   stretch(limit: number, isBefore: boolean, steps: number, bound: number): Stretch;
-  /** Goes to a time at which nothing is due. @returns false if it is a part of a day from what is due. */
+  /**
+   * Goes to a time, in ps, at which nothing is due.
+   * @returns false where that time lies between two days of what is due later: the engine cannot go on from there.
+   */
   moveTo(now: number): boolean;
-  /** Goes to a time up to which nothing is due; what is due then is part of its first round. @returns false as `moveTo`. */
+  /** Goes to a time, in ps, before which nothing is due; what is due at that time takes effect in the next round. @returns as `moveTo`. */
   meet(now: number): boolean;
 }
 

@@ -54,7 +54,7 @@ export class Run implements Notes {
   readonly unsettled = new Set<number>();
   private readonly storage: StoredBits;
   private engine: Engine;
-  /** The same engine where it is a fast one. */
+  /** The engine, where it is a fast one; else null. */
   private fast: FastEngine | null = null;
   private readonly choice: KernelChoice;
   private readonly delays: GateDelays;

@@ -27,6 +27,8 @@ test.each([
 test.each([
   'Y = A and B',
   'Y = Counter',
+  'Y = counter done',
+  'Y = bus ready',
   'Y = button',
   'Y = clock',
   'Y = d',

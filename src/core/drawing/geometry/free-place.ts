@@ -33,7 +33,7 @@ const AIR = 0.4;
 /** Half the distance in grid steps that bodies keep from each other. */
 const APART = 0.3;
 
-/** Grid steps between what is written at two parts. */
+/** Grid steps between the labels and captions of two parts. */
 const BETWEEN_LINES = 0.3;
 
 /** How far in grid steps a free place is looked for, and how much dearer a step aside is than one down. */
@@ -65,7 +65,7 @@ function writtenOf(part: Part): Box[] {
   return letters ? [...captions, letters] : captions;
 }
 
-/** Whether what is written at one part would stand on what is written at another, or on its body. */
+/** Whether the label or a caption of one part would overlap those of the other, or its body. */
 function isWrittenOver(a: Part, b: Part): boolean {
   const [atA, atB] = [writtenOf(a), writtenOf(b)];
   const covers = (written: readonly Box[], box: Box) => written.some((one) => overlap(one, box));

@@ -1,6 +1,7 @@
 import type { Netlist } from '../../netlist/netlist';
 import { Primitive } from '../../parts/primitive';
 import { type Logic, ONE, X, Z, ZERO } from '../../values/logic';
+import { onesIn } from '../../values/ones';
 import { type Problem, problem } from '../../values/result';
 
 /** Most inputs a table is derived for: 2^26 rows are 8 MB a column. */
@@ -66,11 +67,7 @@ export function rowOf(values: readonly Logic[]): number {
 /** How many ones a column has. */
 export function countOnes(column: Uint32Array): number {
   let ones = 0;
-  for (let word of column) {
-    word -= (word >>> 1) & 0x55555555;
-    word = (word & 0x33333333) + ((word >>> 2) & 0x33333333);
-    ones += (((word + (word >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
-  }
+  for (const word of column) ones += onesIn(word);
   return ones;
 }
 

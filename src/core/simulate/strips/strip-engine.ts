@@ -1,5 +1,6 @@
 import type { Netlist } from '../../netlist/netlist';
 import { X, ZERO } from '../../values/logic';
+import { onesIn } from '../../values/ones';
 import { Compiled, growTo, memoryOf, runOf } from '../../values/wasm/compiled';
 import {
   type DueChange,
@@ -175,7 +176,7 @@ export class StripEngine implements FastEngine {
   private look(days: number): number {
     this.call(EVALUATE, days);
     this.evaluated += this.get(HEADER.evaluated);
-    return this.get(HEADER.events) + ones(this.get(HEADER.changed)) + ones(this.get(HEADER.changed + 4));
+    return this.get(HEADER.events) + onesIn(this.get(HEADER.changed)) + onesIn(this.get(HEADER.changed + 4));
   }
 
   /** Lets the days that have just been evaluated pass. @param isInstant whether they are one instant that is gone on with. */
@@ -185,7 +186,7 @@ export class StripEngine implements FastEngine {
     if (last > 0) {
       this.eventsMade += events;
       if (!isInstant) {
-        this.instants += ones(this.get(HEADER.changed)) + ones(this.get(HEADER.changed + 4));
+        this.instants += onesIn(this.get(HEADER.changed)) + onesIn(this.get(HEADER.changed + 4));
         this.time = this.today + last * this.grid.day;
       }
       this.acted = this.today + last * this.grid.day;
@@ -410,11 +411,4 @@ export class StripEngine implements FastEngine {
     );
     return evaluate(op[gate]!, [...was.keys()], 0, was.length, was);
   }
-}
-
-/** Ones in 32 bits. */
-function ones(word: number): number {
-  let rest = word - ((word >>> 1) & 0x5555_5555);
-  rest = (rest & 0x3333_3333) + ((rest >>> 2) & 0x3333_3333);
-  return Math.imul((rest + (rest >>> 4)) & 0x0f0f_0f0f, 0x0101_0101) >>> 24;
 }

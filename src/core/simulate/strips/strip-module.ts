@@ -63,7 +63,7 @@ import {
  * 64 successive days, so that one operation on words evaluates a gate on all of them, and a shift by a bit is a delay by a day
  * (the parallel technique: Maurer and Wang, 1990, "Techniques for unit-delay compiled simulation"). A delay of d days that
  * swallows shorter pulses lets a one pass where the word has had d ones before, a zero where it has had d zeros, and holds
- * the output elsewhere; what is held runs up the word as the carry of an addition does.
+ * the output elsewhere: an addition carries the held value from day to day.
  */
 
 type Field = keyof typeof HEADER;
@@ -336,7 +336,7 @@ const FUNCTIONS = [
   [PLACE, place],
 ] as const;
 
-/** Does what `how` says, one or more of the functions after each other. */
+/** Calls the function that `how` names. */
 const run = (): WasmFunction =>
   written(0, () =>
     steps(
